@@ -1,0 +1,50 @@
+const { defineConfig, globalIgnores } = require('eslint/config');
+const expo = require('eslint-config-expo/flat');
+const prettier = require('eslint-config-prettier/flat');
+const globals = require('globals');
+
+/** Each folder, and the folders that it may not import from: arrows point app → ui → state → media → kernel → core. */
+const ARROWS = [
+  ['./src/core', ['./src/kernel', './src/media', './src/state', './src/ui', './app', './server']],
+  ['./src/kernel', ['./src/media', './src/state', './src/ui', './app', './server']],
+  ['./src/media', ['./src/state', './src/ui', './app', './server']],
+  ['./src/state', ['./src/ui', './app', './server']],
+  ['./src/ui', ['./app', './server', './src/media', './src/kernel']],
+  ['./app', ['./server', './src/media', './src/kernel']],
+  ['./server', ['./src/media', './src/state', './src/ui', './app']],
+];
+/** What the pure core may not know of. */
+const NOT_IN_CORE = ['react', 'react-native', 'node:*', 'mediabunny', 'zustand', 'express'];
+
+module.exports = defineConfig([
+  globalIgnores(['dist/', 'node_modules/', '.expo/', 'public/', 'src/kernel/assembly/', 'expo-env.d.ts']),
+  expo,
+  {
+    files: ['**/*.{ts,tsx}'],
+    rules: {
+      '@typescript-eslint/no-explicit-any': 'error',
+      '@typescript-eslint/consistent-type-imports': 'error',
+      'import/no-restricted-paths': [
+        'error',
+        { zones: ARROWS.flatMap(([target, froms]) => froms.map((from) => ({ target, from }))) },
+      ],
+    },
+  },
+  {
+    files: ['src/core/**/*.ts'],
+    ignores: ['**/*.test.ts'],
+    rules: {
+      'no-restricted-imports': ['error', { patterns: NOT_IN_CORE }],
+      'no-restricted-globals': ['error', 'window', 'document', 'navigator', 'fetch', 'process'],
+    },
+  },
+  {
+    files: ['src/**/*.{ts,tsx}', 'server/**/*.ts', 'demo/**/*.ts', 'bench/**/*.ts', 'e2e/**/*.ts'],
+    rules: { 'import/no-default-export': 'error' },
+  },
+  {
+    files: ['*.config.js', 'jest/**', 'scripts/**', 'server/**', 'e2e/**', 'demo/**', 'bench/**', '**/*.test.{ts,tsx}'],
+    languageOptions: { globals: { ...globals.node, ...globals.jest } },
+  },
+  prettier,
+]);
