@@ -1,0 +1,31 @@
+import { z } from 'zod';
+
+/** A picture's size in square pixels. */
+export const sizeSchema = z.object({ width: z.number().positive(), height: z.number().positive() });
+export type Size = z.infer<typeof sizeSchema>;
+
+/** A rectangle; the unit is said where it is used. y runs down. */
+export const rectSchema = z.object({
+  x: z.number(),
+  y: z.number(),
+  width: z.number().positive(),
+  height: z.number().positive(),
+});
+export type Rect = z.infer<typeof rectSchema>;
+
+const divisor = (a: number, b: number): number => (b === 0 ? a : divisor(b, a % b));
+
+/** The ratio in the trade's words: `16:9`, `4:5`, `1.91:1`. @param size whole numbers, over 0. */
+export function ratioLabel({ width, height }: Size): string {
+  const common = divisor(width, height);
+  const [across, down] = [width / common, height / common];
+  if (across <= 21 && down <= 21) return `${across}:${down}`;
+  return width >= height ? `${trimmed(width / height)}:1` : `1:${trimmed(height / width)}`;
+}
+
+const trimmed = (value: number): string => String(Number(value.toFixed(2)));
+
+/** Holds a number between two bounds. */
+export function clamp(value: number, least: number, most: number): number {
+  return Math.min(Math.max(value, least), most);
+}

@@ -1,0 +1,67 @@
+import { type FrameRate, rateValue } from '../time/frame-rate';
+import type { Size } from '../picture/size';
+
+/** Bounds of the bit rate that a person may set, in bits a second. */
+export const LEAST_VIDEO_BITS = 1_000_000;
+export const MOST_VIDEO_BITS = 50_000_000;
+/** AAC at 128 kb/s or more for stereo (common practice, no source). */
+export const AUDIO_BITS = 160_000;
+
+/** Bits a pixel of a filmed picture that the encoder here needs to look clean (common practice, no source). */
+const BITS_PER_PIXEL = 0.16;
+/** Never less for a clip of the trade's sizes: 5–6 Mb/s is the low end in use (common practice, no source). */
+const FLOOR = 5_000_000;
+
+/** A bit rate worked out, with what decided it. */
+export interface BitRateChoice {
+  /** Video bits a second. */
+  bits: number;
+  reason: 'picture' | 'floor' | 'master' | 'cap';
+}
+
+/**
+ * The default video bit rate of an export: by picture size and rate, not above twice the master's own (a second
+ * compression needs room, but bits beyond that hold nothing), not under 5 Mb/s, and under the outlet's file cap.
+ *
+ * @param masterBits bits a second of the master's video.
+ * @param maxBytes the placement's file cap. @param seconds the clip's length.
+ */
+export function defaultBitRate(
+  size: Size,
+  rate: FrameRate,
+  masterBits: number,
+  maxBytes: number,
+  seconds: number,
+): BitRateChoice {
+  const byPicture = size.width * size.height * rateValue(rate) * BITS_PER_PIXEL;
+  const byMaster = Math.max(FLOOR, masterBits * 2);
+  const byCap = (maxBytes * 8 * 0.95) / Math.max(seconds, 1) - AUDIO_BITS;
+  const wanted = Math.max(FLOOR, Math.min(byPicture, byMaster));
+  const reason = wanted > byPicture ? 'floor' : wanted < byPicture ? 'master' : 'picture';
+  const choice: BitRateChoice = wanted > byCap ? { bits: byCap, reason: 'cap' } : { bits: wanted, reason };
+  return { ...choice, bits: Math.min(MOST_VIDEO_BITS, Math.max(LEAST_VIDEO_BITS, roundTo(choice.bits, 100_000))) };
+}
+
+const roundTo = (value: number, step: number): number => Math.round(value / step) * step;
+
+/** MP4 tables and headers: about 24 bytes a video frame and 12 an audio packet of 1024 samples, plus 4 kB. */
+const BYTES_PER_FRAME = 24;
+const BYTES_PER_PACKET = 12;
+
+/**
+ * Estimated bytes of an export: bit rate × length, plus the container.
+ * @param audioBits 0 without sound. @param sampleRate in hertz.
+ */
+export function estimatedBytes(
+  frames: number,
+  rate: FrameRate,
+  videoBits: number,
+  audioBits: number,
+  sampleRate: number,
+): number {
+  const seconds = frames / rateValue(rate);
+  const packets = audioBits > 0 ? (seconds * sampleRate) / 1024 : 0;
+  return Math.round(
+    ((videoBits + audioBits) * seconds) / 8 + frames * BYTES_PER_FRAME + packets * BYTES_PER_PACKET + 4096,
+  );
+}

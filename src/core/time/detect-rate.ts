@@ -1,0 +1,63 @@
+import { type FrameRate, rateValue, STANDARD_RATES } from './frame-rate';
+
+/** What the time stamps of a track say about its rate. */
+export interface DetectedRate {
+  /** The exact rate; for a varying one, the nearest standard rate. */
+  rate: FrameRate;
+  /** Whether every frame lasts as long as the next. */
+  constant: boolean;
+  /** Frames in the track at `rate`. */
+  frames: number;
+}
+
+/** A stamp may be off its place by this much of a frame: containers that count milliseconds round. */
+const STAMP_TOLERANCE = 0.35;
+/** A standard rate is taken where the whole track drifts from it by less than this many frames. */
+const DRIFT_TOLERANCE = 0.5;
+
+/**
+ * The rate of a track from the start times of its frames, in seconds, in any order.
+ *
+ * @param stamps at least one, finite.
+ * @param lastDuration how long the last frame lasts, in seconds; only used when there is one frame.
+ * @throws RangeError without a frame.
+ */
+export function detectRate(stamps: ArrayLike<number>, lastDuration: number): DetectedRate {
+  const times = Float64Array.from(stamps).sort();
+  const first = times[0];
+  const last = times[times.length - 1];
+  if (first === undefined || last === undefined) throw new RangeError('a track without frames has no rate');
+  if (times.length === 1 || last <= first) {
+    const rate = nearestStandard(lastDuration > 0 ? 1 / lastDuration : 25);
+    return { rate, constant: true, frames: 1 };
+  }
+  const mean = (last - first) / (times.length - 1);
+  const standard = STANDARD_RATES.find((rate) => fits(times, rate)) ?? rationalRate(times, mean);
+  if (standard) return { rate: standard, constant: true, frames: times.length };
+  const rate = nearestStandard(1 / mean);
+  return { rate, constant: false, frames: Math.round((last - first) * rateValue(rate)) + 1 };
+}
+
+function fits(times: Float64Array, rate: FrameRate): boolean {
+  const start = times[0] as number;
+  const value = rateValue(rate);
+  const total = ((times[times.length - 1] as number) - start) * value;
+  if (Math.abs(total - (times.length - 1)) > DRIFT_TOLERANCE) return false;
+  return times.every((time, n) => Math.abs((time - start) * value - n) <= STAMP_TOLERANCE);
+}
+
+/** A constant rate that is no standard one, as a fraction over 1001 or 1000. */
+function rationalRate(times: Float64Array, mean: number): FrameRate | undefined {
+  const value = 1 / mean;
+  const candidates = [
+    { num: Math.round(value), den: 1 },
+    { num: Math.round(value * 1000), den: 1000 },
+  ];
+  return candidates.find((rate) => rate.num > 0 && fits(times, rate));
+}
+
+/** The standard rate whose ratio to a value is nearest to 1. @param fps over 0. */
+export function nearestStandard(fps: number): FrameRate {
+  const distance = (rate: FrameRate) => Math.abs(Math.log(rateValue(rate) / fps));
+  return STANDARD_RATES.reduce((best, rate) => (distance(rate) < distance(best) ? rate : best));
+}

@@ -1,0 +1,69 @@
+import { z } from 'zod';
+
+/** Frames per second as an exact fraction: 23.976 is 24000/1001. */
+export const frameRateSchema = z.object({
+  num: z.number().int().positive(),
+  den: z.number().int().positive(),
+});
+export type FrameRate = z.infer<typeof frameRateSchema>;
+
+/**
+ * Rates of finished edits, slowest first. Source: SMPTE ST 2036-1 and ST 274 picture rates; 48, 100 and 120
+ * from the WebCodecs-era practice of game and screen captures (common practice, no source).
+ */
+export const STANDARD_RATES: readonly FrameRate[] = [
+  { num: 24000, den: 1001 },
+  { num: 24, den: 1 },
+  { num: 25, den: 1 },
+  { num: 30000, den: 1001 },
+  { num: 30, den: 1 },
+  { num: 48, den: 1 },
+  { num: 50, den: 1 },
+  { num: 60000, den: 1001 },
+  { num: 60, den: 1 },
+  { num: 100, den: 1 },
+  { num: 120000, den: 1001 },
+  { num: 120, den: 1 },
+];
+
+/** Frames per second as a plain number, for comparing and showing only. */
+export function rateValue(rate: FrameRate): number {
+  return rate.num / rate.den;
+}
+
+/** Below, at or above zero as `a` is slower than, equal to or faster than `b`; exact. */
+export function compareRates(a: FrameRate, b: FrameRate): number {
+  return a.num * b.den - b.num * a.den;
+}
+
+/** The rate as people write it: `23.976`, `25`, `59.94`. */
+export function rateLabel(rate: FrameRate): string {
+  return String(Number(rateValue(rate).toFixed(3)));
+}
+
+/** When a frame starts, in seconds. @param frame whole frame number, 0 or more. */
+export function secondsOf(frame: number, rate: FrameRate): number {
+  return (frame * rate.den) / rate.num;
+}
+
+/**
+ * The frame on screen at a time. A time a hair before a frame's start (containers round) counts as in it.
+ * @param seconds 0 or more.
+ */
+export function frameAt(seconds: number, rate: FrameRate): number {
+  return Math.max(0, Math.floor((seconds * rate.num) / rate.den + 1e-4));
+}
+
+/**
+ * Whole frames in a length in seconds that a limit allows: a clip exactly at the limit is legal.
+ * @param seconds 0 or more.
+ */
+export function framesWithin(seconds: number, rate: FrameRate): number {
+  return Math.floor((seconds * rate.num) / rate.den + 1e-9);
+}
+
+/** Audio samples before a frame starts, rounded to the nearest; exact for every frame of a day. */
+export function samplesBefore(frame: number, rate: FrameRate, sampleRate: number): number {
+  const parts = BigInt(frame) * BigInt(rate.den) * BigInt(sampleRate) * 2n + BigInt(rate.num);
+  return Number(parts / (2n * BigInt(rate.num)));
+}

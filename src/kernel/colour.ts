@@ -1,0 +1,62 @@
+/** The matrices that video in the wild is coded with, by their names in the WebCodecs specification. */
+export type Matrix = 'bt709' | 'bt470bg' | 'smpte170m' | 'bt2020-ncl' | 'rgb';
+
+/** What a decoder says of a picture's colour; missing facts take the usual meaning. */
+export interface ColourFacts {
+  matrix?: string | null | undefined;
+  fullRange?: boolean | null | undefined;
+}
+
+/**
+ * Luma weights of red and blue. Sources: ITU-R BT.709-6 item 3.2, BT.601-7 item 2.5.1, BT.2020-2 table 4.
+ */
+const LUMA_WEIGHTS: Record<string, { red: number; blue: number }> = {
+  bt709: { red: 0.2126, blue: 0.0722 },
+  bt470bg: { red: 0.299, blue: 0.114 },
+  smpte170m: { red: 0.299, blue: 0.114 },
+  'bt2020-ncl': { red: 0.2627, blue: 0.0593 },
+};
+/** Limited range: luma spans 219 steps from 16, chroma 224 (BT.709-6 item 4.6). */
+const LUMA_SPAN = 219;
+const CHROMA_SPAN = 224;
+const FULL_SPAN = 255;
+
+/**
+ * Coefficients for `Kernel.convert` from a source's colour to limited-range BT.709, or null when the source is
+ * that already. Grey maps to grey, so chroma never takes from luma.
+ *
+ * @returns luma gain, luma offset, luma from Cb, from Cr, then Cb' from Cb, Cr and Cr' from Cb, Cr.
+ * @throws RangeError for a matrix that this program does not know.
+ */
+export function conversion(facts: ColourFacts): readonly number[] | null {
+  const name = facts.matrix ?? 'bt709';
+  const from = LUMA_WEIGHTS[name];
+  if (!from) throw new RangeError(`colour matrix ${name} is not known`);
+  const to = LUMA_WEIGHTS.bt709 as { red: number; blue: number };
+  const full = facts.fullRange === true;
+  if (from.red === to.red && !full) return null;
+  const lumaScale = LUMA_SPAN / (full ? FULL_SPAN : LUMA_SPAN);
+  const chromaScale = CHROMA_SPAN / (full ? FULL_SPAN : CHROMA_SPAN);
+  // Cb and Cr are (B−Y)/(2(1−Kb)) and (R−Y)/(2(1−Kr)); solve for the other matrix's Y, Cb, Cr at Y = 0.
+  const image = (cb: number, cr: number): [number, number, number] => {
+    const blue = 2 * (1 - from.blue) * cb;
+    const red = 2 * (1 - from.red) * cr;
+    const green = -(from.red * red + from.blue * blue) / (1 - from.red - from.blue);
+    const y = to.red * red + (1 - to.red - to.blue) * green + to.blue * blue;
+    return [y, (blue - y) / (2 * (1 - to.blue)), (red - y) / (2 * (1 - to.red))];
+  };
+  const [yb, bb, rb] = image(1, 0);
+  const [yr, br, rr] = image(0, 1);
+  // One chroma step is 1/224 (or 1/255) of the unit; luma comes back in 219 steps.
+  const perStep = 1 / (full ? FULL_SPAN : CHROMA_SPAN);
+  return [
+    lumaScale,
+    full ? 16 : 0,
+    yb * LUMA_SPAN * perStep,
+    yr * LUMA_SPAN * perStep,
+    bb * chromaScale,
+    br * chromaScale,
+    rb * chromaScale,
+    rr * chromaScale,
+  ];
+}

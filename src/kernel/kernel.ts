@@ -1,0 +1,278 @@
+import { axisFilter, clampStarts } from './lanczos';
+import { type PlanarPicture, planesOf, type PixelLayout, type PlaneShape } from './planes';
+
+/** What the WebAssembly module exports; see assembly/kernel.ts. */
+interface Exports {
+  heapBase(): number;
+  scalePlane(...args: number[]): void;
+  splitPairs(src: number, u: number, v: number, pairs: number): void;
+  narrowSamples(src: number, dst: number, count: number, bits: number): void;
+  turnPlane(...args: number[]): void;
+  convertColour(...args: number[]): void;
+}
+
+/** A rectangle of a picture, in its luma samples, sub-pixel; y down. */
+export interface SampleWindow {
+  x: number;
+  y: number;
+  width: number;
+  height: number;
+}
+
+/** Where a table of one axis lies in the kernel's memory. */
+interface AxisTables {
+  key: string;
+  starts: number;
+  weights: number;
+  taps: number;
+}
+
+const PAGE = 65536;
+/** SIMD loads read up to this many bytes past a plane's end. */
+const SLACK = 64;
+const TAP_GROUP = 8;
+/** The module is built with this limit: 1 GiB. */
+const MAX_PAGES = 16384;
+
+const alignUp = (value: number, to: number): number => Math.ceil(value / to) * to;
+
+/** How a source sample's chroma lies against luma along one axis: `sub` luma samples a chroma sample. */
+interface Siting {
+  sub: 1 | 2;
+  /** Position of chroma sample 0 in luma samples: 0 is co-sited with the first, 0.5 between the first two. */
+  offset: number;
+}
+
+/**
+ * Resamples YUV planes in WebAssembly: Lanczos-3, sub-pixel windows, edge samples clamped, chroma siting of
+ * H.264's default kept (left across, centre down; ITU-T H.264 Annex E, chroma_sample_loc_type 0).
+ * One instance belongs to one thread and keeps one source and one target picture at a time.
+ */
+export class Kernel {
+  private top: number;
+  private readonly tables = new Map<string, AxisTables>();
+  private readonly blocks = new Map<string, { at: number; size: number }>();
+
+  private constructor(
+    private readonly exports: Exports,
+    private readonly memory: WebAssembly.Memory,
+  ) {
+    this.top = alignUp(exports.heapBase(), 16);
+  }
+
+  /** @param wasm the bytes of kernel.wasm. */
+  static async load(wasm: BufferSource): Promise<Kernel> {
+    const memory = new WebAssembly.Memory({ initial: 16, maximum: MAX_PAGES });
+    const abort = () => {
+      throw new Error('the pixel kernel aborted');
+    };
+    const { instance } = await WebAssembly.instantiate(wasm, { env: { memory, abort } });
+    return new Kernel(instance.exports as unknown as Exports, memory);
+  }
+
+  /** Bytes of the kernel's memory from `at`; only valid until the next call that may grow it. */
+  bytes(at: number, size: number): Uint8Array<ArrayBuffer> {
+    return new Uint8Array(this.memory.buffer, at, size);
+  }
+
+  /**
+   * Room for a source picture, to be filled by the caller (for instance by VideoFrame.copyTo) before
+   * {@link scale}. The planes stand in its layout's order, without padding between rows.
+   *
+   * @param width luma samples, 1…16384. @param height luma rows, 1…16384.
+   */
+  source(layout: PixelLayout, width: number, height: number): PlanarPicture {
+    return this.picture('source', layout, width, height, 1);
+  }
+
+  /**
+   * Fills `width`×`height` I420 from a window of a source picture.
+   *
+   * @param source from {@link source} or {@link turned}.
+   * @param window in luma samples of the source; it may reach past the edges, which then repeat.
+   * @param width luma samples of the result, even. @param height luma rows of the result, even.
+   * @returns the I420 result; its strides are padded to 16. Valid until the next call.
+   * @throws RangeError for odd sizes or an empty window.
+   */
+  scale(source: PlanarPicture, window: SampleWindow, width: number, height: number): PlanarPicture {
+    if (width % 2 || height % 2 || width < 2 || height < 2) {
+      throw new RangeError(`a canvas needs even sizes, not ${width}×${height}`);
+    }
+    if (!(window.width > 0) || !(window.height > 0)) throw new RangeError('the window is empty');
+    const planar = this.planar(source);
+    const target = this.picture('target', 'I420', width, height, 16);
+    const stepX = window.width / width;
+    const stepY = window.height / height;
+    target.planes.forEach((plane, index) => {
+      const from = planar.planes[index];
+      if (!from) throw new RangeError(`a ${planar.layout} picture has no plane ${index}`);
+      const sub = index === 0 ? 1 : 2;
+      const across = axisOf(window.x, stepX, sitingAcross(planar, from, index), { sub, offset: 0 });
+      const down = axisOf(window.y, stepY, sitingDown(planar, from, index), { sub, offset: sub === 2 ? 0.5 : 0 });
+      this.scalePlane(from, plane, across, down, index);
+    });
+    return target;
+  }
+
+  /**
+   * The source picture turned clockwise, for masters with a rotation flag.
+   * @param quarters quarter turns, 1…3.
+   */
+  turned(source: PlanarPicture, quarters: 1 | 2 | 3): PlanarPicture {
+    const planar = this.planar(source);
+    const swap = quarters % 2 === 1;
+    const out = this.picture(
+      'turned',
+      planar.layout,
+      swap ? planar.height : planar.width,
+      swap ? planar.width : planar.height,
+      1,
+    );
+    planar.planes.forEach((from, i) => {
+      const to = out.planes[i] as PlaneShape;
+      this.exports.turnPlane(from.offset, from.stride, from.width, from.height, to.offset, to.stride, quarters);
+    });
+    return { ...out, siting: 'turned' };
+  }
+
+  /**
+   * Converts an I420 picture in place between matrices and ranges.
+   * @param coefficients eight numbers from `conversion` in colour.ts.
+   */
+  convert(picture: PlanarPicture, coefficients: readonly number[]): void {
+    const at = this.block('matrix', 32);
+    new Float32Array(this.memory.buffer, at, 8).set(coefficients);
+    const [y, u, v] = picture.planes as [PlaneShape, PlaneShape, PlaneShape];
+    this.exports.convertColour(
+      y.offset, y.stride, u.offset, v.offset, u.stride, picture.width, picture.height, at,
+    );
+  }
+
+  /** 8-bit planar form of a source: splits NV12, narrows 10 and 12 bits; I420, I422 and I444 pass as they are. */
+  private planar(source: PlanarPicture): PlanarPicture {
+    if (source.layout === 'NV12') {
+      const out = this.picture('planar', 'I420', source.width, source.height, 1);
+      const [, pairs] = source.planes as [PlaneShape, PlaneShape];
+      const [y, u, v] = out.planes as [PlaneShape, PlaneShape, PlaneShape];
+      // SIMD writes whole vectors, so each plane goes to its own block with slack behind it.
+      const count = u.width * u.height;
+      const uAt = this.block('planar-u', count + SLACK);
+      const vAt = this.block('planar-v', count + SLACK);
+      this.exports.splitPairs(pairs.offset, uAt, vAt, count);
+      const luma = (source.planes[0] as PlaneShape).offset;
+      return { ...out, planes: [{ ...y, offset: luma }, { ...u, offset: uAt }, { ...v, offset: vAt }] };
+    }
+    if (source.bits === 8) return source;
+    const layout = source.layout.slice(0, 4) as PixelLayout;
+    const out = planesOf(layout, source.width, source.height, 1);
+    const planes = out.planes.map((plane, i) => {
+      const from = source.planes[i] as PlaneShape;
+      const count = plane.width * plane.height;
+      const at = this.block(`planar-${i}`, count + SLACK);
+      this.exports.narrowSamples(from.offset, at, count, source.bits);
+      return { ...plane, offset: at };
+    });
+    return { ...out, planes };
+  }
+
+  private scalePlane(from: PlaneShape, to: PlaneShape, across: Axis, down: Axis, index: number): void {
+    const slot = index === 0 ? 'luma' : 'chroma';
+    const width8 = alignUp(to.width, 8);
+    const h = this.acrossTables(`across-${slot}`, to.width, width8, across, from.width);
+    const v = this.downTables(`down-${slot}`, to.height, down, from.height);
+    const ringRows = v.taps + 2;
+    const ring = this.block('ring', ringRows * width8 * 2);
+    this.exports.scalePlane(
+      from.offset, from.stride, to.offset, to.stride, width8, to.height,
+      h.starts, h.weights, h.taps / TAP_GROUP,
+      v.starts, v.weights, v.taps,
+      ring, ringRows,
+    );
+  }
+
+  /** Tables across; the padding up to a multiple of eight samples has zero taps. */
+  private acrossTables(slot: string, count: number, width8: number, axis: Axis, length: number): AxisTables {
+    const key = `${count} ${axis.origin} ${axis.step} ${length}`;
+    const known = this.tables.get(slot);
+    if (known?.key === key) return known;
+    const filter = axisFilter(count, axis.origin, axis.step);
+    const taps = alignUp(filter.taps, TAP_GROUP);
+    const clamped = clampStarts(filter, length, taps);
+    const starts = this.block(`${slot}-starts`, width8 * 4);
+    const weights = this.block(`${slot}-weights`, width8 * taps * 2);
+    this.bytes(starts, width8 * 4).fill(0);
+    this.bytes(weights, width8 * taps * 2).fill(0);
+    new Int32Array(this.memory.buffer, starts, width8).set(clamped.starts);
+    new Int16Array(this.memory.buffer, weights, width8 * taps).set(clamped.weights);
+    return this.remember(slot, { key, starts, weights, taps });
+  }
+
+  /** Tables down: the row of every tap, already clamped, and its weight. */
+  private downTables(slot: string, count: number, axis: Axis, length: number): AxisTables {
+    const key = `${count} ${axis.origin} ${axis.step} ${length}`;
+    const known = this.tables.get(slot);
+    if (known?.key === key) return known;
+    const { taps, starts: first, weights: values } = axisFilter(count, axis.origin, axis.step);
+    const starts = this.block(`${slot}-rows`, count * taps * 4);
+    const weights = this.block(`${slot}-weights`, count * taps * 2);
+    const rows = new Int32Array(this.memory.buffer, starts, count * taps);
+    for (let k = 0; k < count; k++) {
+      for (let t = 0; t < taps; t++) {
+        rows[k * taps + t] = Math.min(Math.max((first[k] ?? 0) + t, 0), length - 1);
+      }
+    }
+    new Int16Array(this.memory.buffer, weights, count * taps).set(values);
+    return this.remember(slot, { key, starts, weights, taps });
+  }
+
+  private remember(slot: string, tables: AxisTables): AxisTables {
+    this.tables.set(slot, tables);
+    return tables;
+  }
+
+  private picture(
+    block: string,
+    layout: PixelLayout,
+    width: number,
+    height: number,
+    strideStep: number,
+  ): PlanarPicture {
+    const shape = planesOf(layout, width, height, strideStep);
+    const at = this.block(block, shape.size + SLACK);
+    return { ...shape, planes: shape.planes.map((p) => ({ ...p, offset: p.offset + at })) };
+  }
+
+  /** A named block of memory: the same place again while it is large enough, else a new one at the top. */
+  private block(name: string, size: number): number {
+    const known = this.blocks.get(name);
+    if (known && known.size >= size) return known.at;
+    const at = this.top;
+    this.top = alignUp(at + size, 16);
+    const missing = Math.ceil((this.top + SLACK - this.memory.buffer.byteLength) / PAGE);
+    if (missing > 0) this.memory.grow(missing);
+    this.blocks.set(name, { at, size });
+    return at;
+  }
+}
+
+/** One axis of a plane: output sample k sits at source sample origin + k · step. */
+interface Axis {
+  origin: number;
+  step: number;
+}
+
+/** Maps output samples to source samples of a plane, through luma coordinates in which sample i spans i…i+1. */
+function axisOf(windowStart: number, lumaStep: number, from: Siting, to: Siting): Axis {
+  const centre = windowStart + (to.offset + 0.5) * lumaStep;
+  return { origin: (centre - 0.5 - from.offset) / from.sub, step: (to.sub * lumaStep) / from.sub };
+}
+
+/** Chroma is left-sited; after a quarter turn what was left is up or down, and is taken as centred. */
+function sitingAcross(picture: PlanarPicture, plane: PlaneShape, index: number): Siting {
+  if (index === 0 || plane.width === picture.width) return { sub: 1, offset: 0 };
+  return { sub: 2, offset: picture.siting === 'left' ? 0 : 0.5 };
+}
+
+function sitingDown(picture: PlanarPicture, plane: PlaneShape, index: number): Siting {
+  return index === 0 || plane.height === picture.height ? { sub: 1, offset: 0 } : { sub: 2, offset: 0.5 };
+}
