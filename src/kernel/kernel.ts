@@ -31,6 +31,9 @@ const PAGE = 65536;
 /** SIMD loads read up to this many bytes past a plane's end. */
 const SLACK = 64;
 const TAP_GROUP = 8;
+/** Black in limited range. */
+const BLACK_LUMA = 16;
+const NO_CHROMA = 128;
 /** The module is built with this limit: 1 GiB. */
 const MAX_PAGES = 16384;
 
@@ -46,7 +49,7 @@ interface Siting {
 /**
  * Resamples YUV planes in WebAssembly: Lanczos-3, sub-pixel windows, edge samples clamped, chroma siting of
  * H.264's default kept (left across, centre down; ITU-T H.264 Annex E, chroma_sample_loc_type 0).
- * One instance belongs to one thread and keeps one source and one target picture at a time.
+ * One instance belongs to one thread; a picture that it gives is valid until the next of its kind is asked for.
  */
 export class Kernel {
   private top: number;
@@ -86,32 +89,65 @@ export class Kernel {
   }
 
   /**
-   * Fills `width`×`height` I420 from a window of a source picture.
+   * Room for an I420 result; its strides are padded to 16. The same place for every frame of one size.
+   *
+   * @param width luma samples, even. @param height luma rows, even. @throws RangeError for odd sizes.
+   */
+  target(width: number, height: number): PlanarPicture {
+    if (width % 2 || height % 2) throw new RangeError(`a canvas needs even sizes, not ${width}×${height}`);
+    return this.picture('target', 'I420', width, height, 16);
+  }
+
+  /**
+   * Fills a rectangle of a target from a window of a source picture.
    *
    * @param source from {@link source} or {@link turned}.
    * @param window in luma samples of the source; it may reach past the edges, which then repeat.
-   * @param width luma samples of the result, even. @param height luma rows of the result, even.
-   * @returns the I420 result; its strides are padded to 16. Valid until the next call.
-   * @throws RangeError for odd sizes or an empty window.
+   * @param target from {@link target}. Up to 7 samples right of the rectangle are overwritten too.
+   * @param rect whole even luma samples of the target.
+   * @throws RangeError for odd edges or an empty window.
    */
-  scale(source: PlanarPicture, window: SampleWindow, width: number, height: number): PlanarPicture {
-    if (width % 2 || height % 2 || width < 2 || height < 2) {
-      throw new RangeError(`a canvas needs even sizes, not ${width}×${height}`);
+  scale(source: PlanarPicture, window: SampleWindow, target: PlanarPicture, rect: SampleWindow): void {
+    if ([rect.x, rect.y, rect.width, rect.height].some((edge) => edge % 2)) {
+      throw new RangeError('a pane needs even edges');
     }
     if (!(window.width > 0) || !(window.height > 0)) throw new RangeError('the window is empty');
     const planar = this.planar(source);
-    const target = this.picture('target', 'I420', width, height, 16);
-    const stepX = window.width / width;
-    const stepY = window.height / height;
+    const stepX = window.width / rect.width;
+    const stepY = window.height / rect.height;
     target.planes.forEach((plane, index) => {
       const from = planar.planes[index];
       if (!from) throw new RangeError(`a ${planar.layout} picture has no plane ${index}`);
       const sub = index === 0 ? 1 : 2;
       const across = axisOf(window.x, stepX, sitingAcross(planar, from, index), { sub, offset: 0 });
       const down = axisOf(window.y, stepY, sitingDown(planar, from, index), { sub, offset: sub === 2 ? 0.5 : 0 });
-      this.scalePlane(from, plane, across, down, index);
+      const to = {
+        offset: plane.offset + (rect.y / sub) * plane.stride + rect.x / sub,
+        stride: plane.stride,
+        width: rect.width / sub,
+        height: rect.height / sub,
+      };
+      this.scalePlane(from, to, across, down, index);
     });
-    return target;
+  }
+
+  /** Paints black what no rectangle covers along the target's edges: rows above and below, columns beside. */
+  fillBars(target: PlanarPicture, rects: readonly SampleWindow[]): void {
+    const left = Math.min(...rects.map((r) => r.x));
+    const top = Math.min(...rects.map((r) => r.y));
+    const right = Math.max(...rects.map((r) => r.x + r.width));
+    const bottom = Math.max(...rects.map((r) => r.y + r.height));
+    if (left <= 0 && top <= 0 && right >= target.width && bottom >= target.height) return;
+    target.planes.forEach((plane, index) => {
+      const sub = index === 0 ? 1 : 2;
+      const black = index === 0 ? BLACK_LUMA : NO_CHROMA;
+      const bytes = this.bytes(plane.offset, plane.stride * plane.height);
+      for (let y = 0; y < plane.height; y++) {
+        const row = bytes.subarray(y * plane.stride, y * plane.stride + plane.width);
+        if (y < top / sub || y >= bottom / sub) row.fill(black);
+        else row.fill(black, 0, left / sub).fill(black, right / sub);
+      }
+    });
   }
 
   /**
@@ -239,7 +275,7 @@ export class Kernel {
   ): PlanarPicture {
     const shape = planesOf(layout, width, height, strideStep);
     const at = this.block(block, shape.size + SLACK);
-    return { ...shape, planes: shape.planes.map((p) => ({ ...p, offset: p.offset + at })) };
+    return { ...shape, at, planes: shape.planes.map((p) => ({ ...p, offset: p.offset + at })) };
   }
 
   /** A named block of memory: the same place again while it is large enough, else a new one at the top. */

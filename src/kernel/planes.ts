@@ -23,6 +23,8 @@ export interface PlaneShape {
 
 /** Planes of a picture in a block of bytes. */
 export interface PlanarPicture {
+  /** Where the block starts; the planes' offsets count from the same zero. */
+  at: number;
   layout: PixelLayout;
   /** Luma samples across. */
   width: number;
@@ -65,5 +67,5 @@ export function planesOf(layout: PixelLayout, width: number, height: number, str
   add(width, height, bytes);
   if (layout === 'NV12') add(chromaWidth, chromaHeight, 2);
   else for (let i = 0; i < 2; i++) add(chromaWidth, chromaHeight, bytes);
-  return { layout, width, height, bits, planes, size: offset, siting: 'left' };
+  return { at: 0, layout, width, height, bits, planes, size: offset, siting: 'left' };
 }

@@ -1,0 +1,49 @@
+/** The page that benchmarks drive: the application's own workers, without its interface. */
+import { planOf } from '../src/core/render/plan';
+import { canvasOf, MAIN_TRACK } from '../src/core/layout/canvas';
+import { Kernel } from '../src/kernel/kernel';
+import { storedFile } from '../src/media/storage';
+import { bringInFile, makeExport } from '../src/media/tasks';
+
+/** Exports the first `seconds` of the file at `url` to 1080×1920 and sends the result to `/result`. */
+async function exportFrom(url: string, seconds: number, videoBits: number): Promise<{ milliseconds: number; frames: number }> {
+  const file = new File([await (await fetch(url)).blob()], 'master.mp4');
+  const master = await bringInFile({ file }, {});
+  const frames = Math.min(master.frames, Math.round((seconds * master.rate.num) / master.rate.den));
+  const canvas = canvasOf('bench/tall', { width: 1080, height: 1920 }, master.rate, 'canvas-1');
+  const plan = planOf(canvas, {
+    cut: [{ in: 0, out: frames }],
+    shots: [{ id: 'all', in: 0, out: master.frames }],
+    framings: [{ shot: 'all', track: MAIN_TRACK, keyframes: [{ frame: 0, focus: { x: 0.5, y: 0.5 }, seat: { x: 0.5, y: 0.5 }, zoom: 1 }] }],
+    live: master.picture,
+  });
+  const start = performance.now();
+  await makeExport({ name: 'bench.mp4', master, plan, videoBits }, {});
+  const milliseconds = performance.now() - start;
+  const result = await storedFile('exports', 'bench.mp4');
+  await fetch('/result', { method: 'POST', body: result });
+  return { milliseconds, frames };
+}
+
+/** Milliseconds per frame of the kernel for 1920×1080 to 1080×1920, over raw I420 frames from `url`. */
+async function kernelTime(url: string, rounds: number): Promise<number> {
+  const wasm = document.body.dataset.kernel ?? '';
+  const kernel = await Kernel.load(await (await fetch(wasm)).arrayBuffer());
+  const raw = new Uint8Array(await (await fetch(url)).arrayBuffer());
+  const source = kernel.source('I420', 1920, 1080);
+  const target = kernel.target(1080, 1920);
+  const whole = { x: 0, y: 0, width: 1080, height: 1920 };
+  const count = Math.floor(raw.length / source.size);
+  const pass = () => {
+    for (let i = 0; i < count; i++) {
+      kernel.bytes(source.at, source.size).set(raw.subarray(i * source.size, (i + 1) * source.size));
+      kernel.scale(source, { x: 656, y: 0, width: 608, height: 1080 }, target, whole);
+    }
+  };
+  pass();
+  const start = performance.now();
+  for (let round = 0; round < rounds; round++) pass();
+  return (performance.now() - start) / (rounds * count);
+}
+
+Object.assign(window, { bench: { exportFrom, kernelTime } });

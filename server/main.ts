@@ -1,0 +1,36 @@
+/** Starts the server: `tsx server/main.ts [--port N] [--data FOLDER] [--dist FOLDER]`. */
+import { mkdtempSync } from 'node:fs';
+import http from 'node:http';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { parseArgs } from 'node:util';
+import { createApp } from './app';
+
+const { values } = parseArgs({
+  options: {
+    port: { type: 'string', default: '4100' },
+    data: { type: 'string' },
+    dist: { type: 'string', default: path.resolve(import.meta.dirname, '../dist') },
+  },
+});
+const port = Number(values.port);
+if (!Number.isInteger(port) || port < 0 || port > 65535) {
+  console.error(`--port must be a whole number from 0 to 65535, not ${values.port}.`);
+  process.exit(2);
+}
+const data = values.data ?? mkdtempSync(path.join(tmpdir(), 'gusset-'));
+const server = http.createServer(createApp({ dist: path.resolve(values.dist), data: path.resolve(data) }));
+/** A slow phone may take this long to send one request's headers and body, in milliseconds. */
+server.headersTimeout = 30_000;
+server.requestTimeout = 30 * 60_000;
+server.on('error', (error: NodeJS.ErrnoException) => {
+  console.error(
+    error.code === 'EADDRINUSE' ? `Port ${port} is taken. Give another: npm run demo -- --port 4200` : error.message,
+  );
+  process.exit(1);
+});
+server.listen(port, '127.0.0.1', () => {
+  const address = server.address();
+  console.log(`Gusset is at http://localhost:${typeof address === 'object' ? address?.port : port}`);
+  console.log(`The outlets' stand-ins keep what is posted in ${data}`);
+});

@@ -1,0 +1,70 @@
+import type { RuleSheet } from '../../src/core/outlets/rule-sheet';
+import type { KeptPost } from './post-store';
+
+const ENTITIES: Record<string, string> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;', "'": '&#39;' };
+
+/** Text made safe for HTML. */
+export function escaped(text: string): string {
+  return text.replace(/[&<>"']/g, (mark) => ENTITIES[mark] ?? mark);
+}
+
+const AUDIENCES: Record<KeptPost['audience'], string> = {
+  private: 'Private: only you see it',
+  unlisted: 'Unlisted: whoever has the link',
+  public: 'Public',
+};
+
+function note(post: KeptPost, sheet: RuleSheet): string {
+  const placement = sheet.placements.find((one) => one.id === post.placement);
+  const tags = post.tags.map((tag) => `<li>#${escaped(tag)}</li>`).join('');
+  return `<article id="${escaped(post.id)}">
+  <h2>${escaped(post.title)}</h2>
+  <video controls preload="metadata" src="clips/${escaped(post.id)}.mp4" aria-label="${escaped(post.title)}"></video>
+  <p>${escaped(post.description)}</p>
+  <ul>${tags}</ul>
+  <dl>
+    <dt>Placement</dt><dd>${escaped(placement?.name ?? post.placement)}</dd>
+    <dt>Who may see it</dt><dd>${AUDIENCES[post.audience]}</dd>
+    <dt>Measured here</dt><dd>${escaped(post.measured)}</dd>
+    <dt>Posted</dt><dd><time datetime="${post.at}">${post.at.slice(0, 16).replace('T', ' ')} UTC</time></dd>
+  </dl>
+</article>`;
+}
+
+/** The outlet's page: a plain notice-board of what it took. */
+export function boardPage(sheet: RuleSheet, posts: readonly KeptPost[]): string {
+  const notes = posts.map((post) => note(post, sheet)).join('\n');
+  return `<!doctype html>
+<html lang="en">
+<head>
+<meta charset="utf-8">
+<meta name="viewport" content="width=device-width, initial-scale=1">
+<title>${escaped(sheet.name)}: notice-board</title>
+<link rel="stylesheet" href="/outlets/board.css">
+</head>
+<body>
+<header><h1>${escaped(sheet.name)}</h1><p>${escaped(sheet.about)}. A stand-in that ships with Gusset.</p></header>
+<main>
+${notes || '<p class="none">Nothing has been posted here yet.</p>'}
+</main>
+</body>
+</html>
+`;
+}
+
+/** The boards' one style sheet. */
+export const BOARD_STYLE = `
+:root { font-family: system-ui, sans-serif; color: #1f2b33; background: #e7dcc3; }
+body { margin: 0; padding: 24px 16px; max-width: 1100px; margin-inline: auto; }
+h1 { margin: 0; font-size: 28px; }
+header p { margin: 4px 0 24px; color: #4c5961; }
+main { display: flex; flex-wrap: wrap; gap: 20px; align-items: flex-start; }
+article { background: #fffdf7; border: 1px solid #cfc3a8; padding: 16px; width: 320px; box-sizing: border-box; }
+article::before { content: ""; display: block; width: 44px; height: 6px; background: #8a7a55; margin: -4px auto 12px; }
+h2 { margin: 0 0 12px; font-size: 17px; }
+video { width: 100%; max-height: 70vh; background: #1f2b33; display: block; }
+ul { display: flex; flex-wrap: wrap; gap: 8px; padding: 0; list-style: none; color: #2b5c8a; }
+dl { display: grid; grid-template-columns: auto 1fr; gap: 4px 12px; margin: 0; font-size: 13px; }
+dt { color: #4c5961; } dd { margin: 0; }
+.none { color: #4c5961; }
+`;

@@ -1,0 +1,51 @@
+import type { Command } from '../job/commands';
+import type { Edit } from '../job/job';
+import type { Master } from '../job/master';
+import type { Canvas } from '../layout/canvas';
+import type { Coverage } from '../layout/coverage';
+import type { OutletPlacement } from '../outlets/outlets';
+import type { RenderPlan } from '../render/plan';
+
+/** How serious a finding is. A stop keeps the export or the post back until it is fixed or overridden. */
+export type Severity = 'pass' | 'note' | 'warn' | 'stop';
+
+/** What a stop of a rule keeps back. */
+export type Holds = 'export' | 'post';
+
+/** One rule's result, as data; its words are made in words.ts. */
+export interface Finding {
+  rule: RuleId;
+  severity: Severity;
+  /** Which of the rule's outcomes this is. */
+  code: string;
+  measured: number | string;
+  limit: number | string | null;
+  unit: string;
+  holds: Holds;
+  /** Output frame to look at. */
+  at?: number;
+  fix?: { label: string; command: Command };
+}
+
+export const RULE_IDS = [
+  'length', 'size', 'coverage', 'rate', 'enlargement', 'file-size', 'audio', 'title', 'tag',
+] as const;
+export type RuleId = (typeof RULE_IDS)[number];
+
+/** What rules look at: one canvas of a job, with what was already worked out of it. */
+export interface CheckInput {
+  edit: Edit;
+  master: Master;
+  canvas: Canvas;
+  target: OutletPlacement;
+  plan: RenderPlan;
+  coverage: Coverage;
+  /** Video bits a second of the export. */
+  videoBits: number;
+}
+
+/** A rule: one file of rules/ each. */
+export interface Rule {
+  id: RuleId;
+  check(input: CheckInput): Finding;
+}

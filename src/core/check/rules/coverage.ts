@@ -1,0 +1,23 @@
+import type { Rule } from '../finding';
+
+/** Every frame of the canvas filled with picture, from the geometry. */
+export const coverageRule: Rule = {
+  id: 'coverage',
+  check({ coverage, plan, target }) {
+    const base = {
+      rule: 'coverage',
+      measured: plan.frames - coverage.bareFrames,
+      limit: plan.frames,
+      unit: 'frames',
+      holds: 'export',
+      at: coverage.worstFrame,
+    } as const;
+    if (coverage.covered) return { ...base, severity: 'pass', code: 'filled' };
+    return {
+      ...base,
+      severity: target.placement.bars === 'refused' ? 'stop' : 'warn',
+      code: 'bars',
+      fix: { label: 'Fill the canvas', command: { type: 'set-pane-mode', mode: 'fill' } },
+    };
+  },
+};

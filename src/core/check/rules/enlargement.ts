@@ -1,0 +1,24 @@
+import { enlargement } from '../../framing/moves';
+import { frameOf } from '../../render/plan';
+import type { Rule } from '../finding';
+
+/** A 1080-line master fills a tall canvas at 1.778; past twice its size it looks soft (common practice, no source). */
+const SOFT = 2;
+
+/** Canvas pixels per master pixel, worst over the clip. */
+export const enlargementRule: Rule = {
+  id: 'enlargement',
+  check({ plan }) {
+    let worst = 0;
+    let at = 0;
+    for (let n = 0; n < plan.frames; n++) {
+      for (const { picture, window } of frameOf(plan, n).panes) {
+        const value = enlargement(window, plan.live, picture.width);
+        if (value > worst) [worst, at] = [value, n];
+      }
+    }
+    const base = { rule: 'enlargement', measured: worst, limit: SOFT, unit: '×', holds: 'export', at } as const;
+    if (worst > SOFT) return { ...base, severity: 'warn', code: 'soft' };
+    return { ...base, severity: 'pass', code: worst > 1 ? 'enlarged' : 'spare' };
+  },
+};

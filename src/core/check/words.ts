@@ -1,0 +1,112 @@
+import type { BitRateChoice } from '../rate/bit-rate';
+import type { OutletPlacement } from '../outlets/outlets';
+import type { Finding, RuleId } from './finding';
+
+/** What a rule is called. */
+export const RULE_NAMES: Record<RuleId, string> = {
+  length: 'Length',
+  size: 'Size and ratio',
+  coverage: 'Every frame filled',
+  rate: 'Frame rate',
+  enlargement: 'Enlargement',
+  'file-size': 'File size',
+  audio: 'Sound',
+  title: 'Title',
+  tag: 'Required tag',
+};
+
+/** Bytes for people, in powers of ten as disks and outlets count. */
+export function bytesLabel(bytes: number): string {
+  if (bytes < 1000) return `${bytes} B`;
+  if (bytes < 1e6) return `${Math.round(bytes / 1000)} kB`;
+  return bytes < 1e9 ? `${(bytes / 1e6).toFixed(1)} MB` : `${(bytes / 1e9).toFixed(2)} GB`;
+}
+
+/** Bits a second for people. */
+export function bitsLabel(bits: number): string {
+  return bits < 1e6 ? `${Math.round(bits / 1000)} kb/s` : `${(bits / 1e6).toFixed(1)} Mb/s`;
+}
+
+type Sentence = (finding: Finding, target: OutletPlacement) => string;
+const number = (value: number | string): number => Number(value);
+
+/** What happened, what it means, what to do; by rule and outcome. */
+const SENTENCES: Record<RuleId, Record<string, Sentence>> = {
+  length: {
+    over: (f, t) =>
+      `${(number(f.measured) - number(f.limit ?? 0)).toFixed(1)} s over the ${f.limit} s limit of ${t.label}. ` +
+      `Trim to ${f.limit} s.`,
+    'outside-best': (f, t) =>
+      `${number(f.measured).toFixed(1)} s: allowed, but clips on ${t.label} do best at ${f.limit} s.`,
+    within: (f, t) => `${number(f.measured).toFixed(1)} s, within the ${f.limit} s limit of ${t.label}.`,
+  },
+  size: {
+    same: (f, t) => `${f.measured}, as ${t.label} asks.`,
+    differs: (f, t) => `${f.measured}, but ${t.label} asks for ${f.limit}.`,
+  },
+  coverage: {
+    filled: (f) => `All ${f.limit} frames are filled to the edge.`,
+    bars: (f) =>
+      `${number(f.limit ?? 0) - number(f.measured)} of ${f.limit} frames have bars. ` +
+      'The whole picture is fitted in; fill the canvas instead.',
+  },
+  rate: {
+    over: (f, t) =>
+      `${f.measured} fps, but ${t.label} takes at most ${f.limit} fps. ` +
+      'Choose a placement that takes this rate, or bring in a master at a lower one.',
+    differs: (f) => `${f.measured} fps, but the master runs at ${f.limit} fps: frames repeat or vanish.`,
+    varies: (f) =>
+      `The master's rate varies. The clip runs at an even ${f.measured} fps, so some frames repeat or vanish.`,
+    same: (f) => `${f.measured} fps, the same as the master.`,
+  },
+  enlargement: {
+    soft: (f) =>
+      `The master is enlarged to ${Math.round(number(f.measured) * 100)} %, and looks soft past ` +
+      `${number(f.limit ?? 0) * 100} %. Zoom out, or bring in a larger master.`,
+    enlarged: (f) => `The master is enlarged to ${(number(f.measured) * 100).toFixed(1)} % at most.`,
+    spare: (f) => `The master has pixels to spare: it is shown at ${(number(f.measured) * 100).toFixed(1)} %.`,
+  },
+  'file-size': {
+    within: (f) => `About ${bytesLabel(number(f.measured))}, under the cap of ${bytesLabel(number(f.limit ?? 0))}.`,
+    over: (f, t) =>
+      `About ${bytesLabel(number(f.measured))}, over ${t.label}'s cap of ${bytesLabel(number(f.limit ?? 0))}. ` +
+      'Lower the bit rate.',
+    'over-long': (f, t) =>
+      `About ${bytesLabel(number(f.measured))}, over ${t.label}'s cap of ${bytesLabel(number(f.limit ?? 0))} ` +
+      'at any bit rate worth having. Trim the clip.',
+  },
+  audio: {
+    missing: () => 'The master has no sound. The clip will be silent.',
+    folded: (f) => `The master has ${f.measured} channels. The export folds them to stereo.`,
+    resampled: (f) => `The master's sound runs at ${f.measured} kHz. The export converts it to 48 kHz.`,
+    present: (f) => `Sound at ${f.measured} kHz.`,
+  },
+  title: {
+    missing: () => 'The post has no title yet. Write one, the main words first.',
+    over: (f, t) => `The title has ${f.measured} characters; ${t.label} shows ${f.limit}.`,
+    within: (f) => `${f.measured} of ${f.limit} characters.`,
+  },
+  tag: {
+    'none-required': (_, t) => `${t.label} requires no tag.`,
+    present: (f) => `#${f.limit} is among the tags.`,
+    missing: (f, t) => `Without the tag #${f.limit}, ${t.label} does not treat the clip as a short.`,
+  },
+};
+
+/** A finding in words. */
+export function findingWords(finding: Finding, target: OutletPlacement): string {
+  const sentence = SENTENCES[finding.rule][finding.code];
+  if (!sentence) throw new RangeError(`no words for ${finding.rule} ${finding.code}`);
+  return sentence(finding, target);
+}
+
+/** Why the worked-out bit rate is what it is. */
+export function bitRateWords(choice: BitRateChoice): string {
+  const words: Record<BitRateChoice['reason'], string> = {
+    picture: 'by the canvas size and frame rate',
+    floor: 'the least that looks clean at this size',
+    master: 'held down by the bit rate of the master: more would hold nothing',
+    cap: "held down by the outlet's file cap",
+  };
+  return `${bitsLabel(choice.bits)}: ${words[choice.reason]}.`;
+}

@@ -1,0 +1,14 @@
+import { z } from 'zod';
+import { framingSchema } from '../framing/framing';
+import { shotSchema, wordsSchema } from './job';
+
+/** What ships with the demo master: its title, where its shots are, framings to start from, and words for a post. */
+export const demoSchema = z.object({
+  title: z.string(),
+  /** File beside this one. */
+  file: z.string(),
+  shots: z.array(shotSchema).min(1),
+  framings: z.array(framingSchema),
+  words: wordsSchema,
+});
+export type Demo = z.infer<typeof demoSchema>;

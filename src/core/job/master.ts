@@ -1,0 +1,68 @@
+import { z } from 'zod';
+import { sizeSchema } from '../picture/size';
+import { frameRateSchema } from '../time/frame-rate';
+
+/** Facts of a master's sound. */
+export const audioFactsSchema = z.object({
+  codec: z.string(),
+  /** Hertz. */
+  sampleRate: z.number().int().positive(),
+  channels: z.number().int().positive(),
+  /** Bits a second. */
+  bits: z.number().nonnegative(),
+});
+
+/** Facts of the file that a job was made from. */
+export const masterSchema = z.object({
+  /** SHA-256 of the file, in hex; names its bytes in the browser's private file system. */
+  fingerprint: z.string().regex(/^[0-9a-f]{64}$/),
+  fileName: z.string(),
+  bytes: z.number().int().positive(),
+  container: z.string(),
+  /** Size in square pixels, after pixel aspect and rotation. */
+  picture: sizeSchema,
+  /** Samples as the decoder gives them. */
+  coded: sizeSchema,
+  /** Degrees clockwise that the picture is turned for display. */
+  rotation: z.union([z.literal(0), z.literal(90), z.literal(180), z.literal(270)]),
+  rate: frameRateSchema,
+  /** False when frames last unequally; `rate` is then the nearest standard one. */
+  constantRate: z.boolean(),
+  frames: z.number().int().positive(),
+  /** Time stamp of the first frame, in seconds. */
+  startSeconds: z.number(),
+  video: z.object({
+    codec: z.string(),
+    /** RFC 6381 string, such as `avc1.640028`. */
+    codecString: z.string(),
+    /** Bits a second. */
+    bits: z.number().nonnegative(),
+  }),
+  colour: z.object({ matrix: z.string().nullable(), fullRange: z.boolean().nullable() }),
+  audio: audioFactsSchema.nullable(),
+});
+export type Master = z.infer<typeof masterSchema>;
+
+/** Names of codecs for people, by the short names that the media library uses. */
+const CODEC_NAMES: Record<string, string> = {
+  avc: 'H.264', hevc: 'H.265', vp8: 'VP8', vp9: 'VP9', av1: 'AV1',
+  aac: 'AAC', opus: 'Opus', mp3: 'MP3', vorbis: 'Vorbis', flac: 'FLAC',
+  mpeg4: 'MPEG-4 Part 2', ac3: 'AC-3', eac3: 'E-AC-3',
+};
+
+/** H.264 profiles by profile_idc (ITU-T H.264 Annex A.2). */
+const H264_PROFILES: Record<number, string> = {
+  66: 'Baseline', 77: 'Main', 88: 'Extended', 100: 'High', 110: 'High 10', 122: 'High 4:2:2', 244: 'High 4:4:4',
+};
+
+/** A codec's name for people. */
+export function codecName(codec: string): string {
+  return CODEC_NAMES[codec] ?? (codec.startsWith('pcm') ? 'PCM' : codec.toUpperCase());
+}
+
+/** A video codec with its profile where the string tells it: `H.264 High`. */
+export function videoCodecName(codec: string, codecString: string): string {
+  const match = /^avc[13]\.([0-9a-f]{2})/i.exec(codecString);
+  const profile = match?.[1] ? H264_PROFILES[parseInt(match[1], 16)] : undefined;
+  return profile ? `${codecName(codec)} ${profile}` : codecName(codec);
+}

@@ -1,0 +1,63 @@
+import { z } from 'zod';
+
+/** One fact of a finished file: what was asked for and what reading it back found. */
+export const proofFactSchema = z.object({ what: z.string(), asked: z.string(), found: z.string(), ok: z.boolean() });
+export type ProofFact = z.infer<typeof proofFactSchema>;
+
+/** Widths in pixels. */
+export const bordersSchema = z.object({
+  left: z.number(),
+  top: z.number(),
+  right: z.number(),
+  bottom: z.number(),
+});
+export type Borders = z.infer<typeof bordersSchema>;
+
+/** What reading a finished file back showed. */
+export const proofSchema = z.object({
+  facts: z.array(proofFactSchema),
+  /** Decoded frames that were searched for black borders. */
+  framesSearched: z.number().int().nonnegative(),
+  /** The widest black borders of any shot. */
+  borders: bordersSchema,
+  pass: z.boolean(),
+});
+export type Proof = z.infer<typeof proofSchema>;
+
+export const EXPORT_STATES = ['running', 'reading-back', 'done', 'failed', 'interrupted'] as const;
+
+/** One export of a canvas, kept with the job. */
+export const exportRecordSchema = z.object({
+  id: z.string(),
+  placement: z.string(),
+  width: z.number(),
+  height: z.number(),
+  fileName: z.string(),
+  startedAt: z.iso.datetime(),
+  state: z.enum(EXPORT_STATES),
+  /** What it was made from, so that a later change shows. */
+  signature: z.string(),
+  videoBits: z.number(),
+  error: z.string().nullable(),
+  bytes: z.number().nullable(),
+  /** Seconds that the export took, and how many of the clip's seconds it made in each. */
+  tookSeconds: z.number().nullable(),
+  proof: proofSchema.nullable(),
+});
+export type ExportRecord = z.infer<typeof exportRecordSchema>;
+
+/** One post of an export to an outlet. */
+export const postRecordSchema = z.object({
+  id: z.string(),
+  exportId: z.string(),
+  outlet: z.string(),
+  title: z.string(),
+  audience: z.string(),
+  at: z.iso.datetime(),
+  state: z.enum(['accepted', 'refused']),
+  /** Why the outlet refused it. */
+  reasons: z.array(z.string()),
+  /** Where the outlet shows it, from the server's root. */
+  page: z.string().nullable(),
+});
+export type PostRecord = z.infer<typeof postRecordSchema>;

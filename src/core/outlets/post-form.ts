@@ -1,0 +1,28 @@
+import { z } from 'zod';
+import { audienceSchema } from '../job/job';
+
+/** What the page sends an outlet once the file is up. */
+export const postFormSchema = z.object({
+  /** The last part of the upload's address. */
+  upload: z.string().regex(/^[A-Za-z0-9_-]+$/),
+  placement: z.string().max(40),
+  title: z.string().max(500),
+  description: z.string().max(5000),
+  tags: z.array(z.string().max(60)).max(40),
+  audience: audienceSchema,
+});
+export type PostForm = z.infer<typeof postFormSchema>;
+
+/** What the outlet answers. */
+export const postAnswerSchema = z.discriminatedUnion('state', [
+  z.object({ state: z.literal('accepted'), page: z.string() }),
+  z.object({ state: z.literal('refused'), reasons: z.array(z.string()).min(1) }),
+]);
+export type PostAnswer = z.infer<typeof postAnswerSchema>;
+
+/** Where an outlet's stand-in takes uploads, from the server's root. */
+export const uploadsPath = (outlet: string): string => `/outlets/${outlet}/api/uploads`;
+/** Where it takes posts. */
+export const postsPath = (outlet: string): string => `/outlets/${outlet}/api/posts`;
+/** Its page. */
+export const boardPath = (outlet: string): string => `/outlets/${outlet}/`;

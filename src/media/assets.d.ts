@@ -1,0 +1,6 @@
+/** The worker bundler gives a .wasm file's URL. */
+declare module '*.wasm' {
+  const url: string;
+  // A file has nothing but its address, so the bundler exports it so.
+  export default url;
+}

@@ -1,0 +1,153 @@
+import { registerAacEncoder } from '@mediabunny/aac-encoder';
+import {
+  AudioSampleSource, canEncodeAudio, Mp4OutputFormat, Output, Quality, StreamTarget, type StreamTargetChunk,
+  VideoSample, VideoSampleSource,
+} from 'mediabunny';
+import type { Master } from '@core/job/master';
+import { AUDIO_BITS } from '@core/rate/bit-rate';
+import { highProfileCodec, lowestLevel } from '@core/rate/level';
+import { frameOf, masterRanges, type RenderPlan } from '@core/render/plan';
+import { exportChannels, exportSampleRate } from '@core/sound/sound';
+import { rateValue, secondsOf } from '@core/time/frame-rate';
+import { TroubleError } from '@core/trouble/trouble';
+import { FrameRenderer } from './frame-renderer';
+import { MasterReader } from './master-reader';
+import { throwIfStopped, type TaskContext } from './serve-task';
+import { cutSound } from './sound-cutter';
+import { openWriter } from './storage';
+
+/** One export: what of which master, how, and the name it is stored under. */
+export interface ExportRequest {
+  name: string;
+  master: Master;
+  plan: RenderPlan;
+  /** Video bits a second. */
+  videoBits: number;
+}
+
+/** A key frame at least this often, in seconds: phones step and outlets cut at key frames. */
+const KEY_FRAME_SECONDS = 2;
+/** Bytes that the container gathers before it writes: large writes are few. */
+const CHUNK_BYTES = 1 << 20;
+/** Sound is encoded this far ahead of the picture, in seconds. */
+const SOUND_AHEAD = 1;
+/** Progress is told every so many frames. */
+const REPORT_EVERY = 6;
+
+/**
+ * Makes the clip: decodes each master frame once, draws it by the plan, encodes H.264 High and AAC, and streams an
+ * MP4 with its index in front into the private file system. On any failure nothing is left behind.
+ * @returns the file's size in bytes.
+ */
+export async function exportClip(request: ExportRequest, { report, signal }: TaskContext): Promise<{ bytes: number }> {
+  const { master, plan } = request;
+  const codec = await encoderFor(request);
+  const reader = await MasterReader.open(master);
+  const writer = await openWriter('exports', request.name);
+  let bytes = 0;
+  const target = new StreamTarget(
+    new WritableStream<StreamTargetChunk>({
+      write({ data, position }) {
+        writer.write(data, position);
+        bytes = Math.max(bytes, position + data.byteLength);
+      },
+    }),
+    { chunked: true, chunkSize: CHUNK_BYTES },
+  );
+  const output = new Output({ format: new Mp4OutputFormat({ fastStart: 'reserve' }), target });
+  try {
+    const picture = new VideoSampleSource({
+      codec: 'avc',
+      fullCodecString: codec,
+      quality: new Quality({ bitrate: request.videoBits, bitrateMode: 'variable' }),
+      latencyMode: 'quality',
+      keyFrameInterval: KEY_FRAME_SECONDS,
+    });
+    output.addVideoTrack(picture, { frameRate: rateValue(plan.rate), maximumPacketCount: plan.frames });
+    const sound = await addSound(output, reader, plan);
+    await output.start();
+    const soundTime = sound ? cutSound(reader, plan, sound) : null;
+    const renderer = await FrameRenderer.create(plan, master);
+    let n = 0;
+    let heard = 0;
+    for (const range of masterRanges(plan)) {
+      for await (const { sample } of reader.frames(range.in, range.out)) {
+        throwIfStopped(signal);
+        await encodeFrame(picture, renderer, plan, n, sample);
+        n += 1;
+        while (soundTime && heard < secondsOf(n, plan.rate) + SOUND_AHEAD) {
+          const { value, done } = await soundTime.next();
+          heard = done ? Infinity : value;
+        }
+        if (n % REPORT_EVERY === 0) report({ stage: 'export', done: n, total: plan.frames });
+      }
+    }
+    if (n !== plan.frames) throw new TroubleError('damaged', { file: master.fileName, detail: `frame ${n} is missing` });
+    await output.finalize();
+    throwIfStopped(signal);
+    await writer.finish();
+    return { bytes };
+  } catch (error) {
+    await output.cancel().catch(() => undefined);
+    await writer.discard();
+    throw error;
+  } finally {
+    reader.close();
+  }
+}
+
+async function encodeFrame(
+  target: VideoSampleSource,
+  renderer: FrameRenderer,
+  plan: RenderPlan,
+  n: number,
+  sample: VideoSample,
+): Promise<void> {
+  const timestamp = secondsOf(n, plan.rate);
+  const duration = secondsOf(n + 1, plan.rate) - timestamp;
+  const decoded = sample.toVideoFrame();
+  let drawn: VideoSample;
+  try {
+    const frame = await renderer.draw(decoded, frameOf(plan, n), Math.round(timestamp * 1e6), Math.round(duration * 1e6));
+    drawn = new VideoSample(frame, { timestamp, duration });
+  } finally {
+    decoded.close();
+  }
+  try {
+    await target.add(drawn);
+  } finally {
+    drawn.close();
+  }
+}
+
+/** The codec string of the lowest level that fits. @throws TroubleError `encoder-missing` when it cannot be encoded. */
+async function encoderFor({ plan, videoBits }: ExportRequest): Promise<string> {
+  const { width, height } = plan;
+  const codec = highProfileCodec(lowestLevel(plan, plan.rate, videoBits));
+  const { supported } = await VideoEncoder.isConfigSupported({
+    codec, width, height, bitrate: videoBits, framerate: rateValue(plan.rate),
+  });
+  if (!supported) throw new TroubleError('encoder-missing', { width, height });
+  return codec;
+}
+
+/** Adds the sound track, or nothing for a silent master. */
+async function addSound(output: Output, reader: MasterReader, plan: RenderPlan): Promise<AudioSampleSource | null> {
+  const facts = reader.master.audio;
+  if (!facts) return null;
+  const sampleRate = exportSampleRate(facts.sampleRate);
+  const numberOfChannels = exportChannels(facts.channels);
+  if (!(await canEncodeAudio('aac', { sampleRate, numberOfChannels, quality: new Quality({ bitrate: AUDIO_BITS }) }))) {
+    registerAacEncoder();
+  }
+  const source = new AudioSampleSource({
+    codec: 'aac',
+    quality: new Quality({ bitrate: AUDIO_BITS }),
+    transform: { sampleRate, numberOfChannels },
+  });
+  // An AAC packet holds 1024 samples; the encoder adds a few at the ends.
+  const packets = Math.ceil((secondsOf(plan.frames, plan.rate) * sampleRate) / 1024) + 8;
+  output.addAudioTrack(source, { maximumPacketCount: packets });
+  return source;
+}
+

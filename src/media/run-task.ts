@@ -1,0 +1,52 @@
+import type { z } from 'zod';
+import { TroubleError } from '@core/trouble/trouble';
+import { workerEventSchema, type WorkerOrder } from './worker-protocol';
+import { workerUrls } from './worker-urls';
+
+/** A worker that was told to stop gets this long to clean up, in milliseconds. */
+const GRACE = 4000;
+
+/** What a task needs besides its request. */
+export interface TaskOptions<Progress, Result> {
+  progress: z.ZodType<Progress>;
+  result: z.ZodType<Result>;
+  onProgress?: (progress: Progress) => void;
+  signal?: AbortSignal;
+}
+
+/**
+ * Runs one task in a worker of its own and ends the worker afterwards.
+ * @throws TroubleError with what the worker told, or `cancelled`.
+ */
+export function runTask<Progress, Result>(
+  name: keyof typeof workerUrls,
+  request: unknown,
+  { progress, result, onProgress, signal }: TaskOptions<Progress, Result>,
+): Promise<Result> {
+  return new Promise((resolve, reject) => {
+    if (signal?.aborted) return reject(new TroubleError('cancelled'));
+    const worker = new Worker(workerUrls[name], { type: 'module' });
+    const send = (order: WorkerOrder) => worker.postMessage(order);
+    let grace: ReturnType<typeof setTimeout> | undefined;
+    const cancel = () => {
+      send({ type: 'cancel' });
+      grace = setTimeout(() => end(() => reject(new TroubleError('cancelled'))), GRACE);
+    };
+    const end = (settle: () => void) => {
+      clearTimeout(grace);
+      signal?.removeEventListener('abort', cancel);
+      worker.terminate();
+      settle();
+    };
+    worker.onerror = (event) =>
+      end(() => reject(new TroubleError('export-failed', { detail: event.message || 'a worker ended' })));
+    worker.onmessage = ({ data }: MessageEvent<unknown>) => {
+      const event = workerEventSchema.parse(data);
+      if (event.type === 'progress') onProgress?.(progress.parse(event.progress));
+      else if (event.type === 'done') end(() => resolve(result.parse(event.result)));
+      else end(() => reject(new TroubleError(event.trouble.code, event.trouble.values)));
+    };
+    signal?.addEventListener('abort', cancel);
+    send({ type: 'start', request });
+  });
+}

@@ -1,0 +1,107 @@
+import { TroubleError } from '@core/trouble/trouble';
+
+/** Folders of the browser's private file system. */
+export type Folder = 'masters' | 'stills' | 'exports';
+
+const isMissing = (error: unknown): boolean => error instanceof DOMException && error.name === 'NotFoundError';
+const isFull = (error: unknown): boolean => error instanceof DOMException && error.name === 'QuotaExceededError';
+
+async function folderOf(folder: Folder): Promise<FileSystemDirectoryHandle> {
+  const root = await navigator.storage.getDirectory();
+  return root.getDirectoryHandle(folder, { create: true });
+}
+
+/** A stored file, or null when there is none (it was never stored, or the browser evicted it). */
+export async function storedFile(folder: Folder, name: string): Promise<File | null> {
+  try {
+    const handle = await (await folderOf(folder)).getFileHandle(name);
+    return await handle.getFile();
+  } catch (error) {
+    if (isMissing(error)) return null;
+    throw error;
+  }
+}
+
+/** Deletes a stored file; nothing happens when there is none. */
+export async function deleteStored(folder: Folder, name: string): Promise<void> {
+  try {
+    await (await folderOf(folder)).removeEntry(name);
+  } catch (error) {
+    if (!isMissing(error)) throw error;
+  }
+}
+
+/** Names of the stored files of a folder. */
+export async function storedNames(folder: Folder): Promise<string[]> {
+  const names: string[] = [];
+  for await (const name of (await folderOf(folder)).keys()) names.push(name);
+  return names;
+}
+
+/** What this browser grants and holds, in bytes. */
+export async function storageRoom(): Promise<{ used: number; free: number }> {
+  const { usage = 0, quota = 0 } = await navigator.storage.estimate();
+  return { used: usage, free: Math.max(0, quota - usage) };
+}
+
+/** @throws TroubleError `storage-full` when fewer than `need` bytes are free. */
+export async function requireRoom(need: number): Promise<void> {
+  const { free } = await storageRoom();
+  if (need > free) throw new TroubleError('storage-full', { need, free });
+}
+
+/** A file being written at any position, in a worker. It has its name only once it is finished. */
+export interface StoredWriter {
+  write(data: Uint8Array<ArrayBuffer>, position: number): void;
+  /** Keeps the file under its name, or under another that was only found out by writing it. */
+  finish(finalName?: string): Promise<void>;
+  /** Leaves nothing behind. */
+  discard(): Promise<void>;
+}
+
+/** Ending of a file that is not finished. */
+const PART = '.part';
+
+/** Opens a file for streaming into; only workers may (sync access handles). */
+export async function openWriter(folder: Folder, name: string): Promise<StoredWriter> {
+  const directory = await folderOf(folder);
+  const handle = await directory.getFileHandle(name + PART, { create: true });
+  const access = await handle.createSyncAccessHandle();
+  access.truncate(0);
+  return {
+    write(data, position) {
+      try {
+        access.write(data, { at: position });
+      } catch (error) {
+        throw isFull(error) ? new TroubleError('storage-full', { need: position + data.byteLength, free: 0 }) : error;
+      }
+    },
+    async finish(finalName = name) {
+      access.flush();
+      access.close();
+      await handle.move(finalName);
+    },
+    async discard() {
+      access.close();
+      await deleteStored(folder, name + PART);
+    },
+  };
+}
+
+/** Deletes what unfinished writes of an earlier visit left. */
+export async function sweepParts(): Promise<void> {
+  for (const folder of ['masters', 'exports'] as const) {
+    for (const name of await storedNames(folder)) {
+      // One that is being written right now is locked, and stays.
+      if (name.endsWith(PART)) await deleteStored(folder, name).catch(() => undefined);
+    }
+  }
+}
+
+/** Stores a small blob whole. */
+export async function writeSmall(folder: Folder, name: string, blob: Blob): Promise<void> {
+  const handle = await (await folderOf(folder)).getFileHandle(name, { create: true });
+  const stream = await handle.createWritable();
+  await stream.write(blob);
+  await stream.close();
+}

@@ -1,0 +1,21 @@
+import { z } from 'zod';
+import { troubleSchema } from '@core/trouble/trouble';
+
+/** What a worker that does one task tells the page. */
+export const workerEventSchema = z.discriminatedUnion('type', [
+  z.object({ type: z.literal('progress'), progress: z.unknown() }),
+  z.object({ type: z.literal('done'), result: z.unknown() }),
+  z.object({ type: z.literal('failed'), trouble: troubleSchema }),
+]);
+export type WorkerEvent = z.infer<typeof workerEventSchema>;
+
+/** What the page tells such a worker: first the task, then perhaps that it should stop. */
+export type WorkerOrder = { type: 'start'; request: unknown } | { type: 'cancel' };
+
+/** How far a task is. */
+export const progressSchema = z.object({
+  stage: z.string(),
+  done: z.number(),
+  total: z.number(),
+});
+export type Progress = z.infer<typeof progressSchema>;

@@ -1,0 +1,5 @@
+import type { Master } from '@core/job/master';
+import { bringIn, type BringInRequest } from '../bring-in-task';
+import { serveTask } from '../serve-task';
+
+serveTask<BringInRequest, Master>('not-media', bringIn);

@@ -1,0 +1,4 @@
+import { exportClip, type ExportRequest } from '../export-task';
+import { serveTask } from '../serve-task';
+
+serveTask<ExportRequest, { bytes: number }>('export-failed', exportClip);
