@@ -1,0 +1,108 @@
+import type { Master } from '@core/job/master';
+import type { Size } from '@core/picture/size';
+import type { RenderPlan } from '@core/render/plan';
+import type { Trouble } from '@core/trouble/trouble';
+import type { PlayerEvent, PlayerOrder, View } from './player-protocol';
+import { workerUrls } from './worker-urls';
+
+/** Time between asking to play and the first frame, in seconds: decoding needs a head start. */
+const LEAD = 0.15;
+
+/** What the player tells the page. */
+export interface PlayerListener {
+  onFrame(frame: number, pictures: Partial<Record<View, ImageBitmap>>): void;
+  onEnded(): void;
+  onTrouble(trouble: Trouble): void;
+}
+
+/** The page's side of playing a master: the worker decodes and draws, this schedules the sound. */
+export class Player {
+  private readonly worker = new Worker(workerUrls.player, { type: 'module' });
+  private sound: AudioContext | null = null;
+  private soundStart = 0;
+  private sources = new Set<AudioBufferSourceNode>();
+
+  constructor(
+    master: Master,
+    private readonly listener: PlayerListener,
+  ) {
+    this.worker.onmessage = ({ data }: MessageEvent<PlayerEvent>) => this.hear(data);
+    this.send({ type: 'open', master });
+  }
+
+  /** Hands over the plan to draw the canvas from; output frame n must be master frame n. */
+  setPlan(plan: RenderPlan): void {
+    this.send({ type: 'plan', plan });
+  }
+
+  /** @param sizes in device pixels. */
+  setViews(sizes: Partial<Record<View, Size>>): void {
+    this.send({ type: 'views', sizes });
+  }
+
+  show(frame: number): void {
+    this.silence();
+    this.send({ type: 'show', frame });
+  }
+
+  /** Plays frames `from` to `to` − 1 with sound. */
+  play(from: number, to: number): void {
+    this.silence();
+    this.sound ??= new AudioContext();
+    void this.sound.resume();
+    this.soundStart = this.sound.currentTime + LEAD;
+    const startsAt = performance.timeOrigin + performance.now() + LEAD * 1000;
+    this.send({ type: 'play', from, to, startsAt });
+  }
+
+  pause(): void {
+    this.silence();
+    this.send({ type: 'pause' });
+  }
+
+  /** Ends the worker and the sound. */
+  close(): void {
+    this.silence();
+    void this.sound?.close();
+    this.worker.terminate();
+  }
+
+  private send(order: PlayerOrder): void {
+    this.worker.postMessage(order);
+  }
+
+  private hear(event: PlayerEvent): void {
+    switch (event.type) {
+      case 'frame':
+        return this.listener.onFrame(event.frame, event.pictures);
+      case 'sound':
+        return this.schedule(event.at, event.sampleRate, event.channels);
+      case 'ended':
+        return this.listener.onEnded();
+      case 'failed':
+        return this.listener.onTrouble(event.trouble);
+    }
+  }
+
+  private schedule(at: number, sampleRate: number, channels: Float32Array<ArrayBuffer>[]): void {
+    const { sound } = this;
+    const [first] = channels;
+    if (!sound || !first?.length) return;
+    const buffer = sound.createBuffer(channels.length, first.length, sampleRate);
+    channels.forEach((channel, i) => buffer.copyToChannel(channel, i));
+    const source = sound.createBufferSource();
+    source.buffer = buffer;
+    source.connect(sound.destination);
+    const due = this.soundStart + at;
+    const missed = Math.max(0, sound.currentTime - due);
+    if (missed >= buffer.duration) return;
+    source.start(Math.max(due, sound.currentTime), missed);
+    this.sources.add(source);
+    source.onended = () => this.sources.delete(source);
+  }
+
+  private silence(): void {
+    for (const source of this.sources) source.stop();
+    this.sources = new Set();
+  }
+}

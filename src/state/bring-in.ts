@@ -1,0 +1,125 @@
+import { create } from 'zustand';
+import { type Demo, demoSchema } from '@core/job/demo';
+import { type Job, newJob } from '@core/job/job';
+import type { Master } from '@core/job/master';
+import { troubleOf, type Trouble, TroubleError } from '@core/trouble/trouble';
+import { storedFile } from '@media/storage';
+import { bringInFile } from '@media/tasks';
+import type { Progress } from '@media/worker-protocol';
+import { addJob, useJobs } from './jobs';
+
+interface BringInState {
+  /** The file on its way in, or null. */
+  fileName: string | null;
+  progress: Progress | null;
+  trouble: Trouble | null;
+  /** A job that has the same file already, and the one that was made now. */
+  twin: { title: string; id: string } | null;
+  demo: Demo | null;
+}
+
+export const useBringIn = create<BringInState>(() => ({
+  fileName: null, progress: null, trouble: null, twin: null, demo: null,
+}));
+
+/** The folder of the demo, from the server's root. */
+const DEMO = '/demo/';
+/** Id of the demo's job, so that it is there once. */
+export const DEMO_JOB = 'kite-day';
+
+let stop: AbortController | null = null;
+
+/** Brings a person's file in and makes a job of it. @returns the job's id, or null when it failed or was cancelled. */
+export function bringIn(file: File): Promise<string | null> {
+  return attempt(file, null, (master) => {
+    const twin = Object.values(useJobs.getState().files).find((one) => one.job.master.fingerprint === master.fingerprint);
+    if (twin) useBringIn.setState({ twin: { title: twin.job.title, id: twin.job.id } });
+    return makeJob(master, { id: crypto.randomUUID(), title: titleOf(file.name, twin !== undefined) });
+  });
+}
+
+/** Takes a lost master's bytes in again. Only the same file is taken. */
+export function bringBack(job: Job, file: File): Promise<string | null> {
+  return attempt(file, job.master, () => job.id);
+}
+
+/** Opens the demo's job, made from the film that ships. */
+export async function openDemo(): Promise<string | null> {
+  const known = useJobs.getState().files[DEMO_JOB];
+  if (known && (await hasBytes(known.job.master))) return DEMO_JOB;
+  const demo = await loadDemo();
+  if (!demo) return null;
+  const file = await fetchDemoFile(demo).catch((error: unknown) => {
+    useBringIn.setState({ trouble: troubleOf(error, 'server-down') });
+    return null;
+  });
+  if (!file) return null;
+  return attempt(file, known?.job.master ?? null, (master) => {
+    if (known) return DEMO_JOB;
+    const { title, shots, framings, words } = demo;
+    return makeJob(master, { id: DEMO_JOB, title, shots, framings }, words);
+  });
+}
+
+/** Reads what ships with the demo, for the list to show before it is opened. */
+export async function loadDemo(): Promise<Demo | null> {
+  const known = useBringIn.getState().demo;
+  if (known) return known;
+  try {
+    const demo = demoSchema.parse(await (await fetch(`${DEMO}kite-day.json`)).json());
+    useBringIn.setState({ demo });
+    return demo;
+  } catch {
+    // Without its server the app still works on its own jobs; the list then offers no demo.
+    return null;
+  }
+}
+
+async function fetchDemoFile(demo: Demo): Promise<File> {
+  const response = await fetch(DEMO + demo.file);
+  if (!response.ok) throw new TroubleError('server-down', { outlet: 'The server with the demo' });
+  return new File([await response.blob()], demo.file, { type: 'video/mp4' });
+}
+
+export function cancelBringIn(): void {
+  stop?.abort();
+}
+
+export function dismissBringIn(): void {
+  useBringIn.setState({ trouble: null, twin: null });
+}
+
+/** Whether a master's bytes are still in this browser. */
+export async function hasBytes(master: Master): Promise<boolean> {
+  return (await storedFile('masters', master.fingerprint)) !== null;
+}
+
+async function attempt(file: File, wanted: Master | null, use: (master: Master) => string): Promise<string | null> {
+  stop?.abort();
+  const mine = (stop = new AbortController());
+  useBringIn.setState({ fileName: file.name, progress: null, trouble: null, twin: null });
+  try {
+    const request = wanted ? { file, wanted } : { file };
+    const onProgress = (progress: Progress) => useBringIn.setState({ progress });
+    return use(await bringInFile(request, { signal: mine.signal, onProgress }));
+  } catch (error) {
+    const trouble = troubleOf(error, 'not-media');
+    if (trouble.code !== 'cancelled') useBringIn.setState({ trouble });
+    return null;
+  } finally {
+    if (stop === mine) useBringIn.setState({ fileName: null, progress: null });
+  }
+}
+
+type Start = Pick<Parameters<typeof newJob>[0], 'id' | 'title' | 'shots' | 'framings'>;
+
+function makeJob(master: Master, start: Start, words?: Demo['words']): string {
+  const job = newJob({ ...start, master, now: new Date().toISOString() });
+  addJob(words ? { ...job, edit: { ...job.edit, words } } : job);
+  return job.id;
+}
+
+function titleOf(fileName: string, again: boolean): string {
+  const bare = fileName.replace(/\.[^.]+$/, '').replace(/[_-]+/g, ' ').trim() || 'Untitled';
+  return again ? `${bare} (again)` : bare;
+}

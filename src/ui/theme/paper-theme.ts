@@ -1,0 +1,39 @@
+import { configureFonts, MD3LightTheme, type MD3Theme } from 'react-native-paper';
+import { colours, fonts } from './tokens';
+
+const typescale = configureFonts({ config: { fontFamily: fonts.text } });
+for (const name of ['labelLarge', 'titleMedium', 'titleSmall'] as const) {
+  typescale[name] = { ...typescale[name], fontFamily: fonts.strong };
+}
+
+/** Paper components in our dyes. */
+export const paperTheme: MD3Theme = {
+  ...MD3LightTheme,
+  roundness: 2,
+  fonts: typescale,
+  colors: {
+    ...MD3LightTheme.colors,
+    primary: colours.woad,
+    onPrimary: colours.onDye,
+    primaryContainer: colours.woadWash,
+    onPrimaryContainer: colours.ink,
+    secondary: colours.ink,
+    onSecondary: colours.onDye,
+    secondaryContainer: colours.woadWash,
+    onSecondaryContainer: colours.ink,
+    background: colours.paper,
+    onBackground: colours.ink,
+    surface: colours.sheet,
+    onSurface: colours.ink,
+    surfaceVariant: colours.sheet,
+    onSurfaceVariant: colours.softInk,
+    outline: colours.edge,
+    outlineVariant: colours.hairline,
+    error: colours.madder,
+    onError: colours.onDye,
+    errorContainer: colours.madderWash,
+    onErrorContainer: colours.ink,
+    surfaceDisabled: '#EFE9DB',
+    onSurfaceDisabled: colours.softInk,
+  },
+};
