@@ -43,7 +43,16 @@ module.exports = defineConfig([
     rules: { 'import/no-default-export': 'error' },
   },
   {
-    files: ['*.config.js', 'jest/**', 'scripts/**', 'server/**', 'e2e/**', 'demo/**', 'bench/**', '**/*.test.{ts,tsx}'],
+    files: [
+      '*.config.js',
+      'jest/**',
+      'scripts/**',
+      'server/**',
+      'e2e/**',
+      'demo/**',
+      'bench/**',
+      '**/*.test.{ts,tsx}',
+    ],
     languageOptions: { globals: { ...globals.node, ...globals.jest } },
   },
   prettier,

@@ -6,7 +6,11 @@ import { storedFile } from '../src/media/storage';
 import { bringInFile, makeExport } from '../src/media/tasks';
 
 /** Exports the first `seconds` of the file at `url` to 1080×1920 and sends the result to `/result`. */
-async function exportFrom(url: string, seconds: number, videoBits: number): Promise<{ milliseconds: number; frames: number }> {
+async function exportFrom(
+  url: string,
+  seconds: number,
+  videoBits: number,
+): Promise<{ milliseconds: number; frames: number }> {
   const file = new File([await (await fetch(url)).blob()], 'master.mp4');
   const master = await bringInFile({ file }, {});
   const frames = Math.min(master.frames, Math.round((seconds * master.rate.num) / master.rate.den));
@@ -14,7 +18,13 @@ async function exportFrom(url: string, seconds: number, videoBits: number): Prom
   const plan = planOf(canvas, {
     cut: [{ in: 0, out: frames }],
     shots: [{ id: 'all', in: 0, out: master.frames }],
-    framings: [{ shot: 'all', track: MAIN_TRACK, keyframes: [{ frame: 0, focus: { x: 0.5, y: 0.5 }, seat: { x: 0.5, y: 0.5 }, zoom: 1 }] }],
+    framings: [
+      {
+        shot: 'all',
+        track: MAIN_TRACK,
+        keyframes: [{ frame: 0, focus: { x: 0.5, y: 0.5 }, seat: { x: 0.5, y: 0.5 }, zoom: 1 }],
+      },
+    ],
     live: master.picture,
   });
   const start = performance.now();

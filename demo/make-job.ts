@@ -32,6 +32,7 @@ const shots = shotStarts().map(({ shot, start }, i) => ({ id: `shot-${i + 1}`, s
 const demo: Demo = {
   title: 'Kite Day at Windle Bay',
   file: 'kite-day.mp4',
+  poster: 'kite-day.jpg',
   shots: shots.map(({ id, shot, start }) => ({ id, in: start, out: start + shot.frames })),
   framings: shots.map(({ id, shot, start }) => framing(shot, start, id)),
   words: {

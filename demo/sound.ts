@@ -4,8 +4,22 @@ const RATE = 48000;
 
 /** A small tune on a plucked string, in semitones over A3 and beats of half a second; our own. */
 const TUNE: [semitone: number, beat: number][] = [
-  [0, 0], [4, 1], [7, 2], [9, 3], [7, 4], [4, 5], [2, 6], [4, 7],
-  [5, 8], [9, 9], [12, 10], [11, 11], [9, 12], [7, 13], [4, 14], [7, 15],
+  [0, 0],
+  [4, 1],
+  [7, 2],
+  [9, 3],
+  [7, 4],
+  [4, 5],
+  [2, 6],
+  [4, 7],
+  [5, 8],
+  [9, 9],
+  [12, 10],
+  [11, 11],
+  [9, 12],
+  [7, 13],
+  [4, 14],
+  [7, 15],
 ];
 const BEAT = 0.5;
 
@@ -46,7 +60,8 @@ function pluckedTune(t: number, channel: number): number {
     const pitch = 220 * 2 ** (semitone / 12);
     const pan = channel === 0 ? 1 - semitone / 40 : 0.7 + semitone / 40;
     for (let partial = 1; partial <= 4; partial++) {
-      value += (pan * Math.sin(2 * Math.PI * pitch * partial * age) * Math.exp(-age * (2.5 + partial))) / partial;
+      value +=
+        (pan * Math.sin(2 * Math.PI * pitch * partial * age) * Math.exp(-age * (2.5 + partial))) / partial;
     }
   }
   return value;

@@ -3,15 +3,20 @@ import asc from 'assemblyscript/asc';
 
 const FLAGS = [
   'src/kernel/assembly/kernel.ts',
-  '--enable', 'simd',
+  '--enable',
+  'simd',
   '-O3',
   '--noAssert',
-  '--runtime', 'stub',
+  '--runtime',
+  'stub',
   '--importMemory',
   '--noExportMemory',
-  '--initialMemory', '16',
-  '--maximumMemory', '16384',
-  '-o', 'src/kernel/kernel.wasm',
+  '--initialMemory',
+  '16',
+  '--maximumMemory',
+  '16384',
+  '-o',
+  'src/kernel/kernel.wasm',
 ];
 
 export async function buildKernel() {

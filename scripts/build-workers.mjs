@@ -33,6 +33,9 @@ export async function buildWorkers() {
     urls[path.basename(meta.entryPoint, ENDING)] = '/' + path.posix.relative('public', out);
   }
   const text = JSON.stringify(urls, null, 2);
-  writeFileSync('src/media/worker-urls.ts', `// Written by scripts/build-workers.mjs.\nexport const workerUrls = ${text} as const;\n`);
+  writeFileSync(
+    'src/media/worker-urls.ts',
+    `// Written by scripts/build-workers.mjs.\nexport const workerUrls = ${text} as const;\n`,
+  );
   return urls;
 }

@@ -56,7 +56,10 @@ export function createApp({ dist, data }: AppOptions): Express {
   app.use(
     express.static(dist, {
       setHeaders(response, file) {
-        response.setHeader('Cache-Control', HASHED.test(file) ? 'public, max-age=31536000, immutable' : 'no-cache');
+        response.setHeader(
+          'Cache-Control',
+          HASHED.test(file) ? 'public, max-age=31536000, immutable' : 'no-cache',
+        );
       },
     }),
   );
@@ -65,11 +68,18 @@ export function createApp({ dist, data }: AppOptions): Express {
     if (path.extname(request.path)) return next();
     response.set('Cache-Control', 'no-cache').sendFile('index.html', { root: dist });
   });
-  const onError: ErrorRequestHandler = (error: { status?: number; message?: string }, _request, response, next) => {
+  const onError: ErrorRequestHandler = (
+    error: { status?: number; message?: string },
+    _request,
+    response,
+    next,
+  ) => {
     if (response.headersSent) return next(error);
     const status = error.status ?? 500;
     if (status >= 500) console.error(error);
-    response.status(status).json({ error: status >= 500 ? 'the server failed' : (error.message ?? 'bad request') });
+    response
+      .status(status)
+      .json({ error: status >= 500 ? 'the server failed' : (error.message ?? 'bad request') });
   };
   app.use(onError);
   return app;

@@ -25,7 +25,9 @@ server.headersTimeout = 30_000;
 server.requestTimeout = 30 * 60_000;
 server.on('error', (error: NodeJS.ErrnoException) => {
   console.error(
-    error.code === 'EADDRINUSE' ? `Port ${port} is taken. Give another: npm run demo -- --port 4200` : error.message,
+    error.code === 'EADDRINUSE'
+      ? `Port ${port} is taken. Give another: npm run demo -- --port 4200`
+      : error.message,
   );
   process.exit(1);
 });

@@ -39,7 +39,10 @@ async function render(): Promise<void> {
   const ink = canvas.getContext('2d', { willReadFrequently: true, alpha: false });
   if (!ink) throw new Error('no 2D canvas');
   const output = new Output({ format: new Mp4OutputFormat(), target: new BufferTarget() });
-  const source = new VideoSampleSource({ codec: 'avc', quality: new Quality({ bitrate: INTERMEDIATE_BITS }) });
+  const source = new VideoSampleSource({
+    codec: 'avc',
+    quality: new Quality({ bitrate: INTERMEDIATE_BITS }),
+  });
   output.addVideoTrack(source, { frameRate: 24000 / 1001 });
   await output.start();
   const planes = new Uint8Array((WIDTH * HEIGHT * 3) / 2);

@@ -129,7 +129,14 @@ export function beach(ink: Ink, light: Light, seconds: number, shore: number): v
 }
 
 /** A grassy dune from one side of the picture; blades lean in the wind. */
-export function dune(ink: Ink, light: Light, seconds: number, from: number, to: number, height: number): void {
+export function dune(
+  ink: Ink,
+  light: Light,
+  seconds: number,
+  from: number,
+  to: number,
+  height: number,
+): void {
   ink.fillStyle = light.grass;
   ink.beginPath();
   ink.moveTo(from, HEIGHT);
@@ -214,7 +221,14 @@ export const PLUM: KiteCloth = { light: '#8c5a8f', dark: '#6b3f73', spar: '#efe2
 export const FERN: KiteCloth = { light: '#7f9a45', dark: '#5f7530', spar: '#f2e8c9', tail: '#6f8a3a' };
 
 /** A four-panelled kite with a rippling tail; `lean` turns it clockwise in radians. */
-export function kite(ink: Ink, at: Point, size: number, cloth: KiteCloth, lean: number, seconds: number): void {
+export function kite(
+  ink: Ink,
+  at: Point,
+  size: number,
+  cloth: KiteCloth,
+  lean: number,
+  seconds: number,
+): void {
   ink.save();
   ink.translate(at.x, at.y);
   ink.rotate(lean);

@@ -1,6 +1,25 @@
 import {
-  BLUE, beach, clouds, dune, EVENING, FERN, GOLD, HEIGHT, type Ink, kite, line, NOON, person, PLUM, type Point,
-  RED, sea, sky, WIDTH, chance, type Dress,
+  BLUE,
+  beach,
+  clouds,
+  dune,
+  EVENING,
+  FERN,
+  GOLD,
+  HEIGHT,
+  type Ink,
+  kite,
+  line,
+  NOON,
+  person,
+  PLUM,
+  type Point,
+  RED,
+  sea,
+  sky,
+  WIDTH,
+  chance,
+  type Dress,
 } from './paint';
 
 /** One shot of the film: how long it is, what it draws, and where its subject is. */
@@ -53,7 +72,10 @@ const wide: FilmShot = {
     const cloths = [RED, BLUE, GOLD, PLUM, FERN, RED, GOLD, BLUE];
     cloths.forEach((cloth, i) => {
       const drift = Math.sin(seconds * 0.9 + i * 1.7);
-      const at = { x: 230 + i * 205 + 24 * drift, y: 150 + 210 * chance(i + 60) + 16 * Math.cos(seconds + i) };
+      const at = {
+        x: 230 + i * 205 + 24 * drift,
+        y: 150 + 210 * chance(i + 60) + 16 * Math.cos(seconds + i),
+      };
       const flyer = { x: 170 + i * 190 + 60 * chance(i + 80), y: 800 + 90 * chance(i + 90) };
       const dress = [ANA, BEN, CAL][i % 3] as Dress;
       const hand = person(ink, flyer, 92, dress, 0.5);

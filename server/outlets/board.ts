@@ -1,7 +1,13 @@
 import type { RuleSheet } from '../../src/core/outlets/rule-sheet';
 import type { KeptPost } from './post-store';
 
-const ENTITIES: Record<string, string> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;', "'": '&#39;' };
+const ENTITIES: Record<string, string> = {
+  '&': '&amp;',
+  '<': '&lt;',
+  '>': '&gt;',
+  '"': '&quot;',
+  "'": '&#39;',
+};
 
 /** Text made safe for HTML. */
 export function escaped(text: string): string {

@@ -13,7 +13,9 @@ export async function inspectFile(path: string): Promise<SentFile> {
     if (!video) throw new Error('the file has no picture');
     const stamps: number[] = [];
     let lastDuration = 0;
-    for await (const packet of new EncodedPacketSink(video).packets(undefined, undefined, { metadataOnly: true })) {
+    for await (const packet of new EncodedPacketSink(video).packets(undefined, undefined, {
+      metadataOnly: true,
+    })) {
       stamps.push(packet.timestamp);
       lastDuration = packet.duration;
     }
@@ -26,7 +28,9 @@ export async function inspectFile(path: string): Promise<SentFile> {
       frames,
       bytes: (await stat(path)).size,
       videoCodec: (await video.getCodec()) ?? 'unknown',
-      audio: audio ? { codec: (await audio.getCodec()) ?? 'unknown', sampleRate: await audio.getSampleRate() } : null,
+      audio: audio
+        ? { codec: (await audio.getCodec()) ?? 'unknown', sampleRate: await audio.getSampleRate() }
+        : null,
       borders: await findBorders(path, size),
     };
   } finally {

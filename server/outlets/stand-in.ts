@@ -7,7 +7,14 @@ import { Server } from '@tus/server';
 import express, { type Express, type Response } from 'express';
 import { bytesLabel } from '../../src/core/check/words';
 import { refusals, type SentFile } from '../../src/core/outlets/judge';
-import { boardPath, type PostAnswer, postFormSchema, postsPath, uploadsPath, type PostForm } from '../../src/core/outlets/post-form';
+import {
+  boardPath,
+  type PostAnswer,
+  postFormSchema,
+  postsPath,
+  uploadsPath,
+  type PostForm,
+} from '../../src/core/outlets/post-form';
 import type { RuleSheet } from '../../src/core/outlets/rule-sheet';
 import { lengthLabel } from '../../src/core/time/timecode';
 import { rateLabel, secondsOf } from '../../src/core/time/frame-rate';
@@ -46,10 +53,16 @@ export function addStandIn(app: Express, sheet: RuleSheet, dataFolder: string): 
     response.type('html').send(boardPage(sheet, await store.all()));
   });
 
-  async function answerPost(form: PostForm, response: Response<PostAnswer | { error: string }>): Promise<void> {
+  async function answerPost(
+    form: PostForm,
+    response: Response<PostAnswer | { error: string }>,
+  ): Promise<void> {
     const placement = sheet.placements.find((one) => one.id === form.placement);
     const sent = path.join(uploads, form.upload);
-    const there = await access(sent).then(() => true, () => false);
+    const there = await access(sent).then(
+      () => true,
+      () => false,
+    );
     if (!placement || !there) {
       response.status(404).json({ error: placement ? 'the upload is not here' : 'no such placement' });
       return;
@@ -65,7 +78,12 @@ export function addStandIn(app: Express, sheet: RuleSheet, dataFolder: string): 
     await rm(`${sent}.json`, { force: true });
     const { title, description, tags, audience } = form;
     await store.add({
-      id, placement: placement.id, title, description, tags, audience,
+      id,
+      placement: placement.id,
+      title,
+      description,
+      tags,
+      audience,
       at: new Date().toISOString(),
       measured: measuredLine(file),
     });

@@ -120,7 +120,10 @@ export class Kernel {
       if (!from) throw new RangeError(`a ${planar.layout} picture has no plane ${index}`);
       const sub = index === 0 ? 1 : 2;
       const across = axisOf(window.x, stepX, sitingAcross(planar, from, index), { sub, offset: 0 });
-      const down = axisOf(window.y, stepY, sitingDown(planar, from, index), { sub, offset: sub === 2 ? 0.5 : 0 });
+      const down = axisOf(window.y, stepY, sitingDown(planar, from, index), {
+        sub,
+        offset: sub === 2 ? 0.5 : 0,
+      });
       const to = {
         offset: plane.offset + (rect.y / sub) * plane.stride + rect.x / sub,
         stride: plane.stride,
@@ -166,7 +169,15 @@ export class Kernel {
     );
     planar.planes.forEach((from, i) => {
       const to = out.planes[i] as PlaneShape;
-      this.exports.turnPlane(from.offset, from.stride, from.width, from.height, to.offset, to.stride, quarters);
+      this.exports.turnPlane(
+        from.offset,
+        from.stride,
+        from.width,
+        from.height,
+        to.offset,
+        to.stride,
+        quarters,
+      );
     });
     return { ...out, siting: 'turned' };
   }
@@ -180,7 +191,14 @@ export class Kernel {
     new Float32Array(this.memory.buffer, at, 8).set(coefficients);
     const [y, u, v] = picture.planes as [PlaneShape, PlaneShape, PlaneShape];
     this.exports.convertColour(
-      y.offset, y.stride, u.offset, v.offset, u.stride, picture.width, picture.height, at,
+      y.offset,
+      y.stride,
+      u.offset,
+      v.offset,
+      u.stride,
+      picture.width,
+      picture.height,
+      at,
     );
   }
 
@@ -196,7 +214,14 @@ export class Kernel {
       const vAt = this.block('planar-v', count + SLACK);
       this.exports.splitPairs(pairs.offset, uAt, vAt, count);
       const luma = (source.planes[0] as PlaneShape).offset;
-      return { ...out, planes: [{ ...y, offset: luma }, { ...u, offset: uAt }, { ...v, offset: vAt }] };
+      return {
+        ...out,
+        planes: [
+          { ...y, offset: luma },
+          { ...u, offset: uAt },
+          { ...v, offset: vAt },
+        ],
+      };
     }
     if (source.bits === 8) return source;
     const layout = source.layout.slice(0, 4) as PixelLayout;
@@ -219,10 +244,20 @@ export class Kernel {
     const ringRows = v.taps + 2;
     const ring = this.block('ring', ringRows * width8 * 2);
     this.exports.scalePlane(
-      from.offset, from.stride, to.offset, to.stride, width8, to.height,
-      h.starts, h.weights, h.taps / TAP_GROUP,
-      v.starts, v.weights, v.taps,
-      ring, ringRows,
+      from.offset,
+      from.stride,
+      to.offset,
+      to.stride,
+      width8,
+      to.height,
+      h.starts,
+      h.weights,
+      h.taps / TAP_GROUP,
+      v.starts,
+      v.weights,
+      v.taps,
+      ring,
+      ringRows,
     );
   }
 

@@ -34,7 +34,8 @@ export function lanczos3(x: number): number {
  * @throws RangeError when an argument is out of its range.
  */
 export function axisFilter(count: number, origin: number, step: number): AxisFilter {
-  if (!(count >= 1) || !Number.isInteger(count)) throw new RangeError(`count must be a whole number, not ${count}`);
+  if (!(count >= 1) || !Number.isInteger(count))
+    throw new RangeError(`count must be a whole number, not ${count}`);
   if (!(step > 0) || !Number.isFinite(origin)) throw new RangeError('step must be over 0 and origin finite');
   const widen = Math.max(1, step);
   const taps = 2 * Math.ceil(LOBES * widen);

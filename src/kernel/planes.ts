@@ -1,6 +1,15 @@
 /** Pixel layouts that the kernel reads; the names are those of the WebCodecs specification. */
 export const PIXEL_LAYOUTS = [
-  'I420', 'NV12', 'I422', 'I444', 'I420P10', 'I422P10', 'I444P10', 'I420P12', 'I422P12', 'I444P12',
+  'I420',
+  'NV12',
+  'I422',
+  'I444',
+  'I420P10',
+  'I422P10',
+  'I444P10',
+  'I420P12',
+  'I422P12',
+  'I444P12',
 ] as const;
 export type PixelLayout = (typeof PIXEL_LAYOUTS)[number];
 
@@ -46,7 +55,12 @@ export interface PlanarPicture {
  * @param strideStep rows are padded to a multiple of this many bytes; 1 for none.
  * @throws RangeError when a size is out of its range.
  */
-export function planesOf(layout: PixelLayout, width: number, height: number, strideStep: number): PlanarPicture {
+export function planesOf(
+  layout: PixelLayout,
+  width: number,
+  height: number,
+  strideStep: number,
+): PlanarPicture {
   for (const size of [width, height]) {
     if (!Number.isInteger(size) || size < 1 || size > 16384) {
       throw new RangeError(`a picture's sides must be 1 to 16384 samples, not ${width}×${height}`);

@@ -31,7 +31,11 @@ export async function bringIn({ file, wanted }: BringInRequest, context: TaskCon
   return master;
 }
 
-async function copyIn(file: File, wanted: BringInRequest['wanted'], { report, signal }: TaskContext): Promise<string> {
+async function copyIn(
+  file: File,
+  wanted: BringInRequest['wanted'],
+  { report, signal }: TaskContext,
+): Promise<string> {
   const hash = sha256.create();
   const writer = await openWriter('masters', `${INCOMING}-${crypto.randomUUID()}`);
   try {

@@ -1,7 +1,14 @@
 import { registerAacEncoder } from '@mediabunny/aac-encoder';
 import {
-  AudioSampleSource, canEncodeAudio, Mp4OutputFormat, Output, Quality, StreamTarget, type StreamTargetChunk,
-  VideoSample, VideoSampleSource,
+  AudioSampleSource,
+  canEncodeAudio,
+  Mp4OutputFormat,
+  Output,
+  Quality,
+  StreamTarget,
+  type StreamTargetChunk,
+  VideoSample,
+  VideoSampleSource,
 } from 'mediabunny';
 import type { Master } from '@core/job/master';
 import { AUDIO_BITS } from '@core/rate/bit-rate';
@@ -39,7 +46,10 @@ const REPORT_EVERY = 6;
  * MP4 with its index in front into the private file system. On any failure nothing is left behind.
  * @returns the file's size in bytes.
  */
-export async function exportClip(request: ExportRequest, { report, signal }: TaskContext): Promise<{ bytes: number }> {
+export async function exportClip(
+  request: ExportRequest,
+  { report, signal }: TaskContext,
+): Promise<{ bytes: number }> {
   const { master, plan } = request;
   const codec = await encoderFor(request);
   const reader = await MasterReader.open(master);
@@ -82,7 +92,8 @@ export async function exportClip(request: ExportRequest, { report, signal }: Tas
         if (n % REPORT_EVERY === 0) report({ stage: 'export', done: n, total: plan.frames });
       }
     }
-    if (n !== plan.frames) throw new TroubleError('damaged', { file: master.fileName, detail: `frame ${n} is missing` });
+    if (n !== plan.frames)
+      throw new TroubleError('damaged', { file: master.fileName, detail: `frame ${n} is missing` });
     await output.finalize();
     throwIfStopped(signal);
     await writer.finish();
@@ -108,7 +119,12 @@ async function encodeFrame(
   const decoded = sample.toVideoFrame();
   let drawn: VideoSample;
   try {
-    const frame = await renderer.draw(decoded, frameOf(plan, n), Math.round(timestamp * 1e6), Math.round(duration * 1e6));
+    const frame = await renderer.draw(
+      decoded,
+      frameOf(plan, n),
+      Math.round(timestamp * 1e6),
+      Math.round(duration * 1e6),
+    );
     drawn = new VideoSample(frame, { timestamp, duration });
   } finally {
     decoded.close();
@@ -125,19 +141,33 @@ async function encoderFor({ plan, videoBits }: ExportRequest): Promise<string> {
   const { width, height } = plan;
   const codec = highProfileCodec(lowestLevel(plan, plan.rate, videoBits));
   const { supported } = await VideoEncoder.isConfigSupported({
-    codec, width, height, bitrate: videoBits, framerate: rateValue(plan.rate),
+    codec,
+    width,
+    height,
+    bitrate: videoBits,
+    framerate: rateValue(plan.rate),
   });
   if (!supported) throw new TroubleError('encoder-missing', { width, height });
   return codec;
 }
 
 /** Adds the sound track, or nothing for a silent master. */
-async function addSound(output: Output, reader: MasterReader, plan: RenderPlan): Promise<AudioSampleSource | null> {
+async function addSound(
+  output: Output,
+  reader: MasterReader,
+  plan: RenderPlan,
+): Promise<AudioSampleSource | null> {
   const facts = reader.master.audio;
   if (!facts) return null;
   const sampleRate = exportSampleRate(facts.sampleRate);
   const numberOfChannels = exportChannels(facts.channels);
-  if (!(await canEncodeAudio('aac', { sampleRate, numberOfChannels, quality: new Quality({ bitrate: AUDIO_BITS }) }))) {
+  if (
+    !(await canEncodeAudio('aac', {
+      sampleRate,
+      numberOfChannels,
+      quality: new Quality({ bitrate: AUDIO_BITS }),
+    }))
+  ) {
     registerAacEncoder();
   }
   const source = new AudioSampleSource({
@@ -150,4 +180,3 @@ async function addSound(output: Output, reader: MasterReader, plan: RenderPlan):
   output.addAudioTrack(source, { maximumPacketCount: packets });
   return source;
 }
-

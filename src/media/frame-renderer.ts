@@ -37,15 +37,28 @@ export class FrameRenderer {
    * @param timestamp of the result, in microseconds. @param duration in microseconds.
    * @returns I420 in limited-range BT.709; the caller closes it.
    */
-  async draw(frame: VideoFrame, planned: PlannedFrame, timestamp: number, duration: number): Promise<VideoFrame> {
+  async draw(
+    frame: VideoFrame,
+    planned: PlannedFrame,
+    timestamp: number,
+    duration: number,
+  ): Promise<VideoFrame> {
     const { width, height } = this.plan;
     const target = this.kernel.target(width, height);
     for (const { picture, window } of planned.panes) {
       const samples = this.samplesOf(frame, window);
       const { source, origin } = await this.read(frame, samples);
-      this.kernel.scale(source, { ...samples, x: samples.x - origin.x, y: samples.y - origin.y }, target, picture);
+      this.kernel.scale(
+        source,
+        { ...samples, x: samples.x - origin.x, y: samples.y - origin.y },
+        target,
+        picture,
+      );
     }
-    this.kernel.fillBars(target, planned.panes.map((one) => one.picture));
+    this.kernel.fillBars(
+      target,
+      planned.panes.map((one) => one.picture),
+    );
     const coefficients = conversion({
       matrix: frame.colorSpace.matrix ?? this.master.colour.matrix,
       fullRange: frame.colorSpace.fullRange ?? this.master.colour.fullRange,
@@ -67,7 +80,12 @@ export class FrameRenderer {
     const { width, height } = visibleSize(frame);
     const sideways = this.master.rotation % 180 !== 0;
     const [across, down] = sideways ? [height, width] : [width, height];
-    return { x: window.x * across, y: window.y * down, width: window.width * across, height: window.height * down };
+    return {
+      x: window.x * across,
+      y: window.y * down,
+      width: window.width * across,
+      height: window.height * down,
+    };
   }
 
   /** Copies what a window needs of a frame to the kernel. `origin` is where the copy starts in the picture. */
@@ -95,7 +113,9 @@ export class FrameRenderer {
 
 function visibleSize(frame: VideoFrame): { width: number; height: number } {
   const rect = frame.visibleRect;
-  return rect ? { width: rect.width, height: rect.height } : { width: frame.codedWidth, height: frame.codedHeight };
+  return rect
+    ? { width: rect.width, height: rect.height }
+    : { width: frame.codedWidth, height: frame.codedHeight };
 }
 
 /** A window with its filter's reach, on even samples, inside the picture. */

@@ -1,4 +1,12 @@
-import { AudioSampleSink, type AudioSample, type Input, type InputAudioTrack, type InputVideoTrack, type VideoSample, VideoSampleSink } from 'mediabunny';
+import {
+  AudioSampleSink,
+  type AudioSample,
+  type Input,
+  type InputAudioTrack,
+  type InputVideoTrack,
+  type VideoSample,
+  VideoSampleSink,
+} from 'mediabunny';
 import type { Master } from '@core/job/master';
 import { rateValue, secondsOf } from '@core/time/frame-rate';
 import { TroubleError } from '@core/trouble/trouble';
@@ -36,7 +44,10 @@ export class MasterReader {
    * Frames `from` to `to` − 1 in order, each exactly once; a picture that lasts longer is given again. The sample
    * is closed when the next is asked for.
    */
-  async *frames(from: number, to: number): AsyncGenerator<{ frame: number; sample: VideoSample }, void, undefined> {
+  async *frames(
+    from: number,
+    to: number,
+  ): AsyncGenerator<{ frame: number; sample: VideoSample }, void, undefined> {
     const half = 0.5 / rateValue(this.master.rate);
     const samples = new VideoSampleSink(this.video).samples(
       Math.max(this.stampOf(from) - half, this.master.startSeconds),

@@ -17,7 +17,8 @@ const READ_ON = 24;
 type Frames = ReturnType<MasterReader['frames']>;
 
 const now = (): number => performance.timeOrigin + performance.now();
-const sleep = (milliseconds: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, milliseconds));
+const sleep = (milliseconds: number): Promise<void> =>
+  new Promise((resolve) => setTimeout(resolve, milliseconds));
 
 /** Decodes, paces and draws what the page shows of one master. It holds one decoded frame: the one on screen. */
 export class PlayerEngine {
@@ -144,7 +145,10 @@ export class PlayerEngine {
           sample.copyTo(plane, { planeIndex, format: 'f32-planar' });
           return plane;
         });
-        this.tell({ type: 'sound', at, sampleRate: sample.sampleRate, channels }, channels.map((c) => c.buffer));
+        this.tell(
+          { type: 'sound', at, sampleRate: sample.sampleRate, channels },
+          channels.map((c) => c.buffer),
+        );
       } finally {
         sample.close();
       }
@@ -205,7 +209,10 @@ export class PlayerEngine {
     return surface.transferToImageBitmap();
   }
 
-  private surface(view: View, size: Size): { surface: OffscreenCanvas; ink: OffscreenCanvasRenderingContext2D } {
+  private surface(
+    view: View,
+    size: Size,
+  ): { surface: OffscreenCanvas; ink: OffscreenCanvasRenderingContext2D } {
     const surface = (this.canvases[view] ??= new OffscreenCanvas(size.width, size.height));
     if (surface.width !== size.width || surface.height !== size.height) {
       surface.width = size.width;

@@ -1,5 +1,10 @@
 import {
-  ALL_FORMATS, BlobSource, EncodedPacketSink, Input, type InputAudioTrack, type InputVideoTrack,
+  ALL_FORMATS,
+  BlobSource,
+  EncodedPacketSink,
+  Input,
+  type InputAudioTrack,
+  type InputVideoTrack,
   UnsupportedInputFormatError,
 } from 'mediabunny';
 import type { Master } from '@core/job/master';
@@ -32,7 +37,10 @@ export async function probeFile(file: File): Promise<FileFacts> {
     await requireWhole(video, file, packets);
     const codec = await video.getCodec();
     if (!codec || !(await video.canDecode())) {
-      throw new TroubleError('codec-missing', { file: file.name, codec: codec ?? String(await video.getInternalCodecId()) });
+      throw new TroubleError('codec-missing', {
+        file: file.name,
+        codec: codec ?? String(await video.getInternalCodecId()),
+      });
     }
     const { rate, constant, frames } = detectRate(packets.stamps, packets.lastDuration);
     const picture = { width: await video.getDisplayWidth(), height: await video.getDisplayHeight() };
@@ -84,7 +92,9 @@ interface PacketTimes {
 
 async function packetTimes(video: InputVideoTrack): Promise<PacketTimes> {
   const times: PacketTimes = { stamps: [], lastDuration: 0, bytes: 0 };
-  for await (const packet of new EncodedPacketSink(video).packets(undefined, undefined, { metadataOnly: true })) {
+  for await (const packet of new EncodedPacketSink(video).packets(undefined, undefined, {
+    metadataOnly: true,
+  })) {
     // Stamps before zero are cut away by the file's own edit list.
     if (packet.timestamp + packet.duration <= 0) continue;
     times.stamps.push(packet.timestamp);
@@ -97,7 +107,11 @@ async function packetTimes(video: InputVideoTrack): Promise<PacketTimes> {
 /** How much longer a container says it is than its packets reach, before it counts as cut off. */
 const MISSING_SECONDS = 1;
 
-async function requireWhole(video: InputVideoTrack, file: File, { stamps, lastDuration }: PacketTimes): Promise<void> {
+async function requireWhole(
+  video: InputVideoTrack,
+  file: File,
+  { stamps, lastDuration }: PacketTimes,
+): Promise<void> {
   const end = stamps.reduce((latest, stamp) => Math.max(latest, stamp), 0);
   const declared = await video.getDurationFromMetadata();
   if (declared !== null && declared > end + lastDuration + MISSING_SECONDS) {

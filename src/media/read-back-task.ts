@@ -19,7 +19,10 @@ export interface ReadBackRequest {
 const REPORT_EVERY = 8;
 
 /** Reads a finished file back: its facts against what was asked, and every decoded frame searched for borders. */
-export async function readBack({ name, master, plan }: ReadBackRequest, context: TaskContext): Promise<Proof> {
+export async function readBack(
+  { name, master, plan }: ReadBackRequest,
+  context: TaskContext,
+): Promise<Proof> {
   const file = await storedFile('exports', name);
   if (!file) throw new TroubleError('master-gone', { file: name });
   const found = await probeFile(file);
@@ -48,7 +51,12 @@ async function searchBorders(
       const size = sample.allocationSize();
       if (luma.length < size) luma = new Uint8Array(size);
       const [layout] = await sample.copyTo(luma);
-      const found = blackBorders(luma, layout?.stride ?? sample.codedWidth, sample.codedWidth, sample.codedHeight);
+      const found = blackBorders(
+        luma,
+        layout?.stride ?? sample.codedWidth,
+        sample.codedWidth,
+        sample.codedHeight,
+      );
       const segment = segmentAt(plan, Math.min(n, plan.frames - 1)).start;
       perShot.set(segment, perShot.has(segment) ? sharedBorders(perShot.get(segment) ?? null, found) : found);
     } finally {
@@ -57,6 +65,9 @@ async function searchBorders(
     n += 1;
     if (n % REPORT_EVERY === 0) report({ stage: 'read-back', done: n, total: plan.frames });
   }
-  const borders = [...perShot.values()].reduce<Borders>((wide, one) => widerBorders(wide, one ?? NO_BORDERS), NO_BORDERS);
+  const borders = [...perShot.values()].reduce<Borders>(
+    (wide, one) => widerBorders(wide, one ?? NO_BORDERS),
+    NO_BORDERS,
+  );
   return { borders, searched: n };
 }

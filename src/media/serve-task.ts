@@ -19,10 +19,13 @@ export function serveTask<Request, Result>(
   const post = (event: WorkerEvent, transfer: Transferable[] = []) => self.postMessage(event, { transfer });
   const run = async (request: Request) => {
     try {
-      const report: TaskContext['report'] = (progress, transfer) => post({ type: 'progress', progress }, transfer);
+      const report: TaskContext['report'] = (progress, transfer) =>
+        post({ type: 'progress', progress }, transfer);
       post({ type: 'done', result: await task(request, { report, signal: stop.signal }) });
     } catch (error) {
-      const trouble = stop.signal.aborted ? new TroubleError('cancelled').trouble : troubleOf(error, fallback);
+      const trouble = stop.signal.aborted
+        ? new TroubleError('cancelled').trouble
+        : troubleOf(error, fallback);
       post({ type: 'failed', trouble });
     }
   };

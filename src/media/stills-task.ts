@@ -14,7 +14,10 @@ export interface StillsRequest {
 const QUALITY = 0.8;
 
 /** Draws stills that are not stored yet, and tells each one's frame and JPEG in the order asked. */
-export async function makeStills({ master, frames, height }: StillsRequest, context: TaskContext): Promise<number> {
+export async function makeStills(
+  { master, frames, height }: StillsRequest,
+  context: TaskContext,
+): Promise<number> {
   let reader: MasterReader | null = null;
   try {
     for (const frame of frames) {

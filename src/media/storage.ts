@@ -3,8 +3,10 @@ import { TroubleError } from '@core/trouble/trouble';
 /** Folders of the browser's private file system. */
 export type Folder = 'masters' | 'stills' | 'exports';
 
-const isMissing = (error: unknown): boolean => error instanceof DOMException && error.name === 'NotFoundError';
-const isFull = (error: unknown): boolean => error instanceof DOMException && error.name === 'QuotaExceededError';
+const isMissing = (error: unknown): boolean =>
+  error instanceof DOMException && error.name === 'NotFoundError';
+const isFull = (error: unknown): boolean =>
+  error instanceof DOMException && error.name === 'QuotaExceededError';
 
 async function folderOf(folder: Folder): Promise<FileSystemDirectoryHandle> {
   const root = await navigator.storage.getDirectory();
@@ -73,7 +75,9 @@ export async function openWriter(folder: Folder, name: string): Promise<StoredWr
       try {
         access.write(data, { at: position });
       } catch (error) {
-        throw isFull(error) ? new TroubleError('storage-full', { need: position + data.byteLength, free: 0 }) : error;
+        throw isFull(error)
+          ? new TroubleError('storage-full', { need: position + data.byteLength, free: 0 })
+          : error;
       }
     },
     async finish(finalName = name) {

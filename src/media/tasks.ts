@@ -39,5 +39,10 @@ export function makeStillsOf(
   onStill: (still: Still) => void,
   signal: AbortSignal,
 ): Promise<number> {
-  return runTask('stills', request, { progress: stillSchema, result: z.number(), onProgress: onStill, signal });
+  return runTask('stills', request, {
+    progress: stillSchema,
+    result: z.number(),
+    onProgress: onStill,
+    signal,
+  });
 }

@@ -19,11 +19,19 @@ interface BringInState {
 }
 
 export const useBringIn = create<BringInState>(() => ({
-  fileName: null, progress: null, trouble: null, twin: null, demo: null,
+  fileName: null,
+  progress: null,
+  trouble: null,
+  twin: null,
+  demo: null,
 }));
 
 /** The folder of the demo, from the server's root. */
 const DEMO = '/demo/';
+
+/** Address of a file of the demo. */
+export const demoAddress = (file: string): string => DEMO + file;
+
 /** Id of the demo's job, so that it is there once. */
 export const DEMO_JOB = 'kite-day';
 
@@ -32,7 +40,9 @@ let stop: AbortController | null = null;
 /** Brings a person's file in and makes a job of it. @returns the job's id, or null when it failed or was cancelled. */
 export function bringIn(file: File): Promise<string | null> {
   return attempt(file, null, (master) => {
-    const twin = Object.values(useJobs.getState().files).find((one) => one.job.master.fingerprint === master.fingerprint);
+    const twin = Object.values(useJobs.getState().files).find(
+      (one) => one.job.master.fingerprint === master.fingerprint,
+    );
     if (twin) useBringIn.setState({ twin: { title: twin.job.title, id: twin.job.id } });
     return makeJob(master, { id: crypto.randomUUID(), title: titleOf(file.name, twin !== undefined) });
   });
@@ -66,7 +76,7 @@ export async function loadDemo(): Promise<Demo | null> {
   const known = useBringIn.getState().demo;
   if (known) return known;
   try {
-    const demo = demoSchema.parse(await (await fetch(`${DEMO}kite-day.json`)).json());
+    const demo = demoSchema.parse(await (await fetch(demoAddress('kite-day.json'))).json());
     useBringIn.setState({ demo });
     return demo;
   } catch {
@@ -76,7 +86,7 @@ export async function loadDemo(): Promise<Demo | null> {
 }
 
 async function fetchDemoFile(demo: Demo): Promise<File> {
-  const response = await fetch(DEMO + demo.file);
+  const response = await fetch(demoAddress(demo.file));
   if (!response.ok) throw new TroubleError('server-down', { outlet: 'The server with the demo' });
   return new File([await response.blob()], demo.file, { type: 'video/mp4' });
 }
@@ -94,7 +104,11 @@ export async function hasBytes(master: Master): Promise<boolean> {
   return (await storedFile('masters', master.fingerprint)) !== null;
 }
 
-async function attempt(file: File, wanted: Master | null, use: (master: Master) => string): Promise<string | null> {
+async function attempt(
+  file: File,
+  wanted: Master | null,
+  use: (master: Master) => string,
+): Promise<string | null> {
   stop?.abort();
   const mine = (stop = new AbortController());
   useBringIn.setState({ fileName: file.name, progress: null, trouble: null, twin: null });
@@ -120,6 +134,10 @@ function makeJob(master: Master, start: Start, words?: Demo['words']): string {
 }
 
 function titleOf(fileName: string, again: boolean): string {
-  const bare = fileName.replace(/\.[^.]+$/, '').replace(/[_-]+/g, ' ').trim() || 'Untitled';
+  const bare =
+    fileName
+      .replace(/\.[^.]+$/, '')
+      .replace(/[_-]+/g, ' ')
+      .trim() || 'Untitled';
   return again ? `${bare} (again)` : bare;
 }

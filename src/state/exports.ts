@@ -67,7 +67,10 @@ async function run(job: Job, record: ExportRecord, signal: AbortSignal): Promise
     };
   };
   try {
-    const { bytes } = await makeExport({ ...request, videoBits: record.videoBits }, { signal, onProgress: follow('export') });
+    const { bytes } = await makeExport(
+      { ...request, videoBits: record.videoBits },
+      { signal, onProgress: follow('export') },
+    );
     const made = { ...record, bytes, tookSeconds: (performance.now() - began) / 1000 };
     putExport(job.id, { ...made, state: 'reading-back' });
     const proof = await proveExport(request, { signal, onProgress: follow('read-back') });

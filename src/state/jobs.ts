@@ -33,7 +33,9 @@ export async function openJobs(): Promise<void> {
 
 function withInterrupted(file: JobFile): JobFile {
   const exports = file.job.exports.map((record): ExportRecord =>
-    record.state === 'running' || record.state === 'reading-back' ? { ...record, state: 'interrupted' } : record,
+    record.state === 'running' || record.state === 'reading-back'
+      ? { ...record, state: 'interrupted' }
+      : record,
   );
   return { ...file, job: { ...file.job, exports } };
 }

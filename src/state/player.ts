@@ -22,7 +22,12 @@ interface PlayerState {
 }
 
 export const usePlayer = create<PlayerState>(() => ({
-  jobId: null, frame: 0, shown: null, playing: false, trouble: null, draft: null,
+  jobId: null,
+  frame: 0,
+  shown: null,
+  playing: false,
+  trouble: null,
+  draft: null,
 }));
 
 let player: Player | null = null;

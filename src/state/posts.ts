@@ -3,15 +3,30 @@ import { checkJob, heldBack } from '@core/check/check';
 import type { Job } from '@core/job/job';
 import type { ExportRecord } from '@core/job/records';
 import { placementOf } from '@core/outlets/outlets';
-import { postAnswerSchema, type PostAnswer, type PostForm, postsPath, uploadsPath } from '@core/outlets/post-form';
+import {
+  postAnswerSchema,
+  type PostAnswer,
+  type PostForm,
+  postsPath,
+  uploadsPath,
+} from '@core/outlets/post-form';
 import { troubleOf, type Trouble, TroubleError } from '@core/trouble/trouble';
 import { uploadFile } from '@media/upload';
 import { exportedFile } from './exports';
 import { addPost } from './jobs';
 
+/** A post on its way. */
+export interface Sending {
+  jobId: string;
+  /** Bytes. */
+  sent: number;
+  total: number;
+  /** The file is up, and the outlet checks it. */
+  judging: boolean;
+}
+
 interface PostsState {
-  /** The post on its way, or null. */
-  sending: { jobId: string; exportId: string; sent: number; total: number; judging: boolean } | null;
+  sending: Sending | null;
   trouble: Trouble | null;
 }
 
@@ -25,7 +40,7 @@ export async function sendPost(job: Job, record: ExportRecord): Promise<void> {
   const { sheet, placement } = placementOf(record.placement);
   const { signal } = (stop = new AbortController());
   const show = (sent: number, total: number, judging: boolean) =>
-    usePosts.setState({ sending: { jobId: job.id, exportId: record.id, sent, total, judging } });
+    usePosts.setState({ sending: { jobId: job.id, sent, total, judging } });
   usePosts.setState({ trouble: null });
   show(0, record.bytes ?? 1, false);
   try {
@@ -36,7 +51,14 @@ export async function sendPost(job: Job, record: ExportRecord): Promise<void> {
     const upload = await uploadFile(target, (sent, total) => show(sent, total, false), signal);
     show(file.size, file.size, true);
     const { title, description, tags } = job.edit.words;
-    const form: PostForm = { upload, placement: placement.id, title, description, tags, audience: job.edit.audience };
+    const form: PostForm = {
+      upload,
+      placement: placement.id,
+      title,
+      description,
+      tags,
+      audience: job.edit.audience,
+    };
     const answer = await sendForm(sheet.outlet, sheet.name, form, signal);
     addPost(job.id, {
       id: crypto.randomUUID(),
@@ -61,7 +83,12 @@ export function cancelPost(): void {
   stop?.abort();
 }
 
-async function sendForm(outlet: string, name: string, form: PostForm, signal: AbortSignal): Promise<PostAnswer> {
+async function sendForm(
+  outlet: string,
+  name: string,
+  form: PostForm,
+  signal: AbortSignal,
+): Promise<PostAnswer> {
   const response = await fetch(postsPath(outlet), {
     method: 'POST',
     headers: { 'content-type': 'application/json' },
@@ -70,6 +97,7 @@ async function sendForm(outlet: string, name: string, form: PostForm, signal: Ab
   }).catch(() => {
     throw new TroubleError('server-down', { outlet: name });
   });
-  if (!response.ok) throw new TroubleError('post-failed', { outlet: name, detail: `status ${response.status}` });
+  if (!response.ok)
+    throw new TroubleError('post-failed', { outlet: name, detail: `status ${response.status}` });
   return postAnswerSchema.parse(await response.json());
 }

@@ -4,7 +4,8 @@ import { makeStillsOf } from '@media/tasks';
 
 /** Addresses of stills that were made in this visit, by master, height and frame. */
 const addresses = new Map<string, string>();
-const keyOf = (master: Master, height: number, frame: number): string => `${master.fingerprint}-${height}-${frame}`;
+const keyOf = (master: Master, height: number, frame: number): string =>
+  `${master.fingerprint}-${height}-${frame}`;
 
 /**
  * Small pictures of frames of a master, each there as soon as it is made.

@@ -18,7 +18,15 @@ import { titleRule } from './rules/title';
 
 /** Every rule, in the order in which its findings are shown. */
 export const RULES: readonly Rule[] = [
-  lengthRule, sizeRule, coverageRule, rateRule, enlargementRule, fileSizeRule, audioRule, titleRule, tagRule,
+  lengthRule,
+  sizeRule,
+  coverageRule,
+  rateRule,
+  enlargementRule,
+  fileSizeRule,
+  audioRule,
+  titleRule,
+  tagRule,
 ];
 
 /** The plan of the canvas that a job is working on. */
@@ -41,7 +49,13 @@ export function checkJob(job: Pick<Job, 'edit' | 'master'>): Finding[] {
   const plan = planOfJob(job);
   const videoBits = edit.videoBits ?? workedOutBitRate(job).bits;
   const input: CheckInput = {
-    edit, master, canvas, plan, videoBits, target: placementOf(canvas.placement), coverage: coverageOf(plan),
+    edit,
+    master,
+    canvas,
+    plan,
+    videoBits,
+    target: placementOf(canvas.placement),
+    coverage: coverageOf(plan),
   };
   return RULES.map((rule) => rule.check(input));
 }

@@ -28,7 +28,15 @@ export interface Finding {
 }
 
 export const RULE_IDS = [
-  'length', 'size', 'coverage', 'rate', 'enlargement', 'file-size', 'audio', 'title', 'tag',
+  'length',
+  'size',
+  'coverage',
+  'rate',
+  'enlargement',
+  'file-size',
+  'audio',
+  'title',
+  'tag',
 ] as const;
 export type RuleId = (typeof RULE_IDS)[number];
 

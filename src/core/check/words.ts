@@ -64,10 +64,12 @@ const SENTENCES: Record<RuleId, Record<string, Sentence>> = {
       `The master is enlarged to ${Math.round(number(f.measured) * 100)} %, and looks soft past ` +
       `${number(f.limit ?? 0) * 100} %. Zoom out, or bring in a larger master.`,
     enlarged: (f) => `The master is enlarged to ${(number(f.measured) * 100).toFixed(1)} % at most.`,
-    spare: (f) => `The master has pixels to spare: it is shown at ${(number(f.measured) * 100).toFixed(1)} %.`,
+    spare: (f) =>
+      `The master has pixels to spare: it is shown at ${(number(f.measured) * 100).toFixed(1)} %.`,
   },
   'file-size': {
-    within: (f) => `About ${bytesLabel(number(f.measured))}, under the cap of ${bytesLabel(number(f.limit ?? 0))}.`,
+    within: (f) =>
+      `About ${bytesLabel(number(f.measured))}, under the cap of ${bytesLabel(number(f.limit ?? 0))}.`,
     over: (f, t) =>
       `About ${bytesLabel(number(f.measured))}, over ${t.label}'s cap of ${bytesLabel(number(f.limit ?? 0))}. ` +
       'Lower the bit rate.',
@@ -88,8 +90,8 @@ const SENTENCES: Record<RuleId, Record<string, Sentence>> = {
   },
   tag: {
     'none-required': (_, t) => `${t.label} requires no tag.`,
-    present: (f) => `#${f.limit} is among the tags.`,
-    missing: (f, t) => `Without the tag #${f.limit}, ${t.label} does not treat the clip as a short.`,
+    present: (f) => `${f.limit} is among the tags.`,
+    missing: (f, t) => `Without the tag ${f.limit}, ${t.label} does not treat the clip as a short.`,
   },
 };
 
@@ -98,6 +100,19 @@ export function findingWords(finding: Finding, target: OutletPlacement): string 
   const sentence = SENTENCES[finding.rule][finding.code];
   if (!sentence) throw new RangeError(`no words for ${finding.rule} ${finding.code}`);
   return sentence(finding, target);
+}
+
+/** A figure of a finding in its unit. */
+function figure(value: number | string, unit: string): string {
+  if (typeof value === 'string') return unit === 'px' ? value : `${value} ${unit}`.trim();
+  if (unit === 'bytes') return bytesLabel(value);
+  if (unit === '×') return `${(value * 100).toFixed(1)} %`;
+  return `${unit === 's' ? Number(value.toFixed(2)) : value} ${unit}`;
+}
+
+/** What was measured and what the limit is, as two figures. */
+export function measuredWords({ measured, limit, unit }: Finding): string {
+  return limit === null ? figure(measured, unit) : `${figure(measured, unit)}, limit ${figure(limit, unit)}`;
 }
 
 /** Why the worked-out bit rate is what it is. */

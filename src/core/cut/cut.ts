@@ -24,7 +24,9 @@ export function cutSpan(cut: Cut): Range {
 
 /** A cut with its in point moved to a frame; an in point at or after the out point keeps one frame. */
 export function withIn(cut: Cut, frame: number): Cut {
-  return cut.map((range, i) => (i === 0 ? { ...range, in: Math.max(0, Math.min(frame, range.out - 1)) } : range));
+  return cut.map((range, i) =>
+    i === 0 ? { ...range, in: Math.max(0, Math.min(frame, range.out - 1)) } : range,
+  );
 }
 
 /** A cut whose last kept frame is `frame`; one before the in point keeps one frame. */

@@ -80,5 +80,8 @@ function choosePlacement(edit: Edit, key: string, master: Master): Edit {
 }
 
 function paneMode(canvas: Canvas, mode: 'fill' | 'fit'): Canvas {
-  return { ...canvas, layout: { ...canvas.layout, panes: canvas.layout.panes.map((pane) => ({ ...pane, mode })) } };
+  return {
+    ...canvas,
+    layout: { ...canvas.layout, panes: canvas.layout.panes.map((pane) => ({ ...pane, mode })) },
+  };
 }

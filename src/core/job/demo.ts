@@ -7,6 +7,8 @@ export const demoSchema = z.object({
   title: z.string(),
   /** File beside this one. */
   file: z.string(),
+  /** A picture of it, beside this file. */
+  poster: z.string(),
   shots: z.array(shotSchema).min(1),
   framings: z.array(framingSchema),
   words: wordsSchema,

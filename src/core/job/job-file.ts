@@ -10,8 +10,7 @@ export interface JobFile {
 
 /** What came of reading a stored job. */
 export type ReadJob =
-  | { ok: true; file: JobFile }
-  | { ok: false; problem: 'damaged' | 'newer'; detail: string };
+  { ok: true; file: JobFile } | { ok: false; problem: 'damaged' | 'newer'; detail: string };
 
 const fileSchema = z.object({ job: jobSchema, history: historySchema });
 const versionSchema = z.object({ job: z.object({ schemaVersion: z.number() }) });

@@ -86,7 +86,15 @@ export function newJob({ id, title, now, master, shots, framings }: NewJob): Job
     videoBits: null,
   };
   return {
-    schemaVersion: JOB_VERSION, id, title, createdAt: now, changedAt: now, master, edit, exports: [], posts: [],
+    schemaVersion: JOB_VERSION,
+    id,
+    title,
+    createdAt: now,
+    changedAt: now,
+    master,
+    edit,
+    exports: [],
+    posts: [],
   };
 }
 
@@ -105,7 +113,8 @@ export function activeCanvas(edit: Edit): Canvas {
 
 /** The shot that a master frame lies in; frames past the last shot belong to it. */
 export function shotAt(edit: Edit, frame: number): Shot {
-  const shot = edit.shots.find((one) => frame >= one.in && frame < one.out) ?? edit.shots[edit.shots.length - 1];
+  const shot =
+    edit.shots.find((one) => frame >= one.in && frame < one.out) ?? edit.shots[edit.shots.length - 1];
   if (!shot) throw new RangeError('a job has at least one shot');
   return shot;
 }

@@ -45,14 +45,30 @@ export type Master = z.infer<typeof masterSchema>;
 
 /** Names of codecs for people, by the short names that the media library uses. */
 const CODEC_NAMES: Record<string, string> = {
-  avc: 'H.264', hevc: 'H.265', vp8: 'VP8', vp9: 'VP9', av1: 'AV1',
-  aac: 'AAC', opus: 'Opus', mp3: 'MP3', vorbis: 'Vorbis', flac: 'FLAC',
-  mpeg4: 'MPEG-4 Part 2', ac3: 'AC-3', eac3: 'E-AC-3',
+  avc: 'H.264',
+  hevc: 'H.265',
+  vp8: 'VP8',
+  vp9: 'VP9',
+  av1: 'AV1',
+  aac: 'AAC',
+  opus: 'Opus',
+  mp3: 'MP3',
+  vorbis: 'Vorbis',
+  flac: 'FLAC',
+  mpeg4: 'MPEG-4 Part 2',
+  ac3: 'AC-3',
+  eac3: 'E-AC-3',
 };
 
 /** H.264 profiles by profile_idc (ITU-T H.264 Annex A.2). */
 const H264_PROFILES: Record<number, string> = {
-  66: 'Baseline', 77: 'Main', 88: 'Extended', 100: 'High', 110: 'High 10', 122: 'High 4:2:2', 244: 'High 4:4:4',
+  66: 'Baseline',
+  77: 'Main',
+  88: 'Extended',
+  100: 'High',
+  110: 'High 10',
+  122: 'High 4:2:2',
+  244: 'High 4:4:4',
 };
 
 /** A codec's name for people. */

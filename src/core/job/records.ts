@@ -1,7 +1,12 @@
 import { z } from 'zod';
 
 /** One fact of a finished file: what was asked for and what reading it back found. */
-export const proofFactSchema = z.object({ what: z.string(), asked: z.string(), found: z.string(), ok: z.boolean() });
+export const proofFactSchema = z.object({
+  what: z.string(),
+  asked: z.string(),
+  found: z.string(),
+  ok: z.boolean(),
+});
 export type ProofFact = z.infer<typeof proofFactSchema>;
 
 /** Widths in pixels. */

@@ -62,5 +62,10 @@ export function fittedPixels(pane: Rect, liveAspect: number): Rect {
   const wide = liveAspect >= pane.width / pane.height;
   const width = wide ? pane.width : Math.max(2, even(pane.height * liveAspect));
   const height = wide ? Math.max(2, even(pane.width / liveAspect)) : pane.height;
-  return { x: pane.x + even((pane.width - width) / 2), y: pane.y + even((pane.height - height) / 2), width, height };
+  return {
+    x: pane.x + even((pane.width - width) / 2),
+    y: pane.y + even((pane.height - height) / 2),
+    width,
+    height,
+  };
 }

@@ -22,7 +22,11 @@ export function coverageOf(plan: RenderPlan): Coverage {
   for (let n = 0; n < plan.frames; n++) {
     const { panes } = frameOf(plan, n);
     const inside = panes.every(({ window }) => insideLive(window));
-    const whole = tilesCover(panes.map((one) => one.picture), plan.width, plan.height);
+    const whole = tilesCover(
+      panes.map((one) => one.picture),
+      plan.width,
+      plan.height,
+    );
     if (!inside || !whole) {
       if (result.covered) result.worstFrame = n;
       result.covered = false;
@@ -53,11 +57,19 @@ function slack(margin: Margin): number {
 export function tilesCover(tiles: readonly Rect[], width: number, height: number): boolean {
   const cuts = (size: number, edges: number[]) =>
     [...new Set([0, size, ...edges.filter((edge) => edge > 0 && edge < size)])].sort((a, b) => a - b);
-  const xs = cuts(width, tiles.flatMap((tile) => [tile.x, tile.x + tile.width]));
-  const ys = cuts(height, tiles.flatMap((tile) => [tile.y, tile.y + tile.height]));
-  return ys.slice(0, -1).every((y) =>
-    xs.slice(0, -1).every((x) =>
-      tiles.some((t) => x >= t.x && x < t.x + t.width && y >= t.y && y < t.y + t.height),
-    ),
+  const xs = cuts(
+    width,
+    tiles.flatMap((tile) => [tile.x, tile.x + tile.width]),
   );
+  const ys = cuts(
+    height,
+    tiles.flatMap((tile) => [tile.y, tile.y + tile.height]),
+  );
+  return ys
+    .slice(0, -1)
+    .every((y) =>
+      xs
+        .slice(0, -1)
+        .every((x) => tiles.some((t) => x >= t.x && x < t.x + t.width && y >= t.y && y < t.y + t.height)),
+    );
 }

@@ -3,7 +3,9 @@ import tesselle from './sheets/tesselle.json';
 import verrow from './sheets/verrow.json';
 
 /** The rule sheets that ship, checked as they are loaded. */
-export const RULE_SHEETS: readonly RuleSheet[] = [verrow, tesselle].map((sheet) => ruleSheetSchema.parse(sheet));
+export const RULE_SHEETS: readonly RuleSheet[] = [verrow, tesselle].map((sheet) =>
+  ruleSheetSchema.parse(sheet),
+);
 
 /** A placement with the outlet that it belongs to. */
 export interface OutletPlacement {

@@ -9,7 +9,12 @@ const BLACK_MEAN = 24;
  * @param luma rows of `stride` bytes. @param width samples in a row. @param height rows.
  * @returns null when the whole picture is black, which tells nothing about borders.
  */
-export function blackBorders(luma: Uint8Array, stride: number, width: number, height: number): Borders | null {
+export function blackBorders(
+  luma: Uint8Array,
+  stride: number,
+  width: number,
+  height: number,
+): Borders | null {
   const rowMean = (y: number) => {
     let sum = 0;
     for (let x = y * stride; x < y * stride + width; x++) sum += luma[x] as number;

@@ -36,7 +36,9 @@ export function askedFacts(plan: RenderPlan, master: Master): ClipFacts {
     frames: String(plan.frames),
     video: 'H.264 High',
     colour: 'bt709, limited range',
-    sound: audio ? soundWords('aac', exportSampleRate(audio.sampleRate), exportChannels(audio.channels)) : 'none',
+    sound: audio
+      ? soundWords('aac', exportSampleRate(audio.sampleRate), exportChannels(audio.channels))
+      : 'none',
   };
 }
 

@@ -39,7 +39,10 @@ export function defaultBitRate(
   const wanted = Math.max(FLOOR, Math.min(byPicture, byMaster));
   const reason = wanted > byPicture ? 'floor' : wanted < byPicture ? 'master' : 'picture';
   const choice: BitRateChoice = wanted > byCap ? { bits: byCap, reason: 'cap' } : { bits: wanted, reason };
-  return { ...choice, bits: Math.min(MOST_VIDEO_BITS, Math.max(LEAST_VIDEO_BITS, roundTo(choice.bits, 100_000))) };
+  return {
+    ...choice,
+    bits: Math.min(MOST_VIDEO_BITS, Math.max(LEAST_VIDEO_BITS, roundTo(choice.bits, 100_000))),
+  };
 }
 
 const roundTo = (value: number, step: number): number => Math.round(value / step) * step;

@@ -48,7 +48,9 @@ export function lowestLevel(size: Size, rate: FrameRate, bitsPerSecond: number):
       bitsPerSecond <= level.maxBr * 1000 * HIGH_FACTOR,
   );
   if (!fits) {
-    throw new RangeError(`no H.264 level takes ${size.width}×${size.height} at ${rateValue(rate).toFixed(3)} fps`);
+    throw new RangeError(
+      `no H.264 level takes ${size.width}×${size.height} at ${rateValue(rate).toFixed(3)} fps`,
+    );
   }
   return fits.idc;
 }

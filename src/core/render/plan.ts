@@ -82,7 +82,8 @@ function panesOf(canvas: Canvas, input: PlanInput, shot: ShotRange): PlanPane[] 
   const liveAspect = input.live.width / input.live.height;
   return canvas.layout.panes.map((pane) => {
     const pixels = panePixels(pane, canvas);
-    if (pane.mode === 'fit') return { pane: pixels, picture: fittedPixels(pixels, liveAspect), keyframes: [] };
+    if (pane.mode === 'fit')
+      return { pane: pixels, picture: fittedPixels(pixels, liveAspect), keyframes: [] };
     const framing =
       input.framings.find((one) => one.shot === shot.id && one.track === pane.track) ??
       plainFraming(shot.id, pane.track, shot.in);

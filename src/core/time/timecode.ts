@@ -20,7 +20,8 @@ export function canDrop(rate: FrameRate): boolean {
  */
 export function formatTimecode(frame: number, rate: FrameRate, drop = false): string {
   if (!Number.isInteger(frame) || frame < 0) throw new RangeError(`not a frame number: ${frame}`);
-  if (drop && !canDrop(rate)) throw new RangeError('drop-frame timecode exists for 29.97 and its multiples only');
+  if (drop && !canDrop(rate))
+    throw new RangeError('drop-frame timecode exists for 29.97 and its multiples only');
   const fps = nominal(rate);
   const counted = drop ? frame + droppedBefore(frame, fps) : frame;
   const pad = (value: number) => String(value).padStart(2, '0');
@@ -50,7 +51,10 @@ export function parseTimecode(text: string, rate: FrameRate): number | null {
   const match = /^(\d{1,2}):([0-5]\d):([0-5]\d)([:;])(\d{2,3})$/.exec(text.trim());
   if (!match) return null;
   const [hours, minutes, seconds, frames] = [match[1], match[2], match[3], match[5]].map(Number) as [
-    number, number, number, number,
+    number,
+    number,
+    number,
+    number,
   ];
   const fps = nominal(rate);
   if (frames >= fps) return null;

@@ -52,7 +52,10 @@ export function troubleOf(error: unknown, fallback: TroubleCode): Trouble {
 type Words = (values: Record<string, string | number>) => [what: string, todo: string];
 
 const WORDS: Record<TroubleCode, Words> = {
-  'empty-file': (v) => [`${v.file} is empty.`, 'Export it again from the editing program, or pick another file.'],
+  'empty-file': (v) => [
+    `${v.file} is empty.`,
+    'Export it again from the editing program, or pick another file.',
+  ],
   'not-media': (v) => [
     `${v.file} is not a video file that can be read here, whatever its name says.`,
     'Bring in MP4, MOV, WebM or MKV.',
@@ -61,7 +64,10 @@ const WORDS: Record<TroubleCode, Words> = {
     `${v.file} ends before its picture does: it was cut off while it was copied or saved.`,
     'Copy it again from where it came from, or export it again.',
   ],
-  'no-video': (v) => [`${v.file} has sound but no picture.`, 'Bring in the edit itself, exported with its picture.'],
+  'no-video': (v) => [
+    `${v.file} has sound but no picture.`,
+    'Bring in the edit itself, exported with its picture.',
+  ],
   'codec-missing': (v) => [
     `This browser cannot decode ${codecName(String(v.codec))}, which the picture of ${v.file} is coded in.`,
     'Export the edit as H.264 in MP4, or as VP9 in WebM, and bring that in.',

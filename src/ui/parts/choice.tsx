@@ -32,7 +32,13 @@ export function Choice<Value extends string>({ label, value, options, onChange }
 }
 
 const styles = StyleSheet.create({
-  row: { flexDirection: 'row', borderWidth: 1, borderColor: colours.ink, borderRadius: 6, overflow: 'hidden' },
+  row: {
+    flexDirection: 'row',
+    borderWidth: 1,
+    borderColor: colours.ink,
+    borderRadius: 6,
+    overflow: 'hidden',
+  },
   option: {
     flex: 1,
     minHeight: TARGET,

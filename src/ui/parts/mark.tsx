@@ -7,7 +7,10 @@ import { colours } from '../theme/tokens';
 /** How something stands: a finding's severity, or not begun. */
 export type Standing = Severity | 'open';
 
-const LOOKS: Record<Standing, { icon: ComponentProps<typeof MaterialCommunityIcons>['name']; colour: string; words: string }> = {
+const LOOKS: Record<
+  Standing,
+  { icon: ComponentProps<typeof MaterialCommunityIcons>['name']; colour: string; words: string }
+> = {
   pass: { icon: 'check-circle', colour: colours.verdigris, words: 'Pass' },
   note: { icon: 'information-outline', colour: colours.softInk, words: 'Note' },
   warn: { icon: 'alert', colour: colours.weld, words: 'Warning' },

@@ -10,11 +10,18 @@ export const audioRule: Rule = {
     const base = { rule: 'audio', limit, unit: 'kHz', holds: 'export' } as const;
     if (!audio) {
       const severity = target.placement.audio.required ? 'stop' : 'warn';
-      return { ...base, severity, code: 'missing', measured: 'no sound' };
+      return { ...base, severity, code: 'missing', measured: 'no sound', unit: '' };
     }
     const measured = audio.sampleRate / 1000;
     if (exportChannels(audio.channels) !== audio.channels) {
-      return { ...base, severity: 'note', code: 'folded', measured: audio.channels, unit: 'channels' };
+      return {
+        ...base,
+        severity: 'note',
+        code: 'folded',
+        measured: audio.channels,
+        limit: 2,
+        unit: 'channels',
+      };
     }
     if (exportSampleRate(audio.sampleRate) !== audio.sampleRate) {
       return { ...base, severity: 'note', code: 'resampled', measured };

@@ -17,7 +17,14 @@ export const enlargementRule: Rule = {
         if (value > worst) [worst, at] = [value, n];
       }
     }
-    const base = { rule: 'enlargement', measured: worst, limit: SOFT, unit: '×', holds: 'export', at } as const;
+    const base = {
+      rule: 'enlargement',
+      measured: worst,
+      limit: SOFT,
+      unit: '×',
+      holds: 'export',
+      at,
+    } as const;
     if (worst > SOFT) return { ...base, severity: 'warn', code: 'soft' };
     return { ...base, severity: 'pass', code: worst > 1 ? 'enlarged' : 'spare' };
   },

@@ -17,6 +17,11 @@ export const fileSizeRule: Rule = {
     const bits = Math.floor(room / 100_000) * 100_000;
     if (bits < LEAST_VIDEO_BITS) return { ...base, severity: 'stop', code: 'over-long' };
     const label = `Set ${(bits / 1e6).toFixed(1)} Mb/s`;
-    return { ...base, severity: 'stop', code: 'over', fix: { label, command: { type: 'set-video-bits', bits } } };
+    return {
+      ...base,
+      severity: 'stop',
+      code: 'over',
+      fix: { label, command: { type: 'set-video-bits', bits } },
+    };
   },
 };

@@ -16,11 +16,19 @@ export const lengthRule: Rule = {
         severity: 'stop',
         code: 'over',
         at: allowed,
-        fix: { label: `Trim to ${maxSeconds} s`, command: { type: 'set-cut', cut: trimmedTo(edit.cut, allowed) } },
+        fix: {
+          label: `Trim to ${maxSeconds} s`,
+          command: { type: 'set-cut', cut: trimmedTo(edit.cut, allowed) },
+        },
       };
     }
     if (bestSeconds && (measured < bestSeconds.from || measured > bestSeconds.to)) {
-      return { ...base, severity: 'note', code: 'outside-best', limit: `${bestSeconds.from}–${bestSeconds.to}` };
+      return {
+        ...base,
+        severity: 'note',
+        code: 'outside-best',
+        limit: `${bestSeconds.from}–${bestSeconds.to}`,
+      };
     }
     return { ...base, severity: 'pass', code: 'within' };
   },

@@ -7,7 +7,11 @@ export const rateRule: Rule = {
   check({ canvas, master, target }) {
     const { maxRate } = target.placement;
     const base = {
-      rule: 'rate', measured: rateLabel(canvas.rate), limit: rateLabel(maxRate), unit: 'fps', holds: 'export',
+      rule: 'rate',
+      measured: rateLabel(canvas.rate),
+      limit: rateLabel(maxRate),
+      unit: 'fps',
+      holds: 'export',
     } as const;
     if (compareRates(canvas.rate, maxRate) > 0) return { ...base, severity: 'stop', code: 'over' };
     if (compareRates(canvas.rate, master.rate) !== 0) {
@@ -16,7 +20,10 @@ export const rateRule: Rule = {
         severity: 'warn',
         code: 'differs',
         limit: rateLabel(master.rate),
-        fix: { label: "Take the master's rate", command: { type: 'choose-placement', placement: target.key } },
+        fix: {
+          label: "Take the master's rate",
+          command: { type: 'choose-placement', placement: target.key },
+        },
       };
     }
     if (!master.constantRate) return { ...base, severity: 'warn', code: 'varies' };

@@ -9,12 +9,21 @@ export const sizeRule: Rule = {
     const name = (size: { width: number; height: number }) =>
       `${size.width}×${size.height}, ${ratioLabel(size)}`;
     const base = {
-      rule: 'size', measured: name(canvas), limit: name(placement), unit: 'px', holds: 'export',
+      rule: 'size',
+      measured: name(canvas),
+      limit: name(placement),
+      unit: 'px',
+      holds: 'export',
     } as const;
     if (canvas.width === placement.width && canvas.height === placement.height) {
       return { ...base, severity: 'pass', code: 'same' };
     }
     const command = { type: 'choose-placement', placement: key } as const;
-    return { ...base, severity: 'stop', code: 'differs', fix: { label: 'Take the size it asks for', command } };
+    return {
+      ...base,
+      severity: 'stop',
+      code: 'differs',
+      fix: { label: 'Take the size it asks for', command },
+    };
   },
 };

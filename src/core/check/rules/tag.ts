@@ -8,10 +8,15 @@ export const tagRule: Rule = {
     const required = target.placement.requiredTag;
     const { words } = edit;
     const base = {
-      rule: 'tag', measured: words.tags.length, limit: required ?? null, unit: 'tags', holds: 'post',
+      rule: 'tag',
+      measured: words.tags.map((tag) => `#${tag}`).join(' ') || 'no tags',
+      limit: required ? `#${required}` : null,
+      unit: '',
+      holds: 'post',
     } as const;
     if (!required) return { ...base, severity: 'pass', code: 'none-required' };
-    if (words.tags.some((tag) => tag.toLowerCase() === required)) return { ...base, severity: 'pass', code: 'present' };
+    if (words.tags.some((tag) => tag.toLowerCase() === required))
+      return { ...base, severity: 'pass', code: 'present' };
     const command: Command = { type: 'set-words', words: { ...words, tags: [required, ...words.tags] } };
     return { ...base, severity: 'stop', code: 'missing', fix: { label: `Add #${required}`, command } };
   },

@@ -1,0 +1,1 @@
+export { CanvasScreen as default } from '@ui/job/canvas-screen';

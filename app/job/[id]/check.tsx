@@ -1,0 +1,1 @@
+export { CheckScreen as default } from '@ui/check/check-screen';

@@ -1,0 +1,1 @@
+export { ExportScreen as default } from '@ui/export/export-screen';

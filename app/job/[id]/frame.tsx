@@ -1,0 +1,1 @@
+export { FrameScreen as default } from '@ui/frame/frame-screen';

@@ -1,0 +1,1 @@
+export { SheetScreen as default } from '@ui/job/sheet-screen';

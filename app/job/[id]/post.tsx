@@ -1,0 +1,1 @@
+export { PostScreen as default } from '@ui/post/post-screen';

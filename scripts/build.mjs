@@ -1,0 +1,51 @@
+// Builds everything that the server serves: kernel, workers, web app. Does nothing when dist is newer than its sources.
+import { execFileSync } from 'node:child_process';
+import { createHash } from 'node:crypto';
+import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import path from 'node:path';
+import { pathToFileURL } from 'node:url';
+
+const SOURCES = ['app', 'src', 'public', 'scripts'];
+const FILES = ['package-lock.json', 'app.json', 'babel.config.js', 'metro.config.js', 'tsconfig.json'];
+/** Written by the build itself. */
+const MADE = ['public/workers', 'src/kernel/kernel.wasm', 'src/media/worker-urls.ts'];
+const STAMP = 'dist/.sources';
+
+function* filesUnder(folder) {
+  for (const entry of readdirSync(folder, { withFileTypes: true })) {
+    const file = path.posix.join(folder, entry.name);
+    if (MADE.includes(file)) continue;
+    if (entry.isDirectory()) yield* filesUnder(file);
+    else yield file;
+  }
+}
+
+function sourcesHash() {
+  const hash = createHash('sha256');
+  for (const file of [...SOURCES.flatMap((folder) => [...filesUnder(folder)]), ...FILES]) {
+    hash.update(file).update(readFileSync(file));
+  }
+  return hash.digest('hex');
+}
+
+/** Makes what the sources import: the kernel and the workers' addresses. */
+export async function buildParts() {
+  const { buildKernel } = await import('./build-kernel.mjs');
+  const { buildWorkers } = await import('./build-workers.mjs');
+  await buildKernel();
+  await buildWorkers();
+}
+
+export async function buildAll() {
+  const hash = sourcesHash();
+  if (existsSync(STAMP) && readFileSync(STAMP, 'utf8') === hash) return;
+  console.log('Building the app (a minute or two the first time)…');
+  await buildParts();
+  const env = { ...process.env, EXPO_OFFLINE: '1', EXPO_NO_TELEMETRY: '1' };
+  // Expo takes an empty CI for a broken one.
+  delete env.CI;
+  execFileSync('npx', ['expo', 'export', '-p', 'web'], { env, stdio: ['ignore', 'ignore', 'inherit'] });
+  writeFileSync(STAMP, hash);
+}
+
+if (import.meta.url === pathToFileURL(process.argv[1]).href) await buildAll();

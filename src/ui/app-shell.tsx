@@ -1,0 +1,20 @@
+import { type ReactNode, useEffect } from 'react';
+import { GestureHandlerRootView } from 'react-native-gesture-handler';
+import { PaperProvider } from 'react-native-paper';
+import { SafeAreaProvider } from 'react-native-safe-area-context';
+import { openApp } from '@state/open-app';
+import { useAppFonts } from './theme/load-fonts';
+import { paperTheme } from './theme/paper-theme';
+
+/** What the whole app stands in: fonts, theme, and the stored jobs. */
+export function AppShell({ children }: { children: ReactNode }) {
+  const ready = useAppFonts();
+  useEffect(() => void openApp(), []);
+  return (
+    <GestureHandlerRootView style={{ flex: 1 }}>
+      <SafeAreaProvider>
+        <PaperProvider theme={paperTheme}>{ready && children}</PaperProvider>
+      </SafeAreaProvider>
+    </GestureHandlerRootView>
+  );
+}

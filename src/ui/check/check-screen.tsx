@@ -1,0 +1,118 @@
+import { useRouter } from 'expo-router';
+import { StyleSheet, View } from 'react-native';
+import { Button } from 'react-native-paper';
+import { heldBack, planOfJob } from '@core/check/check';
+import type { Finding } from '@core/check/finding';
+import { findingWords, measuredWords, RULE_NAMES } from '@core/check/words';
+import { frameOf } from '@core/render/plan';
+import { dispatch } from '@state/jobs';
+import { showFrame } from '@state/player';
+import { useFindings, useJob } from '../job/job-context';
+import { JobPage } from '../job/job-page';
+import { useTarget } from '../job/use-target';
+import { Mark } from '../parts/mark';
+import { Body, Figures, Soft, Strong } from '../parts/words';
+import { colours, space } from '../theme/tokens';
+
+/** Worst first; findings of one severity keep their order. */
+const ORDER: Record<Finding['severity'], number> = { stop: 0, warn: 1, note: 2, pass: 3 };
+
+/** Every finding: what was measured, the limit, and a fix where there is one. */
+export function CheckScreen() {
+  const job = useJob();
+  const router = useRouter();
+  const findings = useFindings();
+  const { label } = useTarget();
+  const held = heldBack(findings, job.edit.overrides, 'export').length;
+  const sorted = [...findings].sort((a, b) => ORDER[a.severity] - ORDER[b.severity]);
+  return (
+    <JobPage
+      title="Check"
+      subtitle={`Against the rules of ${label}`}
+      tray={
+        <Button
+          mode="contained"
+          disabled={held > 0}
+          contentStyle={styles.act}
+          onPress={() => router.replace(`/job/${job.id}/export`)}
+        >
+          {held > 0 ? 'The export is kept back' : 'Go to the export'}
+        </Button>
+      }
+    >
+      <View role="list" aria-label="Findings" style={styles.list}>
+        {sorted.map((finding) => (
+          <FindingRow key={finding.rule} finding={finding} />
+        ))}
+      </View>
+    </JobPage>
+  );
+}
+
+function FindingRow({ finding }: { finding: Finding }) {
+  const job = useJob();
+  const router = useRouter();
+  const target = useTarget();
+  const name = RULE_NAMES[finding.rule];
+  const { fix, at } = finding;
+  const overridden = job.edit.overrides.includes(finding.rule);
+  const stop = finding.severity === 'stop';
+  const override = (on: boolean) => dispatch(job.id, { type: 'set-override', rule: finding.rule, on });
+  const look = () => {
+    const plan = planOfJob(job);
+    showFrame(frameOf(plan, Math.min(at ?? 0, plan.frames - 1)).masterFrame);
+    router.replace(`/job/${job.id}/frame`);
+  };
+  return (
+    <View
+      role="listitem"
+      aria-label={`${name}: ${overridden ? 'overridden' : finding.severity}`}
+      style={[styles.row, stop && !overridden && styles.stop]}
+    >
+      <Mark standing={overridden ? 'note' : finding.severity} />
+      <View style={styles.words}>
+        <Strong>{overridden ? `${name} (overridden)` : name}</Strong>
+        <Body>{findingWords(finding, target)}</Body>
+        <Figures style={styles.measured}>{measuredWords(finding)}</Figures>
+        {stop && !overridden && (
+          <Soft>
+            {finding.holds === 'export' ? 'Keeps the export and the post back.' : 'Keeps the post back.'}
+          </Soft>
+        )}
+        {(fix ?? stop) && (
+          <View style={styles.actions}>
+            {fix && !overridden && (
+              <Button mode="contained" onPress={() => dispatch(job.id, fix.command)}>
+                {fix.label}
+              </Button>
+            )}
+            {stop && at !== undefined && !overridden && <Button onPress={look}>See the frame</Button>}
+            {stop && (
+              <Button textColor={colours.madder} onPress={() => override(!overridden)}>
+                {overridden ? `Keep to “${name}” again` : `Override “${name}”`}
+              </Button>
+            )}
+          </View>
+        )}
+      </View>
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  act: { minHeight: 52 },
+  list: { gap: space.s },
+  row: {
+    flexDirection: 'row',
+    gap: space.m,
+    padding: space.m,
+    backgroundColor: colours.sheet,
+    borderWidth: 1,
+    borderColor: colours.hairline,
+    borderRadius: 6,
+  },
+  stop: { borderColor: colours.madder, backgroundColor: colours.madderWash },
+  words: { flex: 1, gap: 2 },
+  measured: { fontSize: 13, color: colours.softInk },
+  actions: { flexDirection: 'row', flexWrap: 'wrap', gap: space.s, marginTop: space.s },
+});

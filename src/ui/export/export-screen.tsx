@@ -1,0 +1,114 @@
+import { useRouter } from 'expo-router';
+import { StyleSheet, View } from 'react-native';
+import { Button } from 'react-native-paper';
+import { checkJob, heldBack, workedOutBitRate } from '@core/check/check';
+import { bitRateWords, bytesLabel, findingWords, RULE_NAMES } from '@core/check/words';
+import { activeCanvas } from '@core/job/job';
+import { signatureOf } from '@core/job/export-name';
+import { LEAST_VIDEO_BITS, MOST_VIDEO_BITS } from '@core/rate/bit-rate';
+import { startExport } from '@state/exports';
+import { dispatch } from '@state/jobs';
+import { JobPage } from '../job/job-page';
+import { useFindings, useJob } from '../job/job-context';
+import { useTarget } from '../job/use-target';
+import { NumberField } from '../parts/number-field';
+import { Notice } from '../parts/notice';
+import { Body, Heading, Soft } from '../parts/words';
+import { colours, space } from '../theme/tokens';
+import { ExportCard } from './export-card';
+
+/** Makes the file: bit rate, progress, and the proof of what was made. */
+export function ExportScreen() {
+  const job = useJob();
+  const router = useRouter();
+  const target = useTarget();
+  const findings = useFindings();
+  const { id, edit } = job;
+  const canvas = activeCanvas(edit);
+  const choice = workedOutBitRate(job);
+  const held = heldBack(checkJob(job), edit.overrides, 'export');
+  const size = findings.find((one) => one.rule === 'file-size');
+  const current = signatureOf(edit);
+  const setRate = (text: string) => {
+    const bits = Math.round(Number(text.replace(',', '.')) * 1e6);
+    if (!(bits >= LEAST_VIDEO_BITS && bits <= MOST_VIDEO_BITS)) return false;
+    dispatch(id, { type: 'set-video-bits', bits });
+    return true;
+  };
+  return (
+    <JobPage
+      title="Export"
+      subtitle={`${target.label}, ${canvas.width}×${canvas.height}`}
+      tray={
+        <Button
+          mode="contained"
+          icon="content-save-outline"
+          disabled={held.length > 0}
+          contentStyle={styles.act}
+          onPress={() => startExport(job)}
+        >
+          Export to MP4
+        </Button>
+      }
+    >
+      {held.map((finding) => (
+        <Notice
+          key={finding.rule}
+          standing="stop"
+          title={`Kept back: ${RULE_NAMES[finding.rule]}`}
+          actions={<Button onPress={() => router.replace(`/job/${id}/check`)}>Go to the check</Button>}
+        >
+          {findingWords(finding, target)}
+        </Notice>
+      ))}
+      <View style={styles.settings}>
+        <Heading>Bit rate</Heading>
+        <View style={styles.row}>
+          <NumberField
+            label="Video bit rate"
+            unit={`${LEAST_VIDEO_BITS / 1e6} to ${MOST_VIDEO_BITS / 1e6} Mb/s`}
+            value={((edit.videoBits ?? choice.bits) / 1e6).toFixed(1)}
+            onSubmit={setRate}
+          />
+          <View style={styles.estimate}>
+            <Soft>Estimated file</Soft>
+            <Body>{bytesLabel(Number(size?.measured ?? 0))}</Body>
+          </View>
+        </View>
+        <Soft>
+          {edit.videoBits === null ? 'Worked out: ' : 'Set by you. Worked out would be '}
+          {bitRateWords(choice)} H.264 High with AAC sound.
+        </Soft>
+        {edit.videoBits !== null && (
+          <Button onPress={() => dispatch(id, { type: 'set-video-bits', bits: null })}>
+            Use the worked-out rate
+          </Button>
+        )}
+      </View>
+      <View role="list" aria-label="Exports" style={styles.list}>
+        {job.exports.map((record) => (
+          <ExportCard key={record.id} record={record} stale={record.signature !== current} />
+        ))}
+      </View>
+      {job.exports.length === 0 && (
+        <Soft>Nothing has been exported yet. The export goes on while you use other pages.</Soft>
+      )}
+    </JobPage>
+  );
+}
+
+const styles = StyleSheet.create({
+  act: { minHeight: 52 },
+  settings: {
+    gap: space.s,
+    padding: space.m,
+    backgroundColor: colours.sheet,
+    borderWidth: 1,
+    borderColor: colours.hairline,
+    borderRadius: 6,
+    alignItems: 'flex-start',
+  },
+  row: { flexDirection: 'row', gap: space.l, alignSelf: 'stretch' },
+  estimate: { flex: 1 },
+  list: { gap: space.m },
+});

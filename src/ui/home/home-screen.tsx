@@ -1,0 +1,170 @@
+import { useRouter } from 'expo-router';
+import { useCallback, useEffect, useState } from 'react';
+import { Image, StyleSheet, View } from 'react-native';
+import { Button } from 'react-native-paper';
+import { bytesLabel } from '@core/check/words';
+import {
+  bringIn,
+  DEMO_JOB,
+  demoAddress,
+  dismissBringIn,
+  loadDemo,
+  openDemo,
+  useBringIn,
+} from '@state/bring-in';
+import { useJobs } from '@state/jobs';
+import { useStorageUse } from '@state/storage-use';
+import { Notice, TroubleNotice } from '../parts/notice';
+import { pickVideo, saveFile } from '../parts/pick-file';
+import { Screen } from '../parts/screen';
+import { useDrop } from '../parts/use-drop';
+import { Body, Heading, Soft } from '../parts/words';
+import { colours, space } from '../theme/tokens';
+import { BringInProgress } from './bring-in-progress';
+import { JobCard } from './job-card';
+
+/** The job list: every job, the demo, and the way to bring a video in. */
+export function HomeScreen() {
+  const router = useRouter();
+  const files = useJobs((state) => state.files);
+  const fileName = useBringIn((state) => state.fileName);
+  const demo = useBringIn((state) => state.demo);
+  const use = useStorageUse(files);
+  useEffect(() => void loadDemo(), []);
+  const enter = useCallback(
+    async (coming: Promise<string | null>) => {
+      const id = await coming;
+      if (id) router.push(`/job/${id}`);
+    },
+    [router],
+  );
+  const take = useCallback((file: File) => void enter(bringIn(file)), [enter]);
+  const over = useDrop(take);
+  const pick = async () => {
+    const file = await pickVideo();
+    if (file) take(file);
+  };
+  const jobs = Object.values(files)
+    .map((file) => file.job)
+    .sort((a, b) => b.changedAt.localeCompare(a.changedAt));
+  return (
+    <Screen
+      title="Gusset"
+      subtitle="Clips cut and framed from a finished edit"
+      tray={
+        <Button
+          mode="contained"
+          disabled={fileName !== null}
+          onPress={() => void pick()}
+          contentStyle={styles.main}
+        >
+          Bring in a video
+        </Button>
+      }
+    >
+      <Alerts />
+      <BringInProgress />
+      <View role="list" aria-label="Jobs" style={styles.list}>
+        {jobs.map((job) => (
+          <JobCard key={job.id} job={job} />
+        ))}
+      </View>
+      {demo && !files[DEMO_JOB] && (
+        <View style={styles.demo}>
+          <Image
+            source={{ uri: demoAddress(demo.poster) }}
+            aria-label="A frame of the demo"
+            style={styles.poster}
+          />
+          <Heading>{demo.title}</Heading>
+          <Body>The demo job: a finished edit of {demo.shots.length} shots, ready to open.</Body>
+          <Button mode="outlined" disabled={fileName !== null} onPress={() => void enter(openDemo())}>
+            Open the demo
+          </Button>
+        </View>
+      )}
+      <View style={[styles.drop, over && styles.over]}>
+        <Soft>
+          {over ? 'Let go to bring it in' : 'Drop a file anywhere on this page: MP4, MOV, WebM or MKV'}
+        </Soft>
+      </View>
+      {use && (
+        <Soft>
+          {bytesLabel(use.used)} used in this browser, {bytesLabel(use.free)} free. Nothing leaves it until
+          you post.
+        </Soft>
+      )}
+    </Screen>
+  );
+}
+
+/** What went wrong at the door: a file that was refused, jobs that do not open. */
+function Alerts() {
+  const trouble = useBringIn((state) => state.trouble);
+  const twin = useBringIn((state) => state.twin);
+  const aside = useJobs((state) => state.aside);
+  const save = useJobs((state) => state.saveTrouble);
+  const [hidden, setHidden] = useState<string[]>([]);
+  const close = <Button onPress={dismissBringIn}>Close</Button>;
+  return (
+    <>
+      {save && <TroubleNotice trouble={save} />}
+      {trouble && <TroubleNotice trouble={trouble} actions={close} />}
+      {twin && (
+        <Notice standing="note" title="The same file is in another job." actions={close}>
+          {`“${twin.title}” was made from it too. Its bytes are kept once for both.`}
+        </Notice>
+      )}
+      {aside
+        .filter((one) => !hidden.includes(one.key))
+        .map((one) => (
+          <Notice
+            key={one.key}
+            standing="warn"
+            title={
+              one.problem === 'newer' ? 'A job was saved by a newer Gusset.' : 'A stored job is damaged.'
+            }
+            actions={
+              <>
+                <Button
+                  mode="outlined"
+                  onPress={() => saveFile(new File([one.text], `${one.key.split('/').pop()}.json`))}
+                >
+                  Save a copy of it
+                </Button>
+                <Button onPress={() => setHidden((keys) => [...keys, one.key])}>Hide</Button>
+              </>
+            }
+          >
+            {one.problem === 'newer'
+              ? `It is kept as it is (${one.detail}). Open it with the newer program.`
+              : `It cannot be opened (${one.detail}), and is kept as it is. Your other jobs are not touched.`}
+          </Notice>
+        ))}
+    </>
+  );
+}
+
+const styles = StyleSheet.create({
+  main: { minHeight: 52 },
+  list: { gap: space.m },
+  demo: {
+    gap: space.s,
+    padding: space.l,
+    backgroundColor: colours.sheet,
+    borderWidth: 1,
+    borderColor: colours.hairline,
+    borderRadius: 6,
+    alignItems: 'flex-start',
+  },
+  poster: { alignSelf: 'stretch', aspectRatio: 16 / 9, maxHeight: 360, backgroundColor: colours.hairline },
+  drop: {
+    padding: space.l,
+    borderWidth: 2,
+    borderStyle: 'dashed',
+    borderColor: colours.edge,
+    borderRadius: 6,
+    alignItems: 'center',
+  },
+  over: { borderColor: colours.woad, backgroundColor: colours.woadWash },
+});

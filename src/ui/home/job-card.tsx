@@ -1,0 +1,81 @@
+import { Link } from 'expo-router';
+import { useMemo, useState } from 'react';
+import { Image, Pressable, StyleSheet, View } from 'react-native';
+import { Button, Dialog, Portal } from 'react-native-paper';
+import type { Job } from '@core/job/job';
+import { cutSpan } from '@core/cut/cut';
+import { rateLabel, secondsOf } from '@core/time/frame-rate';
+import { lengthLabel } from '@core/time/timecode';
+import { deleteWholeJob } from '@state/delete-job';
+import { useStills } from '@state/stills';
+import { Tool } from '../parts/tool';
+import { Body, Heading, Soft } from '../parts/words';
+import { colours, space } from '../theme/tokens';
+
+/** Rows of the poster that stands for a job. */
+export const POSTER_HEIGHT = 360;
+
+/** The frame that stands for a job: a third into what is kept, past any fade in. */
+export function posterFrame(job: Job): number {
+  const span = cutSpan(job.edit.cut);
+  return Math.min(job.master.frames - 1, Math.floor(span.in + (span.out - span.in) * 0.2));
+}
+
+/** One job of the list. */
+export function JobCard({ job }: { job: Job }) {
+  const [asking, setAsking] = useState(false);
+  const frame = posterFrame(job);
+  const frames = useMemo(() => [frame], [frame]);
+  const poster = useStills(job.master, frames, POSTER_HEIGHT)[frame];
+  const { master } = job;
+  const facts = `${master.picture.width}×${master.picture.height}, ${rateLabel(master.rate)} fps, ${lengthLabel(secondsOf(master.frames, master.rate))}`;
+  return (
+    <View style={styles.card}>
+      <Link href={`/job/${job.id}`} asChild>
+        <Pressable aria-label={`Open ${job.title}`} style={styles.open}>
+          <View style={styles.poster}>
+            {poster !== undefined && (
+              <Image source={{ uri: poster }} style={styles.image} resizeMode="contain" />
+            )}
+          </View>
+          <View style={styles.words}>
+            <Heading>{job.title}</Heading>
+            <Soft>{facts}</Soft>
+          </View>
+        </Pressable>
+      </Link>
+      <Tool icon="trash-can-outline" label={`Delete ${job.title}`} words="" onPress={() => setAsking(true)} />
+      <Portal>
+        <Dialog visible={asking} onDismiss={() => setAsking(false)}>
+          <Dialog.Title>Delete this job?</Dialog.Title>
+          <Dialog.Content>
+            <Body>
+              {job.title}, its exports and its copy of the master leave this browser. Posts stay up.
+            </Body>
+          </Dialog.Content>
+          <Dialog.Actions>
+            <Button onPress={() => setAsking(false)}>Keep it</Button>
+            <Button textColor={colours.madder} onPress={() => void deleteWholeJob(job)}>
+              Delete it
+            </Button>
+          </Dialog.Actions>
+        </Dialog>
+      </Portal>
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  card: {
+    flexDirection: 'row',
+    alignItems: 'center',
+    backgroundColor: colours.sheet,
+    borderWidth: 1,
+    borderColor: colours.hairline,
+    borderRadius: 6,
+  },
+  open: { flex: 1, flexDirection: 'row', alignItems: 'center', gap: space.m, padding: space.m },
+  poster: { width: 112, height: 63, backgroundColor: colours.hairline },
+  image: { width: '100%', height: '100%' },
+  words: { flex: 1 },
+});

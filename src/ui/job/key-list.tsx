@@ -1,0 +1,47 @@
+import { ScrollView, StyleSheet, View } from 'react-native';
+import { Button, Dialog, Portal } from 'react-native-paper';
+import { space } from '../theme/tokens';
+import { Body, Figures } from '../parts/words';
+
+const KEYS: readonly [keys: string, does: string][] = [
+  ['Space', 'Play or pause'],
+  ['Q  W', 'Back, forward one frame'],
+  ['Shift Q  Shift W', 'Back, forward ten frames'],
+  ['A  B', 'The clip starts here, ends here'],
+  ['Arrows', 'Move the window by one pixel'],
+  ['Shift arrows', 'Move the window by ten pixels'],
+  ['+  −', 'Zoom in, out'],
+  ['Ctrl Z', 'Undo'],
+  ['Ctrl Shift Z', 'Redo'],
+  ['?', 'This list'],
+];
+
+/** The keys, in a list. */
+export function KeyList({ visible, onDismiss }: { visible: boolean; onDismiss: () => void }) {
+  return (
+    <Portal>
+      <Dialog visible={visible} onDismiss={onDismiss}>
+        <Dialog.Title>Keys</Dialog.Title>
+        <Dialog.ScrollArea>
+          <ScrollView>
+            {KEYS.map(([keys, does]) => (
+              <View key={keys} style={styles.row}>
+                <Figures style={styles.keys}>{keys}</Figures>
+                <Body style={styles.does}>{does}</Body>
+              </View>
+            ))}
+          </ScrollView>
+        </Dialog.ScrollArea>
+        <Dialog.Actions>
+          <Button onPress={onDismiss}>Close</Button>
+        </Dialog.Actions>
+      </Dialog>
+    </Portal>
+  );
+}
+
+const styles = StyleSheet.create({
+  row: { flexDirection: 'row', gap: space.m, paddingVertical: space.s },
+  keys: { width: 150 },
+  does: { flex: 1 },
+});

@@ -1,0 +1,102 @@
+import { useRouter } from 'expo-router';
+import { useMemo, useState } from 'react';
+import { Image, type LayoutChangeEvent, StyleSheet, useWindowDimensions, View } from 'react-native';
+import { Button } from 'react-native-paper';
+import { windowOf, keyframeAt } from '@core/framing/framing';
+import { activeCanvas, framingOf, shotAt } from '@core/job/job';
+import { dispatch } from '@state/jobs';
+import { useStills } from '@state/stills';
+import { POSTER_HEIGHT, posterFrame } from '../home/job-card';
+import { Facts } from '../parts/facts';
+import { Screen } from '../parts/screen';
+import { Heading } from '../parts/words';
+import { colours, space, WIDE } from '../theme/tokens';
+import { factsOf } from './facts-of';
+import { BackTool, HistoryTools } from './header-tools';
+import { useFindings, useJob } from './job-context';
+import { useTarget } from './use-target';
+import { nextOf, stepsOf } from './steps';
+import { Ticket } from './ticket';
+import { WindowOverlay } from './window-overlay';
+
+/** The job sheet: the master with its window, its facts, and where every step stands. */
+export function SheetScreen() {
+  const job = useJob();
+  const router = useRouter();
+  const findings = useFindings();
+  const wide = useWindowDimensions().width >= WIDE;
+  const next = nextOf(job, findings);
+  const act = () => {
+    if (next.fix) dispatch(job.id, next.fix.command);
+    else router.push(`/job/${job.id}/${next.step}`);
+  };
+  return (
+    <Screen
+      title={job.title}
+      subtitle="Saved in this browser"
+      leading={wide ? undefined : <BackTool to="list" />}
+      trailing={<HistoryTools />}
+      tray={
+        <Button mode="contained" onPress={act} contentStyle={styles.act}>
+          {next.label}
+        </Button>
+      }
+    >
+      <View style={wide ? styles.poster : undefined}>
+        <Poster />
+      </View>
+      {!wide && <Ticket jobId={job.id} steps={stepsOf(job, findings)} />}
+      <View style={styles.master}>
+        <Heading>Master</Heading>
+        <Facts facts={factsOf(job.master)} />
+      </View>
+    </Screen>
+  );
+}
+
+/** A frame of the master with the window of the canvas on it. */
+function Poster() {
+  const job = useJob();
+  const { mark, label } = useTarget();
+  const [width, setWidth] = useState(0);
+  const frame = posterFrame(job);
+  const frames = useMemo(() => [frame], [frame]);
+  const poster = useStills(job.master, frames, POSTER_HEIGHT)[frame];
+  const { picture } = job.master;
+  const height = Math.min(width * (picture.height / picture.width), 480);
+  const shown = { width: height * (picture.width / picture.height), height };
+  const canvas = activeCanvas(job.edit);
+  const key = keyframeAt(framingOf(job.edit, shotAt(job.edit, frame)).keyframes, frame);
+  const window = windowOf(key, canvas.width / canvas.height, picture.width / picture.height);
+  const measure = (event: LayoutChangeEvent) => setWidth(event.nativeEvent.layout.width);
+  return (
+    <View onLayout={measure} style={styles.measure}>
+      <View style={[styles.picture, shown]}>
+        {poster !== undefined && (
+          <Image
+            source={{ uri: poster }}
+            aria-label="A frame of the master"
+            style={shown}
+            resizeMode="stretch"
+          />
+        )}
+        {width > 0 && <WindowOverlay {...shown} window={window} mark={mark} name={label} />}
+      </View>
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  act: { minHeight: 52 },
+  poster: { maxWidth: 800 },
+  measure: { alignItems: 'center' },
+  picture: { backgroundColor: colours.hairline },
+  master: {
+    gap: space.s,
+    padding: space.m,
+    backgroundColor: colours.sheet,
+    borderWidth: 1,
+    borderColor: colours.hairline,
+    borderRadius: 6,
+  },
+});

@@ -1,0 +1,23 @@
+/** Kinds that the picker offers; the file itself is judged by what is in it. */
+const ACCEPT = 'video/*,.mp4,.mov,.m4v,.webm,.mkv';
+
+/** Asks for one video file. @returns null when the person backs out. */
+export function pickVideo(): Promise<File | null> {
+  return new Promise((resolve) => {
+    const input = document.createElement('input');
+    input.type = 'file';
+    input.accept = ACCEPT;
+    input.onchange = () => resolve(input.files?.[0] ?? null);
+    input.oncancel = () => resolve(null);
+    input.click();
+  });
+}
+
+/** Offers a file to the person's downloads under its own name. */
+export function saveFile(file: File): void {
+  const link = document.createElement('a');
+  link.href = URL.createObjectURL(file);
+  link.download = file.name;
+  link.click();
+  setTimeout(() => URL.revokeObjectURL(link.href), 60_000);
+}

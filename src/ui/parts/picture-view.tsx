@@ -1,0 +1,40 @@
+import { createElement, useEffect, useRef } from 'react';
+import { PixelRatio } from 'react-native';
+import { mountView } from '@state/player';
+
+interface Props {
+  view: 'master' | 'canvas';
+  label: string;
+  /** Size on screen, in layout pixels. */
+  width: number;
+  height: number;
+}
+
+/** Sharper than this is not seen on a preview and costs time. */
+const MOST_RATIO = 2;
+
+/** A live picture of the player: the master, or the canvas as it will be. */
+export function PictureView({ view, label, width, height }: Props) {
+  const element = useRef<HTMLCanvasElement>(null);
+  const ratio = Math.min(MOST_RATIO, PixelRatio.get());
+  const pixels = {
+    width: Math.max(1, Math.round(width * ratio)),
+    height: Math.max(1, Math.round(height * ratio)),
+  };
+  const { width: across, height: down } = pixels;
+  useEffect(
+    () =>
+      mountView(view, { width: across, height: down }, (picture) => {
+        element.current?.getContext('2d', { alpha: false })?.drawImage(picture, 0, 0, across, down);
+      }),
+    [view, across, down],
+  );
+  return createElement('canvas', {
+    ref: element,
+    role: 'img',
+    'aria-label': label,
+    width: across,
+    height: down,
+    style: { width, height, display: 'block', background: '#E9E1CE' },
+  });
+}

@@ -1,0 +1,103 @@
+import { StyleSheet, View } from 'react-native';
+import { Button } from 'react-native-paper';
+import { heldBack } from '@core/check/check';
+import { findingWords, RULE_NAMES } from '@core/check/words';
+import type { Audience } from '@core/job/job';
+import { placementOf } from '@core/outlets/outlets';
+import { dispatch } from '@state/jobs';
+import { sendPost, usePosts } from '@state/posts';
+import { useFindings, useJob } from '../job/job-context';
+import { JobPage } from '../job/job-page';
+import { useTarget } from '../job/use-target';
+import { Choice } from '../parts/choice';
+import { Notice, TroubleNotice } from '../parts/notice';
+import { Body, Heading, Soft } from '../parts/words';
+import { colours, space } from '../theme/tokens';
+import { PostCard, Sending } from './post-card';
+import { PostWords } from './post-words';
+
+const AUDIENCES: readonly { value: Audience; label: string }[] = [
+  { value: 'private', label: 'Private' },
+  { value: 'unlisted', label: 'Unlisted' },
+  { value: 'public', label: 'Public' },
+];
+
+/** Sends the exported clip to its outlet with its words, and shows what the outlet says. */
+export function PostScreen() {
+  const job = useJob();
+  const target = useTarget();
+  const findings = useFindings();
+  const trouble = usePosts((state) => state.trouble);
+  const sending = usePosts((state) => state.sending);
+  const ready = job.exports.find((one) => one.state === 'done' && one.placement === target.key);
+  const held = heldBack(findings, job.edit.overrides, 'post');
+  return (
+    <JobPage
+      title="Post"
+      subtitle={`To ${target.sheet.name}`}
+      tray={
+        <Button
+          mode="contained"
+          icon="send-outline"
+          disabled={!ready || held.length > 0 || sending !== null}
+          contentStyle={styles.act}
+          onPress={() => ready && void sendPost(job, ready)}
+        >
+          {`Post to ${target.sheet.name}`}
+        </Button>
+      }
+    >
+      {trouble && <TroubleNotice trouble={trouble} />}
+      {sending?.jobId === job.id && <Sending sending={sending} outlet={target.sheet.name} />}
+      {job.posts.map((post) => (
+        <PostCard key={post.id} post={post} />
+      ))}
+      {!ready && (
+        <Notice
+          standing="note"
+          title="There is no export to post yet."
+        >{`Export the clip for ${target.label} first.`}</Notice>
+      )}
+      {held.map((finding) => (
+        <Notice
+          key={finding.rule}
+          standing="stop"
+          title={`Kept back: ${RULE_NAMES[finding.rule]}`}
+          actions={
+            finding.fix ? (
+              <Button mode="contained" onPress={() => finding.fix && dispatch(job.id, finding.fix.command)}>
+                {finding.fix.label}
+              </Button>
+            ) : undefined
+          }
+        >
+          {findingWords(finding, target)}
+        </Notice>
+      ))}
+      {ready && (
+        <Soft>
+          Sends {ready.fileName}. {placementOf(ready.placement).label}.
+        </Soft>
+      )}
+      <PostWords />
+      <View style={styles.group}>
+        <Heading>Who may see it</Heading>
+        <Choice
+          label="Who may see it"
+          value={job.edit.audience}
+          options={AUDIENCES}
+          onChange={(audience) => dispatch(job.id, { type: 'set-audience', audience })}
+        />
+        {job.edit.audience === 'private' && (
+          <Body style={styles.soft}>Only you, until you know that it is right.</Body>
+        )}
+      </View>
+    </JobPage>
+  );
+}
+
+const styles = StyleSheet.create({
+  act: { minHeight: 52 },
+  group: { gap: space.s },
+  soft: { color: colours.softInk },
+});

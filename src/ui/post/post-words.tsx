@@ -1,0 +1,111 @@
+import MaterialCommunityIcons from '@expo/vector-icons/MaterialCommunityIcons';
+import { useState } from 'react';
+import { Pressable, StyleSheet, View } from 'react-native';
+import { Button, TextInput } from 'react-native-paper';
+import type { Words } from '@core/job/job';
+import { dispatch } from '@state/jobs';
+import { useJob } from '../job/job-context';
+import { useTarget } from '../job/use-target';
+import { Body, Heading, Soft } from '../parts/words';
+import { colours, space, TARGET } from '../theme/tokens';
+
+/** Title, description and tags of the post. */
+export function PostWords() {
+  const { id, edit } = useJob();
+  const { placement } = useTarget();
+  const { words } = edit;
+  const set = (change: Partial<Words>, joins?: string) =>
+    dispatch(id, { type: 'set-words', words: { ...words, ...change } }, joins);
+  const title = [...words.title].length;
+  return (
+    <View style={styles.group}>
+      <Heading>Words</Heading>
+      <TextInput
+        mode="outlined"
+        label="Title"
+        aria-label="Title"
+        value={words.title}
+        error={title > placement.titleCharacters}
+        onChangeText={(text) => set({ title: text }, 'title')}
+      />
+      <Soft>
+        {title} of {placement.titleCharacters} characters. The main words first.
+      </Soft>
+      <TextInput
+        mode="outlined"
+        label="Description"
+        aria-label="Description"
+        multiline
+        numberOfLines={3}
+        value={words.description}
+        onChangeText={(text) =>
+          set({ description: text.slice(0, placement.descriptionCharacters) }, 'description')
+        }
+      />
+      <Tags tags={words.tags} onChange={(tags) => set({ tags })} />
+    </View>
+  );
+}
+
+/** A tag as it is kept: no mark in front, no spaces. */
+const tidied = (text: string): string => text.trim().replace(/^#+/, '').replace(/\s+/g, '');
+
+function Tags({ tags, onChange }: { tags: readonly string[]; onChange: (tags: string[]) => void }) {
+  const [typed, setTyped] = useState('');
+  const add = () => {
+    const tag = tidied(typed);
+    if (tag && !tags.includes(tag)) onChange([...tags, tag]);
+    setTyped('');
+  };
+  return (
+    <>
+      <View role="list" aria-label="Tags" style={styles.tags}>
+        {tags.map((tag) => (
+          <Pressable
+            key={tag}
+            role="button"
+            aria-label={`Remove #${tag}`}
+            onPress={() => onChange(tags.filter((one) => one !== tag))}
+            style={styles.tag}
+          >
+            <Body>#{tag}</Body>
+            <MaterialCommunityIcons name="close" size={18} color={colours.softInk} />
+          </Pressable>
+        ))}
+      </View>
+      <View style={styles.row}>
+        <TextInput
+          mode="outlined"
+          dense
+          label="Add a tag"
+          aria-label="Add a tag"
+          value={typed}
+          onChangeText={setTyped}
+          onSubmitEditing={add}
+          style={styles.grow}
+        />
+        <Button mode="outlined" disabled={tidied(typed) === ''} onPress={add}>
+          Add
+        </Button>
+      </View>
+    </>
+  );
+}
+
+const styles = StyleSheet.create({
+  group: { gap: space.s },
+  tags: { flexDirection: 'row', flexWrap: 'wrap', gap: space.s },
+  tag: {
+    flexDirection: 'row',
+    alignItems: 'center',
+    gap: space.s,
+    minHeight: TARGET,
+    paddingHorizontal: space.m,
+    borderWidth: 1,
+    borderColor: colours.edge,
+    borderRadius: 6,
+    backgroundColor: colours.sheet,
+  },
+  row: { flexDirection: 'row', gap: space.s, alignItems: 'center' },
+  grow: { flex: 1 },
+});
