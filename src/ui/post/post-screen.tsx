@@ -38,7 +38,6 @@ export function PostScreen() {
       tray={
         <Button
           mode="contained"
-          icon="send-outline"
           disabled={!ready || held.length > 0 || sending !== null}
           contentStyle={styles.act}
           onPress={() => ready && void sendPost(job, ready)}

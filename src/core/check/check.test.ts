@@ -1,0 +1,141 @@
+import { applyCommand } from '../job/commands';
+import type { Job } from '../job/job';
+import { placementOf } from '../outlets/outlets';
+import { testJob } from '../test-job';
+import { checkJob, heldBack, RULES } from './check';
+import type { Finding, RuleId } from './finding';
+import { findingWords, measuredWords } from './words';
+
+const find = (job: Job, rule: RuleId): Finding => checkJob(job).find((one) => one.rule === rule) as Finding;
+const change = (job: Job, command: Parameters<typeof applyCommand>[1]): Job => ({
+  ...job,
+  edit: applyCommand(job.edit, command, job.master),
+});
+/** A finding's fix, applied. */
+function fixed(job: Job, rule: RuleId): Job {
+  const { fix } = find(job, rule);
+  if (!fix) throw new Error(`${rule} offers no fix`);
+  return change(job, fix.command);
+}
+
+describe('length', () => {
+  // At 23.976 fps 1438 frames last 59.98 s and 1439 last 60.02 s (1001/24000 s each).
+  it('is legal at the limit and not one frame over it; the fix trims to the limit', () => {
+    const job = testJob({ frames: 3000 });
+    const at = change(job, { type: 'set-cut', cut: [{ in: 10, out: 1448 }] });
+    expect(find(at, 'length').severity).toBe('note');
+    const over = change(job, { type: 'set-cut', cut: [{ in: 10, out: 1449 }] });
+    expect(find(over, 'length')).toMatchObject({ severity: 'stop', code: 'over', limit: 60 });
+    expect(fixed(over, 'length').edit.cut).toEqual([{ in: 10, out: 1448 }]);
+    expect(find(fixed(over, 'length'), 'length').severity).toBe('note');
+  });
+
+  it('passes inside the best range', () => {
+    expect(find(testJob({ frames: 400 }), 'length').severity).toBe('pass');
+  });
+});
+
+describe('coverage', () => {
+  it('stops a barred clip where bars are refused, warns elsewhere, and one tap fills it', () => {
+    const barred = change(testJob(), { type: 'set-pane-mode', mode: 'fit' });
+    expect(find(barred, 'coverage')).toMatchObject({ severity: 'stop', measured: 0, limit: 984 });
+    const elsewhere = change(barred, { type: 'choose-placement', placement: 'tesselle/square' });
+    expect(find(elsewhere, 'coverage').severity).toBe('warn');
+    expect(find(fixed(barred, 'coverage'), 'coverage').severity).toBe('pass');
+  });
+});
+
+describe('rate', () => {
+  it('stops what the outlet does not take, warns of another than the master has', () => {
+    const fast = testJob({ rate: { num: 60, den: 1 } });
+    expect(find(fast, 'rate').severity).toBe('pass');
+    expect(find(change(fast, { type: 'choose-placement', placement: 'tesselle/square' }), 'rate').code).toBe('over');
+    const job = testJob();
+    const canvases = job.edit.canvases.map((canvas) => ({ ...canvas, rate: { num: 30, den: 1 } }));
+    const other = { ...job, edit: { ...job.edit, canvases } };
+    expect(find(other, 'rate').code).toBe('differs');
+    expect(find(fixed(other, 'rate'), 'rate').code).toBe('same');
+    expect(find(testJob({ constantRate: false }), 'rate').code).toBe('varies');
+  });
+});
+
+describe('size and enlargement', () => {
+  it('stops a canvas of another size, and takes the right one', () => {
+    const job = testJob();
+    const canvases = job.edit.canvases.map((canvas) => ({ ...canvas, height: 1900 }));
+    const odd = { ...job, edit: { ...job.edit, canvases } };
+    expect(find(odd, 'size').severity).toBe('stop');
+    expect(find(fixed(odd, 'size'), 'size').severity).toBe('pass');
+  });
+
+  it('measures the worst enlargement', () => {
+    expect(find(testJob(), 'enlargement').measured).toBeCloseTo(1920 / 1080, 6);
+    const small = testJob({ picture: { width: 854, height: 480 } });
+    expect(find(small, 'enlargement')).toMatchObject({ severity: 'warn', code: 'soft' });
+    expect(find(testJob({ picture: { width: 3840, height: 2160 } }), 'enlargement').code).toBe('spare');
+  });
+});
+
+describe('file size', () => {
+  it('stops a file over the cap, and the fix is under it', () => {
+    const job = change(testJob({ frames: 1400 }), { type: 'set-video-bits', bits: 50_000_000 });
+    expect(find(job, 'file-size').severity).toBe('stop');
+    expect(find(fixed(job, 'file-size'), 'file-size').severity).toBe('pass');
+  });
+
+  it('has no fix where no bit rate is low enough', () => {
+    const long = change(testJob({ frames: 60_000 }), { type: 'set-video-bits', bits: 50_000_000 });
+    expect(find(long, 'file-size')).toMatchObject({ severity: 'stop', code: 'over-long' });
+  });
+});
+
+describe('sound and words', () => {
+  it('tells what happens to the sound', () => {
+    const audio = { codec: 'aac', sampleRate: 48000, channels: 6, bits: 1 };
+    expect(find(testJob({ audio: null }), 'audio').code).toBe('missing');
+    expect(find(testJob({ audio }), 'audio').code).toBe('folded');
+    expect(find(testJob({ audio: { ...audio, channels: 2, sampleRate: 96000 } }), 'audio').code).toBe('resampled');
+    expect(find(testJob({ audio: { ...audio, channels: 1 } }), 'audio').code).toBe('present');
+  });
+
+  it('wants a title that fits and the required tag', () => {
+    const job = testJob();
+    const titled = (title: string) => change(job, { type: 'set-words', words: { ...job.edit.words, title } });
+    expect(find(titled('  '), 'title').code).toBe('missing');
+    expect(find(titled('x'.repeat(101)), 'title').code).toBe('over');
+    expect([...fixed(titled('😀'.repeat(101)), 'title').edit.words.title]).toHaveLength(100);
+    expect(find(job, 'tag')).toMatchObject({ severity: 'stop', holds: 'post' });
+    expect(find(fixed(job, 'tag'), 'tag').severity).toBe('pass');
+  });
+});
+
+describe('holding back', () => {
+  it('lets the export go when only the post is held, and both once overridden by name', () => {
+    const job = testJob();
+    const findings = checkJob(job);
+    expect(heldBack(findings, [], 'export')).toEqual([]);
+    expect(heldBack(findings, [], 'post').map((one) => one.rule)).toEqual(['tag']);
+    expect(heldBack(findings, ['tag'], 'post')).toEqual([]);
+    const barred = checkJob(change(job, { type: 'set-pane-mode', mode: 'fit' }));
+    expect(heldBack(barred, ['tag'], 'post').map((one) => one.rule)).toEqual(['coverage']);
+  });
+});
+
+it('has words and figures for every finding of every kind of job', () => {
+  const jobs = [
+    testJob(),
+    testJob({ frames: 90_000, audio: null, constantRate: false, picture: { width: 320, height: 180 } }),
+    testJob({ rate: { num: 120, den: 1 }, audio: { codec: 'opus', sampleRate: 44100, channels: 8, bits: 1 } }),
+    change(testJob(), { type: 'set-pane-mode', mode: 'fit' }),
+    change(testJob(), { type: 'choose-placement', placement: 'tesselle/portrait' }),
+  ];
+  for (const job of jobs) {
+    const target = placementOf(job.edit.canvases[0]!.placement);
+    const findings = checkJob(job);
+    expect(findings.map((one) => one.rule)).toEqual(RULES.map((rule) => rule.id));
+    for (const finding of findings) {
+      expect(findingWords(finding, target)).toMatch(/\.$/);
+      expect(measuredWords(finding)).not.toMatch(/NaN|undefined|null/);
+    }
+  }
+});

@@ -1,0 +1,55 @@
+import { defaultBitRate, estimatedBytes } from './bit-rate';
+import { highProfileCodec, lowestLevel } from './level';
+
+const tall = { width: 1080, height: 1920 };
+const FILM = { num: 24000, den: 1001 };
+
+describe('level', () => {
+  // ITU-T H.264 (08/2021) Annex A, table A-1: 68×120 macroblocks are 8160, within 8192 of level 4.
+  it.each([
+    [tall, FILM, 8e6, 40],
+    [tall, { num: 30, den: 1 }, 20e6, 40],
+    [tall, { num: 30, den: 1 }, 30e6, 41],
+    [tall, { num: 60, den: 1 }, 8e6, 42],
+    [{ width: 1280, height: 720 }, { num: 30, den: 1 }, 8e6, 31],
+    [{ width: 640, height: 360 }, { num: 30, den: 1 }, 2e6, 30],
+    [{ width: 3840, height: 2160 }, { num: 30, den: 1 }, 40e6, 51],
+    [{ width: 3840, height: 2160 }, { num: 60, den: 1 }, 40e6, 52],
+  ])('of %p at %p and %d bit/s is %d', (size, rate, bits, level) => {
+    expect(lowestLevel(size, rate, bits)).toBe(level);
+  });
+
+  it('does not exist past 5.2', () => {
+    expect(() => lowestLevel({ width: 4096, height: 4096 }, { num: 120, den: 1 }, 1e6)).toThrow(RangeError);
+  });
+
+  // RFC 6381 section 3.3: profile_idc, constraint flags, level_idc in hex.
+  it('is written into the codec string', () => {
+    expect(highProfileCodec(40)).toBe('avc1.640028');
+    expect(highProfileCodec(52)).toBe('avc1.640034');
+  });
+});
+
+describe('bit rate', () => {
+  // About 40 MB for 60 s is a good square post, so 5.3 Mb/s (common practice, no source).
+  it('lies near common practice for a square post of 60 s', () => {
+    const square = { width: 1080, height: 1080 };
+    const { bits } = defaultBitRate(square, { num: 30, den: 1 }, 16e6, 1e8, 60);
+    const bytes = estimatedBytes(1800, { num: 30, den: 1 }, bits, 160_000, 48000);
+    expect(bytes / 1e6).toBeGreaterThan(30);
+    expect(bytes / 1e6).toBeLessThan(50);
+  });
+
+  it('says what decided it', () => {
+    const at = (master: number, cap: number) => defaultBitRate(tall, FILM, master, cap, 60);
+    expect(at(20e6, 1e9)).toEqual({ bits: 8_000_000, reason: 'picture' });
+    expect(at(3e6, 1e9)).toEqual({ bits: 6_000_000, reason: 'master' });
+    expect(at(20e6, 2e7)).toMatchObject({ reason: 'cap' });
+    expect(defaultBitRate({ width: 640, height: 640 }, FILM, 20e6, 1e9, 60)).toEqual({ bits: 5_000_000, reason: 'floor' });
+  });
+
+  it('keeps a capped file under the cap', () => {
+    const { bits } = defaultBitRate(tall, FILM, 20e6, 2e7, 60);
+    expect(estimatedBytes(1438, FILM, bits, 160_000, 48000)).toBeLessThan(2e7);
+  });
+});
