@@ -4,7 +4,12 @@ import { Kernel } from './kernel';
 import { planeOf } from './test-pictures';
 
 /** 8-bit Y, Cb, Cr of full-scale R, G, B (0…1) under a matrix, by the standards' own equations. */
-function coded(rgb: [number, number, number], red: number, blue: number, full: boolean): [number, number, number] {
+function coded(
+  rgb: [number, number, number],
+  red: number,
+  blue: number,
+  full: boolean,
+): [number, number, number] {
   const y = red * rgb[0] + (1 - red - blue) * rgb[1] + blue * rgb[2];
   const cb = (rgb[2] - y) / (2 * (1 - blue));
   const cr = (rgb[0] - y) / (2 * (1 - red));
@@ -13,7 +18,13 @@ function coded(rgb: [number, number, number], red: number, blue: number, full: b
 }
 /** Colour bars at 75 %, as in ITU-R BT.471. */
 const BARS: [number, number, number][] = [
-  [0.75, 0.75, 0.75], [0.75, 0.75, 0], [0, 0.75, 0.75], [0, 0.75, 0], [0.75, 0, 0.75], [0.75, 0, 0], [0, 0, 0.75],
+  [0.75, 0.75, 0.75],
+  [0.75, 0.75, 0],
+  [0, 0.75, 0.75],
+  [0, 0.75, 0],
+  [0.75, 0, 0.75],
+  [0.75, 0, 0],
+  [0, 0, 0.75],
 ];
 
 describe('colour', () => {
@@ -29,22 +40,25 @@ describe('colour', () => {
     ['smpte170m', 0.299, 0.114, true],
     ['bt709', 0.2126, 0.0722, true],
     ['bt2020-ncl', 0.2627, 0.0593, false],
-  ] as const)('bars in %s (%d, %d, full %s) come out as the same bars in BT.709', async (matrix, red, blue, fullRange) => {
-    const kernel = await Kernel.load(readFileSync('src/kernel/kernel.wasm'));
-    const coefficients = conversion({ matrix, fullRange });
-    if (!coefficients) throw new Error('a conversion was due');
-    for (const bar of BARS) {
-      const picture = kernel.target(16, 16);
-      coded(bar, red, blue, fullRange).forEach((value, i) => {
-        const { offset, stride, height } = picture.planes[i]!;
-        kernel.bytes(offset, stride * height).fill(Math.round(value));
-      });
-      kernel.convert(picture, coefficients);
-      const wanted = coded(bar, 0.2126, 0.0722, false);
-      [0, 1, 2].forEach((i) => {
-        const value = planeOf(kernel, picture, i).data[9] as number;
-        expect(Math.abs(value - (wanted[i] as number))).toBeLessThanOrEqual(1.6);
-      });
-    }
-  });
+  ] as const)(
+    'bars in %s (%d, %d, full %s) come out as the same bars in BT.709',
+    async (matrix, red, blue, fullRange) => {
+      const kernel = await Kernel.load(readFileSync('src/kernel/kernel.wasm'));
+      const coefficients = conversion({ matrix, fullRange });
+      if (!coefficients) throw new Error('a conversion was due');
+      for (const bar of BARS) {
+        const picture = kernel.target(16, 16);
+        coded(bar, red, blue, fullRange).forEach((value, i) => {
+          const { offset, stride, height } = picture.planes[i]!;
+          kernel.bytes(offset, stride * height).fill(Math.round(value));
+        });
+        kernel.convert(picture, coefficients);
+        const wanted = coded(bar, 0.2126, 0.0722, false);
+        [0, 1, 2].forEach((i) => {
+          const value = planeOf(kernel, picture, i).data[9] as number;
+          expect(Math.abs(value - (wanted[i] as number))).toBeLessThanOrEqual(1.6);
+        });
+      }
+    },
+  );
 });

@@ -49,10 +49,18 @@ describe.each(PICTURES)('on a %s picture', (_, plane) => {
       origin: start + (0.5 * length) / count - 0.5,
       step: length / count,
     });
-    const plain = plainScale(plane, width, height, axis(window.x, window.width, width), axis(window.y, window.height, height));
+    const plain = plainScale(
+      plane,
+      width,
+      height,
+      axis(window.x, window.width, width),
+      axis(window.y, window.height, height),
+    );
     const fast = scaled(plane, window, width, height);
     expect(psnr(fast, plain)).toBeGreaterThan(50);
-    expect(Math.max(...fast.data.map((value, i) => Math.abs(value - (plain.data[i] as number))))).toBeLessThanOrEqual(2);
+    expect(
+      Math.max(...fast.data.map((value, i) => Math.abs(value - (plain.data[i] as number)))),
+    ).toBeLessThanOrEqual(2);
   });
 
   // Outside reference: @rgba-image/lanczos 0.1, Lanczos-3, both ways.
@@ -60,8 +68,13 @@ describe.each(PICTURES)('on a %s picture', (_, plane) => {
     const rgba = new Uint8ClampedArray(plane.data.length * 4);
     plane.data.forEach((value, i) => rgba.set([value, value, value, 255], i * 4));
     const target = { width, height, data: new Uint8ClampedArray(width * height * 4) };
-    outsideLanczos({ width: plane.width, height: plane.height, data: rgba }, target);
-    const outside = { width, height, data: target.data.filter((_value, i) => i % 4 === 0) as unknown as Uint8Array };
+    const from = { width: plane.width, height: plane.height, data: rgba, colorSpace: 'srgb' } as ImageData;
+    outsideLanczos(from, target as ImageData);
+    const outside = {
+      width,
+      height,
+      data: target.data.filter((_value, i) => i % 4 === 0) as unknown as Uint8Array,
+    };
     expect(psnr(scaled(plane, whole(plane), width, height), outside, EDGE)).toBeGreaterThanOrEqual(SAME);
   });
 
@@ -70,10 +83,24 @@ describe.each(PICTURES)('on a %s picture', (_, plane) => {
     const raw = ['-f', 'rawvideo', '-pix_fmt', 'gray'];
     const out = execFileSync(
       'ffmpeg',
-      ['-v', 'error', ...raw, '-s', `${plane.width}x${plane.height}`, '-i', '-', '-vf', `scale=${width}:${height}:flags=lanczos+accurate_rnd`, ...raw, '-'],
+      [
+        '-v',
+        'error',
+        ...raw,
+        '-s',
+        `${plane.width}x${plane.height}`,
+        '-i',
+        '-',
+        '-vf',
+        `scale=${width}:${height}:flags=lanczos+accurate_rnd`,
+        ...raw,
+        '-',
+      ],
       { input: plane.data },
     );
-    expect(psnr(scaled(plane, whole(plane), width, height), { data: out, width, height }, EDGE)).toBeGreaterThanOrEqual(SAME);
+    expect(
+      psnr(scaled(plane, whole(plane), width, height), { data: out, width, height }, EDGE),
+    ).toBeGreaterThanOrEqual(SAME);
   });
 
   // Outside reference: sharp (libvips), kernel lanczos3.
@@ -83,7 +110,9 @@ describe.each(PICTURES)('on a %s picture', (_, plane) => {
       .toColourspace('b-w')
       .raw()
       .toBuffer();
-    expect(psnr(scaled(plane, whole(plane), width, height), { data: out, width, height }, EDGE)).toBeGreaterThanOrEqual(SAME);
+    expect(
+      psnr(scaled(plane, whole(plane), width, height), { data: out, width, height }, EDGE),
+    ).toBeGreaterThanOrEqual(SAME);
   });
 
   it('moves by whole pixels exactly', () => {
@@ -106,7 +135,12 @@ describe('the kernel', () => {
         fc.constantFrom([46, 30], [130, 210], [16, 300]),
         (value, start, length, [width, height]) => {
           const plane = { width: 90, height: 70, data: new Uint8Array(90 * 70).fill(value) };
-          const out = scaled(plane, { x: start, y: start / 2, width: length, height: length }, width as number, height as number);
+          const out = scaled(
+            plane,
+            { x: start, y: start / 2, width: length, height: length },
+            width as number,
+            height as number,
+          );
           expect(out.data.every((sample) => sample === value)).toBe(true);
         },
       ),
@@ -117,7 +151,9 @@ describe('the kernel', () => {
   it('has weights that sum to one in fixed point', () => {
     const { taps, weights, starts } = axisFilter(300, -0.13, 0.7319);
     for (let k = 0; k < starts.length; k++) {
-      expect(weights.subarray(k * taps, (k + 1) * taps).reduce((sum, weight) => sum + weight, 0)).toBe(TAP_ONE);
+      expect(weights.subarray(k * taps, (k + 1) * taps).reduce((sum, weight) => sum + weight, 0)).toBe(
+        TAP_ONE,
+      );
     }
     expect(() => axisFilter(0, 0, 1)).toThrow(RangeError);
     expect(() => axisFilter(4, 0, 0)).toThrow(RangeError);
@@ -138,12 +174,18 @@ describe('the kernel', () => {
       }
     });
     const target = kernel.target(100, 140);
-    kernel.scale(source, { x: 33.3, y: 17.1, width: 57.7, height: 80.4 }, target, { x: 0, y: 0, width: 100, height: 140 });
+    kernel.scale(source, { x: 33.3, y: 17.1, width: 57.7, height: 80.4 }, target, {
+      x: 0,
+      y: 0,
+      width: 100,
+      height: 140,
+    });
     const [luma, cb] = [planeOf(kernel, target, 0), planeOf(kernel, target, 1)];
     for (let y = 4; y < 66; y++) {
       for (let x = 4; x < 46; x++) {
         // Left across: with luma 2x; centred down: between luma 2y and 2y + 1.
-        const beside = ((luma.data[2 * y * 100 + 2 * x] as number) + (luma.data[(2 * y + 1) * 100 + 2 * x] as number)) / 2;
+        const beside =
+          ((luma.data[2 * y * 100 + 2 * x] as number) + (luma.data[(2 * y + 1) * 100 + 2 * x] as number)) / 2;
         expect(Math.abs((cb.data[y * 50 + x] as number) - beside)).toBeLessThanOrEqual(1.5);
       }
     }
@@ -213,7 +255,16 @@ describe('the kernel', () => {
     expect(() => kernel.source('I420', 0, 10)).toThrow(RangeError);
     const target = kernel.target(20, 20);
     const source = kernel.source('I420', 20, 20);
-    expect(() => kernel.scale(source, { x: 0, y: 0, width: 0, height: 5 }, target, whole({ ...target, data: new Uint8Array() }))).toThrow(RangeError);
-    expect(() => kernel.scale(source, { x: 0, y: 0, width: 5, height: 5 }, target, { x: 1, y: 0, width: 4, height: 4 })).toThrow(RangeError);
+    expect(() =>
+      kernel.scale(
+        source,
+        { x: 0, y: 0, width: 0, height: 5 },
+        target,
+        whole({ ...target, data: new Uint8Array() }),
+      ),
+    ).toThrow(RangeError);
+    expect(() =>
+      kernel.scale(source, { x: 0, y: 0, width: 5, height: 5 }, target, { x: 1, y: 0, width: 4, height: 4 }),
+    ).toThrow(RangeError);
   });
 });

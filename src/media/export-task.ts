@@ -1,7 +1,6 @@
 import { registerAacEncoder } from '@mediabunny/aac-encoder';
 import {
   AudioSampleSource,
-  canEncodeAudio,
   Mp4OutputFormat,
   Output,
   Quality,
@@ -74,7 +73,7 @@ export async function exportClip(
       keyFrameInterval: KEY_FRAME_SECONDS,
     });
     output.addVideoTrack(picture, { frameRate: rateValue(plan.rate), maximumPacketCount: plan.frames });
-    const sound = await addSound(output, reader, plan);
+    const sound = addSound(output, reader, plan);
     await output.start();
     const soundTime = sound ? cutSound(reader, plan, sound) : null;
     const renderer = await FrameRenderer.create(plan, master);
@@ -152,24 +151,13 @@ async function encoderFor({ plan, videoBits }: ExportRequest): Promise<string> {
 }
 
 /** Adds the sound track, or nothing for a silent master. */
-async function addSound(
-  output: Output,
-  reader: MasterReader,
-  plan: RenderPlan,
-): Promise<AudioSampleSource | null> {
+function addSound(output: Output, reader: MasterReader, plan: RenderPlan): AudioSampleSource | null {
   const facts = reader.master.audio;
   if (!facts) return null;
   const sampleRate = exportSampleRate(facts.sampleRate);
   const numberOfChannels = exportChannels(facts.channels);
-  if (
-    !(await canEncodeAudio('aac', {
-      sampleRate,
-      numberOfChannels,
-      quality: new Quality({ bitrate: AUDIO_BITS }),
-    }))
-  ) {
-    registerAacEncoder();
-  }
+  // Always this encoder, also where the browser has one: only its delay is known.
+  registerAacEncoder();
   const source = new AudioSampleSource({
     codec: 'aac',
     quality: new Quality({ bitrate: AUDIO_BITS }),

@@ -1,11 +1,18 @@
 import { AudioSample, type AudioSampleSource } from 'mediabunny';
 import type { RenderPlan } from '@core/render/plan';
 import { masterRanges } from '@core/render/plan';
+import { exportSampleRate } from '@core/sound/sound';
 import { samplesBefore } from '@core/time/frame-rate';
 import type { MasterReader } from './master-reader';
 
 /** Longest piece of silence written at once, in samples. */
 const SILENCE_PIECE = 4096;
+
+/**
+ * Samples that the AAC encoder puts before the first (initial_padding of FFmpeg's native encoder). The track starts
+ * that much before zero, so that the file's edit list cuts them away again.
+ */
+const ENCODER_DELAY = 1024;
 
 /**
  * Cuts a master's sound to a plan, to the sample, and hands it to an encoder. Output sample counts follow the
@@ -18,6 +25,7 @@ export async function* cutSound(
 ): AsyncGenerator<number, void, undefined> {
   const sampleRate = reader.master.audio?.sampleRate ?? 0;
   const channels = reader.master.audio?.channels ?? 0;
+  const delay = ENCODER_DELAY / exportSampleRate(sampleRate);
   let frame = 0;
   for (const range of masterRanges(plan)) {
     const start = samplesBefore(frame, plan.rate, sampleRate);
@@ -25,7 +33,7 @@ export async function* cutSound(
     const end = samplesBefore(frame, plan.rate, sampleRate);
     const shift = start - samplesBefore(range.in, plan.rate, sampleRate);
     const put = (sample: AudioSample, at: number) => {
-      sample.setTimestamp(at / sampleRate);
+      sample.setTimestamp(at / sampleRate - delay);
       return target.add(sample).finally(() => sample.close());
     };
     let at = start;

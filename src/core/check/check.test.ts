@@ -49,7 +49,9 @@ describe('rate', () => {
   it('stops what the outlet does not take, warns of another than the master has', () => {
     const fast = testJob({ rate: { num: 60, den: 1 } });
     expect(find(fast, 'rate').severity).toBe('pass');
-    expect(find(change(fast, { type: 'choose-placement', placement: 'tesselle/square' }), 'rate').code).toBe('over');
+    expect(find(change(fast, { type: 'choose-placement', placement: 'tesselle/square' }), 'rate').code).toBe(
+      'over',
+    );
     const job = testJob();
     const canvases = job.edit.canvases.map((canvas) => ({ ...canvas, rate: { num: 30, den: 1 } }));
     const other = { ...job, edit: { ...job.edit, canvases } };
@@ -94,7 +96,9 @@ describe('sound and words', () => {
     const audio = { codec: 'aac', sampleRate: 48000, channels: 6, bits: 1 };
     expect(find(testJob({ audio: null }), 'audio').code).toBe('missing');
     expect(find(testJob({ audio }), 'audio').code).toBe('folded');
-    expect(find(testJob({ audio: { ...audio, channels: 2, sampleRate: 96000 } }), 'audio').code).toBe('resampled');
+    expect(find(testJob({ audio: { ...audio, channels: 2, sampleRate: 96000 } }), 'audio').code).toBe(
+      'resampled',
+    );
     expect(find(testJob({ audio: { ...audio, channels: 1 } }), 'audio').code).toBe('present');
   });
 
@@ -125,7 +129,10 @@ it('has words and figures for every finding of every kind of job', () => {
   const jobs = [
     testJob(),
     testJob({ frames: 90_000, audio: null, constantRate: false, picture: { width: 320, height: 180 } }),
-    testJob({ rate: { num: 120, den: 1 }, audio: { codec: 'opus', sampleRate: 44100, channels: 8, bits: 1 } }),
+    testJob({
+      rate: { num: 120, den: 1 },
+      audio: { codec: 'opus', sampleRate: 44100, channels: 8, bits: 1 },
+    }),
     change(testJob(), { type: 'set-pane-mode', mode: 'fit' }),
     change(testJob(), { type: 'choose-placement', placement: 'tesselle/portrait' }),
   ];

@@ -50,15 +50,23 @@ describe('fill', () => {
 
   it('never leaves the picture and has the ratio of its pane', () => {
     fc.assert(
-      fc.property(fc.array(keyframe, { minLength: 1, maxLength: 6 }), fc.nat(1200), aspect, aspect, (keys, frame, pane, live) => {
-        const sorted = [...new Map(keys.map((key) => [key.frame, key])).values()].sort((a, b) => a.frame - b.frame);
-        const window = windowAt(sorted, frame, pane, live);
-        expect(window.x).toBeGreaterThanOrEqual(0);
-        expect(window.y).toBeGreaterThanOrEqual(0);
-        expect(window.x + window.width).toBeLessThanOrEqual(1 + 1e-12);
-        expect(window.y + window.height).toBeLessThanOrEqual(1 + 1e-12);
-        expect((window.width / window.height) * live).toBeCloseTo(pane, 6);
-      }),
+      fc.property(
+        fc.array(keyframe, { minLength: 1, maxLength: 6 }),
+        fc.nat(1200),
+        aspect,
+        aspect,
+        (keys, frame, pane, live) => {
+          const sorted = [...new Map(keys.map((key) => [key.frame, key])).values()].sort(
+            (a, b) => a.frame - b.frame,
+          );
+          const window = windowAt(sorted, frame, pane, live);
+          expect(window.x).toBeGreaterThanOrEqual(0);
+          expect(window.y).toBeGreaterThanOrEqual(0);
+          expect(window.x + window.width).toBeLessThanOrEqual(1 + 1e-12);
+          expect(window.y + window.height).toBeLessThanOrEqual(1 + 1e-12);
+          expect((window.width / window.height) * live).toBeCloseTo(pane, 6);
+        },
+      ),
     );
   });
 });
@@ -114,10 +122,13 @@ describe('moves', () => {
   });
 
   it('move every keyframe of a moving framing alike', () => {
-    const moving = { ...plain, keyframes: [
-      { frame: 0, focus: { x: 0.4, y: 0.5 }, seat: middle, zoom: 2 },
-      { frame: 9, focus: { x: 0.5, y: 0.5 }, seat: middle, zoom: 2 },
-    ] };
+    const moving = {
+      ...plain,
+      keyframes: [
+        { frame: 0, focus: { x: 0.4, y: 0.5 }, seat: middle, zoom: 2 },
+        { frame: 9, focus: { x: 0.5, y: 0.5 }, seat: middle, zoom: 2 },
+      ],
+    };
     const focuses = moved(moving, { x: 0.1, y: 0.05 }, aspects).keyframes.map((key) => key.focus);
     expect(focuses[0]?.x).toBeCloseTo(0.5, 12);
     expect(focuses[1]?.x).toBeCloseTo(0.6, 12);

@@ -19,7 +19,11 @@ const good: SentFile = {
 
 describe('rule sheets', () => {
   it('name what the outlets take', () => {
-    expect(PLACEMENTS.map((one) => one.label)).toEqual(['Verrow Short', 'Tesselle Square', 'Tesselle Portrait']);
+    expect(PLACEMENTS.map((one) => one.label)).toEqual([
+      'Verrow Short',
+      'Tesselle Square',
+      'Tesselle Portrait',
+    ]);
     expect(() => placementOf('verrow/none')).toThrow(RangeError);
   });
 
@@ -43,7 +47,12 @@ describe('an outlet', () => {
     ['a heavy file', { bytes: 3e8 }, {}, /300\.0 MB; the cap is 250\.0 MB/],
     ['another codec', { videoCodec: 'vp9' }, {}, /not H\.264/],
     ['another sound', { audio: { codec: 'opus', sampleRate: 48000 } }, {}, /AAC at 44\.1 or 48 kHz/],
-    ['bars', { borders: bordersSchema.parse({ left: 0, top: 656, right: 0, bottom: 656 }) }, {}, /top 656.*bottom 656/],
+    [
+      'bars',
+      { borders: bordersSchema.parse({ left: 0, top: 656, right: 0, bottom: 656 }) },
+      {},
+      /top 656.*bottom 656/,
+    ],
     ['no title', {}, { title: ' ' }, /no title/],
     ['a long title', {}, { title: 'x'.repeat(101) }, /over 100 characters/],
     ['a long description', {}, { description: 'x'.repeat(2001) }, /over 2000 characters/],

@@ -4,7 +4,14 @@ import { blackBorders, NO_BORDERS, sharedBorders, widerBorders } from './borders
 import { askedFacts, foundFacts, proofOf } from './proof';
 
 /** A grey picture of 40×60 with black borders. */
-function barred(left: number, top: number, right: number, bottom: number, grey = 120, black = 16): Uint8Array {
+function barred(
+  left: number,
+  top: number,
+  right: number,
+  bottom: number,
+  grey = 120,
+  black = 16,
+): Uint8Array {
   const luma = new Uint8Array(48 * 60).fill(black);
   for (let y = top; y < 60 - bottom; y++) luma.fill(grey, y * 48 + left, y * 48 + 40 - right);
   return luma;
@@ -12,7 +19,12 @@ function barred(left: number, top: number, right: number, bottom: number, grey =
 const bordersOf = (luma: Uint8Array) => blackBorders(luma, 48, 40, 60);
 
 describe('black borders', () => {
-  it.each([[0, 0, 0, 0], [0, 13, 0, 12], [4, 0, 6, 0], [1, 2, 3, 4]])('of %i %i %i %i are found', (left, top, right, bottom) => {
+  it.each([
+    [0, 0, 0, 0],
+    [0, 13, 0, 12],
+    [4, 0, 6, 0],
+    [1, 2, 3, 4],
+  ])('of %i %i %i %i are found', (left, top, right, bottom) => {
     expect(bordersOf(barred(left, top, right, bottom))).toEqual({ left, top, right, bottom });
   });
 
@@ -23,9 +35,19 @@ describe('black borders', () => {
 
   it('of a shot are what all its frames share; of a clip, the widest of its shots', () => {
     const letterbox = bordersOf(barred(0, 10, 0, 10));
-    expect(sharedBorders(letterbox, bordersOf(barred(0, 0, 0, 20)))).toEqual({ left: 0, top: 0, right: 0, bottom: 10 });
+    expect(sharedBorders(letterbox, bordersOf(barred(0, 0, 0, 20)))).toEqual({
+      left: 0,
+      top: 0,
+      right: 0,
+      bottom: 10,
+    });
     expect(sharedBorders(null, letterbox)).toEqual(letterbox);
-    expect(widerBorders(NO_BORDERS, { left: 0, top: 2, right: 0, bottom: 0 })).toEqual({ left: 0, top: 2, right: 0, bottom: 0 });
+    expect(widerBorders(NO_BORDERS, { left: 0, top: 2, right: 0, bottom: 0 })).toEqual({
+      left: 0,
+      top: 2,
+      right: 0,
+      bottom: 0,
+    });
   });
 });
 
@@ -43,7 +65,10 @@ describe('proof', () => {
     ['Size', { picture: { width: 1920, height: 1080 } }],
     ['Frames', { picture: made.picture, frames: 983 }],
     ['Frame rate', { picture: made.picture, rate: { num: 24, den: 1 } }],
-    ['Picture codec', { picture: made.picture, video: { codec: 'avc', codecString: 'avc1.42001f', bits: 1 } }],
+    [
+      'Picture codec',
+      { picture: made.picture, video: { codec: 'avc', codecString: 'avc1.42001f', bits: 1 } },
+    ],
     ['Colour', { picture: made.picture, colour: { matrix: 'bt709', fullRange: true } }],
     ['Sound', { picture: made.picture, audio: null }],
   ])('fails on %s alone', (what, change) => {

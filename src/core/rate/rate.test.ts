@@ -45,7 +45,10 @@ describe('bit rate', () => {
     expect(at(20e6, 1e9)).toEqual({ bits: 8_000_000, reason: 'picture' });
     expect(at(3e6, 1e9)).toEqual({ bits: 6_000_000, reason: 'master' });
     expect(at(20e6, 2e7)).toMatchObject({ reason: 'cap' });
-    expect(defaultBitRate({ width: 640, height: 640 }, FILM, 20e6, 1e9, 60)).toEqual({ bits: 5_000_000, reason: 'floor' });
+    expect(defaultBitRate({ width: 640, height: 640 }, FILM, 20e6, 1e9, 60)).toEqual({
+      bits: 5_000_000,
+      reason: 'floor',
+    });
   });
 
   it('keeps a capped file under the cap', () => {

@@ -35,7 +35,15 @@ describe('plan', () => {
   });
 
   it('plays several ranges one after another', () => {
-    const plan = planOf(tall, { cut: [{ in: 200, out: 210 }, { in: 5, out: 8 }], shots, framings: [], live });
+    const plan = planOf(tall, {
+      cut: [
+        { in: 200, out: 210 },
+        { in: 5, out: 8 },
+      ],
+      shots,
+      framings: [],
+      live,
+    });
     expect(Array.from({ length: plan.frames }, (_, n) => frameOf(plan, n).masterFrame)).toEqual([
       200, 201, 202, 203, 204, 205, 206, 207, 208, 209, 5, 6, 7,
     ]);
@@ -62,7 +70,11 @@ describe('coverage', () => {
   });
 
   it('is broken on every frame when a wide picture is fitted into a tall canvas', () => {
-    expect(coverageOf(planOf(fit(tall), input))).toMatchObject({ covered: false, bareFrames: 250, worstFrame: 0 });
+    expect(coverageOf(planOf(fit(tall), input))).toMatchObject({
+      covered: false,
+      bareFrames: 250,
+      worstFrame: 0,
+    });
   });
 
   it('is whole when the fitted picture has the canvas ratio', () => {
@@ -78,7 +90,8 @@ describe('coverage', () => {
         let bare = 0;
         for (let y = 0; y < 20; y++) {
           for (let x = 0; x < 20; x++) {
-            if (!tiles.some((t) => x >= t.x && x < t.x + t.width && y >= t.y && y < t.y + t.height)) bare += 1;
+            if (!tiles.some((t) => x >= t.x && x < t.x + t.width && y >= t.y && y < t.y + t.height))
+              bare += 1;
           }
         }
         expect(tilesCover(tiles, 20, 20)).toBe(bare === 0);

@@ -1,7 +1,14 @@
 import fc from 'fast-check';
 import { detectRate, nearestStandard } from './detect-rate';
 import {
-  compareRates, frameAt, framesWithin, rateLabel, rateValue, samplesBefore, secondsOf, STANDARD_RATES,
+  compareRates,
+  frameAt,
+  framesWithin,
+  rateLabel,
+  rateValue,
+  samplesBefore,
+  secondsOf,
+  STANDARD_RATES,
 } from './frame-rate';
 
 const FILM = { num: 24000, den: 1001 };
@@ -11,7 +18,18 @@ const stamps = (count: number, rate = FILM, start = 0) =>
 describe('frame rates', () => {
   it('shows rates as people write them', () => {
     expect(STANDARD_RATES.map(rateLabel)).toEqual([
-      '23.976', '24', '25', '29.97', '30', '48', '50', '59.94', '60', '100', '119.88', '120',
+      '23.976',
+      '24',
+      '25',
+      '29.97',
+      '30',
+      '48',
+      '50',
+      '59.94',
+      '60',
+      '100',
+      '119.88',
+      '120',
     ]);
   });
 

@@ -39,7 +39,12 @@ describe('timecode', () => {
 
   it('reads back every number that it writes', () => {
     for (let frame = 0; frame < 200000; frame += 131) {
-      for (const [rate, drop] of [[DROP, true], [DROP, false], [FILM, false], [DOUBLE, true]] as const) {
+      for (const [rate, drop] of [
+        [DROP, true],
+        [DROP, false],
+        [FILM, false],
+        [DOUBLE, true],
+      ] as const) {
         expect(parseTimecode(formatTimecode(frame, rate, drop), rate)).toBe(frame);
       }
     }

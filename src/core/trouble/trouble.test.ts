@@ -1,8 +1,16 @@
 import { TROUBLE_CODES, TroubleError, troubleOf, troubleSchema, troubleWords } from './trouble';
 
 const values = {
-  file: 'edit.mp4', codec: 'hevc', detail: 'it broke', format: 'RGBA', width: 8, height: 8, need: 5e9, free: 1e6,
-  wanted: 'other.mp4', outlet: 'Verrow',
+  file: 'edit.mp4',
+  codec: 'hevc',
+  detail: 'it broke',
+  format: 'RGBA',
+  width: 8,
+  height: 8,
+  need: 5e9,
+  free: 1e6,
+  wanted: 'other.mp4',
+  outlet: 'Verrow',
 };
 
 it.each(TROUBLE_CODES)('says of %s what happened and what to do', (code) => {
@@ -19,7 +27,10 @@ it('names the codec and what would work', () => {
 });
 
 it('keeps the code of a trouble and gives the fallback to any other error', () => {
-  expect(troubleOf(new TroubleError('no-video', { file: 'a' }), 'damaged')).toEqual({ code: 'no-video', values: { file: 'a' } });
+  expect(troubleOf(new TroubleError('no-video', { file: 'a' }), 'damaged')).toEqual({
+    code: 'no-video',
+    values: { file: 'a' },
+  });
   expect(troubleOf(new Error('odd'), 'damaged')).toEqual({ code: 'damaged', values: { detail: 'odd' } });
   expect(troubleSchema.safeParse({ code: 'made-up', values: {} }).success).toBe(false);
 });

@@ -42,7 +42,7 @@ export function ExportScreen() {
       tray={
         <Button
           mode="contained"
-         
+
           disabled={held.length > 0}
           contentStyle={styles.act}
           onPress={() => startExport(job)}

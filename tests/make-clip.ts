@@ -1,0 +1,88 @@
+import { execFileSync, spawnSync } from 'node:child_process';
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+
+const folder = mkdtempSync(path.join(tmpdir(), 'clips-'));
+
+/** A clip to make with ffmpeg. */
+export interface ClipOptions {
+  size?: string;
+  rate?: string;
+  seconds?: number;
+  /** A filter chain put after the moving test picture. */
+  filter?: string;
+  /** Sound: a tone in so many channels, or none. */
+  channels?: number;
+  sampleRate?: number;
+  /** More output options, for instance another codec. */
+  output?: string[];
+}
+
+/** Makes a small real file and gives its path. The picture moves; the sound is a tone. */
+export function makeClip(name: string, options: ClipOptions = {}): string {
+  const {
+    size = '320x180',
+    rate = '24000/1001',
+    seconds = 2,
+    filter = 'null',
+    channels = 2,
+    sampleRate = 48000,
+  } = options;
+  const file = path.join(folder, name);
+  const tone = Array.from({ length: channels }, (_, i) => `0.2*sin(${2 * Math.PI * (300 + 60 * i)}*t)`).join(
+    '|',
+  );
+  const sound = ['-f', 'lavfi', '-i', `aevalsrc='${tone}':s=${sampleRate}:d=${seconds}`];
+  execFileSync('ffmpeg', [
+    '-y',
+    '-v',
+    'error',
+    '-f',
+    'lavfi',
+    '-i',
+    `testsrc2=s=${size}:r=${rate}:d=${seconds}`,
+    ...(channels > 0 ? sound : []),
+    '-vf',
+    `${filter},format=yuv420p`,
+    '-c:v',
+    'libx264',
+    '-preset',
+    'veryfast',
+    '-g',
+    '24',
+    '-bf',
+    '2',
+    '-colorspace',
+    'bt709',
+    '-color_range',
+    'tv',
+    ...(channels > 0 ? ['-c:a', 'aac', '-b:a', '128k'] : []),
+    ...(options.output ?? []),
+    file,
+  ]);
+  return file;
+}
+
+/** What ffprobe says of a file's streams. */
+export function probe(file: string): Record<string, string | number | undefined>[] {
+  const text = execFileSync('ffprobe', ['-v', 'error', '-show_streams', '-of', 'json', file]).toString();
+  return (JSON.parse(text) as { streams: Record<string, string | number | undefined>[] }).streams;
+}
+
+/** The rectangle that ffmpeg's cropdetect leaves, as `width:height:x:y`. */
+export function cropDetect(file: string): string | undefined {
+  const args = [
+    '-hide_banner',
+    '-i',
+    file,
+    '-an',
+    '-vf',
+    'cropdetect=limit=24:round=2:skip=0',
+    '-f',
+    'null',
+    '-',
+  ];
+  const { stderr } = spawnSync('ffmpeg', args, { encoding: 'utf8', maxBuffer: 1 << 28 });
+  return [...stderr.matchAll(/crop=([\d:]+)/g)].pop()?.[1];
+}
