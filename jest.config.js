@@ -12,7 +12,7 @@ const onNode = (displayName, testMatch, more = {}) => ({
   testEnvironment: 'node',
   testMatch,
   transform: { '\\.[cm]?[jt]sx?$': '<rootDir>/jest/esbuild-transform.cjs' },
-  transformIgnorePatterns: ['/node_modules/(?!(mediabunny|@noble|@tus|@rgba-image|srvx|cookie-es)/)'],
+  transformIgnorePatterns: ['/node_modules/(?!(mediabunny|@noble|@tus|srvx|cookie-es)/)'],
   moduleNameMapper: aliases,
   ...more,
 });
@@ -21,7 +21,7 @@ const onNode = (displayName, testMatch, more = {}) => ({
 module.exports = {
   projects: [
     onNode('core', ['<rootDir>/src/{core,kernel,media}/**/*.test.ts']),
-    onNode('server', ['<rootDir>/server/**/*.test.ts']),
+    onNode('server', ['<rootDir>/server/**/*.test.ts'], { setupFilesAfterEnv: ['<rootDir>/jest/patient.js'] }),
     {
       displayName: 'ui',
       rootDir: __dirname,
@@ -30,5 +30,8 @@ module.exports = {
       setupFiles: ['<rootDir>/jest/setup-ui.js'],
       moduleNameMapper: { '^react-native$': 'react-native-web', ...aliases },
     },
+    onNode('e2e', ['<rootDir>/e2e/**/*.test.ts'], {
+      setupFilesAfterEnv: ['<rootDir>/jest/patient.js', '<rootDir>/jest/setup-e2e.js'],
+    }),
   ],
 };

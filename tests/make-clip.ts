@@ -15,6 +15,8 @@ export interface ClipOptions {
   /** Sound: a tone in so many channels, or none. */
   channels?: number;
   sampleRate?: number;
+  /** A tone that climbs, for finding a place in the sound. */
+  sweep?: boolean;
   /** More output options, for instance another codec. */
   output?: string[];
 }
@@ -30,7 +32,8 @@ export function makeClip(name: string, options: ClipOptions = {}): string {
     sampleRate = 48000,
   } = options;
   const file = path.join(folder, name);
-  const tone = Array.from({ length: channels }, (_, i) => `0.2*sin(${2 * Math.PI * (300 + 60 * i)}*t)`).join(
+  const climb = options.sweep ? '+400*t*t' : '';
+  const tone = Array.from({ length: channels }, (_, i) => `0.2*sin(2*PI*(${300 + 60 * i}*t${climb}))`).join(
     '|',
   );
   const sound = ['-f', 'lavfi', '-i', `aevalsrc='${tone}':s=${sampleRate}:d=${seconds}`];

@@ -1,0 +1,139 @@
+import { type ChildProcess, spawn } from 'node:child_process';
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import type { Browser, BrowserContext, Download, Page } from 'playwright-core';
+import { launchBrowser } from '../scripts/browser.mjs';
+
+export const PHONE = { width: 390, height: 844 };
+export const WIDE = { width: 1280, height: 800 };
+
+/** The real server, started as `npm run demo` starts it. */
+export class TestServer {
+  private child: ChildProcess | null = null;
+  readonly data = mkdtempSync(path.join(tmpdir(), 'posts-'));
+
+  constructor(private port = 0) {}
+
+  get origin(): string {
+    return `http://127.0.0.1:${this.port}`;
+  }
+
+  async start(): Promise<void> {
+    const args = ['--import', 'tsx', 'server/main.ts', '--port', String(this.port), '--data', this.data];
+    const child = spawn(process.execPath, args, { stdio: ['ignore', 'pipe', 'inherit'] });
+    this.child = child;
+    this.port = await new Promise<number>((resolve, reject) => {
+      child.stdout.on('data', (text: Buffer) => {
+        const found = /localhost:(\d+)/.exec(text.toString());
+        if (found) resolve(Number(found[1]));
+      });
+      child.on('exit', () => reject(new Error('the server ended')));
+    });
+  }
+
+  stop(): Promise<void> {
+    const child = this.child;
+    this.child = null;
+    if (!child) return Promise.resolve();
+    return new Promise((resolve) => {
+      child.on('exit', () => resolve());
+      child.kill();
+    });
+  }
+}
+
+/** A person with a browser of their own, looking at the app. */
+export class Visitor {
+  private constructor(
+    private readonly browser: Browser,
+    readonly context: BrowserContext,
+    readonly page: Page,
+    /** Errors that the page threw: there should be none. */
+    readonly errors: string[],
+  ) {}
+
+  static async arrive(origin: string, viewport = PHONE, touch = false): Promise<Visitor> {
+    const browser = await launchBrowser();
+    const context = await browser.newContext({ viewport, acceptDownloads: true, hasTouch: touch, baseURL: origin });
+    const page = await context.newPage();
+    const errors: string[] = [];
+    page.on('pageerror', (error) => errors.push(error.message));
+    page.setDefaultTimeout(30_000);
+    await page.goto('/');
+    await page.getByRole('button', { name: 'Bring in a video' }).waitFor();
+    return new Visitor(browser, context, page, errors);
+  }
+
+  leave(): Promise<void> {
+    return this.browser.close();
+  }
+
+  button(name: string | RegExp) {
+    return this.page.getByRole('button', { name, exact: typeof name === 'string' });
+  }
+
+  press(name: string | RegExp): Promise<void> {
+    return this.button(name).first().click();
+  }
+
+  /** Waits until some text is on the page. */
+  sees(text: string | RegExp, timeout = 30_000): Promise<void> {
+    return this.page.getByText(text).first().waitFor({ timeout });
+  }
+
+  /** Picks a file in the file picker. */
+  async pick(file: string, opener = 'Bring in a video'): Promise<void> {
+    const [chooser] = await Promise.all([this.page.waitForEvent('filechooser'), this.press(opener)]);
+    await chooser.setFiles(file);
+  }
+
+  /** Brings a file in and waits for its job sheet. @returns the job's id. */
+  async bringIn(file: string): Promise<string> {
+    await this.pick(file);
+    await this.page.waitForURL(/\/job\/[^/]+$/, { timeout: 60_000 });
+    return this.page.url().split('/').pop() ?? '';
+  }
+
+  async openDemo(): Promise<void> {
+    await this.press('Open the demo');
+    await this.page.waitForURL(/\/job\/kite-day$/);
+  }
+
+  /** Goes to a step from the job sheet, or from another step. */
+  async step(title: string): Promise<void> {
+    const back = this.button('Job sheet');
+    if (await back.isVisible().catch(() => false)) await back.click();
+    await this.page.getByRole('link', { name: new RegExp(`^${title}:`) }).click();
+    await this.page.getByRole('heading', { name: title, level: 1 }).waitFor();
+  }
+
+  /** Types a figure into a field and leaves it. */
+  async type(field: string, text: string): Promise<void> {
+    const input = this.page.getByLabel(field, { exact: true });
+    await input.fill(text);
+    await input.press('Enter');
+  }
+
+  value(field: string): Promise<string> {
+    return this.page.getByLabel(field, { exact: true }).inputValue();
+  }
+
+  /** The accessible name of a finding of the check page, such as `Length: pass`. */
+  finding(name: string): Promise<string | null> {
+    return this.page.getByRole('listitem', { name: new RegExp(`^${name}: `) }).getAttribute('aria-label');
+  }
+
+  /** Exports what the export page shows, and waits for its proof. */
+  async exportClip(): Promise<void> {
+    await this.press('Export to MP4');
+    await this.button('Download').waitFor({ timeout: 180_000 });
+  }
+
+  async download(): Promise<{ name: string; file: string }> {
+    const [download]: [Download, void] = await Promise.all([this.page.waitForEvent('download'), this.press('Download')]);
+    const file = path.join(mkdtempSync(path.join(tmpdir(), 'down-')), download.suggestedFilename());
+    await download.saveAs(file);
+    return { name: download.suggestedFilename(), file };
+  }
+}
