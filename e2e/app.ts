@@ -55,7 +55,12 @@ export class Visitor {
 
   static async arrive(origin: string, viewport = PHONE, touch = false): Promise<Visitor> {
     const browser = await launchBrowser();
-    const context = await browser.newContext({ viewport, acceptDownloads: true, hasTouch: touch, baseURL: origin });
+    const context = await browser.newContext({
+      viewport,
+      acceptDownloads: true,
+      hasTouch: touch,
+      baseURL: origin,
+    });
     const page = await context.newPage();
     const errors: string[] = [];
     page.on('pageerror', (error) => errors.push(error.message));
@@ -80,6 +85,29 @@ export class Visitor {
   /** Waits until some text is on the page. */
   sees(text: string | RegExp, timeout = 30_000): Promise<void> {
     return this.page.getByText(text).first().waitFor({ timeout });
+  }
+
+  /** Waits until something with a role and a name is on the page. */
+  has(role: 'listitem' | 'row' | 'img' | 'progressbar' | 'radio', name: string | RegExp): Promise<void> {
+    return this.page
+      .getByRole(role, { name, exact: typeof name === 'string' })
+      .first()
+      .waitFor();
+  }
+
+  /** Drags with the mouse from a place on the page by a distance, in pixels. */
+  async drag(from: { x: number; y: number }, across: number, down = 0): Promise<void> {
+    await this.page.mouse.move(from.x, from.y);
+    await this.page.mouse.down();
+    await this.page.mouse.move(from.x + across, from.y + down, { steps: 8 });
+    await this.page.mouse.up();
+  }
+
+  /** The middle of something on the page, in pixels. */
+  async middleOf(role: 'img' | 'slider', name: string): Promise<{ x: number; y: number }> {
+    const box = await this.page.getByRole(role, { name, exact: true }).boundingBox();
+    if (!box) throw new Error(`${name} is not on screen`);
+    return { x: box.x + box.width / 2, y: box.y + box.height / 2 };
   }
 
   /** Picks a file in the file picker. */
@@ -120,7 +148,7 @@ export class Visitor {
   }
 
   /** The accessible name of a finding of the check page, such as `Length: pass`. */
-  finding(name: string): Promise<string | null> {
+  async finding(name: string): Promise<string | null> {
     return this.page.getByRole('listitem', { name: new RegExp(`^${name}: `) }).getAttribute('aria-label');
   }
 
@@ -131,7 +159,10 @@ export class Visitor {
   }
 
   async download(): Promise<{ name: string; file: string }> {
-    const [download]: [Download, void] = await Promise.all([this.page.waitForEvent('download'), this.press('Download')]);
+    const [download]: [Download, void] = await Promise.all([
+      this.page.waitForEvent('download'),
+      this.press('Download'),
+    ]);
     const file = path.join(mkdtempSync(path.join(tmpdir(), 'down-')), download.suggestedFilename());
     await download.saveAs(file);
     return { name: download.suggestedFilename(), file };

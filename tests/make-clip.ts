@@ -1,5 +1,5 @@
 import { execFileSync, spawnSync } from 'node:child_process';
-import { mkdtempSync } from 'node:fs';
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 
@@ -14,6 +14,8 @@ export interface ClipOptions {
   filter?: string;
   /** Sound: a tone in so many channels, or none. */
   channels?: number;
+  /** Pixel format. */
+  pixels?: string;
   sampleRate?: number;
   /** A tone that climbs, for finding a place in the sound. */
   sweep?: boolean;
@@ -28,6 +30,7 @@ export function makeClip(name: string, options: ClipOptions = {}): string {
     rate = '24000/1001',
     seconds = 2,
     filter = 'null',
+    pixels = 'yuv420p',
     channels = 2,
     sampleRate = 48000,
   } = options;
@@ -47,7 +50,7 @@ export function makeClip(name: string, options: ClipOptions = {}): string {
     `testsrc2=s=${size}:r=${rate}:d=${seconds}`,
     ...(channels > 0 ? sound : []),
     '-vf',
-    `${filter},format=yuv420p`,
+    `${filter},format=${pixels}`,
     '-c:v',
     'libx264',
     '-preset',
@@ -88,4 +91,16 @@ export function cropDetect(file: string): string | undefined {
   ];
   const { stderr } = spawnSync('ffmpeg', args, { encoding: 'utf8', maxBuffer: 1 << 28 });
   return [...stderr.matchAll(/crop=([\d:]+)/g)].pop()?.[1];
+}
+
+/** Sets the rotation of an MP4's picture to 90° clockwise, in its track header (ISO/IEC 14496-12, 8.3.2: the matrix). */
+export function turnClip(file: string): string {
+  const bytes = readFileSync(file);
+  const fixed = (value: number) => Math.round(value * 65536);
+  const at = bytes.indexOf('tkhd') + 4 + 40;
+  // a b u, c d v, x y w: x' = −y, y' = x.
+  const matrix = [0, fixed(1), 0, fixed(-1), 0, 0, 0, 0, 1 << 30];
+  matrix.forEach((value, i) => bytes.writeInt32BE(value, at + i * 4));
+  writeFileSync(file, bytes);
+  return file;
 }

@@ -3,7 +3,7 @@ import type { Master } from '@core/job/master';
 import type { Size } from '@core/picture/size';
 import { frameOf, type RenderPlan } from '@core/render/plan';
 import { rateValue, secondsOf } from '@core/time/frame-rate';
-import { troubleOf } from '@core/trouble/trouble';
+import { type Trouble, troubleOf } from '@core/trouble/trouble';
 import { MasterReader } from './master-reader';
 import type { PlayerEvent, PlayerOrder, View } from './player-protocol';
 
@@ -61,7 +61,7 @@ export class PlayerEngine {
           return;
       }
     } catch (error) {
-      this.tell({ type: 'failed', trouble: troubleOf(error, 'damaged') });
+      this.tell({ type: 'failed', trouble: this.troubleOf(error) });
     }
   }
 
@@ -96,6 +96,10 @@ export class PlayerEngine {
     }
   }
 
+  private troubleOf(error: unknown): Trouble {
+    return troubleOf(error, 'damaged', { file: this.reader?.master.fileName ?? 'The master' });
+  }
+
   private async dropCursor(): Promise<void> {
     const cursor = this.cursor;
     this.cursor = null;
@@ -109,7 +113,7 @@ export class PlayerEngine {
     const running = () => generation === this.generation;
     await this.dropCursor();
     void this.playSound(reader, from, to, startsAt, running).catch((error: unknown) =>
-      this.tell({ type: 'failed', trouble: troubleOf(error, 'damaged') }),
+      this.tell({ type: 'failed', trouble: this.troubleOf(error) }),
     );
     const frameTime = 1000 / rateValue(reader.master.rate);
     let shownAt = 0;

@@ -80,7 +80,8 @@ const firstFew = (stamps: number[]): number[] => stamps.slice(0, 64);
 async function primaryVideo(input: Input, file: string): Promise<InputVideoTrack> {
   const video = await input.getPrimaryVideoTrack();
   if (video) return video;
-  throw new TroubleError((await input.getTracks()).length ? 'no-video' : 'not-media', { file });
+  // A container without any track lost its index: it was not written to its end.
+  throw new TroubleError((await input.getTracks()).length ? 'no-video' : 'cut-off', { file });
 }
 
 interface PacketTimes {

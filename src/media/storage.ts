@@ -72,12 +72,12 @@ export async function openWriter(folder: Folder, name: string): Promise<StoredWr
   access.truncate(0);
   return {
     write(data, position) {
+      // Past the quota some browsers throw and some write less than they were given.
+      const full = new TroubleError('storage-full', { need: position + data.byteLength });
       try {
-        access.write(data, { at: position });
+        if (access.write(data, { at: position }) !== data.byteLength) throw full;
       } catch (error) {
-        throw isFull(error)
-          ? new TroubleError('storage-full', { need: position + data.byteLength, free: 0 })
-          : error;
+        throw isFull(error) ? full : error;
       }
     },
     async finish(finalName = name) {

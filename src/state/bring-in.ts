@@ -60,7 +60,7 @@ export async function openDemo(): Promise<string | null> {
   const demo = await loadDemo();
   if (!demo) return null;
   const file = await fetchDemoFile(demo).catch((error: unknown) => {
-    useBringIn.setState({ trouble: troubleOf(error, 'server-down') });
+    useBringIn.setState({ trouble: troubleOf(error, 'server-down', { outlet: 'The server with the demo' }) });
     return null;
   });
   if (!file) return null;
@@ -117,7 +117,7 @@ async function attempt(
     const onProgress = (progress: Progress) => useBringIn.setState({ progress });
     return use(await bringInFile(request, { signal: mine.signal, onProgress }));
   } catch (error) {
-    const trouble = troubleOf(error, 'not-media');
+    const trouble = troubleOf(error, 'bring-in-failed', { file: file.name });
     if (trouble.code !== 'cancelled') useBringIn.setState({ trouble });
     return null;
   } finally {

@@ -72,7 +72,7 @@ export async function sendPost(job: Job, record: ExportRecord): Promise<void> {
       page: answer.state === 'accepted' ? answer.page : null,
     });
   } catch (error) {
-    const trouble = signal.aborted ? null : troubleOf(error, 'post-failed');
+    const trouble = signal.aborted ? null : troubleOf(error, 'post-failed', { outlet: sheet.name });
     usePosts.setState({ trouble });
   } finally {
     usePosts.setState({ sending: null });

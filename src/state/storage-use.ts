@@ -1,11 +1,11 @@
 import { useEffect, useState } from 'react';
 import { storageRoom } from '@media/storage';
 
-/** What this browser holds and may still hold, in bytes; looked up again whenever `when` changes. */
-export function useStorageUse(when: unknown): { used: number; free: number } | null {
-  const [room, setRoom] = useState<{ used: number; free: number } | null>(null);
+/** What this browser holds, in bytes; looked up again whenever `when` changes. */
+export function useStorageUse(when: unknown): number | null {
+  const [used, setUsed] = useState<number | null>(null);
   useEffect(() => {
-    void storageRoom().then(setRoom);
+    void storageRoom().then((room) => setUsed(room.used));
   }, [when]);
-  return room;
+  return used;
 }

@@ -14,6 +14,7 @@ export const TROUBLE_CODES = [
   'pixel-format',
   'too-small',
   'storage-full',
+  'bring-in-failed',
   'master-gone',
   'wrong-file',
   'encoder-missing',
@@ -43,10 +44,16 @@ export class TroubleError extends Error {
   }
 }
 
-/** Any thrown value as a trouble; what has no code of its own becomes `fallback` with its message as detail. */
-export function troubleOf(error: unknown, fallback: TroubleCode): Trouble {
+/**
+ * Any thrown value as a trouble; what has no code of its own becomes `fallback` with its message as detail, and
+ * with what else its words need.
+ */
+export function troubleOf(error: unknown, fallback: TroubleCode, more: Trouble['values'] = {}): Trouble {
   if (error instanceof TroubleError) return error.trouble;
-  return { code: fallback, values: { detail: error instanceof Error ? error.message : String(error) } };
+  return {
+    code: fallback,
+    values: { ...more, detail: error instanceof Error ? error.message : String(error) },
+  };
 }
 
 type Words = (values: Record<string, string | number>) => [what: string, todo: string];
@@ -86,9 +93,13 @@ const WORDS: Record<TroubleCode, Words> = {
     'Bring in the edit at its full size.',
   ],
   'storage-full': (v) => [
-    `There is no room: ${bytesLabel(Number(v.need))} are needed, and this browser has ` +
-      `${bytesLabel(Number(v.free))} free.`,
+    `There is no room: ${bytesLabel(Number(v.need))} are needed, and this browser grants ` +
+      (v.free === undefined ? 'no more.' : `${bytesLabel(Number(v.free))}.`),
     'Delete jobs or exports that are done, or free space on this device.',
+  ],
+  'bring-in-failed': (v) => [
+    `${v.file} could not be copied into this browser (${v.detail}).`,
+    'Bring it in again. If that fails too, delete jobs that are done to make room.',
   ],
   'master-gone': (v) => [
     `The bytes of ${v.file} are no longer in this browser's storage.`,

@@ -1,4 +1,4 @@
 import { serveTask } from '../serve-task';
 import { makeStills, type StillsRequest } from '../stills-task';
 
-serveTask<StillsRequest, number>('damaged', makeStills);
+serveTask<StillsRequest, number>('damaged', makeStills, ({ master }) => ({ file: master.fileName }));

@@ -29,16 +29,16 @@ export function CutScreen() {
       : withOut(job.edit.cut, draft.frame, master.frames)
     : job.edit.cut;
   const range = cutSpan(cut);
-  const setEdge = (edge: 'in' | 'out', at: number) =>
-    dispatch(
-      id,
-      edge === 'in' ? { type: 'set-in', frame: at } : { type: 'set-out', lastFrame: at },
-      `trim-${edge}`,
-    );
-  const trim = (edge: 'in' | 'out', at: number, done: boolean) => {
+  const setEdge = (edge: 'in' | 'out', at: number, joins?: string) =>
+    dispatch(id, edge === 'in' ? { type: 'set-in', frame: at } : { type: 'set-out', lastFrame: at }, joins);
+  const drag = (edge: 'in' | 'out', at: number, done: boolean) => {
     showFrame(at);
     if (done) setEdge(edge, at);
     setDraft(done ? null : { edge, frame: at });
+  };
+  const step = (edge: 'in' | 'out', at: number) => {
+    showFrame(at);
+    setEdge(edge, at, `trim-${edge}`);
   };
   const keys = useMemo(
     () => ({
@@ -83,7 +83,7 @@ export function CutScreen() {
       <MasterPicture />
       <Transport rate={master.rate} frames={master.frames} />
       <View style={styles.strip}>
-        <Filmstrip job={job} range={range} frame={frame} onScrub={showFrame} onTrim={trim} />
+        <Filmstrip job={job} range={range} frame={frame} onScrub={showFrame} onDrag={drag} onStep={step} />
         <LengthRuler range={range} masterFrames={master.frames} rate={master.rate} placement={placement} />
       </View>
       <View style={styles.row}>

@@ -17,12 +17,14 @@ interface Props {
   range: Range;
   frame: number;
   onScrub: (frame: number) => void;
-  /** While a handle is dragged, and when it is let go (`done`). Edges are frames: the first kept, the last kept. */
-  onTrim: (edge: 'in' | 'out', frame: number, done: boolean) => void;
+  /** While an end is dragged, and when it is let go (`done`). Ends are frames: the first kept, the last kept. */
+  onDrag: (edge: 'in' | 'out', frame: number, done: boolean) => void;
+  /** An end was moved by keys. */
+  onStep: (edge: 'in' | 'out', frame: number) => void;
 }
 
 /** The master as a strip of pictures, with what is kept of it between two handles, and the playhead. */
-export function Filmstrip({ job, range, frame, onScrub, onTrim }: Props) {
+export function Filmstrip({ job, range, frame, onScrub, onDrag, onStep }: Props) {
   const [width, setWidth] = useState(0);
   const { frames } = job.master;
   const tiles = useTiles(job, width);
@@ -47,9 +49,9 @@ export function Filmstrip({ job, range, frame, onScrub, onTrim }: Props) {
       frames={frames}
       onBegin={() => (begun.current = at)}
       onMove={(pixels, done) =>
-        onTrim(edge, clamp(begun.current + Math.round((pixels / width) * frames), 0, frames - 1), done)
+        onDrag(edge, clamp(begun.current + Math.round((pixels / width) * frames), 0, frames - 1), done)
       }
-      onStep={(by) => onTrim(edge, clamp(at + by, 0, frames - 1), true)}
+      onStep={(by) => onStep(edge, clamp(at + by, 0, frames - 1))}
     />
   );
   return (

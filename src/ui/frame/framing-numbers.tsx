@@ -7,6 +7,9 @@ import { Figures, Soft } from '../parts/words';
 import { space } from '../theme/tokens';
 import type { FramingTools } from './use-framing';
 
+/** A place in pixels, to the hundredth, without idle zeros. */
+const pixelsText = (value: number): string => String(Number(value.toFixed(2)));
+
 /** The window's place and zoom as numbers that can be typed. */
 export function FramingNumbers({ tools }: { tools: FramingTools }) {
   const { picture } = useJob().master;
@@ -32,13 +35,13 @@ export function FramingNumbers({ tools }: { tools: FramingTools }) {
       <NumberField
         label="From left"
         unit="px"
-        value={(window.x * picture.width).toFixed(1)}
+        value={pixelsText(window.x * picture.width)}
         onSubmit={place('x', picture.width)}
       />
       <NumberField
         label="From top"
         unit="px"
-        value={(window.y * picture.height).toFixed(1)}
+        value={pixelsText(window.y * picture.height)}
         onSubmit={place('y', picture.height)}
       />
       <NumberField

@@ -88,12 +88,7 @@ export function HomeScreen() {
           {over ? 'Let go to bring it in' : 'Drop a file anywhere on this page: MP4, MOV, WebM or MKV'}
         </Soft>
       </View>
-      {use && (
-        <Soft>
-          {bytesLabel(use.used)} used in this browser, {bytesLabel(use.free)} free. Nothing leaves it until
-          you post.
-        </Soft>
-      )}
+      {use !== null && <Soft>{bytesLabel(use)} used in this browser. Nothing leaves it until you post.</Soft>}
     </Screen>
   );
 }

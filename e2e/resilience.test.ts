@@ -1,0 +1,185 @@
+import { makeClip } from '../tests/make-clip';
+import { TestServer, Visitor } from './app';
+
+const server = new TestServer();
+let visitor: Visitor;
+let clip: string;
+
+beforeAll(async () => {
+  clip = makeClip('edit.mp4', { size: '1920x1080', seconds: 4 });
+  await server.start();
+});
+beforeEach(async () => {
+  visitor = await Visitor.arrive(server.origin);
+});
+afterEach(() => visitor.leave());
+afterAll(() => server.stop());
+
+/** Names of the stored files of a folder of the private file system. */
+function stored(folder: string): Promise<string[]> {
+  return visitor.page.evaluate(async (name) => {
+    const names: string[] = [];
+    const root = await navigator.storage.getDirectory();
+    for await (const one of (await root.getDirectoryHandle(name, { create: true })).keys()) names.push(one);
+    return names;
+  }, folder);
+}
+
+async function readyToPost(): Promise<void> {
+  await visitor.bringIn(clip);
+  await visitor.step('Check');
+  await visitor.press('Add #upright');
+  await visitor.step('Export');
+  await visitor.type('Video bit rate', '20');
+  await visitor.exportClip();
+  await visitor.press('Post it');
+}
+
+describe('an upload', () => {
+  it('that breaks in the middle goes on where it stopped', async () => {
+    await readyToPost();
+    const offsets: number[] = [];
+    let broken = 0;
+    await visitor.page.route('**/api/uploads/*', async (route) => {
+      const request = route.request();
+      if (request.method() === 'PATCH') {
+        offsets.push(Number(request.headers()['upload-offset']));
+        // The second piece never arrives, twice.
+        if (offsets.length > 1 && broken < 2) {
+          broken += 1;
+          return route.abort('connectionreset');
+        }
+      }
+      return route.continue();
+    });
+    await visitor.press('Post to Verrow');
+    await visitor.sees(/Verrow took/, 60_000);
+    expect(broken).toBe(2);
+    expect(offsets[0]).toBe(0);
+    // The pieces after the break start where the server's file ended: nothing is sent twice.
+    expect(offsets.filter((offset) => offset === 0)).toHaveLength(1);
+    expect(new Set(offsets).size).toBe(offsets.length - 2);
+  });
+
+  it('to a server that is down says what to do, and works once it is up', async () => {
+    await readyToPost();
+    await server.stop();
+    await visitor.press('Post to Verrow');
+    await visitor.sees('Verrow does not answer.', 60_000);
+    await visitor.sees(/Your clip and words are kept/);
+    await server.start();
+    await visitor.press('Post to Verrow');
+    await visitor.sees(/Verrow took/, 60_000);
+  });
+
+  it('that the outlet refuses shows why', async () => {
+    await visitor.bringIn(clip);
+    await visitor.step('Framing');
+    await visitor.page.getByRole('radio', { name: 'Fit, with bars' }).click();
+    await visitor.step('Check');
+    await visitor.press('Override “Every frame filled”');
+    await visitor.press('Override “Required tag”');
+    await visitor.step('Export');
+    await visitor.exportClip();
+    await visitor.sees('Read back: not as asked');
+    await visitor.press('Post it');
+    await visitor.press('Post to Verrow');
+    await visitor.sees(/Verrow refused/, 60_000);
+    await visitor.sees(/The picture has black bars: left 0, top 656, right 0, bottom 656 pixels/);
+    await visitor.sees(/The tag #upright is missing/);
+  });
+});
+
+describe('an export', () => {
+  it('that is cancelled leaves nothing behind', async () => {
+    await visitor.bringIn(clip);
+    await visitor.step('Export');
+    await visitor.press('Export to MP4');
+    await visitor.sees(/frames a second/);
+    await visitor.press('Cancel');
+    await visitor.sees('Nothing has been exported yet.');
+    expect(await stored('exports')).toEqual([]);
+  });
+
+  it('that a reload interrupts can be started again', async () => {
+    await visitor.bringIn(clip);
+    await visitor.step('Export');
+    await visitor.press('Export to MP4');
+    await visitor.sees(/frames a second/);
+    await visitor.page.reload();
+    await visitor.sees('The export was interrupted');
+    await visitor.press('Start again');
+    await visitor.button('Download').waitFor({ timeout: 120_000 });
+    expect(await stored('exports')).toHaveLength(1);
+  });
+
+  it('fails in words when the master is gone, and the job takes the same file up again', async () => {
+    const id = await visitor.bringIn(clip);
+    await visitor.step('Export');
+    await visitor.page.evaluate(async () => {
+      const root = await navigator.storage.getDirectory();
+      await root.removeEntry('masters', { recursive: true });
+    });
+    await visitor.press('Export to MP4');
+    await visitor.sees('The export failed');
+    await visitor.page.goto(`/job/${id}`);
+    await visitor.sees(/are no longer in this browser's storage/);
+    await visitor.pick(makeClip('other.mp4'), 'Find edit.mp4');
+    await visitor.sees(/other\.mp4 is another file than this job's master/);
+    await visitor.pick(clip, 'Find edit.mp4');
+    await visitor.page.getByText(/are no longer in/).waitFor({ state: 'hidden' });
+    await visitor.step('Export');
+    await visitor.press('Start again');
+    await visitor.button('Download').waitFor({ timeout: 120_000 });
+  });
+});
+
+describe('a stored job', () => {
+  it('that is damaged or newer is kept aside, and the rest opens', async () => {
+    const id = await visitor.bringIn(clip);
+    const put = (key: string, text: string) =>
+      visitor.page.evaluate(([k, t]) => localStorage.setItem(k!, t!), [key, text]);
+    const good = (await visitor.page.evaluate((key) => localStorage.getItem(key), `gusset/job/${id}`)) ?? '';
+    const damaged = good.slice(0, 300);
+    const newer = good.replace('"schemaVersion":1', '"schemaVersion":7').replaceAll(id, 'from-later');
+    await put('gusset/job/broken', damaged);
+    await put('gusset/job/from-later', newer);
+    await visitor.page.goto('/');
+    await visitor.sees('A stored job is damaged.');
+    await visitor.sees('A job was saved by a newer Gusset.');
+    const [copy] = await Promise.all([
+      visitor.page.waitForEvent('download'),
+      visitor.press('Save a copy of it'),
+    ]);
+    expect(copy.suggestedFilename()).toMatch(/\.json$/);
+    await visitor.page.getByRole('link', { name: 'Open edit' }).click();
+    await visitor.has('listitem', 'Size: 1920×1080');
+    const kept = await visitor.page.evaluate(() => [
+      localStorage.getItem('gusset/job/broken'),
+      localStorage.getItem('gusset/job/from-later'),
+    ]);
+    expect(kept).toEqual([damaged, newer]);
+  });
+
+  it('says so when the browser takes no more', async () => {
+    await visitor.bringIn(clip);
+    await visitor.page.evaluate(() => {
+      Storage.prototype.setItem = () => {
+        throw new DOMException('The quota has been exceeded.', 'QuotaExceededError');
+      };
+    });
+    await visitor.step('Canvas');
+    await visitor.page.getByRole('radio', { name: 'Tesselle Square' }).click();
+    await visitor.sees(/The job could not be saved in this browser/);
+  });
+
+  it('is deleted whole', async () => {
+    await visitor.bringIn(clip);
+    await visitor.press('All jobs');
+    await visitor.press('Delete edit');
+    await visitor.press('Delete it');
+    await visitor.page.getByText('edit', { exact: true }).waitFor({ state: 'hidden' });
+    expect(await stored('masters')).toEqual([]);
+    expect(await stored('stills')).toEqual([]);
+  });
+});
