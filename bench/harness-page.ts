@@ -5,14 +5,19 @@ import { Kernel } from '../src/kernel/kernel';
 import { storedFile } from '../src/media/storage';
 import { bringInFile, makeExport } from '../src/media/tasks';
 
-/** Exports the first `seconds` of the file at `url` to 1080×1920 and sends the result to `/result`. */
-async function exportFrom(
-  url: string,
+/** The file that the benchmark put into the page's one field. */
+function chosenFile(): File {
+  const file = document.querySelector('input')?.files?.[0];
+  if (!file) throw new Error('no file was chosen');
+  return file;
+}
+
+/** Exports the first `seconds` of the chosen file to 1080×1920 and sends the result to `/result`. */
+async function exportChosen(
   seconds: number,
   videoBits: number,
 ): Promise<{ milliseconds: number; frames: number }> {
-  const file = new File([await (await fetch(url)).blob()], 'master.mp4');
-  const master = await bringInFile({ file }, {});
+  const master = await bringInFile({ file: chosenFile() }, {});
   const frames = Math.min(master.frames, Math.round((seconds * master.rate.num) / master.rate.den));
   const canvas = canvasOf('bench/tall', { width: 1080, height: 1920 }, master.rate, 'canvas-1');
   const plan = planOf(canvas, {
@@ -35,11 +40,10 @@ async function exportFrom(
   return { milliseconds, frames };
 }
 
-/** Milliseconds per frame of the kernel for 1920×1080 to 1080×1920, over raw I420 frames from `url`. */
-async function kernelTime(url: string, rounds: number): Promise<number> {
-  const wasm = document.body.dataset.kernel ?? '';
-  const kernel = await Kernel.load(await (await fetch(wasm)).arrayBuffer());
-  const raw = new Uint8Array(await (await fetch(url)).arrayBuffer());
+/** Milliseconds per frame of the kernel for 1920×1080 to 1080×1920, over the raw I420 frames of the chosen file. */
+async function kernelTime(rounds: number): Promise<number> {
+  const kernel = await Kernel.load(await (await fetch('/kernel.wasm')).arrayBuffer());
+  const raw = new Uint8Array(await chosenFile().arrayBuffer());
   const source = kernel.source('I420', 1920, 1080);
   const target = kernel.target(1080, 1920);
   const whole = { x: 0, y: 0, width: 1080, height: 1920 };
@@ -56,4 +60,4 @@ async function kernelTime(url: string, rounds: number): Promise<number> {
   return (performance.now() - start) / (rounds * count);
 }
 
-Object.assign(window, { bench: { exportFrom, kernelTime } });
+Object.assign(window, { bench: { exportChosen, kernelTime } });

@@ -3,7 +3,10 @@ import { spawn } from 'node:child_process';
 import { installDebianPackages, installNodePackages } from './setup.mjs';
 
 installNodePackages();
-installDebianPackages({ ffmpeg: 'ffmpeg' }, "The outlets' stand-ins look for black bars with it, and say so when they cannot.");
+installDebianPackages(
+  { ffmpeg: 'ffmpeg' },
+  "The outlets' stand-ins look for black bars with it, and say so when they cannot.",
+);
 const { buildAll } = await import('./build.mjs');
 await buildAll();
 const server = spawn(process.execPath, ['--import', 'tsx', 'server/main.ts', ...process.argv.slice(2)], {

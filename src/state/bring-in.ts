@@ -107,7 +107,7 @@ export async function hasBytes(master: Master): Promise<boolean> {
 async function attempt(
   file: File,
   wanted: Master | null,
-  use: (master: Master) => string,
+  make: (master: Master) => string,
 ): Promise<string | null> {
   stop?.abort();
   const mine = (stop = new AbortController());
@@ -115,7 +115,7 @@ async function attempt(
   try {
     const request = wanted ? { file, wanted } : { file };
     const onProgress = (progress: Progress) => useBringIn.setState({ progress });
-    return use(await bringInFile(request, { signal: mine.signal, onProgress }));
+    return make(await bringInFile(request, { signal: mine.signal, onProgress }));
   } catch (error) {
     const trouble = troubleOf(error, 'bring-in-failed', { file: file.name });
     if (trouble.code !== 'cancelled') useBringIn.setState({ trouble });

@@ -1,6 +1,7 @@
-import { createElement, useEffect, useRef } from 'react';
+import { useEffect, useRef } from 'react';
 import { PixelRatio } from 'react-native';
 import { mountView } from '@state/player';
+import { colours } from '../theme/tokens';
 
 interface Props {
   view: 'master' | 'canvas';
@@ -29,12 +30,14 @@ export function PictureView({ view, label, width, height }: Props) {
       }),
     [view, across, down],
   );
-  return createElement('canvas', {
-    ref: element,
-    role: 'img',
-    'aria-label': label,
-    width: across,
-    height: down,
-    style: { width, height, display: 'block', background: '#E9E1CE' },
-  });
+  return (
+    <canvas
+      ref={element}
+      role="img"
+      aria-label={label}
+      width={across}
+      height={down}
+      style={{ width, height, display: 'block', background: colours.hairline }}
+    />
+  );
 }

@@ -9,7 +9,7 @@ export const colours = {
   edge: '#8A8271',
   woad: '#2B5C8A',
   woadWash: '#E6EDF1',
-  verdigris: '#2A7A66',
+  verdigris: '#256E5C',
   weld: '#8F5E12',
   madder: '#A83245',
   madderWash: '#F6E4E2',

@@ -1,0 +1,66 @@
+import { createReadStream, createWriteStream } from 'node:fs';
+import http from 'node:http';
+import type { AddressInfo } from 'node:net';
+import path from 'node:path';
+import { build } from 'esbuild';
+import type { Browser, Page } from 'playwright-core';
+import { launchBrowser } from '../scripts/browser.mjs';
+
+/** What the harness page offers; see harness-page.ts. */
+interface PageBench {
+  exportChosen(seconds: number, videoBits: number): Promise<{ milliseconds: number; frames: number }>;
+  kernelTime(rounds: number): Promise<number>;
+}
+declare global {
+  interface Window {
+    bench: PageBench;
+  }
+}
+
+const TYPES: Record<string, string> = { '.js': 'text/javascript', '.wasm': 'application/wasm' };
+
+/** A browser with the harness page open. */
+export interface Harness {
+  browser: Browser;
+  page: Page;
+  close(): Promise<void>;
+}
+
+/** Opens the harness in a fresh browser. @param result where the page's exports are written. */
+export async function openHarness(result: string): Promise<Harness> {
+  const script = await build({
+    entryPoints: [path.join(import.meta.dirname, 'harness-page.ts')],
+    bundle: true,
+    format: 'esm',
+    write: false,
+    outdir: 'unused',
+    loader: { '.wasm': 'file' },
+  });
+  const text = script.outputFiles.find((file) => file.path.endsWith('.js'))?.text;
+  const server = http.createServer((request, response) => {
+    const url = request.url ?? '/';
+    response.setHeader('cross-origin-opener-policy', 'same-origin');
+    response.setHeader('cross-origin-embedder-policy', 'require-corp');
+    response.setHeader('content-type', TYPES[path.extname(url)] ?? 'text/html');
+    if (url === '/harness.js') response.end(text);
+    else if (url === '/kernel.wasm') createReadStream('src/kernel/kernel.wasm').pipe(response);
+    else if (url.startsWith('/workers/'))
+      createReadStream(path.join('public', path.normalize(url))).pipe(response);
+    else if (url === '/result') request.pipe(createWriteStream(result)).on('finish', () => response.end());
+    else response.end('<body><input type="file"><script type="module" src="/harness.js"></script>');
+  });
+  await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
+  const browser = await launchBrowser();
+  const page = await browser.newPage();
+  page.setDefaultTimeout(0);
+  await page.goto(`http://localhost:${(server.address() as AddressInfo).port}/`);
+  await page.waitForFunction(() => window.bench !== undefined);
+  return {
+    browser,
+    page,
+    async close() {
+      await browser.close();
+      server.close();
+    },
+  };
+}

@@ -1,0 +1,54 @@
+// `npm test`: sets up, then lint, types, unit tests and browser tests; the last line counts them all.
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, readFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { installDebianPackages, installNodePackages } from './setup.mjs';
+
+installNodePackages();
+const missing = installDebianPackages(
+  { chromium: 'chromium', ffmpeg: 'ffmpeg' },
+  'The tests drive a real browser and judge files with ffmpeg.',
+);
+
+/** Runs one part and says how it went. @returns whether it passed. */
+function part(name, command, args, env = {}) {
+  console.log(`\n${name}`);
+  const { status } = spawnSync(command, args, { stdio: 'inherit', env: { ...process.env, ...env } });
+  console.log(`${name}: ${status === 0 ? 'passed' : 'failed'}`);
+  return status === 0;
+}
+
+const counts = { passed: 0, failed: missing.length };
+const count = (passed) => (counts[passed ? 'passed' : 'failed'] += 1);
+
+try {
+  const { buildParts, buildAll } = await import('./build.mjs');
+  await buildParts();
+  await buildAll();
+} catch (error) {
+  console.error(error);
+  count(false);
+}
+count(part('Lint', 'npx', ['eslint', '.', '--max-warnings', '0']));
+count(part('Types', 'npx', ['tsc', '--noEmit']));
+const results = path.join(mkdtempSync(path.join(tmpdir(), 'results-')), 'jest.json');
+// One at a time: an encoder and a browser fill two cores.
+part(
+  'Tests',
+  'npx',
+  ['jest', '--runInBand', '--reporters=default', '--reporters=<rootDir>/jest/summary.cjs'],
+  {
+    GUSSET_RESULTS: results,
+  },
+);
+try {
+  const found = JSON.parse(readFileSync(results, 'utf8'));
+  counts.passed += found.passed;
+  counts.failed += found.failed;
+} catch {
+  console.error('The tests did not run to their end.');
+  count(false);
+}
+console.log(`\n${counts.passed} passed, ${counts.failed} failed`);
+process.exit(counts.failed === 0 ? 0 : 1);

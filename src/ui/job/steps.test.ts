@@ -1,0 +1,81 @@
+import { checkJob } from '@core/check/check';
+import { applyCommand, type Command } from '@core/job/commands';
+import { signatureOf } from '@core/job/export-name';
+import type { Job } from '@core/job/job';
+import type { ExportRecord, PostRecord } from '@core/job/records';
+import { testJob } from '@core/test-job';
+import { nextOf, stepsOf } from './steps';
+
+const change = (job: Job, command: Command): Job => ({
+  ...job,
+  edit: applyCommand(job.edit, command, job.master),
+});
+const next = (job: Job) => nextOf(job, checkJob(job)).label;
+const step = (job: Job, name: string) => stepsOf(job, checkJob(job)).find((one) => one.name === name);
+const exported = (job: Job, state: ExportRecord['state'] = 'done'): Job => ({
+  ...job,
+  exports: [
+    {
+      id: 'e',
+      placement: 'verrow/short',
+      width: 1080,
+      height: 1920,
+      fileName: 'x.mp4',
+      state,
+      error: null,
+      bytes: 1,
+      startedAt: '2026-11-01T10:00:00.000Z',
+      signature: signatureOf(job.edit),
+      videoBits: 1,
+      tookSeconds: 1,
+      proof: { facts: [], framesSearched: 1, borders: { left: 0, top: 0, right: 0, bottom: 0 }, pass: true },
+    },
+  ],
+});
+const posted = (job: Job, state: PostRecord['state']): Job => ({
+  ...job,
+  posts: [
+    {
+      id: 'p',
+      exportId: 'e',
+      outlet: 'verrow',
+      title: 't',
+      audience: 'private',
+      at: '2026-11-01T10:00:00.000Z',
+      state,
+      reasons: [],
+      page: '/',
+    },
+  ],
+});
+
+it('leads from fix to export to post', () => {
+  const job = testJob();
+  expect(next(testJob({ frames: 3000 }))).toBe('Trim to 60 s');
+  expect(next(job)).toBe('Export the clip');
+  expect(next(exported(job))).toBe('Post to Verrow');
+  expect(next(posted(exported(job), 'accepted'))).toBe('See the posts');
+  expect(next(testJob({ rate: { num: 120, den: 1 } }))).toBe('See what keeps the export back');
+});
+
+it('asks for a new export once the clip has changed', () => {
+  const job = change(exported(testJob()), { type: 'set-in', frame: 30 });
+  expect(next(job)).toBe('Export the clip');
+  expect(step(job, 'export')).toMatchObject({
+    standing: 'open',
+    summary: '1 file, none of the clip as it is now',
+  });
+});
+
+it('says where each step stands', () => {
+  const job = testJob();
+  expect(step(job, 'canvas')?.summary).toBe('Verrow Short, 1080×1920, 9:16');
+  expect(step(job, 'cut')).toMatchObject({ summary: '0:41.0 kept of 0:41.0', standing: 'note' });
+  expect(step(job, 'frame')?.summary).toBe('0 of 1 shot framed');
+  expect(step(job, 'check')).toMatchObject({ standing: 'stop', summary: '1 stop, 1 note, 7 passed' });
+  expect(step(exported(job, 'running'), 'export')?.summary).toBe('Under way');
+  expect(step(exported(job, 'failed'), 'export')?.standing).toBe('warn');
+  expect(step(exported(job), 'export')?.standing).toBe('pass');
+  expect(step(posted(job, 'refused'), 'post')?.standing).toBe('stop');
+  expect(step(posted(job, 'accepted'), 'post')).toMatchObject({ standing: 'pass', summary: '1 post is up' });
+});
