@@ -66,7 +66,7 @@ async function kernel(): Promise<void> {
   ]);
   const harness = await openHarness(result);
   await harness.page.setInputFiles('input', raw);
-  const milliseconds = await harness.page.evaluate(() => window.bench.kernelTime(4));
+  const milliseconds = await harness.page.evaluate(() => window.bench.kernelTime(15));
   await harness.close();
   const filter = ['-vf', 'crop=608:1080:656:0,scale=1080:1920:flags=lanczos'];
   const scaled = ffmpegSeconds([...one, ...input, ...filter, '-f', 'null', '-']);

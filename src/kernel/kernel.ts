@@ -241,11 +241,13 @@ export class Kernel {
     const width8 = alignUp(to.width, 8);
     const h = this.acrossTables(`across-${slot}`, to.width, width8, across, from.width);
     const v = this.downTables(`down-${slot}`, to.height, down, from.height);
-    const ringRows = v.taps + 2;
+    // The taps' rows, and the one that is filtered ahead.
+    const ringRows = v.taps + 3;
     const ring = this.block('ring', ringRows * width8 * 2);
     this.exports.scalePlane(
       from.offset,
       from.stride,
+      from.height,
       to.offset,
       to.stride,
       width8,

@@ -28,33 +28,44 @@ function gather(a: v128, b: v128, c: v128, d: v128): v128 {
   return i32x4.add(v128.shuffle<i32>(ab, cd, 0, 1, 4, 5), v128.shuffle<i32>(ab, cd, 2, 3, 6, 7));
 }
 
-/** One source row resampled to `width8` 16-bit samples (a multiple of 8; the padding has zero taps). */
+/** Eight sums of one row, rounded to 16-bit samples. */
 @inline
-function filterRow(row: usize, out: usize, width8: i32, starts: usize, coefs: usize, groups: i32): void {
-  const stepBytes = <usize>(groups << 4);
+function storeFirst(out: usize, low: v128, high: v128): void {
   const round = i32x4.splat(FIRST_ROUND);
+  v128.store(
+    out,
+    i16x8.narrow_i32x4_s(
+      i32x4.shr_s(i32x4.add(low, round), FIRST_SHIFT),
+      i32x4.shr_s(i32x4.add(high, round), FIRST_SHIFT),
+    ),
+  );
+}
+
+/** Four output samples of one row. */
+@inline
+function fourSums(row: usize, s: usize, c: usize, step: usize, groups: i32): v128 {
+  return gather(
+    spreadSum(row, s, c, groups),
+    spreadSum(row, s + 4, c + step, groups),
+    spreadSum(row, s + 8, c + 2 * step, groups),
+    spreadSum(row, s + 12, c + 3 * step, groups),
+  );
+}
+
+/**
+ * Two source rows resampled to `width8` 16-bit samples (a multiple of 8; the padding has zero taps). Two at a time,
+ * because they share every tap and start that is loaded.
+ */
+@inline
+function filterRows(a: usize, b: usize, outA: usize, outB: usize, width8: i32, starts: usize, coefs: usize, groups: i32): void {
+  const step = <usize>(groups << 4);
   for (let x = 0; x < width8; x += 8) {
     const s = starts + (<usize>x << 2);
-    const c = coefs + <usize>x * stepBytes;
-    const low = gather(
-      spreadSum(row, s, c, groups),
-      spreadSum(row, s + 4, c + stepBytes, groups),
-      spreadSum(row, s + 8, c + 2 * stepBytes, groups),
-      spreadSum(row, s + 12, c + 3 * stepBytes, groups),
-    );
-    const high = gather(
-      spreadSum(row, s + 16, c + 4 * stepBytes, groups),
-      spreadSum(row, s + 20, c + 5 * stepBytes, groups),
-      spreadSum(row, s + 24, c + 6 * stepBytes, groups),
-      spreadSum(row, s + 28, c + 7 * stepBytes, groups),
-    );
-    v128.store(
-      out + (<usize>x << 1),
-      i16x8.narrow_i32x4_s(
-        i32x4.shr_s(i32x4.add(low, round), FIRST_SHIFT),
-        i32x4.shr_s(i32x4.add(high, round), FIRST_SHIFT),
-      ),
-    );
+    const c = coefs + <usize>x * step;
+    const offset = <usize>x << 1;
+    const lowA = fourSums(a, s, c, step, groups), lowB = fourSums(b, s, c, step, groups);
+    storeFirst(outA + offset, lowA, fourSums(a, s + 16, c + 4 * step, step, groups));
+    storeFirst(outB + offset, lowB, fourSums(b, s + 16, c + 4 * step, step, groups));
   }
 }
 
@@ -79,7 +90,7 @@ function storeEight(out: usize, low: v128, high: v128): void {
  * rows[y * vTaps + t] is the source row of a tap, already clamped; a ring slot is row % ringRows.
  */
 export function scalePlane(
-  src: usize, srcStride: i32, dst: usize, dstStride: i32, width8: i32, height: i32,
+  src: usize, srcStride: i32, srcHeight: i32, dst: usize, dstStride: i32, width8: i32, height: i32,
   hStarts: usize, hCoefs: usize, hGroups: i32,
   vRows: usize, vCoefs: usize, vTaps: i32,
   ring: usize, ringRows: i32,
@@ -93,12 +104,14 @@ export function scalePlane(
     const last = load<i32>(rows + (<usize>(vTaps - 1) << 2));
     // Rows that no tap asks for, between two outputs of a strong reduction, are skipped.
     next = max(next, load<i32>(rows));
-    for (; next <= last; next++) {
-      const row = src + <usize>next * <usize>srcStride;
-      const slot = ring + <usize>(next % ringRows) * ringStride;
+    for (; next <= last; next += 2) {
+      const second = min(next + 1, srcHeight - 1);
+      const rowA = src + <usize>next * <usize>srcStride, rowB = src + <usize>second * <usize>srcStride;
+      const slotA = ring + <usize>(next % ringRows) * ringStride;
+      const slotB = ring + <usize>((next + 1) % ringRows) * ringStride;
       // The common case (enlarging: one group) is compiled apart so that its inner loop vanishes.
-      if (hGroups == 1) filterRow(row, slot, width8, hStarts, hCoefs, 1);
-      else filterRow(row, slot, width8, hStarts, hCoefs, hGroups);
+      if (hGroups == 1) filterRows(rowA, rowB, slotA, slotB, width8, hStarts, hCoefs, 1);
+      else filterRows(rowA, rowB, slotA, slotB, width8, hStarts, hCoefs, hGroups);
     }
     const out = dst + <usize>y * <usize>dstStride;
     if (vTaps == 6) {
