@@ -20,8 +20,10 @@ const onNode = (displayName, testMatch, more = {}) => ({
 /** @type {import('jest').Config} */
 module.exports = {
   projects: [
-    onNode('core', ['<rootDir>/src/{core,kernel,media}/**/*.test.ts']),
-    onNode('server', ['<rootDir>/server/**/*.test.ts'], { setupFilesAfterEnv: ['<rootDir>/jest/patient.js'] }),
+    onNode('core', ['<rootDir>/{src/core,src/kernel,src/media,demo}/**/*.test.ts']),
+    onNode('server', ['<rootDir>/server/**/*.test.ts'], {
+      setupFilesAfterEnv: ['<rootDir>/jest/patient.js'],
+    }),
     {
       displayName: 'ui',
       rootDir: __dirname,

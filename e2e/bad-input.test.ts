@@ -130,7 +130,11 @@ describe('an unusual file', () => {
     ['one-frame.mp4', { seconds: 0.04 }, [/^Length: 00:00:00:01/]],
     [
       'odd.mkv',
-      { filter: 'format=yuv444p,scale=321:181,setsar=1', pixels: 'yuv444p', output: ['-profile:v', 'high444'] },
+      {
+        filter: 'format=yuv444p,scale=321:181,setsar=1',
+        pixels: 'yuv444p',
+        output: ['-profile:v', 'high444'],
+      },
       [/^Size: 321×181/, /^Picture: H\.264 High 4:4:4/],
     ],
     [

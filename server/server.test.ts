@@ -20,7 +20,11 @@ let origin: string;
 beforeAll(async () => {
   const dist = mkdtempSync(path.join(tmpdir(), 'dist-'));
   writeFileSync(path.join(dist, 'index.html'), '<title>app</title>');
-  server = http.createServer(createApp({ dist, data: mkdtempSync(path.join(tmpdir(), 'data-')) }));
+  // Making clips holds the thread up for longer than idle connections are kept by default.
+  server = http.createServer(
+    { keepAliveTimeout: 120_000 },
+    createApp({ dist, data: mkdtempSync(path.join(tmpdir(), 'data-')) }),
+  );
   await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
   origin = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
 });

@@ -1,5 +1,5 @@
 import { type Margin, marginOf } from '../framing/moves';
-import { frameOf, type RenderPlan } from '../render/plan';
+import { distinctFrames, frameOf, type RenderPlan } from '../render/plan';
 import type { Rect } from '../picture/size';
 
 /** The proof that every canvas pixel is covered, or where it is not. */
@@ -16,11 +16,11 @@ export interface Coverage {
 /** Rounding of window arithmetic, in 0…1 of the live area: far below a thousandth of a pixel. */
 const EPSILON = 1e-9;
 
-/** Coverage of a plan, from the geometry of every one of its frames. */
+/** Coverage of a plan, from the geometry of every one of its frames; a still shot has one geometry. */
 export function coverageOf(plan: RenderPlan): Coverage {
   const result: Coverage = { covered: true, bareFrames: 0, worstFrame: 0, leastMargin: Infinity };
-  for (let n = 0; n < plan.frames; n++) {
-    const { panes } = frameOf(plan, n);
+  for (const { frame, count } of distinctFrames(plan)) {
+    const { panes } = frameOf(plan, frame);
     const inside = panes.every(({ window }) => insideLive(window));
     const whole = tilesCover(
       panes.map((one) => one.picture),
@@ -28,15 +28,15 @@ export function coverageOf(plan: RenderPlan): Coverage {
       plan.height,
     );
     if (!inside || !whole) {
-      if (result.covered) result.worstFrame = n;
+      if (result.covered) result.worstFrame = frame;
       result.covered = false;
-      result.bareFrames += 1;
+      result.bareFrames += count;
     }
     for (const { window } of panes) {
       const margin = slack(marginOf(window, plan.live));
       if (margin >= result.leastMargin) continue;
       result.leastMargin = margin;
-      if (result.covered) result.worstFrame = n;
+      if (result.covered) result.worstFrame = frame;
     }
   }
   return result;

@@ -116,6 +116,18 @@ export function panesAt(panes: readonly PlanPane[], masterFrame: number, live: S
   }));
 }
 
+/**
+ * Output frames whose geometry differs from the frame before: every frame of a moving segment, the first of a still
+ * one. `count` is for how many frames it stands.
+ */
+export function* distinctFrames(plan: RenderPlan): Generator<{ frame: number; count: number }> {
+  for (const { start, frames, panes } of plan.segments) {
+    const moves = panes.some(({ keyframes }) => keyframes.length > 1);
+    if (!moves) yield { frame: start, count: frames };
+    else for (let n = 0; n < frames; n++) yield { frame: start + n, count: 1 };
+  }
+}
+
 /** Master frames that a plan shows, as ranges in playing order, joined where they touch. */
 export function masterRanges(plan: RenderPlan): { in: number; out: number }[] {
   const ranges: { in: number; out: number }[] = [];

@@ -3,7 +3,7 @@ import { Button } from 'react-native-paper';
 import { heldBack } from '@core/check/check';
 import { findingWords, RULE_NAMES } from '@core/check/words';
 import type { Audience } from '@core/job/job';
-import { placementOf } from '@core/outlets/outlets';
+import { signatureOf } from '@core/job/export-name';
 import { dispatch } from '@state/jobs';
 import { sendPost, usePosts } from '@state/posts';
 import { useFindings, useJob } from '../job/job-context';
@@ -29,7 +29,10 @@ export function PostScreen() {
   const findings = useFindings();
   const trouble = usePosts((state) => state.trouble);
   const sending = usePosts((state) => state.sending);
-  const ready = job.exports.find((one) => one.state === 'done' && one.placement === target.key);
+  const candidates = job.exports.filter((one) => one.state === 'done' && one.placement === target.key);
+  const current = signatureOf(job.edit);
+  const ready = candidates.find((one) => one.signature === current) ?? candidates[0];
+  const again = job.posts.some((post) => post.exportId === ready?.id && post.state === 'accepted');
   const held = heldBack(findings, job.edit.overrides, 'post');
   return (
     <JobPage
@@ -42,7 +45,7 @@ export function PostScreen() {
           contentStyle={styles.act}
           onPress={() => ready && void sendPost(job, ready)}
         >
-          {`Post to ${target.sheet.name}`}
+          {`Post ${again ? 'again ' : ''}to ${target.sheet.name}`}
         </Button>
       }
     >
@@ -75,7 +78,8 @@ export function PostScreen() {
       ))}
       {ready && (
         <Soft>
-          Sends {ready.fileName}. {placementOf(ready.placement).label}.
+          Sends {ready.fileName}.
+          {ready.signature === current ? '' : ' It was made before your last changes to the clip.'}
         </Soft>
       )}
       <PostWords />

@@ -1,5 +1,5 @@
 import { enlargement } from '../../framing/moves';
-import { frameOf } from '../../render/plan';
+import { distinctFrames, frameOf } from '../../render/plan';
 import type { Rule } from '../finding';
 
 /** A 1080-line master fills a tall canvas at 1.778; past twice its size it looks soft (common practice, no source). */
@@ -11,10 +11,10 @@ export const enlargementRule: Rule = {
   check({ plan }) {
     let worst = 0;
     let at = 0;
-    for (let n = 0; n < plan.frames; n++) {
-      for (const { picture, window } of frameOf(plan, n).panes) {
+    for (const { frame } of distinctFrames(plan)) {
+      for (const { picture, window } of frameOf(plan, frame).panes) {
         const value = enlargement(window, plan.live, picture.width);
-        if (value > worst) [worst, at] = [value, n];
+        if (value > worst) [worst, at] = [value, frame];
       }
     }
     const base = {

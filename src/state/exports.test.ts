@@ -1,0 +1,173 @@
+import AsyncStorage from '@react-native-async-storage/async-storage';
+import { newJob, type Job } from '@core/job/job';
+import { applyCommand } from '@core/job/commands';
+import { NO_BORDERS } from '@core/proof/borders';
+import { testJob, testMaster } from '@core/test-job';
+import { TroubleError } from '@core/trouble/trouble';
+import { cancelExport, deleteExport, startExport, useExports } from './exports';
+import { addJob, useJobs } from './jobs';
+import { sendPost, usePosts } from './posts';
+
+const mockMedia = {
+  makeExport: jest.fn(),
+  proveExport: jest.fn(),
+  deleted: [] as string[],
+  uploadFile: jest.fn(),
+};
+jest.mock('@media/tasks', () => ({
+  makeExport: (...args: unknown[]) => mockMedia.makeExport(...args) as unknown,
+  proveExport: (...args: unknown[]) => mockMedia.proveExport(...args) as unknown,
+}));
+jest.mock('@media/storage', () => ({
+  deleteStored: (_folder: string, name: string) => Promise.resolve(void mockMedia.deleted.push(name)),
+  storedFile: (_folder: string, name: string) => Promise.resolve(new File(['clip'], name)),
+}));
+jest.mock('@media/upload', () => ({
+  uploadFile: (...args: unknown[]) => mockMedia.uploadFile(...args) as unknown,
+}));
+
+const proof = { facts: [], framesSearched: 984, borders: NO_BORDERS, pass: true };
+const settled = () => new Promise((resolve) => setTimeout(resolve, 5));
+const stored = (): Job => useJobs.getState().files['job-1']!.job;
+/** The test job with its tag, so that nothing is kept back. */
+function readyJob(): Job {
+  const job = testJob();
+  return { ...job, edit: { ...job.edit, words: { ...job.edit.words, tags: ['upright'] } } };
+}
+
+beforeEach(async () => {
+  await AsyncStorage.clear();
+  useJobs.setState({ loaded: true, files: {}, aside: [], saveTrouble: null });
+  useExports.setState({ running: {} });
+  usePosts.setState({ sending: null, trouble: null });
+  mockMedia.deleted = [];
+  mockMedia.makeExport.mockReset().mockResolvedValue({ bytes: 1000 });
+  mockMedia.proveExport.mockReset().mockResolvedValue(proof);
+  mockMedia.uploadFile.mockReset().mockResolvedValue('abc');
+  addJob(readyJob());
+});
+
+describe('an export', () => {
+  it('goes from running to proved, with its size', async () => {
+    expect(startExport(stored())).toBe(true);
+    expect(stored().exports[0]?.state).toBe('running');
+    await settled();
+    expect(stored().exports[0]).toMatchObject({ state: 'done', bytes: 1000, proof });
+    expect(useExports.getState().running).toEqual({});
+  });
+
+  it('is not begun while a stop keeps it back', () => {
+    const job = readyJob();
+    const barred = {
+      ...job,
+      edit: applyCommand(job.edit, { type: 'set-pane-mode', mode: 'fit' }, job.master),
+    };
+    expect(startExport(barred)).toBe(false);
+    expect(mockMedia.makeExport).not.toHaveBeenCalled();
+  });
+
+  it('that fails keeps its reason in words, and no bytes', async () => {
+    mockMedia.makeExport.mockRejectedValue(new TroubleError('storage-full', { need: 5e6 }));
+    startExport(stored());
+    await settled();
+    const [record] = stored().exports;
+    expect(record).toMatchObject({
+      state: 'failed',
+      error: expect.stringContaining('There is no room: 5.0 MB'),
+    });
+    expect(mockMedia.deleted).toEqual([`${record?.id}.mp4`]);
+  });
+
+  it('that is cancelled leaves no record', async () => {
+    mockMedia.makeExport.mockImplementation(
+      (_request: unknown, { signal }: { signal: AbortSignal }) =>
+        new Promise((_, reject) =>
+          signal.addEventListener('abort', () => reject(new TroubleError('cancelled'))),
+        ),
+    );
+    startExport(stored());
+    await settled();
+    cancelExport(stored().exports[0]!.id);
+    await settled();
+    expect(stored().exports).toEqual([]);
+  });
+
+  it('waits for the one before it', async () => {
+    let finish: (value: { bytes: number }) => void = () => undefined;
+    mockMedia.makeExport.mockImplementationOnce(() => new Promise((resolve) => (finish = resolve)));
+    startExport(stored());
+    startExport(stored());
+    await settled();
+    expect(mockMedia.makeExport).toHaveBeenCalledTimes(1);
+    expect(Object.values(useExports.getState().running).map((one) => one.stage)).toEqual([
+      'waiting',
+      'waiting',
+    ]);
+    finish({ bytes: 1 });
+    await settled();
+    expect(stored().exports.map((one) => one.state)).toEqual(['done', 'done']);
+  });
+
+  it('is deleted with its bytes', async () => {
+    startExport(stored());
+    await settled();
+    const { id } = stored().exports[0]!;
+    await deleteExport('job-1', id);
+    expect(stored().exports).toEqual([]);
+    expect(mockMedia.deleted).toContain(`${id}.mp4`);
+  });
+});
+
+describe('a post', () => {
+  const answer = (status: number, body: unknown) =>
+    jest
+      .spyOn(globalThis, 'fetch')
+      .mockResolvedValue({ ok: status < 400, status, json: () => Promise.resolve(body) } as Response);
+  const ready = async () => {
+    startExport(stored());
+    await settled();
+    return stored().exports[0]!;
+  };
+  afterEach(() => jest.restoreAllMocks());
+
+  it('sends the words with the upload, and keeps what the outlet said', async () => {
+    const fetched = answer(200, { state: 'accepted', page: '/outlets/verrow/#1' });
+    await sendPost(stored(), await ready());
+    const [path, init] = fetched.mock.calls[0]!;
+    expect(path).toBe('/outlets/verrow/api/posts');
+    expect(JSON.parse(String(init?.body))).toMatchObject({
+      upload: 'abc',
+      placement: 'short',
+      tags: ['upright'],
+      audience: 'private',
+    });
+    expect(stored().posts[0]).toMatchObject({ state: 'accepted', page: '/outlets/verrow/#1' });
+  });
+
+  it('that is refused keeps the reasons', async () => {
+    answer(200, { state: 'refused', reasons: ['Too long.'] });
+    await sendPost(stored(), await ready());
+    expect(stored().posts[0]).toMatchObject({ state: 'refused', reasons: ['Too long.'] });
+  });
+
+  it.each([
+    [
+      'a server that is down',
+      () => jest.spyOn(globalThis, 'fetch').mockRejectedValue(new Error('no')),
+      'server-down',
+    ],
+    ['a server that fails', () => answer(500, {}), 'post-failed'],
+    ['an answer that makes no sense', () => answer(200, { state: 'maybe' }), 'post-failed'],
+  ])('to %s keeps the clip and says so', async (_, prepare, code) => {
+    prepare();
+    await sendPost(stored(), await ready());
+    expect(stored().posts).toEqual([]);
+    expect(usePosts.getState()).toMatchObject({ sending: null, trouble: { code } });
+  });
+
+  it('is not sent while a stop keeps it back', async () => {
+    const job = newJob({ id: 'job-2', title: 'x', now: '2026-11-01T10:00:00.000Z', master: testMaster() });
+    await sendPost(job, await ready());
+    expect(mockMedia.uploadFile).not.toHaveBeenCalled();
+  });
+});

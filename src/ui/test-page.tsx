@@ -1,0 +1,31 @@
+import { render } from '@testing-library/react-native';
+import type { ReactElement } from 'react';
+import { PaperProvider } from 'react-native-paper';
+import type { Job } from '@core/job/job';
+import { addJob, useJobs } from '@state/jobs';
+import { JobContext } from './job/job-context';
+import { paperTheme } from './theme/paper-theme';
+
+/** The job of the page under test, as the store has it now. */
+function OfStore({ id, children }: { id: string; children: ReactElement }) {
+  const job = useJobs((state) => state.files[id]?.job);
+  return job ? <JobContext.Provider value={job}>{children}</JobContext.Provider> : null;
+}
+
+/** Draws a part of a job's page, on a job that is in the store. */
+export function renderPage(job: Job, page: ReactElement) {
+  useJobs.setState({ loaded: true, files: {}, aside: [], saveTrouble: null });
+  addJob(job);
+  return render(
+    <PaperProvider theme={paperTheme} settings={{ icon: () => null }}>
+      <OfStore id={job.id}>{page}</OfStore>
+    </PaperProvider>,
+  );
+}
+
+/** What a job decides now. */
+export function editOf(job: Job): Job['edit'] {
+  const file = useJobs.getState().files[job.id];
+  if (!file) throw new Error('the job is gone');
+  return file.job.edit;
+}
