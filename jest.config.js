@@ -28,9 +28,17 @@ module.exports = {
       displayName: 'ui',
       rootDir: __dirname,
       preset: 'jest-expo/web',
-      testMatch: ['<rootDir>/src/{state,ui}/**/*.test.{ts,tsx}'],
+      testMatch: ['<rootDir>/src/{state,ui}/**/*.test.ts'],
       setupFiles: ['<rootDir>/jest/setup-ui.js'],
       moduleNameMapper: { '^react-native$': 'react-native-web', ...aliases },
+    },
+    {
+      displayName: 'components',
+      rootDir: __dirname,
+      preset: 'jest-expo',
+      testMatch: ['<rootDir>/src/ui/**/*.test.tsx'],
+      setupFiles: ['<rootDir>/jest/setup-ui.js'],
+      moduleNameMapper: aliases,
     },
     onNode('e2e', ['<rootDir>/e2e/**/*.test.ts'], {
       setupFilesAfterEnv: ['<rootDir>/jest/patient.js', '<rootDir>/jest/setup-e2e.js'],

@@ -10,6 +10,8 @@ import { CanvasScreen } from './canvas-screen';
 
 const mockRouter = { replace: jest.fn(), push: jest.fn(), dismissTo: jest.fn() };
 jest.mock('expo-router', () => ({ useRouter: () => mockRouter }));
+// Keys come from a browser's window.
+jest.mock('../parts/use-keys', () => ({ useKeys: jest.fn() }));
 // The page's player and exports start workers, which only a browser has.
 jest.mock('@state/player', () => ({ showFrame: jest.fn() }));
 
