@@ -1,5 +1,6 @@
 import {
   AudioSampleSink,
+  EncodedPacketSink,
   type AudioSample,
   type Input,
   type InputAudioTrack,
@@ -76,6 +77,14 @@ export class MasterReader {
   async frame(frame: number): Promise<VideoSample | null> {
     const tolerance = STAMP_TOLERANCE / rateValue(this.master.rate);
     return new VideoSampleSink(this.video).getSample(this.stampOf(frame) + tolerance);
+  }
+
+  /** The key frame at or before a frame: near it, and there at once; the caller closes the sample. */
+  async nearFrame(frame: number): Promise<VideoSample | null> {
+    const key = await new EncodedPacketSink(this.video).getKeyPacket(this.stampOf(frame), {
+      metadataOnly: true,
+    });
+    return key ? new VideoSampleSink(this.video).getSample(key.timestamp) : null;
   }
 
   /** The first frame number that shows a picture with this stamp. */

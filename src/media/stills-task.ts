@@ -1,3 +1,4 @@
+import type { VideoSample } from 'mediabunny';
 import type { Master } from '@core/job/master';
 import { MasterReader } from './master-reader';
 import { throwIfStopped, type TaskContext } from './serve-task';
@@ -13,35 +14,48 @@ export interface StillsRequest {
 
 const QUALITY = 0.8;
 
-/** Draws stills that are not stored yet, and tells each one's frame and JPEG in the order asked. */
+/**
+ * Tells each frame's JPEG: stored ones at once, then for the others a near key frame, then the frame itself, which
+ * takes longer to decode and is stored.
+ */
 export async function makeStills(
   { master, frames, height }: StillsRequest,
   context: TaskContext,
 ): Promise<number> {
-  let reader: MasterReader | null = null;
+  const nameOf = (frame: number) => `${master.fingerprint}-${height}-${frame}.jpg`;
+  const missing: number[] = [];
+  for (const frame of frames) {
+    const still = await storedFile('stills', nameOf(frame));
+    if (still) context.report({ frame, still });
+    else missing.push(frame);
+  }
+  if (missing.length === 0) return frames.length;
+  const reader = await MasterReader.open(master);
   try {
-    for (const frame of frames) {
-      throwIfStopped(context.signal);
-      const name = `${master.fingerprint}-${height}-${frame}.jpg`;
-      let still: Blob | null = await storedFile('stills', name);
-      if (!still) {
-        reader ??= await MasterReader.open(master);
-        still = await drawStill(reader, frame, height);
-        if (still) await writeSmall('stills', name, still);
+    for (const exact of [false, true]) {
+      for (const frame of missing) {
+        throwIfStopped(context.signal);
+        const still = await drawStill(
+          await (exact ? reader.frame(frame) : reader.nearFrame(frame)),
+          master,
+          height,
+        );
+        if (!still) continue;
+        if (exact) await writeSmall('stills', nameOf(frame), still);
+        context.report({ frame, still });
       }
-      if (still) context.report({ frame, still });
     }
     return frames.length;
   } finally {
-    reader?.close();
+    reader.close();
   }
 }
 
-async function drawStill(reader: MasterReader, frame: number, height: number): Promise<Blob | null> {
-  const sample = await reader.frame(frame);
+/** Draws a sample, and closes it. */
+async function drawStill(sample: VideoSample | null, master: Master, height: number): Promise<Blob | null> {
   if (!sample) return null;
   try {
-    const { picture } = reader.master;
+    const { picture } = master;
     const width = Math.max(1, Math.round((height * picture.width) / picture.height));
     const canvas = new OffscreenCanvas(width, height);
     const ink = canvas.getContext('2d');

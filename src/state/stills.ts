@@ -21,6 +21,8 @@ export function useStills(master: Master, frames: readonly number[], height: num
     makeStillsOf(
       { master, frames: missing, height },
       ({ frame, still }) => {
+        const before = addresses.get(keyOf(master, height, frame));
+        if (before !== undefined) URL.revokeObjectURL(before);
         addresses.set(keyOf(master, height, frame), URL.createObjectURL(still));
         setMade((count) => count + 1);
       },

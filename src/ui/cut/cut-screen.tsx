@@ -102,11 +102,14 @@ export function CutScreen() {
   );
 }
 
+/** Most rows of the master, so that a wide screen shows the whole page, in pixels. */
+const MASTER_ROWS = 300;
+
 /** The master as wide as the page lets it be. */
 function MasterPicture() {
   const { picture } = useJob().master;
   const [room, setRoom] = useState(0);
-  const height = Math.min(room * (picture.height / picture.width), 400);
+  const height = Math.min(room * (picture.height / picture.width), MASTER_ROWS);
   return (
     <View
       style={styles.picture}

@@ -17,7 +17,12 @@ export function ShotStrip({ current }: { current: string }) {
   if (edit.shots.length < 2) return null;
   const width = HEIGHT * (master.picture.width / master.picture.height);
   return (
-    <ScrollView horizontal showsHorizontalScrollIndicator={false} contentContainerStyle={styles.row}>
+    <ScrollView
+      horizontal
+      showsHorizontalScrollIndicator={false}
+      style={styles.strip}
+      contentContainerStyle={styles.row}
+    >
       {edit.shots.map((shot, i) => {
         const on = shot.id === current;
         const framed = edit.framings.some((one) => one.shot === shot.id);
@@ -47,7 +52,8 @@ export function ShotStrip({ current }: { current: string }) {
 }
 
 const styles = StyleSheet.create({
-  row: { gap: space.s },
+  strip: { flexGrow: 0 },
+  row: { gap: space.s, alignItems: 'flex-start', padding: 3 },
   shot: { padding: 2, borderWidth: 2, borderColor: 'transparent', borderRadius: 4 },
   on: { borderColor: colours.woad, backgroundColor: colours.sheet },
   image: { width: '100%', height: '100%' },

@@ -123,7 +123,9 @@ function SideSheet() {
   const current = STEPS.find((name) => name === last) as StepName | undefined;
   return (
     <ScrollView style={styles.side} contentContainerStyle={styles.sideContent}>
-      <Tool icon="arrow-left" label="All jobs" onPress={() => router.dismissTo('/')} />
+      <View style={styles.back}>
+        <Tool icon="arrow-left" label="All jobs" onPress={() => router.dismissTo('/')} />
+      </View>
       <Title numberOfLines={2}>{job.title}</Title>
       <Soft>Saved in this browser</Soft>
       <Ticket jobId={job.id} steps={stepsOf(job, findings)} current={current} />
@@ -138,6 +140,7 @@ const styles = StyleSheet.create({
   shell: { flex: 1, flexDirection: 'row', backgroundColor: colours.paper },
   side: { width: 272, flexGrow: 0, borderRightWidth: 1, borderColor: colours.hairline },
   sideContent: { padding: space.m, gap: space.s, alignItems: 'stretch' },
+  back: { alignItems: 'flex-start' },
   main: { flex: 1 },
   troubles: { padding: space.m, gap: space.s },
 });
