@@ -12,7 +12,7 @@ import { JobPage } from '../job/job-page';
 import { useTarget } from '../job/use-target';
 import { Mark } from '../parts/mark';
 import { Body, Figures, Soft, Strong } from '../parts/words';
-import { colours, space } from '../theme/tokens';
+import { colours, space, card } from '../theme/tokens';
 
 /** Worst first; findings of one severity keep their order. */
 const ORDER: Record<Finding['severity'], number> = { stop: 0, warn: 1, note: 2, pass: 3 };
@@ -106,10 +106,7 @@ const styles = StyleSheet.create({
     flexDirection: 'row',
     gap: space.m,
     padding: space.m,
-    backgroundColor: colours.sheet,
-    borderWidth: 1,
-    borderColor: colours.hairline,
-    borderRadius: 6,
+    ...card,
   },
   stop: { borderColor: colours.madder, backgroundColor: colours.madderWash },
   words: { flex: 1, gap: 2 },

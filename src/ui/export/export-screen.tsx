@@ -14,7 +14,7 @@ import { useTarget } from '../job/use-target';
 import { NumberField } from '../parts/number-field';
 import { Notice } from '../parts/notice';
 import { Body, Heading, Soft } from '../parts/words';
-import { colours, space } from '../theme/tokens';
+import { card, space } from '../theme/tokens';
 import { ExportCard } from './export-card';
 
 /** Makes the file: bit rate, progress, and the proof of what was made. */
@@ -102,10 +102,7 @@ const styles = StyleSheet.create({
   settings: {
     gap: space.s,
     padding: space.m,
-    backgroundColor: colours.sheet,
-    borderWidth: 1,
-    borderColor: colours.hairline,
-    borderRadius: 6,
+    ...card,
     alignItems: 'flex-start',
   },
   row: { flexDirection: 'row', gap: space.l, alignSelf: 'stretch' },

@@ -4,7 +4,7 @@ import { bytesLabel } from '@core/check/words';
 import { cancelBringIn, useBringIn } from '@state/bring-in';
 import { StripBar } from '../parts/strip-bar';
 import { Body, Soft } from '../parts/words';
-import { colours, space } from '../theme/tokens';
+import { card, space } from '../theme/tokens';
 
 /** A file on its way in: how far, and a way to stop. */
 export function BringInProgress() {
@@ -37,10 +37,7 @@ const styles = StyleSheet.create({
   box: {
     gap: space.s,
     padding: space.m,
-    backgroundColor: colours.sheet,
-    borderWidth: 1,
-    borderColor: colours.hairline,
-    borderRadius: 6,
+    ...card,
   },
   row: { flexDirection: 'row', alignItems: 'center' },
   words: { flex: 1 },

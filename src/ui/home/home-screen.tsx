@@ -19,7 +19,7 @@ import { pickVideo, saveFile } from '../parts/pick-file';
 import { Screen } from '../parts/screen';
 import { useDrop } from '../parts/use-drop';
 import { Body, Heading, Soft } from '../parts/words';
-import { colours, space } from '../theme/tokens';
+import { colours, space, card } from '../theme/tokens';
 import { BringInProgress } from './bring-in-progress';
 import { JobCard } from './job-card';
 
@@ -146,10 +146,7 @@ const styles = StyleSheet.create({
   demo: {
     gap: space.s,
     padding: space.l,
-    backgroundColor: colours.sheet,
-    borderWidth: 1,
-    borderColor: colours.hairline,
-    borderRadius: 6,
+    ...card,
     alignItems: 'flex-start',
   },
   poster: { alignSelf: 'stretch', aspectRatio: 16 / 9, maxHeight: 360, backgroundColor: colours.hairline },

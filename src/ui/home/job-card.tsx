@@ -10,7 +10,7 @@ import { deleteWholeJob } from '@state/delete-job';
 import { useStills } from '@state/stills';
 import { Tool } from '../parts/tool';
 import { Body, Heading, Soft } from '../parts/words';
-import { colours, space } from '../theme/tokens';
+import { colours, space, card } from '../theme/tokens';
 
 /** Rows of the poster that stands for a job. */
 export const POSTER_HEIGHT = 360;
@@ -69,10 +69,7 @@ const styles = StyleSheet.create({
   card: {
     flexDirection: 'row',
     alignItems: 'center',
-    backgroundColor: colours.sheet,
-    borderWidth: 1,
-    borderColor: colours.hairline,
-    borderRadius: 6,
+    ...card,
   },
   open: { flex: 1, flexDirection: 'row', alignItems: 'center', gap: space.m, padding: space.m },
   poster: { width: 112, height: 63, backgroundColor: colours.hairline },

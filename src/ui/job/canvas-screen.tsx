@@ -7,7 +7,7 @@ import { ratioLabel } from '@core/picture/size';
 import { rateLabel } from '@core/time/frame-rate';
 import { dispatch } from '@state/jobs';
 import { Body, Heading, Soft, Strong } from '../parts/words';
-import { colours, space } from '../theme/tokens';
+import { colours, space, card } from '../theme/tokens';
 import { useJob } from './job-context';
 import { JobPage } from './job-page';
 import { markOf } from './use-target';
@@ -109,10 +109,7 @@ const styles = StyleSheet.create({
     alignItems: 'center',
     gap: space.m,
     padding: space.m,
-    backgroundColor: colours.sheet,
-    borderWidth: 1,
-    borderColor: colours.hairline,
-    borderRadius: 6,
+    ...card,
   },
   on: { borderColor: colours.woad, borderWidth: 2, padding: space.m - 1, backgroundColor: colours.woadWash },
   words: { flex: 1 },

@@ -10,7 +10,7 @@ import { POSTER_HEIGHT, posterFrame } from '../home/job-card';
 import { Facts } from '../parts/facts';
 import { Screen } from '../parts/screen';
 import { Heading } from '../parts/words';
-import { colours, space, WIDE } from '../theme/tokens';
+import { colours, space, WIDE, card } from '../theme/tokens';
 import { factsOf } from './facts-of';
 import { BackTool, HistoryTools } from './header-tools';
 import { useFindings, useJob } from './job-context';
@@ -54,6 +54,9 @@ export function SheetScreen() {
   );
 }
 
+/** Most rows of the poster, in pixels. */
+const POSTER_ROWS = 360;
+
 /** A frame of the master with the window of the canvas on it. */
 function Poster() {
   const job = useJob();
@@ -63,7 +66,7 @@ function Poster() {
   const frames = useMemo(() => [frame], [frame]);
   const poster = useStills(job.master, frames, POSTER_HEIGHT)[frame];
   const { picture } = job.master;
-  const height = Math.min(width * (picture.height / picture.width), 480);
+  const height = Math.min(width * (picture.height / picture.width), POSTER_ROWS);
   const shown = { width: height * (picture.width / picture.height), height };
   const canvas = activeCanvas(job.edit);
   const key = keyframeAt(framingOf(job.edit, shotAt(job.edit, frame)).keyframes, frame);
@@ -94,9 +97,6 @@ const styles = StyleSheet.create({
   master: {
     gap: space.s,
     padding: space.m,
-    backgroundColor: colours.sheet,
-    borderWidth: 1,
-    borderColor: colours.hairline,
-    borderRadius: 6,
+    ...card,
   },
 });

@@ -33,25 +33,20 @@ export function WindowOverlay({ width, height, window, mark, name }: Props) {
   return (
     <Svg width={width} height={height} style={styles.over} aria-hidden>
       <Path d={outside} fill={colours.papered} fillRule="evenodd" />
-      <Box
-        x={x + 1.5}
-        y={y + 1.5}
-        width={Math.max(0, w - 3)}
-        height={Math.max(0, h - 3)}
-        fill="none"
-        stroke={colours.chalk}
-        strokeWidth={5}
-      />
-      <Box
-        x={x + 1.5}
-        y={y + 1.5}
-        width={Math.max(0, w - 3)}
-        height={Math.max(0, h - 3)}
-        fill="none"
-        stroke={mark.dye}
-        strokeWidth={3}
-        strokeDasharray={mark.dashes}
-      />
+      {/* The outline is drawn twice, so that chalk lies under the dye. */}
+      {[colours.chalk, mark.dye].map((colour, i) => (
+        <Box
+          key={colour}
+          x={x + 1.5}
+          y={y + 1.5}
+          width={Math.max(0, w - 3)}
+          height={Math.max(0, h - 3)}
+          fill="none"
+          stroke={colour}
+          strokeWidth={i === 0 ? 5 : 3}
+          strokeDasharray={i === 0 ? [] : mark.dashes}
+        />
+      ))}
       {notches.map((d) => (
         <Path key={d} d={d} fill={mark.dye} />
       ))}

@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { type Trouble, troubleWords } from '@core/trouble/trouble';
-import { colours, space } from '../theme/tokens';
+import { colours, space, card } from '../theme/tokens';
 import { Mark, type Standing } from './mark';
 import { Body, Strong } from './words';
 
@@ -41,10 +41,7 @@ const styles = StyleSheet.create({
     flexDirection: 'row',
     gap: space.m,
     padding: space.m,
-    borderWidth: 1,
-    borderColor: colours.hairline,
-    borderRadius: 6,
-    backgroundColor: colours.sheet,
+    ...card,
   },
   stop: { borderColor: colours.madder, backgroundColor: colours.madderWash },
   words: { flex: 1, gap: space.xs },

@@ -7,7 +7,7 @@ import { cancelPost, type Sending as SendingState } from '@state/posts';
 import { Notice } from '../parts/notice';
 import { StripBar } from '../parts/strip-bar';
 import { Body, Soft } from '../parts/words';
-import { colours, space } from '../theme/tokens';
+import { card, space } from '../theme/tokens';
 
 /** A post on its way. */
 export function Sending({ sending, outlet }: { sending: SendingState; outlet: string }) {
@@ -61,10 +61,7 @@ const styles = StyleSheet.create({
   sending: {
     gap: space.s,
     padding: space.m,
-    backgroundColor: colours.sheet,
-    borderWidth: 1,
-    borderColor: colours.hairline,
-    borderRadius: 6,
+    ...card,
   },
   left: { alignSelf: 'flex-start' },
 });

@@ -36,3 +36,11 @@ export const TARGET = 44;
 
 /** From this width on the job sheet stays at the left. */
 export const WIDE = 900;
+
+/** A sheet of paper on the page: what cards and panels are. */
+export const card = {
+  backgroundColor: colours.sheet,
+  borderWidth: 1,
+  borderColor: colours.hairline,
+  borderRadius: 6,
+} as const;
