@@ -1,0 +1,106 @@
+import AsyncStorage from '@react-native-async-storage/async-storage';
+import { testMaster } from '@core/test-job';
+import { TroubleError } from '@core/trouble/trouble';
+import { bringBack, bringIn, openDemo, useBringIn } from './bring-in';
+import { useJobs } from './jobs';
+
+const mockMedia = { bringInFile: jest.fn(), there: true };
+jest.mock('@media/tasks', () => ({
+  bringInFile: (...args: unknown[]) => mockMedia.bringInFile(...args) as unknown,
+}));
+jest.mock('@media/storage', () => ({ storedFile: () => Promise.resolve(mockMedia.there ? {} : null) }));
+
+const file = (name: string) => new File(['x'], name);
+const jobOf = (id: string | null) => useJobs.getState().files[id ?? '']?.job;
+const demo = {
+  title: 'A demo',
+  file: 'demo.mp4',
+  poster: 'demo.jpg',
+  shots: [
+    { id: 'a', in: 0, out: 500 },
+    { id: 'b', in: 500, out: 984 },
+  ],
+  framings: [],
+  words: { title: 'Demo words', description: '', tags: ['one'] },
+};
+
+beforeEach(async () => {
+  await AsyncStorage.clear();
+  useJobs.setState({ loaded: true, files: {}, aside: [], saveTrouble: null });
+  useBringIn.setState({ fileName: null, progress: null, trouble: null, twin: null, demo: null });
+  mockMedia.bringInFile.mockReset().mockResolvedValue(testMaster());
+  mockMedia.there = true;
+});
+afterEach(() => jest.restoreAllMocks());
+
+describe('bringing in', () => {
+  it('makes a job named after the file, filled into the first placement', async () => {
+    const job = jobOf(await bringIn(file('my_first-edit.final.mov')));
+    expect(job).toMatchObject({
+      title: 'my first edit.final',
+      edit: { cut: [{ in: 0, out: 984 }], audience: 'private' },
+    });
+    expect(job?.edit.canvases[0]?.placement).toBe('verrow/short');
+    expect(useBringIn.getState().fileName).toBeNull();
+  });
+
+  it('tells of the job that was made from the same file', async () => {
+    const first = await bringIn(file('edit.mp4'));
+    const second = await bringIn(file('edit.mp4'));
+    expect(useBringIn.getState().twin).toEqual({ title: 'edit', id: first });
+    expect(jobOf(second)?.title).toBe('edit (again)');
+  });
+
+  it('keeps the trouble of a refused file, and none of a cancelled one', async () => {
+    mockMedia.bringInFile.mockRejectedValueOnce(new TroubleError('no-video', { file: 'a.mp4' }));
+    expect(await bringIn(file('a.mp4'))).toBeNull();
+    expect(useBringIn.getState().trouble?.code).toBe('no-video');
+    mockMedia.bringInFile.mockRejectedValueOnce(new TroubleError('cancelled'));
+    expect(await bringIn(file('b.mp4'))).toBeNull();
+    expect(useBringIn.getState().trouble).toBeNull();
+    expect(useJobs.getState().files).toEqual({});
+  });
+
+  it('asks for the same file when a job lost its bytes', async () => {
+    const job = jobOf(await bringIn(file('edit.mp4')))!;
+    expect(await bringBack(job, file('other.mp4'))).toBe(job.id);
+    expect(mockMedia.bringInFile.mock.calls[1]?.[0]).toMatchObject({
+      wanted: { fingerprint: job.master.fingerprint },
+    });
+  });
+});
+
+describe('the demo', () => {
+  const serve = () =>
+    jest
+      .spyOn(globalThis, 'fetch')
+      .mockImplementation((path) =>
+        Promise.resolve({
+          ok: true,
+          json: () => Promise.resolve(demo),
+          blob: () => Promise.resolve(new Blob([String(path)])),
+        } as Response),
+      );
+
+  it('becomes one job, with its own shots and words', async () => {
+    serve();
+    const id = await openDemo();
+    expect(jobOf(id)).toMatchObject({ title: 'A demo', edit: { shots: demo.shots, words: demo.words } });
+    expect(await openDemo()).toBe(id);
+    expect(mockMedia.bringInFile).toHaveBeenCalledTimes(1);
+  });
+
+  it('copies its film in again when the browser dropped it, and keeps the job', async () => {
+    serve();
+    const id = await openDemo();
+    mockMedia.there = false;
+    expect(await openDemo()).toBe(id);
+    expect(Object.keys(useJobs.getState().files)).toEqual([id]);
+    expect(mockMedia.bringInFile).toHaveBeenCalledTimes(2);
+  });
+
+  it('is not offered without its server', async () => {
+    jest.spyOn(globalThis, 'fetch').mockRejectedValue(new Error('down'));
+    expect(await openDemo()).toBeNull();
+  });
+});
