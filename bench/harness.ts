@@ -9,6 +9,7 @@ import { launchBrowser } from '../scripts/browser.mjs';
 /** What the harness page offers; see harness-page.ts. */
 interface PageBench {
   exportChosen(seconds: number, videoBits: number): Promise<{ milliseconds: number; frames: number }>;
+  sendResult(): Promise<void>;
   kernelTime(rounds: number): Promise<number>;
 }
 declare global {

@@ -86,6 +86,7 @@ async function wholeExport(): Promise<void> {
       BITS,
     ] as const);
     times.push(found.milliseconds / 1000);
+    await harness.page.evaluate(() => window.bench.sendResult());
     await harness.close();
   }
   const reference = path.join(work, 'reference.mp4');

@@ -50,8 +50,8 @@ it.each(['export', 'read-back'])(
       const last = counts[counts.length - 1];
       expect(last).toMatchObject({ type: 'done', open: 0 });
       expect(last?.most).toBeGreaterThan(0);
-      // 192 frames went through; the queues hold a handful.
-      expect(last?.most).toBeLessThan(40);
+      // 192 frames went through. The decoder may run 40 ahead, and a few are being drawn and encoded.
+      expect(last?.most).toBeLessThan(64);
     } finally {
       await visitor.leave();
       await server.stop();
