@@ -1,10 +1,11 @@
-import { createReadStream, createWriteStream } from 'node:fs';
+import { createReadStream, createWriteStream, mkdtempSync, rmSync } from 'node:fs';
 import http from 'node:http';
 import type { AddressInfo } from 'node:net';
+import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { build } from 'esbuild';
-import type { Browser, Page } from 'playwright-core';
-import { launchBrowser } from '../scripts/browser.mjs';
+import type { BrowserContext, Page } from 'playwright-core';
+import { launchProfile } from '../scripts/browser.mjs';
 
 /** What the harness page offers; see harness-page.ts. */
 interface PageBench {
@@ -22,7 +23,7 @@ const TYPES: Record<string, string> = { '.js': 'text/javascript', '.wasm': 'appl
 
 /** A browser with the harness page open. */
 export interface Harness {
-  browser: Browser;
+  browser: BrowserContext;
   page: Page;
   close(): Promise<void>;
 }
@@ -51,7 +52,8 @@ export async function openHarness(result: string): Promise<Harness> {
     else response.end('<body><input type="file"><script type="module" src="/harness.js"></script>');
   });
   await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
-  const browser = await launchBrowser();
+  const profile = mkdtempSync(path.join(tmpdir(), 'profile-'));
+  const browser = await launchProfile(profile);
   const page = await browser.newPage();
   page.setDefaultTimeout(0);
   await page.goto(`http://localhost:${(server.address() as AddressInfo).port}/`);
@@ -61,6 +63,7 @@ export async function openHarness(result: string): Promise<Harness> {
     page,
     async close() {
       await browser.close();
+      rmSync(profile, { recursive: true, force: true });
       server.close();
     },
   };

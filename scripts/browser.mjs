@@ -21,3 +21,8 @@ export function chromiumPath() {
 export function launchBrowser(moreFlags = []) {
   return chromium.launch({ executablePath: chromiumPath(), args: [...FLAGS, ...moreFlags] });
 }
+
+/** A browser with a profile on disk: without one, its private file system lives in memory. */
+export function launchProfile(folder) {
+  return chromium.launchPersistentContext(folder, { executablePath: chromiumPath(), args: FLAGS });
+}
