@@ -59,9 +59,9 @@ async function cut(ranges: { in: number; out: number }[], sound: AudioSample[]):
     framings: [],
     live: { width: 16, height: 9 },
   });
-  for await (const _seconds of cutSound(reader, plan, target)) {
-    // The sound is pulled to its end.
-  }
+  const sounds = cutSound(reader, plan, target);
+  // The sound is pulled to its end.
+  while (!(await sounds.next()).done);
   return heard;
 }
 

@@ -72,15 +72,13 @@ describe('bringing in', () => {
 
 describe('the demo', () => {
   const serve = () =>
-    jest
-      .spyOn(globalThis, 'fetch')
-      .mockImplementation((path) =>
-        Promise.resolve({
-          ok: true,
-          json: () => Promise.resolve(demo),
-          blob: () => Promise.resolve(new Blob([String(path)])),
-        } as Response),
-      );
+    jest.spyOn(globalThis, 'fetch').mockImplementation((path) =>
+      Promise.resolve({
+        ok: true,
+        json: () => Promise.resolve(demo),
+        blob: () => Promise.resolve(new Blob([String(path)])),
+      } as Response),
+    );
 
   it('becomes one job, with its own shots and words', async () => {
     serve();
