@@ -1,9 +1,10 @@
 /** The page that benchmarks drive: the application's own workers, without its interface. */
 import { planOf } from '../src/core/render/plan';
-import { canvasOf, MAIN_TRACK } from '../src/core/layout/canvas';
+import { sourceOf, type Source } from '../src/core/job/source';
+import { canvasOf } from '../src/core/layout/canvas';
 import { Kernel } from '../src/kernel/kernel';
 import { storedFile } from '../src/media/storage';
-import { bringInFile, makeExport } from '../src/media/tasks';
+import { bringInFile, makeExport, passOverMaster } from '../src/media/tasks';
 
 /** The file that the benchmark put into the page's one field. */
 function chosenFile(): File {
@@ -12,30 +13,51 @@ function chosenFile(): File {
   return file;
 }
 
+/** Brings the chosen file in, as the application does. */
+async function chosenSource(): Promise<Source> {
+  return sourceOf(await bringInFile({ file: chosenFile() }, {}));
+}
+
 /** Exports the first `seconds` of the chosen file to 1080×1920. */
 async function exportChosen(
   seconds: number,
   videoBits: number,
 ): Promise<{ milliseconds: number; frames: number }> {
-  const master = await bringInFile({ file: chosenFile() }, {});
-  const frames = Math.min(master.frames, Math.round((seconds * master.rate.num) / master.rate.den));
-  const canvas = canvasOf('bench/tall', { width: 1080, height: 1920 }, master.rate, 'canvas-1');
-  const plan = planOf(canvas, {
-    cut: [{ in: 0, out: frames }],
-    shots: [{ id: 'all', in: 0, out: master.frames }],
-    framings: [
-      {
-        shot: 'all',
-        track: MAIN_TRACK,
-        keyframes: [{ frame: 0, focus: { x: 0.5, y: 0.5 }, seat: { x: 0.5, y: 0.5 }, zoom: 1 }],
-      },
-    ],
-    live: master.picture,
-  });
+  const source = await chosenSource();
+  const frames = Math.min(source.frames, Math.round((seconds * source.rate.num) / source.rate.den));
+  const canvas = canvasOf('bench/tall', { width: 1080, height: 1920 }, source.rate, 'canvas-1');
+  const cut = [{ master: source.id, in: 0, out: frames }];
+  const plan = planOf(canvas, { cut, shots: [], framings: [], sources: [source] });
   const start = performance.now();
-  await makeExport({ name: 'bench.mp4', master, plan, videoBits }, {});
+  await makeExport({ name: 'bench.mp4', plan, videoBits }, {});
   const milliseconds = performance.now() - start;
   return { milliseconds, frames };
+}
+
+/** Milliseconds of the pass over the chosen file, and of plainly decoding it in a worker of the same kind. */
+async function passChosen(): Promise<{ pass: number; decode: number; frames: number }> {
+  const source = await chosenSource();
+  const timed = async (work: () => Promise<unknown>) => {
+    const start = performance.now();
+    await work();
+    return performance.now() - start;
+  };
+  const decode = await timed(() => decodeAll(source));
+  const pass = await timed(() => passOverMaster({ source }, {}));
+  return { pass, decode: Math.min(decode, await timed(() => decodeAll(source))), frames: source.frames };
+}
+
+/** Decodes every frame of a stored master in a worker, and does nothing with them. */
+function decodeAll({ fingerprint }: Source): Promise<number> {
+  const worker = new Worker('/decode.worker.js', { type: 'module' });
+  return new Promise((resolve, reject) => {
+    worker.onmessage = ({ data }: MessageEvent<number>) => resolve(data);
+    worker.onerror = reject;
+    worker.postMessage(fingerprint);
+  }).then((frames) => {
+    worker.terminate();
+    return frames as number;
+  });
 }
 
 /** Sends the last export to `/result`, for others to judge. */
@@ -66,4 +88,4 @@ async function kernelTime(rounds: number): Promise<number> {
   return best;
 }
 
-Object.assign(window, { bench: { exportChosen, sendResult, kernelTime } });
+Object.assign(window, { bench: { exportChosen, passChosen, sendResult, kernelTime } });

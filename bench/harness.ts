@@ -10,6 +10,7 @@ import { launchProfile } from '../scripts/browser.mjs';
 /** What the harness page offers; see harness-page.ts. */
 interface PageBench {
   exportChosen(seconds: number, videoBits: number): Promise<{ milliseconds: number; frames: number }>;
+  passChosen(): Promise<{ pass: number; decode: number; frames: number }>;
   sendResult(): Promise<void>;
   kernelTime(rounds: number): Promise<number>;
 }
@@ -31,20 +32,21 @@ export interface Harness {
 /** Opens the harness in a fresh browser. @param result where the page's exports are written. */
 export async function openHarness(result: string): Promise<Harness> {
   const script = await build({
-    entryPoints: [path.join(import.meta.dirname, 'harness-page.ts')],
+    entryPoints: ['harness-page.ts', 'decode.worker.ts'].map((file) => path.join(import.meta.dirname, file)),
     bundle: true,
     format: 'esm',
     write: false,
     outdir: 'unused',
     loader: { '.wasm': 'file' },
   });
-  const text = script.outputFiles.find((file) => file.path.endsWith('.js'))?.text;
+  const textOf = (name: string) => script.outputFiles.find((file) => file.path.endsWith(name))?.text;
   const server = http.createServer((request, response) => {
     const url = request.url ?? '/';
     response.setHeader('cross-origin-opener-policy', 'same-origin');
     response.setHeader('cross-origin-embedder-policy', 'require-corp');
     response.setHeader('content-type', TYPES[path.extname(url)] ?? 'text/html');
-    if (url === '/harness.js') response.end(text);
+    if (url === '/harness.js') response.end(textOf('harness-page.js'));
+    else if (url === '/decode.worker.js') response.end(textOf('decode.worker.js'));
     else if (url === '/kernel.wasm') createReadStream('src/kernel/kernel.wasm').pipe(response);
     else if (url.startsWith('/workers/'))
       createReadStream(path.join('public', path.normalize(url))).pipe(response);

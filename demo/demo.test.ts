@@ -2,8 +2,10 @@ import { readFileSync, statSync } from 'node:fs';
 import { coverageOf } from '../src/core/layout/coverage';
 import { canvasOf } from '../src/core/layout/canvas';
 import { demoSchema } from '../src/core/job/demo';
+import { sourceOf } from '../src/core/job/source';
 import { PLACEMENTS } from '../src/core/outlets/outlets';
 import { frameOf, planOf } from '../src/core/render/plan';
+import { testMaster, testRange, testShot } from '../src/core/test-job';
 import { probe } from '../tests/make-clip';
 import { chance, HEIGHT, WIDTH } from './film/paint';
 import { shotStarts, SHOTS } from './film/shots';
@@ -61,13 +63,10 @@ describe('the demo film', () => {
 describe('the demo job', () => {
   const plans = PLACEMENTS.map(({ key, placement }) => {
     const canvas = canvasOf(key, { width: placement.width, height: placement.height }, FILM, 'canvas-1');
-    const cut = [{ in: 0, out: frames }];
-    return planOf(canvas, {
-      cut,
-      shots: demo.shots,
-      framings: demo.framings,
-      live: { width: WIDTH, height: HEIGHT },
-    });
+    const master = testMaster({ frames, picture: { width: WIDTH, height: HEIGHT } });
+    const shots = demo.shots.map((shot) => testShot(shot.id, shot.in, shot.out));
+    const cut = [testRange(0, frames)];
+    return planOf(canvas, { cut, shots, framings: demo.framings, sources: [sourceOf(master)] });
   });
 
   it('fills every canvas on every frame', () => {

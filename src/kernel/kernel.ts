@@ -9,6 +9,12 @@ interface Exports {
   narrowSamples(src: number, dst: number, count: number, bits: number): void;
   turnPlane(...args: number[]): void;
   convertColour(...args: number[]): void;
+  halvePlane(...args: number[]): void;
+  boxPlane(...args: number[]): void;
+  countBright(...args: number[]): void;
+  countComb(src: number, stride: number, width: number, height: number, step: number): number;
+  fieldDistance(a: number, b: number, stride: number, width: number, height: number, parity: number): number;
+  deinterlacePlane(...args: number[]): void;
 }
 
 /** A rectangle of a picture, in its luma samples, sub-pixel; y down. */
@@ -36,6 +42,8 @@ const BLACK_LUMA = 16;
 const NO_CHROMA = 128;
 /** The module is built with this limit: 1 GiB. */
 const MAX_PAGES = 16384;
+/** A row combs where it stands out from both rows beside it by more than this: above the noise of compression. */
+export const COMB_STEP = 10;
 
 const alignUp = (value: number, to: number): number => Math.ceil(value / to) * to;
 
@@ -57,7 +65,7 @@ export class Kernel {
   private readonly blocks = new Map<string, { at: number; size: number }>();
 
   private constructor(
-    private readonly exports: Exports,
+    readonly exports: Exports,
     private readonly memory: WebAssembly.Memory,
   ) {
     this.top = alignUp(exports.heapBase(), 16);
@@ -154,10 +162,10 @@ export class Kernel {
   }
 
   /**
-   * The source picture turned clockwise, for masters with a rotation flag.
-   * @param quarters quarter turns, 1…3.
+   * The source picture turned clockwise and then mirrored left to right, for masters that are stored so.
+   * @param quarters quarter turns, 0…3.
    */
-  turned(source: PlanarPicture, quarters: 1 | 2 | 3): PlanarPicture {
+  turned(source: PlanarPicture, quarters: 0 | 1 | 2 | 3, mirrored = false): PlanarPicture {
     const planar = this.planar(source);
     const swap = quarters % 2 === 1;
     const out = this.picture(
@@ -177,6 +185,7 @@ export class Kernel {
         to.offset,
         to.stride,
         quarters,
+        mirrored ? 1 : 0,
       );
     });
     return { ...out, siting: 'turned' };
@@ -202,8 +211,27 @@ export class Kernel {
     );
   }
 
+  /**
+   * A picture that holds two fields, with the second field's rows drawn anew where they comb; full height. Give the
+   * frames of a file in order: what did not move since the frame before stays sharp.
+   * @param continues whether the frame before this one was the last that was given.
+   */
+  deinterlaced(source: PlanarPicture, continues: boolean): PlanarPicture {
+    const planar = this.planar(source);
+    const out = planar.planes.map((plane, i) => {
+      const size = plane.stride * plane.height + 2 * SLACK;
+      const before = this.block(`before-${i}`, size) + SLACK;
+      const fields = this.block(`fields-${i}`, size) + SLACK;
+      const { offset, stride, width, height } = plane;
+      this.exports.deinterlacePlane(offset, continues ? before : 0, fields, stride, width, height, COMB_STEP);
+      this.bytes(before, stride * height).set(this.bytes(offset, stride * height));
+      return { ...plane, offset: fields };
+    });
+    return { ...planar, planes: out };
+  }
+
   /** 8-bit planar form of a source: splits NV12, narrows 10 and 12 bits; I420, I422 and I444 pass as they are. */
-  private planar(source: PlanarPicture): PlanarPicture {
+  planar(source: PlanarPicture): PlanarPicture {
     if (source.layout === 'NV12') {
       const out = this.picture('planar', 'I420', source.width, source.height, 1);
       const [, pairs] = source.planes as [PlaneShape, PlaneShape];
@@ -303,7 +331,8 @@ export class Kernel {
     return tables;
   }
 
-  private picture(
+  /** Room for a picture of one's own under a name; see {@link source}. */
+  picture(
     block: string,
     layout: PixelLayout,
     width: number,
@@ -316,7 +345,7 @@ export class Kernel {
   }
 
   /** A named block of memory: the same place again while it is large enough, else a new one at the top. */
-  private block(name: string, size: number): number {
+  block(name: string, size: number): number {
     const known = this.blocks.get(name);
     if (known && known.size >= size) return known.at;
     const at = this.top;

@@ -1,6 +1,7 @@
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex } from '@noble/hashes/utils.js';
-import type { Master } from '@core/job/master';
+import { masterIdOf, type Master } from '@core/job/master';
+import { sourceOf } from '@core/job/source';
 import { TroubleError } from '@core/trouble/trouble';
 import { MasterReader } from './master-reader';
 import { probeFile } from './probe';
@@ -25,7 +26,7 @@ export async function bringIn({ file, wanted }: BringInRequest, context: TaskCon
   const facts = await probeFile(file);
   await requireRoom(file.size);
   const fingerprint = await copyIn(file, wanted, context);
-  const master: Master = { ...facts, fingerprint };
+  const master: Master = { ...facts, fingerprint, id: masterIdOf(fingerprint) };
   context.report({ stage: 'picture', done: 0, total: 1 });
   await requirePicture(master);
   return master;
@@ -62,7 +63,7 @@ async function copyIn(
 
 /** Decodes one frame: a container may promise what its data does not hold. */
 async function requirePicture(master: Master): Promise<void> {
-  const reader = await MasterReader.open(master);
+  const reader = await MasterReader.open(sourceOf(master));
   try {
     const sample = await reader.frame(0);
     sample?.close();

@@ -9,23 +9,21 @@ import {
   VideoSample,
   VideoSampleSource,
 } from 'mediabunny';
-import type { Master } from '@core/job/master';
 import { AUDIO_BITS } from '@core/rate/bit-rate';
 import { highProfileCodec, lowestLevel } from '@core/rate/level';
-import { frameOf, masterRanges, type RenderPlan } from '@core/render/plan';
-import { exportChannels, exportSampleRate } from '@core/sound/sound';
+import { frameOf, type PlannedFrame, planRuns, type RenderPlan } from '@core/render/plan';
+import { type ExportSound, exportSound } from '@core/sound/sound';
 import { rateValue, secondsOf } from '@core/time/frame-rate';
 import { TroubleError } from '@core/trouble/trouble';
 import { FrameRenderer } from './frame-renderer';
-import { MasterReader } from './master-reader';
+import { ReaderPool } from './reader-pool';
 import { throwIfStopped, type TaskContext } from './serve-task';
 import { cutSound } from './sound-cutter';
 import { openWriter } from './storage';
 
-/** One export: what of which master, how, and the name it is stored under. */
+/** One export: what of which masters, how, and the name it is stored under. */
 export interface ExportRequest {
   name: string;
-  master: Master;
   plan: RenderPlan;
   /** Video bits a second. */
   videoBits: number;
@@ -49,9 +47,9 @@ export async function exportClip(
   request: ExportRequest,
   { report, signal }: TaskContext,
 ): Promise<{ bytes: number }> {
-  const { master, plan } = request;
+  const { plan } = request;
   const codec = await encoderFor(request);
-  const reader = await MasterReader.open(master);
+  const readers = new ReaderPool(plan.sources);
   const writer = await openWriter('exports', request.name);
   let bytes = 0;
   const target = new StreamTarget(
@@ -73,26 +71,34 @@ export async function exportClip(
       keyFrameInterval: KEY_FRAME_SECONDS,
     });
     output.addVideoTrack(picture, { frameRate: rateValue(plan.rate), maximumPacketCount: plan.frames });
-    const sound = addSound(output, reader, plan);
+    const facts = exportSound(plan);
+    const sound = facts ? addSound(output, facts, plan) : null;
     await output.start();
-    const soundTime = sound ? cutSound(reader, plan, sound) : null;
-    const renderer = await FrameRenderer.create(plan, master);
+    const soundTime = facts && sound ? cutSound((at) => readers.of(at), plan, facts, sound) : null;
+    const renderer = await FrameRenderer.create(plan);
     let n = 0;
     let heard = 0;
-    for (const range of masterRanges(plan)) {
-      for await (const { sample } of reader.frames(range.in, range.out)) {
-        throwIfStopped(signal);
-        await encodeFrame(picture, renderer, plan, n, sample);
-        n += 1;
+    for (const run of planRuns(plan)) {
+      const reader = await readers.of(run.source);
+      for await (const { frame, sample } of reader.frames(run.in, run.out)) {
+        // At another rate a master frame is drawn more than once, or not at all.
+        for (; n < run.start + run.frames; n++) {
+          const planned = frameOf(plan, n);
+          if (planned.masterFrame !== frame) break;
+          throwIfStopped(signal);
+          await encodeFrame(picture, renderer, plan, n, planned, sample);
+          if (n % REPORT_EVERY === 0) report({ stage: 'export', done: n, total: plan.frames });
+        }
         while (soundTime && heard < secondsOf(n, plan.rate) + SOUND_AHEAD) {
           const { value, done } = await soundTime.next();
           heard = done ? Infinity : value;
         }
-        if (n % REPORT_EVERY === 0) report({ stage: 'export', done: n, total: plan.frames });
+      }
+      if (n !== run.start + run.frames) {
+        const { fileName } = reader.source;
+        throw new TroubleError('damaged', { file: fileName, detail: `frame ${n} of the clip is missing` });
       }
     }
-    if (n !== plan.frames)
-      throw new TroubleError('damaged', { file: master.fileName, detail: `frame ${n} is missing` });
     await output.finalize();
     throwIfStopped(signal);
     await writer.finish();
@@ -102,7 +108,7 @@ export async function exportClip(
     await writer.discard();
     throw error;
   } finally {
-    reader.close();
+    readers.close();
   }
 }
 
@@ -111,6 +117,7 @@ async function encodeFrame(
   renderer: FrameRenderer,
   plan: RenderPlan,
   n: number,
+  planned: PlannedFrame,
   sample: VideoSample,
 ): Promise<void> {
   const timestamp = secondsOf(n, plan.rate);
@@ -120,7 +127,7 @@ async function encodeFrame(
   try {
     const frame = await renderer.draw(
       decoded,
-      frameOf(plan, n),
+      planned,
       Math.round(timestamp * 1e6),
       Math.round(duration * 1e6),
     );
@@ -150,19 +157,11 @@ async function encoderFor({ plan, videoBits }: ExportRequest): Promise<string> {
   return codec;
 }
 
-/** Adds the sound track, or nothing for a silent master. */
-function addSound(output: Output, reader: MasterReader, plan: RenderPlan): AudioSampleSource | null {
-  const facts = reader.master.audio;
-  if (!facts) return null;
-  const sampleRate = exportSampleRate(facts.sampleRate);
-  const numberOfChannels = exportChannels(facts.channels);
+/** Adds the sound track. */
+function addSound(output: Output, { sampleRate }: ExportSound, plan: RenderPlan): AudioSampleSource {
   // Always this encoder, also where the browser has one: only its delay is known.
   registerAacEncoder();
-  const source = new AudioSampleSource({
-    codec: 'aac',
-    quality: new Quality({ bitrate: AUDIO_BITS }),
-    transform: { sampleRate, numberOfChannels },
-  });
+  const source = new AudioSampleSource({ codec: 'aac', quality: new Quality({ bitrate: AUDIO_BITS }) });
   // An AAC packet holds 1024 samples; the encoder adds a few at the ends.
   const packets = Math.ceil((secondsOf(plan.frames, plan.rate) * sampleRate) / 1024) + 8;
   output.addAudioTrack(source, { maximumPacketCount: packets });

@@ -1,4 +1,4 @@
-import type { Master } from '@core/job/master';
+import type { Source } from '@core/job/source';
 import type { Rect } from '@core/picture/size';
 import type { PlannedFrame, RenderPlan } from '@core/render/plan';
 import { TroubleError } from '@core/trouble/trouble';
@@ -20,15 +20,17 @@ export const OUTPUT_COLOUR = {
 
 /** Draws a plan's frames from decoded master frames, on YUV planes throughout. */
 export class FrameRenderer {
+  /** The frame whose fields the kernel remembers. */
+  private lastFields: { id: string; frame: number; picture: PlanarPicture } | null = null;
+
   private constructor(
     private readonly kernel: Kernel,
     private readonly plan: RenderPlan,
-    private readonly master: Master,
   ) {}
 
-  static async create(plan: RenderPlan, master: Master): Promise<FrameRenderer> {
+  static async create(plan: RenderPlan): Promise<FrameRenderer> {
     const response = await fetch(kernelUrl);
-    return new FrameRenderer(await Kernel.load(await response.arrayBuffer()), plan, master);
+    return new FrameRenderer(await Kernel.load(await response.arrayBuffer()), plan);
   }
 
   /**
@@ -44,12 +46,13 @@ export class FrameRenderer {
     duration: number,
   ): Promise<VideoFrame> {
     const { width, height } = this.plan;
+    const source = this.plan.sources[planned.source] as Source;
     const target = this.kernel.target(width, height);
     for (const { picture, window } of planned.panes) {
-      const samples = this.samplesOf(frame, window);
-      const { source, origin } = await this.read(frame, samples);
+      const samples = samplesOf(frame, source, window);
+      const { samples: copy, origin } = await this.read(frame, source, planned.masterFrame, samples);
       this.kernel.scale(
-        source,
+        copy,
         { ...samples, x: samples.x - origin.x, y: samples.y - origin.y },
         target,
         picture,
@@ -60,8 +63,8 @@ export class FrameRenderer {
       planned.panes.map((one) => one.picture),
     );
     const coefficients = conversion({
-      matrix: frame.colorSpace.matrix ?? this.master.colour.matrix,
-      fullRange: frame.colorSpace.fullRange ?? this.master.colour.fullRange,
+      matrix: source.colour.matrix ?? frame.colorSpace.matrix,
+      fullRange: source.colour.fullRange ?? frame.colorSpace.fullRange,
     });
     if (coefficients) this.kernel.convert(target, coefficients);
     return new VideoFrame(this.kernel.bytes(target.at, target.size), {
@@ -75,40 +78,53 @@ export class FrameRenderer {
     });
   }
 
-  /** A window, 0…1 of the picture, in samples of the picture as it is shown upright. */
-  private samplesOf(frame: VideoFrame, window: Rect): SampleWindow {
-    const { width, height } = visibleSize(frame);
-    const sideways = this.master.rotation % 180 !== 0;
-    const [across, down] = sideways ? [height, width] : [width, height];
-    return {
-      x: window.x * across,
-      y: window.y * down,
-      width: window.width * across,
-      height: window.height * down,
-    };
+  /** A frame without combing; the frame before it helps where it was the last one drawn. */
+  private wholeFrame(picture: PlanarPicture, source: Source, frame: number): PlanarPicture {
+    const last = this.lastFields?.id === source.id ? this.lastFields : null;
+    // Another pane of the same frame, or the frame again at another rate.
+    if (last?.frame === frame) return last.picture;
+    const drawn = this.kernel.deinterlaced(picture, last?.frame === frame - 1);
+    this.lastFields = { id: source.id, frame, picture: drawn };
+    return drawn;
   }
 
   /** Copies what a window needs of a frame to the kernel. `origin` is where the copy starts in the picture. */
   private async read(
     frame: VideoFrame,
+    source: Source,
+    masterFrame: number,
     window: SampleWindow,
-  ): Promise<{ source: PlanarPicture; origin: { x: number; y: number } }> {
+  ): Promise<{ samples: PlanarPicture; origin: { x: number; y: number } }> {
     if (!isPixelLayout(frame.format)) {
       throw new TroubleError('pixel-format', { format: frame.format ?? 'an unknown pixel format' });
     }
     const visible = visibleSize(frame);
     const whole = { x: 0, y: 0, ...visible };
+    const turns = source.rotation !== 0 || source.flip;
     // A turned picture is copied whole; else only the window and what its filter reaches.
-    const rect = this.master.rotation === 0 ? reached(window, visible) : whole;
+    const rect = turns || source.deinterlace ? whole : reached(window, visible);
     const picture = this.kernel.source(frame.format, rect.width, rect.height);
     await frame.copyTo(this.kernel.bytes(picture.at, picture.size), {
       rect: { ...rect, x: rect.x + (frame.visibleRect?.x ?? 0), y: rect.y + (frame.visibleRect?.y ?? 0) },
       layout: picture.planes.map(({ offset, stride }) => ({ offset: offset - picture.at, stride })),
     });
-    const quarters = this.master.rotation / 90;
-    const source = quarters === 0 ? picture : this.kernel.turned(picture, quarters as 1 | 2 | 3);
-    return { source, origin: { x: rect.x, y: rect.y } };
+    const fields = source.deinterlace ? this.wholeFrame(picture, source, masterFrame) : picture;
+    const quarters = (source.rotation / 90) as 0 | 1 | 2 | 3;
+    const samples = turns ? this.kernel.turned(fields, quarters, source.flip) : fields;
+    return { samples, origin: { x: rect.x, y: rect.y } };
   }
+}
+
+/** A window, 0…1 of the picture, in samples of the picture as it is shown upright. */
+function samplesOf(frame: VideoFrame, { rotation }: Source, window: Rect): SampleWindow {
+  const { width, height } = visibleSize(frame);
+  const [across, down] = rotation % 180 === 0 ? [width, height] : [height, width];
+  return {
+    x: window.x * across,
+    y: window.y * down,
+    width: window.width * across,
+    height: window.height * down,
+  };
 }
 
 function visibleSize(frame: VideoFrame): { width: number; height: number } {

@@ -8,7 +8,8 @@ import {
   type VideoSample,
   VideoSampleSink,
 } from 'mediabunny';
-import type { Master } from '@core/job/master';
+import type { Source } from '@core/job/source';
+import { passNames } from '@core/pass/pass';
 import { rateValue, secondsOf } from '@core/time/frame-rate';
 import { TroubleError } from '@core/trouble/trouble';
 import { openInput } from './probe';
@@ -17,28 +18,38 @@ import { storedFile } from './storage';
 /** A stamp this much of a frame after a frame's start still shows in it: containers that count milliseconds round. */
 const STAMP_TOLERANCE = 0.4;
 
-/** Reads frames and sound of a stored master by whole frame numbers. One per task; the owner closes it. */
+/** Reads frames and sound of a stored master, or of its proxy, by whole frame numbers. The owner closes it. */
 export class MasterReader {
   private constructor(
-    readonly master: Master,
+    readonly source: Source,
     private readonly input: Input,
     private readonly video: InputVideoTrack,
     readonly audio: InputAudioTrack | null,
+    private readonly startSeconds: number,
   ) {}
 
   /** @throws TroubleError `master-gone` when the browser no longer has the bytes. */
-  static async open(master: Master): Promise<MasterReader> {
-    const file = await storedFile('masters', master.fingerprint);
-    if (!file) throw new TroubleError('master-gone', { file: master.fileName });
+  static async open(source: Source): Promise<MasterReader> {
+    const file = await storedFile('masters', source.fingerprint);
+    if (!file) throw new TroubleError('master-gone', { file: source.fileName });
     const input = openInput(file);
     const video = await input.getPrimaryVideoTrack();
-    if (!video) throw new TroubleError('no-video', { file: master.fileName });
-    return new MasterReader(master, input, video, await input.getPrimaryAudioTrack());
+    if (!video) throw new TroubleError('no-video', { file: source.fileName });
+    return new MasterReader(source, input, video, await input.getPrimaryAudioTrack(), source.startSeconds);
+  }
+
+  /** The master's proxy, or null while there is none. Its stamps count from the master's first frame. */
+  static async openProxy(source: Source): Promise<MasterReader | null> {
+    const file = await storedFile('passes', passNames(source.fingerprint).proxy);
+    if (!file) return null;
+    const input = openInput(file);
+    const video = await input.getPrimaryVideoTrack();
+    return video ? new MasterReader(source, input, video, null, 0) : null;
   }
 
   /** Time stamp in the file at which a frame starts, in seconds. */
   private stampOf(frame: number): number {
-    return this.master.startSeconds + secondsOf(frame, this.master.rate);
+    return this.startSeconds + secondsOf(frame, this.source.rate);
   }
 
   /**
@@ -49,9 +60,9 @@ export class MasterReader {
     from: number,
     to: number,
   ): AsyncGenerator<{ frame: number; sample: VideoSample }, void, undefined> {
-    const half = 0.5 / rateValue(this.master.rate);
+    const half = 0.5 / rateValue(this.source.rate);
     const samples = new VideoSampleSink(this.video).samples(
-      Math.max(this.stampOf(from) - half, this.master.startSeconds),
+      Math.max(this.stampOf(from) - half, this.startSeconds),
       this.stampOf(to) + half,
     );
     let current: VideoSample | null = null;
@@ -73,9 +84,32 @@ export class MasterReader {
     }
   }
 
+  /** Every picture of the file once, as it is decoded, with the first frame number that shows it. */
+  async *pictures(): AsyncGenerator<{ frame: number; sample: VideoSample }, void, undefined> {
+    for await (const sample of new VideoSampleSink(this.video).samples(this.startSeconds)) {
+      try {
+        yield { frame: Math.max(0, this.firstFrameOf(sample.timestamp)), sample };
+      } finally {
+        sample.close();
+      }
+    }
+  }
+
+  /** Bits of the picture's packets in each second. */
+  async bitsBySecond(): Promise<number[]> {
+    const bits: number[] = [];
+    const packets = new EncodedPacketSink(this.video).packets(undefined, undefined, { metadataOnly: true });
+    for await (const packet of packets) {
+      const second = Math.max(0, Math.floor(packet.timestamp - this.startSeconds));
+      while (bits.length <= second) bits.push(0);
+      bits[second] = (bits[second] as number) + packet.byteLength * 8;
+    }
+    return bits;
+  }
+
   /** One frame, or null past the last; the caller closes the sample. */
   async frame(frame: number): Promise<VideoSample | null> {
-    const tolerance = STAMP_TOLERANCE / rateValue(this.master.rate);
+    const tolerance = STAMP_TOLERANCE / rateValue(this.source.rate);
     return new VideoSampleSink(this.video).getSample(this.stampOf(frame) + tolerance);
   }
 
@@ -89,7 +123,7 @@ export class MasterReader {
 
   /** The first frame number that shows a picture with this stamp. */
   private firstFrameOf(stamp: number): number {
-    return Math.ceil((stamp - this.master.startSeconds) * rateValue(this.master.rate) - STAMP_TOLERANCE);
+    return Math.ceil((stamp - this.startSeconds) * rateValue(this.source.rate) - STAMP_TOLERANCE);
   }
 
   /** Decoded sound from frame `from` to `to`, in the file's own stamps minus the video's start; null without any. */
@@ -100,7 +134,7 @@ export class MasterReader {
 
   /** A sound sample's place on the master's own clock, in seconds from frame 0. */
   soundSeconds(sample: AudioSample): number {
-    return sample.timestamp - this.master.startSeconds;
+    return sample.timestamp - this.startSeconds;
   }
 
   close(): void {

@@ -1,4 +1,4 @@
-import type { Master } from '@core/job/master';
+import type { Source } from '@core/job/source';
 import type { Size } from '@core/picture/size';
 import type { RenderPlan } from '@core/render/plan';
 import type { Trouble } from '@core/trouble/trouble';
@@ -7,22 +7,43 @@ import type { Trouble } from '@core/trouble/trouble';
 export const VIEWS = ['master', 'canvas'] as const;
 export type View = (typeof VIEWS)[number];
 
+/** How finely a playing picture is decoded: the master, its proxy, or every other frame of the proxy. */
+export const QUALITIES = ['full', 'half', 'quarter'] as const;
+export type Quality = (typeof QUALITIES)[number];
+
+/** Frames of one source in a row, half-open, to be played. */
+export interface Piece {
+  source: number;
+  from: number;
+  to: number;
+}
+
 /** What the page tells the player's worker. */
 export type PlayerOrder =
-  | { type: 'open'; master: Master }
-  /** The plan of the whole master, so that its output frame n is master frame n. */
-  | { type: 'plan'; plan: RenderPlan }
+  /** Also again, when a repair or a new proxy changes what is drawn. */
+  | { type: 'open'; sources: Source[] }
+  /** For each source the plan of its whole length, so that its output frame n is frame n. */
+  | { type: 'plans'; plans: RenderPlan[] }
   /** Sizes in device pixels of the views on screen; a view that is not on screen is not drawn. */
   | { type: 'views'; sizes: Partial<Record<View, Size>> }
-  | { type: 'show'; frame: number }
-  /** Plays frames `from` to `to` − 1; the first is due at `startsAt`, in milliseconds since the epoch. */
-  | { type: 'play'; from: number; to: number; startsAt: number }
+  | { type: 'show'; source: number; frame: number }
+  /** Plays pieces one after another; the first frame is due at `startsAt`, in milliseconds since the epoch. */
+  | { type: 'play'; pieces: Piece[]; startsAt: number; quality: Quality | 'auto' }
   | { type: 'pause' };
 
 /** What the worker tells the page. */
 export type PlayerEvent =
-  | { type: 'frame'; frame: number; pictures: Partial<Record<View, ImageBitmap>> }
+  | {
+      type: 'frame';
+      source: number;
+      frame: number;
+      /** The piece that it belongs to while playing, else null. */
+      piece: number | null;
+      pictures: Partial<Record<View, ImageBitmap>>;
+    }
   /** Sound to be heard `at` seconds after the start of playing; one array a channel. */
   | { type: 'sound'; at: number; sampleRate: number; channels: Float32Array<ArrayBuffer>[] }
+  /** Playing fell behind, or was asked to be coarser. */
+  | { type: 'quality'; quality: Quality }
   | { type: 'ended' }
   | { type: 'failed'; trouble: Trouble };

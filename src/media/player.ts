@@ -1,8 +1,8 @@
-import type { Master } from '@core/job/master';
+import type { Source } from '@core/job/source';
 import type { Size } from '@core/picture/size';
 import type { RenderPlan } from '@core/render/plan';
 import type { Trouble } from '@core/trouble/trouble';
-import type { PlayerEvent, PlayerOrder, View } from './player-protocol';
+import type { Piece, PlayerEvent, PlayerOrder, Quality, View } from './player-protocol';
 import { workerUrls } from './worker-urls';
 
 /** Time between asking to play and the first frame, in seconds: decoding needs a head start. */
@@ -10,7 +10,8 @@ const LEAD = 0.15;
 
 /** What the player tells the page. */
 export interface PlayerListener {
-  onFrame(frame: number, pictures: Partial<Record<View, ImageBitmap>>): void;
+  onFrame(event: Extract<PlayerEvent, { type: 'frame' }>): void;
+  onQuality(quality: Quality): void;
   onEnded(): void;
   onTrouble(trouble: Trouble): void;
 }
@@ -23,16 +24,22 @@ export class Player {
   private sources = new Set<AudioBufferSourceNode>();
 
   constructor(
-    master: Master,
+    sources: Source[],
     private readonly listener: PlayerListener,
   ) {
     this.worker.onmessage = ({ data }: MessageEvent<PlayerEvent>) => this.hear(data);
-    this.send({ type: 'open', master });
+    this.open(sources);
   }
 
-  /** Hands over the plan to draw the canvas from; output frame n must be master frame n. */
-  setPlan(plan: RenderPlan): void {
-    this.send({ type: 'plan', plan });
+  /** Takes sources that changed: a repair, another master, a new proxy. */
+  open(sources: Source[]): void {
+    this.silence();
+    this.send({ type: 'open', sources });
+  }
+
+  /** Hands over, for each source, the plan to draw the canvas from; its output frame n must be frame n. */
+  setPlans(plans: RenderPlan[]): void {
+    this.send({ type: 'plans', plans });
   }
 
   /** @param sizes in device pixels. */
@@ -40,19 +47,19 @@ export class Player {
     this.send({ type: 'views', sizes });
   }
 
-  show(frame: number): void {
+  show(source: number, frame: number): void {
     this.silence();
-    this.send({ type: 'show', frame });
+    this.send({ type: 'show', source, frame });
   }
 
-  /** Plays frames `from` to `to` − 1 with sound. */
-  play(from: number, to: number): void {
+  /** Plays pieces one after another, with sound. */
+  play(pieces: Piece[], quality: Quality | 'auto'): void {
     this.silence();
     this.sound ??= new AudioContext();
     void this.sound.resume();
     this.soundStart = this.sound.currentTime + LEAD;
     const startsAt = performance.timeOrigin + performance.now() + LEAD * 1000;
-    this.send({ type: 'play', from, to, startsAt });
+    this.send({ type: 'play', pieces, startsAt, quality });
   }
 
   pause(): void {
@@ -74,9 +81,11 @@ export class Player {
   private hear(event: PlayerEvent): void {
     switch (event.type) {
       case 'frame':
-        return this.listener.onFrame(event.frame, event.pictures);
+        return this.listener.onFrame(event);
       case 'sound':
         return this.schedule(event.at, event.sampleRate, event.channels);
+      case 'quality':
+        return this.listener.onQuality(event.quality);
       case 'ended':
         return this.listener.onEnded();
       case 'failed':

@@ -8,11 +8,13 @@ import {
   UnsupportedInputFormatError,
 } from 'mediabunny';
 import type { Master } from '@core/job/master';
+import { depthByCodecString, sequenceOf } from '@core/picture/h264';
+import { uprightSize } from '@core/picture/orientation';
 import { detectRate } from '@core/time/detect-rate';
 import { TroubleError } from '@core/trouble/trouble';
 
 /** Facts of a file, before its bytes have a fingerprint. */
-export type FileFacts = Omit<Master, 'fingerprint'>;
+export type FileFacts = Omit<Master, 'fingerprint' | 'id'>;
 
 /** Sides below this are no picture to make a clip from, in pixels. */
 const LEAST_SIDE = 16;
@@ -42,30 +44,48 @@ export async function probeFile(file: File): Promise<FileFacts> {
         codec: codec ?? String(await video.getInternalCodecId()),
       });
     }
-    const { rate, constant, frames } = detectRate(packets.stamps, packets.lastDuration);
-    const picture = { width: await video.getDisplayWidth(), height: await video.getDisplayHeight() };
+    const detected = detectRate(packets.stamps, packets.lastDuration);
+    const { rate, frames } = detected;
+    const coded = { width: await video.getCodedWidth(), height: await video.getCodedHeight() };
+    const pixelAspect = await video.getPixelAspectRatio();
+    const rotation = await video.getRotation();
+    const picture = uprightSize(coded, pixelAspect, rotation);
     if (Math.min(picture.width, picture.height) < LEAST_SIDE) {
       throw new TroubleError('too-small', { file: file.name, ...picture });
     }
     const colour = await video.getColorSpace();
+    const codecString = (await video.getCodecParameterString()) ?? codec;
+    const audioTracks = await Promise.all((await input.getAudioTracks()).map(audioFacts));
     return {
       fileName: file.name,
       bytes: file.size,
       container: (await input.getFormat()).name,
       picture,
-      coded: { width: await video.getCodedWidth(), height: await video.getCodedHeight() },
-      rotation: await video.getRotation(),
+      coded,
+      pixelAspect,
+      rotation,
+      flip: await video.getFlip(),
       rate,
-      constantRate: constant,
+      constantRate: detected.constant,
+      frameTimes: detected.times,
+      repeated: detected.repeated,
+      dropped: detected.dropped,
       frames,
       startSeconds: Math.min(...firstFew(packets.stamps)),
       video: {
         codec,
-        codecString: (await video.getCodecParameterString()) ?? codec,
+        codecString,
+        ...(await streamFacts(video, codecString)),
         bits: Math.round((packets.bytes * 8 * rate.num) / (rate.den * frames)),
       },
-      colour: { matrix: colour.matrix ?? null, fullRange: colour.fullRange ?? null },
+      colour: {
+        matrix: colour.matrix ?? null,
+        primaries: colour.primaries ?? null,
+        transfer: colour.transfer ?? null,
+        fullRange: colour.fullRange ?? null,
+      },
       audio: audio ? await audioFacts(audio) : null,
+      audioTracks,
     };
   } catch (error) {
     throw explained(error, file.name);
@@ -73,6 +93,25 @@ export async function probeFile(file: File): Promise<FileFacts> {
     input.dispose();
   }
 }
+
+/** What the codec's own header tells of depth and fields. */
+async function streamFacts(
+  video: InputVideoTrack,
+  codecString: string,
+): Promise<{ depth: number | null; interlaced: boolean | null }> {
+  const config = await video.getDecoderConfig();
+  const record = config?.description;
+  const sequence = codecString.startsWith('avc') && record ? sequenceOf(bytesOf(record)) : null;
+  return {
+    depth: sequence?.depth ?? depthByCodecString(codecString),
+    interlaced: sequence?.interlaced ?? null,
+  };
+}
+
+const bytesOf = (source: AllowSharedBufferSource): Uint8Array =>
+  ArrayBuffer.isView(source)
+    ? new Uint8Array(source.buffer, source.byteOffset, source.byteLength)
+    : new Uint8Array(source);
 
 /** Reordered frames come within a few packets of each other: the first stamp is among these. */
 const firstFew = (stamps: number[]): number[] => stamps.slice(0, 64);

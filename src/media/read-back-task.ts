@@ -1,5 +1,4 @@
 import { type InputVideoTrack, VideoSampleSink } from 'mediabunny';
-import type { Master } from '@core/job/master';
 import type { Borders, Proof } from '@core/job/records';
 import { blackBorders, NO_BORDERS, sharedBorders, widerBorders } from '@core/proof/borders';
 import { askedFacts, foundFacts, proofOf } from '@core/proof/proof';
@@ -12,17 +11,13 @@ import { storedFile } from './storage';
 /** A finished export to read back, and what it was made from. */
 export interface ReadBackRequest {
   name: string;
-  master: Master;
   plan: RenderPlan;
 }
 
 const REPORT_EVERY = 8;
 
 /** Reads a finished file back: its facts against what was asked, and every decoded frame searched for borders. */
-export async function readBack(
-  { name, master, plan }: ReadBackRequest,
-  context: TaskContext,
-): Promise<Proof> {
+export async function readBack({ name, plan }: ReadBackRequest, context: TaskContext): Promise<Proof> {
   const file = await storedFile('exports', name);
   if (!file) throw new TroubleError('master-gone', { file: name });
   const found = await probeFile(file);
@@ -30,7 +25,7 @@ export async function readBack(
   try {
     const video = (await input.getPrimaryVideoTrack()) as InputVideoTrack;
     const { borders, searched } = await searchBorders(video, plan, context);
-    return proofOf(askedFacts(plan, master), foundFacts(found), searched, borders);
+    return proofOf(askedFacts(plan), foundFacts(found), searched, borders);
   } finally {
     input.dispose();
   }

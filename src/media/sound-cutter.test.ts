@@ -1,7 +1,8 @@
 import { AudioSample, type AudioSampleSource } from 'mediabunny';
 import { canvasOf } from '@core/layout/canvas';
 import { planOf } from '@core/render/plan';
-import { testMaster } from '@core/test-job';
+import { sourceOf } from '@core/job/source';
+import { testMaster, testRange } from '@core/test-job';
 import type { MasterReader } from './master-reader';
 import { cutSound } from './sound-cutter';
 
@@ -29,18 +30,18 @@ function numberedSound(
 }
 
 /** Everything that is handed to the encoder, as one row of numbers from the track's start. */
-async function cut(ranges: { in: number; out: number }[], sound: AudioSample[]): Promise<number[]> {
+async function cut(ranges: [from: number, to: number][], sound: AudioSample[]): Promise<number[]> {
   const heard: number[] = [];
   const target = {
     add(sample: AudioSample) {
       const plane = new Float32Array(sample.numberOfFrames);
-      sample.copyTo(plane, { planeIndex: 0, format: 'f32' });
+      sample.copyTo(plane, { planeIndex: 0, format: 'f32-planar' });
       expect(Math.round(sample.timestamp * RATE)).toBe(heard.length - DELAY);
       heard.push(...plane);
       return Promise.resolve();
     },
   } as unknown as AudioSampleSource;
-  const master = testMaster({ audio: { codec: 'aac', sampleRate: RATE, channels: 1, bits: 1 } });
+  const source = sourceOf(testMaster({ audio: { codec: 'aac', sampleRate: RATE, channels: 1, bits: 1 } }));
   async function* between(from: number, to: number) {
     // As a decoder does: whole pieces that touch the range.
     const [start, end] = [(from * 1001) / 24000, (to * 1001) / 24000];
@@ -48,18 +49,15 @@ async function cut(ranges: { in: number; out: number }[], sound: AudioSample[]):
       if (sample.timestamp + sample.duration > start && sample.timestamp < end) yield sample.clone();
   }
   const reader = {
-    master,
+    source,
     sound: between,
     soundSeconds: (sample: AudioSample) => sample.timestamp,
   } as unknown as MasterReader;
   const canvas = canvasOf('x/y', { width: 16, height: 16 }, FILM, 'c');
-  const plan = planOf(canvas, {
-    cut: ranges,
-    shots: [{ id: 'a', in: 0, out: 984 }],
-    framings: [],
-    live: { width: 16, height: 9 },
-  });
-  const sounds = cutSound(reader, plan, target);
+  const cutRanges = ranges.map(([from, to]) => testRange(from, to));
+  const plan = planOf(canvas, { cut: cutRanges, shots: [], framings: [], sources: [source] });
+  const facts = { sampleRate: RATE, channels: 1 };
+  const sounds = cutSound(() => Promise.resolve(reader), plan, facts, target);
   // The sound is pulled to its end.
   while (!(await sounds.next()).done);
   return heard;
@@ -67,7 +65,7 @@ async function cut(ranges: { in: number; out: number }[], sound: AudioSample[]):
 
 describe('sound', () => {
   it('is cut to the sample: frame n starts at sample 2002 n', async () => {
-    const heard = await cut([{ in: 10, out: 13 }], numberedSound(0, 60000, 1024));
+    const heard = await cut([[10, 13]], numberedSound(0, 60000, 1024));
     expect(heard).toHaveLength(3 * 2002);
     expect(heard[0]).toBe(20021);
     expect(heard[heard.length - 1]).toBe(20020 + 6006);
@@ -76,8 +74,8 @@ describe('sound', () => {
   it('of several ranges follows the frames without a gap', async () => {
     const heard = await cut(
       [
-        { in: 20, out: 22 },
-        { in: 3, out: 4 },
+        [20, 22],
+        [3, 4],
       ],
       numberedSound(0, 60000, 1000),
     );
@@ -87,7 +85,7 @@ describe('sound', () => {
   });
 
   it('that starts late, ends early or has holes is silent there, and stays in step', async () => {
-    const heard = await cut([{ in: 0, out: 10 }], numberedSound(5000, 15000, 1000, [[8000, 10000]]));
+    const heard = await cut([[0, 10]], numberedSound(5000, 15000, 1000, [[8000, 10000]]));
     expect(heard).toHaveLength(20020);
     heard.forEach((value, i) => {
       const silent = i < 5000 || i >= 15000 || (i >= 8000 && i < 10000);

@@ -1,7 +1,8 @@
 import { AudioSample, type AudioSampleSource } from 'mediabunny';
-import type { RenderPlan } from '@core/render/plan';
-import { masterRanges } from '@core/render/plan';
-import { exportSampleRate } from '@core/sound/sound';
+import { type PlanRun, planRuns, type RenderPlan } from '@core/render/plan';
+import { mapChannels, type Planes } from '@core/sound/channels';
+import { Resampler } from '@core/sound/resample';
+import type { ExportSound } from '@core/sound/sound';
 import { samplesBefore } from '@core/time/frame-rate';
 import type { MasterReader } from './master-reader';
 
@@ -14,56 +15,102 @@ const SILENCE_PIECE = 4096;
  */
 const ENCODER_DELAY = 1024;
 
+const silence = (channels: number, samples: number): Planes =>
+  Array.from({ length: channels }, () => new Float32Array(samples));
+
+/** Opens the reader of one of a plan's sources. */
+export type ReaderOf = (source: number) => Promise<MasterReader>;
+
 /**
- * Cuts a master's sound to a plan, to the sample, and hands it to an encoder. Output sample counts follow the
- * frames exactly; where the master's sound starts late, ends early or has holes, silence fills in.
+ * Cuts the masters' sound to a plan, to the sample, and hands it to an encoder. Output sample counts follow the
+ * frames exactly; where a master's sound starts late, ends early or has holes, silence fills in.
+ * @returns each time how far it is, in seconds of the clip.
  */
 export async function* cutSound(
-  reader: MasterReader,
+  readerOf: ReaderOf,
   plan: RenderPlan,
-  target: AudioSampleSource,
+  { sampleRate, channels }: ExportSound,
+  target: Pick<AudioSampleSource, 'add'>,
 ): AsyncGenerator<number, void, undefined> {
-  const sampleRate = reader.master.audio?.sampleRate ?? 0;
-  const channels = reader.master.audio?.channels ?? 0;
-  const delay = ENCODER_DELAY / exportSampleRate(sampleRate);
-  let frame = 0;
-  for (const range of masterRanges(plan)) {
-    const start = samplesBefore(frame, plan.rate, sampleRate);
-    frame += range.out - range.in;
-    const end = samplesBefore(frame, plan.rate, sampleRate);
-    const shift = start - samplesBefore(range.in, plan.rate, sampleRate);
-    const put = (sample: AudioSample, at: number) => {
-      sample.setTimestamp(at / sampleRate - delay);
-      return target.add(sample).finally(() => sample.close());
-    };
-    let at = start;
-    const fillTo = async (to: number) => {
-      while (at < to) {
-        const frames = Math.min(SILENCE_PIECE, to - at);
-        await put(silence(frames, channels, sampleRate), at);
-        at += frames;
-      }
-    };
-    for await (const sample of reader.sound(range.in, range.out) ?? []) {
-      try {
-        const first = Math.round(reader.soundSeconds(sample) * sampleRate) + shift;
-        const from = Math.max(at, first);
-        const to = Math.min(end, first + sample.numberOfFrames);
-        if (to <= from) continue;
-        await fillTo(from);
-        await put(sample.trim(from - first, to - first), from);
-        at = to;
-      } finally {
-        sample.close();
-      }
+  const delay = ENCODER_DELAY / sampleRate;
+  let at = 0;
+  const put = async (planes: Planes) => {
+    const sample = sampleOf(planes, sampleRate, at / sampleRate - delay);
+    at += sample.numberOfFrames;
+    await target.add(sample).finally(() => sample.close());
+  };
+  for (const run of planRuns(plan)) {
+    const end = samplesBefore(run.start + run.frames, plan.rate, sampleRate);
+    const reader = await readerOf(run.source);
+    for await (const planes of resampled(runSound(reader, run), reader, sampleRate)) {
+      const room = end - at;
+      const length = planes[0]?.length ?? 0;
+      if (room <= 0) break;
+      if (length === 0) continue;
+      const mapped = mapChannels(planes, channels);
+      await put(length > room ? mapped.map((plane) => plane.slice(0, room)) : mapped);
       yield at / sampleRate;
     }
-    await fillTo(end);
-    yield end / sampleRate;
+    while (at < end) await put(silence(channels, Math.min(SILENCE_PIECE, end - at)));
+    yield at / sampleRate;
   }
 }
 
-function silence(frames: number, channels: number, sampleRate: number): AudioSample {
-  const data = new Float32Array(frames * channels);
-  return new AudioSample({ data, format: 'f32', numberOfChannels: channels, sampleRate, timestamp: 0 });
+/** A run's sound at its master's own rate, without a hole, from the run's first sample. */
+async function* runSound(reader: MasterReader, run: PlanRun): AsyncGenerator<Planes, void, undefined> {
+  const { audio, rate } = reader.source;
+  if (!audio) return;
+  const { sampleRate, channels } = audio;
+  const start = samplesBefore(run.in, rate, sampleRate);
+  const end = samplesBefore(run.out, rate, sampleRate);
+  let at = start;
+  for await (const sample of reader.sound(run.in, run.out) ?? []) {
+    try {
+      const first = Math.round(reader.soundSeconds(sample) * sampleRate);
+      const from = Math.max(at, first);
+      const to = Math.min(end, first + sample.numberOfFrames);
+      if (to <= from) continue;
+      for (; at < from; at += Math.min(SILENCE_PIECE, from - at)) {
+        yield silence(channels, Math.min(SILENCE_PIECE, from - at));
+      }
+      yield planesOf(sample, from - first, to - from);
+      at = to;
+    } finally {
+      sample.close();
+    }
+  }
+}
+
+/** Sound at the clip's rate; untouched where it has it already. */
+async function* resampled(
+  sound: AsyncGenerator<Planes, void, undefined>,
+  { source: { audio } }: MasterReader,
+  sampleRate: number,
+): AsyncGenerator<Planes, void, undefined> {
+  if (!audio || audio.sampleRate === sampleRate) return yield* sound;
+  const resampler = new Resampler(audio.sampleRate, sampleRate, audio.channels);
+  for await (const planes of sound) yield resampler.push(planes);
+  yield resampler.finish();
+}
+
+/** Samples of a decoded piece as planes. */
+export function planesOf(sample: AudioSample, frameOffset: number, frameCount: number): Planes {
+  return Array.from({ length: sample.numberOfChannels }, (_, planeIndex) => {
+    const plane = new Float32Array(frameCount);
+    sample.copyTo(plane, { planeIndex, format: 'f32-planar', frameOffset, frameCount });
+    return plane;
+  });
+}
+
+function sampleOf(planes: Planes, sampleRate: number, timestamp: number): AudioSample {
+  const length = planes[0]?.length ?? 0;
+  const data = new Float32Array(length * planes.length);
+  planes.forEach((plane, channel) => data.set(plane, channel * length));
+  return new AudioSample({
+    data,
+    format: 'f32-planar',
+    numberOfChannels: planes.length,
+    sampleRate,
+    timestamp,
+  });
 }

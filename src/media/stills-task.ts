@@ -1,28 +1,33 @@
 import type { VideoSample } from 'mediabunny';
-import type { Master } from '@core/job/master';
+import type { Source } from '@core/job/source';
+import { drawUpright } from './draw-upright';
 import { MasterReader } from './master-reader';
+import { pictureOf } from './preview-picture';
 import { throwIfStopped, type TaskContext } from './serve-task';
 import { storedFile, writeSmall } from './storage';
 
 /** Small pictures of some frames of a master. */
 export interface StillsRequest {
-  master: Master;
+  source: Source;
   frames: number[];
   /** Rows of each picture. */
   height: number;
 }
 
 const QUALITY = 0.8;
+const WHOLE = { x: 0, y: 0, width: 1, height: 1 };
 
 /**
  * Tells each frame's JPEG: stored ones at once, then for the others a near key frame, then the frame itself, which
  * takes longer to decode and is stored.
  */
 export async function makeStills(
-  { master, frames, height }: StillsRequest,
+  { source, frames, height }: StillsRequest,
   context: TaskContext,
 ): Promise<number> {
-  const nameOf = (frame: number) => `${master.fingerprint}-${height}-${frame}.jpg`;
+  const { rotation, flip, picture } = source;
+  const look = `${height}-${picture.width}x${picture.height}-${rotation}${flip ? 'f' : ''}`;
+  const nameOf = (frame: number) => `${source.fingerprint}-${look}-${frame}.jpg`;
   const missing: number[] = [];
   for (const frame of frames) {
     const still = await storedFile('stills', nameOf(frame));
@@ -30,14 +35,14 @@ export async function makeStills(
     else missing.push(frame);
   }
   if (missing.length === 0) return frames.length;
-  const reader = await MasterReader.open(master);
+  const reader = await MasterReader.open(source);
   try {
     for (const exact of [false, true]) {
       for (const frame of missing) {
         throwIfStopped(context.signal);
         const still = await drawStill(
           await (exact ? reader.frame(frame) : reader.nearFrame(frame)),
-          master,
+          source,
           height,
         );
         if (!still) continue;
@@ -52,17 +57,18 @@ export async function makeStills(
 }
 
 /** Draws a sample, and closes it. */
-async function drawStill(sample: VideoSample | null, master: Master, height: number): Promise<Blob | null> {
+async function drawStill(sample: VideoSample | null, source: Source, height: number): Promise<Blob | null> {
   if (!sample) return null;
+  const decoded = await pictureOf(sample, source, true);
   try {
-    const { picture } = master;
+    const { picture } = source;
     const width = Math.max(1, Math.round((height * picture.width) / picture.height));
     const canvas = new OffscreenCanvas(width, height);
     const ink = canvas.getContext('2d');
     if (!ink) return null;
-    sample.draw(ink, 0, 0, width, height);
+    drawUpright(ink, decoded, source, WHOLE, { x: 0, y: 0, width, height });
     return await canvas.convertToBlob({ type: 'image/jpeg', quality: QUALITY });
   } finally {
-    sample.close();
+    decoded.close();
   }
 }

@@ -1,7 +1,7 @@
 import { TroubleError } from '@core/trouble/trouble';
 
 /** Folders of the browser's private file system. */
-export type Folder = 'masters' | 'stills' | 'exports';
+export type Folder = 'masters' | 'passes' | 'stills' | 'exports';
 
 const isMissing = (error: unknown): boolean =>
   error instanceof DOMException && error.name === 'NotFoundError';
@@ -94,7 +94,7 @@ export async function openWriter(folder: Folder, name: string): Promise<StoredWr
 
 /** Deletes what unfinished writes of an earlier visit left. */
 export async function sweepParts(): Promise<void> {
-  for (const folder of ['masters', 'exports'] as const) {
+  for (const folder of ['masters', 'passes', 'exports'] as const) {
     for (const name of await storedNames(folder)) {
       // One that is being written right now is locked, and stays.
       if (name.endsWith(PART)) await deleteStored(folder, name).catch(() => undefined);

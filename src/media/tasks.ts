@@ -1,8 +1,10 @@
 import { z } from 'zod';
 import { masterSchema, type Master } from '@core/job/master';
 import { proofSchema, type Proof } from '@core/job/records';
+import { type Pass, passSchema } from '@core/pass/pass';
 import type { BringInRequest } from './bring-in-task';
 import type { ExportRequest } from './export-task';
+import type { PassRequest } from './pass-task';
 import type { ReadBackRequest } from './read-back-task';
 import { runTask } from './run-task';
 import type { StillsRequest } from './stills-task';
@@ -28,6 +30,11 @@ export function makeExport(request: ExportRequest, following: Following): Promis
 /** Reads a finished clip back. @throws TroubleError */
 export function proveExport(request: ReadBackRequest, following: Following): Promise<Proof> {
   return runTask('read-back', request, { progress: progressSchema, result: proofSchema, ...following });
+}
+
+/** Looks at a whole master once. @throws TroubleError */
+export function passOverMaster(request: PassRequest, following: Following): Promise<Pass> {
+  return runTask('pass', request, { progress: progressSchema, result: passSchema, ...following });
 }
 
 const stillSchema = z.object({ frame: z.number(), still: z.instanceof(Blob) });

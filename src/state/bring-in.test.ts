@@ -1,5 +1,7 @@
 import AsyncStorage from '@react-native-async-storage/async-storage';
-import { testMaster } from '@core/test-job';
+import { activeCanvas } from '@core/job/clip';
+import { activeClip, mainMaster } from '@core/job/job';
+import { testMaster, testRange } from '@core/test-job';
 import { TroubleError } from '@core/trouble/trouble';
 import { bringBack, bringIn, openDemo, useBringIn } from './bring-in';
 import { useJobs } from './jobs';
@@ -38,9 +40,9 @@ describe('bringing in', () => {
     const job = jobOf(await bringIn(file('my_first-edit.final.mov')));
     expect(job).toMatchObject({
       title: 'my first edit.final',
-      edit: { cut: [{ in: 0, out: 984 }], audience: 'private' },
+      edit: { clips: [{ cut: [testRange(0, 984)], audience: 'private' }] },
     });
-    expect(job?.edit.canvases[0]?.placement).toBe('verrow/short');
+    expect(job && activeCanvas(activeClip(job.edit)).placement).toBe('verrow/short');
     expect(useBringIn.getState().fileName).toBeNull();
   });
 
@@ -63,9 +65,9 @@ describe('bringing in', () => {
 
   it('asks for the same file when a job lost its bytes', async () => {
     const job = jobOf(await bringIn(file('edit.mp4')))!;
-    expect(await bringBack(job, file('other.mp4'))).toBe(job.id);
+    expect(await bringBack(job, mainMaster(job), file('other.mp4'))).toBe(job.id);
     expect(mockMedia.bringInFile.mock.calls[1]?.[0]).toMatchObject({
-      wanted: { fingerprint: job.master.fingerprint },
+      wanted: { fingerprint: mainMaster(job).fingerprint },
     });
   });
 });
@@ -83,7 +85,10 @@ describe('the demo', () => {
   it('becomes one job, with its own shots and words', async () => {
     serve();
     const id = await openDemo();
-    expect(jobOf(id)).toMatchObject({ title: 'A demo', edit: { shots: demo.shots, words: demo.words } });
+    expect(jobOf(id)).toMatchObject({
+      title: 'A demo',
+      edit: { shots: demo.shots, clips: [{ words: demo.words }] },
+    });
     expect(await openDemo()).toBe(id);
     expect(mockMedia.bringInFile).toHaveBeenCalledTimes(1);
   });

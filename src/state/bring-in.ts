@@ -1,12 +1,13 @@
 import { create } from 'zustand';
 import { type Demo, demoSchema } from '@core/job/demo';
-import { type Job, newJob } from '@core/job/job';
+import { type Job, mainMaster, newJob } from '@core/job/job';
+import type { Shot } from '@core/job/shot';
 import type { Master } from '@core/job/master';
 import { troubleOf, type Trouble, TroubleError } from '@core/trouble/trouble';
 import { storedFile } from '@media/storage';
 import { bringInFile } from '@media/tasks';
 import type { Progress } from '@media/worker-protocol';
-import { addJob, useJobs } from './jobs';
+import { addJob, addMaster, useJobs } from './jobs';
 
 interface BringInState {
   /** The file on its way in, or null. */
@@ -41,7 +42,7 @@ let stop: AbortController | null = null;
 export function bringIn(file: File): Promise<string | null> {
   return attempt(file, null, (master) => {
     const twin = Object.values(useJobs.getState().files).find(
-      (one) => one.job.master.fingerprint === master.fingerprint,
+      (one) => mainMaster(one.job).fingerprint === master.fingerprint,
     );
     if (twin) useBringIn.setState({ twin: { title: twin.job.title, id: twin.job.id } });
     return makeJob(master, { id: crypto.randomUUID(), title: titleOf(file.name, twin !== undefined) });
@@ -49,14 +50,22 @@ export function bringIn(file: File): Promise<string | null> {
 }
 
 /** Takes a lost master's bytes in again. Only the same file is taken. */
-export function bringBack(job: Job, file: File): Promise<string | null> {
-  return attempt(file, job.master, () => job.id);
+export function bringBack(job: Job, master: Master, file: File): Promise<string | null> {
+  return attempt(file, master, () => job.id);
+}
+
+/** Brings a further master into a job. @returns its id, or null when it failed or was cancelled. */
+export function addMasterFile(job: Job, file: File): Promise<string | null> {
+  return attempt(file, null, (master) => {
+    addMaster(job.id, master);
+    return master.id;
+  });
 }
 
 /** Opens the demo's job, made from the film that ships. */
 export async function openDemo(): Promise<string | null> {
   const known = useJobs.getState().files[DEMO_JOB];
-  if (known && (await hasBytes(known.job.master))) return DEMO_JOB;
+  if (known && (await hasBytes(mainMaster(known.job)))) return DEMO_JOB;
   const demo = await loadDemo();
   if (!demo) return null;
   const file = await fetchDemoFile(demo).catch((error: unknown) => {
@@ -64,10 +73,11 @@ export async function openDemo(): Promise<string | null> {
     return null;
   });
   if (!file) return null;
-  return attempt(file, known?.job.master ?? null, (master) => {
+  return attempt(file, known ? mainMaster(known.job) : null, (master) => {
     if (known) return DEMO_JOB;
-    const { title, shots, framings, words } = demo;
-    return makeJob(master, { id: DEMO_JOB, title, shots, framings }, words);
+    const { title, framings, words } = demo;
+    const shots = demo.shots.map((shot): Shot => ({ ...shot, master: master.id, start: null, live: null }));
+    return makeJob(master, { id: DEMO_JOB, title, shots, framings, words });
   });
 }
 
@@ -99,8 +109,14 @@ export function dismissBringIn(): void {
   useBringIn.setState({ trouble: null, twin: null });
 }
 
+/** The first master of a job whose bytes this browser no longer has, or null. */
+export async function missingMaster(job: Job): Promise<Master | null> {
+  for (const master of job.masters) if (!(await hasBytes(master))) return master;
+  return null;
+}
+
 /** Whether a master's bytes are still in this browser. */
-export async function hasBytes(master: Master): Promise<boolean> {
+async function hasBytes(master: Master): Promise<boolean> {
   return (await storedFile('masters', master.fingerprint)) !== null;
 }
 
@@ -125,11 +141,11 @@ async function attempt(
   }
 }
 
-type Start = Pick<Parameters<typeof newJob>[0], 'id' | 'title' | 'shots' | 'framings'>;
+type Start = Omit<Parameters<typeof newJob>[0], 'now' | 'master'>;
 
-function makeJob(master: Master, start: Start, words?: Demo['words']): string {
+function makeJob(master: Master, start: Start): string {
   const job = newJob({ ...start, master, now: new Date().toISOString() });
-  addJob(words ? { ...job, edit: { ...job.edit, words } } : job);
+  addJob(job);
   return job.id;
 }
 

@@ -1,5 +1,5 @@
 import AsyncStorage from '@react-native-async-storage/async-storage';
-import { newJob, type Job } from '@core/job/job';
+import { activeClip, newJob, type Job } from '@core/job/job';
 import { applyCommand } from '@core/job/commands';
 import { NO_BORDERS } from '@core/proof/borders';
 import { testJob, testMaster } from '@core/test-job';
@@ -32,7 +32,8 @@ const stored = (): Job => useJobs.getState().files['job-1']!.job;
 /** The test job with its tag, so that nothing is kept back. */
 function readyJob(): Job {
   const job = testJob();
-  return { ...job, edit: { ...job.edit, words: { ...job.edit.words, tags: ['upright'] } } };
+  const words = { ...activeClip(job.edit).words, tags: ['upright'] };
+  return { ...job, edit: applyCommand(job.edit, { type: 'set-words', words }) };
 }
 
 beforeEach(async () => {
@@ -60,7 +61,7 @@ describe('an export', () => {
     const job = readyJob();
     const barred = {
       ...job,
-      edit: applyCommand(job.edit, { type: 'set-pane-mode', mode: 'fit' }, job.master),
+      edit: applyCommand(job.edit, { type: 'set-pane-mode', mode: 'fit' }),
     };
     expect(startExport(barred)).toBe(false);
     expect(mockMedia.makeExport).not.toHaveBeenCalled();

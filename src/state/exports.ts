@@ -1,7 +1,8 @@
 import { create } from 'zustand';
 import { checkJob, heldBack, planOfJob, workedOutBitRate } from '@core/check/check';
 import type { ExportRecord } from '@core/job/records';
-import { activeCanvas, type Job } from '@core/job/job';
+import { activeCanvas } from '@core/job/clip';
+import { activeClip, type Job } from '@core/job/job';
 import { exportFileName, signatureOf } from '@core/job/export-name';
 import { troubleOf, troubleWords } from '@core/trouble/trouble';
 import { deleteStored, storedFile } from '@media/storage';
@@ -28,12 +29,14 @@ let queue: Promise<unknown> = Promise.resolve();
 /** Name of an export's bytes in the private file system. */
 const storedName = (exportId: string): string => `${exportId}.mp4`;
 
-/** Queues an export of a job's canvas as it is now. @returns false when a stop keeps it back. */
+/** Queues an export of the canvas of a job's clip as it is now. @returns false when a stop keeps it back. */
 export function startExport(job: Job): boolean {
-  if (heldBack(checkJob(job), job.edit.overrides, 'export').length > 0) return false;
-  const canvas = activeCanvas(job.edit);
+  const clip = activeClip(job.edit);
+  if (heldBack(checkJob(job), clip.overrides, 'export').length > 0) return false;
+  const canvas = activeCanvas(clip);
   const record: ExportRecord = {
     id: crypto.randomUUID(),
+    clip: clip.id,
     placement: canvas.placement,
     width: canvas.width,
     height: canvas.height,
@@ -41,7 +44,7 @@ export function startExport(job: Job): boolean {
     startedAt: new Date().toISOString(),
     state: 'running',
     signature: signatureOf(job.edit),
-    videoBits: job.edit.videoBits ?? workedOutBitRate(job).bits,
+    videoBits: clip.videoBits ?? workedOutBitRate(job).bits,
     error: null,
     bytes: null,
     tookSeconds: null,
@@ -57,7 +60,7 @@ export function startExport(job: Job): boolean {
 
 async function run(job: Job, record: ExportRecord, signal: AbortSignal): Promise<void> {
   const plan = planOfJob(job);
-  const request = { name: storedName(record.id), master: job.master, plan };
+  const request = { name: storedName(record.id), plan };
   const began = performance.now();
   const follow = (stage: Running['stage']) => {
     const from = performance.now();

@@ -1,10 +1,12 @@
 import AsyncStorage from '@react-native-async-storage/async-storage';
-import { testJob } from '@core/test-job';
+import { activeClip } from '@core/job/job';
+import { keep, testJob } from '@core/test-job';
 import { addJob, dispatch, openJobs, putExport, redo, removeJob, undo, useJobs } from './jobs';
 import { loadJobs } from './persistence';
 
 const record = {
   id: 'export-1',
+  clip: 'clip-1',
   placement: 'verrow/short',
   width: 1080,
   height: 1920,
@@ -18,7 +20,7 @@ const record = {
   tookSeconds: null,
   proof: null,
 };
-const edit = () => useJobs.getState().files['job-1']!.job.edit;
+const cut = () => activeClip(useJobs.getState().files['job-1']!.job.edit).cut;
 
 beforeEach(async () => {
   await AsyncStorage.clear();
@@ -29,21 +31,21 @@ afterEach(() => jest.restoreAllMocks());
 
 describe('the job store', () => {
   it('stores every change at once, with its undo', async () => {
-    dispatch('job-1', { type: 'set-in', frame: 40 });
+    dispatch('job-1', keep(40, 984));
     const { files } = await loadJobs();
-    expect(files[0]?.job.edit.cut[0]?.in).toBe(40);
-    expect(files[0]?.history.past.map((step) => step.name)).toEqual(['set the in point']);
+    expect(activeClip(files[0]!.job.edit).cut[0]?.in).toBe(40);
+    expect(files[0]?.history.past.map((step) => step.name)).toEqual(['trim the cut']);
     undo('job-1');
-    expect(edit().cut[0]?.in).toBe(0);
+    expect(cut()[0]?.in).toBe(0);
     redo('job-1');
-    expect(edit().cut[0]?.in).toBe(40);
+    expect(cut()[0]?.in).toBe(40);
   });
 
   it('joins quick steps of one kind, and none that came later or in between', () => {
     const time = jest.spyOn(Date, 'now');
     const at = (ms: number, frame: number, joins?: string) => {
       time.mockReturnValue(ms);
-      dispatch('job-1', { type: 'set-in', frame }, joins);
+      dispatch('job-1', keep(frame, 984), joins);
     };
     at(0, 1, 'in');
     at(500, 2, 'in');
@@ -53,7 +55,7 @@ describe('the job store', () => {
     at(9200, 6, 'in');
     const ins: number[] = [];
     for (let i = 0; i < 5; i++) {
-      ins.push(edit().cut[0]!.in);
+      ins.push(cut()[0]!.in);
       undo('job-1');
     }
     expect(ins).toEqual([6, 5, 4, 3, 0]);
@@ -78,10 +80,10 @@ describe('the job store', () => {
 
   it('says why a change is not stored, until one is', async () => {
     jest.spyOn(AsyncStorage, 'setItem').mockRejectedValueOnce(new Error('quota'));
-    dispatch('job-1', { type: 'set-in', frame: 1 });
+    dispatch('job-1', keep(1, 984));
     await new Promise((resolve) => setTimeout(resolve));
     expect(useJobs.getState().saveTrouble).toEqual({ code: 'save-failed', values: { detail: 'quota' } });
-    dispatch('job-1', { type: 'set-in', frame: 2 });
+    dispatch('job-1', keep(2, 984));
     await new Promise((resolve) => setTimeout(resolve));
     expect(useJobs.getState().saveTrouble).toBeNull();
   });

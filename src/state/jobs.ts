@@ -2,6 +2,7 @@ import { create } from 'zustand';
 import { applyCommand, type Command } from '@core/job/commands';
 import { EMPTY_HISTORY, recorded, redone, undone, type Versioned } from '@core/job/history';
 import type { Job } from '@core/job/job';
+import type { Master } from '@core/job/master';
 import type { JobFile } from '@core/job/job-file';
 import type { ExportRecord, PostRecord } from '@core/job/records';
 import { troubleOf, type Trouble } from '@core/trouble/trouble';
@@ -73,13 +74,26 @@ export async function removeJob(id: string): Promise<void> {
  */
 export function dispatch(id: string, command: Command, joins?: string): void {
   const { job, history } = fileOf(id);
-  const after = applyCommand(job.edit, command, job.master);
+  const after = applyCommand(job.edit, command);
   const now = Date.now();
   const continues =
     joins !== undefined && lastStep?.id === id && lastStep.joins === joins && now - lastStep.at < JOIN_WITHIN;
   lastStep = joins === undefined ? null : { id, joins, at: now };
   const next = recorded({ edit: job.edit, history }, after, command, continues);
   put({ job: { ...job, edit: next.edit }, history: next.history });
+}
+
+/** Works on another clip of a job. It changes nothing that is made, so there is nothing to undo. */
+export function setClip(id: string, clip: string): void {
+  const { job, history } = fileOf(id);
+  put({ job: { ...job, edit: { ...job.edit, clip } }, history });
+}
+
+/** Adds a master that a clip may take ranges from; the same file is added once. */
+export function addMaster(id: string, master: Master): void {
+  const { job, history } = fileOf(id);
+  if (job.masters.some((one) => one.id === master.id)) return;
+  put({ job: { ...job, masters: [...job.masters, master] }, history });
 }
 
 function travel(id: string, step: (versioned: Versioned) => Versioned): void {

@@ -1,11 +1,17 @@
 import { frameOf, type RenderPlan } from '@core/render/plan';
 import { applyCommand } from '@core/job/commands';
-import { testJob } from '@core/test-job';
+import type { Cut } from '@core/cut/cut';
+import type { Job } from '@core/job/job';
+import { NO_REPAIRS } from '@core/job/repairs';
+import { testJob, testMaster, testRange } from '@core/test-job';
 import {
   leavePlayer,
   mountView,
+  playCut,
   playJob,
+  proxyMade,
   setDraft,
+  setQuality,
   showFrame,
   stepFrames,
   togglePlay,
@@ -13,30 +19,39 @@ import {
 } from './player';
 
 interface Listener {
-  onFrame(frame: number, pictures: Record<string, unknown>): void;
+  onFrame(event: {
+    source: number;
+    frame: number;
+    piece: number | null;
+    pictures: Record<string, unknown>;
+  }): void;
+  onQuality(quality: string): void;
   onEnded(): void;
 }
 const mockPlayer = {
   calls: [] as unknown[][],
-  plan: null as RenderPlan | null,
+  plans: [] as RenderPlan[],
   listener: null as Listener | null,
 };
 jest.mock('@media/player', () => ({
   Player: class {
-    constructor(_master: unknown, listener: Listener) {
+    constructor(_sources: unknown, listener: Listener) {
       mockPlayer.listener = listener;
     }
-    setPlan(plan: RenderPlan) {
-      mockPlayer.plan = plan;
+    open(sources: unknown[]) {
+      mockPlayer.calls.push(['open', sources.length]);
+    }
+    setPlans(plans: RenderPlan[]) {
+      mockPlayer.plans = plans;
     }
     setViews(sizes: unknown) {
       mockPlayer.calls.push(['views', sizes]);
     }
-    show(frame: number) {
-      mockPlayer.calls.push(['show', frame]);
+    show(source: number, frame: number) {
+      mockPlayer.calls.push(['show', source, frame]);
     }
-    play(from: number, to: number) {
-      mockPlayer.calls.push(['play', from, to]);
+    play(pieces: unknown[], quality: string) {
+      mockPlayer.calls.push(['play', pieces, quality]);
     }
     pause() {
       mockPlayer.calls.push(['pause']);
@@ -47,9 +62,21 @@ jest.mock('@media/player', () => ({
   },
 }));
 
-const job = testJob();
-const cut = { ...job, edit: { ...job.edit, cut: [{ in: 100, out: 200 }] } };
+const other = testMaster({ id: 'other', fingerprint: 'b'.repeat(64), frames: 50 });
+const job: Job = { ...testJob(), masters: [testMaster(), other] };
+const withCut = (cut: Cut): Job => ({
+  ...job,
+  edit: applyCommand(job.edit, { type: 'set-cut', act: 'trim', cut }),
+});
+const cut = withCut([testRange(100, 200)]);
 const last = () => mockPlayer.calls[mockPlayer.calls.length - 1];
+const plan = () => mockPlayer.plans[0]!;
+const frameEvent = (frame: number, piece: number | null, pictures = {}) => ({
+  source: 0,
+  frame,
+  piece,
+  pictures,
+});
 
 beforeEach(() => {
   leavePlayer();
@@ -58,42 +85,86 @@ beforeEach(() => {
 });
 
 describe('the player', () => {
-  it('opens at the in point, with a plan in which output frame n is master frame n', () => {
-    expect(last()).toEqual(['show', 100]);
-    expect(mockPlayer.plan?.frames).toBe(984);
-    expect(frameOf(mockPlayer.plan!, 777).masterFrame).toBe(777);
+  it('opens at the in point, with plans in which output frame n is frame n of each master', () => {
+    expect(last()).toEqual(['show', 0, 100]);
+    expect(mockPlayer.plans.map((one) => one.frames)).toEqual([984, 50]);
+    expect(frameOf(plan(), 777).masterFrame).toBe(777);
   });
 
   it('steps and shows only frames that the master has', () => {
     stepFrames(-1);
-    expect(last()).toEqual(['show', 99]);
+    expect(last()).toEqual(['show', 0, 99]);
     showFrame(5000);
-    expect(last()).toEqual(['show', 983]);
+    expect(last()).toEqual(['show', 0, 983]);
     showFrame(-5);
-    expect(last()).toEqual(['show', 0]);
+    expect(last()).toEqual(['show', 0, 0]);
+    showFrame(5000, 'other');
+    expect(last()).toEqual(['show', 1, 49]);
+    expect(usePlayer.getState()).toMatchObject({ master: 'other', frame: 49 });
   });
 
   it('plays what is kept: from the playhead inside, else from the in point', () => {
+    const piece = (from: number, to: number) => [{ source: 0, from, to }];
     showFrame(150);
     togglePlay();
-    expect(last()).toEqual(['play', 150, 200]);
+    expect(last()).toEqual(['play', piece(150, 200), 'auto']);
     togglePlay();
     expect(last()).toEqual(['pause']);
     showFrame(40);
     togglePlay();
-    expect(last()).toEqual(['play', 100, 200]);
-    mockPlayer.listener?.onFrame(120, {});
-    expect(usePlayer.getState()).toMatchObject({ frame: 120, shown: 120, playing: true });
+    expect(last()).toEqual(['play', piece(100, 200), 'auto']);
+    mockPlayer.listener?.onFrame(frameEvent(120, 0));
+    expect(usePlayer.getState()).toMatchObject({ frame: 120, shown: 120, playing: true, range: 0 });
     mockPlayer.listener?.onEnded();
     expect(usePlayer.getState().playing).toBe(false);
   });
 
+  it('plays ranges of several masters in their order, on from the one on screen', () => {
+    const ranges = [testRange(100, 200), { master: 'other', in: 5, out: 9 }, testRange(0, 50)];
+    playJob(withCut(ranges));
+    showFrame(6, 'other');
+    togglePlay();
+    expect(last()).toEqual([
+      'play',
+      [
+        { source: 1, from: 6, to: 9 },
+        { source: 0, from: 0, to: 50 },
+      ],
+      'auto',
+    ]);
+    mockPlayer.listener?.onFrame(frameEvent(3, 1));
+    expect(usePlayer.getState()).toMatchObject({ master: job.masters[0]!.id, frame: 3, range: 2 });
+  });
+
+  it('plays a cut that is only proposed, and at the quality that is asked for', () => {
+    setQuality('quarter');
+    playCut([testRange(7, 9)]);
+    expect(last()).toEqual(['play', [{ source: 0, from: 7, to: 9 }], 'quarter']);
+    setQuality('auto');
+    mockPlayer.listener?.onQuality('half');
+    expect(usePlayer.getState()).toMatchObject({ quality: 'half', wish: 'auto' });
+  });
+
+  it('takes up a repair and a new proxy', () => {
+    const repairs = { ...NO_REPAIRS, rotation: 90 as const };
+    const rates = { before: other.rate, after: other.rate };
+    playJob({
+      ...cut,
+      edit: applyCommand(cut.edit, { type: 'set-repairs', master: 'other', repairs, rates }),
+    });
+    expect(mockPlayer.calls).toContainEqual(['open', 2]);
+    mockPlayer.calls = [];
+    proxyMade('b'.repeat(64));
+    proxyMade('c'.repeat(64));
+    expect(mockPlayer.calls).toEqual([['open', 2]]);
+  });
+
   it('draws a framing that is being dragged, without making it a step', () => {
-    const x = () => frameOf(mockPlayer.plan!, 0).panes[0]!.window.x;
+    const x = () => frameOf(plan(), 0).panes[0]!.window.x;
     const before = x();
     const middle = { x: 0.5, y: 0.5 };
     setDraft({
-      shot: 'shot-1',
+      shot: `${job.masters[0]!.id}-1`,
       track: 'main',
       keyframes: [{ frame: 0, focus: { x: 0.2, y: 0.5 }, seat: middle, zoom: 1 }],
     });
@@ -105,9 +176,9 @@ describe('the player', () => {
   it('takes up a change of the job that is on it', () => {
     playJob({
       ...cut,
-      edit: applyCommand(cut.edit, { type: 'choose-placement', placement: 'tesselle/square' }, cut.master),
+      edit: applyCommand(cut.edit, { type: 'choose-placement', placement: 'tesselle/square' }),
     });
-    expect(mockPlayer.plan).toMatchObject({ width: 1080, height: 1080 });
+    expect(plan()).toMatchObject({ width: 1080, height: 1080 });
     expect(mockPlayer.calls).not.toContainEqual(['close']);
   });
 
@@ -116,12 +187,12 @@ describe('the player', () => {
     const unmount = mountView('master', { width: 10, height: 6 }, (picture) => painted.push(picture));
     expect(last()).toEqual(['views', { master: { width: 10, height: 6 } }]);
     const picture = { close: jest.fn() };
-    mockPlayer.listener?.onFrame(100, { master: picture });
+    mockPlayer.listener?.onFrame(frameEvent(100, null, { master: picture }));
     unmount();
     expect(last()).toEqual(['views', {}]);
     mountView('master', { width: 10, height: 6 }, (late) => painted.push(late))();
     expect(painted).toEqual([picture, picture]);
-    mockPlayer.listener?.onFrame(101, { master: { close: jest.fn() } });
+    mockPlayer.listener?.onFrame(frameEvent(101, null, { master: { close: jest.fn() } }));
     expect(picture.close).toHaveBeenCalled();
   });
 });

@@ -1,75 +1,119 @@
 import { create } from 'zustand';
+import { type Cut, rangeAt } from '@core/cut/cut';
 import type { Framing } from '@core/framing/framing';
+import { activeCanvas } from '@core/job/clip';
 import { applyCommand } from '@core/job/commands';
-import { activeCanvas, type Job } from '@core/job/job';
-import type { Size } from '@core/picture/size';
+import { activeClip, type Job, mainMaster, sourceIn, sourcesIn } from '@core/job/job';
+import type { Source } from '@core/job/source';
+import { clamp, type Size } from '@core/picture/size';
 import { planOf, type RenderPlan } from '@core/render/plan';
 import type { Trouble } from '@core/trouble/trouble';
 import { Player } from '@media/player';
-import type { View } from '@media/player-protocol';
+import { type Piece, type Quality, type View, VIEWS } from '@media/player-protocol';
+
+export type { Quality };
 
 interface PlayerState {
   /** The job on the player, or null. */
   jobId: string | null;
-  /** The master frame wanted on screen; while playing, the one shown. */
+  /** The master whose frame is wanted on screen, and the frame; while playing, the one shown. */
+  master: string;
   frame: number;
-  /** The master frame whose picture is on screen, or null before the first. */
+  /** The frame whose picture is on screen, or null before the first. */
   shown: number | null;
   playing: boolean;
+  /** While playing a cut, which of its ranges is on screen. */
+  range: number | null;
+  /** How finely it plays, and whether that is chosen by itself. */
+  quality: Quality;
+  wish: Quality | 'auto';
   trouble: Trouble | null;
   /** A framing being dragged, not yet a step of the job. */
   draft: Framing | null;
 }
 
-export const usePlayer = create<PlayerState>(() => ({
+const NOTHING = {
   jobId: null,
+  master: '',
   frame: 0,
   shown: null,
   playing: false,
+  range: null,
+  quality: 'full',
   trouble: null,
   draft: null,
-}));
+} as const;
+
+export const usePlayer = create<PlayerState>(() => ({ ...NOTHING, wish: 'auto' }));
 
 let player: Player | null = null;
 let current: Job | null = null;
+let opened: Source[] = [];
 let sizes: Partial<Record<View, Size>> = {};
+/** The range of the cut that the first piece under way is of. */
+let firstRange = 0;
 const latest: Partial<Record<View, ImageBitmap>> = {};
 const painters: Partial<Record<View, (picture: ImageBitmap) => void>> = {};
 
-/** The plan of the whole master on a job's canvas: output frame n is master frame n. */
-export function previewPlan(job: Job, draft: Framing | null): RenderPlan {
-  const edit = draft ? applyCommand(job.edit, { type: 'set-framing', framing: draft }, job.master) : job.edit;
-  const cut = [{ in: 0, out: job.master.frames }];
-  return planOf(activeCanvas(edit), { ...edit, cut, live: job.master.picture });
+/** For each master the plan of its whole length on a job's canvas: output frame n is its frame n. */
+export function previewPlans(job: Job, draft: Framing | null): RenderPlan[] {
+  const edit = draft ? applyCommand(job.edit, { type: 'set-framing', framing: draft }) : job.edit;
+  const canvas = activeCanvas(activeClip(edit));
+  return sourcesIn(job).map((source) => {
+    const cut = [{ master: source.id, in: 0, out: source.frames }];
+    return planOf({ ...canvas, rate: source.rate }, { ...edit, cut, sources: [source] });
+  });
 }
 
 /** Puts a job on the player, or hands it a change of the job that is on it. */
 export function playJob(job: Job): void {
   if (usePlayer.getState().jobId !== job.id) {
     leavePlayer();
-    usePlayer.setState({ jobId: job.id, frame: job.edit.cut[0]?.in ?? 0 });
+    const [first] = activeClip(job.edit).cut;
+    const master = first?.master ?? mainMaster(job).id;
+    usePlayer.setState({ jobId: job.id, master, frame: first?.in ?? 0 });
   }
   current = job;
-  player ??= openPlayer(job);
-  player.setPlan(previewPlan(job, usePlayer.getState().draft));
+  const sources = sourcesIn(job);
+  const same = JSON.stringify(sources) === JSON.stringify(opened);
+  opened = sources;
+  if (!player) player = openPlayer(sources);
+  else if (!same) player.open(sources);
+  player.setPlans(previewPlans(job, usePlayer.getState().draft));
 }
 
-function openPlayer(job: Job): Player {
-  const opened = new Player(job.master, {
-    onFrame(frame, pictures) {
-      usePlayer.setState((state) => ({ shown: frame, ...(state.playing ? { frame } : {}) }));
+function openPlayer(sources: Source[]): Player {
+  const made = new Player(sources, {
+    onFrame({ source, frame, piece, pictures }) {
+      const master = opened[source]?.id;
+      const { playing } = usePlayer.getState();
+      usePlayer.setState({
+        shown: frame,
+        ...(playing && master !== undefined && piece !== null
+          ? { frame, master, range: firstRange + piece }
+          : {}),
+      });
       for (const [view, picture] of Object.entries(pictures) as [View, ImageBitmap][]) {
         latest[view]?.close();
         latest[view] = picture;
         painters[view]?.(picture);
       }
     },
-    onEnded: () => usePlayer.setState({ playing: false }),
+    onQuality: (quality) => usePlayer.setState({ quality }),
+    onEnded: () => usePlayer.setState({ playing: false, range: null }),
     onTrouble: (trouble) => usePlayer.setState({ trouble, playing: false }),
   });
-  opened.setViews(sizes);
-  opened.show(usePlayer.getState().frame);
-  return opened;
+  made.setViews(sizes);
+  const { master, frame } = usePlayer.getState();
+  made.show(Math.max(0, placeOf(master)), frame);
+  return made;
+}
+
+const placeOf = (master: string): number => opened.findIndex((source) => source.id === master);
+
+/** A master of the job on the player got its proxy: it is used from now on. */
+export function proxyMade(fingerprint: string): void {
+  if (opened.some((source) => source.fingerprint === fingerprint)) player?.open(opened);
 }
 
 /** Ends the player: the job was left, or deleted, or its bytes came back. */
@@ -77,11 +121,12 @@ export function leavePlayer(): void {
   player?.close();
   player = null;
   current = null;
-  for (const view of ['master', 'canvas'] as const) {
+  opened = [];
+  for (const view of VIEWS) {
     latest[view]?.close();
     delete latest[view];
   }
-  usePlayer.setState({ jobId: null, frame: 0, shown: null, playing: false, trouble: null, draft: null });
+  usePlayer.setState(NOTHING);
 }
 
 /** Puts a view on screen. `paint` must draw at once: the picture is closed when the next comes. */
@@ -100,34 +145,65 @@ export function mountView(view: View, size: Size, paint: (picture: ImageBitmap) 
   };
 }
 
-/** Shows a master frame; playing stops. */
-export function showFrame(frame: number): void {
-  if (!current) return;
-  const held = Math.max(0, Math.min(frame, current.master.frames - 1));
-  usePlayer.setState({ frame: held, playing: false });
-  player?.show(held);
+/** Shows a frame of a master, or of the one on screen; playing stops. */
+export function showFrame(frame: number, master = usePlayer.getState().master): void {
+  const source = opened[placeOf(master)];
+  if (!current || !source) return;
+  const held = clamp(frame, 0, source.frames - 1);
+  usePlayer.setState({ master, frame: held, playing: false, range: null });
+  player?.show(placeOf(master), held);
 }
 
 export const stepFrames = (by: number): void => showFrame(usePlayer.getState().frame + by);
 
-/** Plays from the frame on screen to the out point, or from the in point when it is there already; or pauses. */
+/** Plays the clip on from the frame on screen, or from its start when that is its end or not in it; or pauses. */
 export function togglePlay(): void {
-  const { playing, frame } = usePlayer.getState();
-  if (!current || !player) return;
-  if (playing) {
-    player.pause();
-    usePlayer.setState({ playing: false });
-    return;
-  }
-  const { in: first, out } = current.edit.cut[0] ?? { in: 0, out: current.master.frames };
-  const inside = frame >= first && frame < out - 1;
-  const from = inside ? frame : first;
-  usePlayer.setState({ playing: true, frame: from });
-  player.play(from, out);
+  const { playing, frame, master } = usePlayer.getState();
+  if (playing) return pause();
+  if (!current) return;
+  const { cut } = activeClip(current.edit);
+  const at = rangeAt(cut, master, frame);
+  const range = cut[at];
+  const ended = at === cut.length - 1 && range !== undefined && frame >= range.out - 1;
+  if (!range || ended) return playRanges(cut, 0);
+  playRanges([{ ...range, in: frame }, ...cut.slice(at + 1)], at);
+}
+
+function pause(): void {
+  player?.pause();
+  usePlayer.setState({ playing: false, range: null });
+}
+
+/** Plays a cut from its start: the clip's own, or one that is only proposed. */
+export function playCut(cut: Cut): void {
+  playRanges(cut, 0);
+}
+
+function playRanges(cut: Cut, from: number): void {
+  const [first] = cut;
+  if (!player || !first) return;
+  const pieces: Piece[] = cut.map((range) => ({
+    source: placeOf(range.master),
+    from: range.in,
+    to: range.out,
+  }));
+  firstRange = from;
+  usePlayer.setState({ playing: true, master: first.master, frame: first.in, range: from });
+  player.play(pieces, usePlayer.getState().wish);
+}
+
+/** Chooses how finely it plays; `auto` steps down by itself where playing falls behind. */
+export function setQuality(wish: Quality | 'auto'): void {
+  usePlayer.setState({ wish, ...(wish === 'auto' ? {} : { quality: wish }) });
 }
 
 /** Shows a framing while it is being dragged; null goes back to the job's own. */
 export function setDraft(draft: Framing | null): void {
   usePlayer.setState({ draft });
-  if (current) player?.setPlan(previewPlan(current, draft));
+  if (current) player?.setPlans(previewPlans(current, draft));
+}
+
+/** The master on screen, as repaired. */
+export function shownSource(job: Job, master: string): Source {
+  return sourceIn(job, job.masters.some((one) => one.id === master) ? master : mainMaster(job).id);
 }

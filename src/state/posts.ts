@@ -1,6 +1,6 @@
 import { create } from 'zustand';
 import { checkJob, heldBack } from '@core/check/check';
-import type { Job } from '@core/job/job';
+import { activeClip, type Job, onClip } from '@core/job/job';
 import type { ExportRecord } from '@core/job/records';
 import { placementOf } from '@core/outlets/outlets';
 import {
@@ -36,7 +36,9 @@ let stop: AbortController | null = null;
 
 /** Uploads an export and posts it with the job's words; the outlet checks the file itself. */
 export async function sendPost(job: Job, record: ExportRecord): Promise<void> {
-  if (usePosts.getState().sending || heldBack(checkJob(job), job.edit.overrides, 'post').length > 0) return;
+  const work = onClip(job, record.clip);
+  const clip = activeClip(work.edit);
+  if (usePosts.getState().sending || heldBack(checkJob(work), clip.overrides, 'post').length > 0) return;
   const { sheet, placement } = placementOf(record.placement);
   const { signal } = (stop = new AbortController());
   const show = (sent: number, total: number, judging: boolean) =>
@@ -50,22 +52,23 @@ export async function sendPost(job: Job, record: ExportRecord): Promise<void> {
     const target = { endpoint, outlet: sheet.name, file, key: `${sheet.outlet}-${record.id}` };
     const upload = await uploadFile(target, (sent, total) => show(sent, total, false), signal);
     show(file.size, file.size, true);
-    const { title, description, tags } = job.edit.words;
+    const { title, description, tags } = clip.words;
     const form: PostForm = {
       upload,
       placement: placement.id,
       title,
       description,
       tags,
-      audience: job.edit.audience,
+      audience: clip.audience,
     };
     const answer = await sendForm(sheet.outlet, sheet.name, form, signal);
     addPost(job.id, {
       id: crypto.randomUUID(),
+      clip: record.clip,
       exportId: record.id,
       outlet: sheet.outlet,
       title,
-      audience: job.edit.audience,
+      audience: clip.audience,
       at: new Date().toISOString(),
       state: answer.state,
       reasons: answer.state === 'refused' ? answer.reasons : [],

@@ -1,7 +1,8 @@
 import { render } from '@testing-library/react-native';
 import type { ReactElement } from 'react';
 import { PaperProvider } from 'react-native-paper';
-import type { Job } from '@core/job/job';
+import type { Clip } from '@core/job/clip';
+import { activeClip, type Job } from '@core/job/job';
 import { addJob, useJobs } from '@state/jobs';
 import { JobContext } from './job/job-context';
 import { paperTheme } from './theme/paper-theme';
@@ -23,9 +24,9 @@ export function renderPage(job: Job, page: ReactElement) {
   );
 }
 
-/** What a job decides now. */
-export function editOf(job: Job): Job['edit'] {
+/** The clip of a job as it is now. */
+export function clipOf(job: Job): Clip {
   const file = useJobs.getState().files[job.id];
   if (!file) throw new Error('the job is gone');
-  return file.job.edit;
+  return activeClip(file.job.edit);
 }

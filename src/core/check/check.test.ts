@@ -1,7 +1,7 @@
 import { applyCommand } from '../job/commands';
-import type { Job } from '../job/job';
+import { activeClip, type Job } from '../job/job';
 import { placementOf } from '../outlets/outlets';
-import { testJob } from '../test-job';
+import { keep, testJob, testRange } from '../test-job';
 import { checkJob, heldBack, RULES } from './check';
 import type { Finding, RuleId } from './finding';
 import { findingWords, measuredWords } from './words';
@@ -9,7 +9,7 @@ import { findingWords, measuredWords } from './words';
 const find = (job: Job, rule: RuleId): Finding => checkJob(job).find((one) => one.rule === rule) as Finding;
 const change = (job: Job, command: Parameters<typeof applyCommand>[1]): Job => ({
   ...job,
-  edit: applyCommand(job.edit, command, job.master),
+  edit: applyCommand(job.edit, command),
 });
 /** A finding's fix, applied. */
 function fixed(job: Job, rule: RuleId): Job {
@@ -22,11 +22,11 @@ describe('length', () => {
   // At 23.976 fps 1438 frames last 59.98 s and 1439 last 60.02 s (1001/24000 s each).
   it('is legal at the limit and not one frame over it; the fix trims to the limit', () => {
     const job = testJob({ frames: 3000 });
-    const at = change(job, { type: 'set-cut', cut: [{ in: 10, out: 1448 }] });
+    const at = change(job, keep(10, 1448));
     expect(find(at, 'length').severity).toBe('note');
-    const over = change(job, { type: 'set-cut', cut: [{ in: 10, out: 1449 }] });
+    const over = change(job, keep(10, 1449));
     expect(find(over, 'length')).toMatchObject({ severity: 'stop', code: 'over', limit: 60 });
-    expect(fixed(over, 'length').edit.cut).toEqual([{ in: 10, out: 1448 }]);
+    expect(activeClip(fixed(over, 'length').edit).cut).toEqual([testRange(10, 1448)]);
     expect(find(fixed(over, 'length'), 'length').severity).toBe('note');
   });
 
@@ -53,19 +53,22 @@ describe('rate', () => {
       'over',
     );
     const job = testJob();
-    const canvases = job.edit.canvases.map((canvas) => ({ ...canvas, rate: { num: 30, den: 1 } }));
-    const other = { ...job, edit: { ...job.edit, canvases } };
+    const other = change(job, { type: 'set-rate', rate: { num: 30, den: 1 } });
     expect(find(other, 'rate').code).toBe('differs');
     expect(find(fixed(other, 'rate'), 'rate').code).toBe('same');
-    expect(find(testJob({ constantRate: false }), 'rate').code).toBe('varies');
+    expect(find(testJob({ constantRate: false, repeated: 3, dropped: 1 }), 'rate')).toMatchObject({
+      code: 'varies',
+      limit: '3 frames repeat, 1 vanish',
+    });
   });
 });
 
 describe('size and enlargement', () => {
   it('stops a canvas of another size, and takes the right one', () => {
     const job = testJob();
-    const canvases = job.edit.canvases.map((canvas) => ({ ...canvas, height: 1900 }));
-    const odd = { ...job, edit: { ...job.edit, canvases } };
+    const clip = activeClip(job.edit);
+    const canvases = clip.canvases.map((canvas) => ({ ...canvas, height: 1900 }));
+    const odd = { ...job, edit: { ...job.edit, clips: [{ ...clip, canvases }] } };
     expect(find(odd, 'size').severity).toBe('stop');
     expect(find(fixed(odd, 'size'), 'size').severity).toBe('pass');
   });
@@ -104,10 +107,11 @@ describe('sound and words', () => {
 
   it('wants a title that fits and the required tag', () => {
     const job = testJob();
-    const titled = (title: string) => change(job, { type: 'set-words', words: { ...job.edit.words, title } });
+    const titled = (title: string) =>
+      change(job, { type: 'set-words', words: { ...activeClip(job.edit).words, title } });
     expect(find(titled('  '), 'title').code).toBe('missing');
     expect(find(titled('x'.repeat(101)), 'title').code).toBe('over');
-    expect([...fixed(titled('😀'.repeat(101)), 'title').edit.words.title]).toHaveLength(100);
+    expect([...fixed(titled('😀'.repeat(101)), 'title').edit.clips[0]!.words.title]).toHaveLength(100);
     expect(find(job, 'tag')).toMatchObject({ severity: 'stop', holds: 'post' });
     expect(find(fixed(job, 'tag'), 'tag').severity).toBe('pass');
   });
@@ -137,7 +141,7 @@ it('has words and figures for every finding of every kind of job', () => {
     change(testJob(), { type: 'choose-placement', placement: 'tesselle/portrait' }),
   ];
   for (const job of jobs) {
-    const target = placementOf(job.edit.canvases[0]!.placement);
+    const target = placementOf(activeClip(job.edit).canvases[0]!.placement);
     const findings = checkJob(job);
     expect(findings.map((one) => one.rule)).toEqual(RULES.map((rule) => rule.id));
     for (const finding of findings) {

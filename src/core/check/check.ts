@@ -1,10 +1,11 @@
-import { activeCanvas, type Job } from '../job/job';
+import { activeCanvas } from '../job/clip';
+import { activeClip, sourceIn, sourcesIn, type Work } from '../job/job';
 import { coverageOf } from '../layout/coverage';
 import { placementOf } from '../outlets/outlets';
 import { defaultBitRate, type BitRateChoice } from '../rate/bit-rate';
 import { planOf, type RenderPlan } from '../render/plan';
 import { secondsOf } from '../time/frame-rate';
-import { cutLength } from '../cut/cut';
+import type { MasterLengths } from '../cut/cut';
 import type { CheckInput, Finding, Holds, Rule } from './finding';
 import { audioRule } from './rules/audio';
 import { coverageRule } from './rules/coverage';
@@ -29,31 +30,44 @@ export const RULES: readonly Rule[] = [
   tagRule,
 ];
 
+/** Rates and lengths of a job's masters, as repaired. */
+export function masterLengths(work: Work): MasterLengths {
+  return (id) => sourceIn(work, id);
+}
+
 /** The plan of the canvas that a job is working on. */
-export function planOfJob({ edit, master }: Pick<Job, 'edit' | 'master'>): RenderPlan {
-  return planOf(activeCanvas(edit), { ...edit, live: master.picture });
+export function planOfJob(work: Work): RenderPlan {
+  const { edit } = work;
+  const clip = activeClip(edit);
+  return planOf(activeCanvas(clip), { ...edit, cut: clip.cut, sources: sourcesIn(work) });
 }
 
 /** The video bit rate that an export takes when the person set none, and why. */
-export function workedOutBitRate({ edit, master }: Pick<Job, 'edit' | 'master'>): BitRateChoice {
-  const canvas = activeCanvas(edit);
-  const { maxBytes } = placementOf(canvas.placement).placement;
-  const seconds = secondsOf(cutLength(edit.cut), canvas.rate);
-  return defaultBitRate(canvas, canvas.rate, master.video.bits, maxBytes, seconds);
+export function workedOutBitRate(work: Work): BitRateChoice {
+  return bitRateFor(work, planOfJob(work));
 }
 
-/** Findings of every rule on the canvas that a job is working on. */
-export function checkJob(job: Pick<Job, 'edit' | 'master'>): Finding[] {
-  const { edit, master } = job;
-  const canvas = activeCanvas(edit);
-  const plan = planOfJob(job);
-  const videoBits = edit.videoBits ?? workedOutBitRate(job).bits;
+function bitRateFor(work: Work, plan: RenderPlan): BitRateChoice {
+  const clip = activeClip(work.edit);
+  const canvas = activeCanvas(clip);
+  const { maxBytes } = placementOf(canvas.placement).placement;
+  const best = Math.max(...clip.cut.map((range) => sourceIn(work, range.master).video.bits));
+  return defaultBitRate(canvas, canvas.rate, best, maxBytes, secondsOf(plan.frames, plan.rate));
+}
+
+/** Findings of every rule on the canvas of the clip that a job is working on. */
+export function checkJob(work: Work): Finding[] {
+  const clip = activeClip(work.edit);
+  const canvas = activeCanvas(clip);
+  const plan = planOfJob(work);
+  const ids = [...new Set(clip.cut.map((range) => range.master))];
   const input: CheckInput = {
-    edit,
-    master,
+    clip,
+    sources: ids.map((id) => sourceIn(work, id)),
+    masters: masterLengths(work),
     canvas,
     plan,
-    videoBits,
+    videoBits: clip.videoBits ?? bitRateFor(work, plan).bits,
     target: placementOf(canvas.placement),
     coverage: coverageOf(plan),
   };

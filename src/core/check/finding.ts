@@ -1,6 +1,7 @@
 import type { Command } from '../job/commands';
-import type { Edit } from '../job/job';
-import type { Master } from '../job/master';
+import type { MasterLengths } from '../cut/cut';
+import type { Clip } from '../job/clip';
+import type { Source } from '../job/source';
 import type { Canvas } from '../layout/canvas';
 import type { Coverage } from '../layout/coverage';
 import type { OutletPlacement } from '../outlets/outlets';
@@ -42,8 +43,10 @@ export type RuleId = (typeof RULE_IDS)[number];
 
 /** What rules look at: one canvas of a job, with what was already worked out of it. */
 export interface CheckInput {
-  edit: Edit;
-  master: Master;
+  clip: Clip;
+  /** Masters that the clip takes ranges from, in the order of the cut. */
+  sources: readonly Source[];
+  masters: MasterLengths;
   canvas: Canvas;
   target: OutletPlacement;
   plan: RenderPlan;

@@ -54,9 +54,9 @@ const SENTENCES: Record<RuleId, Record<string, Sentence>> = {
     over: (f, t) =>
       `${f.measured} fps, but ${t.label} takes at most ${f.limit} fps. ` +
       'Choose a placement that takes this rate, or bring in a master at a lower one.',
-    differs: (f) => `${f.measured} fps, but the master runs at ${f.limit} fps: frames repeat or vanish.`,
-    varies: (f) =>
-      `The master's rate varies. The clip runs at an even ${f.measured} fps, so some frames repeat or vanish.`,
+    differs: (f) => `${f.measured} fps, but the master runs at another rate: ${f.limit}.`,
+    mixed: (f) => `${f.measured} fps, but the clip's masters run at different rates: ${f.limit}.`,
+    varies: (f) => `The master's rate varies. The clip runs at an even ${f.measured} fps: ${f.limit}.`,
     same: (f) => `${f.measured} fps, the same as the master.`,
   },
   enlargement: {
@@ -79,6 +79,7 @@ const SENTENCES: Record<RuleId, Record<string, Sentence>> = {
   },
   audio: {
     missing: () => 'The master has no sound. The clip will be silent.',
+    partly: (f) => `${f.measured} of the clip's ${f.limit} masters has no sound. It is silent there.`,
     folded: (f) => `The master has ${f.measured} channels. The export folds them to stereo.`,
     resampled: (f) => `The master's sound runs at ${f.measured} kHz. The export converts it to 48 kHz.`,
     present: (f) => `Sound at ${f.measured} kHz.`,

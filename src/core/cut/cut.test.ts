@@ -1,36 +1,120 @@
 import fc from 'fast-check';
-import { cutLength, cutSchema, cutSpan, trimmedTo, withIn, withOut } from './cut';
+import { type Cut, cutFrames, cutSchema, rangeAt, rangeLength, rangeStarts, trimmedTo } from './cut';
+import { joined, moved, removed, rolled, slice, slipped, split, trimmed } from './range-edits';
 
+const FILM = { num: 24000, den: 1001 };
+const MOST = 900;
+const masters = () => ({ rate: FILM, frames: MOST });
 const range = fc
-  .tuple(fc.nat(500), fc.integer({ min: 1, max: 200 }))
-  .map(([start, length]) => ({ in: start, out: start + length }));
-const cut = fc.array(range, { minLength: 1, maxLength: 5 });
+  .tuple(fc.constantFrom('a', 'b'), fc.nat(500), fc.integer({ min: 1, max: 200 }))
+  .map(([master, start, length]) => ({ master, in: start, out: start + length }));
+const cut: fc.Arbitrary<Cut> = fc.array(range, { minLength: 1, maxLength: 6 });
+const length = (one: { in: number; out: number }[]) => one.reduce((sum, it) => sum + it.out - it.in, 0);
+const valid = (one: unknown) => cutSchema.safeParse(one).success;
 
 describe('a cut', () => {
   it('trimmed keeps its first frames, exactly as many as asked', () => {
     fc.assert(
       fc.property(cut, fc.integer({ min: 1, max: 900 }), (whole, frames) => {
-        const kept = trimmedTo(whole, frames);
-        expect(cutLength(kept)).toBe(Math.min(frames, cutLength(whole)));
+        const kept = trimmedTo(whole, frames, masters, FILM);
+        expect(cutFrames(kept, masters, FILM)).toBe(Math.min(frames, length(whole)));
         kept.forEach((one, i) => expect(one.in).toBe(whole[i]!.in));
-        expect(cutSchema.safeParse(kept).success).toBe(true);
+        expect(valid(kept)).toBe(true);
       }),
     );
   });
 
-  it('stays a cut of the master wherever its ends are put', () => {
+  it('trimmed at another rate is never longer than asked, and as long as can be', () => {
+    const rates = [FILM, { num: 25, den: 1 }, { num: 30000, den: 1001 }, { num: 60, den: 1 }];
     fc.assert(
-      fc.property(fc.nat(1200), fc.nat(1200), (first, last) => {
-        const moved = withOut(withIn([{ in: 0, out: 1000 }], first), last, 1000);
-        expect(cutSchema.safeParse(moved).success).toBe(true);
-        expect(cutSpan(moved).out).toBeLessThanOrEqual(1000);
-      }),
+      fc.property(
+        cut,
+        fc.integer({ min: 5, max: 900 }),
+        fc.constantFrom(...rates),
+        (whole: Cut, frames: number, rate) => {
+          const of = (one: Cut) => cutFrames(one, masters, rate);
+          const kept = trimmedTo(whole, frames, masters, rate);
+          expect(of(kept)).toBeLessThanOrEqual(Math.max(frames, 3));
+          if (of(whole) > frames) expect(of(kept)).toBeGreaterThan(frames - 4);
+        },
+      ),
     );
+  });
+
+  it('knows where each range begins and which one holds a frame', () => {
+    const whole = [
+      { master: 'a', in: 10, out: 20 },
+      { master: 'b', in: 0, out: 5 },
+    ];
+    expect(rangeStarts(whole, masters, FILM)).toEqual([0, 10]);
+    expect([rangeAt(whole, 'a', 19), rangeAt(whole, 'b', 4), rangeAt(whole, 'b', 5)]).toEqual([0, 1, -1]);
   });
 
   it('is never empty', () => {
-    expect(cutSchema.safeParse([]).success).toBe(false);
-    expect(cutSchema.safeParse([{ in: 5, out: 5 }]).success).toBe(false);
-    expect(() => cutSpan([])).toThrow(RangeError);
+    expect(valid([])).toBe(false);
+    expect(valid([{ master: 'a', in: 5, out: 5 }])).toBe(false);
+  });
+});
+
+describe('work on ranges', () => {
+  const place = fc.tuple(cut, fc.nat(5), fc.integer({ min: -300, max: 1200 }));
+
+  it('keeps a cut a cut of its masters, whatever is done', () => {
+    fc.assert(
+      fc.property(place, ([whole, at, frame]) => {
+        const index = at % whole.length;
+        for (const edge of ['in', 'out'] as const) {
+          const next = trimmed(whole, index, edge, frame, MOST);
+          expect(valid(next)).toBe(true);
+          expect(next[index]!.out).toBeLessThanOrEqual(MOST);
+        }
+        const slid = slipped(whole, index, frame, MOST);
+        expect(valid(slid)).toBe(true);
+        expect(rangeLength(slid[index]!)).toBe(rangeLength(whole[index]!));
+        expect(valid(removed(whole, index))).toBe(true);
+        const turned = moved(whole, index, frame);
+        expect([...turned].sort().length).toBe(whole.length);
+        expect(length(turned)).toBe(length(whole));
+      }),
+    );
+  });
+
+  it('splits without losing or doubling a frame, and joins again', () => {
+    fc.assert(
+      fc.property(cut, fc.nat(5), fc.nat(199), (whole, at, into) => {
+        const index = at % whole.length;
+        const one = whole[index]!;
+        const frame = one.in + (into % rangeLength(one));
+        const parts = split(whole, index, frame);
+        expect(length(parts)).toBe(length(whole));
+        expect(parts).toHaveLength(whole.length + (frame === one.in ? 0 : 1));
+        expect(length(joined(parts))).toBe(length(whole));
+      }),
+    );
+    expect(joined(split([{ master: 'a', in: 0, out: 9 }], 0, 4))).toEqual([{ master: 'a', in: 0, out: 9 }]);
+    expect(() => split([{ master: 'a', in: 3, out: 9 }], 0, 9)).toThrow(RangeError);
+    expect(() => removed([{ master: 'a', in: 3, out: 9 }], 1)).toThrow(RangeError);
+  });
+
+  it('rolls the cut between two ranges without changing the length', () => {
+    fc.assert(
+      fc.property(range, range, fc.integer({ min: -250, max: 250 }), (a, b, by) => {
+        const whole = [a, b];
+        const next = rolled(whole, 0, by, MOST);
+        expect(length(next)).toBe(length(whole));
+        expect(valid(next)).toBe(true);
+        if (a.master !== b.master) expect(next).toEqual(whole);
+      }),
+    );
+  });
+
+  it('slices by playing order', () => {
+    fc.assert(
+      fc.property(cut, fc.nat(800), fc.nat(800), (whole, a, b) => {
+        const [from, to] = [Math.min(a, b), Math.max(a, b)];
+        const total = length(whole);
+        expect(length(slice(whole, from, to))).toBe(Math.max(0, Math.min(to, total) - Math.min(from, total)));
+      }),
+    );
   });
 });

@@ -1,49 +1,66 @@
 import { z } from 'zod';
+import { type FrameRate, scaledFrames } from '../time/frame-rate';
 
-/** Frames of the master, half-open: `in` is the first kept, `out` the first not kept. */
+/** Frames of one master, half-open: `in` is the first kept, `out` the first not kept. */
 export const rangeSchema = z
-  .object({ in: z.number().int().nonnegative(), out: z.number().int().positive() })
+  .object({
+    /** The master's id in its job. */
+    master: z.string(),
+    in: z.number().int().nonnegative(),
+    out: z.number().int().positive(),
+  })
   .refine((range) => range.out > range.in, { message: 'a range holds at least one frame' });
 export type Range = z.infer<typeof rangeSchema>;
 
-/** What is kept of the master, in order. */
+/** What is kept of the masters, in playing order. */
 export const cutSchema = z.array(rangeSchema).min(1);
 export type Cut = z.infer<typeof cutSchema>;
 
-/** Frames in a cut. */
-export function cutLength(cut: Cut): number {
-  return cut.reduce((sum, range) => sum + range.out - range.in, 0);
+/** The rate and the length of each master that ranges may come from, by its id. */
+export type MasterLengths = (master: string) => { rate: FrameRate; frames: number };
+
+/** Frames in a range, at its own master's rate. */
+export function rangeLength(range: Range): number {
+  return range.out - range.in;
 }
 
-/** First frame of a cut and the frame after its last, in the master. */
-export function cutSpan(cut: Cut): Range {
-  const [first, last] = [cut[0], cut[cut.length - 1]];
-  if (!first || !last) throw new RangeError('a cut holds at least one range');
-  return { in: first.in, out: last.out };
+/** Frames that a range lasts at another rate: enough that its last frame shows. */
+export function rangeFramesAt(range: Range, from: FrameRate, to: FrameRate): number {
+  return scaledFrames(rangeLength(range), from, to);
 }
 
-/** A cut with its in point moved to a frame; an in point at or after the out point keeps one frame. */
-export function withIn(cut: Cut, frame: number): Cut {
-  return cut.map((range, i) =>
-    i === 0 ? { ...range, in: Math.max(0, Math.min(frame, range.out - 1)) } : range,
-  );
+/** Frames that a cut lasts at a canvas's rate. */
+export function cutFrames(cut: Cut, masters: MasterLengths, rate: FrameRate): number {
+  return cut.reduce((sum, range) => sum + rangeFramesAt(range, masters(range.master).rate, rate), 0);
 }
 
-/** A cut whose last kept frame is `frame`; one before the in point keeps one frame. */
-export function withOut(cut: Cut, lastFrame: number, masterFrames: number): Cut {
-  return cut.map((range, i) =>
-    i === cut.length - 1
-      ? { ...range, out: Math.min(masterFrames, Math.max(lastFrame + 1, range.in + 1)) }
-      : range,
-  );
+/** The frame of a cut, at its canvas's rate, at which each range begins. */
+export function rangeStarts(cut: Cut, masters: MasterLengths, rate: FrameRate): number[] {
+  const starts: number[] = [];
+  let at = 0;
+  for (const range of cut) {
+    starts.push(at);
+    at += rangeFramesAt(range, masters(range.master).rate, rate);
+  }
+  return starts;
 }
 
-/** A cut shortened from its end to at most `frames`. @param frames 1 or more. */
-export function trimmedTo(cut: Cut, frames: number): Cut {
+/** A cut shortened from its end to at most `frames` at the canvas's rate. @param frames 1 or more. */
+export function trimmedTo(cut: Cut, frames: number, masters: MasterLengths, rate: FrameRate): Cut {
   let left = frames;
   return cut.flatMap((range) => {
-    const kept = Math.min(left, range.out - range.in);
+    const from = masters(range.master).rate;
+    const kept = Math.min(left, rangeFramesAt(range, from, rate));
     left -= kept;
-    return kept > 0 ? [{ in: range.in, out: range.in + kept }] : [];
+    if (kept <= 0) return [];
+    // The most master frames that still last no longer than what is left.
+    let length = Math.min(rangeLength(range), scaledFrames(kept, rate, from));
+    while (length > 1 && scaledFrames(length, from, rate) > kept) length -= 1;
+    return [{ ...range, out: range.in + length }];
   });
+}
+
+/** The first range that holds a master's frame, or −1. */
+export function rangeAt(cut: Cut, master: string, frame: number): number {
+  return cut.findIndex((range) => range.master === master && frame >= range.in && frame < range.out);
 }

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { framingSchema } from '../framing/framing';
-import { shotSchema, wordsSchema } from './job';
+import { wordsSchema } from './clip';
 
 /** What ships with the demo master: its title, where its shots are, framings to start from, and words for a post. */
 export const demoSchema = z.object({
@@ -9,7 +9,9 @@ export const demoSchema = z.object({
   file: z.string(),
   /** A picture of it, beside this file. */
   poster: z.string(),
-  shots: z.array(shotSchema).min(1),
+  shots: z
+    .array(z.object({ id: z.string(), in: z.number().int().nonnegative(), out: z.number().int().positive() }))
+    .min(1),
   framings: z.array(framingSchema),
   words: wordsSchema,
 });

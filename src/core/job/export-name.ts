@@ -1,12 +1,14 @@
-import { activeCanvas, type Edit, type Job } from './job';
+import { activeCanvas, clipName } from './clip';
+import { activeClip, type Edit, type Job } from './job';
 
 /** Longest part that the title takes of a file name, in characters. */
 const LONGEST = 60;
 
-/** A name that says job, placement and size: `kite-day_verrow-short_1080x1920.mp4`. */
-export function exportFileName(job: Pick<Job, 'title' | 'edit'>): string {
-  const { placement, width, height } = activeCanvas(job.edit);
-  const title = job.title
+/** A name that says clip, placement and size: `kite-day_verrow-short_1080x1920.mp4`. */
+export function exportFileName(job: Pick<Job, 'edit'>): string {
+  const clip = activeClip(job.edit);
+  const { placement, width, height } = activeCanvas(clip);
+  const title = clipName(clip)
     .normalize('NFKD')
     .replace(/[^\p{Letter}\p{Number}]+/gu, '-')
     .replace(/^-+|-+$/g, '')
@@ -17,6 +19,8 @@ export function exportFileName(job: Pick<Job, 'title' | 'edit'>): string {
 
 /** What the picture and sound of an export depend on, as text: two edits with the same make the same clip. */
 export function signatureOf(edit: Edit): string {
-  const { cut, shots, framings, videoBits } = edit;
-  return JSON.stringify([cut, shots, framings, activeCanvas(edit), videoBits]);
+  const { shots, framings, repairs } = edit;
+  const clip = activeClip(edit);
+  const spans = shots.map(({ id, master, in: first, out, live }) => [id, master, first, out, live]);
+  return JSON.stringify([clip.id, clip.cut, spans, framings, repairs, activeCanvas(clip), clip.videoBits]);
 }

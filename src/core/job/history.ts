@@ -1,11 +1,15 @@
-import { z } from 'zod';
-import { COMMAND_NAMES, type Command } from './commands';
-import { editSchema, type Edit } from './job';
+import { type Command, commandName } from './commands';
+import type { Edit } from './job';
 
 /** One step that can be undone: the edit before it, or after it once it was undone. */
-const stepSchema = z.object({ name: z.string(), edit: editSchema });
-export const historySchema = z.object({ past: z.array(stepSchema), future: z.array(stepSchema) });
-export type History = z.infer<typeof historySchema>;
+export interface Step {
+  name: string;
+  edit: Edit;
+}
+export interface History {
+  past: Step[];
+  future: Step[];
+}
 
 /** Steps kept: enough for a session's work, small enough for the browser's storage. */
 const MOST_STEPS = 80;
@@ -26,7 +30,7 @@ export function recorded(before: Versioned, after: Edit, command: Command, conti
   if (continues && before.history.past.length > 0) {
     return { edit: after, history: { past: before.history.past, future: [] } };
   }
-  const step = { name: COMMAND_NAMES[command.type], edit: before.edit };
+  const step = { name: commandName(command), edit: before.edit };
   return { edit: after, history: { past: [...before.history.past, step].slice(-MOST_STEPS), future: [] } };
 }
 

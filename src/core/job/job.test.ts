@@ -1,16 +1,19 @@
 import fc from 'fast-check';
-import { testJob } from '../test-job';
+import { keep, testJob, TEST_MASTER, testShot } from '../test-job';
 import { applyCommand, type Command } from './commands';
 import { exportFileName, signatureOf } from './export-name';
 import { EMPTY_HISTORY, recorded, redone, undone, type Versioned } from './history';
-import { activeCanvas, framingOf, shotAt } from './job';
+import { plainFraming } from '../framing/framing';
+import { activeCanvas, type Clip } from './clip';
+import { activeClip, type Edit, type Job, framingOf, mainMaster, shotAt } from './job';
 import { readJob, writeJob } from './job-file';
+import { NO_REPAIRS } from './repairs';
 
 const job = testJob();
 const framing = (x: number): Command => ({
   type: 'set-framing',
   framing: {
-    shot: 'shot-1',
+    shot: `${TEST_MASTER}-1`,
     track: 'main',
     keyframes: [{ frame: 0, focus: { x, y: 0.5 }, seat: { x: 0.5, y: 0.5 }, zoom: 1.5 }],
   },
@@ -19,8 +22,7 @@ const command = fc.oneof<fc.Arbitrary<Command>[]>(
   fc
     .constantFrom('verrow/short', 'tesselle/square', 'tesselle/portrait')
     .map((placement) => ({ type: 'choose-placement', placement })),
-  fc.nat(983).map((frame) => ({ type: 'set-in', frame })),
-  fc.nat(983).map((lastFrame) => ({ type: 'set-out', lastFrame })),
+  fc.tuple(fc.nat(500), fc.integer({ min: 501, max: 984 })).map(([first, out]) => keep(first, out)),
   fc.double({ min: 0, max: 1, noNaN: true }).map(framing),
   fc.constantFrom('fill', 'fit').map((mode) => ({ type: 'set-pane-mode', mode }) as const),
   fc.constantFrom('private', 'public').map((audience) => ({ type: 'set-audience', audience }) as const),
@@ -32,7 +34,7 @@ describe('commands', () => {
     fc.assert(
       fc.property(fc.array(command, { maxLength: 30 }), (commands) => {
         let now: Versioned = { edit: job.edit, history: EMPTY_HISTORY };
-        for (const one of commands) now = recorded(now, applyCommand(now.edit, one, job.master), one, false);
+        for (const one of commands) now = recorded(now, applyCommand(now.edit, one), one, false);
         const end = now.edit;
         for (let i = 0; i < commands.length; i++) now = undone(now);
         expect(now.edit).toEqual(job.edit);
@@ -46,7 +48,7 @@ describe('commands', () => {
     fc.assert(
       fc.property(fc.array(command, { maxLength: 12 }), (commands) => {
         let now: Versioned = { edit: job.edit, history: EMPTY_HISTORY };
-        for (const one of commands) now = recorded(now, applyCommand(now.edit, one, job.master), one, false);
+        for (const one of commands) now = recorded(now, applyCommand(now.edit, one), one, false);
         const file = { job: { ...job, edit: now.edit }, history: now.history };
         expect(readJob(writeJob(file))).toEqual({ ok: true, file });
       }),
@@ -56,44 +58,39 @@ describe('commands', () => {
   it('that continue one another are one step', () => {
     const first = recorded(
       { edit: job.edit, history: EMPTY_HISTORY },
-      applyCommand(job.edit, framing(0.4), job.master),
+      applyCommand(job.edit, framing(0.4)),
       framing(0.4),
       false,
     );
-    const second = recorded(first, applyCommand(first.edit, framing(0.3), job.master), framing(0.3), true);
+    const second = recorded(first, applyCommand(first.edit, framing(0.3)), framing(0.3), true);
     expect(undone(second).edit).toEqual(job.edit);
   });
 
   it('change the canvas without losing framing or cut, and end overrides of the old placement', () => {
     const start = [
       framing(0.2),
-      { type: 'set-in', frame: 50 } as const,
+      keep(50, 984),
       { type: 'set-override', rule: 'tag', on: true } as const,
-    ].reduce((edit, one: Command) => applyCommand(edit, one, job.master), job.edit);
-    const square = applyCommand(
-      start,
-      { type: 'choose-placement', placement: 'tesselle/square' },
-      job.master,
-    );
-    expect(activeCanvas(square)).toMatchObject({ width: 1080, height: 1080, rate: job.master.rate });
-    expect(square.overrides).toEqual([]);
-    const back = applyCommand(square, { type: 'choose-placement', placement: 'verrow/short' }, job.master);
-    expect({ ...back, overrides: start.overrides }).toEqual(start);
-  });
-
-  it('hold in and out points inside the master with at least a frame between', () => {
-    const out = applyCommand(job.edit, { type: 'set-out', lastFrame: 99 }, job.master);
-    expect(out.cut).toEqual([{ in: 0, out: 100 }]);
-    expect(applyCommand(out, { type: 'set-in', frame: 400 }, job.master).cut).toEqual([{ in: 99, out: 100 }]);
-    expect(applyCommand(out, { type: 'set-out', lastFrame: 5000 }, job.master).cut).toEqual([
-      { in: 0, out: 984 },
-    ]);
+    ].reduce<Edit>((edit, one) => applyCommand(edit, one as Command), job.edit);
+    const square = applyCommand(start, { type: 'choose-placement', placement: 'tesselle/square' });
+    expect(activeCanvas(activeClip(square))).toMatchObject({
+      width: 1080,
+      height: 1080,
+      rate: mainMaster(job).rate,
+    });
+    expect(activeClip(square).overrides).toEqual([]);
+    const back = applyCommand(square, { type: 'choose-placement', placement: 'verrow/short' });
+    const { overrides } = activeClip(start);
+    expect({ ...activeClip(back), overrides }).toEqual(activeClip(start));
   });
 
   it('reset a framing to the middle', () => {
-    const set = applyCommand(job.edit, framing(0.1), job.master);
-    const reset = applyCommand(set, { type: 'reset-framing', shot: 'shot-1' }, job.master);
-    expect(framingOf(reset, shotAt(reset, 5)).keyframes[0]?.focus).toEqual({ x: 0.5, y: 0.5 });
+    const set = applyCommand(job.edit, framing(0.1));
+    const reset = applyCommand(set, { type: 'reset-framing', shot: `${TEST_MASTER}-1` });
+    expect(framingOf(reset, shotAt(reset, mainMaster(job), 5)).keyframes[0]?.focus).toEqual({
+      x: 0.5,
+      y: 0.5,
+    });
   });
 });
 
@@ -101,16 +98,18 @@ describe('a stored job', () => {
   const text = writeJob({ job, history: EMPTY_HISTORY });
 
   it('of a newer version is told apart from a damaged one', () => {
-    const newer = JSON.stringify({ job: { ...job, schemaVersion: 2, more: true }, history: EMPTY_HISTORY });
-    expect(readJob(newer)).toMatchObject({ ok: false, problem: 'newer', detail: 'version 2' });
+    const newer = JSON.stringify({ job: { ...job, schemaVersion: 3, more: true }, history: EMPTY_HISTORY });
+    expect(readJob(newer)).toMatchObject({ ok: false, problem: 'newer', detail: 'version 3' });
     expect(readJob(text.slice(0, 200))).toMatchObject({ ok: false, problem: 'damaged' });
-    expect(readJob(JSON.stringify({ job: { ...job, master: { ...job.master, frames: -1 } } }))).toMatchObject(
-      {
-        ok: false,
-        problem: 'damaged',
-        detail: expect.stringContaining('frames'),
-      },
-    );
+    expect(
+      readJob(
+        JSON.stringify({ job: { ...job, masters: [{ ...mainMaster(job), frames: -1 }] }, history: {} }),
+      ),
+    ).toMatchObject({
+      ok: false,
+      problem: 'damaged',
+      detail: expect.stringContaining('frames'),
+    });
   });
 
   it('with a damaged history opens without it', () => {
@@ -136,14 +135,121 @@ describe('a stored job', () => {
   });
 });
 
-it('names an export by job, placement and size', () => {
-  expect(exportFileName({ ...job, title: 'Kite Day at Windle Bay' })).toBe(
-    'kite-day-at-windle-bay_verrow-short_1080x1920.mp4',
-  );
-  expect(exportFileName({ ...job, title: '../../..' })).toBe('clip_verrow-short_1080x1920.mp4');
-  const moved = applyCommand(job.edit, framing(0.3), job.master);
-  expect(signatureOf(moved)).not.toBe(signatureOf(job.edit));
-  expect(signatureOf({ ...job.edit, words: { title: 'x', description: '', tags: [] } })).toBe(
-    signatureOf(job.edit),
-  );
+describe('an export', () => {
+  const named = (name: string, part: Clip['part'] = null): Pick<Job, 'edit'> => {
+    const clip = { ...activeClip(job.edit), name, part };
+    return { edit: { ...job.edit, clips: [clip] } };
+  };
+
+  it('is named by clip, part, placement and size', () => {
+    expect(exportFileName(named('Kite Day at Windle Bay'))).toBe(
+      'kite-day-at-windle-bay_verrow-short_1080x1920.mp4',
+    );
+    expect(exportFileName(named('Kite Day', { number: 2, of: 4 }))).toBe(
+      'kite-day-2-of-4_verrow-short_1080x1920.mp4',
+    );
+    expect(exportFileName(named('../../..'))).toBe('clip_verrow-short_1080x1920.mp4');
+  });
+
+  it('is stale once what it shows changes, and not when only words do', () => {
+    const before = signatureOf(job.edit);
+    expect(signatureOf(applyCommand(job.edit, framing(0.3)))).not.toBe(before);
+    expect(signatureOf(applyCommand(job.edit, keep(5, 50)))).not.toBe(before);
+    const words = { title: 'x', description: '', tags: [] };
+    expect(signatureOf(applyCommand(job.edit, { type: 'set-words', words }))).toBe(before);
+  });
+});
+
+describe('a job of the first version', () => {
+  const {
+    id: _id,
+    pixelAspect: _a,
+    flip: _f,
+    frameTimes: _t,
+    repeated: _r,
+    dropped: _d,
+    ...master
+  } = mainMaster(job);
+  const { audioTracks: _tracks, ...bare } = master;
+  const { clips: _clips, repairs: _repairs, clip: _clip, ...edit } = job.edit;
+  const { masters: _masters, ...rest } = job;
+  const clip = activeClip(job.edit);
+  const old = {
+    job: {
+      ...rest,
+      schemaVersion: 1,
+      title: 'An old one',
+      master: { ...bare, video: { codec: 'avc', codecString: 'avc1.640028', bits: 1 } },
+      edit: {
+        ...edit,
+        shots: [{ id: 'shot-1', in: 0, out: 984 }],
+        cut: [{ in: 5, out: 50 }],
+        framings: [{ shot: 'shot-1', track: 'main', keyframes: plainFraming('shot-1', 'main', 0).keyframes }],
+        canvases: clip.canvases,
+        words: clip.words,
+        audience: 'private',
+        overrides: ['tag'],
+        videoBits: null,
+      },
+      exports: [],
+      posts: [],
+    },
+    history: { past: [], future: [] },
+  };
+
+  it('opens with everything that was made', () => {
+    const read = readJob(JSON.stringify(old));
+    if (!read.ok) throw new Error(read.detail);
+    const { job: now } = read.file;
+    expect(activeClip(now.edit)).toMatchObject({
+      name: 'An old one',
+      cut: [{ master: TEST_MASTER, in: 5, out: 50 }],
+      overrides: ['tag'],
+    });
+    expect(now.edit.framings[0]?.shot).toBe(now.edit.shots[0]?.id);
+    expect(mainMaster(now)).toMatchObject({ id: TEST_MASTER, pixelAspect: { num: 1, den: 1 }, flip: false });
+  });
+});
+
+describe('a stored history', () => {
+  it('holds what its edits share once', () => {
+    const shots = Array.from({ length: 300 }, (_, i) => testShot(`s${i}`, i * 10, i * 10 + 10));
+    let now: Versioned = { edit: { ...job.edit, shots }, history: EMPTY_HISTORY };
+    for (let i = 0; i < 80; i++) {
+      const one = keep(i, 900);
+      now = recorded(now, applyCommand(now.edit, one), one, false);
+    }
+    const text = writeJob({ job: { ...job, edit: now.edit }, history: now.history });
+    // 80 edits of 300 shots each would take over two megabytes.
+    expect(text.length).toBeLessThan(200_000);
+    expect(readJob(text)).toEqual({
+      ok: true,
+      file: { job: { ...job, edit: now.edit }, history: now.history },
+    });
+  });
+});
+
+describe("a change of a master's rate", () => {
+  it('keeps every place at its moment', () => {
+    const before = { num: 30, den: 1 };
+    const after = { num: 60, den: 1 };
+    const start = [testShot('a', 0, 100), testShot('b', 100, 984)];
+    const edit = applyCommand({ ...job.edit, shots: start }, keep(50, 150));
+    const repairs = { ...NO_REPAIRS, rate: after };
+    const now = applyCommand(edit, {
+      type: 'set-repairs',
+      master: TEST_MASTER,
+      repairs,
+      rates: { before, after },
+    });
+    expect(activeClip(now).cut).toEqual([{ master: TEST_MASTER, in: 100, out: 300 }]);
+    expect(now.shots.map((shot) => shot.in)).toEqual([0, 200]);
+    const back = applyCommand(now, {
+      type: 'set-repairs',
+      master: TEST_MASTER,
+      repairs: NO_REPAIRS,
+      rates: { before: after, after: before },
+    });
+    expect(activeClip(back).cut).toEqual(activeClip(edit).cut);
+  });
 });

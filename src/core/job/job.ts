@@ -1,50 +1,31 @@
 import { z } from 'zod';
-import { type Cut, cutSchema } from '../cut/cut';
 import { framingSchema, plainFraming, type Framing } from '../framing/framing';
-import { type Canvas, canvasOf, canvasSchema, MAIN_TRACK } from '../layout/canvas';
+import { canvasOf, MAIN_TRACK } from '../layout/canvas';
 import { PLACEMENTS, placementOf } from '../outlets/outlets';
+import { type Clip, clipSchema, type Words } from './clip';
 import { masterSchema, type Master } from './master';
 import { exportRecordSchema, postRecordSchema } from './records';
-
-export const shotSchema = z.object({
-  id: z.string(),
-  in: z.number().int().nonnegative(),
-  out: z.number().int().positive(),
-});
-export type Shot = z.infer<typeof shotSchema>;
-
-/** Who may see a post. */
-export const audienceSchema = z.enum(['private', 'unlisted', 'public']);
-export type Audience = z.infer<typeof audienceSchema>;
-
-/** The words that go with a post. */
-export const wordsSchema = z.object({
-  title: z.string(),
-  description: z.string(),
-  /** Without the leading mark. */
-  tags: z.array(z.string()),
-});
-export type Words = z.infer<typeof wordsSchema>;
+import { repairsSchema } from './repairs';
+import { type Shot, shotSchema } from './shot';
+import { sourceOf, type Source } from './source';
 
 /** What a person decides in a job: all of it can be undone. */
 export const editSchema = z.object({
-  shots: z.array(shotSchema).min(1),
-  cut: cutSchema,
+  /** Of every master: each master's cover it without a gap. A master that has none is one shot. */
+  shots: z.array(shotSchema),
   framings: z.array(framingSchema),
-  canvases: z.array(canvasSchema).min(1),
-  words: wordsSchema,
-  audience: audienceSchema,
-  /** Rules whose stop the person overrode by name. */
-  overrides: z.array(z.string()),
-  /** Video bits a second, or null for the worked-out default. */
-  videoBits: z.number().int().positive().nullable(),
+  /** By master; one that is not there has none. */
+  repairs: z.record(z.string(), repairsSchema),
+  clips: z.array(clipSchema).min(1),
+  /** The clip being worked on. */
+  clip: z.string(),
 });
 export type Edit = z.infer<typeof editSchema>;
 
 /** The version of the stored job that this program writes. */
-export const JOB_VERSION = 1;
+export const JOB_VERSION = 2;
 
-/** One master and all that is made from it. */
+/** Masters and all that is made from them. */
 export const jobSchema = z.object({
   schemaVersion: z.literal(JOB_VERSION),
   id: z.string().regex(/^[A-Za-z0-9-]+$/),
@@ -52,12 +33,15 @@ export const jobSchema = z.object({
   /** ISO 8601. */
   createdAt: z.iso.datetime(),
   changedAt: z.iso.datetime(),
-  master: masterSchema,
+  masters: z.array(masterSchema).min(1),
   edit: editSchema,
   exports: z.array(exportRecordSchema),
   posts: z.array(postRecordSchema),
 });
 export type Job = z.infer<typeof jobSchema>;
+
+/** What drawing and checking a job need of it. */
+export type Work = Pick<Job, 'masters' | 'edit'>;
 
 /** What a new job takes besides its master. */
 export interface NewJob {
@@ -68,19 +52,20 @@ export interface NewJob {
   master: Master;
   shots?: Shot[];
   framings?: Framing[];
+  words?: Words;
 }
 
-/** A job ready to work on: the whole master kept, filled into the first placement, nothing posted. */
-export function newJob({ id, title, now, master, shots, framings }: NewJob): Job {
+/** A job ready to work on: one clip, the whole master kept, filled into the first placement, nothing posted. */
+export function newJob({ id, title, now, master, shots, framings, words }: NewJob): Job {
   const first = PLACEMENTS[0];
   if (!first) throw new RangeError('no rule sheet ships with this program');
-  const cut: Cut = [{ in: 0, out: master.frames }];
-  const edit: Edit = {
-    shots: shots ?? [{ id: 'shot-1', in: 0, out: master.frames }],
-    cut,
-    framings: framings ?? [],
+  const clip: Clip = {
+    id: 'clip-1',
+    name: title,
+    part: null,
+    cut: [{ master: master.id, in: 0, out: master.frames }],
     canvases: [canvasOf(first.key, sizeOf(first.key), master.rate, 'canvas-1')],
-    words: { title, description: '', tags: [] },
+    words: words ?? { title, description: '', tags: [] },
     audience: 'private',
     overrides: [],
     videoBits: null,
@@ -91,8 +76,8 @@ export function newJob({ id, title, now, master, shots, framings }: NewJob): Job
     title,
     createdAt: now,
     changedAt: now,
-    master,
-    edit,
+    masters: [master],
+    edit: { shots: shots ?? [], framings: framings ?? [], repairs: {}, clips: [clip], clip: clip.id },
     exports: [],
     posts: [],
   };
@@ -104,18 +89,49 @@ export function sizeOf(placementKey: string): { width: number; height: number } 
   return { width, height };
 }
 
-/** The canvas being worked on. */
-export function activeCanvas(edit: Edit): Canvas {
-  const canvas = edit.canvases[0];
-  if (!canvas) throw new RangeError('a job has at least one canvas');
-  return canvas;
+/** The clip being worked on. */
+export function activeClip(edit: Edit): Clip {
+  const clip = edit.clips.find((one) => one.id === edit.clip) ?? edit.clips[0];
+  if (!clip) throw new RangeError('a job has at least one clip');
+  return clip;
 }
 
-/** The shot that a master frame lies in; frames past the last shot belong to it. */
-export function shotAt(edit: Edit, frame: number): Shot {
-  const shot =
-    edit.shots.find((one) => frame >= one.in && frame < one.out) ?? edit.shots[edit.shots.length - 1];
-  if (!shot) throw new RangeError('a job has at least one shot');
+/** A job with another of its clips being worked on. */
+export function onClip<T extends Work>(work: T, clip: string): T {
+  return work.edit.clip === clip ? work : { ...work, edit: { ...work.edit, clip } };
+}
+
+/** The master that a job was made from first. */
+export function mainMaster({ masters }: Pick<Job, 'masters'>): Master {
+  const master = masters[0];
+  if (!master) throw new RangeError('a job has at least one master');
+  return master;
+}
+
+/** A master of a job with its repairs. @throws RangeError for an id that it does not have. */
+export function sourceIn({ masters, edit }: Work, id: string): Source {
+  const master = masters.find((one) => one.id === id);
+  if (!master) throw new RangeError(`the job has no master ${id}`);
+  return sourceOf(master, edit.repairs[id]);
+}
+
+/** Every master of a job, with its repairs. */
+export function sourcesIn(work: Work): Source[] {
+  return work.masters.map((master) => sourceOf(master, work.edit.repairs[master.id]));
+}
+
+/** The shots of a master, in order; a master without any is one shot. */
+export function shotsOf(edit: Edit, master: Pick<Source, 'id' | 'frames'>): Shot[] {
+  const own = edit.shots.filter((shot) => shot.master === master.id);
+  if (own.length > 0) return own;
+  return [{ id: `${master.id}-1`, master: master.id, in: 0, out: master.frames, start: null, live: null }];
+}
+
+/** The shot that a master's frame lies in; frames past the last shot belong to it. */
+export function shotAt(edit: Edit, master: Pick<Source, 'id' | 'frames'>, frame: number): Shot {
+  const shots = shotsOf(edit, master);
+  const shot = shots.find((one) => frame >= one.in && frame < one.out) ?? shots[shots.length - 1];
+  if (!shot) throw new RangeError('a master has at least one shot');
   return shot;
 }
 

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { pixelAspectSchema, rotationSchema } from '../picture/orientation';
 import { sizeSchema } from '../picture/size';
 import { frameRateSchema } from '../time/frame-rate';
 
@@ -12,8 +13,13 @@ export const audioFactsSchema = z.object({
   bits: z.number().nonnegative(),
 });
 
-/** Facts of the file that a job was made from. */
+/** How long frames of a varying rate last, in seconds. */
+export const frameTimesSchema = z.object({ least: z.number(), mean: z.number(), greatest: z.number() });
+
+/** Facts of a file that a job was made from. */
 export const masterSchema = z.object({
+  /** Names it in its job: the first characters of its fingerprint. */
+  id: z.string(),
   /** SHA-256 of the file, in hex; names its bytes in the browser's private file system. */
   fingerprint: z.string().regex(/^[0-9a-f]{64}$/),
   fileName: z.string(),
@@ -23,11 +29,19 @@ export const masterSchema = z.object({
   picture: sizeSchema,
   /** Samples as the decoder gives them. */
   coded: sizeSchema,
+  pixelAspect: pixelAspectSchema,
   /** Degrees clockwise that the picture is turned for display. */
-  rotation: z.union([z.literal(0), z.literal(90), z.literal(180), z.literal(270)]),
+  rotation: rotationSchema,
+  /** Mirrored left to right for display, after it is turned. */
+  flip: z.boolean(),
   rate: frameRateSchema,
   /** False when frames last unequally; `rate` is then the nearest standard one. */
   constantRate: z.boolean(),
+  /** How long frames last, in seconds. */
+  frameTimes: frameTimesSchema,
+  /** Frames that are shown twice or more, and frames never shown, when the file is read at `rate`. */
+  repeated: z.number().int().nonnegative(),
+  dropped: z.number().int().nonnegative(),
   frames: z.number().int().positive(),
   /** Time stamp of the first frame, in seconds. */
   startSeconds: z.number(),
@@ -37,11 +51,25 @@ export const masterSchema = z.object({
     codecString: z.string(),
     /** Bits a second. */
     bits: z.number().nonnegative(),
+    /** Bits of a sample, or null where the stream does not tell. */
+    depth: z.number().int().positive().nullable(),
+    /** Whether the stream may hold fields; null where it does not tell. */
+    interlaced: z.boolean().nullable(),
   }),
-  colour: z.object({ matrix: z.string().nullable(), fullRange: z.boolean().nullable() }),
+  colour: z.object({
+    matrix: z.string().nullable(),
+    primaries: z.string().nullable(),
+    transfer: z.string().nullable(),
+    fullRange: z.boolean().nullable(),
+  }),
   audio: audioFactsSchema.nullable(),
+  /** Every sound track of the file; the first is the one that is heard. */
+  audioTracks: z.array(audioFactsSchema),
 });
 export type Master = z.infer<typeof masterSchema>;
+
+/** The id of a master with a fingerprint. */
+export const masterIdOf = (fingerprint: string): string => fingerprint.slice(0, 12);
 
 /** Names of codecs for people, by the short names that the media library uses. */
 const CODEC_NAMES: Record<string, string> = {

@@ -34,6 +34,8 @@ export const EXPORT_STATES = ['running', 'reading-back', 'done', 'failed', 'inte
 /** One export of a canvas, kept with the job. */
 export const exportRecordSchema = z.object({
   id: z.string(),
+  /** The clip that it was made of. */
+  clip: z.string(),
   placement: z.string(),
   width: z.number(),
   height: z.number(),
@@ -54,6 +56,7 @@ export type ExportRecord = z.infer<typeof exportRecordSchema>;
 /** One post of an export to an outlet. */
 export const postRecordSchema = z.object({
   id: z.string(),
+  clip: z.string(),
   exportId: z.string(),
   outlet: z.string(),
   title: z.string(),

@@ -20,8 +20,8 @@ const EPSILON = 1e-9;
 export function coverageOf(plan: RenderPlan): Coverage {
   const result: Coverage = { covered: true, bareFrames: 0, worstFrame: 0, leastMargin: Infinity };
   for (const { frame, count } of distinctFrames(plan)) {
-    const { panes } = frameOf(plan, frame);
-    const inside = panes.every(({ window }) => insideLive(window));
+    const { panes, liveSize } = frameOf(plan, frame);
+    const inside = panes.every(({ framed }) => insideLive(framed));
     const whole = tilesCover(
       panes.map((one) => one.picture),
       plan.width,
@@ -32,8 +32,8 @@ export function coverageOf(plan: RenderPlan): Coverage {
       result.covered = false;
       result.bareFrames += count;
     }
-    for (const { window } of panes) {
-      const margin = slack(marginOf(window, plan.live));
+    for (const { framed } of panes) {
+      const margin = slack(marginOf(framed, liveSize));
       if (margin >= result.leastMargin) continue;
       result.leastMargin = margin;
       if (result.covered) result.worstFrame = frame;

@@ -2,7 +2,7 @@ import type { Master } from '../job/master';
 import { codecName, videoCodecName } from '../job/master';
 import type { Borders, Proof, ProofFact } from '../job/records';
 import type { RenderPlan } from '../render/plan';
-import { exportChannels, exportSampleRate } from '../sound/sound';
+import { exportSound } from '../sound/sound';
 import { rateLabel } from '../time/frame-rate';
 
 /** What was asked of an export, and what its file really is, in the same terms. */
@@ -28,22 +28,20 @@ const soundWords = (codec: string, sampleRate: number, channels: number): string
   `${codecName(codec)} ${sampleRate / 1000} kHz ${channels === 1 ? 'mono' : channels === 2 ? 'stereo' : `${channels} channels`}`;
 
 /** What an export of a plan is asked to be. */
-export function askedFacts(plan: RenderPlan, master: Master): ClipFacts {
-  const { audio } = master;
+export function askedFacts(plan: RenderPlan): ClipFacts {
+  const sound = exportSound(plan);
   return {
     size: `${plan.width}×${plan.height}`,
     rate: `${rateLabel(plan.rate)} fps (${plan.rate.num}/${plan.rate.den})`,
     frames: String(plan.frames),
     video: 'H.264 High',
     colour: 'bt709, limited range',
-    sound: audio
-      ? soundWords('aac', exportSampleRate(audio.sampleRate), exportChannels(audio.channels))
-      : 'none',
+    sound: sound ? soundWords('aac', sound.sampleRate, sound.channels) : 'none',
   };
 }
 
 /** What a finished file was found to be, from its own facts. */
-export function foundFacts(file: Omit<Master, 'fingerprint'>): ClipFacts {
+export function foundFacts(file: Omit<Master, 'fingerprint' | 'id'>): ClipFacts {
   const { audio, colour } = file;
   return {
     size: `${file.picture.width}×${file.picture.height}`,

@@ -2,15 +2,15 @@ import fc from 'fast-check';
 import { plainFraming } from '../framing/framing';
 import { canvasOf, fittedPixels, MAIN_TRACK } from '../layout/canvas';
 import { coverageOf, tilesCover } from '../layout/coverage';
-import { frameOf, masterRanges, planOf, segmentAt } from './plan';
+import { sourceOf } from '../job/source';
+import { testMaster, testRange, testShot } from '../test-job';
+import { frameOf, planOf, planRuns, rateCost, segmentAt } from './plan';
 
 const FILM = { num: 24000, den: 1001 };
-const live = { width: 1920, height: 1080 };
+const source = sourceOf(testMaster());
+const sources = [source];
 const tall = canvasOf('verrow/short', { width: 1080, height: 1920 }, FILM, 'canvas-1');
-const shots = [
-  { id: 'a', in: 0, out: 100 },
-  { id: 'b', in: 100, out: 250 },
-];
+const shots = [testShot('a', 0, 100), testShot('b', 100, 984)];
 const fit = (canvas: typeof tall) => ({
   ...canvas,
   layout: { ...canvas.layout, panes: canvas.layout.panes.map((pane) => ({ ...pane, mode: 'fit' as const })) },
@@ -20,15 +20,16 @@ describe('plan', () => {
   it('shows exactly the master frames of the cut, in order, each in its shot', () => {
     fc.assert(
       fc.property(fc.nat(249), fc.nat(249), (a, b) => {
-        const range = { in: Math.min(a, b), out: Math.max(a, b) + 1 };
-        const plan = planOf(tall, { cut: [range], shots, framings: [], live });
+        const range = testRange(Math.min(a, b), Math.max(a, b) + 1);
+        const plan = planOf(tall, { cut: [range], shots, framings: [], sources });
         expect(plan.frames).toBe(range.out - range.in);
         for (let n = 0; n < plan.frames; n++) {
           const { masterFrame } = frameOf(plan, n);
           expect(masterFrame).toBe(range.in + n);
           expect(segmentAt(plan, n).shot).toBe(masterFrame < 100 ? 'a' : 'b');
         }
-        expect(masterRanges(plan)).toEqual([range]);
+        const { in: first, out } = range;
+        expect(planRuns(plan)).toEqual([{ source: 0, start: 0, frames: out - first, in: first, out }]);
       }),
       { numRuns: 25 },
     );
@@ -36,13 +37,10 @@ describe('plan', () => {
 
   it('plays several ranges one after another', () => {
     const plan = planOf(tall, {
-      cut: [
-        { in: 200, out: 210 },
-        { in: 5, out: 8 },
-      ],
+      cut: [testRange(200, 210), testRange(5, 8)],
       shots,
       framings: [],
-      live,
+      sources,
     });
     expect(Array.from({ length: plan.frames }, (_, n) => frameOf(plan, n).masterFrame)).toEqual([
       200, 201, 202, 203, 204, 205, 206, 207, 208, 209, 5, 6, 7,
@@ -53,15 +51,107 @@ describe('plan', () => {
   it('gives each shot its own framing', () => {
     const framing = plainFraming('b', MAIN_TRACK, 100);
     const right = { ...framing, keyframes: [{ ...framing.keyframes[0]!, focus: { x: 0.9, y: 0.5 } }] };
-    const plan = planOf(tall, { cut: [{ in: 0, out: 250 }], shots, framings: [right], live });
+    const plan = planOf(tall, { cut: [testRange(0, 250)], shots, framings: [right], sources });
     const x = (n: number) => frameOf(plan, n).panes[0]?.window.x ?? -1;
     expect(x(99) * 1920).toBeCloseTo(656.25, 6);
     expect(x(100)).toBeCloseTo(1 - 607.5 / 1920, 9);
   });
 });
 
+describe('another rate than the master has', () => {
+  const canvas = (num: number, den: number) => ({ ...tall, rate: { num, den } });
+  const input = { cut: [testRange(10, 110)], shots, framings: [], sources };
+
+  it('shows the frame that is on screen at each moment, and tells what that costs', () => {
+    const fast = planOf(canvas(48000, 1001), input);
+    expect(fast.frames).toBe(200);
+    expect([0, 1, 2, 199].map((n) => frameOf(fast, n).masterFrame)).toEqual([10, 10, 11, 109]);
+    expect(rateCost(fast)).toEqual({ repeated: 100, vanished: 0 });
+    const slow = planOf(canvas(12000, 1001), input);
+    expect([0, 1, 49].map((n) => frameOf(slow, n).masterFrame)).toEqual([10, 12, 108]);
+    expect(rateCost(slow)).toEqual({ repeated: 0, vanished: 49 });
+    expect(rateCost(planOf(tall, input))).toEqual({ repeated: 0, vanished: 0 });
+  });
+
+  it('agrees with counting by time, and never leaves the range, at any standard rate', () => {
+    const rates = fc.constantFrom([24, 1], [25, 1], [30000, 1001], [30, 1], [50, 1], [60000, 1001]);
+    fc.assert(
+      fc.property(rates, fc.nat(900), fc.integer({ min: 1, max: 83 }), ([num, den], first, length) => {
+        const range = testRange(first, first + length);
+        const plan = planOf(canvas(num!, den!), { ...input, cut: [range] });
+        const ratio = (24000 * den!) / (1001 * num!);
+        let before = -1;
+        for (let n = 0; n < plan.frames; n++) {
+          const { masterFrame } = frameOf(plan, n);
+          expect(masterFrame).toBe(first + Math.floor(n * ratio + 1e-9));
+          expect(masterFrame).toBeLessThan(range.out);
+          expect(masterFrame).toBeGreaterThanOrEqual(before);
+          before = masterFrame;
+        }
+        const runs = planRuns(plan);
+        expect(runs.reduce((sum, run) => sum + run.frames, 0)).toBe(plan.frames);
+      }),
+      { numRuns: 60 },
+    );
+  });
+});
+
+describe('several masters', () => {
+  const other = sourceOf(
+    testMaster({
+      id: 'other',
+      fingerprint: 'b'.repeat(64),
+      picture: { width: 1280, height: 720 },
+      rate: { num: 25, den: 1 },
+    }),
+  );
+  const plan = planOf(tall, {
+    cut: [testRange(0, 24), { master: 'other', in: 50, out: 75 }, testRange(24, 48)],
+    shots: [],
+    framings: [],
+    sources: [source, other],
+  });
+
+  it('play one after another, each at its own rate and size', () => {
+    // 25 frames at 25 fps last one second: 23.976 frames, so 24.
+    expect(plan.frames).toBe(72);
+    expect(planRuns(plan).map(({ source: at, start, frames }) => [at, start, frames])).toEqual([
+      [0, 0, 24],
+      [1, 24, 24],
+      [0, 48, 24],
+    ]);
+    expect(frameOf(plan, 25)).toMatchObject({ source: 1, masterFrame: 51, liveSize: { width: 1280 } });
+    expect(coverageOf(plan).covered).toBe(true);
+  });
+
+  it('must be known', () => {
+    const cut = [{ master: 'unknown', in: 0, out: 1 }];
+    expect(() => planOf(tall, { cut, shots, framings: [], sources })).toThrow(RangeError);
+  });
+});
+
+describe('a live area', () => {
+  const live = { x: 0, y: 0.125, width: 1, height: 0.75 };
+  const boxed = { ...source, live };
+
+  it('holds every window inside it', () => {
+    const plan = planOf(tall, { cut: [testRange(0, 10)], shots: [], framings: [], sources: [boxed] });
+    const [pane] = frameOf(plan, 0).panes;
+    expect(pane!.framed).toMatchObject({ y: 0, height: 1 });
+    expect(pane!.window).toMatchObject({ y: 0.125, height: 0.75 });
+    // 810 live rows of 1920×1080: the widest 9:16 window is 455.6 pixels wide.
+    expect(pane!.window.width * 1920).toBeCloseTo((810 * 9) / 16, 6);
+  });
+
+  it('of a shot comes before that of its master', () => {
+    const own = { ...testShot('a', 0, 984), live: { x: 0.25, y: 0, width: 0.5, height: 1 } };
+    const plan = planOf(tall, { cut: [testRange(0, 10)], shots: [own], framings: [], sources: [boxed] });
+    expect(frameOf(plan, 0).liveSize).toEqual({ width: 960, height: 1080 });
+  });
+});
+
 describe('coverage', () => {
-  const input = { cut: [{ in: 0, out: 250 }], shots, framings: [], live };
+  const input = { cut: [testRange(0, 250)], shots, framings: [], sources };
 
   it('is whole when filled, with the margin of the widest window', () => {
     const found = coverageOf(planOf(tall, input));

@@ -8,6 +8,11 @@ export interface DetectedRate {
   constant: boolean;
   /** Frames in the track at `rate`. */
   frames: number;
+  /** How long a frame lasts, in seconds. */
+  times: { least: number; mean: number; greatest: number };
+  /** Frames at `rate` that show a picture again, and pictures that no frame shows. */
+  repeated: number;
+  dropped: number;
 }
 
 /** A stamp may be off its place by this much of a frame: containers that count milliseconds round. */
@@ -28,14 +33,53 @@ export function detectRate(stamps: ArrayLike<number>, lastDuration: number): Det
   const last = times[times.length - 1];
   if (first === undefined || last === undefined) throw new RangeError('a track without frames has no rate');
   if (times.length === 1 || last <= first) {
-    const rate = nearestStandard(lastDuration > 0 ? 1 / lastDuration : 25);
-    return { rate, constant: true, frames: 1 };
+    const mean = lastDuration > 0 ? lastDuration : 1 / 25;
+    const rate = nearestStandard(1 / mean);
+    return {
+      rate,
+      constant: true,
+      frames: 1,
+      times: { least: mean, mean, greatest: mean },
+      repeated: 0,
+      dropped: 0,
+    };
   }
   const mean = (last - first) / (times.length - 1);
+  const steps = times.subarray(1).map((time, n) => time - (times[n] as number));
+  const spread = steps.reduce(
+    ({ least, greatest }, step) => ({ least: Math.min(least, step), greatest: Math.max(greatest, step) }),
+    { least: Infinity, greatest: 0 },
+  );
+  const facts = { times: { ...spread, mean } };
   const standard = STANDARD_RATES.find((rate) => fits(times, rate)) ?? rationalRate(times, mean);
-  if (standard) return { rate: standard, constant: true, frames: times.length };
+  if (standard) {
+    return { ...facts, rate: standard, constant: true, frames: times.length, repeated: 0, dropped: 0 };
+  }
   const rate = nearestStandard(1 / mean);
-  return { rate, constant: false, frames: Math.round((last - first) * rateValue(rate)) + 1 };
+  return { ...facts, rate, constant: false, ...mappedTo(times, rate) };
+}
+
+/**
+ * What an even rate makes of pictures at uneven times: each frame shows the picture that is on screen then.
+ * @param times in order, in seconds.
+ */
+export function mappedTo(
+  times: Float64Array,
+  rate: FrameRate,
+): { frames: number; repeated: number; dropped: number } {
+  const value = rateValue(rate);
+  const first = times[0] ?? 0;
+  const frames = Math.round(((times[times.length - 1] ?? 0) - first) * value) + 1;
+  let shown = 0;
+  let before = -1;
+  let picture = 0;
+  for (let n = 0; n < frames; n++) {
+    const now = first + (n + STAMP_TOLERANCE) / value;
+    while (picture + 1 < times.length && (times[picture + 1] as number) <= now) picture += 1;
+    if (picture !== before) shown += 1;
+    before = picture;
+  }
+  return { frames, repeated: frames - shown, dropped: times.length - shown };
 }
 
 function fits(times: Float64Array, rate: FrameRate): boolean {

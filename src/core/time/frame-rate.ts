@@ -67,3 +67,16 @@ export function samplesBefore(frame: number, rate: FrameRate, sampleRate: number
   const parts = BigInt(frame) * BigInt(rate.den) * BigInt(sampleRate) * 2n + BigInt(rate.num);
   return Number(parts / (2n * BigInt(rate.num)));
 }
+
+/**
+ * Frames that a run of frames lasts at another rate: the least number that shows its last frame.
+ * Exact: products stay below 2^53 for a day at any standard rate. @param frames 0 or more.
+ */
+export function scaledFrames(frames: number, from: FrameRate, to: FrameRate): number {
+  return Math.ceil((frames * to.num * from.den) / (to.den * from.num));
+}
+
+/** The frame of a run at rate `from` that is on screen at frame `n` of rate `to`; exact. @param n 0 or more. */
+export function shownFrame(n: number, from: FrameRate, to: FrameRate): number {
+  return Math.floor((n * from.num * to.den) / (from.den * to.num));
+}

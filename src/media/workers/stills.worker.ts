@@ -1,4 +1,4 @@
 import { serveTask } from '../serve-task';
 import { makeStills, type StillsRequest } from '../stills-task';
 
-serveTask<StillsRequest, number>('damaged', makeStills, ({ master }) => ({ file: master.fileName }));
+serveTask<StillsRequest, number>('damaged', makeStills, ({ source }) => ({ file: source.fileName }));

@@ -7,7 +7,7 @@ import { findingWords, measuredWords, RULE_NAMES } from '@core/check/words';
 import { frameOf } from '@core/render/plan';
 import { dispatch } from '@state/jobs';
 import { showFrame } from '@state/player';
-import { useFindings, useJob } from '../job/job-context';
+import { useClip, useFindings, useJob } from '../job/job-context';
 import { JobPage } from '../job/job-page';
 import { useTarget } from '../job/use-target';
 import { Mark } from '../parts/mark';
@@ -23,7 +23,8 @@ export function CheckScreen() {
   const router = useRouter();
   const findings = useFindings();
   const { label } = useTarget();
-  const held = heldBack(findings, job.edit.overrides, 'export').length;
+  const { overrides } = useClip();
+  const held = heldBack(findings, overrides, 'export').length;
   const sorted = [...findings].sort((a, b) => ORDER[a.severity] - ORDER[b.severity]);
   return (
     <JobPage
@@ -55,12 +56,13 @@ function FindingRow({ finding }: { finding: Finding }) {
   const target = useTarget();
   const name = RULE_NAMES[finding.rule];
   const { fix, at } = finding;
-  const overridden = job.edit.overrides.includes(finding.rule);
+  const overridden = useClip().overrides.includes(finding.rule);
   const stop = finding.severity === 'stop';
   const override = (on: boolean) => dispatch(job.id, { type: 'set-override', rule: finding.rule, on });
   const look = () => {
     const plan = planOfJob(job);
-    showFrame(frameOf(plan, Math.min(at ?? 0, plan.frames - 1)).masterFrame);
+    const { masterFrame, source } = frameOf(plan, Math.min(at ?? 0, plan.frames - 1));
+    showFrame(masterFrame, plan.sources[source]?.id);
     router.replace(`/job/${job.id}/frame`);
   };
   return (

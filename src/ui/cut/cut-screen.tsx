@@ -1,113 +1,127 @@
 import { useMemo, useState } from 'react';
 import { type LayoutChangeEvent, StyleSheet, View } from 'react-native';
-import { Button } from 'react-native-paper';
-import { cutSpan, withIn, withOut } from '@core/cut/cut';
-import { formatTimecode, parseTimecode } from '@core/time/timecode';
-import { dispatch } from '@state/jobs';
+import { clipName } from '@core/job/clip';
+import { formatTimecode } from '@core/time/timecode';
+import { parseEntry } from '@core/time/timecode-entry';
 import { showFrame, usePlayer } from '@state/player';
 import { JobPage } from '../job/job-page';
-import { useFindings, useJob } from '../job/job-context';
+import { useClip } from '../job/job-context';
 import { useTarget } from '../job/use-target';
+import { Choice } from '../parts/choice';
 import { NumberField } from '../parts/number-field';
 import { PictureView } from '../parts/picture-view';
 import { Transport } from '../parts/transport';
 import { useKeys } from '../parts/use-keys';
 import { colours, space } from '../theme/tokens';
+import { ClipRow } from './clip-row';
+import { CutFrames } from './cut-frames';
+import { CutTray } from './cut-tray';
 import { Filmstrip } from './filmstrip';
+import { FitPanel } from './fit-panel';
 import { LengthRuler } from './length-ruler';
+import { ListPanel } from './list-panel';
+import { PartsPanel } from './parts-panel';
+import { RangeStrip } from './range-strip';
+import { ShotTray } from './shot-tray';
+import { type CutTools, useCut } from './use-cut';
 
-/** In and out points, to the exact frame. */
+const WORK = [
+  { value: 'cut', label: 'Cut' },
+  { value: 'shots', label: 'Shots' },
+  { value: 'length', label: 'To length' },
+  { value: 'lists', label: 'Lists' },
+] as const;
+type Work = (typeof WORK)[number]['value'];
+
+/** What is kept of the masters: ranges to the exact frame, their order, and the length that comes of it. */
 export function CutScreen() {
-  const job = useJob();
-  const { placement, label } = useTarget();
-  const { master, id } = job;
-  const frame = usePlayer((state) => state.frame);
-  const [draft, setDraft] = useState<{ edge: 'in' | 'out'; frame: number } | null>(null);
-  const cut = draft
-    ? draft.edge === 'in'
-      ? withIn(job.edit.cut, draft.frame)
-      : withOut(job.edit.cut, draft.frame, master.frames)
-    : job.edit.cut;
-  const range = cutSpan(cut);
-  const setEdge = (edge: 'in' | 'out', at: number, joins?: string) =>
-    dispatch(id, edge === 'in' ? { type: 'set-in', frame: at } : { type: 'set-out', lastFrame: at }, joins);
-  const drag = (edge: 'in' | 'out', at: number, done: boolean) => {
-    showFrame(at);
-    if (done) setEdge(edge, at);
-    setDraft(done ? null : { edge, frame: at });
-  };
-  const step = (edge: 'in' | 'out', at: number) => {
-    showFrame(at);
-    setEdge(edge, at, `trim-${edge}`);
-  };
-  const keys = useMemo(
-    () => ({
-      a: () => dispatch(id, { type: 'set-in', frame: usePlayer.getState().frame }),
-      b: () => dispatch(id, { type: 'set-out', lastFrame: usePlayer.getState().frame }),
-      ArrowLeft: () => showFrame(usePlayer.getState().frame - 1),
-      ArrowRight: () => showFrame(usePlayer.getState().frame + 1),
-    }),
-    [id],
-  );
-  useKeys(keys);
-  const type = (edge: 'in' | 'out') => (text: string) => {
-    const at = parseTimecode(text, master.rate);
-    if (at === null || at >= master.frames) return false;
-    setEdge(edge, at);
-    showFrame(at);
-    return true;
-  };
-  const overlong = useFindings().find((one) => one.rule === 'length')?.fix;
+  const clip = useClip();
+  const tools = useCut();
+  const { label } = useTarget();
+  const [work, setWork] = useState<Work>('cut');
+  useCutKeys(tools);
   return (
     <JobPage
       title="Length"
-      subtitle={`For ${label}`}
+      subtitle={`${clipName(clip)}, for ${label}`}
       tray={
         <>
-          <View style={styles.row}>
-            <Button mode="contained-tonal" style={styles.grow} onPress={() => setEdge('in', frame)}>
-              Start here
-            </Button>
-            <Button mode="contained-tonal" style={styles.grow} onPress={() => setEdge('out', frame)}>
-              End here
-            </Button>
-          </View>
-          {overlong && (
-            <Button mode="contained" onPress={() => dispatch(id, overlong.command)}>
-              {overlong.label}
-            </Button>
-          )}
+          {work === 'cut' && <CutTray tools={tools} />}
+          {work === 'shots' && <ShotTray tools={tools} />}
+          <Choice label="What to work on" value={work} options={WORK} onChange={setWork} />
         </>
       }
     >
-      <MasterPicture />
-      <Transport rate={master.rate} frames={master.frames} />
+      <ClipRow />
+      <MasterPicture tools={tools} />
+      <Transport />
       <View style={styles.strip}>
-        <Filmstrip job={job} range={range} frame={frame} onScrub={showFrame} onDrag={drag} onStep={step} />
-        <LengthRuler range={range} masterFrames={master.frames} rate={master.rate} placement={placement} />
+        <Filmstrip tools={tools} shotMarks={work === 'shots'} />
+        <RangeStrip tools={tools} />
+        <LengthRuler cut={tools.cut} />
       </View>
-      <View style={styles.row}>
-        <NumberField
-          label="First frame kept"
-          value={formatTimecode(range.in, master.rate)}
-          onSubmit={type('in')}
-        />
-        <NumberField
-          label="Last frame kept"
-          value={formatTimecode(range.out - 1, master.rate)}
-          onSubmit={type('out')}
-        />
-      </View>
+      {work === 'cut' && <RangeFields tools={tools} />}
+      {work === 'length' && <FitPanel />}
+      {work === 'length' && <PartsPanel />}
+      {work === 'lists' && <ListPanel />}
     </JobPage>
   );
 }
 
-/** Most rows of the master, so that a wide screen shows the whole page, in pixels. */
-const MASTER_ROWS = 300;
+/** The range's ends as timecode that can be typed. */
+function RangeFields({ tools }: { tools: CutTools }) {
+  const { range, source } = tools;
+  const own = range.master === source.id;
+  if (!own) return null;
+  const type = (edge: 'in' | 'out', from: number) => (text: string) => {
+    const at = parseEntry(text, { rate: source.rate, from });
+    if (at === null || at < 0 || at >= source.frames) return false;
+    tools.trim(edge, at, true);
+    return true;
+  };
+  return (
+    <View style={styles.row}>
+      <NumberField
+        label="First frame kept"
+        value={formatTimecode(range.in, source.rate)}
+        onSubmit={type('in', range.in)}
+      />
+      <NumberField
+        label="Last frame kept"
+        value={formatTimecode(range.out - 1, source.rate)}
+        onSubmit={type('out', range.out - 1)}
+      />
+    </View>
+  );
+}
 
-/** The master as wide as the page lets it be. */
-function MasterPicture() {
-  const { picture } = useJob().master;
+/** Keys of this page; the list of keys names them. */
+function useCutKeys(tools: CutTools): void {
+  const { trim, split, remove, move, slip, index } = tools;
+  const keys = useMemo(
+    () => ({
+      a: () => trim('in', usePlayer.getState().frame, true),
+      b: () => trim('out', usePlayer.getState().frame, true),
+      c: split,
+      Delete: remove,
+      'Shift+ArrowLeft': () => move(index - 1),
+      'Shift+ArrowRight': () => move(index + 1),
+      ',': () => slip(-1),
+      '.': () => slip(1),
+      ArrowLeft: () => showFrame(usePlayer.getState().frame - 1),
+      ArrowRight: () => showFrame(usePlayer.getState().frame + 1),
+    }),
+    [trim, split, remove, move, slip, index],
+  );
+  useKeys(keys);
+}
+
+/** Most rows of the master, so that a wide screen shows the whole page, in pixels. */
+const MASTER_ROWS = 260;
+
+/** The master as wide as the page lets it be; while an end is dragged, the two frames that meet there. */
+function MasterPicture({ tools }: { tools: CutTools }) {
+  const { picture } = tools.source;
   const [room, setRoom] = useState(0);
   const height = Math.min(room * (picture.height / picture.width), MASTER_ROWS);
   return (
@@ -123,13 +137,13 @@ function MasterPicture() {
           height={height}
         />
       )}
+      {room > 0 && <CutFrames tools={tools} />}
     </View>
   );
 }
 
 const styles = StyleSheet.create({
   row: { flexDirection: 'row', gap: space.m },
-  grow: { flex: 1 },
   strip: { gap: space.s, paddingHorizontal: 14 },
-  picture: { alignItems: 'center', backgroundColor: colours.paper },
+  picture: { alignItems: 'center', backgroundColor: colours.paper, gap: space.s },
 });

@@ -1,85 +1,186 @@
 import { useMemo, useRef, useState } from 'react';
-import { Image, type LayoutChangeEvent, StyleSheet, View } from 'react-native';
+import { Image, type LayoutChangeEvent, ScrollView, StyleSheet, View } from 'react-native';
 import { Gesture, GestureDetector } from 'react-native-gesture-handler';
-import type { Range } from '@core/cut/cut';
-import type { Job } from '@core/job/job';
+import type { Edge } from '@core/cut/range-edits';
+import { snapped } from '@core/cut/snap';
+import type { Source } from '@core/job/source';
 import { clamp } from '@core/picture/size';
+import { showFrame, usePlayer } from '@state/player';
 import { useStills } from '@state/stills';
-import { colours } from '../theme/tokens';
+import { type Tile, useStrip } from '@state/strip';
+import { Tool } from '../parts/tool';
+import { Soft } from '../parts/words';
+import { colours, space } from '../theme/tokens';
 import { CutHandle } from './cut-handle';
 import { FLAG_HEIGHT, STRIP_HEIGHT } from './strip-height';
+import type { CutTools } from './use-cut';
+import { WaveStrip } from './wave-strip';
 
 /** Width of one picture of the strip, in pixels: the middle of the frame is shown. */
 const TILE = 56;
+/** Ends snap within this many pixels. */
+const SNAP = 7;
+const ZOOMS = [1, 2, 4, 8, 16];
 
 interface Props {
-  job: Job;
-  range: Range;
-  frame: number;
-  onScrub: (frame: number) => void;
-  /** While an end is dragged, and when it is let go (`done`). Ends are frames: the first kept, the last kept. */
-  onDrag: (edge: 'in' | 'out', frame: number, done: boolean) => void;
-  /** An end was moved by keys. */
-  onStep: (edge: 'in' | 'out', frame: number) => void;
+  tools: CutTools;
+  /** Whether shots are worked on: their starts are then drawn strongly. */
+  shotMarks: boolean;
 }
 
-/** The master as a strip of pictures, with what is kept of it between two handles, and the playhead. */
-export function Filmstrip({ job, range, frame, onScrub, onDrag, onStep }: Props) {
-  const [width, setWidth] = useState(0);
-  const { frames } = job.master;
-  const tiles = useTiles(job, width);
-  const stills = useStills(job.master, tiles, STRIP_HEIGHT);
+/** The master as a strip of pictures with its sound, shots and what is kept of it; the range worked on has handles. */
+export function Filmstrip({ tools, shotMarks }: Props) {
+  const [room, setRoom] = useState(0);
+  const [zoom, setZoom] = useState(0);
+  const width = room * (ZOOMS[zoom] ?? 1);
+  return (
+    <View onLayout={(event: LayoutChangeEvent) => setRoom(event.nativeEvent.layout.width)}>
+      <ScrollView horizontal scrollEnabled={zoom > 0} contentContainerStyle={{ width: Math.max(width, 1) }}>
+        {room > 0 && <Strip tools={tools} width={width} shotMarks={shotMarks} />}
+      </ScrollView>
+      <View style={styles.zoom}>
+        <Soft style={styles.words}>{zoomWords(tools.source, ZOOMS[zoom] ?? 1)}</Soft>
+        <Tool
+          icon="magnify-minus-outline"
+          label="More of the strip"
+          words=""
+          disabled={zoom === 0}
+          onPress={() => setZoom(zoom - 1)}
+        />
+        <Tool
+          icon="magnify-plus-outline"
+          label="Less of the strip, larger"
+          words=""
+          disabled={zoom === ZOOMS.length - 1}
+          onPress={() => setZoom(zoom + 1)}
+        />
+      </View>
+    </View>
+  );
+}
+
+const zoomWords = (source: Source, zoom: number): string =>
+  zoom === 1 ? `All of ${source.fileName}` : `A ${zoom}th of ${source.fileName} at a time`;
+
+function Strip({ tools, width, shotMarks }: Props & { width: number }) {
+  const frame = usePlayer((state) => state.frame);
+  const { source, range, cut, index, shots, points } = tools;
+  const { frames } = source;
+  const tiles = useTiles(frames, width);
+  const pictures = useStrip(source, tiles, (TILE / Math.max(1, width)) * frames);
+  // Until the pass is through, stills stand in for its sheets; so they do for a turned picture.
+  const missing = useMemo(() => {
+    const turned = source.rotation !== 0 || source.flip;
+    return turned || Object.keys(pictures).length === 0 ? tiles : NONE;
+  }, [pictures, tiles, source.rotation, source.flip]);
+  const stills = useStills(source, missing, STRIP_HEIGHT);
   const place = (at: number) => (at / frames) * width;
   const frameAtX = (x: number) => clamp(Math.floor((x / Math.max(1, width)) * frames), 0, frames - 1);
   const scrub = Gesture.Exclusive(
     Gesture.Pan()
       .runOnJS(true)
       .minDistance(2)
-      .onUpdate(({ x }) => onScrub(frameAtX(x))),
+      .onUpdate(({ x }) => showFrame(frameAtX(x), source.id)),
     Gesture.Tap()
       .runOnJS(true)
-      .onEnd(({ x }) => onScrub(frameAtX(x))),
+      .onEnd(({ x }) => showFrame(frameAtX(x), source.id)),
   );
   const begun = useRef(0);
-  const handle = (edge: 'in' | 'out', at: number) => (
+  const drag = (edge: Edge, pixels: number, done: boolean) => {
+    const wanted = begun.current + Math.round((pixels / width) * frames);
+    const bound = edge === 'in' ? wanted : wanted + 1;
+    const point = snapped(bound, points, Math.round((SNAP / width) * frames));
+    const met = point ? (edge === 'in' ? point.frame : point.frame - 1) : wanted;
+    tools.trim(edge, clamp(met, 0, frames - 1), done);
+  };
+  const handle = (edge: Edge, at: number) => (
     <CutHandle
       edge={edge}
       left={place(edge === 'in' ? at : at + 1)}
       frame={at}
       frames={frames}
       onBegin={() => (begun.current = at)}
-      onMove={(pixels, done) =>
-        onDrag(edge, clamp(begun.current + Math.round((pixels / width) * frames), 0, frames - 1), done)
-      }
-      onStep={(by) => onStep(edge, clamp(at + by, 0, frames - 1))}
+      onMove={(pixels, done) => drag(edge, pixels, done)}
+      onStep={(by) => tools.trim(edge, clamp(at + by, 0, frames - 1), true, `trim-${edge}`)}
     />
   );
+  const own = cut.filter((one) => one.master === source.id);
   return (
-    <View
-      style={styles.outer}
-      onLayout={(event: LayoutChangeEvent) => setWidth(event.nativeEvent.layout.width)}
-    >
+    <View style={styles.outer}>
       <GestureDetector gesture={scrub}>
-        <View style={styles.strip} role="img" aria-label="Filmstrip of the master">
-          {tiles.map((at, i) => (
-            <View key={at} style={[styles.tile, { left: i * TILE, width: TILE }]}>
-              {stills[at] !== undefined && <Image source={{ uri: stills[at] }} style={styles.image} />}
-            </View>
-          ))}
-          <View style={[styles.papered, { left: 0, width: place(range.in) }]} />
-          <View style={[styles.papered, { left: place(range.out), right: 0 }]} />
+        <View role="img" aria-label="Filmstrip of the master">
+          <View style={styles.strip}>
+            {tiles.map((at, i) => (
+              <View key={at} style={[styles.tile, { left: i * TILE, width: TILE }]}>
+                {pictures[at] && missing === NONE ? (
+                  <SheetTile tile={pictures[at]} />
+                ) : (
+                  stills[at] !== undefined && <Image source={{ uri: stills[at] }} style={styles.image} />
+                )}
+              </View>
+            ))}
+            {gapsOf(own, frames).map(({ from, to }) => (
+              <View
+                key={from}
+                style={[styles.papered, { left: place(from), width: place(to) - place(from) }]}
+              />
+            ))}
+            {shots.slice(1).map((shot) => (
+              <View
+                key={shot.id}
+                style={[styles.shot, shotMarks && styles.shotStrong, { left: place(shot.in) - 1 }]}
+              />
+            ))}
+          </View>
+          <WaveStrip source={source} width={width} />
           <View style={[styles.playhead, { left: place(frame + 0.5) - 1.5 }]} />
         </View>
       </GestureDetector>
-      {width > 0 && handle('in', range.in)}
-      {width > 0 && handle('out', range.out - 1)}
+      {range.master === source.id && handle('in', range.in)}
+      {range.master === source.id && handle('out', range.out - 1)}
+      {cut.length > 1 && range.master === source.id && (
+        <Soft style={[styles.number, { left: place(range.in) + 6 }]}>{index + 1}</Soft>
+      )}
     </View>
   );
 }
 
+const NONE: number[] = [];
+
+/** One small picture cut out of its sheet. */
+function SheetTile({ tile }: { tile: Tile }) {
+  const scale = STRIP_HEIGHT / tile.height;
+  const left = -tile.x * scale - (tile.width * scale - TILE) / 2;
+  return (
+    <Image
+      source={{ uri: tile.sheet }}
+      style={[
+        styles.sheet,
+        { left, top: -tile.y * scale, width: tile.width * 8 * scale, height: tile.height * 8 * scale },
+      ]}
+      resizeMode="stretch"
+    />
+  );
+}
+
+/** What of a master no range keeps. */
+function gapsOf(
+  ranges: readonly { in: number; out: number }[],
+  frames: number,
+): { from: number; to: number }[] {
+  const sorted = [...ranges].sort((a, b) => a.in - b.in);
+  const gaps: { from: number; to: number }[] = [];
+  let at = 0;
+  for (const range of sorted) {
+    if (range.in > at) gaps.push({ from: at, to: range.in });
+    at = Math.max(at, range.out);
+  }
+  if (at < frames) gaps.push({ from: at, to: frames });
+  return gaps;
+}
+
 /** The frames of the strip's tiles: as many as fit, each from its tile's middle. */
-function useTiles(job: Job, width: number): number[] {
-  const { frames } = job.master;
+function useTiles(frames: number, width: number): number[] {
   return useMemo(() => {
     const middle = (i: number) => Math.min(frames - 1, Math.floor((((i + 0.5) * TILE) / width) * frames));
     return [...new Set(Array.from({ length: Math.ceil(width / TILE) }, (_, i) => middle(i)))];
@@ -89,8 +190,19 @@ function useTiles(job: Job, width: number): number[] {
 const styles = StyleSheet.create({
   outer: { paddingVertical: FLAG_HEIGHT },
   strip: { height: STRIP_HEIGHT, overflow: 'hidden', backgroundColor: colours.hairline, borderRadius: 3 },
-  tile: { position: 'absolute', top: 0, height: STRIP_HEIGHT },
+  tile: { position: 'absolute', top: 0, height: STRIP_HEIGHT, overflow: 'hidden' },
   image: { width: '100%', height: '100%' },
+  sheet: { position: 'absolute' },
   papered: { position: 'absolute', top: 0, bottom: 0, backgroundColor: colours.papered },
+  shot: { position: 'absolute', top: 0, bottom: 0, width: 2, backgroundColor: colours.chalk, opacity: 0.8 },
+  shotStrong: { width: 3, backgroundColor: colours.madder, opacity: 1 },
   playhead: { position: 'absolute', top: 0, bottom: 0, width: 3, backgroundColor: colours.ink },
+  number: {
+    position: 'absolute',
+    top: FLAG_HEIGHT + 2,
+    color: colours.ink,
+    backgroundColor: colours.papered,
+  },
+  zoom: { flexDirection: 'row', alignItems: 'center', marginTop: -space.s },
+  words: { flex: 1 },
 });

@@ -1,88 +1,102 @@
 import { useState } from 'react';
 import { type LayoutChangeEvent, StyleSheet, View } from 'react-native';
-import type { Range } from '@core/cut/cut';
-import type { Placement } from '@core/outlets/rule-sheet';
-import { framesWithin, type FrameRate, secondsOf } from '@core/time/frame-rate';
+import { masterLengths } from '@core/check/check';
+import { type Cut, cutFrames } from '@core/cut/cut';
+import type { Canvas } from '@core/layout/canvas';
+import { placementOf } from '@core/outlets/outlets';
+import { framesWithin, secondsOf } from '@core/time/frame-rate';
 import { lengthLabel } from '@core/time/timecode';
+import { useClip, useJob } from '../job/job-context';
+import { markOf } from '../job/use-target';
 import { Soft, Strong } from '../parts/words';
 import { colours, space } from '../theme/tokens';
 
-interface Props {
-  range: Range;
-  masterFrames: number;
-  rate: FrameRate;
-  placement: Placement;
-}
+/** The ruler reaches this much past the longest of the clip and its limits. */
+const ROOM = 1.06;
 
-/** A ruler laid from the in point, on the filmstrip's scale: the clip's length, the best range and the limit. */
-export function LengthRuler({ range, masterFrames, rate, placement }: Props) {
+/** The clip's length on a ruler, with the limit and the best range of every placement that it is made for. */
+export function LengthRuler({ cut }: { cut: Cut }) {
+  const job = useJob();
+  const clip = useClip();
   const [width, setWidth] = useState(0);
-  const place = (seconds: number) => ((range.in + (seconds * rate.num) / rate.den) / masterFrames) * width;
-  const length = range.out - range.in;
-  const allowed = framesWithin(placement.maxSeconds, rate);
-  const over = length - allowed;
-  const limit = place(placement.maxSeconds);
-  const best = placement.bestSeconds;
-  const inBest =
-    best !== undefined && secondsOf(length, rate) >= best.from && secondsOf(length, rate) <= best.to;
+  const lengths = masterLengths(job);
+  const rows = clip.canvases.map((canvas) => rowOf(canvas, cutFrames(cut, lengths, canvas.rate)));
+  const [first] = rows;
+  if (!first) return null;
+  const longest = Math.max(...rows.flatMap((row) => [row.seconds, Math.min(row.limit, row.seconds * 4)]));
+  const scale = width / (longest * ROOM);
+  const place = (seconds: number) => Math.min(seconds * scale, width);
   return (
     <View style={styles.ruler}>
       <View
-        style={styles.scale}
+        style={[styles.scale, { height: 10 + rows.length * 12 }]}
         onLayout={(event: LayoutChangeEvent) => setWidth(event.nativeEvent.layout.width)}
       >
-        <View style={styles.base} />
-        {best && (
-          <View
-            style={[
-              styles.best,
-              {
-                left: place(best.from),
-                width: Math.max(0, Math.min(place(best.to), width) - place(best.from)),
-              },
-            ]}
-          />
-        )}
-        <View
-          style={[
-            styles.length,
-            over > 0 && styles.over,
-            { left: place(0), width: place(secondsOf(length, rate)) - place(0) },
-          ]}
-        />
-        {limit <= width && <View style={[styles.limit, { left: limit - 1.5 }]} />}
+        {rows.map((row, i) => (
+          <View key={row.canvas.id} style={[styles.line, { top: 6 + i * 12 }]}>
+            {row.best && (
+              <View
+                style={[
+                  styles.best,
+                  {
+                    left: place(row.best.from),
+                    width: Math.max(0, place(row.best.to) - place(row.best.from)),
+                  },
+                ]}
+              />
+            )}
+            <View style={[styles.length, row.over > 0 && styles.over, { width: place(row.seconds) }]} />
+            {row.limit * scale <= width && (
+              <View style={[styles.limit, { left: place(row.limit) - 1.5, borderColor: row.mark.dye }]} />
+            )}
+          </View>
+        ))}
       </View>
-      <View style={styles.words}>
-        <Strong aria-label="Clip length">{lengthLabel(secondsOf(length, rate))}</Strong>
-        <Soft style={styles.grow}>
-          {length} frames
-          {over > 0 ? `, ${over} over` : ''}
-        </Soft>
-        <Soft style={over > 0 && styles.stopWords}>
-          {best ? `best ${best.from}–${best.to} s${inBest ? ': in it' : ''}, ` : ''}
-          limit {placement.maxSeconds} s{limit > width ? ', past the end' : ''}
-        </Soft>
-      </View>
+      {rows.map((row, i) => (
+        <View key={row.canvas.id} style={styles.words}>
+          {i === 0 && <Strong aria-label="Clip length">{lengthLabel(row.seconds)}</Strong>}
+          <Soft style={styles.grow}>
+            {row.frames} frames{row.over > 0 ? `, ${row.over} over` : ''}
+          </Soft>
+          <Soft style={[styles.right, row.over > 0 && styles.stopWords]}>{limitWords(row)}</Soft>
+        </View>
+      ))}
     </View>
   );
 }
 
+type Row = ReturnType<typeof rowOf>;
+
+function rowOf(canvas: Canvas, frames: number) {
+  const { placement, label, key } = placementOf(canvas.placement);
+  const seconds = secondsOf(frames, canvas.rate);
+  return {
+    canvas,
+    label,
+    frames,
+    seconds,
+    limit: placement.maxSeconds,
+    best: placement.bestSeconds,
+    over: Math.max(0, frames - framesWithin(placement.maxSeconds, canvas.rate)),
+    mark: markOf(key),
+  };
+}
+
+function limitWords({ best, seconds, limit, label }: Row): string {
+  const inBest = best !== undefined && seconds >= best.from && seconds <= best.to;
+  return `${label}: ${best ? `best ${best.from}–${best.to} s${inBest ? ' (in it)' : ''}, ` : ''}limit ${limit} s`;
+}
+
 const styles = StyleSheet.create({
   ruler: { gap: space.xs },
-  scale: { height: 22 },
-  base: { position: 'absolute', left: 0, right: 0, top: 10, height: 2, backgroundColor: colours.edge },
-  best: {
-    position: 'absolute',
-    top: 3,
-    height: 16,
-    backgroundColor: '#BFD9CF',
-    borderWidth: 1,
-    borderColor: colours.verdigris,
-  },
-  length: { position: 'absolute', top: 8, height: 6, backgroundColor: colours.woad },
+  scale: { borderBottomWidth: 1, borderColor: colours.edge },
+  line: { position: 'absolute', left: 0, right: 0, height: 10 },
+  best: { position: 'absolute', top: 0, height: 10, backgroundColor: colours.verdigris, opacity: 0.28 },
+  length: { position: 'absolute', left: 0, top: 3, height: 5, backgroundColor: colours.woad },
   over: { backgroundColor: colours.madder },
-  limit: { position: 'absolute', top: 0, height: 22, width: 3, backgroundColor: colours.madder },
-  words: { flexDirection: 'row', alignItems: 'baseline', gap: space.s, flexWrap: 'wrap' },
+  limit: { position: 'absolute', top: -2, height: 14, borderLeftWidth: 3 },
+  words: { flexDirection: 'row', gap: space.s, alignItems: 'baseline', flexWrap: 'wrap' },
   grow: { flexGrow: 1 },
+  right: { textAlign: 'right' },
   stopWords: { color: colours.madder },
 });

@@ -3,13 +3,13 @@ import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { checkJob, heldBack, workedOutBitRate } from '@core/check/check';
 import { bitRateWords, bytesLabel, findingWords, RULE_NAMES } from '@core/check/words';
-import { activeCanvas } from '@core/job/job';
+import { activeCanvas } from '@core/job/clip';
 import { signatureOf } from '@core/job/export-name';
 import { LEAST_VIDEO_BITS, MOST_VIDEO_BITS } from '@core/rate/bit-rate';
 import { startExport } from '@state/exports';
 import { dispatch } from '@state/jobs';
 import { JobPage } from '../job/job-page';
-import { useFindings, useJob } from '../job/job-context';
+import { useClip, useFindings, useJob } from '../job/job-context';
 import { useTarget } from '../job/use-target';
 import { NumberField } from '../parts/number-field';
 import { Notice } from '../parts/notice';
@@ -24,9 +24,11 @@ export function ExportScreen() {
   const target = useTarget();
   const findings = useFindings();
   const { id, edit } = job;
-  const canvas = activeCanvas(edit);
+  const clip = useClip();
+  const canvas = activeCanvas(clip);
+  const records = job.exports.filter((one) => one.clip === clip.id);
   const choice = workedOutBitRate(job);
-  const held = heldBack(checkJob(job), edit.overrides, 'export');
+  const held = heldBack(checkJob(job), clip.overrides, 'export');
   const size = findings.find((one) => one.rule === 'file-size');
   const current = signatureOf(edit);
   const setRate = (text: string) => {
@@ -67,7 +69,7 @@ export function ExportScreen() {
           <NumberField
             label="Video bit rate"
             unit={`${LEAST_VIDEO_BITS / 1e6} to ${MOST_VIDEO_BITS / 1e6} Mb/s`}
-            value={((edit.videoBits ?? choice.bits) / 1e6).toFixed(1)}
+            value={((clip.videoBits ?? choice.bits) / 1e6).toFixed(1)}
             onSubmit={setRate}
           />
           <View style={styles.estimate}>
@@ -76,21 +78,21 @@ export function ExportScreen() {
           </View>
         </View>
         <Soft>
-          {edit.videoBits === null ? 'Worked out: ' : 'Set by you. Worked out would be '}
+          {clip.videoBits === null ? 'Worked out: ' : 'Set by you. Worked out would be '}
           {bitRateWords(choice)} H.264 High with AAC sound.
         </Soft>
-        {edit.videoBits !== null && (
+        {clip.videoBits !== null && (
           <Button onPress={() => dispatch(id, { type: 'set-video-bits', bits: null })}>
             Use the worked-out rate
           </Button>
         )}
       </View>
       <View role="list" aria-label="Exports" style={styles.list}>
-        {job.exports.map((record) => (
+        {records.map((record) => (
           <ExportCard key={record.id} record={record} stale={record.signature !== current} />
         ))}
       </View>
-      {job.exports.length === 0 && (
+      {records.length === 0 && (
         <Soft>Nothing has been exported yet. The export goes on while you use other pages.</Soft>
       )}
     </JobPage>

@@ -1,9 +1,10 @@
 import { useMemo, useState } from 'react';
 import { type LayoutChangeEvent, StyleSheet, useWindowDimensions, View } from 'react-native';
-import { activeCanvas } from '@core/job/job';
+import { activeCanvas } from '@core/job/clip';
+import { shotsOf } from '@core/job/job';
 import { dispatch } from '@state/jobs';
 import { JobPage } from '../job/job-page';
-import { useJob } from '../job/job-context';
+import { useClip, useJob, useSource } from '../job/job-context';
 import { useTarget } from '../job/use-target';
 import { Choice } from '../parts/choice';
 import { Tool } from '../parts/tool';
@@ -29,13 +30,14 @@ export function FrameScreen() {
   const job = useJob();
   const tools = useFraming();
   const { label } = useTarget();
-  const canvas = activeCanvas(job.edit);
+  const source = useSource();
+  const canvas = activeCanvas(useClip());
   const mode = tools.fills ? 'fill' : 'fit';
   useFrameKeys(tools);
   return (
     <JobPage
       title="Framing"
-      subtitle={`Shot ${tools.number} of ${job.edit.shots.length}, ${label}`}
+      subtitle={`Shot ${tools.number} of ${shotsOf(job.edit, source).length}, ${label}`}
       tray={
         <>
           <FramingNumbers tools={tools} />
@@ -59,7 +61,7 @@ export function FrameScreen() {
       }
     >
       <Pictures tools={tools} aspect={canvas.width / canvas.height} />
-      <Transport rate={job.master.rate} frames={job.master.frames} />
+      <Transport />
       <ShotStrip current={tools.shot.id} />
     </JobPage>
   );
@@ -67,7 +69,7 @@ export function FrameScreen() {
 
 /** Both pictures, as large as the page lets them be. */
 function Pictures({ tools, aspect }: { tools: FramingTools; aspect: number }) {
-  const { picture } = useJob().master;
+  const { picture } = useSource();
   const [room, setRoom] = useState(0);
   const wide = useWindowDimensions().width >= WIDE;
   const live = picture.width / picture.height;
@@ -94,7 +96,7 @@ function Pictures({ tools, aspect }: { tools: FramingTools; aspect: number }) {
 
 /** Arrows move the window by a master pixel, with Shift by ten; + and − zoom about its middle. */
 function useFrameKeys(tools: FramingTools): void {
-  const { picture } = useJob().master;
+  const { picture } = useSource();
   const { nudge, nudgeZoom, window } = tools;
   const keys = useMemo(() => {
     const by = (x: number, y: number) => () => nudge({ x: x / picture.width, y: y / picture.height });

@@ -1,7 +1,7 @@
 import { StyleSheet, View } from 'react-native';
 import { LEAST_ZOOM, MOST_ZOOM, keyframeAt } from '@core/framing/framing';
 import { usePlayer } from '@state/player';
-import { useJob } from '../job/job-context';
+import { useSource } from '../job/job-context';
 import { NumberField } from '../parts/number-field';
 import { Figures, Soft } from '../parts/words';
 import { space } from '../theme/tokens';
@@ -12,7 +12,7 @@ const pixelsText = (value: number): string => String(Number(value.toFixed(2)));
 
 /** The window's place and zoom as numbers that can be typed. */
 export function FramingNumbers({ tools }: { tools: FramingTools }) {
-  const { picture } = useJob().master;
+  const { picture } = useSource();
   const frame = usePlayer((state) => state.frame);
   const { framing, window } = tools;
   const { zoom } = keyframeAt(framing.keyframes, frame);

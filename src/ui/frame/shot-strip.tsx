@@ -1,9 +1,10 @@
 import { useMemo } from 'react';
 import { Image, Pressable, ScrollView, StyleSheet, View } from 'react-native';
+import { shotsOf } from '@core/job/job';
 import { formatTimecode } from '@core/time/timecode';
 import { showFrame } from '@state/player';
 import { useStills } from '@state/stills';
-import { useJob } from '../job/job-context';
+import { useJob, useSource } from '../job/job-context';
 import { Soft, Strong } from '../parts/words';
 import { colours, space } from '../theme/tokens';
 
@@ -11,10 +12,12 @@ const HEIGHT = 48;
 
 /** The shots of the master; each has a framing of its own. */
 export function ShotStrip({ current }: { current: string }) {
-  const { edit, master } = useJob();
-  const frames = useMemo(() => edit.shots.map((shot) => Math.floor((shot.in + shot.out) / 2)), [edit.shots]);
+  const { edit } = useJob();
+  const master = useSource();
+  const shots = useMemo(() => shotsOf(edit, master), [edit, master]);
+  const frames = useMemo(() => shots.map((shot) => Math.floor((shot.in + shot.out) / 2)), [shots]);
   const stills = useStills(master, frames, HEIGHT);
-  if (edit.shots.length < 2) return null;
+  if (shots.length < 2) return null;
   const width = HEIGHT * (master.picture.width / master.picture.height);
   return (
     <ScrollView
@@ -23,7 +26,7 @@ export function ShotStrip({ current }: { current: string }) {
       style={styles.strip}
       contentContainerStyle={styles.row}
     >
-      {edit.shots.map((shot, i) => {
+      {shots.map((shot, i) => {
         const on = shot.id === current;
         const framed = edit.framings.some((one) => one.shot === shot.id);
         const state = framed ? 'framed' : 'in the middle';

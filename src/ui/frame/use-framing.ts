@@ -1,11 +1,16 @@
 import { useCallback, useMemo } from 'react';
-import { type Framing, windowAt } from '@core/framing/framing';
+import { type Framing, type Point, windowAt } from '@core/framing/framing';
 import { type Aspects, enlargement, type Margin, marginOf, moved, zoomed } from '@core/framing/moves';
-import { activeCanvas, framingOf, type Shot, shotAt } from '@core/job/job';
+import { activeCanvas } from '@core/job/clip';
+import { framingOf, shotAt, shotsOf } from '@core/job/job';
+import type { Shot } from '@core/job/shot';
+import { inPicture, liveSize } from '@core/picture/live-area';
 import type { Rect } from '@core/picture/size';
 import { dispatch } from '@state/jobs';
 import { setDraft, usePlayer } from '@state/player';
-import { useJob } from '../job/job-context';
+import { useClip, useJob, useSource } from '../job/job-context';
+
+const WHOLE: Rect = { x: 0, y: 0, width: 1, height: 1 };
 
 /** The framing of the shot on screen, and the ways to change it. */
 export interface FramingTools {
@@ -32,17 +37,22 @@ export function useFraming(): FramingTools {
   const job = useJob();
   const frame = usePlayer((state) => state.frame);
   const draft = usePlayer((state) => state.draft);
-  const { id, edit, master } = job;
-  const canvas = activeCanvas(edit);
-  const shot = shotAt(edit, frame);
+  const source = useSource();
+  const { id, edit } = job;
+  const canvas = activeCanvas(useClip());
+  const shot = shotAt(edit, source, frame);
   const settled = framingOf(edit, shot);
   const framing = draft?.shot === shot.id ? draft : settled;
-  const { picture } = master;
+  const live = shot.live ?? source.live;
+  const size = liveSize(source.picture, live);
   const pane = canvas.width / canvas.height;
-  const live = picture.width / picture.height;
-  const aspects = useMemo<Aspects>(() => ({ pane, live }), [pane, live]);
+  const liveAspect = size.width / size.height;
+  const aspects = useMemo<Aspects>(() => ({ pane, live: liveAspect }), [pane, liveAspect]);
   const fills = canvas.layout.panes[0]?.mode !== 'fit';
-  const window = fills ? windowAt(framing.keyframes, frame, pane, live) : { x: 0, y: 0, width: 1, height: 1 };
+  const framed = fills ? windowAt(framing.keyframes, frame, pane, liveAspect) : WHOLE;
+  // Gestures and numbers speak of the whole picture, framings of its live area.
+  const inLive = (by: Point) => ({ x: by.x / live.width, y: by.y / live.height });
+  const place = (at: Point) => inLive({ x: at.x - live.x, y: at.y - live.y });
   const show = useCallback(
     (next: Framing, done: boolean, joins?: string) => {
       if (done) dispatch(id, { type: 'set-framing', framing: next }, joins);
@@ -52,19 +62,19 @@ export function useFraming(): FramingTools {
   );
   return {
     shot,
-    number: edit.shots.indexOf(shot) + 1,
+    number: shotsOf(edit, source).findIndex((one) => one.id === shot.id) + 1,
     framing,
-    window,
-    margin: marginOf(window, picture),
+    window: inPicture(framed, live),
+    margin: marginOf(framed, size),
     enlarged: enlargement(
-      window,
-      picture,
-      fills ? canvas.width : Math.min(canvas.width, canvas.height * live),
+      framed,
+      size,
+      fills ? canvas.width : Math.min(canvas.width, canvas.height * liveAspect),
     ),
     fills,
-    move: (from, by, done) => show(moved(from, by, aspects), done),
-    zoom: (from, factor, pin, done) => show(zoomed(from, factor, pin, aspects), done),
-    nudge: (by) => show(moved(settled, by, aspects), true, `nudge-${shot.id}`),
-    nudgeZoom: (factor, pin) => show(zoomed(settled, factor, pin, aspects), true, `zoom-${shot.id}`),
+    move: (from, by, done) => show(moved(from, inLive(by), aspects), done),
+    zoom: (from, factor, pin, done) => show(zoomed(from, factor, place(pin), aspects), done),
+    nudge: (by) => show(moved(settled, inLive(by), aspects), true, `nudge-${shot.id}`),
+    nudgeZoom: (factor, pin) => show(zoomed(settled, factor, place(pin), aspects), true, `zoom-${shot.id}`),
   };
 }

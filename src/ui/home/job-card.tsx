@@ -2,8 +2,8 @@ import { Link } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { Image, Pressable, StyleSheet, View } from 'react-native';
 import { Button, Dialog, Portal } from 'react-native-paper';
-import type { Job } from '@core/job/job';
-import { cutSpan } from '@core/cut/cut';
+import { activeClip, type Job, mainMaster, sourceIn } from '@core/job/job';
+import type { Source } from '@core/job/source';
 import { rateLabel, secondsOf } from '@core/time/frame-rate';
 import { lengthLabel } from '@core/time/timecode';
 import { deleteWholeJob } from '@state/delete-job';
@@ -15,20 +15,21 @@ import { colours, space, card } from '../theme/tokens';
 /** Rows of the poster that stands for a job. */
 export const POSTER_HEIGHT = 360;
 
-/** The frame that stands for a job: a third into what is kept, past any fade in. */
-export function posterFrame(job: Job): number {
-  const span = cutSpan(job.edit.cut);
-  return Math.min(job.master.frames - 1, Math.floor(span.in + (span.out - span.in) * 0.2));
+/** The frame that stands for a job: a little into what is kept, past any fade in. */
+export function posterOf(job: Job): { source: Source; frame: number } {
+  const [range] = activeClip(job.edit).cut;
+  const source = sourceIn(job, range?.master ?? mainMaster(job).id);
+  const span = range ?? { in: 0, out: source.frames };
+  return { source, frame: Math.min(source.frames - 1, Math.floor(span.in + (span.out - span.in) * 0.2)) };
 }
 
 /** One job of the list. */
 export function JobCard({ job }: { job: Job }) {
   const [asking, setAsking] = useState(false);
-  const frame = posterFrame(job);
+  const { source, frame } = posterOf(job);
   const frames = useMemo(() => [frame], [frame]);
-  const poster = useStills(job.master, frames, POSTER_HEIGHT)[frame];
-  const { master } = job;
-  const facts = `${master.picture.width}×${master.picture.height}, ${rateLabel(master.rate)} fps, ${lengthLabel(secondsOf(master.frames, master.rate))}`;
+  const poster = useStills(source, frames, POSTER_HEIGHT)[frame];
+  const facts = `${source.picture.width}×${source.picture.height}, ${rateLabel(source.rate)} fps, ${lengthLabel(secondsOf(source.frames, source.rate))}`;
   return (
     <View style={styles.card}>
       <Link href={`/job/${job.id}`} asChild>
@@ -49,9 +50,7 @@ export function JobCard({ job }: { job: Job }) {
         <Dialog visible={asking} onDismiss={() => setAsking(false)}>
           <Dialog.Title>Delete this job?</Dialog.Title>
           <Dialog.Content>
-            <Body>
-              {job.title}, its exports and its copy of the master leave this browser. Posts stay up.
-            </Body>
+            <Body>{job.title}, its exports and its copies of masters leave this browser. Posts stay up.</Body>
           </Dialog.Content>
           <Dialog.Actions>
             <Button onPress={() => setAsking(false)}>Keep it</Button>

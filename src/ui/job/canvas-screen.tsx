@@ -1,14 +1,14 @@
 import { Pressable, StyleSheet, View } from 'react-native';
 import Svg, { Rect } from 'react-native-svg';
 import { bytesLabel } from '@core/check/words';
-import { activeCanvas } from '@core/job/job';
+import { activeCanvas } from '@core/job/clip';
 import { type OutletPlacement, PLACEMENTS, RULE_SHEETS } from '@core/outlets/outlets';
 import { ratioLabel } from '@core/picture/size';
 import { rateLabel } from '@core/time/frame-rate';
 import { dispatch } from '@state/jobs';
 import { Body, Heading, Soft, Strong } from '../parts/words';
 import { colours, space, card } from '../theme/tokens';
-import { useJob } from './job-context';
+import { useClip, useJob } from './job-context';
 import { JobPage } from './job-page';
 import { markOf } from './use-target';
 
@@ -18,9 +18,10 @@ const DRAWING = 56;
 /** Chooses the canvas from the placements of the outlets' rule sheets. */
 export function CanvasScreen() {
   const job = useJob();
-  const chosen = activeCanvas(job.edit).placement;
+  const canvas = activeCanvas(useClip());
+  const chosen = canvas.placement;
   return (
-    <JobPage title="Canvas" subtitle={`At the master's ${rateLabel(job.master.rate)} fps`}>
+    <JobPage title="Canvas" subtitle={`At ${rateLabel(canvas.rate)} fps`}>
       <Body>Pick where the clip goes. Changing it later loses nothing: cut and framing stay.</Body>
       <View role="radiogroup" aria-label="Canvas" style={styles.groups}>
         {RULE_SHEETS.map((sheet) => (

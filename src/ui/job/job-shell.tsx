@@ -3,8 +3,10 @@ import { type ReactNode, useEffect, useState } from 'react';
 import { ScrollView, StyleSheet, useWindowDimensions, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import type { Job } from '@core/job/job';
-import { bringBack, DEMO_JOB, hasBytes, openDemo, useBringIn } from '@state/bring-in';
+import type { Master } from '@core/job/master';
+import { bringBack, DEMO_JOB, missingMaster, openDemo, useBringIn } from '@state/bring-in';
 import { useJobs } from '@state/jobs';
+import { ensurePasses } from '@state/passes';
 import { leavePlayer, playJob, togglePlay, stepFrames, usePlayer } from '@state/player';
 import { colours, space, WIDE } from '../theme/tokens';
 import { Notice, TroubleNotice } from '../parts/notice';
@@ -57,16 +59,19 @@ export function JobShell({ id, children }: { id: string; children: ReactNode }) 
 }
 
 function WithPlayer({ job, children }: { job: Job; children: ReactNode }) {
-  const [there, setThere] = useState(true);
-  const { fingerprint } = job.master;
+  const [lost, setLost] = useState<Master | null>(null);
+  const there = lost === null;
+  const fingerprints = job.masters.map((master) => master.fingerprint).join();
   const bringing = useBringIn((state) => state.fileName);
   useEffect(() => {
-    void hasBytes(job.master).then(setThere);
-    // The fingerprint stands for the master, and a file being brought in may be the one that is missing.
+    void missingMaster(job).then(setLost);
+    // The fingerprints stand for the masters, and a file being brought in may be the one that is missing.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [fingerprint, bringing]);
+  }, [fingerprints, bringing]);
   useEffect(() => {
-    if (there) playJob(job);
+    if (!there) return;
+    playJob(job);
+    ensurePasses(job);
   }, [there, job]);
   useEffect(() => leavePlayer, []);
   useKeys(PLAY_KEYS);
@@ -75,7 +80,7 @@ function WithPlayer({ job, children }: { job: Job; children: ReactNode }) {
     <View style={styles.shell}>
       {wide && <SideSheet />}
       <View style={styles.main}>
-        <Troubles job={job} there={there} />
+        <Troubles job={job} lost={lost} />
         {children}
       </View>
     </View>
@@ -83,29 +88,30 @@ function WithPlayer({ job, children }: { job: Job; children: ReactNode }) {
 }
 
 /** What stands over every page of a job when something is wrong with it. */
-function Troubles({ job, there }: { job: Job; there: boolean }) {
+function Troubles({ job, lost }: { job: Job; lost: Master | null }) {
   const save = useJobs((state) => state.saveTrouble);
   const player = usePlayer((state) => state.trouble);
   const bringIn = useBringIn((state) => state.trouble);
   const bringing = useBringIn((state) => state.fileName);
-  if (there && !save && !player && !bringing) return null;
+  if (!lost && !save && !player && !bringing) return null;
+  const fromDemo = job.id === DEMO_JOB && lost?.id === job.masters[0]?.id;
   const again = async () => {
-    if (job.id === DEMO_JOB) return openDemo();
+    if (fromDemo) return openDemo();
     const file = await pickVideo();
-    return file ? bringBack(job, file) : null;
+    return file && lost ? bringBack(job, lost, file) : null;
   };
   return (
     <View style={styles.troubles}>
       {save && <TroubleNotice trouble={save} />}
-      {player && there && <TroubleNotice trouble={player} />}
+      {player && !lost && <TroubleNotice trouble={player} />}
       {bringing && <BringInProgress />}
-      {!there && bringIn && <TroubleNotice trouble={bringIn} />}
-      {!there && !bringing && (
+      {lost && bringIn && <TroubleNotice trouble={bringIn} />}
+      {lost && !bringing && (
         <TroubleNotice
-          trouble={{ code: 'master-gone', values: { file: job.master.fileName } }}
+          trouble={{ code: 'master-gone', values: { file: lost.fileName } }}
           actions={
             <Button mode="contained" onPress={() => void again()}>
-              {job.id === DEMO_JOB ? 'Copy the demo in again' : `Find ${job.master.fileName}`}
+              {fromDemo ? 'Copy the demo in again' : `Find ${lost.fileName}`}
             </Button>
           }
         />

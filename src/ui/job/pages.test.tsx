@@ -1,11 +1,11 @@
 import { fireEvent, screen, within } from '@testing-library/react-native';
 import { useJobs } from '@state/jobs';
-import { testJob } from '@core/test-job';
+import { testJob, TEST_MASTER, testRange } from '@core/test-job';
 import { CheckScreen } from '../check/check-screen';
 import { LengthRuler } from '../cut/length-ruler';
 import { ProofTable } from '../export/proof-table';
 import { PostWords } from '../post/post-words';
-import { editOf, renderPage } from '../test-page';
+import { clipOf, renderPage } from '../test-page';
 import { CanvasScreen } from './canvas-screen';
 
 const mockRouter = { replace: jest.fn(), push: jest.fn(), dismissTo: jest.fn() };
@@ -13,7 +13,7 @@ jest.mock('expo-router', () => ({ useRouter: () => mockRouter }));
 // Keys come from a browser's window.
 jest.mock('../parts/use-keys', () => ({ useKeys: jest.fn() }));
 // The page's player and exports start workers, which only a browser has.
-jest.mock('@state/player', () => ({ showFrame: jest.fn() }));
+jest.mock('@state/player', () => ({ showFrame: jest.fn(), usePlayer: () => '' }));
 
 const press = (name: string | RegExp) => fireEvent.press(screen.getByText(name));
 
@@ -29,7 +29,7 @@ describe('the check page', () => {
     expect(screen.getByText('The export is kept back')).toBeTruthy();
     expect(screen.getByText(/^125\.13 s, limit 60 s$/)).toBeTruthy();
     press('Trim to 60 s');
-    expect(editOf(job).cut).toEqual([{ in: 0, out: 1438 }]);
+    expect(clipOf(job).cut).toEqual([testRange(0, 1438)]);
     expect(screen.getByText('Go to the export')).toBeTruthy();
   });
 
@@ -37,17 +37,17 @@ describe('the check page', () => {
     const job = testJob();
     renderPage(job, <CheckScreen />);
     press('Override “Required tag”');
-    expect(editOf(job).overrides).toEqual(['tag']);
+    expect(clipOf(job).overrides).toEqual(['tag']);
     expect(screen.getByText('Required tag (overridden)')).toBeTruthy();
     press('Keep to “Required tag” again');
-    expect(editOf(job).overrides).toEqual([]);
+    expect(clipOf(job).overrides).toEqual([]);
   });
 
   it('leads to the frame that a stop is about', () => {
     const { showFrame } = jest.requireMock<{ showFrame: jest.Mock }>('@state/player');
     renderPage(testJob({ frames: 3000 }), <CheckScreen />);
     press('See the frame');
-    expect(showFrame).toHaveBeenCalledWith(1438);
+    expect(showFrame).toHaveBeenCalledWith(1438, TEST_MASTER);
     expect(mockRouter.replace).toHaveBeenCalledWith('/job/job-1/frame');
   });
 });
@@ -60,7 +60,7 @@ describe('the canvas page', () => {
       screen.getByText('at most 60 s, best 15–20 s, 60 fps, 250.0 MB, no bars, tag #upright'),
     ).toBeTruthy();
     fireEvent.press(screen.getByLabelText('Tesselle Portrait'));
-    expect(editOf(job).canvases[0]).toMatchObject({
+    expect(clipOf(job).canvases[0]).toMatchObject({
       placement: 'tesselle/portrait',
       width: 1080,
       height: 1350,
@@ -78,16 +78,16 @@ describe('the words of a post', () => {
       fireEvent.changeText(field, typed);
       fireEvent(field, 'submitEditing');
     }
-    expect(editOf(job).words.tags).toEqual(['upright']);
+    expect(clipOf(job).words.tags).toEqual(['upright']);
     fireEvent.press(screen.getByLabelText('Remove #upright'));
-    expect(editOf(job).words.tags).toEqual([]);
+    expect(clipOf(job).words.tags).toEqual([]);
   });
 
   it('being typed are one step for undo', () => {
     const job = testJob();
     renderPage(job, <PostWords />);
     for (const text of ['K', 'Ki', 'Kit', 'Kite']) fireEvent.changeText(screen.getByLabelText('Title'), text);
-    expect(editOf(job).words.title).toBe('Kite');
+    expect(clipOf(job).words.title).toBe('Kite');
     expect(useJobs.getState().files[job.id]?.history.past).toHaveLength(1);
     expect(screen.getByText('4 of 100 characters. The main words first.')).toBeTruthy();
   });
@@ -96,24 +96,13 @@ describe('the words of a post', () => {
     const job = testJob();
     renderPage(job, <PostWords />);
     fireEvent.changeText(screen.getByLabelText('Description'), 'x'.repeat(3000));
-    expect(editOf(job).words.description).toHaveLength(2000);
+    expect(clipOf(job).words.description).toHaveLength(2000);
   });
 });
 
 describe('the length ruler', () => {
-  const placement = { maxSeconds: 60, bestSeconds: { from: 15, to: 20 } } as Parameters<
-    typeof LengthRuler
-  >[0]['placement'];
   const ruler = (out: number) =>
-    renderPage(
-      testJob(),
-      <LengthRuler
-        range={{ in: 0, out }}
-        masterFrames={3000}
-        rate={{ num: 24000, den: 1001 }}
-        placement={placement}
-      />,
-    );
+    renderPage(testJob({ frames: 3000 }), <LengthRuler cut={[testRange(0, out)]} />);
 
   it('says what is over, in frames', () => {
     ruler(1450);
@@ -123,7 +112,7 @@ describe('the length ruler', () => {
 
   it('says when the clip is in the best range', () => {
     ruler(400);
-    expect(screen.getByText(/best 15–20 s: in it/)).toBeTruthy();
+    expect(screen.getByText(/Verrow Short: best 15–20 s \(in it\), limit 60 s/)).toBeTruthy();
   });
 });
 

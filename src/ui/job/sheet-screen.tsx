@@ -3,17 +3,19 @@ import { useMemo, useState } from 'react';
 import { Image, type LayoutChangeEvent, StyleSheet, useWindowDimensions, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { windowOf, keyframeAt } from '@core/framing/framing';
-import { activeCanvas, framingOf, shotAt } from '@core/job/job';
+import { activeCanvas } from '@core/job/clip';
+import { framingOf, shotAt } from '@core/job/job';
+import { inPicture, liveSize } from '@core/picture/live-area';
 import { dispatch } from '@state/jobs';
 import { useStills } from '@state/stills';
-import { POSTER_HEIGHT, posterFrame } from '../home/job-card';
+import { POSTER_HEIGHT, posterOf } from '../home/job-card';
 import { Facts } from '../parts/facts';
 import { Screen } from '../parts/screen';
 import { Heading } from '../parts/words';
 import { colours, space, WIDE, card } from '../theme/tokens';
 import { factsOf } from './facts-of';
 import { BackTool, HistoryTools } from './header-tools';
-import { useFindings, useJob } from './job-context';
+import { useClip, useFindings, useJob, useSource } from './job-context';
 import { useTarget } from './use-target';
 import { nextOf, stepsOf } from './steps';
 import { Ticket } from './ticket';
@@ -23,6 +25,7 @@ import { WindowOverlay } from './window-overlay';
 export function SheetScreen() {
   const job = useJob();
   const router = useRouter();
+  const source = useSource();
   const findings = useFindings();
   const wide = useWindowDimensions().width >= WIDE;
   const next = nextOf(job, findings);
@@ -48,7 +51,7 @@ export function SheetScreen() {
       {!wide && <Ticket jobId={job.id} steps={stepsOf(job, findings)} />}
       <View style={styles.master}>
         <Heading>Master</Heading>
-        <Facts facts={factsOf(job.master)} />
+        <Facts facts={factsOf(source)} />
       </View>
     </Screen>
   );
@@ -62,15 +65,19 @@ function Poster() {
   const job = useJob();
   const { mark, label } = useTarget();
   const [width, setWidth] = useState(0);
-  const frame = posterFrame(job);
+  const clip = useClip();
+  const { source, frame } = posterOf(job);
   const frames = useMemo(() => [frame], [frame]);
-  const poster = useStills(job.master, frames, POSTER_HEIGHT)[frame];
-  const { picture } = job.master;
+  const poster = useStills(source, frames, POSTER_HEIGHT)[frame];
+  const { picture } = source;
   const height = Math.min(width * (picture.height / picture.width), POSTER_ROWS);
   const shown = { width: height * (picture.width / picture.height), height };
-  const canvas = activeCanvas(job.edit);
-  const key = keyframeAt(framingOf(job.edit, shotAt(job.edit, frame)).keyframes, frame);
-  const window = windowOf(key, canvas.width / canvas.height, picture.width / picture.height);
+  const canvas = activeCanvas(clip);
+  const shot = shotAt(job.edit, source, frame);
+  const live = shot.live ?? source.live;
+  const size = liveSize(picture, live);
+  const key = keyframeAt(framingOf(job.edit, shot).keyframes, frame);
+  const window = inPicture(windowOf(key, canvas.width / canvas.height, size.width / size.height), live);
   const measure = (event: LayoutChangeEvent) => setWidth(event.nativeEvent.layout.width);
   return (
     <View onLayout={measure} style={styles.measure}>

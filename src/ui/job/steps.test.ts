@@ -3,12 +3,12 @@ import { applyCommand, type Command } from '@core/job/commands';
 import { signatureOf } from '@core/job/export-name';
 import type { Job } from '@core/job/job';
 import type { ExportRecord, PostRecord } from '@core/job/records';
-import { testJob } from '@core/test-job';
+import { keep, testJob } from '@core/test-job';
 import { nextOf, stepsOf } from './steps';
 
 const change = (job: Job, command: Command): Job => ({
   ...job,
-  edit: applyCommand(job.edit, command, job.master),
+  edit: applyCommand(job.edit, command),
 });
 const next = (job: Job) => nextOf(job, checkJob(job)).label;
 const step = (job: Job, name: string) => stepsOf(job, checkJob(job)).find((one) => one.name === name);
@@ -17,6 +17,7 @@ const exported = (job: Job, state: ExportRecord['state'] = 'done'): Job => ({
   exports: [
     {
       id: 'e',
+      clip: 'clip-1',
       placement: 'verrow/short',
       width: 1080,
       height: 1920,
@@ -37,6 +38,7 @@ const posted = (job: Job, state: PostRecord['state']): Job => ({
   posts: [
     {
       id: 'p',
+      clip: 'clip-1',
       exportId: 'e',
       outlet: 'verrow',
       title: 't',
@@ -59,7 +61,7 @@ it('leads from fix to export to post', () => {
 });
 
 it('asks for a new export once the clip has changed', () => {
-  const job = change(exported(testJob()), { type: 'set-in', frame: 30 });
+  const job = change(exported(testJob()), keep(30, 984));
   expect(next(job)).toBe('Export the clip');
   expect(step(job, 'export')).toMatchObject({
     standing: 'open',

@@ -1,16 +1,16 @@
 import { heldBack } from '@core/check/check';
 import type { Finding } from '@core/check/finding';
-import { activeCanvas, type Job } from '@core/job/job';
+import { activeCanvas } from '@core/job/clip';
+import { activeClip, type Job, shotsOf, sourcesIn } from '@core/job/job';
 import { signatureOf } from '@core/job/export-name';
-import { cutLength } from '@core/cut/cut';
 import { placementOf } from '@core/outlets/outlets';
 import { ratioLabel } from '@core/picture/size';
-import { secondsOf } from '@core/time/frame-rate';
+import { rateLabel, secondsOf } from '@core/time/frame-rate';
 import { lengthLabel } from '@core/time/timecode';
 import type { Standing } from '../parts/mark';
 
 /** The steps of a job, in order. */
-export const STEPS = ['canvas', 'cut', 'frame', 'check', 'export', 'post'] as const;
+export const STEPS = ['master', 'canvas', 'cut', 'frame', 'check', 'export', 'post'] as const;
 export type StepName = (typeof STEPS)[number];
 
 export interface Step {
@@ -25,14 +25,26 @@ const count = (number: number, one: string, many: string): string => `${number} 
 
 /** Where each step of a job stands. */
 export function stepsOf(job: Job, findings: readonly Finding[]): Step[] {
-  const { edit, master } = job;
-  const canvas = activeCanvas(edit);
+  const { edit } = job;
+  const clip = activeClip(edit);
+  const canvas = activeCanvas(clip);
   const target = placementOf(canvas.placement);
   const length = findings.find((one) => one.rule === 'length');
   const coverage = findings.find((one) => one.rule === 'coverage');
-  const kept = secondsOf(cutLength(edit.cut), master.rate);
-  const framed = edit.shots.filter((shot) => edit.framings.some((one) => one.shot === shot.id)).length;
+  const kept = Number(length?.measured ?? 0);
+  const used = sourcesIn(job).filter(({ id }) => clip.cut.some((range) => range.master === id));
+  const whole = used.reduce((sum, { frames, rate }) => sum + secondsOf(frames, rate), 0);
+  const shots = used.flatMap((source) => shotsOf(edit, source));
+  const framed = shots.filter((shot) => edit.framings.some((one) => one.shot === shot.id)).length;
   return [
+    {
+      name: 'master',
+      title: 'Master',
+      summary:
+        `${sourcesIn(job).map(({ picture, rate }) => `${picture.width}×${picture.height}, ${rateLabel(rate)} fps`)[0] ?? ''}` +
+        (job.masters.length > 1 ? ` and ${count(job.masters.length - 1, 'more', 'more')}` : ''),
+      standing: 'pass',
+    },
     {
       name: 'canvas',
       title: 'Canvas',
@@ -42,16 +54,16 @@ export function stepsOf(job: Job, findings: readonly Finding[]): Step[] {
     {
       name: 'cut',
       title: 'Length',
-      summary: `${lengthLabel(kept)} kept of ${lengthLabel(secondsOf(master.frames, master.rate))}`,
+      summary: `${lengthLabel(kept)} kept of ${lengthLabel(whole)}`,
       standing: length?.severity ?? 'open',
     },
     {
       name: 'frame',
       title: 'Framing',
-      summary: `${framed} of ${count(edit.shots.length, 'shot', 'shots')} framed`,
+      summary: `${framed} of ${count(shots.length, 'shot', 'shots')} framed`,
       standing: coverage?.severity ?? 'open',
     },
-    checkStep(findings, edit.overrides),
+    checkStep(findings, clip.overrides),
     exportStep(job),
     postStep(job, target.sheet.name),
   ];
@@ -70,7 +82,8 @@ function checkStep(findings: readonly Finding[], overrides: readonly string[]): 
   return { name: 'check', title: 'Check', summary: parts.filter(Boolean).join(', '), standing };
 }
 
-function exportStep({ edit, exports }: Job): Step {
+function exportStep({ edit, exports: all }: Job): Step {
+  const exports = all.filter((one) => one.clip === activeClip(edit).id);
   const base = { name: 'export', title: 'Export' } as const;
   const current = exports.find((one) => one.signature === signatureOf(edit));
   const done = exports.filter((one) => one.state === 'done').length;
@@ -93,7 +106,8 @@ function exportStep({ edit, exports }: Job): Step {
   };
 }
 
-function postStep({ posts }: Job, outlet: string): Step {
+function postStep({ edit, posts: all }: Job, outlet: string): Step {
+  const posts = all.filter((one) => one.clip === activeClip(edit).id);
   const accepted = posts.filter((one) => one.state === 'accepted').length;
   const [latest] = posts;
   if (latest?.state === 'refused')
@@ -113,7 +127,7 @@ export function nextOf(
   job: Job,
   findings: readonly Finding[],
 ): { label: string; step: StepName; fix?: Finding['fix'] } {
-  const [stop] = heldBack(findings, job.edit.overrides, 'export');
+  const [stop] = heldBack(findings, activeClip(job.edit).overrides, 'export');
   if (stop?.fix) return { label: stop.fix.label, step: 'check', fix: stop.fix };
   if (stop) return { label: 'See what keeps the export back', step: 'check' };
   const current = job.exports.find((one) => one.signature === signatureOf(job.edit) && one.state === 'done');

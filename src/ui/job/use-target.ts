@@ -1,8 +1,8 @@
 import { useMemo } from 'react';
-import { activeCanvas } from '@core/job/job';
+import { activeCanvas } from '@core/job/clip';
 import { type OutletPlacement, PLACEMENTS, placementOf } from '@core/outlets/outlets';
 import { type CanvasMark, canvasMark } from '../theme/dyes';
-import { useJob } from './job-context';
+import { useClip } from './job-context';
 
 /** The mark of a placement, by its place among all. */
 export function markOf(key: string): CanvasMark {
@@ -11,6 +11,6 @@ export function markOf(key: string): CanvasMark {
 
 /** The placement of the job's canvas, with its mark. */
 export function useTarget(): OutletPlacement & { mark: CanvasMark } {
-  const { placement } = activeCanvas(useJob().edit);
+  const { placement } = activeCanvas(useClip());
   return useMemo(() => ({ ...placementOf(placement), mark: markOf(placement) }), [placement]);
 }

@@ -1,12 +1,20 @@
 /** Kinds that the picker offers; the file itself is judged by what is in it. */
 const ACCEPT = 'video/*,.mp4,.mov,.m4v,.webm,.mkv';
 
+/** Cut lists have no type of their own. */
+const ACCEPT_LISTS = '.otio,.edl,.txt,.json';
+
 /** Asks for one video file. @returns null when the person backs out. */
-export function pickVideo(): Promise<File | null> {
+export const pickVideo = (): Promise<File | null> => pick(ACCEPT);
+
+/** Asks for a cut list. @returns null when the person backs out. */
+export const pickList = (): Promise<File | null> => pick(ACCEPT_LISTS);
+
+function pick(accept: string): Promise<File | null> {
   return new Promise((resolve) => {
     const input = document.createElement('input');
     input.type = 'file';
-    input.accept = ACCEPT;
+    input.accept = accept;
     input.onchange = () => resolve(input.files?.[0] ?? null);
     input.oncancel = () => resolve(null);
     input.click();

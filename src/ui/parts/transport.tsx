@@ -1,13 +1,14 @@
 import { StyleSheet, View } from 'react-native';
 import { formatTimecode } from '@core/time/timecode';
-import type { FrameRate } from '@core/time/frame-rate';
 import { stepFrames, togglePlay, usePlayer } from '@state/player';
+import { useSource } from '../job/job-context';
 import { space } from '../theme/tokens';
 import { Tool } from './tool';
 import { Figures, Soft } from './words';
 
 /** Play, step by frame, and where the playhead is. */
-export function Transport({ rate, frames }: { rate: FrameRate; frames: number }) {
+export function Transport() {
+  const { rate, frames } = useSource();
   const frame = usePlayer((state) => state.frame);
   const playing = usePlayer((state) => state.playing);
   return (

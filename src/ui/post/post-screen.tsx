@@ -2,11 +2,11 @@ import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { heldBack } from '@core/check/check';
 import { findingWords, RULE_NAMES } from '@core/check/words';
-import type { Audience } from '@core/job/job';
+import type { Audience } from '@core/job/clip';
 import { signatureOf } from '@core/job/export-name';
 import { dispatch } from '@state/jobs';
 import { sendPost, usePosts } from '@state/posts';
-import { useFindings, useJob } from '../job/job-context';
+import { useClip, useFindings, useJob } from '../job/job-context';
 import { JobPage } from '../job/job-page';
 import { useTarget } from '../job/use-target';
 import { Choice } from '../parts/choice';
@@ -25,15 +25,18 @@ const AUDIENCES: readonly { value: Audience; label: string }[] = [
 /** Sends the exported clip to its outlet with its words, and shows what the outlet says. */
 export function PostScreen() {
   const job = useJob();
+  const clip = useClip();
   const target = useTarget();
   const findings = useFindings();
   const trouble = usePosts((state) => state.trouble);
   const sending = usePosts((state) => state.sending);
-  const candidates = job.exports.filter((one) => one.state === 'done' && one.placement === target.key);
+  const candidates = job.exports.filter(
+    (one) => one.clip === clip.id && one.state === 'done' && one.placement === target.key,
+  );
   const current = signatureOf(job.edit);
   const ready = candidates.find((one) => one.signature === current) ?? candidates[0];
   const again = job.posts.some((post) => post.exportId === ready?.id && post.state === 'accepted');
-  const held = heldBack(findings, job.edit.overrides, 'post');
+  const held = heldBack(findings, clip.overrides, 'post');
   return (
     <JobPage
       title="Post"
@@ -51,9 +54,11 @@ export function PostScreen() {
     >
       {trouble && <TroubleNotice trouble={trouble} />}
       {sending?.jobId === job.id && <Sending sending={sending} outlet={target.sheet.name} />}
-      {job.posts.map((post) => (
-        <PostCard key={post.id} post={post} />
-      ))}
+      {job.posts
+        .filter((post) => post.clip === clip.id)
+        .map((post) => (
+          <PostCard key={post.id} post={post} />
+        ))}
       {!ready && (
         <Notice
           standing="note"
@@ -87,11 +92,11 @@ export function PostScreen() {
         <Heading>Who may see it</Heading>
         <Choice
           label="Who may see it"
-          value={job.edit.audience}
+          value={clip.audience}
           options={AUDIENCES}
           onChange={(audience) => dispatch(job.id, { type: 'set-audience', audience })}
         />
-        {job.edit.audience === 'private' && (
+        {clip.audience === 'private' && (
           <Body style={styles.soft}>Only you, until you know that it is right.</Body>
         )}
       </View>

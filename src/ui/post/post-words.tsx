@@ -2,18 +2,18 @@ import MaterialCommunityIcons from '@expo/vector-icons/MaterialCommunityIcons';
 import { useState } from 'react';
 import { Pressable, StyleSheet, View } from 'react-native';
 import { Button, TextInput } from 'react-native-paper';
-import type { Words } from '@core/job/job';
+import type { Words } from '@core/job/clip';
 import { dispatch } from '@state/jobs';
-import { useJob } from '../job/job-context';
+import { useClip, useJob } from '../job/job-context';
 import { useTarget } from '../job/use-target';
 import { Body, Heading, Soft } from '../parts/words';
 import { colours, space, TARGET } from '../theme/tokens';
 
 /** Title, description and tags of the post. */
 export function PostWords() {
-  const { id, edit } = useJob();
+  const { id } = useJob();
   const { placement } = useTarget();
-  const { words } = edit;
+  const { words } = useClip();
   const set = (change: Partial<Words>, joins?: string) =>
     dispatch(id, { type: 'set-words', words: { ...words, ...change } }, joins);
   const title = [...words.title].length;

@@ -12,8 +12,9 @@ export const enlargementRule: Rule = {
     let worst = 0;
     let at = 0;
     for (const { frame } of distinctFrames(plan)) {
-      for (const { picture, window } of frameOf(plan, frame).panes) {
-        const value = enlargement(window, plan.live, picture.width);
+      const { panes, liveSize } = frameOf(plan, frame);
+      for (const { picture, framed } of panes) {
+        const value = enlargement(framed, liveSize, picture.width);
         if (value > worst) [worst, at] = [value, frame];
       }
     }

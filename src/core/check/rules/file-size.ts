@@ -1,15 +1,16 @@
 import { AUDIO_BITS, estimatedBytes, LEAST_VIDEO_BITS } from '../../rate/bit-rate';
 import { secondsOf } from '../../time/frame-rate';
-import { exportSampleRate } from '../../sound/sound';
+import { exportSound } from '../../sound/sound';
 import type { Rule } from '../finding';
 
 /** The estimated file size against the outlet's cap. */
 export const fileSizeRule: Rule = {
   id: 'file-size',
-  check({ plan, master, target, videoBits }) {
+  check({ plan, target, videoBits }) {
     const { maxBytes } = target.placement;
-    const audioBits = master.audio ? AUDIO_BITS : 0;
-    const sampleRate = exportSampleRate(master.audio?.sampleRate ?? 48000);
+    const sound = exportSound(plan);
+    const audioBits = sound ? AUDIO_BITS : 0;
+    const sampleRate = sound?.sampleRate ?? 48000;
     const measured = estimatedBytes(plan.frames, plan.rate, videoBits, audioBits, sampleRate);
     const base = { rule: 'file-size', measured, limit: maxBytes, unit: 'bytes', holds: 'export' } as const;
     if (measured <= maxBytes) return { ...base, severity: 'pass', code: 'within' };

@@ -5,7 +5,7 @@ import type { Rule } from '../finding';
 /** The clip's length against the placement's limit and its best range. */
 export const lengthRule: Rule = {
   id: 'length',
-  check({ edit, plan, target }) {
+  check({ clip, plan, target, masters }) {
     const { maxSeconds, bestSeconds } = target.placement;
     const measured = secondsOf(plan.frames, plan.rate);
     const allowed = framesWithin(maxSeconds, plan.rate);
@@ -18,7 +18,11 @@ export const lengthRule: Rule = {
         at: allowed,
         fix: {
           label: `Trim to ${maxSeconds} s`,
-          command: { type: 'set-cut', cut: trimmedTo(edit.cut, allowed) },
+          command: {
+            type: 'set-cut',
+            act: 'trim',
+            cut: trimmedTo(clip.cut, allowed, masters, plan.rate),
+          },
         },
       };
     }

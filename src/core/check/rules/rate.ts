@@ -1,10 +1,16 @@
+import { rateCost } from '../../render/plan';
 import { compareRates, rateLabel } from '../../time/frame-rate';
 import type { Rule } from '../finding';
 
-/** The canvas's rate equal to the master's, and within the outlet's. */
+/** What becomes of frames at another rate, in words. */
+export function costWords({ repeated, vanished }: { repeated: number; vanished: number }): string {
+  return `${repeated} frames repeat, ${vanished} vanish`;
+}
+
+/** The canvas's rate equal to the masters', and within the outlet's. */
 export const rateRule: Rule = {
   id: 'rate',
-  check({ canvas, master, target }) {
+  check({ canvas, sources, plan, target }) {
     const { maxRate } = target.placement;
     const base = {
       rule: 'rate',
@@ -14,19 +20,31 @@ export const rateRule: Rule = {
       holds: 'export',
     } as const;
     if (compareRates(canvas.rate, maxRate) > 0) return { ...base, severity: 'stop', code: 'over' };
-    if (compareRates(canvas.rate, master.rate) !== 0) {
+    const [first] = sources;
+    const others = sources.filter((source) => compareRates(source.rate, canvas.rate) !== 0);
+    if (first && others.length > 0) {
+      const mixed = sources.some((source) => compareRates(source.rate, first.rate) !== 0);
       return {
         ...base,
-        severity: 'warn',
-        code: 'differs',
-        limit: rateLabel(master.rate),
-        fix: {
-          label: "Take the master's rate",
-          command: { type: 'choose-placement', placement: target.key },
-        },
+        severity: mixed ? 'note' : 'warn',
+        code: mixed ? 'mixed' : 'differs',
+        limit: costWords(rateCost(plan)),
+        unit: '',
+        ...(compareRates(first.rate, canvas.rate) === 0
+          ? {}
+          : {
+              fix: {
+                label: `Take ${rateLabel(first.rate)} fps`,
+                command: { type: 'set-rate', rate: first.rate },
+              },
+            }),
       };
     }
-    if (!master.constantRate) return { ...base, severity: 'warn', code: 'varies' };
+    const varying = sources.find((source) => !source.constantRate);
+    if (varying) {
+      const limit = costWords({ repeated: varying.repeated, vanished: varying.dropped });
+      return { ...base, severity: 'warn', code: 'varies', limit, unit: '' };
+    }
     return { ...base, severity: 'pass', code: 'same' };
   },
 };

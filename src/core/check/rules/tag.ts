@@ -4,9 +4,9 @@ import type { Rule } from '../finding';
 /** The tag that makes the outlet treat the clip as what the placement is for. */
 export const tagRule: Rule = {
   id: 'tag',
-  check({ edit, target }) {
+  check({ clip, target }) {
     const required = target.placement.requiredTag;
-    const { words } = edit;
+    const { words } = clip;
     const base = {
       rule: 'tag',
       measured: words.tags.map((tag) => `#${tag}`).join(' ') || 'no tags',

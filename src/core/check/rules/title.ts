@@ -3,14 +3,14 @@ import type { Rule } from '../finding';
 /** A title, and not longer than the outlet shows. */
 export const titleRule: Rule = {
   id: 'title',
-  check({ edit, target }) {
+  check({ clip, target }) {
     const limit = target.placement.titleCharacters;
-    const title = edit.words.title.trim();
+    const title = clip.words.title.trim();
     const measured = [...title].length;
     const base = { rule: 'title', measured, limit, unit: 'characters', holds: 'post' } as const;
     if (measured === 0) return { ...base, severity: 'stop', code: 'missing' };
     if (measured <= limit) return { ...base, severity: 'pass', code: 'within' };
-    const words = { ...edit.words, title: [...title].slice(0, limit).join('').trim() };
+    const words = { ...clip.words, title: [...title].slice(0, limit).join('').trim() };
     return {
       ...base,
       severity: 'stop',

@@ -1,0 +1,1 @@
+export { MasterScreen as default } from '@ui/master/master-screen';

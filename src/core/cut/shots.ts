@@ -1,0 +1,106 @@
+import type { Framing } from '../framing/framing';
+import type { Shot, ShotStart } from '../job/shot';
+import type { Rect } from '../picture/size';
+
+/** Shots of every master with the framings that name them. */
+export interface Shots {
+  shots: Shot[];
+  framings: Framing[];
+}
+
+/** Where a shot begins, and how. The first begins at 0. */
+export interface Boundary {
+  frame: number;
+  start: ShotStart | null;
+  live?: Rect | null;
+}
+
+const SET: ShotStart = { kind: 'set', confidence: 1, frames: 0 };
+
+/**
+ * New shots for a master. A shot that begins where an old one does keeps that one's id; another takes over the
+ * framing of the shot that it lies in, so that nothing a person framed is lost.
+ *
+ * @param old that master's shots as they are. @param boundaries in any order; frames outside 1…frames−1 fall away.
+ * @param frames length of the master.
+ */
+export function reshot(
+  all: Shots,
+  master: string,
+  old: readonly Shot[],
+  boundaries: readonly Boundary[],
+  frames: number,
+): Shots {
+  const starts = new Map<number, Boundary>([[0, { frame: 0, start: null }]]);
+  for (const one of boundaries) {
+    if (one.frame === 0) starts.set(0, { ...one, start: null });
+    else if (one.frame > 0 && one.frame < frames) starts.set(one.frame, one);
+  }
+  const ordered = [...starts.values()].sort((a, b) => a.frame - b.frame);
+  const taken = new Set(old.map((shot) => shot.id));
+  const freshId = (): string => {
+    for (let n = 1; ; n++) {
+      const id = `${master}-${n}`;
+      if (!taken.has(id)) {
+        taken.add(id);
+        return id;
+      }
+    }
+  };
+  const made: Shot[] = [];
+  const framings: Framing[] = [];
+  ordered.forEach((boundary, i) => {
+    const same = old.find((shot) => shot.in === boundary.frame);
+    const parent = same ?? old.find((shot) => boundary.frame >= shot.in && boundary.frame < shot.out);
+    const id = same?.id ?? freshId();
+    const live = boundary.live === undefined ? (parent?.live ?? null) : boundary.live;
+    made.push({
+      id,
+      master,
+      in: boundary.frame,
+      out: ordered[i + 1]?.frame ?? frames,
+      start: boundary.start,
+      live,
+    });
+    for (const framing of all.framings)
+      if (framing.shot === parent?.id) framings.push({ ...framing, shot: id });
+  });
+  const ids = new Set(old.map((shot) => shot.id));
+  return {
+    shots: [...all.shots.filter((shot) => shot.master !== master), ...made],
+    framings: [...all.framings.filter((framing) => !ids.has(framing.shot)), ...framings],
+  };
+}
+
+/** The boundaries that shots have. */
+export function boundariesOf(shots: readonly Shot[]): Boundary[] {
+  return shots.map(({ in: frame, start, live }) => ({ frame, start, live }));
+}
+
+/** Boundaries with one more at a frame, put there by a person; the same where there is one. */
+export function withBoundary(boundaries: readonly Boundary[], frame: number): Boundary[] {
+  return boundaries.some((one) => one.frame === frame)
+    ? [...boundaries]
+    : [...boundaries, { frame, start: SET }];
+}
+
+/** Boundaries without the one at a frame: the shots on its two sides become one. The first of all stays. */
+export function withoutBoundary(boundaries: readonly Boundary[], frame: number): Boundary[] {
+  return boundaries.filter((one) => one.frame !== frame || one.frame === 0);
+}
+
+/** Boundaries with one moved, at most to a frame from its neighbours. */
+export function movedBoundary(
+  boundaries: readonly Boundary[],
+  frame: number,
+  to: number,
+  frames: number,
+): Boundary[] {
+  const others = boundaries.map((one) => one.frame).filter((one) => one !== frame);
+  const before = Math.max(0, ...others.filter((one) => one < frame));
+  const after = Math.min(frames, ...others.filter((one) => one > frame));
+  const at = Math.min(Math.max(to, before + 1), after - 1);
+  return boundaries.map((one) =>
+    one.frame === frame && frame > 0 ? { ...one, frame: at, start: SET } : one,
+  );
+}

@@ -1,0 +1,281 @@
+import type { Master } from '../job/master';
+import type { Repairs } from '../job/repairs';
+import { sourceOf } from '../job/source';
+import type { Pass } from '../pass/pass';
+import { liveSize, uprightRect } from '../picture/live-area';
+import type { PixelAspect } from '../picture/orientation';
+import type { Rect, Size } from '../picture/size';
+import { compareRates } from '../time/frame-rate';
+import { guessedAspects } from './pixel-aspects';
+
+/** How much a problem matters: a note is only told, the others show in the clips. */
+export type Weight = 'fine' | 'note' | 'warn';
+
+/** One thing about a master and what it means for the clips, as data; its words are made in words.ts. */
+export interface Problem {
+  code: ProblemCode;
+  weight: Weight;
+  values: Record<string, string | number>;
+  /** What would set it right, each by a name and the repairs after it. Empty where nothing can be done here. */
+  offers: { label: string; repairs: Repairs }[];
+  /** Whether a repair of this kind is in place. */
+  repaired: boolean;
+}
+
+export type ProblemCode =
+  | 'pixel-aspect'
+  | 'rotation'
+  | 'flip'
+  | 'bars'
+  | 'shot-bars'
+  | 'range'
+  | 'matrix'
+  | 'varying-rate'
+  | 'interlace'
+  | 'upright'
+  | 'small'
+  | 'loud';
+
+/** What the diagnosis looks at. */
+export interface Patient {
+  master: Master;
+  repairs: Repairs;
+  /** Null until the master was looked at once. */
+  pass: Pass | null;
+  /** Canvases that clips are made for. */
+  canvases: readonly Size[];
+}
+
+/** Frames that comb, as a share, from which on a master counts as interlaced. */
+const INTERLACED = 0.15;
+/** A file is enlarged past its own pixels: common practice takes up to twice (no source). */
+const SMALL = 2;
+/** Above this the outlets' own encoders clip (EBU R 128: at most −1 dBTP). */
+const LOUD_PEAK = -1;
+
+/** Everything that is to be said of a master, worst first. */
+export function diagnose(patient: Patient): Problem[] {
+  const order: Record<Weight, number> = { warn: 0, note: 1, fine: 2 };
+  return [pixelAspect, rotation, flip, bars, shotBars, range, matrix, rate, interlace, upright, small, loud]
+    .flatMap((look) => look(patient) ?? [])
+    .sort((a, b) => order[a.weight] - order[b.weight]);
+}
+
+type Look = (patient: Patient) => Problem | null;
+
+const same = (a: PixelAspect, b: PixelAspect): boolean => a.num * b.den === b.num * a.den;
+const offer = (label: string, repairs: Repairs) => ({ label, repairs });
+
+const pixelAspect: Look = ({ master, repairs }) => {
+  const now = repairs.pixelAspect ?? master.pixelAspect;
+  const square = same(now, { num: 1, den: 1 });
+  const guesses = guessedAspects(master.coded).filter((one) => !same(one.aspect, now));
+  const repaired = repairs.pixelAspect !== null;
+  if (square && guesses.length === 0 && !repaired) return null;
+  const { width, height } = sourceOf(master, repairs).picture;
+  const offers = guesses.map(({ name, aspect }) => offer(name, { ...repairs, pixelAspect: aspect }));
+  if (!square) offers.push(offer('Square pixels', { ...repairs, pixelAspect: { num: 1, den: 1 } }));
+  return {
+    code: 'pixel-aspect',
+    weight: square && !repaired ? 'note' : 'fine',
+    values: {
+      aspect: `${now.num}:${now.den}`,
+      width,
+      height,
+      stored: `${master.coded.width}×${master.coded.height}`,
+    },
+    offers,
+    repaired,
+  };
+};
+
+const rotation: Look = ({ master, repairs }) => {
+  const now = repairs.rotation ?? master.rotation;
+  const repaired = repairs.rotation !== null;
+  if (now === 0 && !repaired) return null;
+  const others = ([0, 90, 180, 270] as const).filter((one) => one !== now);
+  return {
+    code: 'rotation',
+    weight: 'fine',
+    values: { degrees: now, flagged: master.rotation },
+    offers: others.map((one) =>
+      offer(one === 0 ? 'Not turned' : `Turn by ${one}°`, { ...repairs, rotation: one }),
+    ),
+    repaired,
+  };
+};
+
+const flip: Look = ({ master, repairs }) => {
+  const now = repairs.flip ?? master.flip;
+  if (!now && repairs.flip === null) return null;
+  return {
+    code: 'flip',
+    weight: 'fine',
+    values: {},
+    offers: [offer(now ? 'Not mirrored' : 'Mirror it', { ...repairs, flip: !now })],
+    repaired: repairs.flip !== null,
+  };
+};
+
+/** A rectangle of the stored picture as a size in square pixels of the upright one. */
+const labelOf = (picture: Size, live: Rect): string => {
+  const { width, height } = liveSize(picture, live);
+  return `${Math.round(width)}×${Math.round(height)}`;
+};
+
+const bars: Look = ({ master, repairs, pass }) => {
+  const source = sourceOf(master, repairs);
+  const found = pass?.live ? uprightRect(pass.live, source) : null;
+  const repaired = repairs.live !== null;
+  if (!found && !repaired) return null;
+  const offers = found ? [offer('Take the found edges', { ...repairs, live: found })] : [];
+  return {
+    code: 'bars',
+    weight: repaired ? 'fine' : 'warn',
+    values: {
+      live: labelOf(source.picture, repairs.live ?? found ?? source.live),
+      whole: labelOf(source.picture, { x: 0, y: 0, width: 1, height: 1 }),
+      sure: Math.round((pass?.liveConfidence ?? 0) * 100),
+    },
+    offers,
+    repaired,
+  };
+};
+
+const shotBars: Look = ({ pass }) => {
+  const count = pass?.shots.filter((shot) => shot.live !== null).length ?? 0;
+  if (count === 0) return null;
+  return { code: 'shot-bars', weight: 'note', values: { count }, offers: [], repaired: false };
+};
+
+const range: Look = ({ master, repairs }) => {
+  const full = repairs.fullRange ?? master.colour.fullRange;
+  const repaired = repairs.fullRange !== null;
+  if (full !== true && master.colour.fullRange !== null && !repaired) return null;
+  const unknown = full === null;
+  return {
+    code: 'range',
+    weight: 'fine',
+    values: { range: unknown ? 'not told' : full ? 'full' : 'limited' },
+    offers: [offer(full ? 'It is limited' : 'It is full', { ...repairs, fullRange: !full })],
+    repaired,
+  };
+};
+
+const matrix: Look = ({ master, repairs }) => {
+  const now = repairs.matrix ?? master.colour.matrix;
+  const repaired = repairs.matrix !== null;
+  const { height } = master.coded;
+  // Without a tag small pictures are mostly BT.601 and large ones BT.709 (common practice, no source).
+  const likely = height <= 576 ? 'smpte170m' : 'bt709';
+  if (now !== null && !repaired && (now === 'bt709' || height <= 576)) return null;
+  const names = ['bt709', 'smpte170m', 'bt2020-ncl'].filter((one) => one !== now);
+  return {
+    code: 'matrix',
+    weight: now === null && likely !== 'bt709' ? 'note' : 'fine',
+    values: { matrix: now ?? 'not told', likely },
+    offers: names.map((one) => offer(MATRIX_NAMES[one] ?? one, { ...repairs, matrix: one })),
+    repaired,
+  };
+};
+
+/** Colour matrices by the names that people know. */
+export const MATRIX_NAMES: Record<string, string> = {
+  bt709: 'BT.709',
+  smpte170m: 'BT.601',
+  bt470bg: 'BT.601',
+  'bt2020-ncl': 'BT.2020',
+};
+
+const rate: Look = ({ master, repairs }) => {
+  if (master.constantRate) return null;
+  const now = repairs.rate ?? master.rate;
+  const halves = { num: now.num, den: now.den * 2 };
+  const doubles = { num: now.num * 2, den: now.den };
+  const rates = [master.rate, halves, doubles].filter(
+    (one) => compareRates(one, now) !== 0 && one.num / one.den <= 120,
+  );
+  return {
+    code: 'varying-rate',
+    weight: 'warn',
+    values: {
+      least: (1 / master.frameTimes.greatest).toFixed(2),
+      mean: (1 / master.frameTimes.mean).toFixed(2),
+      greatest: (1 / master.frameTimes.least).toFixed(2),
+      rate: (now.num / now.den).toFixed(3),
+      repeated: master.repeated,
+      dropped: master.dropped,
+    },
+    offers: rates.map((one) =>
+      offer(`Map to ${Number((one.num / one.den).toFixed(3))} fps`, {
+        ...repairs,
+        rate: compareRates(one, master.rate) === 0 ? null : one,
+      }),
+    ),
+    repaired: repairs.rate !== null,
+  };
+};
+
+const interlace: Look = ({ master, repairs, pass }) => {
+  const combs = (pass?.combed ?? 0) >= INTERLACED;
+  if (!combs && !repairs.deinterlace) return null;
+  return {
+    code: 'interlace',
+    weight: repairs.deinterlace ? 'fine' : 'warn',
+    values: {
+      share: Math.round((pass?.combed ?? 0) * 100),
+      order: pass?.topFirst === null || pass === null ? 'not clear' : pass.topFirst ? 'top' : 'bottom',
+      flagged: master.video.interlaced === true ? 'yes' : 'no',
+    },
+    offers: repairs.deinterlace ? [] : [offer('Draw whole frames', { ...repairs, deinterlace: true })],
+    repaired: repairs.deinterlace,
+  };
+};
+
+const upright: Look = ({ master, repairs }) => {
+  const source = sourceOf(master, repairs);
+  const { width, height } = liveSize(source.picture, source.live);
+  if (width > height * 1.02) return null;
+  return {
+    code: 'upright',
+    weight: 'fine',
+    values: { shape: height > width * 1.02 ? 'tall' : 'square' },
+    offers: [],
+    repaired: false,
+  };
+};
+
+const small: Look = ({ master, repairs, canvases }) => {
+  const source = sourceOf(master, repairs);
+  const live = liveSize(source.picture, source.live);
+  const worst = canvases
+    .map((canvas) => ({ canvas, by: Math.max(canvas.width / live.width, canvas.height / live.height) }))
+    .sort((a, b) => b.by - a.by)[0];
+  if (!worst || worst.by <= SMALL) return null;
+  const missing = worst.by / SMALL;
+  return {
+    code: 'small',
+    weight: 'warn',
+    values: {
+      canvas: `${worst.canvas.width}×${worst.canvas.height}`,
+      percent: Math.round(worst.by * 100),
+      width: Math.ceil(live.width * missing),
+      height: Math.ceil(live.height * missing),
+      size: `${Math.round(live.width)}×${Math.round(live.height)}`,
+    },
+    offers: [],
+    repaired: false,
+  };
+};
+
+const loud: Look = ({ pass }) => {
+  const sound = pass?.sound;
+  if (!sound || sound.truePeak === null || sound.truePeak <= LOUD_PEAK) return null;
+  return {
+    code: 'loud',
+    weight: 'note',
+    values: { peak: sound.truePeak.toFixed(1), limit: LOUD_PEAK },
+    offers: [],
+    repaired: false,
+  };
+};

@@ -1,0 +1,75 @@
+import { MATRIX_NAMES, type Problem, type ProblemCode } from './diagnosis';
+
+type Words = (values: Problem['values'], repaired: boolean) => { title: string; meaning: string };
+
+const WORDS: Record<ProblemCode, Words> = {
+  'pixel-aspect': (v, repaired) => ({
+    title: v.aspect === '1:1' ? 'Pixels may not be square' : `Pixels are ${v.aspect}`,
+    meaning:
+      v.aspect === '1:1' && !repaired
+        ? `${v.stored} is a size that tapes and captures have. If things look too wide or too tall, say what it is.`
+        : `The stored ${v.stored} is shown as ${v.width}×${v.height}.`,
+  }),
+  rotation: (v, repaired) => ({
+    title: Number(v.degrees) === 0 ? 'The picture is not turned' : `The picture is turned by ${v.degrees}°`,
+    meaning: repaired
+      ? `You set it. The file itself says ${v.flagged}°.`
+      : 'The file says so. If heads point sideways, turn it here.',
+  }),
+  flip: () => ({ title: 'The picture is mirrored', meaning: 'Words in it read backwards if that is wrong.' }),
+  bars: (v, repaired) => ({
+    title: repaired
+      ? `Live area: ${v.live}`
+      : `Bars are part of the picture: ${v.live} of ${v.whole} is live`,
+    meaning: repaired
+      ? 'Windows stay inside it, so no bar gets into a clip.'
+      : `Found over the whole file (${v.sure} % sure). Without the repair the bars show in every clip.`,
+  }),
+  'shot-bars': (v) => ({
+    title: `${v.count} ${v.count === 1 ? 'shot has' : 'shots have'} bars of their own`,
+    meaning: 'Their windows stay inside their own live areas.',
+  }),
+  range: (v) => ({
+    title: `Levels: ${v.range} range`,
+    meaning:
+      'Clips are made in limited range. If they look washed out or too hard, the file says it wrongly.',
+  }),
+  matrix: (v) => ({
+    title: `Colour matrix: ${MATRIX_NAMES[String(v.matrix)] ?? v.matrix}`,
+    meaning:
+      v.matrix === 'not told'
+        ? `The file does not say. A picture of this size is mostly ${MATRIX_NAMES[String(v.likely)] ?? v.likely}.`
+        : 'Clips are made in BT.709; it is converted. If greens and reds look wrong, the file says it wrongly.',
+  }),
+  'varying-rate': (v) => ({
+    title: `The frame rate varies: ${v.least} to ${v.greatest} fps`,
+    meaning:
+      `On average ${v.mean} fps. It is mapped to an even ${Number(v.rate)} fps: ` +
+      `${v.repeated} frames repeat and ${v.dropped} are dropped.`,
+  }),
+  interlace: (v, repaired) => ({
+    title: repaired
+      ? 'Interlaced, and drawn as whole frames'
+      : `Interlaced: ${v.share} % of moving frames comb`,
+    meaning: repaired
+      ? 'Lines of the second field are drawn anew where they comb; still parts keep their full height.'
+      : `The ${v.order} field comes first. Movement has teeth at its edges, which outlets make worse.`,
+  }),
+  upright: (v) => ({
+    title: v.shape === 'tall' ? 'Already tall' : 'Already square',
+    meaning: 'Welcome as it is: such a canvas loses little or nothing of it.',
+  }),
+  small: (v) => ({
+    title: `Too small for ${v.canvas}: enlarged to ${v.percent} %`,
+    meaning: `${v.size} is there; ${v.width}×${v.height} or more would look clean. Bring in a larger export if there is one.`,
+  }),
+  loud: (v) => ({
+    title: `The sound peaks at ${v.peak} dBTP`,
+    meaning: `Above ${v.limit} dBTP the outlets' own encoders may clip it (EBU R 128).`,
+  }),
+};
+
+/** A problem in words: what it is, and what it means for the clips. */
+export function problemWords({ code, values, repaired }: Problem): { title: string; meaning: string } {
+  return WORDS[code](values, repaired);
+}

@@ -1,0 +1,232 @@
+import { type Node, type ParseError, parseTree, printParseErrorCode } from 'jsonc-parser';
+import type { Cut } from '../cut/cut';
+import { type FrameRate, rateValue } from '../time/frame-rate';
+import type { ListEvent, ListMaster, ListNote, ReadList } from './cut-list';
+
+/**
+ * OpenTimelineIO files (`.otio`): the JSON schemas of the Academy Software Foundation's project of that name, as its
+ * documentation gives them (Timeline.1, Stack.1, Track.1, Clip.1 and .2, Gap.1, Transition.1, RationalTime.1).
+ */
+
+/** What a reader needs to know of where it is. */
+interface Context {
+  text: string;
+  rate: FrameRate;
+  events: ListEvent[];
+  notes: ListNote[];
+}
+
+const lineAt = (text: string, offset: number): number => text.slice(0, offset).split('\n').length;
+const at = (node: Node | undefined, key: string): Node | undefined =>
+  node?.children?.find((one) => one.children?.[0]?.value === key)?.children?.[1];
+const stringOf = (node: Node | undefined): string => (typeof node?.value === 'string' ? node.value : '');
+const numberOf = (node: Node | undefined): number | null =>
+  typeof node?.value === 'number' && Number.isFinite(node.value) ? node.value : null;
+const schemaOf = (node: Node | undefined): string => stringOf(at(node, 'OTIO_SCHEMA')).split('.')[0] ?? '';
+const itemsOf = (node: Node | undefined): Node[] => (node?.type === 'array' ? (node.children ?? []) : []);
+
+/** Reads a timeline. Never throws: what cannot be used is told with its line and the reason. @param rate of the result. */
+export function readOtio(text: string, rate: FrameRate): ReadList {
+  const errors: ParseError[] = [];
+  const root = parseTree(text, errors, { disallowComments: true });
+  const [error] = errors;
+  if (!root || error) {
+    const line = lineAt(text, error?.offset ?? 0);
+    return {
+      title: '',
+      events: [],
+      notes: [{ line, reason: `is not JSON: ${error ? printParseErrorCode(error.error) : 'empty'}` }],
+    };
+  }
+  const context: Context = { text, rate, events: [], notes: [] };
+  const title = stringOf(at(root, 'name'));
+  const schema = schemaOf(root);
+  if (schema === 'Timeline') readStack(at(root, 'tracks'), context);
+  else if (schema === 'Track') readTrack(root, context);
+  else if (schema === 'Stack') readStack(root, context);
+  else
+    note(context, root, schema ? `a ${schema} holds no timeline` : 'has no OTIO_SCHEMA: this is no timeline');
+  if (context.events.length === 0 && context.notes.length === 0) note(context, root, 'holds no clip');
+  return { title, events: context.events, notes: context.notes };
+}
+
+function note({ text, notes }: Context, node: Node | undefined, reason: string): void {
+  notes.push({ line: lineAt(text, node?.offset ?? 0), reason });
+}
+
+/** The first picture track is read; others cannot be shown in one picture. */
+function readStack(stack: Node | undefined, context: Context): void {
+  const tracks = itemsOf(at(stack, 'children'));
+  if (tracks.length === 0) return note(context, stack, 'has no tracks');
+  let read = false;
+  for (const track of tracks) {
+    const kind = stringOf(at(track, 'kind')) || 'Video';
+    const name = stringOf(at(track, 'name')) || 'without a name';
+    if (schemaOf(track) !== 'Track')
+      note(context, track, `a ${schemaOf(track) || 'thing without a schema'} among the tracks is left out`);
+    else if (kind !== 'Video')
+      note(context, track, `track ${name} holds ${kind.toLowerCase()}: only pictures are used`);
+    else if (read) note(context, track, `track ${name} lies over the first picture track and is left out`);
+    else {
+      readTrack(track, context);
+      read = true;
+    }
+  }
+}
+
+function readTrack(track: Node, context: Context): void {
+  let record = 0;
+  let transition: ListEvent['transition'] = null;
+  for (const child of itemsOf(at(track, 'children'))) {
+    const schema = schemaOf(child);
+    if (schema === 'Gap') {
+      record += framesOf(at(at(child, 'source_range'), 'duration'), context) ?? 0;
+      transition = null;
+    } else if (schema === 'Transition') {
+      const before = framesOf(at(child, 'in_offset'), context) ?? 0;
+      const after = framesOf(at(child, 'out_offset'), context) ?? 0;
+      transition = { kind: kindOf(stringOf(at(child, 'transition_type'))), frames: before + after };
+    } else if (schema === 'Clip') {
+      const event = readClip(child, record, transition, context);
+      transition = null;
+      if (!event) continue;
+      context.events.push(event);
+      record = event.recordOut;
+    } else {
+      note(context, child, `a ${schema || 'thing without a schema'} inside a track cannot be used`);
+      record += framesOf(at(at(child, 'source_range'), 'duration'), context) ?? 0;
+    }
+  }
+}
+
+const kindOf = (type: string): string => (/dissolve/i.test(type) || type === '' ? 'dissolve' : type);
+
+function readClip(
+  clip: Node,
+  record: number,
+  transition: ListEvent['transition'],
+  context: Context,
+): ListEvent | null {
+  const name = stringOf(at(clip, 'name'));
+  const media = mediaOf(clip);
+  const range = at(clip, 'source_range');
+  const used = range?.type === 'object' ? range : at(media, 'available_range');
+  const start = framesOf(at(used, 'start_time'), context);
+  const length = framesOf(at(used, 'duration'), context);
+  if (start === null || length === null) {
+    note(context, clip, `clip ${name || 'without a name'} has no source range that can be read`);
+    return null;
+  }
+  if (length <= 0) {
+    note(context, clip, `clip ${name || 'without a name'} is empty`);
+    return null;
+  }
+  for (const effect of itemsOf(at(clip, 'effects'))) {
+    const speed = numberOf(at(effect, 'time_scalar'));
+    const what =
+      speed === null
+        ? `the effect ${stringOf(at(effect, 'effect_name')) || schemaOf(effect)}`
+        : `a speed of ${speed}`;
+    note(context, effect, `${what} cannot be used: the frames play as they are`);
+  }
+  const url = stringOf(at(media, 'target_url'));
+  return {
+    line: lineAt(context.text, clip.offset),
+    source: url ? decoded(url) : name,
+    sourceIn: start,
+    sourceOut: start + length,
+    recordIn: record,
+    recordOut: record + length,
+    transition: record === 0 ? null : transition,
+  };
+}
+
+function mediaOf(clip: Node): Node | undefined {
+  const key = stringOf(at(clip, 'active_media_reference_key')) || 'DEFAULT_MEDIA';
+  return at(at(clip, 'media_references'), key) ?? at(clip, 'media_reference');
+}
+
+function decoded(url: string): string {
+  try {
+    return decodeURIComponent(url);
+  } catch {
+    return url;
+  }
+}
+
+/** A RationalTime as whole frames at the context's rate, or null where it is none. */
+function framesOf(time: Node | undefined, { rate }: Context): number | null {
+  const value = numberOf(at(time, 'value'));
+  const own = numberOf(at(time, 'rate'));
+  if (value === null || own === null || own <= 0) return null;
+  // Rates are written as decimals: one that is near enough counts as ours, so that frames stay frames.
+  const same = Math.abs(own / rateValue(rate) - 1) < 0.0005;
+  const frames = Math.round(same ? value : (value / own) * rateValue(rate));
+  return Number.isSafeInteger(frames) ? frames : null;
+}
+
+const rational = (value: number, rate: FrameRate) => ({
+  OTIO_SCHEMA: 'RationalTime.1',
+  rate: rateValue(rate),
+  value,
+});
+const timeRange = (from: number, length: number, rate: FrameRate) => ({
+  OTIO_SCHEMA: 'TimeRange.1',
+  duration: rational(length, rate),
+  start_time: rational(from, rate),
+});
+
+/** Writes a cut as a timeline with one picture track. @throws RangeError for a range of an unknown master. */
+export function writeOtio(title: string, cut: Cut, masters: readonly ListMaster[]): string {
+  const children = cut.map((range, i) => {
+    const master = masters.find((one) => one.id === range.master);
+    if (!master) throw new RangeError(`no master ${range.master}`);
+    return {
+      OTIO_SCHEMA: 'Clip.2',
+      name: `${i + 1}`,
+      source_range: timeRange(range.in, range.out - range.in, master.rate),
+      media_references: {
+        DEFAULT_MEDIA: {
+          OTIO_SCHEMA: 'ExternalReference.1',
+          name: master.fileName,
+          available_range: timeRange(0, master.frames, master.rate),
+          target_url: encodeURI(master.fileName),
+          metadata: {},
+        },
+      },
+      active_media_reference_key: 'DEFAULT_MEDIA',
+      effects: [],
+      markers: [],
+      enabled: true,
+      metadata: {},
+    };
+  });
+  const track = {
+    OTIO_SCHEMA: 'Track.1',
+    name: 'Picture',
+    kind: 'Video',
+    source_range: null,
+    children,
+    effects: [],
+    markers: [],
+    enabled: true,
+    metadata: {},
+  };
+  const timeline = {
+    OTIO_SCHEMA: 'Timeline.1',
+    name: title,
+    global_start_time: null,
+    tracks: {
+      OTIO_SCHEMA: 'Stack.1',
+      name: 'tracks',
+      source_range: null,
+      children: [track],
+      effects: [],
+      markers: [],
+      enabled: true,
+      metadata: {},
+    },
+    metadata: {},
+  };
+  return JSON.stringify(timeline, null, 2) + '\n';
+}

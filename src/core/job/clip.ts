@@ -1,0 +1,47 @@
+import { z } from 'zod';
+import { cutSchema } from '../cut/cut';
+import { type Canvas, canvasSchema } from '../layout/canvas';
+
+/** Who may see a post. */
+export const audienceSchema = z.enum(['private', 'unlisted', 'public']);
+export type Audience = z.infer<typeof audienceSchema>;
+
+/** The words that go with a post. */
+export const wordsSchema = z.object({
+  title: z.string(),
+  description: z.string(),
+  /** Without the leading mark. */
+  tags: z.array(z.string()),
+});
+export type Words = z.infer<typeof wordsSchema>;
+
+/** Which piece of a longer cut a clip is: "2 of 4". */
+export const partSchema = z.object({ number: z.number().int().positive(), of: z.number().int().positive() });
+
+/** One clip of a job: a cut with its canvases and what goes out with it. Framings belong to the job's shots. */
+export const clipSchema = z.object({
+  id: z.string(),
+  name: z.string(),
+  part: partSchema.nullable(),
+  cut: cutSchema,
+  canvases: z.array(canvasSchema).min(1),
+  words: wordsSchema,
+  audience: audienceSchema,
+  /** Rules whose stop the person overrode by name. */
+  overrides: z.array(z.string()),
+  /** Video bits a second, or null for the worked-out default. */
+  videoBits: z.number().int().positive().nullable(),
+});
+export type Clip = z.infer<typeof clipSchema>;
+
+/** The canvas that a clip is being worked on for. */
+export function activeCanvas(clip: Clip): Canvas {
+  const canvas = clip.canvases[0];
+  if (!canvas) throw new RangeError('a clip has at least one canvas');
+  return canvas;
+}
+
+/** A clip's name with its part: `Kite Day, 2 of 4`. */
+export function clipName({ name, part }: Pick<Clip, 'name' | 'part'>): string {
+  return part ? `${name}, ${part.number} of ${part.of}` : name;
+}

@@ -1,0 +1,32 @@
+import { compareRates, type FrameRate, rateValue } from '../time/frame-rate';
+import type { Edit } from './job';
+
+/** An edit whose places in one master mean the same moments after the master's rate changed. */
+export function retimed(edit: Edit, master: string, before: FrameRate, after: FrameRate): Edit {
+  if (compareRates(before, after) === 0) return edit;
+  const ratio = rateValue(after) / rateValue(before);
+  const at = (frame: number) => Math.round(frame * ratio);
+  const span = <T extends { in: number; out: number }>(one: T): T => ({
+    ...one,
+    in: at(one.in),
+    out: Math.max(at(one.in) + 1, at(one.out)),
+  });
+  const own = new Set(edit.shots.filter((shot) => shot.master === master).map((shot) => shot.id));
+  return {
+    ...edit,
+    shots: edit.shots.map((shot) => (shot.master === master ? span(shot) : shot)),
+    framings: edit.framings.map((framing) =>
+      own.has(framing.shot) || framing.shot.startsWith(`${master}-`)
+        ? { ...framing, keyframes: framing.keyframes.map((key) => ({ ...key, frame: at(key.frame) })) }
+        : framing,
+    ),
+    clips: edit.clips.map((clip) => ({
+      ...clip,
+      cut: clip.cut.map((range) => (range.master === master ? span(range) : range)),
+      // A canvas that ran at the master's rate goes on doing so.
+      canvases: clip.canvases.map((canvas) =>
+        compareRates(canvas.rate, before) === 0 ? { ...canvas, rate: after } : canvas,
+      ),
+    })),
+  };
+}

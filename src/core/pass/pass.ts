@@ -1,0 +1,65 @@
+import { z } from 'zod';
+import { shotStartSchema } from '../job/shot';
+import { rectSchema } from '../picture/size';
+
+/** Where a shot was found to begin. */
+export const foundShotSchema = z.object({
+  frame: z.number().int().nonnegative(),
+  /** Null for the first. */
+  start: shotStartSchema.nullable(),
+  /** Its own live area, 0…1 of the picture as it is stored, where it differs from the file's. */
+  live: rectSchema.nullable(),
+});
+export type FoundShot = z.infer<typeof foundShotSchema>;
+
+const pauseSchema = z.object({ from: z.number(), to: z.number() });
+
+/** What the pass measured of the sound. Levels of silence are null. */
+export const soundFactsSchema = z.object({
+  /** LUFS (EBU R 128). */
+  integrated: z.number().nullable(),
+  /** Greatest short-term loudness, LUFS. */
+  loudest: z.number().nullable(),
+  /** dBTP and dBFS. */
+  truePeak: z.number().nullable(),
+  samplePeak: z.number().nullable(),
+  /** Short-term loudness each second of the sound, LUFS. */
+  shortTerm: z.array(z.number().nullable()),
+  /** Seconds from the master's first frame. */
+  pauses: z.array(pauseSchema),
+});
+export type SoundFacts = z.infer<typeof soundFactsSchema>;
+
+/** Small pictures of a master on sheets: `every[level]` frames apart. */
+export const STRIP = { every: [12, 48, 192, 768], tileHeight: 54, across: 8, down: 8 } as const;
+
+/** Everything that one look at a whole master found. Stored beside its proxy. */
+export const passSchema = z.object({
+  schemaVersion: z.literal(1),
+  fingerprint: z.string(),
+  /** Video bits of each second. */
+  bitsBySecond: z.array(z.number()),
+  shots: z.array(foundShotSchema).min(1),
+  /** Over the whole file, 0…1 of the picture as it is stored; null where there are no bars. */
+  live: rectSchema.nullable(),
+  liveConfidence: z.number(),
+  /** Share of frames that comb, and whether the top field comes first; null where too little moves to tell. */
+  combed: z.number(),
+  topFirst: z.boolean().nullable(),
+  /** Mean movement of each second, in grey levels. */
+  motion: z.array(z.number()),
+  sound: soundFactsSchema.nullable(),
+  proxy: z.object({ width: z.number(), height: z.number(), bytes: z.number() }),
+  grey: z.object({ width: z.number(), height: z.number(), frames: z.number() }),
+  strip: z.object({ tileWidth: z.number(), tileHeight: z.number() }),
+});
+export type Pass = z.infer<typeof passSchema>;
+
+/** Names of what a pass stores, by the master's fingerprint. */
+export const passNames = (fingerprint: string) => ({
+  facts: `${fingerprint}.json`,
+  proxy: `${fingerprint}.mp4`,
+  grey: `${fingerprint}.grey`,
+  wave: `${fingerprint}.wave`,
+  sheet: (level: number, index: number) => `${fingerprint}-strip-${level}-${index}.jpg`,
+});

@@ -1,0 +1,54 @@
+import type { Source } from '@core/job/source';
+import type { SoundFacts } from '@core/pass/pass';
+import { LoudnessMeter } from '@core/sound/loudness';
+import { TruePeakMeter } from '@core/sound/true-peak';
+import { pausesOf, Waveform } from '@core/sound/waveform';
+import type { MasterReader } from './master-reader';
+import { throwIfStopped } from './serve-task';
+import { planesOf } from './sound-cutter';
+
+const known = (level: number): number | null => (Number.isFinite(level) ? level : null);
+
+/** Listens to a master's sound once: loudness, peaks, waveform, pauses. Null where there is none. */
+export async function listen(
+  reader: MasterReader,
+  source: Source,
+  signal: AbortSignal,
+): Promise<{ facts: SoundFacts; wave: Uint8Array<ArrayBuffer> } | null> {
+  const sound = reader.sound(0, source.frames);
+  if (!source.audio || !sound) return null;
+  const { sampleRate, channels } = source.audio;
+  const loudness = new LoudnessMeter(sampleRate, channels);
+  const peaks = new TruePeakMeter();
+  let wave: Waveform | null = null;
+  for await (const sample of sound) {
+    try {
+      throwIfStopped(signal);
+      const at = reader.soundSeconds(sample);
+      wave ??= new Waveform(sampleRate, Math.max(0, at));
+      // Sound before the first frame is not heard.
+      const early = Math.min(sample.numberOfFrames, Math.max(0, Math.round(-at * sampleRate)));
+      if (early === sample.numberOfFrames) continue;
+      const planes = planesOf(sample, early, sample.numberOfFrames - early);
+      loudness.push(planes);
+      peaks.push(planes);
+      wave.push(planes);
+    } finally {
+      sample.close();
+    }
+  }
+  const bytes = wave?.finish() ?? new Uint8Array(0);
+  const shortTerm = loudness.shortTerm();
+  const { truePeak, samplePeak } = peaks.finish();
+  return {
+    wave: bytes,
+    facts: {
+      integrated: known(loudness.integrated()),
+      loudest: known(shortTerm.reduce((most, value) => Math.max(most, value), -Infinity)),
+      truePeak: known(truePeak),
+      samplePeak: known(samplePeak),
+      shortTerm: shortTerm.filter((_, i) => i % 10 === 0).map(known),
+      pauses: pausesOf(bytes),
+    },
+  };
+}

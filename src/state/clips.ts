@@ -1,0 +1,97 @@
+import { cutFrames } from '@core/cut/cut';
+import { masterLengths } from '@core/check/check';
+import { type Division, inParts } from '@core/cut/parts';
+import { activeCanvas, type Clip, clipName } from '@core/job/clip';
+import { activeClip, type Job, shotsOf, sourceIn } from '@core/job/job';
+import { frameAt, secondsOf } from '@core/time/frame-rate';
+import { dispatch, setClip } from './jobs';
+import { usePasses } from './passes';
+import { showFrame } from './player';
+
+const freshId = (clips: readonly Clip[]): string => {
+  for (let n = 1; ; n++) if (!clips.some((clip) => clip.id === `clip-${n}`)) return `clip-${n}`;
+};
+
+/** Works on another clip of a job from now on. */
+export function chooseClip(job: Job, id: string): void {
+  setClip(job.id, id);
+  const [range] = job.edit.clips.find((clip) => clip.id === id)?.cut ?? [];
+  if (range) showFrame(range.in, range.master);
+}
+
+/** Adds a clip that begins as a copy of the one being worked on. */
+export function addClip(job: Job): void {
+  const { clips } = job.edit;
+  const from = activeClip(job.edit);
+  const id = freshId(clips);
+  const name = `Clip ${clips.length + 1}`;
+  const clip: Clip = { ...from, id, name, part: null, words: { ...from.words, title: name } };
+  dispatch(job.id, { type: 'set-clips', act: 'add', clips: [...clips, clip], clip: id });
+}
+
+/** Removes a clip; the last one stays. Its exports stay in the job until they are deleted. */
+export function removeClip(job: Job, id: string): void {
+  const clips = job.edit.clips.filter((clip) => clip.id !== id);
+  const [first] = clips;
+  if (!first) return;
+  const clip = job.edit.clip === id ? first.id : job.edit.clip;
+  dispatch(job.id, { type: 'set-clips', act: 'remove', clips, clip });
+}
+
+export function renameClip(job: Job, id: string, name: string): void {
+  const clips = job.edit.clips.map((clip) => (clip.id === id ? { ...clip, name } : clip));
+  dispatch(job.id, { type: 'set-clips', act: 'rename', clips, clip: job.edit.clip });
+}
+
+/** Where a clip's cut may be divided: at shots and in pauses, in frames of its playing order. */
+export function divisionsOf(job: Job): Division[] {
+  const clip = activeClip(job.edit);
+  const out: Division[] = [];
+  let start = 0;
+  for (const range of clip.cut) {
+    const source = sourceIn(job, range.master);
+    const put = (frame: number, kind: Division['kind']) => {
+      if (frame > range.in && frame < range.out) out.push({ frame: start + frame - range.in, kind });
+    };
+    for (const shot of shotsOf(job.edit, source)) put(shot.in, 'shot');
+    const pass = usePasses.getState()[source.fingerprint];
+    const pauses = pass?.state === 'done' ? (pass.pass.sound?.pauses ?? []) : [];
+    for (const { from, to } of pauses) put(frameAt((from + to) / 2, source.rate), 'pause');
+    start += range.out - range.in;
+    if (start > 0) out.push({ frame: start, kind: 'shot' });
+  }
+  return out.sort((a, b) => a.frame - b.frame);
+}
+
+/**
+ * Splits the clip being worked on into parts of at most `seconds`, each a clip of its own.
+ * @returns how many parts there are; 1 when it fits already.
+ * @throws RangeError when the overlap is too long.
+ */
+export function splitIntoParts(job: Job, seconds: number, overlapSeconds: number): number {
+  const whole = activeClip(job.edit);
+  const { rate } = activeCanvas(whole);
+  const cuts = inParts(whole.cut, {
+    most: frameAt(seconds, rate),
+    overlap: frameAt(overlapSeconds, rate),
+    divisions: divisionsOf(job),
+  });
+  if (cuts.length === 1) return 1;
+  const clips = [...job.edit.clips];
+  const made = cuts.map((cut, i): Clip => {
+    const part = { number: i + 1, of: cuts.length };
+    const title = clipName({ name: whole.words.title, part });
+    const clip = { ...whole, id: freshId(clips), cut, part, words: { ...whole.words, title } };
+    clips.push(clip);
+    return clip;
+  });
+  const [first] = made;
+  if (first) dispatch(job.id, { type: 'set-clips', act: 'parts', clips, clip: first.id });
+  return made.length;
+}
+
+/** Seconds that a clip lasts. */
+export function clipSeconds(job: Job, clip: Clip): number {
+  const { rate } = activeCanvas(clip);
+  return secondsOf(cutFrames(clip.cut, masterLengths(job), rate), rate);
+}

@@ -1,0 +1,69 @@
+import { asCut, asShots, type ListMaster, type ListNote, type ReadList } from '@core/interchange/cut-list';
+import { readEdl, writeEdl } from '@core/interchange/edl';
+import { readOtio, writeOtio } from '@core/interchange/otio';
+import { reshot } from '@core/cut/shots';
+import { activeCanvas, clipName } from '@core/job/clip';
+import { activeClip, type Job, shotsOf, sourcesIn } from '@core/job/job';
+import type { Source } from '@core/job/source';
+import { dispatch } from './jobs';
+
+/** What a list was taken for. */
+export type ListUse = 'shots' | 'cut';
+
+/** A list that was read, waiting to be told what it is for. */
+export interface OpenList {
+  fileName: string;
+  list: ReadList;
+}
+
+/** Largest list that is read, in bytes: a long edit has a few hundred kilobytes. */
+const MOST_BYTES = 20_000_000;
+
+const mastersOf = (job: Job): ListMaster[] =>
+  sourcesIn(job).map(({ id, fileName, rate, frames }) => ({ id, fileName, rate, frames }));
+
+/** Reads a cut list by what is in it, whatever its name says. */
+export async function openList(file: File, source: Source): Promise<OpenList> {
+  if (file.size > MOST_BYTES) {
+    const reason = `has ${Math.round(file.size / 1e6)} MB: no cut list is that long`;
+    return { fileName: file.name, list: { title: '', events: [], notes: [{ line: 1, reason }] } };
+  }
+  const text = await file.text();
+  const read = /^\s*[[{]/.test(text) ? readOtio : readEdl;
+  return { fileName: file.name, list: read(text, source.rate) };
+}
+
+/** Takes a list as shots of a master, or as the clip's cut. @returns what could not be used. */
+export function takeList(job: Job, source: Source, { list }: OpenList, use: ListUse): ListNote[] {
+  if (use === 'shots') {
+    const { boundaries, notes } = asShots(list, source);
+    const made = reshot(job.edit, source.id, shotsOf(job.edit, source), boundaries, source.frames);
+    dispatch(job.id, { type: 'set-shots', act: 'list', ...made });
+    return [...list.notes, ...notes];
+  }
+  const { cut, notes } = asCut(list, mastersOf(job));
+  if (cut.length > 0) dispatch(job.id, { type: 'set-cut', act: 'list', cut });
+  return [...list.notes, ...notes];
+}
+
+/** The clip's cut as a file of an open form. */
+export function listFile(job: Job, form: 'otio' | 'edl'): File {
+  const clip = activeClip(job.edit);
+  const title = clipName(clip);
+  const masters = mastersOf(job);
+  const text =
+    form === 'otio'
+      ? writeOtio(title, clip.cut, masters)
+      : writeEdl(title, clip.cut, masters, activeCanvas(clip).rate);
+  const base = title.replace(/[^\p{Letter}\p{Number}]+/gu, '-').toLowerCase() || 'cut';
+  return new File([text], `${base}.${form}`, { type: form === 'otio' ? 'application/json' : 'text/plain' });
+}
+
+/** A master's shots as a file of an open form: one event a shot. */
+export function shotListFile(job: Job, source: Source, form: 'otio' | 'edl'): File {
+  const cut = shotsOf(job.edit, source).map((shot) => ({ master: source.id, in: shot.in, out: shot.out }));
+  const masters = mastersOf(job);
+  const text =
+    form === 'otio' ? writeOtio(job.title, cut, masters) : writeEdl(job.title, cut, masters, source.rate);
+  return new File([text], `shots.${form}`, { type: form === 'otio' ? 'application/json' : 'text/plain' });
+}

@@ -1,0 +1,53 @@
+import { type Candidate, proposals, type Proposal } from '@core/cut/fit-length';
+import type { Range } from '@core/cut/cut';
+import { activeCanvas } from '@core/job/clip';
+import { activeClip, type Job, shotsOf, sourceIn } from '@core/job/job';
+import { frameAt, framesWithin } from '@core/time/frame-rate';
+import { usePasses } from './passes';
+
+/** What a fit is asked for. */
+export interface FitWish {
+  seconds: number;
+  keepFirst: boolean;
+  keepLast: boolean;
+}
+
+const passOf = (fingerprint: string) => {
+  const known = usePasses.getState()[fingerprint];
+  return known?.state === 'done' ? known.pass : null;
+};
+
+const mean = (values: readonly number[]): number =>
+  values.length === 0 ? 0 : values.reduce((sum, value) => sum + value, 0) / values.length;
+
+/** Ways to bring the clip to a length. Empty when it is no longer than that. */
+export function fitsOf(job: Job, { seconds, keepFirst, keepLast }: FitWish): Proposal[] {
+  const clip = activeClip(job.edit);
+  const shots: Candidate[] = [];
+  const pauses: Range[] = [];
+  for (const range of clip.cut) {
+    const source = sourceIn(job, range.master);
+    const pass = passOf(source.fingerprint);
+    const second = (frame: number) => Math.floor((frame * source.rate.den) / source.rate.num);
+    for (const shot of shotsOf(job.edit, source)) {
+      const first = Math.max(range.in, shot.in);
+      const out = Math.min(range.out, shot.out);
+      if (out <= first) continue;
+      const levels = (pass?.sound?.shortTerm ?? []).slice(second(first), second(out) + 1);
+      const heard = levels.flatMap((level) => (level === null ? [] : [level]));
+      shots.push({
+        master: source.id,
+        in: first,
+        out,
+        motion: mean((pass?.motion ?? []).slice(second(first), second(out) + 1)),
+        loudness: heard.length === 0 ? null : mean(heard),
+      });
+    }
+    for (const pause of pass?.sound?.pauses ?? []) {
+      const span = { in: frameAt(pause.from, source.rate), out: frameAt(pause.to, source.rate) };
+      if (span.out > span.in) pauses.push({ master: source.id, ...span });
+    }
+  }
+  const frames = framesWithin(seconds, activeCanvas(clip).rate);
+  return proposals({ shots, frames, keepFirst, keepLast, pauses });
+}

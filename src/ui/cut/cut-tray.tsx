@@ -1,0 +1,43 @@
+import { ScrollView, StyleSheet } from 'react-native';
+import { usePlayer } from '@state/player';
+import { Tool } from '../parts/tool';
+import { space } from '../theme/tokens';
+import type { CutTools } from './use-cut';
+
+/** Tools on the range that is worked on. */
+export function CutTray({ tools }: { tools: CutTools }) {
+  const { cut, index } = tools;
+  const at = () => usePlayer.getState().frame;
+  return (
+    <ScrollView horizontal showsHorizontalScrollIndicator={false} contentContainerStyle={styles.row}>
+      <Tool icon="ray-start-arrow" label="Start here" onPress={() => tools.trim('in', at(), true)} />
+      <Tool icon="ray-end-arrow" label="End here" onPress={() => tools.trim('out', at(), true)} />
+      <Tool icon="content-cut" label="Split here" words="Split" onPress={tools.split} />
+      <Tool
+        icon="close-box-outline"
+        label="Remove this range"
+        words="Remove"
+        disabled={cut.length < 2}
+        onPress={tools.remove}
+      />
+      <Tool
+        icon="arrow-left-bold-outline"
+        label="Move this range earlier"
+        words="Earlier"
+        disabled={index === 0}
+        onPress={() => tools.move(index - 1)}
+      />
+      <Tool
+        icon="arrow-right-bold-outline"
+        label="Move this range later"
+        words="Later"
+        disabled={index === cut.length - 1}
+        onPress={() => tools.move(index + 1)}
+      />
+      <Tool icon="chevron-left" label="Slip back by a frame" words="Slip −" onPress={() => tools.slip(-1)} />
+      <Tool icon="chevron-right" label="Slip on by a frame" words="Slip +" onPress={() => tools.slip(1)} />
+    </ScrollView>
+  );
+}
+
+const styles = StyleSheet.create({ row: { gap: space.s } });

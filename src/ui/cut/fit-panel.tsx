@@ -1,0 +1,113 @@
+import { useMemo, useState } from 'react';
+import { StyleSheet, View } from 'react-native';
+import { Button, Checkbox } from 'react-native-paper';
+import type { Proposal } from '@core/cut/fit-length';
+import { activeCanvas } from '@core/job/clip';
+import { secondsOf } from '@core/time/frame-rate';
+import { lengthLabel } from '@core/time/timecode';
+import { fitsOf } from '@state/fits';
+import { dispatch } from '@state/jobs';
+import { usePasses } from '@state/passes';
+import { playCut } from '@state/player';
+import { useClip, useJob } from '../job/job-context';
+import { Choice } from '../parts/choice';
+import { NumberField } from '../parts/number-field';
+import { Body, Heading, Soft, Strong } from '../parts/words';
+import { card, space } from '../theme/tokens';
+
+const LENGTHS = [
+  { value: '15', label: '15 s' },
+  { value: '20', label: '20 s' },
+  { value: '30', label: '30 s' },
+  { value: '60', label: '60 s' },
+] as const;
+
+const NAMES: Record<Proposal['by'], [name: string, why: string]> = {
+  movement: ['The liveliest shots', 'by how much moves in them'],
+  sound: ['The loudest shots', 'by the level of their sound'],
+  even: ['All over the cut', 'spread from its start to its end'],
+};
+
+/** Asks for a length, and shows ways to it, each to be played before it is taken. */
+export function FitPanel() {
+  const job = useJob();
+  const clip = useClip();
+  const passes = usePasses();
+  const [wish, setWish] = useState({ seconds: 20, keepFirst: true, keepLast: true });
+  const found = useMemo(() => fitsOf(job, wish), [job, wish]);
+  const looked = job.masters.every((master) => passes[master.fingerprint]?.state === 'done');
+  const preset = LENGTHS.find((one) => Number(one.value) === wish.seconds)?.value;
+  return (
+    <View style={styles.panel}>
+      <Heading>Fit to a length</Heading>
+      <Choice
+        label="Length to fit to"
+        value={preset ?? ('' as (typeof LENGTHS)[number]['value'])}
+        options={LENGTHS}
+        onChange={(value) => setWish({ ...wish, seconds: Number(value) })}
+      />
+      <View style={styles.row}>
+        <NumberField
+          label="Seconds"
+          value={String(wish.seconds)}
+          onSubmit={(text) => {
+            const seconds = Number(text.replace(',', '.'));
+            if (!(seconds >= 1 && seconds <= 7200)) return false;
+            setWish({ ...wish, seconds });
+            return true;
+          }}
+        />
+        <View style={styles.checks}>
+          <Checkbox.Item
+            label="Keep the first moment"
+            status={wish.keepFirst ? 'checked' : 'unchecked'}
+            onPress={() => setWish({ ...wish, keepFirst: !wish.keepFirst })}
+            style={styles.check}
+          />
+          <Checkbox.Item
+            label="Keep the last moment"
+            status={wish.keepLast ? 'checked' : 'unchecked'}
+            onPress={() => setWish({ ...wish, keepLast: !wish.keepLast })}
+            style={styles.check}
+          />
+        </View>
+      </View>
+      {!looked && (
+        <Soft>The master is still being looked at. Movement and sound weigh in once that is done.</Soft>
+      )}
+      {found.length === 0 && <Body>The clip is no longer than that: there is nothing to leave out.</Body>}
+      {found.map((proposal) => {
+        const [name, why] = NAMES[proposal.by];
+        const length = lengthLabel(secondsOf(proposal.frames, activeCanvas(clip).rate));
+        return (
+          <View key={proposal.by} role="listitem" aria-label={`${name}: ${length}`} style={styles.proposal}>
+            <Strong>{name}</Strong>
+            <Soft>
+              {length} in {proposal.cut.length} {proposal.cut.length === 1 ? 'range' : 'ranges'}, {why}
+            </Soft>
+            <View style={styles.actions}>
+              <Button mode="outlined" icon="play" onPress={() => playCut(proposal.cut)}>
+                Play it
+              </Button>
+              <Button
+                mode="contained"
+                onPress={() => dispatch(job.id, { type: 'set-cut', act: 'fit', cut: proposal.cut })}
+              >
+                Take it
+              </Button>
+            </View>
+          </View>
+        );
+      })}
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  panel: { gap: space.s },
+  row: { flexDirection: 'row', gap: space.m, alignItems: 'flex-start' },
+  checks: { flex: 2 },
+  check: { paddingHorizontal: 0, paddingVertical: 0, minHeight: 44 },
+  proposal: { gap: space.xs, padding: space.m, ...card },
+  actions: { flexDirection: 'row', gap: space.s, marginTop: space.xs },
+});

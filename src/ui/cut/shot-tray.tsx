@@ -1,0 +1,116 @@
+import { ScrollView, StyleSheet } from 'react-native';
+import {
+  boundariesOf,
+  type Boundary,
+  movedBoundary,
+  reshot,
+  withBoundary,
+  withoutBoundary,
+} from '@core/cut/shots';
+import type { SHOT_ACTS } from '@core/job/commands';
+import { dispatch } from '@state/jobs';
+import { takeShots, usePasses } from '@state/passes';
+import { showFrame, usePlayer } from '@state/player';
+import { useJob } from '../job/job-context';
+import { Tool } from '../parts/tool';
+import { Soft } from '../parts/words';
+import { space } from '../theme/tokens';
+import type { CutTools } from './use-cut';
+
+/** Tools on the shots of the master on screen. */
+export function ShotTray({ tools }: { tools: CutTools }) {
+  const job = useJob();
+  const { source, shots } = tools;
+  const frame = usePlayer((state) => state.frame);
+  const pass = usePasses((all) => all[source.fingerprint]);
+  const at = shots.findIndex((shot) => frame >= shot.in && frame < shot.out);
+  const shot = shots[at];
+  const bounds = boundariesOf(shots);
+  const set = (act: keyof typeof SHOT_ACTS, boundaries: Boundary[]) =>
+    dispatch(job.id, {
+      type: 'set-shots',
+      act,
+      ...reshot(job.edit, source.id, shots, boundaries, source.frames),
+    });
+  if (!shot) return null;
+  const nearest =
+    shot.in === 0 || (frame - shot.in > shot.out - frame && at < shots.length - 1) ? shot.out : shot.in;
+  const go = (to: number) => shots[to] && showFrame(shots[to].in, source.id);
+  return (
+    <>
+      <Soft aria-label="Shot on screen">
+        {`Shot ${at + 1} of ${shots.length}. ${startWords(shot.start)}`}
+      </Soft>
+      <ScrollView horizontal showsHorizontalScrollIndicator={false} contentContainerStyle={styles.row}>
+        <Tool
+          icon="skip-previous"
+          label="Shot before"
+          words="Before"
+          disabled={at === 0}
+          onPress={() => go(at - 1)}
+        />
+        <Tool
+          icon="skip-next"
+          label="Shot after"
+          words="After"
+          disabled={at === shots.length - 1}
+          onPress={() => go(at + 1)}
+        />
+        <Tool
+          icon="plus-box-outline"
+          label="A shot begins here"
+          words="Begins"
+          disabled={frame === shot.in}
+          onPress={() => set('add', withBoundary(bounds, frame))}
+        />
+        <Tool
+          icon="set-merge"
+          label="Merge with the shot before"
+          words="Merge"
+          disabled={at === 0}
+          onPress={() => set('merge', withoutBoundary(bounds, shot.in))}
+        />
+        <Tool
+          icon="arrow-expand-horizontal"
+          label="Move the nearest cut here"
+          words="Cut here"
+          disabled={shots.length === 1 || frame === shot.in}
+          onPress={() => set('move', movedBoundary(bounds, nearest, frame, source.frames))}
+        />
+        <Tool
+          icon="playlist-plus"
+          label="Add this shot to the cut"
+          words="Keep"
+          onPress={() => tools.add({ master: source.id, in: shot.in, out: shot.out })}
+        />
+        <Tool
+          icon="auto-fix"
+          label="Take the found shots"
+          words="Found"
+          disabled={pass?.state !== 'done'}
+          onPress={() => {
+            const master = job.masters.find((one) => one.id === source.id);
+            if (master && pass?.state === 'done') takeShots(job, master, pass.pass);
+          }}
+        />
+      </ScrollView>
+    </>
+  );
+}
+
+function startWords(start: CutTools['shots'][number]['start']): string {
+  if (!start) return 'The first.';
+  const sure = `${Math.round(start.confidence * 100)} % sure`;
+  switch (start.kind) {
+    case 'cut':
+      return `Begins with a cut, ${sure}.`;
+    case 'dissolve':
+      return `Begins with a dissolve of ${start.frames} frames, ${sure}.`;
+    case 'fade':
+      return `Begins in a fade, ${sure}.`;
+    case 'set':
+      return 'Begins where you or a list put it.';
+  }
+}
+
+const styles = StyleSheet.create({ row: { gap: space.s } });

@@ -1,0 +1,108 @@
+import { useMemo, useState } from 'react';
+import { masterLengths } from '@core/check/check';
+import { type Cut, type Range, rangeAt } from '@core/cut/cut';
+import { type Edge, moved, removed, slipped, split, trimmed } from '@core/cut/range-edits';
+import { type SnapPoint, snapPoints } from '@core/cut/snap';
+import { shotsOf } from '@core/job/job';
+import type { Shot } from '@core/job/shot';
+import type { Source } from '@core/job/source';
+import { dispatch } from '@state/jobs';
+import { usePasses } from '@state/passes';
+import { showFrame, usePlayer } from '@state/player';
+import { useClip, useJob, useSource } from '../job/job-context';
+
+/** What is being cut, and the ways to change it. */
+export interface CutTools {
+  cut: Cut;
+  /** The range that is worked on, and its place. */
+  index: number;
+  range: Range;
+  /** The master on screen. */
+  source: Source;
+  shots: Shot[];
+  points: SnapPoint[];
+  select(index: number): void;
+  /** Moves an end of the range; `frame` is the first or the last kept. Shown while it is dragged, kept when done. */
+  trim(edge: Edge, frame: number, done: boolean, joins?: string): void;
+  /** The end being dragged, or null. */
+  dragged: Edge | null;
+  split(): void;
+  remove(): void;
+  move(to: number): void;
+  moveFrom(from: number, to: number): void;
+  slip(by: number): void;
+  add(range: Range): void;
+}
+
+/** Tools on the clip's cut. While an end is dragged the cut is the dragged one. */
+export function useCut(): CutTools {
+  const job = useJob();
+  const clip = useClip();
+  const source = useSource();
+  const [chosen, setChosen] = useState(0);
+  const [draft, setDraft] = useState<{ edge: Edge; cut: Cut } | null>(null);
+  const pass = usePasses((all) => all[source.fingerprint]);
+  const lengths = useMemo(() => masterLengths(job), [job]);
+  const shots = useMemo(() => shotsOf(job.edit, source), [job.edit, source]);
+  const pauses = pass?.state === 'done' ? pass.pass.sound?.pauses : undefined;
+  const points = useMemo(
+    () => snapPoints(shots, pauses ?? [], source.rate, source.frames),
+    [shots, pauses, source.rate, source.frames],
+  );
+  const { cut } = clip;
+  const index = Math.min(chosen, cut.length - 1);
+  const range = (draft?.cut ?? cut)[index] as Range;
+  const set = (
+    act: 'in-point' | 'out-point' | 'split' | 'remove' | 'move' | 'slip' | 'add',
+    next: Cut,
+    joins?: string,
+  ) => dispatch(job.id, { type: 'set-cut', act, cut: next }, joins);
+  const moveRange = (from: number, to: number) => {
+    if (to < 0 || to >= cut.length || to === from) return;
+    set('move', moved(cut, from, to));
+    setChosen(to);
+  };
+  return {
+    cut: draft?.cut ?? cut,
+    index,
+    range,
+    source,
+    shots,
+    points,
+    dragged: draft?.edge ?? null,
+    select(at) {
+      setChosen(at);
+      const one = cut[at];
+      if (one) showFrame(one.in, one.master);
+    },
+    trim(edge, frame, done, joins) {
+      const next = trimmed(cut, index, edge, frame, lengths(range.master).frames);
+      const shown = next[index] as Range;
+      showFrame(edge === 'in' ? shown.in : shown.out - 1, range.master);
+      setDraft(done ? null : { edge, cut: next });
+      if (done) set(edge === 'in' ? 'in-point' : 'out-point', next, joins);
+    },
+    split() {
+      const { frame, master } = usePlayer.getState();
+      const at = rangeAt(cut, master, frame);
+      if (at < 0) return;
+      set('split', split(cut, at, frame));
+      setChosen(at + (frame > (cut[at]?.in ?? 0) ? 1 : 0));
+    },
+    remove() {
+      set('remove', removed(cut, index));
+      setChosen(Math.max(0, index - 1));
+    },
+    move: (to) => moveRange(index, to),
+    moveFrom: moveRange,
+    slip(by) {
+      const next = slipped(cut, index, by, lengths(range.master).frames);
+      set('slip', next, `slip-${index}`);
+      showFrame((next[index] as Range).in, range.master);
+    },
+    add(more) {
+      set('add', [...cut, more]);
+      setChosen(cut.length);
+    },
+  };
+}

@@ -1,0 +1,94 @@
+import { useMemo } from 'react';
+import { StyleSheet, View } from 'react-native';
+import { Button } from 'react-native-paper';
+import { diagnose, type Problem } from '@core/diagnosis/diagnosis';
+import { problemWords } from '@core/diagnosis/words';
+import { NO_REPAIRS, type Repairs } from '@core/job/repairs';
+import { sourceOf } from '@core/job/source';
+import { dispatch } from '@state/jobs';
+import { usePasses } from '@state/passes';
+import { useJob, useSource } from '../job/job-context';
+import { Mark } from '../parts/mark';
+import { Body, Heading, Soft, Strong } from '../parts/words';
+import { card, space } from '../theme/tokens';
+
+const STANDINGS = { fine: 'pass', note: 'note', warn: 'warn' } as const;
+
+/** Changes the repairs of the master on screen; the file itself is never touched. */
+export function useRepair(): (repairs: Repairs) => void {
+  const job = useJob();
+  const source = useSource();
+  const master = job.masters.find((one) => one.id === source.id);
+  return (repairs) => {
+    if (!master) return;
+    const rates = { before: source.rate, after: sourceOf(master, repairs).rate };
+    dispatch(job.id, { type: 'set-repairs', master: master.id, repairs, rates });
+  };
+}
+
+/** What is wrong with the master and what it means for the clips, each with its repair. */
+export function Diagnosis() {
+  const job = useJob();
+  const source = useSource();
+  const known = usePasses((all) => all[source.fingerprint]);
+  const repair = useRepair();
+  const { edit, masters } = job;
+  const pass = known?.state === 'done' ? known.pass : null;
+  const problems = useMemo(() => {
+    const master = masters.find((one) => one.id === source.id);
+    if (!master) return [];
+    const canvases = edit.clips.flatMap((clip) => clip.canvases);
+    return diagnose({ master, repairs: edit.repairs[source.id] ?? NO_REPAIRS, pass, canvases });
+  }, [edit, masters, source.id, pass]);
+  const repaired = edit.repairs[source.id] !== undefined;
+  return (
+    <View role="list" aria-label="Diagnosis" style={styles.list}>
+      <Heading>Diagnosis</Heading>
+      {problems.length === 0 && (
+        <Body>
+          {pass
+            ? 'Nothing is wrong with it: square pixels, upright, whole frames, no bars.'
+            : 'Nothing is wrong so far. Bars, fields and sound are known once it was looked at.'}
+        </Body>
+      )}
+      {problems.map((problem) => (
+        <ProblemRow key={problem.code} problem={problem} onRepair={repair} />
+      ))}
+      {repaired && (
+        <Button mode="outlined" onPress={() => repair(NO_REPAIRS)}>
+          Take all repairs back
+        </Button>
+      )}
+    </View>
+  );
+}
+
+function ProblemRow({ problem, onRepair }: { problem: Problem; onRepair: (repairs: Repairs) => void }) {
+  const { title, meaning } = problemWords(problem);
+  return (
+    <View role="listitem" aria-label={title} style={styles.row}>
+      <Mark standing={STANDINGS[problem.weight]} />
+      <View style={styles.words}>
+        <Strong>{title}</Strong>
+        <Body>{meaning}</Body>
+        {problem.repaired && <Soft>Repaired here; the file is as it was.</Soft>}
+        {problem.offers.length > 0 && (
+          <View style={styles.actions}>
+            {problem.offers.map(({ label, repairs }) => (
+              <Button key={label} mode="outlined" compact onPress={() => onRepair(repairs)}>
+                {label}
+              </Button>
+            ))}
+          </View>
+        )}
+      </View>
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  list: { gap: space.s },
+  row: { flexDirection: 'row', gap: space.m, padding: space.m, ...card },
+  words: { flex: 1, gap: space.xs },
+  actions: { flexDirection: 'row', flexWrap: 'wrap', gap: space.s },
+});

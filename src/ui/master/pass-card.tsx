@@ -1,0 +1,103 @@
+import { StyleSheet, View } from 'react-native';
+import { Button } from 'react-native-paper';
+import { bitsLabel, bytesLabel } from '@core/check/words';
+import type { Pass } from '@core/pass/pass';
+import { runPassAgain, stopPass, usePasses } from '@state/passes';
+import { useJob, useSource } from '../job/job-context';
+import { Facts } from '../parts/facts';
+import { TroubleNotice } from '../parts/notice';
+import { StripBar } from '../parts/strip-bar';
+import { Body, Heading, Soft } from '../parts/words';
+import { card, space } from '../theme/tokens';
+import { Graph } from './graph';
+
+/** How far the look at the master is, and what it found. */
+export function PassCard() {
+  const { masters } = useJob();
+  const source = useSource();
+  const pass = usePasses((all) => all[source.fingerprint]);
+  const master = masters.find((one) => one.id === source.id);
+  if (!master) return null;
+  const again = (
+    <Button mode="outlined" onPress={() => runPassAgain(master)}>
+      Look at it again
+    </Button>
+  );
+  return (
+    <View style={styles.card}>
+      <Heading>What one look found</Heading>
+      {(pass === undefined || pass.state === 'waiting') && <Soft>Waits for its turn.</Soft>}
+      {pass?.state === 'running' && (
+        <>
+          <StripBar label="Looking at the master" done={pass.done} total={pass.total} />
+          <Soft>{leftWords(pass)}</Soft>
+          <Body>You can look, cut and frame meanwhile.</Body>
+          <Button style={styles.left} onPress={() => stopPass(source.fingerprint)}>
+            Stop
+          </Button>
+        </>
+      )}
+      {pass?.state === 'stopped' && (
+        <>
+          <Body>Stopped. Without it there is no proxy, and shots, bars and sound are not known.</Body>
+          {again}
+        </>
+      )}
+      {pass?.state === 'failed' && <TroubleNotice trouble={pass.trouble} actions={again} />}
+      {pass?.state === 'done' && <Found pass={pass.pass} />}
+    </View>
+  );
+}
+
+function leftWords({ done, total, left }: { done: number; total: number; left: number | null }): string {
+  const share = `Frame ${done} of ${total}`;
+  return left === null || done === 0 ? `${share}.` : `${share}, about ${Math.ceil(left)} s left.`;
+}
+
+const level = (value: number | null, unit: string): string =>
+  value === null ? 'silent' : `${value.toFixed(1)} ${unit}`;
+
+function Found({ pass }: { pass: Pass }) {
+  const { shots, sound, proxy } = pass;
+  const kinds = (kind: string) => shots.filter((shot) => shot.start?.kind === kind).length;
+  const facts = [
+    {
+      name: 'Shots',
+      value: `${shots.length}: ${kinds('cut')} cuts, ${kinds('dissolve')} dissolves, ${kinds('fade')} fades`,
+    },
+    { name: 'Proxy', value: `${proxy.width}×${proxy.height}, ${bytesLabel(proxy.bytes)}` },
+    ...(sound
+      ? [
+          {
+            name: 'Loudness',
+            value: `${level(sound.integrated, 'LUFS')}, loudest ${level(sound.loudest, 'LUFS')}`,
+          },
+          { name: 'True peak', value: level(sound.truePeak, 'dBTP') },
+          { name: 'Pauses', value: String(sound.pauses.length) },
+        ]
+      : []),
+  ];
+  return (
+    <>
+      <Facts facts={facts} />
+      <Graph
+        label="Bit rate of the picture, second by second"
+        values={pass.bitsBySecond}
+        format={(value) => bitsLabel(value)}
+      />
+      {sound && (
+        <Graph
+          label="Short-term loudness, second by second"
+          values={sound.shortTerm.map((value) => value ?? -70)}
+          floor={-50}
+          format={(value) => `${value.toFixed(0)} LUFS`}
+        />
+      )}
+    </>
+  );
+}
+
+const styles = StyleSheet.create({
+  card: { gap: space.s, padding: space.m, ...card },
+  left: { alignSelf: 'flex-start' },
+});
