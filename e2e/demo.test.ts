@@ -78,7 +78,7 @@ describe('the demo job', () => {
     );
     expect(scrolls).toBe(false);
     await visitor.page.keyboard.press('?');
-    await visitor.sees('The clip starts here, ends here');
+    await visitor.sees('The range starts here, ends here');
   });
 
   it('pinches the window by touch', async () => {

@@ -141,7 +141,7 @@ describe('a stored job', () => {
       visitor.page.evaluate(([k, t]) => localStorage.setItem(k!, t!), [key, text]);
     const good = (await visitor.page.evaluate((key) => localStorage.getItem(key), `gusset/job/${id}`)) ?? '';
     const damaged = good.slice(0, 300);
-    const newer = good.replace('"schemaVersion":1', '"schemaVersion":7').replaceAll(id, 'from-later');
+    const newer = good.replace('"schemaVersion":2', '"schemaVersion":7').replaceAll(id, 'from-later');
     await put('gusset/job/broken', damaged);
     await put('gusset/job/from-later', newer);
     await visitor.page.goto('/');

@@ -2,6 +2,7 @@ import path from 'node:path';
 import express, { type ErrorRequestHandler, type Express } from 'express';
 import helmet from 'helmet';
 import { RULE_SHEETS } from '../src/core/outlets/outlets';
+import { addConversion } from './convert/convert';
 import { BOARD_STYLE } from './outlets/board';
 import { addStandIn } from './outlets/stand-in';
 
@@ -50,6 +51,7 @@ export function createApp({ dist, data }: AppOptions): Express {
     response.type('css').send(BOARD_STYLE);
   });
   for (const sheet of RULE_SHEETS) addStandIn(app, sheet, data);
+  addConversion(app, data);
   app.use('/outlets', (_request, response) => {
     response.status(404).json({ error: 'no such page at the outlets' });
   });

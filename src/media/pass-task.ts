@@ -5,6 +5,7 @@ import kernelUrl from '@kernel/kernel.wasm';
 import { MasterReader } from './master-reader';
 import { PassPictures, type Small } from './pass-pictures';
 import { listen } from './pass-sound';
+import { waitWhilePlaying } from './playing-lock';
 import { frameOf, ProxyWriter } from './proxy-writer';
 import { throwIfStopped, type TaskContext } from './serve-task';
 import { deleteStored, openWriter, type StoredWriter, writeSmall } from './storage';
@@ -70,7 +71,9 @@ async function lookAtAll(
     const { duration } = sample;
     await made.add(kernel, await pictures.look(sample, frame), { frame, seconds, duration });
     n += 1;
-    if (n % REPORT_EVERY === 0) report({ stage: 'pass', done: frame, total: source.frames });
+    if (n % REPORT_EVERY !== 0) continue;
+    report({ stage: 'pass', done: frame, total: source.frames });
+    await waitWhilePlaying();
   }
   return pictures.finish();
 }

@@ -8,6 +8,7 @@ import { drawUpright } from './draw-upright';
 import type { MasterReader } from './master-reader';
 import type { Piece, PlayerEvent, PlayerOrder, Quality, View } from './player-protocol';
 import { PlayerSources } from './player-sources';
+import { whilePlaying } from './playing-lock';
 import { planesOf } from './sound-cutter';
 import { pictureOf, type Picture } from './preview-picture';
 
@@ -63,6 +64,8 @@ export class PlayerEngine {
       switch (order.type) {
         case 'open':
           return await this.open(order.sources);
+        case 'proxies':
+          return await this.sources.findProxies();
         case 'plans':
           this.plans = order.plans;
           return this.redrawSoon();
@@ -74,7 +77,7 @@ export class PlayerEngine {
           this.wanted = { source: order.source, frame: order.frame };
           return await this.seek();
         case 'play':
-          return await this.play(order.pieces, order.startsAt, order.quality);
+          return await whilePlaying(() => this.play(order.pieces, order.startsAt, order.quality));
         case 'pause':
           this.generation += 1;
           return this.refineSoon();
@@ -88,6 +91,7 @@ export class PlayerEngine {
     this.generation += 1;
     const shown = this.wanted ?? (this.held && { source: this.held.source, frame: this.held.frame });
     await this.dropCursor();
+    this.tell({ type: 'ended' });
     await this.sources.open(sources);
     this.drop();
     if (!shown) return;

@@ -20,8 +20,10 @@ export interface Piece {
 
 /** What the page tells the player's worker. */
 export type PlayerOrder =
-  /** Also again, when a repair or a new proxy changes what is drawn. */
+  /** Also again, when a repair changes what is drawn; playing ends. */
   | { type: 'open'; sources: Source[] }
+  /** A proxy was made of one of the sources. */
+  | { type: 'proxies' }
   /** For each source the plan of its whole length, so that its output frame n is frame n. */
   | { type: 'plans'; plans: RenderPlan[] }
   /** Sizes in device pixels of the views on screen; a view that is not on screen is not drawn. */

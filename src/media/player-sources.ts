@@ -18,7 +18,19 @@ export class PlayerSources {
     for (const proxy of this.proxies) proxy?.close();
     this.sources = sources;
     this.masters = new ReaderPool(sources);
-    this.proxies = await Promise.all(sources.map((source) => MasterReader.openProxy(source)));
+    this.proxies = [];
+    await this.findProxies();
+  }
+
+  /** Opens the proxies that there are by now. */
+  async findProxies(): Promise<void> {
+    const { sources } = this;
+    const proxies = await Promise.all(
+      sources.map((source, i) => this.proxies[i] ?? MasterReader.openProxy(source)),
+    );
+    // Other sources may have come meanwhile.
+    if (sources === this.sources) this.proxies = proxies;
+    else for (const proxy of proxies) proxy?.close();
   }
 
   source(at: number): Source {

@@ -31,7 +31,12 @@ export class Player {
     this.open(sources);
   }
 
-  /** Takes sources that changed: a repair, another master, a new proxy. */
+  /** A proxy was made: it is used from now on. */
+  findProxies(): void {
+    this.send({ type: 'proxies' });
+  }
+
+  /** Takes sources that changed: a repair, another master. */
   open(sources: Source[]): void {
     this.silence();
     this.send({ type: 'open', sources });

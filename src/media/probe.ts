@@ -9,7 +9,7 @@ import {
 } from 'mediabunny';
 import type { Master } from '@core/job/master';
 import { depthByCodecString, sequenceOf } from '@core/picture/h264';
-import { uprightSize } from '@core/picture/orientation';
+import { nearestAspect, uprightSize } from '@core/picture/orientation';
 import { detectRate } from '@core/time/detect-rate';
 import { TroubleError } from '@core/trouble/trouble';
 
@@ -47,7 +47,7 @@ export async function probeFile(file: File): Promise<FileFacts> {
     const detected = detectRate(packets.stamps, packets.lastDuration);
     const { rate, frames } = detected;
     const coded = { width: await video.getCodedWidth(), height: await video.getCodedHeight() };
-    const pixelAspect = await video.getPixelAspectRatio();
+    const pixelAspect = nearestAspect(await video.getPixelAspectRatio(), coded.width);
     const rotation = await video.getRotation();
     const picture = uprightSize(coded, pixelAspect, rotation);
     if (Math.min(picture.width, picture.height) < LEAST_SIDE) {

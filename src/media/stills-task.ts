@@ -1,5 +1,6 @@
 import type { VideoSample } from 'mediabunny';
 import type { Source } from '@core/job/source';
+import { stillName } from '@core/job/still-name';
 import { drawUpright } from './draw-upright';
 import { MasterReader } from './master-reader';
 import { pictureOf } from './preview-picture';
@@ -25,9 +26,7 @@ export async function makeStills(
   { source, frames, height }: StillsRequest,
   context: TaskContext,
 ): Promise<number> {
-  const { rotation, flip, picture } = source;
-  const look = `${height}-${picture.width}x${picture.height}-${rotation}${flip ? 'f' : ''}`;
-  const nameOf = (frame: number) => `${source.fingerprint}-${look}-${frame}.jpg`;
+  const nameOf = (frame: number) => stillName(source, height, frame);
   const missing: number[] = [];
   for (const frame of frames) {
     const still = await storedFile('stills', nameOf(frame));

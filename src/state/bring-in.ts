@@ -14,6 +14,8 @@ interface BringInState {
   fileName: string | null;
   progress: Progress | null;
   trouble: Trouble | null;
+  /** The file that the trouble is about. */
+  refused: File | null;
   /** A job that has the same file already, and the one that was made now. */
   twin: { title: string; id: string } | null;
   demo: Demo | null;
@@ -23,6 +25,7 @@ export const useBringIn = create<BringInState>(() => ({
   fileName: null,
   progress: null,
   trouble: null,
+  refused: null,
   twin: null,
   demo: null,
 }));
@@ -106,7 +109,7 @@ export function cancelBringIn(): void {
 }
 
 export function dismissBringIn(): void {
-  useBringIn.setState({ trouble: null, twin: null });
+  useBringIn.setState({ trouble: null, refused: null, twin: null });
 }
 
 /** The first master of a job whose bytes this browser no longer has, or null. */
@@ -127,14 +130,14 @@ async function attempt(
 ): Promise<string | null> {
   stop?.abort();
   const mine = (stop = new AbortController());
-  useBringIn.setState({ fileName: file.name, progress: null, trouble: null, twin: null });
+  useBringIn.setState({ fileName: file.name, progress: null, trouble: null, refused: null, twin: null });
   try {
     const request = wanted ? { file, wanted } : { file };
     const onProgress = (progress: Progress) => useBringIn.setState({ progress });
     return make(await bringInFile(request, { signal: mine.signal, onProgress }));
   } catch (error) {
     const trouble = troubleOf(error, 'bring-in-failed', { file: file.name });
-    if (trouble.code !== 'cancelled') useBringIn.setState({ trouble });
+    if (trouble.code !== 'cancelled') useBringIn.setState({ trouble, refused: file });
     return null;
   } finally {
     if (stop === mine) useBringIn.setState({ fileName: null, progress: null });

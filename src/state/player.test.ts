@@ -41,6 +41,9 @@ jest.mock('@media/player', () => ({
     open(sources: unknown[]) {
       mockPlayer.calls.push(['open', sources.length]);
     }
+    findProxies() {
+      mockPlayer.calls.push(['proxies']);
+    }
     setPlans(plans: RenderPlan[]) {
       mockPlayer.plans = plans;
     }
@@ -156,7 +159,7 @@ describe('the player', () => {
     mockPlayer.calls = [];
     proxyMade('b'.repeat(64));
     proxyMade('c'.repeat(64));
-    expect(mockPlayer.calls).toEqual([['open', 2]]);
+    expect(mockPlayer.calls).toEqual([['proxies']]);
   });
 
   it('draws a framing that is being dragged, without making it a step', () => {

@@ -113,7 +113,7 @@ const placeOf = (master: string): number => opened.findIndex((source) => source.
 
 /** A master of the job on the player got its proxy: it is used from now on. */
 export function proxyMade(fingerprint: string): void {
-  if (opened.some((source) => source.fingerprint === fingerprint)) player?.open(opened);
+  if (opened.some((source) => source.fingerprint === fingerprint)) player?.findProxies();
 }
 
 /** Ends the player: the job was left, or deleted, or its bytes came back. */

@@ -1,11 +1,12 @@
 import { useEffect, useState } from 'react';
 import type { Source } from '@core/job/source';
+import { stillName } from '@core/job/still-name';
+import { storedFile } from '@media/storage';
 import { makeStillsOf } from '@media/tasks';
 
 /** Addresses of stills that were made in this visit, by master, height and frame. */
 const addresses = new Map<string, string>();
-const keyOf = (source: Source, height: number, frame: number): string =>
-  [source.fingerprint, source.rotation, source.flip, source.picture.width, height, frame].join('-');
+const keyOf = (source: Source, height: number, frame: number): string => stillName(source, height, frame);
 
 /**
  * Small pictures of frames of a master, each there as soon as it is made.
@@ -20,16 +21,14 @@ export function useStills(source: Source, frames: readonly number[], height: num
     const missing = frames.filter((frame) => !addresses.has(keyOf(source, height, frame)));
     if (missing.length === 0) return;
     const stop = new AbortController();
-    makeStillsOf(
-      { source, frames: missing, height },
-      ({ frame, still }) => {
-        const before = addresses.get(keyOf(source, height, frame));
-        if (before !== undefined) URL.revokeObjectURL(before);
-        addresses.set(keyOf(source, height, frame), URL.createObjectURL(still));
-        setMade((count) => count + 1);
-      },
-      stop.signal,
-    ).catch(() => {
+    const put = (frame: number, still: Blob) => {
+      const key = keyOf(source, height, frame);
+      const before = addresses.get(key);
+      if (before !== undefined) URL.revokeObjectURL(before);
+      addresses.set(key, URL.createObjectURL(still));
+      setMade((count) => count + 1);
+    };
+    void makeMissing(source, missing, height, put, stop.signal).catch(() => {
       // The strip stays empty; the player tells the same trouble in words.
     });
     return () => stop.abort();
@@ -41,4 +40,23 @@ export function useStills(source: Source, frames: readonly number[], height: num
     if (address && made >= 0) found[frame] = address;
   }
   return found;
+}
+
+/** Takes stored stills, and starts a worker only for those that were never made. */
+async function makeMissing(
+  source: Source,
+  frames: readonly number[],
+  height: number,
+  put: (frame: number, still: Blob) => void,
+  signal: AbortSignal,
+): Promise<void> {
+  const unmade: number[] = [];
+  for (const frame of frames) {
+    const still = await storedFile('stills', stillName(source, height, frame));
+    if (signal.aborted) return;
+    if (still) put(frame, still);
+    else unmade.push(frame);
+  }
+  if (unmade.length === 0) return;
+  await makeStillsOf({ source, frames: unmade, height }, ({ frame, still }) => put(frame, still), signal);
 }

@@ -83,22 +83,26 @@ function chosen({ shots, frames, keepFirst, keepLast, pauses }: FitRequest, scor
   const must = new Set<number>();
   if (keepFirst) must.add(0);
   if (keepLast) must.add(shots.length - 1);
-  const order = shots
-    .map((_, i) => i)
-    .sort(
-      (a, b) => Number(must.has(b)) - Number(must.has(a)) || (scores[b] ?? 0) - (scores[a] ?? 0) || a - b,
-    );
+  const byScore = (a: number, b: number) => (scores[b] ?? 0) - (scores[a] ?? 0) || a - b;
+  const free = shots.map((_, i) => i).filter((i) => !must.has(i));
+  const order = [...[...must].sort((a, b) => a - b), ...free.sort(byScore)];
   const taken = new Map<number, Range>();
   let left = frames;
   for (const i of order) {
     const { master, in: first, out } = shots[i] as Candidate;
     const range = { master, in: first, out };
     const length = rangeLength(range);
-    if (length <= left) {
+    // The first moment leaves room for the last one.
+    const kept = i === 0 && keepFirst && keepLast && shots.length > 1;
+    const room = kept
+      ? Math.min(left, Math.max(left - rangeLength(lastOf(shots)), Math.ceil(left / 2)))
+      : left;
+    if (length <= room) {
       taken.set(i, range);
       left -= length;
-    } else if (left > 0 && (must.has(i) || left >= length * LEAST_SHARE)) {
-      const short = shortened(range, left, pauses, i === shots.length - 1 && keepLast);
+    } else if (room > 0 && (must.has(i) || room >= length * LEAST_SHARE)) {
+      const fromEnd = i === shots.length - 1 && keepLast && !(i === 0 && keepFirst);
+      const short = shortened(range, room, pauses, fromEnd);
       taken.set(i, short);
       left -= rangeLength(short);
       if (!must.has(i)) break;
@@ -107,11 +111,16 @@ function chosen({ shots, frames, keepFirst, keepLast, pauses }: FitRequest, scor
   return joined([...taken.entries()].sort(([a], [b]) => a - b).map(([, range]) => range));
 }
 
-/** A range shortened to at most `frames`: to a pause near the end it gets, else to the frame. */
-function shortened(range: Range, frames: number, pauses: readonly Range[], fromStart: boolean): Range {
+const lastOf = (shots: readonly Candidate[]): Candidate => shots[shots.length - 1] as Candidate;
+
+/**
+ * A range shortened to at most `frames`: to a pause near where that falls, else to the frame.
+ * @param fromEnd whether its end stays and its beginning goes.
+ */
+function shortened(range: Range, frames: number, pauses: readonly Range[], fromEnd: boolean): Range {
   const reach = Math.round(rangeLength(range) * PAUSE_REACH);
   const own = pauses.filter((one) => one.master === range.master);
-  if (fromStart) {
+  if (fromEnd) {
     const first = range.out - frames;
     const pause = own.find((one) => one.out > first && one.in < first + reach && one.out < range.out);
     // The moment a pause ends, sound begins: the shot starts there.

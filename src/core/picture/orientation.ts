@@ -14,6 +14,39 @@ export const pixelAspectSchema = z.object({
 export type PixelAspect = z.infer<typeof pixelAspectSchema>;
 export const SQUARE: PixelAspect = { num: 1, den: 1 };
 
+/** Pixel aspects in use (ITU-T H.264 table E-1, and its halves and doubles for pictures of half their lines). */
+const KNOWN_ASPECTS: readonly PixelAspect[] = (
+  [
+    [1, 1],
+    [12, 11],
+    [10, 11],
+    [16, 11],
+    [40, 33],
+    [24, 11],
+    [20, 11],
+    [32, 11],
+    [80, 33],
+    [18, 11],
+    [15, 11],
+    [64, 33],
+    [160, 99],
+    [4, 3],
+    [3, 2],
+    [2, 1],
+    [1, 2],
+  ] as const
+).map(([num, den]) => ({ num, den }));
+
+/**
+ * The aspect that a file means: some say only a whole display width, which is a pixel off the true ratio.
+ * @param width stored samples of a row.
+ */
+export function nearestAspect(aspect: PixelAspect, width: number): PixelAspect {
+  const ratio = aspect.num / aspect.den;
+  const near = KNOWN_ASPECTS.find(({ num, den }) => Math.abs(num / den - ratio) * width < 0.75);
+  return near ?? aspect;
+}
+
 /**
  * Size in square pixels of samples that are shown with a pixel aspect and a rotation. The shorter way is stretched,
  * so that no sample is lost: 240 lines whose pixels are twice as high as wide become 480.

@@ -51,7 +51,7 @@ export function detectRate(stamps: ArrayLike<number>, lastDuration: number): Det
     { least: Infinity, greatest: 0 },
   );
   const facts = { times: { ...spread, mean } };
-  const standard = STANDARD_RATES.find((rate) => fits(times, rate)) ?? rationalRate(times, mean);
+  const standard = bestFit(times) ?? rationalRate(times, mean);
   if (standard) {
     return { ...facts, rate: standard, constant: true, frames: times.length, repeated: 0, dropped: 0 };
   }
@@ -80,6 +80,13 @@ export function mappedTo(
     before = picture;
   }
   return { frames, repeated: frames - shown, dropped: times.length - shown };
+}
+
+/** The standard rate that fits with the least drift: on a short track 59.94 and 60 both fit. */
+function bestFit(times: Float64Array): FrameRate | undefined {
+  const span = (times[times.length - 1] as number) - (times[0] as number);
+  const drift = (rate: FrameRate) => Math.abs(span * rateValue(rate) - (times.length - 1));
+  return STANDARD_RATES.filter((rate) => fits(times, rate)).sort((a, b) => drift(a) - drift(b))[0];
 }
 
 function fits(times: Float64Array, rate: FrameRate): boolean {

@@ -21,6 +21,7 @@ export const TROUBLE_CODES = [
   'export-failed',
   'server-down',
   'post-failed',
+  'conversion-failed',
   'save-failed',
   'cancelled',
 ] as const;
@@ -116,6 +117,10 @@ const WORDS: Record<TroubleCode, Words> = {
     'Your clip and words are kept. Check the connection and post again; the upload goes on where it stopped.',
   ],
   'post-failed': (v) => [`${v.outlet} answered with an error: ${v.detail}.`, 'Post again in a moment.'],
+  'conversion-failed': (v) => [
+    `The server could not convert it: ${v.detail}.`,
+    'Export the edit as H.264 in MP4 from the editing program, and bring that in.',
+  ],
   'save-failed': (v) => [
     `The job could not be saved in this browser: ${v.detail}.`,
     'Delete jobs that are done to make room. Until then a reload loses the last change.',

@@ -21,6 +21,7 @@ import { useDrop } from '../parts/use-drop';
 import { Body, Heading, Soft } from '../parts/words';
 import { colours, space, card } from '../theme/tokens';
 import { BringInProgress } from './bring-in-progress';
+import { ConvertOffer } from './convert-offer';
 import { JobCard } from './job-card';
 
 /** The job list: every job, the demo, and the way to bring a video in. */
@@ -63,6 +64,7 @@ export function HomeScreen() {
       }
     >
       <Alerts />
+      <ConvertOffer onFile={take} />
       <BringInProgress />
       <View role="list" aria-label="Jobs" style={styles.list}>
         {jobs.map((job) => (

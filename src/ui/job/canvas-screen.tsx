@@ -10,6 +10,7 @@ import { Body, Heading, Soft, Strong } from '../parts/words';
 import { colours, space, card } from '../theme/tokens';
 import { useClip, useJob } from './job-context';
 import { JobPage } from './job-page';
+import { RateChoice } from './rate-choice';
 import { markOf } from './use-target';
 
 /** Side of the square that a canvas is drawn in, in pixels. */
@@ -22,6 +23,7 @@ export function CanvasScreen() {
   const chosen = canvas.placement;
   return (
     <JobPage title="Canvas" subtitle={`At ${rateLabel(canvas.rate)} fps`}>
+      <RateChoice />
       <Body>Pick where the clip goes. Changing it later loses nothing: cut and framing stay.</Body>
       <View role="radiogroup" aria-label="Canvas" style={styles.groups}>
         {RULE_SHEETS.map((sheet) => (

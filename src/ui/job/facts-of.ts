@@ -1,4 +1,5 @@
 import { bitsLabel, bytesLabel } from '@core/check/words';
+import { MATRIX_NAMES } from '@core/diagnosis/diagnosis';
 import { codecName, type Master, videoCodecName } from '@core/job/master';
 import { ratioLabel } from '@core/picture/size';
 import { rateLabel } from '@core/time/frame-rate';
@@ -10,9 +11,8 @@ const channelWords = (channels: number): string =>
 /** A master's facts for people, each with its name. */
 export function factsOf(master: Master): { name: string; value: string }[] {
   const { picture, rate, audio, video } = master;
-  const turned = master.rotation === 0 ? '' : `, turned ${master.rotation}°`;
   return [
-    { name: 'Size', value: `${picture.width}×${picture.height}${turned}` },
+    { name: 'Size', value: `${picture.width}×${picture.height}` },
     {
       name: 'Ratio',
       value: ratioLabel({ width: Math.round(picture.width), height: Math.round(picture.height) }),
@@ -28,5 +28,44 @@ export function factsOf(master: Master): { name: string; value: string }[] {
         : 'none',
     },
     { name: 'File', value: `${master.container}, ${bytesLabel(master.bytes)}` },
+  ];
+}
+
+/** Everything that is known of a master, each with its name. */
+export function allFactsOf(master: Master): { name: string; value: string }[] {
+  const { video, colour, pixelAspect, frameTimes, audioTracks } = master;
+  const milliseconds = (seconds: number) => `${Number((seconds * 1000).toFixed(2))}`;
+  const { least, mean, greatest } = frameTimes;
+  const name = (value: string | null) => (value === null ? 'not told' : (MATRIX_NAMES[value] ?? value));
+  const levels = colour.fullRange === null ? 'not told' : colour.fullRange ? 'full' : 'limited';
+  return [
+    ...factsOf(master),
+    { name: 'Pixel aspect', value: `${pixelAspect.num}:${pixelAspect.den}` },
+    { name: 'Turned', value: `${master.rotation}°${master.flip ? ', mirrored' : ''}` },
+    {
+      name: 'Frame time',
+      value: master.constantRate
+        ? `${milliseconds(mean)} ms, always`
+        : `${milliseconds(least)} to ${milliseconds(greatest)} ms, mean ${milliseconds(mean)} ms`,
+    },
+    { name: 'Bit depth', value: video.depth === null ? 'not told' : `${video.depth} bits` },
+    {
+      name: 'Fields',
+      value:
+        video.interlaced === null ? 'not told' : video.interlaced ? 'the stream may hold fields' : 'none',
+    },
+    { name: 'Levels', value: levels },
+    {
+      name: 'Colour',
+      value: `matrix ${name(colour.matrix)}, primaries ${name(colour.primaries)}, transfer ${name(colour.transfer)}`,
+    },
+    ...(audioTracks.length > 1
+      ? [
+          {
+            name: 'Sound tracks',
+            value: `${audioTracks.length}: ${audioTracks.map(({ codec, sampleRate, channels }) => `${codecName(codec)} ${sampleRate / 1000} kHz ${channelWords(channels)}`).join(', ')}`,
+          },
+        ]
+      : []),
   ];
 }

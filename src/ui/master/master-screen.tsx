@@ -6,7 +6,7 @@ import { addMasterFile, useBringIn } from '@state/bring-in';
 import { showFrame } from '@state/player';
 import { useJob, useSource } from '../job/job-context';
 import { JobPage } from '../job/job-page';
-import { factsOf } from '../job/facts-of';
+import { allFactsOf } from '../job/facts-of';
 import { Facts } from '../parts/facts';
 import { TroubleNotice } from '../parts/notice';
 import { pickVideo } from '../parts/pick-file';
@@ -29,7 +29,7 @@ export function MasterScreen() {
       <Diagnosis />
       <View style={styles.facts}>
         <Heading>Facts</Heading>
-        <Facts facts={factsOf(source)} />
+        <Facts label="Facts" facts={allFactsOf(source)} />
       </View>
     </JobPage>
   );

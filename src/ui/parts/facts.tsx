@@ -3,9 +3,15 @@ import { space } from '../theme/tokens';
 import { Figures, Soft } from './words';
 
 /** Facts as pairs of name and figure, two columns wide. */
-export function Facts({ facts }: { facts: readonly { name: string; value: string }[] }) {
+export function Facts({
+  facts,
+  label,
+}: {
+  facts: readonly { name: string; value: string }[];
+  label?: string;
+}) {
   return (
-    <View role="list" style={styles.grid}>
+    <View role="list" aria-label={label} style={styles.grid}>
       {facts.map(({ name, value }) => (
         <View key={name} role="listitem" aria-label={`${name}: ${value}`} style={styles.fact}>
           <Soft>{name}</Soft>

@@ -1,0 +1,106 @@
+import { readFileSync, writeFileSync } from 'node:fs';
+import { makeZoo, type Specimen } from '../tests/media-zoo';
+import { probe } from '../tests/make-clip';
+import { TestServer, Visitor } from './app';
+
+const TABLE = 'docs/media-support.md';
+
+/** What the app said of a file: the facts on its master page, or the words of its refusal. */
+interface Said {
+  facts: Record<string, string>;
+  refusal: string | null;
+}
+
+/** Brings in one small file of each kind; every one comes in with right facts, or is refused for the right reason. */
+describe('files of all kinds', () => {
+  const server = new TestServer();
+  const zoo = makeZoo();
+  const rows: string[] = [];
+  let visitor: Visitor;
+
+  beforeAll(async () => {
+    await server.start();
+    visitor = await Visitor.arrive(server.origin);
+  });
+  afterAll(async () => {
+    await visitor.leave();
+    await server.stop();
+    writeFileSync(TABLE, table(rows));
+  });
+
+  async function bringIn(file: string): Promise<Said> {
+    const { page } = visitor;
+    // Each file finds an empty list.
+    await page.evaluate(() => localStorage.clear());
+    await page.goto('/');
+    await visitor.button('Bring in a video').waitFor();
+    await visitor.pick(file);
+    const refused = page.getByRole('alert').first();
+    await Promise.race([page.waitForURL(/\/job\/[^/]+$/), refused.waitFor()]);
+    if (!/\/job\//.test(page.url())) return { facts: {}, refusal: await refused.innerText() };
+    await visitor.step('Master');
+    const items = await page.getByRole('list', { name: 'Facts' }).getByRole('listitem').all();
+    const facts: Record<string, string> = {};
+    for (const item of items) {
+      const label = (await item.getAttribute('aria-label')) ?? '';
+      facts[label.slice(0, label.indexOf(': '))] = label.slice(label.indexOf(': ') + 2);
+    }
+    return { facts, refusal: null };
+  }
+
+  it.each(zoo.map((one) => [one.name, one] as const))('%s', async (name, specimen) => {
+    const said = await bringIn(specimen.file);
+    rows.push(rowOf(name, specimen, said));
+    if (specimen.refused) {
+      expect(said.refusal).toMatch(specimen.refused);
+      return;
+    }
+    expect(said.refusal).toBeNull();
+    for (const [fact, wanted] of Object.entries({ ...probedFacts(specimen), ...specimen.facts })) {
+      expect(`${fact}: ${said.facts[fact]}`).toMatch(
+        wanted instanceof RegExp
+          ? new RegExp(`^${fact}: .*${wanted.source}`)
+          : new RegExp(`^${fact}: ${wanted}`),
+      );
+    }
+  });
+
+  it('makes the same table as is kept', () => {
+    const kept = readFileSync(TABLE, 'utf8');
+    for (const row of rows) expect(kept).toContain(row);
+  });
+});
+
+/** Facts as ffprobe finds them, in the app's words. */
+function probedFacts({ file, sizeIsOwn }: Specimen): Record<string, string | RegExp> {
+  const streams = probe(file);
+  const video = streams.find((one) => one?.codec_type === 'video');
+  const audio = streams.find((one) => one?.codec_type === 'audio');
+  const facts: Record<string, string | RegExp> = {};
+  if (!sizeIsOwn) facts.Size = new RegExp(`${video?.width}×${video?.height}$`);
+  const kilohertz = Number(audio?.sample_rate) / 1000;
+  const channels = Number(audio?.channels);
+  const words = channels === 1 ? 'mono' : channels === 2 ? 'stereo' : `${channels} channels`;
+  facts.Sound = audio ? new RegExp(`${kilohertz} kHz ${words}$`) : 'none';
+  return facts;
+}
+
+const rowOf = (name: string, { how }: Specimen, { facts, refusal }: Said): string => {
+  const said = refusal
+    ? `refused: ${(refusal.split('\n').find((line) => line.length > 3) ?? '').replace(/\S+\.(mp4|mov|webm|mkv|avi|ts|m4v)/, 'the file')}`
+    : [facts.Size, facts['Frame rate'], facts.Picture, facts.Sound].filter(Boolean).join('; ');
+  return `| ${name} | ${how} | ${said} |`;
+};
+
+const table = (rows: readonly string[]): string =>
+  [
+    '# Media support',
+    '',
+    'Written by `e2e/zoo.test.ts`: each small file is made with ffmpeg, brought in through the interface in headless',
+    "Chromium, and compared with ffprobe's facts. Another browser may decode more or less.",
+    '',
+    '| file | how it is made | what becomes of it |',
+    '|---|---|---|',
+    ...rows,
+    '',
+  ].join('\n');

@@ -1,0 +1,22 @@
+import { z } from 'zod';
+
+/** Where a server that has ffmpeg takes files to convert, from its root. */
+export const CONVERT_PATH = '/convert';
+/** Whether it can. */
+export const CONVERT_ABILITY = `${CONVERT_PATH}/ability`;
+/** Where it takes uploads (tus). */
+export const CONVERT_UPLOADS = `${CONVERT_PATH}/uploads`;
+/** Where the conversion of an upload stands; DELETE stops it and forgets both files. */
+export const conversionPath = (id: string): string => `${CONVERT_PATH}/jobs/${id}`;
+/** The converted file. */
+export const convertedPath = (id: string): string => `${conversionPath(id)}/file`;
+
+export const abilitySchema = z.object({ ffmpeg: z.boolean() });
+
+/** Where a conversion stands. */
+export const conversionSchema = z.discriminatedUnion('state', [
+  z.object({ state: z.literal('running'), doneSeconds: z.number(), totalSeconds: z.number().nullable() }),
+  z.object({ state: z.literal('done'), bytes: z.number() }),
+  z.object({ state: z.literal('failed'), reason: z.string() }),
+]);
+export type Conversion = z.infer<typeof conversionSchema>;

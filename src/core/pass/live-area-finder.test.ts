@@ -1,0 +1,129 @@
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { cropDetect } from '../../../tests/make-clip';
+import { brightLevel, type FoundLive, LiveAreaFinder } from './live-area-finder';
+
+const WIDTH = 640;
+const HEIGHT = 360;
+const folder = mkdtempSync(path.join(tmpdir(), 'bars-'));
+
+/** A barred film: parts of the demo film through ffmpeg's filters, coded as any export is. */
+function film(name: string, filter: string, from = 0): string {
+  const file = path.join(folder, `${name}.mp4`);
+  const chain = `fps=12,scale=${WIDTH}:${HEIGHT},noise=alls=4:allf=t,${filter},format=yuv420p`;
+  const input = ['-ss', String(from), '-t', '6', '-i', 'public/demo/kite-day.mp4'];
+  execFileSync('ffmpeg', [
+    '-y',
+    '-v',
+    'error',
+    ...input,
+    '-vf',
+    chain,
+    '-an',
+    '-c:v',
+    'libx264',
+    '-crf',
+    '20',
+    file,
+  ]);
+  return file;
+}
+
+/** What the finder makes of every third frame. */
+function found(file: string): FoundLive {
+  const args = [
+    '-v',
+    'error',
+    '-i',
+    file,
+    '-pix_fmt',
+    'gray',
+    '-f',
+    'rawvideo',
+    '-color_range',
+    'tv',
+    '-vf',
+    'format=yuv420p,extractplanes=y',
+    '-',
+  ];
+  const luma = execFileSync('ffmpeg', args, { maxBuffer: 1 << 28 });
+  const finder = new LiveAreaFinder({ width: WIDTH, height: HEIGHT });
+  const level = brightLevel(false);
+  for (let n = 0; (n + 1) * WIDTH * HEIGHT <= luma.length; n += 3) {
+    const rows = new Int32Array(HEIGHT);
+    const columns = new Int32Array(WIDTH);
+    for (let y = 0; y < HEIGHT; y++) {
+      for (let x = 0; x < WIDTH; x++) {
+        if ((luma[(n * HEIGHT + y) * WIDTH + x] as number) <= level) continue;
+        rows[y] = (rows[y] as number) + 1;
+        columns[x] = (columns[x] as number) + 1;
+      }
+    }
+    finder.push(n, { rows, columns });
+  }
+  return finder.whole();
+}
+
+const box = (width: number, height: number): string =>
+  `scale=${width}:${height},pad=${WIDTH}:${HEIGHT}:(ow-iw)/2:(oh-ih)/2:black`;
+const DARK = 'curves=all=0/0.01 1/0.16';
+
+describe('baked-in bars', () => {
+  // Judged from outside: ffmpeg's cropdetect.
+  it.each([
+    ['letterbox', box(640, 272)],
+    ['pillarbox', box(480, 360)],
+    ['windowbox', box(512, 288)],
+    ['narrow-letterbox', box(640, 344)],
+    ['tall-in-wide', box(202, 360)],
+    ['dark-letterbox', `${DARK},${box(640, 272)}`],
+    ['uneven', `scale=640:300,pad=640:360:0:20:black`],
+    ['soft', `scale=640:280,pad=640:360:0:40:black,gblur=sigma=0.8`],
+  ])('%s is found to within two samples of cropdetect', (name, filter) => {
+    const file = film(name, filter);
+    const { live, confidence } = found(file);
+    const [width, height, x, y] = (cropDetect(file) ?? '').split(':').map(Number) as [
+      number,
+      number,
+      number,
+      number,
+    ];
+    expect(live).not.toBeNull();
+    if (!live) return;
+    const ours: number[] = [
+      live.x * WIDTH,
+      live.y * HEIGHT,
+      (live.x + live.width) * WIDTH,
+      (live.y + live.height) * HEIGHT,
+    ];
+    [x, y, x + width, y + height].forEach((edge, i) =>
+      expect(Math.abs((ours[i] ?? NaN) - edge)).toBeLessThanOrEqual(2),
+    );
+    expect(confidence).toBeGreaterThan(0.5);
+  });
+
+  it('is found with a station bug in it, which cropdetect takes for picture', () => {
+    const bug = 'drawbox=x=560:y=330:w=60:h=16:color=white:t=fill';
+    const { live } = found(film('bug', `${box(640, 272)},${bug}`));
+    expect(Math.abs((live?.y ?? 0) * HEIGHT - 44)).toBeLessThanOrEqual(2);
+    expect(Math.abs(((live?.y ?? 0) + (live?.height ?? 0)) * HEIGHT - 316)).toBeLessThanOrEqual(2);
+  });
+
+  it.each([
+    ['plain', 'null', 0],
+    ['dark', DARK, 0],
+    ['darker', 'curves=all=0/0.005 1/0.09', 8],
+    ['vignette', 'vignette=PI/2.6', 0],
+    ['night', 'curves=all=0/0 0.5/0.02 1/0.3', 26],
+    ['dark-corner', 'geq=lum=if(lt(X\\,W/3)*lt(Y\\,H/3)\\,16\\,lum(X\\,Y)):cb=cb(X\\,Y):cr=cr(X\\,Y)', 0],
+  ])('none is found where there is none: %s', (name, filter, from) => {
+    expect(found(film(`none-${name}`, filter, from)).live).toBeNull();
+  });
+
+  it('is nothing that black frames could tell', () => {
+    expect(found(film('black', 'drawbox=color=black:t=fill')).live).toBeNull();
+    expect(new LiveAreaFinder({ width: 8, height: 8 }).whole()).toEqual({ live: null, confidence: 0 });
+  });
+});

@@ -1,0 +1,76 @@
+import { useEffect, useState } from 'react';
+import { StyleSheet, View } from 'react-native';
+import { Button } from 'react-native-paper';
+import { bytesLabel } from '@core/check/words';
+import { lengthLabel } from '@core/time/timecode';
+import { useBringIn } from '@state/bring-in';
+import { canConvert, cancelConversion, convertFile, useConvert } from '@state/convert';
+import { TroubleNotice } from '../parts/notice';
+import { StripBar } from '../parts/strip-bar';
+import { Body, Soft } from '../parts/words';
+import { card, space } from '../theme/tokens';
+
+const STAGES = {
+  send: 'Sending it to the server',
+  convert: 'Converting',
+  fetch: 'Fetching the copy',
+} as const;
+
+/** Offers to convert a refused file on the server, where that helps, and shows how far it is. */
+export function ConvertOffer({ onFile }: { onFile: (file: File) => void }) {
+  const trouble = useBringIn((state) => state.trouble);
+  const refused = useBringIn((state) => state.refused);
+  const stage = useConvert((state) => state.stage);
+  const failed = useConvert((state) => state.trouble);
+  const [able, setAble] = useState(false);
+  useEffect(() => {
+    let gone = false;
+    void (trouble ? canConvert(trouble) : Promise.resolve(false)).then((can) => !gone && setAble(can));
+    return () => {
+      gone = true;
+    };
+  }, [trouble]);
+  if (stage) {
+    const figure = (value: number) => (stage.name === 'convert' ? lengthLabel(value) : bytesLabel(value));
+    return (
+      <View style={styles.box}>
+        <Body>{STAGES[stage.name]}</Body>
+        <StripBar label={STAGES[stage.name]} done={stage.done} total={stage.total ?? 0} />
+        <View style={styles.row}>
+          <Soft style={styles.grow}>
+            {figure(stage.done)}
+            {stage.total === null ? '' : ` of ${figure(stage.total)}`}
+          </Soft>
+          <Button onPress={cancelConversion}>Cancel</Button>
+        </View>
+      </View>
+    );
+  }
+  const convert = async () => {
+    if (!refused) return;
+    const copy = await convertFile(refused);
+    if (copy) onFile(copy);
+  };
+  return (
+    <>
+      {failed && <TroubleNotice trouble={failed} />}
+      {able && refused && (
+        <View style={styles.box}>
+          <Body>
+            {`The server here can convert ${refused.name} to H.264, with its size, rate and timing kept. ` +
+              'The file goes to that server for it, and is deleted there afterwards.'}
+          </Body>
+          <Button mode="contained" onPress={() => void convert()}>
+            Convert it on the server
+          </Button>
+        </View>
+      )}
+    </>
+  );
+}
+
+const styles = StyleSheet.create({
+  box: { gap: space.s, padding: space.m, ...card },
+  row: { flexDirection: 'row', alignItems: 'center' },
+  grow: { flex: 1 },
+});

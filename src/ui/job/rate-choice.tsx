@@ -1,0 +1,81 @@
+import { useMemo, useState } from 'react';
+import { StyleSheet, View } from 'react-native';
+import { Button } from 'react-native-paper';
+import { planOfJob } from '@core/check/check';
+import { activeCanvas } from '@core/job/clip';
+import { applyCommand } from '@core/job/commands';
+import { type Job, sourceIn } from '@core/job/job';
+import { rateCost } from '@core/render/plan';
+import { compareRates, type FrameRate, rateLabel, STANDARD_RATES } from '@core/time/frame-rate';
+import { dispatch } from '@state/jobs';
+import { Heading, Soft, Strong } from '../parts/words';
+import { card, colours, space } from '../theme/tokens';
+import { useClip, useJob } from './job-context';
+import { useTarget } from './use-target';
+
+/** What a rate does to the clip, before it is chosen. */
+function costOf(job: Job, rate: FrameRate): string {
+  const edit = applyCommand(job.edit, { type: 'set-rate', rate });
+  const { repeated, vanished } = rateCost(planOfJob({ masters: job.masters, edit }));
+  if (repeated + vanished === 0) return 'every frame once';
+  return [repeated > 0 ? `${repeated} frames repeat` : '', vanished > 0 ? `${vanished} frames vanish` : '']
+    .filter(Boolean)
+    .join(', ');
+}
+
+/** The clip's rate: that of its masters, or another at a cost that is told first. */
+export function RateChoice() {
+  const job = useJob();
+  const clip = useClip();
+  const { placement, label } = useTarget();
+  const [open, setOpen] = useState(false);
+  const { rate } = activeCanvas(clip);
+  const own = clip.cut.map((range) => sourceIn(job, range.master).rate);
+  const rows = useMemo(() => {
+    if (!open) return [];
+    return STANDARD_RATES.filter((one) => compareRates(one, { num: 60, den: 1 }) <= 0).map((one) => ({
+      rate: one,
+      cost: costOf(job, one),
+    }));
+  }, [open, job]);
+  const isOwn = (one: FrameRate) => own.some((master) => compareRates(master, one) === 0);
+  return (
+    <View style={styles.box}>
+      <Heading>Frame rate</Heading>
+      <Soft>
+        {`${rateLabel(rate)} fps${isOwn(rate) ? ', as the master has' : `: ${costOf(job, rate)}`}. `}
+        {`${label} takes up to ${rateLabel(placement.maxRate)}.`}
+      </Soft>
+      {rows.map((row) => {
+        const on = compareRates(row.rate, rate) === 0;
+        const name = `${rateLabel(row.rate)} fps`;
+        return (
+          <View key={name} role="listitem" aria-label={`${name}: ${row.cost}`} style={styles.row}>
+            <View style={styles.words}>
+              <Strong>{isOwn(row.rate) ? `${name}, the master's` : name}</Strong>
+              <Soft style={compareRates(row.rate, placement.maxRate) > 0 && styles.over}>
+                {row.cost}
+                {compareRates(row.rate, placement.maxRate) > 0 ? `; more than ${label} takes` : ''}
+              </Soft>
+            </View>
+            <Button
+              mode={on ? 'text' : 'outlined'}
+              disabled={on}
+              onPress={() => dispatch(job.id, { type: 'set-rate', rate: row.rate })}
+            >
+              {on ? 'Chosen' : `Use ${rateLabel(row.rate)}`}
+            </Button>
+          </View>
+        );
+      })}
+      <Button onPress={() => setOpen(!open)}>{open ? 'Close the list' : 'Another rate'}</Button>
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  box: { gap: space.s, padding: space.m, ...card },
+  row: { flexDirection: 'row', alignItems: 'center', gap: space.s },
+  words: { flex: 1 },
+  over: { color: colours.madder },
+});
