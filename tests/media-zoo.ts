@@ -498,9 +498,9 @@ export function makeZoo(): Specimen[] {
       refused: /cannot decode/,
     },
     {
-      name: 'prores',
-      file: make('prores', { ext: 'mov', output: ['-c:v', 'prores_ks', '-profile:v', '0', ...AAC] }),
-      how: 'ProRes in MOV',
+      name: 'editing-codec',
+      file: make('editing', { ext: 'mov', output: ['-c:v', 'prores_ks', '-profile:v', '0', ...AAC] }),
+      how: 'a 4:2:2 editing codec in MOV',
       refused: /cannot decode/,
     },
     {

@@ -79,7 +79,12 @@ export async function openDemo(): Promise<string | null> {
   return attempt(file, known ? mainMaster(known.job) : null, (master) => {
     if (known) return DEMO_JOB;
     const { title, framings, words } = demo;
-    const shots = demo.shots.map((shot): Shot => ({ ...shot, master: master.id, start: null, live: null }));
+    const shots = demo.shots.map((shot, i): Shot => ({
+      ...shot,
+      master: master.id,
+      start: i === 0 ? null : { kind: 'set', confidence: 1, frames: 0 },
+      live: null,
+    }));
     return makeJob(master, { id: DEMO_JOB, title, shots, framings, words });
   });
 }

@@ -84,6 +84,8 @@ const CODEC_NAMES: Record<string, string> = {
   vorbis: 'Vorbis',
   flac: 'FLAC',
   mpeg4: 'MPEG-4 Part 2',
+  mp4v: 'MPEG-4 Part 2',
+  prores: 'a 4:2:2 editing codec',
   ac3: 'AC-3',
   eac3: 'E-AC-3',
 };

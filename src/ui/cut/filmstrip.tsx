@@ -106,7 +106,7 @@ function Strip({ tools, width, shotMarks }: Props & { width: number }) {
   );
   const own = cut.filter((one) => one.master === source.id);
   return (
-    <View style={styles.outer}>
+    <View style={[styles.outer, { width }]}>
       <GestureDetector gesture={scrub}>
         <View role="img" aria-label="Filmstrip of the master">
           <View style={styles.strip}>
