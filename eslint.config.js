@@ -47,7 +47,11 @@ module.exports = defineConfig([
   },
   {
     // The gesture library's builders take callbacks that run on touch, which the rule takes for calls while drawing.
-    files: ['src/ui/frame/use-window-gestures.ts', 'src/ui/cut/filmstrip.tsx'],
+    files: [
+      'src/ui/frame/use-window-gestures.ts',
+      'src/ui/cut/filmstrip.tsx',
+      'src/ui/master/live-picture.tsx',
+    ],
     rules: { 'react-hooks/refs': 'off' },
   },
   {

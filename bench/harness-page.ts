@@ -3,6 +3,7 @@ import { planOf } from '../src/core/render/plan';
 import { sourceOf, type Source } from '../src/core/job/source';
 import { canvasOf } from '../src/core/layout/canvas';
 import { Kernel } from '../src/kernel/kernel';
+import { Player } from '../src/media/player';
 import { storedFile } from '../src/media/storage';
 import { bringInFile, makeExport, passOverMaster } from '../src/media/tasks';
 
@@ -47,6 +48,12 @@ async function passChosen(): Promise<{ pass: number; decode: number; frames: num
   return { pass, decode: Math.min(decode, await timed(() => decodeAll(source))), frames: source.frames };
 }
 
+/** Looks at the chosen file once. */
+async function lookAtChosen(): Promise<number> {
+  const pass = await passOverMaster({ source: await chosenSource() }, {});
+  return pass.shots.length;
+}
+
 /** Decodes every frame of a stored master in a worker, and does nothing with them. */
 function decodeAll({ fingerprint }: Source): Promise<number> {
   const worker = new Worker('/decode.worker.js', { type: 'module' });
@@ -58,6 +65,46 @@ function decodeAll({ fingerprint }: Source): Promise<number> {
     worker.terminate();
     return frames as number;
   });
+}
+
+/** Frames that are stepped to, and the seconds that each may take at most. */
+const STEPS = 24;
+const LONGEST_STEP = 20_000;
+
+/**
+ * Median milliseconds from asking for the frame before the one on screen until it is shown, at places all over the
+ * chosen file. After a pass the player has a proxy to step in; before it only the master.
+ */
+async function stepChosen(afterPass: boolean): Promise<number> {
+  const source = await chosenSource();
+  if (afterPass) await passOverMaster({ source }, {});
+  let shown: (frame: number) => void = () => undefined;
+  const player = new Player([source], {
+    onFrame: ({ frame }) => shown(frame),
+    onQuality: () => undefined,
+    onEnded: () => undefined,
+    onTrouble: (trouble) => console.error(trouble),
+  });
+  player.setViews({ master: { width: 780, height: 439 } });
+  const go = (frame: number) =>
+    new Promise<number>((resolve, reject) => {
+      const start = performance.now();
+      const late = setTimeout(() => reject(new Error(`frame ${frame} never came`)), LONGEST_STEP);
+      shown = (found) => {
+        if (found !== frame) return;
+        clearTimeout(late);
+        resolve(performance.now() - start);
+      };
+      player.show(0, frame);
+    });
+  const times: number[] = [];
+  for (let i = 0; i < STEPS; i++) {
+    const frame = 1 + Math.floor(((i * 0.618034) % 1) * (source.frames - 2));
+    await go(frame);
+    times.push(await go(frame - 1));
+  }
+  player.close();
+  return times.sort((a, b) => a - b)[STEPS / 2] ?? NaN;
 }
 
 /** Sends the last export to `/result`, for others to judge. */
@@ -88,4 +135,6 @@ async function kernelTime(rounds: number): Promise<number> {
   return best;
 }
 
-Object.assign(window, { bench: { exportChosen, passChosen, sendResult, kernelTime } });
+Object.assign(window, {
+  bench: { exportChosen, passChosen, lookAtChosen, stepChosen, sendResult, kernelTime },
+});

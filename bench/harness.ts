@@ -11,6 +11,8 @@ import { launchProfile } from '../scripts/browser.mjs';
 interface PageBench {
   exportChosen(seconds: number, videoBits: number): Promise<{ milliseconds: number; frames: number }>;
   passChosen(): Promise<{ pass: number; decode: number; frames: number }>;
+  lookAtChosen(): Promise<number>;
+  stepChosen(afterPass: boolean): Promise<number>;
   sendResult(): Promise<void>;
   kernelTime(rounds: number): Promise<number>;
 }

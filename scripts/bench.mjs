@@ -9,4 +9,4 @@ installDebianPackages(
 );
 const { buildParts } = await import('./build.mjs');
 await buildParts();
-execFileSync('npx', ['tsx', 'bench/run.ts'], { stdio: 'inherit' });
+execFileSync('npx', ['tsx', 'bench/run.ts', ...process.argv.slice(2)], { stdio: 'inherit' });

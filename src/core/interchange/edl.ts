@@ -68,7 +68,7 @@ function readLine(text: string, line: number, rate: FrameRate, reading: Reading)
     });
     return;
   }
-  if (/^(\*|>>>|M\d|SPLIT|FINAL CUT|AUD|BL\b|TO CLIP|#)/i.test(text)) return;
+  if (/^(\*|>>>|M\d|SPLIT|AUD|BL\b|TO CLIP|#)/i.test(text)) return;
   if (!/^\d/.test(text)) {
     notes.push({ line, reason: 'is no event and no note that is known' });
     return;
@@ -117,8 +117,8 @@ function frameOf(text: string, rate: FrameRate, drop: boolean): number | null {
 }
 
 /** A reel of eight letters and digits for each master, no two alike. */
-function reelsOf(masters: readonly ListMaster[]): Map<string, string> {
-  const reels = new Map<string, string>();
+function reelNames(masters: readonly ListMaster[]): Map<string, string> {
+  const names = new Map<string, string>();
   for (const { id, fileName } of masters) {
     const base =
       fileName
@@ -127,10 +127,10 @@ function reelsOf(masters: readonly ListMaster[]): Map<string, string> {
         .replace(/[^A-Z0-9]/g, '')
         .slice(0, 8) || 'MASTER';
     let reel = base;
-    for (let n = 2; [...reels.values()].includes(reel); n++) reel = base.slice(0, 8 - String(n).length) + n;
-    reels.set(id, reel);
+    for (let n = 2; [...names.values()].includes(reel); n++) reel = base.slice(0, 8 - String(n).length) + n;
+    names.set(id, reel);
   }
-  return reels;
+  return names;
 }
 
 /**
@@ -139,7 +139,7 @@ function reelsOf(masters: readonly ListMaster[]): Map<string, string> {
  */
 export function writeEdl(title: string, cut: Cut, masters: readonly ListMaster[], rate: FrameRate): string {
   const drop = canDrop(rate);
-  const reels = reelsOf(masters);
+  const names = reelNames(masters);
   const lines = [
     `TITLE: ${title.replace(/[\r\n]+/g, ' ')}`,
     `FCM: ${drop ? 'DROP FRAME' : 'NON-DROP FRAME'}`,
@@ -156,7 +156,7 @@ export function writeEdl(title: string, cut: Cut, masters: readonly ListMaster[]
       formatTimecode(record, rate, drop),
       formatTimecode(record + length, rate, drop),
     ];
-    const reel = (reels.get(range.master) ?? '').padEnd(8);
+    const reel = (names.get(range.master) ?? '').padEnd(8);
     lines.push(`${String(i + 1).padStart(3, '0')}  ${reel} V     C        ${times.join(' ')}`);
     lines.push(`* FROM CLIP NAME: ${master.fileName}`);
     record += length;
