@@ -420,7 +420,7 @@ export function makeZoo(): Specimen[] {
     },
     {
       name: 'odd-size',
-      file: make('odd', { ext: 'webm', filter: 'scale=321:181,format=yuv420p', output: webm('libvpx-vp9') }),
+      file: make('odd', { ext: 'webm', filter: 'scale=321:181,setsar=1,format=yuv420p', output: webm('libvpx-vp9') }),
       how: '321×181',
       facts: { Size: '321×181' },
     },
