@@ -162,7 +162,7 @@ describe('an unusual file', () => {
 
   it('a picture turned by its flag stands upright, and comes out so', async () => {
     await visitor.bringIn(turnClip(makeClip('turned.mp4', { size: '180x320' })));
-    await visitor.has('listitem', /^Size: 320×180, turned 90°/);
+    await visitor.has('listitem', 'Size: 320×180');
     await exported();
   });
 
