@@ -6,7 +6,7 @@ import type { Picture } from './preview-picture';
 export type Orientation = Pick<Source, 'rotation' | 'flip'>;
 
 /** A window of the upright picture as a window of the picture as it is stored; both 0…1. */
-export function storedWindow(window: Rect, { rotation, flip }: Orientation): Rect {
+function storedWindow(window: Rect, { rotation, flip }: Orientation): Rect {
   const { y, width, height } = window;
   const x = flip ? 1 - window.x - width : window.x;
   switch (rotation) {

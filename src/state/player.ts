@@ -3,7 +3,7 @@ import { type Cut, rangeAt } from '@core/cut/cut';
 import type { Framing } from '@core/framing/framing';
 import { activeCanvas } from '@core/job/clip';
 import { applyCommand } from '@core/job/commands';
-import { activeClip, type Job, mainMaster, sourceIn, sourcesIn } from '@core/job/job';
+import { activeClip, type Job, mainMaster, sourcesIn } from '@core/job/job';
 import type { Source } from '@core/job/source';
 import { clamp, type Size } from '@core/picture/size';
 import { planOf, type RenderPlan } from '@core/render/plan';
@@ -201,9 +201,4 @@ export function setQuality(wish: Quality | 'auto'): void {
 export function setDraft(draft: Framing | null): void {
   usePlayer.setState({ draft });
   if (current) player?.setPlans(previewPlans(current, draft));
-}
-
-/** The master on screen, as repaired. */
-export function shownSource(job: Job, master: string): Source {
-  return sourceIn(job, job.masters.some((one) => one.id === master) ? master : mainMaster(job).id);
 }

@@ -34,17 +34,6 @@ export function cutFrames(cut: Cut, masters: MasterLengths, rate: FrameRate): nu
   return cut.reduce((sum, range) => sum + rangeFramesAt(range, masters(range.master).rate, rate), 0);
 }
 
-/** The frame of a cut, at its canvas's rate, at which each range begins. */
-export function rangeStarts(cut: Cut, masters: MasterLengths, rate: FrameRate): number[] {
-  const starts: number[] = [];
-  let at = 0;
-  for (const range of cut) {
-    starts.push(at);
-    at += rangeFramesAt(range, masters(range.master).rate, rate);
-  }
-  return starts;
-}
-
 /** A cut shortened from its end to at most `frames` at the canvas's rate. @param frames 1 or more. */
 export function trimmedTo(cut: Cut, frames: number, masters: MasterLengths, rate: FrameRate): Cut {
   let left = frames;

@@ -30,7 +30,6 @@ export const SHOT_ACTS = {
   merge: 'merge two shots',
   move: 'move a shot',
   list: 'take a shot list',
-  live: 'set the live area of a shot',
 } as const;
 /** What was done to the clips. */
 export const CLIP_ACTS = {

@@ -4,7 +4,6 @@ import type { Size } from './size';
 /** Degrees clockwise that a picture is turned for display. */
 export const rotationSchema = z.union([z.literal(0), z.literal(90), z.literal(180), z.literal(270)]);
 export type Rotation = z.infer<typeof rotationSchema>;
-export const ROTATIONS: readonly Rotation[] = [0, 90, 180, 270];
 
 /** Width of a pixel over its height. */
 export const pixelAspectSchema = z.object({
@@ -12,7 +11,6 @@ export const pixelAspectSchema = z.object({
   den: z.number().int().positive(),
 });
 export type PixelAspect = z.infer<typeof pixelAspectSchema>;
-export const SQUARE: PixelAspect = { num: 1, den: 1 };
 
 /** Pixel aspects in use (ITU-T H.264 table E-1, and its halves and doubles for pictures of half their lines). */
 const KNOWN_ASPECTS: readonly PixelAspect[] = (

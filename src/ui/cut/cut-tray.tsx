@@ -7,6 +7,8 @@ import type { CutTools } from './use-cut';
 /** Tools on the range that is worked on. */
 export function CutTray({ tools }: { tools: CutTools }) {
   const { cut, index } = tools;
+  // Only between two ranges of one master can frames change sides.
+  const rolls = index > 0 && cut[index - 1]?.master === cut[index]?.master;
   const at = () => usePlayer.getState().frame;
   return (
     <ScrollView horizontal showsHorizontalScrollIndicator={false} contentContainerStyle={styles.row}>
@@ -36,6 +38,20 @@ export function CutTray({ tools }: { tools: CutTools }) {
       />
       <Tool icon="chevron-left" label="Slip back by a frame" words="Slip −" onPress={() => tools.slip(-1)} />
       <Tool icon="chevron-right" label="Slip on by a frame" words="Slip +" onPress={() => tools.slip(1)} />
+      <Tool
+        icon="arrow-collapse-left"
+        label="The cut before this range one frame earlier"
+        words="Cut −"
+        disabled={!rolls}
+        onPress={() => tools.roll(-1)}
+      />
+      <Tool
+        icon="arrow-collapse-right"
+        label="The cut before this range one frame later"
+        words="Cut +"
+        disabled={!rolls}
+        onPress={() => tools.roll(1)}
+      />
     </ScrollView>
   );
 }

@@ -1,7 +1,7 @@
 import { useMemo, useState } from 'react';
 import { masterLengths } from '@core/check/check';
 import { type Cut, type Range, rangeAt } from '@core/cut/cut';
-import { type Edge, moved, removed, slipped, split, trimmed } from '@core/cut/range-edits';
+import { type Edge, moved, removed, rolled, slipped, split, trimmed } from '@core/cut/range-edits';
 import { type SnapPoint, snapPoints } from '@core/cut/snap';
 import { shotsOf } from '@core/job/job';
 import type { Shot } from '@core/job/shot';
@@ -31,6 +31,8 @@ export interface CutTools {
   move(to: number): void;
   moveFrom(from: number, to: number): void;
   slip(by: number): void;
+  /** Moves the cut between the range before and this one. */
+  roll(by: number): void;
   add(range: Range): void;
 }
 
@@ -53,7 +55,7 @@ export function useCut(): CutTools {
   const index = Math.min(chosen, cut.length - 1);
   const range = (draft?.cut ?? cut)[index] as Range;
   const set = (
-    act: 'in-point' | 'out-point' | 'split' | 'remove' | 'move' | 'slip' | 'add',
+    act: 'in-point' | 'out-point' | 'split' | 'remove' | 'move' | 'slip' | 'roll' | 'add',
     next: Cut,
     joins?: string,
   ) => dispatch(job.id, { type: 'set-cut', act, cut: next }, joins);
@@ -98,6 +100,12 @@ export function useCut(): CutTools {
     slip(by) {
       const next = slipped(cut, index, by, lengths(range.master).frames);
       set('slip', next, `slip-${index}`);
+      showFrame((next[index] as Range).in, range.master);
+    },
+    roll(by) {
+      if (index === 0) return;
+      const next = rolled(cut, index - 1, by, lengths(range.master).frames);
+      set('roll', next, `roll-${index}`);
       showFrame((next[index] as Range).in, range.master);
     },
     add(more) {

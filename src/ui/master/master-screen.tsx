@@ -16,6 +16,7 @@ import { card, colours, space, TARGET } from '../theme/tokens';
 import { Diagnosis } from './diagnosis';
 import { LivePicture } from './live-picture';
 import { PassCard } from './pass-card';
+import { QualityChoice } from './quality-choice';
 
 /** The masters of a job: what each is, what is wrong with it, and what sets it right. */
 export function MasterScreen() {
@@ -27,6 +28,7 @@ export function MasterScreen() {
       <Transport />
       <PassCard />
       <Diagnosis />
+      <QualityChoice />
       <View style={styles.facts}>
         <Heading>Facts</Heading>
         <Facts label="Facts" facts={allFactsOf(source)} />
