@@ -168,3 +168,24 @@ export class Visitor {
     return { name: download.suggestedFilename(), file };
   }
 }
+
+/** A server and a person at it, there for every test of the describe block that asks for them. */
+export function atTheApp(): { readonly visitor: Visitor; readonly server: TestServer } {
+  const server = new TestServer();
+  let visitor: Visitor | null = null;
+  beforeAll(async () => {
+    await server.start();
+    visitor = await Visitor.arrive(server.origin);
+  });
+  afterAll(async () => {
+    await visitor?.leave();
+    await server.stop();
+  });
+  return {
+    server,
+    get visitor() {
+      if (!visitor) throw new Error('nobody has arrived yet');
+      return visitor;
+    },
+  };
+}

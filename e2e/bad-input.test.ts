@@ -2,7 +2,7 @@ import { readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { makeClip, turnClip } from '../tests/make-clip';
-import { TestServer, Visitor } from './app';
+import { atTheApp, TestServer, Visitor } from './app';
 
 const fileOf = (name: string, bytes: Uint8Array | string): string => {
   const file = path.join(tmpdir(), name);
@@ -15,16 +15,7 @@ const half = (file: string): Uint8Array => {
 };
 
 describe('a file that cannot be used', () => {
-  const server = new TestServer();
-  let visitor: Visitor;
-  beforeAll(async () => {
-    await server.start();
-    visitor = await Visitor.arrive(server.origin);
-  });
-  afterAll(async () => {
-    await visitor.leave();
-    await server.stop();
-  });
+  const here = atTheApp();
 
   it.each<[string, () => string, RegExp, RegExp]>([
     [
@@ -74,16 +65,16 @@ describe('a file that cannot be used', () => {
       /Export the edit as H\.264/,
     ],
   ])('%s: says what, why and what to do', async (_, make, what, todo) => {
-    await visitor.pick(make());
-    await visitor.sees(what);
-    await visitor.sees(todo);
-    await visitor.press('Close');
-    await visitor.button('Bring in a video').waitFor();
+    await here.visitor.pick(make());
+    await here.visitor.sees(what);
+    await here.visitor.sees(todo);
+    await here.visitor.press('Close');
+    await here.visitor.button('Bring in a video').waitFor();
   });
 
   it('leaves the list usable and nothing in storage', async () => {
-    await visitor.sees('Kite Day at Windle Bay');
-    const left = await visitor.page.evaluate(async () => {
+    await here.visitor.sees('Kite Day at Windle Bay');
+    const left = await here.visitor.page.evaluate(async () => {
       const names: string[] = [];
       const root = await navigator.storage.getDirectory();
       for await (const name of (await root.getDirectoryHandle('masters', { create: true })).keys())
@@ -91,16 +82,16 @@ describe('a file that cannot be used', () => {
       return names;
     });
     expect(left).toEqual([]);
-    expect(visitor.errors).toEqual([]);
+    expect(here.visitor.errors).toEqual([]);
   });
 
   it('a file larger than the free room is told apart', async () => {
-    const session = await visitor.context.newCDPSession(visitor.page);
-    await session.send('Storage.overrideQuotaForOrigin', { origin: server.origin, quotaSize: 50_000 });
-    await visitor.pick(makeClip('large.mp4', { seconds: 3 }));
-    await visitor.sees(/There is no room: .* are needed/);
-    await session.send('Storage.overrideQuotaForOrigin', { origin: server.origin });
-    await visitor.press('Close');
+    const session = await here.visitor.context.newCDPSession(here.visitor.page);
+    await session.send('Storage.overrideQuotaForOrigin', { origin: here.server.origin, quotaSize: 50_000 });
+    await here.visitor.pick(makeClip('large.mp4', { seconds: 3 }));
+    await here.visitor.sees(/There is no room: .* are needed/);
+    await session.send('Storage.overrideQuotaForOrigin', { origin: here.server.origin });
+    await here.visitor.press('Close');
   });
 });
 

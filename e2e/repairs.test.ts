@@ -2,35 +2,25 @@ import { execFileSync, spawnSync } from 'node:child_process';
 import path from 'node:path';
 import { cropDetect, makeClip, probe, turnClip } from '../tests/make-clip';
 import { similarity } from '../tests/ssim';
-import { TestServer, Visitor } from './app';
+import { atTheApp } from './app';
 
 describe('a master that is not as it should be', () => {
-  const server = new TestServer();
-  let visitor: Visitor;
-
-  beforeAll(async () => {
-    await server.start();
-    visitor = await Visitor.arrive(server.origin);
-  });
-  afterAll(async () => {
-    await visitor.leave();
-    await server.stop();
-  });
+  const here = atTheApp();
 
   /** Brings a file in, and waits until it was looked at. */
   async function lookAt(file: string): Promise<void> {
-    await visitor.page.goto('/');
-    await visitor.bringIn(file);
-    await visitor.step('Master');
-    await visitor.page.getByRole('listitem', { name: /^Proxy: / }).waitFor({ timeout: 90_000 });
+    await here.visitor.page.goto('/');
+    await here.visitor.bringIn(file);
+    await here.visitor.step('Master');
+    await here.visitor.page.getByRole('listitem', { name: /^Proxy: / }).waitFor({ timeout: 90_000 });
   }
   const problem = (name: RegExp) =>
-    visitor.page.getByRole('list', { name: 'Diagnosis' }).getByRole('listitem', { name });
+    here.visitor.page.getByRole('list', { name: 'Diagnosis' }).getByRole('listitem', { name });
 
   async function exported(): Promise<string> {
-    await visitor.step('Export');
-    await visitor.exportClip();
-    return (await visitor.download()).file;
+    await here.visitor.step('Export');
+    await here.visitor.exportClip();
+    return (await here.visitor.download()).file;
   }
 
   it('with baked-in bars is filled to the edge once its live area is taken', async () => {
@@ -38,37 +28,37 @@ describe('a master that is not as it should be', () => {
     const file = makeClip('barred.mp4', { size: '1920x1080', seconds: 2, filter: bars });
     await lookAt(file);
     await problem(/^Bars are part of the picture: 1920×800/).waitFor();
-    await visitor.press('Take the found edges');
+    await here.visitor.press('Take the found edges');
     await problem(/^Live area: 1920×800/).waitFor();
     const made = await exported();
     // Judged from outside: cropdetect, and ffmpeg's own crop of the same window.
     expect(cropDetect(made)).toBe('1080:1920:0:0');
     const reference = 'crop=450:800:735:140,scale=1080:1920:flags=lanczos';
     expect(similarity(made, file, reference).mean).toBeGreaterThan(0.95);
-    await visitor.step('Master');
-    await visitor.press('Take all repairs back');
+    await here.visitor.step('Master');
+    await here.visitor.press('Take all repairs back');
     await problem(/^Bars are part of the picture/).waitFor();
   });
 
   it('of which an edge is typed keeps its windows inside that edge', async () => {
-    await visitor.press('Set the live area');
-    await visitor.type('Bar top', '140');
-    await visitor.type('Bar bottom', '100');
+    await here.visitor.press('Set the live area');
+    await here.visitor.type('Bar top', '140');
+    await here.visitor.type('Bar bottom', '100');
     await problem(/^Live area: 1920×840/).waitFor();
-    await visitor.step('Framing');
+    await here.visitor.step('Framing');
     // 840 live rows of 1080: the widest window of 9:16 is 472.5 pixels wide.
-    expect(Number(await visitor.value('From top'))).toBe(140);
-    expect(Number(await visitor.value('From left'))).toBeCloseTo((1920 - 472.5) / 2, 1);
+    expect(Number(await here.visitor.value('From top'))).toBe(140);
+    expect(Number(await here.visitor.value('From left'))).toBeCloseTo((1920 - 472.5) / 2, 1);
   });
 
   it('that is turned by its file is turned back by a repair, and the other way round', async () => {
     const file = turnClip(makeClip('turned.mp4', { size: '1280x720', seconds: 1 }));
     await lookAt(file);
     await problem(/^The picture is turned by 90°/).waitFor();
-    await visitor.has('listitem', 'Size: 720×1280');
+    await here.visitor.has('listitem', 'Size: 720×1280');
     await problem(/^Already tall/).waitFor();
-    await visitor.press('Not turned');
-    await visitor.has('listitem', 'Size: 1280×720');
+    await here.visitor.press('Not turned');
+    await here.visitor.has('listitem', 'Size: 1280×720');
     await problem(/^The picture is not turned/).waitFor();
     const made = await exported();
     const reference = 'crop=405:720:437:0,scale=1080:1920:flags=lanczos';
@@ -90,8 +80,8 @@ describe('a master that is not as it should be', () => {
     });
     await lookAt(file);
     await problem(/^Interlaced: \d+ % of moving frames comb/).waitFor();
-    await visitor.sees(/The top field comes first/);
-    await visitor.press('Draw whole frames');
+    await here.visitor.sees(/The top field comes first/);
+    await here.visitor.press('Draw whole frames');
     await problem(/^Interlaced, and drawn as whole frames/).waitFor();
     const made = await exported();
     expect(probe(made)[0]).toMatchObject({ field_order: 'progressive', r_frame_rate: '25/1' });
@@ -115,19 +105,19 @@ describe('a master that is not as it should be', () => {
     const file = path.join(path.dirname(makeClip('any.mp4', { size: '64x36' })), 'coded-otherwise.mp4');
     const source = ['-f', 'lavfi', '-i', 'testsrc2=s=640x360:r=30000/1001:d=2'];
     execFileSync('ffmpeg', ['-y', '-v', 'error', ...source, '-c:v', 'mpeg4', '-q:v', '3', file]);
-    await visitor.page.goto('/');
-    await visitor.pick(file);
-    await visitor.sees(/This browser cannot decode MPEG-4 Part 2/);
-    await visitor.press('Convert it on the server');
-    await visitor.page.waitForURL(/\/job\/[^/]+$/, { timeout: 60_000 });
+    await here.visitor.page.goto('/');
+    await here.visitor.pick(file);
+    await here.visitor.sees(/This browser cannot decode MPEG-4 Part 2/);
+    await here.visitor.press('Convert it on the server');
+    await here.visitor.page.waitForURL(/\/job\/[^/]+$/, { timeout: 60_000 });
     for (const fact of [
       'Size: 640×360',
       'Frame rate: 29.97 fps',
       'Length: 00:00:02:00',
       'Picture: H.264 High',
     ]) {
-      await visitor.has('listitem', fact);
+      await here.visitor.has('listitem', fact);
     }
-    expect(visitor.errors).toEqual([]);
+    expect(here.visitor.errors).toEqual([]);
   });
 });

@@ -1,7 +1,7 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import { makeZoo, type Specimen } from '../tests/media-zoo';
 import { probe } from '../tests/make-clip';
-import { TestServer, Visitor } from './app';
+import { atTheApp } from './app';
 
 const TABLE = 'docs/media-support.md';
 
@@ -13,32 +13,23 @@ interface Said {
 
 /** Brings in one small file of each kind; every one comes in with right facts, or is refused for the right reason. */
 describe('files of all kinds', () => {
-  const server = new TestServer();
+  const here = atTheApp();
   const zoo = makeZoo();
   const rows: string[] = [];
-  let visitor: Visitor;
 
-  beforeAll(async () => {
-    await server.start();
-    visitor = await Visitor.arrive(server.origin);
-  });
-  afterAll(async () => {
-    await visitor.leave();
-    await server.stop();
-    writeFileSync(TABLE, table(rows));
-  });
+  afterAll(() => writeFileSync(TABLE, table(rows)));
 
   async function bringIn(file: string): Promise<Said> {
-    const { page } = visitor;
+    const { page } = here.visitor;
     // Each file finds an empty list.
     await page.evaluate(() => localStorage.clear());
     await page.goto('/');
-    await visitor.button('Bring in a video').waitFor();
-    await visitor.pick(file);
+    await here.visitor.button('Bring in a video').waitFor();
+    await here.visitor.pick(file);
     const refused = page.getByRole('alert').first();
     await Promise.race([page.waitForURL(/\/job\/[^/]+$/), refused.waitFor()]);
     if (!/\/job\//.test(page.url())) return { facts: {}, refusal: await refused.innerText() };
-    await visitor.step('Master');
+    await here.visitor.step('Master');
     const items = await page.getByRole('list', { name: 'Facts' }).getByRole('listitem').all();
     const facts: Record<string, string> = {};
     for (const item of items) {
