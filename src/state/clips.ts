@@ -1,15 +1,17 @@
-import { cutFrames } from '@core/cut/cut';
+import { cutFrames, slowestRate } from '@core/cut/cut';
 import { masterLengths } from '@core/check/check';
 import { type Division, inParts } from '@core/cut/parts';
 import { activeCanvas, type Clip, clipName } from '@core/job/clip';
 import { activeClip, type Job, shotsOf, sourceIn } from '@core/job/job';
-import { frameAt, secondsOf } from '@core/time/frame-rate';
+import { frameAt, framesWithin, secondsOf } from '@core/time/frame-rate';
 import { dispatch, setClip } from './jobs';
 import { usePasses } from './passes';
 import { showFrame } from './player';
 
-const freshId = (clips: readonly Clip[]): string => {
-  for (let n = 1; ; n++) if (!clips.some((clip) => clip.id === `clip-${n}`)) return `clip-${n}`;
+/** An id that no clip has, nor an export of a clip that was removed. */
+const freshId = (job: Job, clips: readonly Clip[]): string => {
+  const taken = new Set([...clips.map((clip) => clip.id), ...job.exports.map((record) => record.clip)]);
+  for (let n = 1; ; n++) if (!taken.has(`clip-${n}`)) return `clip-${n}`;
 };
 
 /** Works on another clip of a job from now on. */
@@ -23,7 +25,7 @@ export function chooseClip(job: Job, id: string): void {
 export function addClip(job: Job): void {
   const { clips } = job.edit;
   const from = activeClip(job.edit);
-  const id = freshId(clips);
+  const id = freshId(job, clips);
   const name = `Clip ${clips.length + 1}`;
   const clip: Clip = { ...from, id, name, part: null, words: { ...from.words, title: name } };
   dispatch(job.id, { type: 'set-clips', act: 'add', clips: [...clips, clip], clip: id });
@@ -70,9 +72,9 @@ export function divisionsOf(job: Job): Division[] {
  */
 export function splitIntoParts(job: Job, seconds: number, overlapSeconds: number): number {
   const whole = activeClip(job.edit);
-  const { rate } = activeCanvas(whole);
+  const rate = slowestRate(whole.cut, masterLengths(job));
   const cuts = inParts(whole.cut, {
-    most: frameAt(seconds, rate),
+    most: framesWithin(seconds, rate),
     overlap: frameAt(overlapSeconds, rate),
     divisions: divisionsOf(job),
   });
@@ -81,7 +83,7 @@ export function splitIntoParts(job: Job, seconds: number, overlapSeconds: number
   const made = cuts.map((cut, i): Clip => {
     const part = { number: i + 1, of: cuts.length };
     const title = clipName({ name: whole.words.title, part });
-    const clip = { ...whole, id: freshId(clips), cut, part, words: { ...whole.words, title } };
+    const clip = { ...whole, id: freshId(job, clips), cut, part, words: { ...whole.words, title } };
     clips.push(clip);
     return clip;
   });

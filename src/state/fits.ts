@@ -1,6 +1,6 @@
 import { type Candidate, proposals, type Proposal } from '@core/cut/fit-length';
-import type { Range } from '@core/cut/cut';
-import { activeCanvas } from '@core/job/clip';
+import { masterLengths } from '@core/check/check';
+import { type Range, slowestRate } from '@core/cut/cut';
 import { activeClip, type Job, shotsOf, sourceIn } from '@core/job/job';
 import { frameAt, framesWithin } from '@core/time/frame-rate';
 import { usePasses } from './passes';
@@ -48,6 +48,6 @@ export function fitsOf(job: Job, { seconds, keepFirst, keepLast }: FitWish): Pro
       if (span.out > span.in) pauses.push({ master: source.id, ...span });
     }
   }
-  const frames = framesWithin(seconds, activeCanvas(clip).rate);
+  const frames = framesWithin(seconds, slowestRate(clip.cut, masterLengths(job)));
   return proposals({ shots, frames, keepFirst, keepLast, pauses });
 }

@@ -5,6 +5,7 @@ import type { Master } from '@core/job/master';
 import { sourceOf } from '@core/job/source';
 import { type Pass, passNames, passSchema } from '@core/pass/pass';
 import { uprightRect } from '@core/picture/live-area';
+import { scaledFrames } from '@core/time/frame-rate';
 import { troubleOf, type Trouble } from '@core/trouble/trouble';
 import { storedFile } from '@media/storage';
 import { passOverMaster } from '@media/tasks';
@@ -116,8 +117,10 @@ const FOUND = 'take the found shots';
 /** Replaces a master's shots by those that the pass found; framings go over to the shots that they lie in. */
 export function takeShots(job: Job, master: Master, pass: Pass): void {
   const source = sourceOf(master, job.edit.repairs[master.id]);
+  // The pass counted at the file's own rate.
+  const at = (frame: number) => scaledFrames(frame, master.rate, source.rate);
   const boundaries: Boundary[] = pass.shots.map(({ frame, start, live }) => ({
-    frame,
+    frame: at(frame),
     start,
     live: live && uprightRect(live, source),
   }));

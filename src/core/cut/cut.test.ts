@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { type Cut, cutFrames, cutSchema, rangeAt, rangeLength, trimmedTo } from './cut';
+import { type Cut, cutFrames, cutSchema, rangeAt, rangeLength, slowestRate, trimmedTo } from './cut';
 import { joined, moved, removed, rolled, slice, slipped, split, trimmed } from './range-edits';
 
 const FILM = { num: 24000, den: 1001 };
@@ -47,6 +47,13 @@ describe('a cut', () => {
       { master: 'b', in: 0, out: 5 },
     ];
     expect([rangeAt(whole, 'a', 19), rangeAt(whole, 'b', 4), rangeAt(whole, 'b', 5)]).toEqual([0, 1, -1]);
+  });
+
+  it('knows the slowest rate of its masters', () => {
+    const rates: Record<string, number> = { a: 60, b: 25, c: 30 };
+    const lengths = (id: string) => ({ rate: { num: rates[id]!, den: 1 }, frames: 9 });
+    const whole = ['a', 'b', 'c'].map((master) => ({ master, in: 0, out: 1 }));
+    expect(slowestRate(whole, lengths)).toEqual({ num: 25, den: 1 });
   });
 
   it('is never empty', () => {

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { type FrameRate, scaledFrames } from '../time/frame-rate';
+import { compareRates, type FrameRate, scaledFrames } from '../time/frame-rate';
 
 /** Frames of one master, half-open: `in` is the first kept, `out` the first not kept. */
 export const rangeSchema = z
@@ -32,6 +32,15 @@ export function rangeFramesAt(range: Range, from: FrameRate, to: FrameRate): num
 /** Frames that a cut lasts at a canvas's rate. */
 export function cutFrames(cut: Cut, masters: MasterLengths, rate: FrameRate): number {
   return cut.reduce((sum, range) => sum + rangeFramesAt(range, masters(range.master).rate, rate), 0);
+}
+
+/**
+ * The slowest rate among a cut's masters. Frames of the masters that last so long at this rate last no longer at
+ * their own.
+ */
+export function slowestRate(cut: Cut, masters: MasterLengths): FrameRate {
+  const rates = cut.map((range) => masters(range.master).rate);
+  return rates.reduce((slow, rate) => (compareRates(rate, slow) < 0 ? rate : slow));
 }
 
 /** A cut shortened from its end to at most `frames` at the canvas's rate. @param frames 1 or more. */

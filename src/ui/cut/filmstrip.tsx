@@ -5,9 +5,11 @@ import type { Edge } from '@core/cut/range-edits';
 import { snapped } from '@core/cut/snap';
 import type { Source } from '@core/job/source';
 import { clamp } from '@core/picture/size';
+import { compareRates } from '@core/time/frame-rate';
 import { showFrame, usePlayer } from '@state/player';
 import { useStills } from '@state/stills';
 import { type Tile, useStrip } from '@state/strip';
+import { useJob } from '../job/job-context';
 import { Tool } from '../parts/tool';
 import { Soft } from '../parts/words';
 import { colours, space } from '../theme/tokens';
@@ -68,11 +70,17 @@ function Strip({ tools, width, shotMarks }: Props & { width: number }) {
   const { frames } = source;
   const tiles = useTiles(frames, width);
   const pictures = useStrip(source, tiles, (TILE / Math.max(1, width)) * frames);
-  // Until the pass is through, stills stand in for its sheets; so they do for a turned picture.
+  const master = useJob().masters.find((one) => one.id === source.id);
+  const repaired =
+    master !== undefined &&
+    (master.rotation !== source.rotation ||
+      master.flip !== source.flip ||
+      master.picture.width !== source.picture.width ||
+      compareRates(master.rate, source.rate) !== 0);
+  // Until the pass is through, stills stand in for its sheets, which show the file as it is; so they do for repairs.
   const missing = useMemo(() => {
-    const turned = source.rotation !== 0 || source.flip;
-    return turned || Object.keys(pictures).length === 0 ? tiles : NONE;
-  }, [pictures, tiles, source.rotation, source.flip]);
+    return repaired || Object.keys(pictures).length === 0 ? tiles : NONE;
+  }, [pictures, tiles, repaired]);
   const stills = useStills(source, missing, STRIP_HEIGHT);
   const place = (at: number) => (at / frames) * width;
   const frameAtX = (x: number) => clamp(Math.floor((x / Math.max(1, width)) * frames), 0, frames - 1);

@@ -2,9 +2,8 @@ import { useMemo, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Button, Checkbox } from 'react-native-paper';
 import type { Proposal } from '@core/cut/fit-length';
-import { activeCanvas } from '@core/job/clip';
-import { secondsOf } from '@core/time/frame-rate';
 import { lengthLabel } from '@core/time/timecode';
+import { clipSeconds } from '@state/clips';
 import { fitsOf } from '@state/fits';
 import { dispatch } from '@state/jobs';
 import { usePasses } from '@state/passes';
@@ -78,7 +77,7 @@ export function FitPanel() {
       {found.length === 0 && <Body>The clip is no longer than that: there is nothing to leave out.</Body>}
       {found.map((proposal) => {
         const [name, why] = NAMES[proposal.by];
-        const length = lengthLabel(secondsOf(proposal.frames, activeCanvas(clip).rate));
+        const length = lengthLabel(clipSeconds(job, { ...clip, cut: proposal.cut }));
         return (
           <View key={proposal.by} role="listitem" aria-label={`${name}: ${length}`} style={styles.proposal}>
             <Strong>{name}</Strong>

@@ -26,7 +26,10 @@ export function ExportScreen() {
   const { id, edit } = job;
   const clip = useClip();
   const canvas = activeCanvas(clip);
-  const records = job.exports.filter((one) => one.clip === clip.id);
+  const records = job.exports.filter(
+    // Those of a removed clip stay in reach, to be saved or deleted.
+    (one) => one.clip === clip.id || !edit.clips.some((other) => other.id === one.clip),
+  );
   const choice = workedOutBitRate(job);
   const held = heldBack(checkJob(job), clip.overrides, 'export');
   const size = findings.find((one) => one.rule === 'file-size');
