@@ -1,7 +1,5 @@
-import { execFileSync } from 'node:child_process';
-import { mkdtempSync, readFileSync, truncateSync, writeFileSync, statSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import path from 'node:path';
+import { AAC, H264, h264With, encoded, make, rewrap, TAGS, webm, withMatrix } from './make-specimen';
+import { refusedSpecimens } from './refused-specimens';
 
 /** One small file of a kind that comes in from the wild. */
 export interface Specimen {
@@ -17,139 +15,12 @@ export interface Specimen {
   sizeIsOwn?: boolean;
 }
 
-const folder = mkdtempSync(path.join(tmpdir(), 'zoo-'));
-const H264 = ['-c:v', 'libx264', '-preset', 'veryfast', '-pix_fmt', 'yuv420p'];
-const AAC = ['-c:a', 'aac', '-b:a', '96k'];
-const TAGS = [
-  '-colorspace',
-  'bt709',
-  '-color_primaries',
-  'bt709',
-  '-color_trc',
-  'bt709',
-  '-color_range',
-  'tv',
-];
-
-interface Making {
-  ext?: string;
-  size?: string;
-  rate?: string;
-  seconds?: number;
-  filter?: string;
-  sound?: string | null;
-  output?: string[];
-  before?: string[];
-}
-
-function make(
-  name: string,
-  {
-    ext = 'mp4',
-    size = '320x180',
-    rate = '25',
-    seconds = 1,
-    filter,
-    sound = 'stereo',
-    output,
-    before = [],
-  }: Making = {},
-): string {
-  const file = path.join(folder, `${name}.${ext}`);
-  const tone = `sine=f=440:r=48000:d=${seconds},aformat=channel_layouts=${sound}`;
-  const args = [
-    '-y',
-    '-v',
-    'error',
-    ...before,
-    '-f',
-    'lavfi',
-    '-i',
-    `testsrc2=s=${size}:r=${rate}:d=${seconds}`,
-  ];
-  if (sound) args.push('-f', 'lavfi', '-i', tone);
-  if (filter) args.push('-vf', filter);
-  args.push(...(output ?? [...H264, ...TAGS, ...AAC]), file);
-  execFileSync('ffmpeg', args);
-  return file;
-}
-
-/** The same file in another wrapping, without coding it again. */
-function rewrap(from: string, name: string, ext: string, args: string[], before: string[] = []): string {
-  const file = path.join(folder, `${name}.${ext}`);
-  execFileSync('ffmpeg', [
-    '-y',
-    '-v',
-    'error',
-    ...before,
-    '-i',
-    from,
-    '-map',
-    '0',
-    '-c',
-    'copy',
-    ...args,
-    file,
-  ]);
-  return file;
-}
-
-/** Writes a display matrix into an MP4's picture track (ISO/IEC 14496-12, 8.3.2). */
-function withMatrix(from: string, name: string, [a, b, c, d]: [number, number, number, number]): string {
-  const file = path.join(folder, `${name}.mp4`);
-  const bytes = readFileSync(from);
-  const at = bytes.indexOf('tkhd') + 4 + 40;
-  const fixed = (value: number) => Math.round(value * 65536);
-  [fixed(a), fixed(b), 0, fixed(c), fixed(d), 0, 0, 0, 1 << 30].forEach((value, i) =>
-    bytes.writeInt32BE(value, at + i * 4),
-  );
-  writeFileSync(file, bytes);
-  return file;
-}
-
-function cutOff(from: string, name: string, share: number): string {
-  const file = path.join(folder, `${name}.mp4`);
-  writeFileSync(file, readFileSync(from));
-  truncateSync(file, Math.floor(statSync(file).size * share));
-  return file;
-}
-
-function scribbled(from: string, name: string): string {
-  const file = path.join(folder, `${name}.mp4`);
-  const bytes = readFileSync(from);
-  const data = bytes.indexOf('mdat') + 8;
-  for (let i = data; i < bytes.length; i++) bytes[i] = (i * 2654435761) & 255;
-  writeFileSync(file, bytes);
-  return file;
-}
-
-function plain(name: string, text: string): string {
-  const file = path.join(folder, name);
-  writeFileSync(file, text);
-  return file;
-}
-
-const encoded = (codec: string, more: string[] = []): string[] => ['-c:v', codec, ...more, ...TAGS, ...AAC];
-const webm = (codec: string, more: string[] = []): string[] => [
-  '-c:v',
-  codec,
-  '-b:v',
-  '300k',
-  '-deadline',
-  'realtime',
-  '-cpu-used',
-  '8',
-  ...more,
-  '-c:a',
-  'libopus',
-];
-
 /** Makes every specimen. */
 export function makeZoo(): Specimen[] {
   const base = make('base');
   const fast = make('faststart', {
     seconds: 4,
-    output: [...H264, ...TAGS, ...AAC, '-movflags', '+faststart'],
+    output: h264With(['-movflags', '+faststart']),
   });
   const h264 = (profile = 'High') => ({ Picture: `H.264 ${profile}` });
   const interlaced = (order: 'top' | 'bottom') =>
@@ -157,15 +28,7 @@ export function makeZoo(): Specimen[] {
       rate: '50',
       seconds: 2,
       filter: `tinterlace=interleave_${order}`,
-      output: [
-        ...H264,
-        ...TAGS,
-        ...AAC,
-        '-flags',
-        '+ilme+ildct',
-        '-x264opts',
-        order === 'top' ? 'tff=1' : 'bff=1',
-      ],
+      output: h264With(['-flags', '+ilme+ildct', '-x264opts', order === 'top' ? 'tff=1' : 'bff=1']),
     });
   const come: Specimen[] = [
     {
@@ -360,32 +223,32 @@ export function makeZoo(): Specimen[] {
     },
     {
       name: 'no-b-frames',
-      file: make('nob', { output: [...H264, '-bf', '0', ...TAGS, ...AAC] }),
+      file: make('nob', { output: h264With(['-bf', '0']) }),
       how: 'no B-frames',
       facts: { Length: '00:00:01:00' },
     },
     {
       name: 'many-b-frames',
-      file: make('manyb', { output: [...H264, '-bf', '8', '-b_strategy', '0', ...TAGS, ...AAC] }),
+      file: make('manyb', { output: h264With(['-bf', '8', '-b_strategy', '0']) }),
       how: 'eight B-frames in a row',
       facts: { Length: '00:00:01:00' },
     },
     {
       name: 'long-gop',
-      file: make('longgop', { seconds: 4, output: [...H264, '-g', '999', ...TAGS, ...AAC] }),
+      file: make('longgop', { seconds: 4, output: h264With(['-g', '999']) }),
       how: 'one key frame',
       facts: { Length: '00:00:04:00' },
     },
     {
       name: 'all-key',
-      file: make('intra', { output: [...H264, '-g', '1', ...TAGS, ...AAC] }),
+      file: make('intra', { output: h264With(['-g', '1']) }),
       how: 'key frames only',
       facts: { Length: '00:00:01:00' },
     },
     {
       name: 'edit-list',
       file: rewrap(
-        make('edits', { seconds: 3, output: [...H264, '-g', '25', ...TAGS, ...AAC] }),
+        make('edits', { seconds: 3, output: h264With(['-g', '25']) }),
         'edit-list',
         'mp4',
         [],
@@ -413,14 +276,18 @@ export function makeZoo(): Specimen[] {
         rate: '30',
         seconds: 3,
         filter: "select='not(eq(mod(n,7),3))+lt(n,20)',setpts=PTS",
-        output: [...H264, '-fps_mode', 'vfr', ...TAGS, ...AAC],
+        output: h264With(['-fps_mode', 'vfr']),
       }),
       how: 'frames left out at random',
       facts: { 'Frame rate': /varies/, 'Frame time': /ms/ },
     },
     {
       name: 'odd-size',
-      file: make('odd', { ext: 'webm', filter: 'scale=321:181,setsar=1,format=yuv420p', output: webm('libvpx-vp9') }),
+      file: make('odd', {
+        ext: 'webm',
+        filter: 'scale=321:181,setsar=1,format=yuv420p',
+        output: webm('libvpx-vp9'),
+      }),
       how: '321×181',
       facts: { Size: '321×181' },
     },
@@ -446,7 +313,7 @@ export function makeZoo(): Specimen[] {
     },
     {
       name: '44-1',
-      file: make('44100', { output: [...H264, ...TAGS, ...AAC, '-ar', '44100'] }),
+      file: make('44100', { output: h264With(['-ar', '44100']) }),
       how: '44.1 kHz',
     },
     {
@@ -482,60 +349,5 @@ export function makeZoo(): Specimen[] {
     { name: 'fast', file: make('fast', { rate: '60' }), how: '60 fps', facts: { 'Frame rate': '60 fps' } },
     { name: 'tall', file: make('tall', { size: '180x320' }), how: 'already tall', facts: { Ratio: '9:16' } },
   ];
-  const stay: Specimen[] = [
-    {
-      name: 'hevc',
-      file: make('hevc', {
-        output: encoded('libx265', ['-preset', 'ultrafast', '-x265-params', 'log-level=none']),
-      }),
-      how: 'H.265 in MP4',
-      refused: /cannot decode H\.265/,
-    },
-    {
-      name: 'mpeg4',
-      file: make('mpeg4', { output: encoded('mpeg4') }),
-      how: 'MPEG-4 Part 2',
-      refused: /cannot decode/,
-    },
-    {
-      name: 'editing-codec',
-      file: make('editing', { ext: 'mov', output: ['-c:v', 'prores_ks', '-profile:v', '0', ...AAC] }),
-      how: 'a 4:2:2 editing codec in MOV',
-      refused: /cannot decode/,
-    },
-    {
-      name: 'avi',
-      file: make('avi', { ext: 'avi', output: [...H264, ...AAC] }),
-      how: 'AVI',
-      refused: /not a video file that can be read/,
-    },
-    {
-      name: 'no-index',
-      file: cutOff(base, 'no-index', 0.6),
-      how: 'cut off before its index',
-      refused: /cut off/,
-    },
-    { name: 'cut-off', file: cutOff(fast, 'cut-off', 0.55), how: 'cut off in its data', refused: /cut off/ },
-    {
-      name: 'damaged',
-      file: scribbled(fast, 'damaged'),
-      how: 'data overwritten',
-      refused: /damaged|could not be decoded/,
-    },
-    {
-      name: 'sound-only',
-      file: rewrap(base, 'sound-only', 'mp4', ['-vn']),
-      how: 'sound without picture',
-      refused: /no picture/,
-    },
-    { name: 'empty', file: plain('empty.mp4', ''), how: 'no bytes', refused: /is empty/ },
-    {
-      name: 'text',
-      file: plain('text.mp4', 'this is no film\n'.repeat(40)),
-      how: 'text named .mp4',
-      refused: /not a video file/,
-    },
-    { name: 'tiny', file: make('tiny', { size: '8x8' }), how: '8×8', refused: /too small/ },
-  ];
-  return [...come, ...stay];
+  return [...come, ...refusedSpecimens(base, fast)];
 }
