@@ -15,6 +15,7 @@ interface Exports {
   countComb(src: number, stride: number, width: number, height: number, step: number): number;
   fieldDistance(a: number, b: number, stride: number, width: number, height: number, parity: number): number;
   deinterlacePlane(...args: number[]): void;
+  samplePlane(...args: number[]): void;
 }
 
 /** A rectangle of a picture, in its luma samples, sub-pixel; y down. */
@@ -38,8 +39,7 @@ const PAGE = 65536;
 const SLACK = 64;
 const TAP_GROUP = 8;
 /** Black in limited range. */
-const BLACK_LUMA = 16;
-const NO_CHROMA = 128;
+export const BLACK = [16, 128, 128] as const;
 /** The module is built with this limit: 1 GiB. */
 const MAX_PAGES = 16384;
 /** A row combs where it stands out from both rows beside it by more than this: above the noise of compression. */
@@ -113,9 +113,16 @@ export class Kernel {
    * @param window in luma samples of the source; it may reach past the edges, which then repeat.
    * @param target from {@link target}. Up to 7 samples right of the rectangle are overwritten too.
    * @param rect whole even luma samples of the target.
+   * @param slot filter tables are kept under this name: pictures that take turns each have their own.
    * @throws RangeError for odd edges or an empty window.
    */
-  scale(source: PlanarPicture, window: SampleWindow, target: PlanarPicture, rect: SampleWindow): void {
+  scale(
+    source: PlanarPicture,
+    window: SampleWindow,
+    target: PlanarPicture,
+    rect: SampleWindow,
+    slot = 'whole',
+  ): void {
     if ([rect.x, rect.y, rect.width, rect.height].some((edge) => edge % 2)) {
       throw new RangeError('a pane needs even edges');
     }
@@ -138,12 +145,19 @@ export class Kernel {
         width: rect.width / sub,
         height: rect.height / sub,
       };
-      this.scalePlane(from, to, across, down, index);
+      this.scalePlane(from, to, across, down, `${slot}-${index === 0 ? 'luma' : 'chroma'}`);
     });
   }
 
-  /** Paints black what no rectangle covers along the target's edges: rows above and below, columns beside. */
-  fillBars(target: PlanarPicture, rects: readonly SampleWindow[]): void {
+  /**
+   * Paints what no rectangle covers along the target's edges: rows above and below, columns beside.
+   * @param colour its samples of luma and of both chromas.
+   */
+  fillBars(
+    target: PlanarPicture,
+    rects: readonly SampleWindow[],
+    colour: readonly [number, number, number] = BLACK,
+  ): void {
     const left = Math.min(...rects.map((r) => r.x));
     const top = Math.min(...rects.map((r) => r.y));
     const right = Math.max(...rects.map((r) => r.x + r.width));
@@ -151,12 +165,12 @@ export class Kernel {
     if (left <= 0 && top <= 0 && right >= target.width && bottom >= target.height) return;
     target.planes.forEach((plane, index) => {
       const sub = index === 0 ? 1 : 2;
-      const black = index === 0 ? BLACK_LUMA : NO_CHROMA;
+      const paint = colour[index] as number;
       const bytes = this.bytes(plane.offset, plane.stride * plane.height);
       for (let y = 0; y < plane.height; y++) {
         const row = bytes.subarray(y * plane.stride, y * plane.stride + plane.width);
-        if (y < top / sub || y >= bottom / sub) row.fill(black);
-        else row.fill(black, 0, left / sub).fill(black, right / sub);
+        if (y < top / sub || y >= bottom / sub) row.fill(paint);
+        else row.fill(paint, 0, left / sub).fill(paint, right / sub);
       }
     });
   }
@@ -264,8 +278,7 @@ export class Kernel {
     return { ...out, planes };
   }
 
-  private scalePlane(from: PlaneShape, to: PlaneShape, across: Axis, down: Axis, index: number): void {
-    const slot = index === 0 ? 'luma' : 'chroma';
+  private scalePlane(from: PlaneShape, to: PlaneShape, across: Axis, down: Axis, slot: string): void {
     const width8 = alignUp(to.width, 8);
     const h = this.acrossTables(`across-${slot}`, to.width, width8, across, from.width);
     const v = this.downTables(`down-${slot}`, to.height, down, from.height);
