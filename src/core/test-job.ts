@@ -1,7 +1,9 @@
 import type { Range } from './cut/cut';
+import { type Framing, plainFraming, PLAIN_VALUES, type Values } from './framing/framing';
 import type { Command } from './job/commands';
 import { type Job, newJob } from './job/job';
 import type { Shot } from './job/shot';
+import { MAIN_TRACK } from './layout/layout';
 import type { Master } from './job/master';
 
 /** The id of that master. */
@@ -61,3 +63,17 @@ export function testMaster(change: Partial<Master> = {}): Master {
 export function testJob(change: Partial<Master> = {}): Job {
   return newJob({ id: 'job-1', title: 'Edit', now: '2026-11-01T10:00:00.000Z', master: testMaster(change) });
 }
+
+/** A framing of the one shot that such a job has, with a window of one place. */
+export function testFraming(values: Partial<Values> = {}, change: Partial<Framing> = {}): Framing {
+  const plain = plainFraming(`${TEST_MASTER}-1`, MAIN_TRACK, 0);
+  return { ...plain, keyframes: [{ ...PLAIN_VALUES, frame: 0, ease: null, ...values }], ...change };
+}
+
+/** Sets that framing on all canvases. */
+export const framed = (values: Partial<Values> = {}, change: Partial<Framing> = {}): Command => ({
+  type: 'set-framings',
+  act: 'move',
+  owner: 'shared',
+  framings: [testFraming(values, change)],
+});

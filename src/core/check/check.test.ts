@@ -1,7 +1,7 @@
 import { applyCommand } from '../job/commands';
 import { activeClip, type Job } from '../job/job';
-import { placementOf } from '../outlets/outlets';
-import { keep, testJob, testRange } from '../test-job';
+import { targetOf } from '../outlets/outlets';
+import { framed, keep, testJob, testRange } from '../test-job';
 import { checkJob, heldBack, RULES } from './check';
 import type { Finding, RuleId } from './finding';
 import { findingWords, measuredWords } from './words';
@@ -37,8 +37,8 @@ describe('length', () => {
 
 describe('coverage', () => {
   it('stops a barred clip where bars are refused, warns elsewhere, and one tap fills it', () => {
-    const barred = change(testJob(), { type: 'set-pane-mode', mode: 'fit' });
-    expect(find(barred, 'coverage')).toMatchObject({ severity: 'stop', measured: 0, limit: 984 });
+    const barred = change(testJob(), framed({}, { fit: true }));
+    expect(find(barred, 'coverage')).toMatchObject({ severity: 'stop', code: 'bars', measured: 1, limit: 1 });
     const elsewhere = change(barred, { type: 'choose-placement', placement: 'tesselle/square' });
     expect(find(elsewhere, 'coverage').severity).toBe('warn');
     expect(find(fixed(barred, 'coverage'), 'coverage').severity).toBe('pass');
@@ -124,7 +124,7 @@ describe('holding back', () => {
     expect(heldBack(findings, [], 'export')).toEqual([]);
     expect(heldBack(findings, [], 'post').map((one) => one.rule)).toEqual(['tag']);
     expect(heldBack(findings, ['tag'], 'post')).toEqual([]);
-    const barred = checkJob(change(job, { type: 'set-pane-mode', mode: 'fit' }));
+    const barred = checkJob(change(job, framed({}, { fit: true })));
     expect(heldBack(barred, ['tag'], 'post').map((one) => one.rule)).toEqual(['coverage']);
   });
 });
@@ -137,11 +137,11 @@ it('has words and figures for every finding of every kind of job', () => {
       rate: { num: 120, den: 1 },
       audio: { codec: 'opus', sampleRate: 44100, channels: 8, bits: 1 },
     }),
-    change(testJob(), { type: 'set-pane-mode', mode: 'fit' }),
+    change(testJob(), framed({}, { fit: true })),
     change(testJob(), { type: 'choose-placement', placement: 'tesselle/portrait' }),
   ];
   for (const job of jobs) {
-    const target = placementOf(activeClip(job.edit).canvases[0]!.placement);
+    const target = targetOf(activeClip(job.edit).canvases[0]!);
     const findings = checkJob(job);
     expect(findings.map((one) => one.rule)).toEqual(RULES.map((rule) => rule.id));
     for (const finding of findings) {

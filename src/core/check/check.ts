@@ -1,7 +1,7 @@
 import { activeCanvas } from '../job/clip';
 import { activeClip, sourceIn, sourcesIn, type Work } from '../job/job';
 import { coverageOf } from '../layout/coverage';
-import { placementOf } from '../outlets/outlets';
+import { OWN_KEY, targetOf } from '../outlets/outlets';
 import { defaultBitRate, type BitRateChoice } from '../rate/bit-rate';
 import { planOf, type RenderPlan } from '../render/plan';
 import { secondsOf } from '../time/frame-rate';
@@ -12,6 +12,7 @@ import { coverageRule } from './rules/coverage';
 import { enlargementRule } from './rules/enlargement';
 import { fileSizeRule } from './rules/file-size';
 import { lengthRule } from './rules/length';
+import { panesRule } from './rules/panes';
 import { rateRule } from './rules/rate';
 import { sizeRule } from './rules/size';
 import { tagRule } from './rules/tag';
@@ -24,6 +25,7 @@ export const RULES: readonly Rule[] = [
   coverageRule,
   rateRule,
   enlargementRule,
+  panesRule,
   fileSizeRule,
   audioRule,
   titleRule,
@@ -50,7 +52,7 @@ export function workedOutBitRate(work: Work): BitRateChoice {
 function bitRateFor(work: Work, plan: RenderPlan): BitRateChoice {
   const clip = activeClip(work.edit);
   const canvas = activeCanvas(clip);
-  const { maxBytes } = placementOf(canvas.placement).placement;
+  const { maxBytes } = targetOf(canvas).placement;
   const best = Math.max(...clip.cut.map((range) => sourceIn(work, range.master).video.bits));
   return defaultBitRate(canvas, canvas.rate, best, maxBytes, secondsOf(plan.frames, plan.rate));
 }
@@ -68,10 +70,11 @@ export function checkJob(work: Work): Finding[] {
     canvas,
     plan,
     videoBits: clip.videoBits ?? bitRateFor(work, plan).bits,
-    target: placementOf(canvas.placement),
+    target: targetOf(canvas),
     coverage: coverageOf(plan),
   };
-  return RULES.map((rule) => rule.check(input));
+  const own = input.target.key === OWN_KEY;
+  return RULES.filter((rule) => !(own && rule.outlet)).map((rule) => rule.check(input));
 }
 
 /** Stops that keep an export or a post back: a post waits for what holds the export too. */

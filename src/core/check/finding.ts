@@ -34,6 +34,7 @@ export const RULE_IDS = [
   'coverage',
   'rate',
   'enlargement',
+  'panes',
   'file-size',
   'audio',
   'title',
@@ -58,5 +59,7 @@ export interface CheckInput {
 /** A rule: one file of rules/ each. */
 export interface Rule {
   id: RuleId;
+  /** It speaks of an outlet's limits: a canvas of an own size has none. */
+  outlet?: true;
   check(input: CheckInput): Finding;
 }

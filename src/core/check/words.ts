@@ -9,6 +9,7 @@ export const RULE_NAMES: Record<RuleId, string> = {
   coverage: 'Every frame filled',
   rate: 'Frame rate',
   enlargement: 'Enlargement',
+  panes: 'Panes apart',
   'file-size': 'File size',
   audio: 'Sound',
   title: 'Title',
@@ -29,6 +30,7 @@ export function bitsLabel(bits: number): string {
 
 type Sentence = (finding: Finding, target: OutletPlacement) => string;
 const number = (value: number | string): number => Number(value);
+const shots = ({ limit }: Finding): string => `${limit} ${limit === 1 ? 'shot' : 'shots'}`;
 
 /** What happened, what it means, what to do; by rule and outcome. */
 const SENTENCES: Record<RuleId, Record<string, Sentence>> = {
@@ -36,6 +38,7 @@ const SENTENCES: Record<RuleId, Record<string, Sentence>> = {
     over: (f, t) =>
       `${(number(f.measured) - number(f.limit ?? 0)).toFixed(1)} s over the ${f.limit} s limit of ${t.label}. ` +
       `Trim to ${f.limit} s.`,
+    free: (f) => `${number(f.measured).toFixed(1)} s. No outlet sets a limit.`,
     'outside-best': (f, t) =>
       `${number(f.measured).toFixed(1)} s: allowed, but clips on ${t.label} do best at ${f.limit} s.`,
     within: (f, t) => `${number(f.measured).toFixed(1)} s, within the ${f.limit} s limit of ${t.label}.`,
@@ -47,8 +50,11 @@ const SENTENCES: Record<RuleId, Record<string, Sentence>> = {
   coverage: {
     filled: (f) => `All ${f.limit} frames are filled to the edge.`,
     bars: (f) =>
-      `${number(f.limit ?? 0) - number(f.measured)} of ${f.limit} frames have bars. ` +
-      'The whole picture is fitted in; fill the canvas instead.',
+      `Bars on ${f.measured} of ${shots(f)}. The whole picture is fitted in; fill the canvas instead, or ` +
+      'choose a layout with bands or a backdrop.',
+    gap: (f) => `The panes leave pixels bare on ${f.measured} of ${shots(f)}. Choose the layout again.`,
+    outside: (f) =>
+      `The window reaches past the picture on ${f.measured} of ${shots(f)}. Reset the framing of those shots.`,
   },
   rate: {
     over: (f, t) =>
@@ -67,7 +73,13 @@ const SENTENCES: Record<RuleId, Record<string, Sentence>> = {
     spare: (f) =>
       `The master has pixels to spare: it is shown at ${(number(f.measured) * 100).toFixed(1)} %.`,
   },
+  panes: {
+    apart: () => 'No pane shows what another shows.',
+    overlap: (f) => `Panes share a piece of the picture: ${f.measured}.`,
+    subject: (f) => `The same subject is seen twice: ${f.measured}. Move one of the windows.`,
+  },
   'file-size': {
+    free: (f) => `About ${bytesLabel(number(f.measured))}. No outlet sets a cap.`,
     within: (f) =>
       `About ${bytesLabel(number(f.measured))}, under the cap of ${bytesLabel(number(f.limit ?? 0))}.`,
     over: (f, t) =>

@@ -17,6 +17,7 @@ const pass: Pass = {
   topFirst: null,
   motion: [],
   sound: null,
+  otherTracks: [],
   proxy: { width: 960, height: 540, bytes: 1 },
   grey: { width: 160, height: 90, frames: 1 },
   strip: { tileWidth: 96, tileHeight: 54 },

@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { clamp, type Rect } from '../picture/size';
+import { rotationSchema } from '../picture/orientation';
+import { easeSchema, eased } from './easing';
 
 const unit = z.number().min(0).max(1);
 /** A place in the live area, 0…1 across and down, or in a window for a seat. */
@@ -9,83 +10,85 @@ export type Point = z.infer<typeof pointSchema>;
 /** The widest and the tightest window: 1 is the widest with no bars. */
 export const LEAST_ZOOM = 1;
 export const MOST_ZOOM = 8;
+/** The most that a window is tilted either way, in degrees. */
+export const MOST_TILT = 45;
 
-/** A framing's values at one frame of the master. Between keyframes values change linearly. */
-export const keyframeSchema = z.object({
-  frame: z.number().int().nonnegative(),
+/** A framing's values at one moment. */
+export const valuesSchema = z.object({
   focus: pointSchema,
   seat: pointSchema,
   zoom: z.number().min(LEAST_ZOOM).max(MOST_ZOOM),
+  /** Degrees that the window is tilted clockwise on the picture. */
+  tilt: z.number().min(-MOST_TILT).max(MOST_TILT),
+});
+export type Values = z.infer<typeof valuesSchema>;
+
+/** Values pinned to a frame of the master, and the curve from there to the next keyframe. */
+export const keyframeSchema = valuesSchema.extend({
+  frame: z.number().int().nonnegative(),
+  ease: easeSchema,
 });
 export type Keyframe = z.infer<typeof keyframeSchema>;
 
-/** Where the window lies over one shot's time, on one track. Keyframes in the order of their frames. */
+/** Where the window lies over one shot's time, on one track. */
 export const framingSchema = z.object({
   shot: z.string(),
   track: z.string(),
+  /** Quarter turns of the window clockwise on the picture, in degrees. */
+  turn: rotationSchema,
+  /** The whole picture is shown instead of a window, with bars where it does not reach. */
+  fit: z.boolean(),
+  /** In the order of their frames. */
   keyframes: z.array(keyframeSchema).min(1),
 });
 export type Framing = z.infer<typeof framingSchema>;
 
-/** The framing of a shot that nobody has touched: the middle of the picture, as wide as fills. */
+const MIDDLE: Point = { x: 0.5, y: 0.5 };
+/** The values of a framing that nobody has touched: the middle of the picture, as wide as fills. */
+export const PLAIN_VALUES: Values = { focus: MIDDLE, seat: MIDDLE, zoom: LEAST_ZOOM, tilt: 0 };
+
+/** The framing of a shot that nobody has touched. */
 export function plainFraming(shot: string, track: string, frame: number): Framing {
-  const middle = { x: 0.5, y: 0.5 };
-  return { shot, track, keyframes: [{ frame, focus: middle, seat: middle, zoom: 1 }] };
+  return { shot, track, turn: 0, fit: false, keyframes: [{ ...PLAIN_VALUES, frame, ease: null }] };
 }
 
 const mix = (a: number, b: number, u: number): number => a + (b - a) * u;
 const mixPoints = (a: Point, b: Point, u: number): Point => ({ x: mix(a.x, b.x, u), y: mix(a.y, b.y, u) });
 
-/** A framing's values at a frame: those of the nearest keyframe outside the keyframes, linear between two. */
+/** Values a share of the way from one keyframe's to another's. @param u 0…1. */
+export function mixed(a: Values, b: Values, u: number): Values {
+  return {
+    focus: mixPoints(a.focus, b.focus, u),
+    seat: mixPoints(a.seat, b.seat, u),
+    zoom: mix(a.zoom, b.zoom, u),
+    tilt: mix(a.tilt, b.tilt, u),
+  };
+}
+
+/** Place of the last keyframe at or before a frame; −1 before the first. */
+export function keyframeBefore(keyframes: readonly Keyframe[], frame: number): number {
+  let [low, high] = [0, keyframes.length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if ((keyframes[middle] as Keyframe).frame <= frame) low = middle + 1;
+    else high = middle;
+  }
+  return low - 1;
+}
+
+/**
+ * A framing's values at a frame: those of the nearest keyframe outside the keyframes, along the curve between two.
+ * @throws RangeError for a framing without keyframes.
+ */
 export function keyframeAt(keyframes: readonly Keyframe[], frame: number): Keyframe {
-  const after = keyframes.findIndex((key) => key.frame > frame);
-  const before = keyframes[after < 0 ? keyframes.length - 1 : after - 1];
-  const next = keyframes[after];
+  const at = keyframeBefore(keyframes, frame);
+  const before = keyframes[at];
+  const next = keyframes[at + 1];
   if (!before || !next) {
     const only = before ?? next;
     if (!only) throw new RangeError('a framing has at least one keyframe');
     return { ...only, frame };
   }
-  const u = (frame - before.frame) / (next.frame - before.frame);
-  return {
-    frame,
-    focus: mixPoints(before.focus, next.focus, u),
-    seat: mixPoints(before.seat, next.seat, u),
-    zoom: mix(before.zoom, next.zoom, u),
-  };
-}
-
-/** The size of the largest window of a pane's ratio, 0…1 of the live area. Ratios are width over height. */
-export function widestWindow(paneAspect: number, liveAspect: number): { width: number; height: number } {
-  const ratio = paneAspect / liveAspect;
-  return ratio <= 1 ? { width: ratio, height: 1 } : { width: 1, height: 1 / ratio };
-}
-
-/**
- * The window of a framing at a frame: the largest rectangle of the pane's ratio, divided by zoom, placed so that
- * the focus is at its seat, then clamped inside the live area. So it never leaves the picture.
- *
- * @param paneAspect width over height of the pane. @param liveAspect width over height of the live area.
- * @returns 0…1 of the live area, y down.
- */
-export function windowAt(
-  keyframes: readonly Keyframe[],
-  frame: number,
-  paneAspect: number,
-  liveAspect: number,
-): Rect {
-  return windowOf(keyframeAt(keyframes, frame), paneAspect, liveAspect);
-}
-
-/** {@link windowAt} for values that are known already. */
-export function windowOf(key: Keyframe, paneAspect: number, liveAspect: number): Rect {
-  const widest = widestWindow(paneAspect, liveAspect);
-  const width = widest.width / key.zoom;
-  const height = widest.height / key.zoom;
-  return {
-    x: clamp(key.focus.x - key.seat.x * width, 0, 1 - width),
-    y: clamp(key.focus.y - key.seat.y * height, 0, 1 - height),
-    width,
-    height,
-  };
+  const u = eased(before.ease, (frame - before.frame) / (next.frame - before.frame));
+  return { ...mixed(before, next, u), frame, ease: before.ease };
 }

@@ -1,58 +1,160 @@
 import { clamp, type Rect, type Size } from '../picture/size';
-import { type Framing, type Keyframe, LEAST_ZOOM, MOST_ZOOM, type Point, windowOf } from './framing';
+import {
+  type Framing,
+  type Keyframe,
+  keyframeAt,
+  LEAST_ZOOM,
+  MOST_TILT,
+  MOST_ZOOM,
+  type Point,
+  type Values,
+} from './framing';
+import { type Aspects, boundsOf, centreOf, directionOf, leastZoom, type Window, windowOf } from './window';
 
-/** Ratios of the pane and of the live area, width over height. */
-export interface Aspects {
-  pane: number;
-  live: number;
+/**
+ * Which of a framing's keyframes a change is for: all of them, or the one at a frame, which is made where there is
+ * none.
+ */
+export type Scope = 'shot' | number;
+
+/** A framing with a change of its values. What is not a number or lies outside its range is held inside. */
+export function changed(framing: Framing, scope: Scope, change: (values: Values) => Values): Framing {
+  const of = (key: Keyframe): Keyframe => ({ ...key, ...heldValues(change(key)) });
+  if (scope === 'shot') return { ...framing, keyframes: framing.keyframes.map(of) };
+  return withKeyframe(framing, of(keyframeAt(framing.keyframes, scope)));
 }
 
-/** A keyframe whose focus is where its clamped window really puts it, so that the next move starts from there. */
-function settled(key: Keyframe, aspects: Aspects): Keyframe {
-  const window = windowOf(key, aspects.pane, aspects.live);
+/** A framing with a keyframe in the place of the one at its frame, or besides those that there are. */
+export function withKeyframe(framing: Framing, key: Keyframe): Framing {
+  const others = framing.keyframes.filter((one) => one.frame !== key.frame);
+  return { ...framing, keyframes: [...others, key].sort((a, b) => a.frame - b.frame) };
+}
+
+function heldValues({ focus, seat, zoom, tilt }: Values): Values {
+  const unit = ({ x, y }: Point): Point => ({ x: clamp(x, 0, 1), y: clamp(y, 0, 1) });
   return {
-    ...key,
-    focus: {
-      x: clamp(window.x + key.seat.x * window.width, 0, 1),
-      y: clamp(window.y + key.seat.y * window.height, 0, 1),
-    },
+    focus: unit(focus),
+    seat: unit(seat),
+    zoom: clamp(zoom, LEAST_ZOOM, MOST_ZOOM),
+    tilt: clamp(tilt, -MOST_TILT, MOST_TILT),
   };
 }
 
+/** Below this share of the live area a window has no room along an axis. */
+const NO_ROOM = 1e-6;
+
 /**
- * A framing moved as a whole, every keyframe alike; it stops at the picture's edge. Held windows keep their place
- * along an axis in which they have no room.
- *
- * @param by distance in 0…1 of the live area.
+ * The focus that moves a window by a distance and stops at the edges: it starts from where the window really is. An
+ * axis in which the window has no room, or that is not moved, keeps the focus that other canvases share.
  */
-export function moved(framing: Framing, by: Point | { x: number; y: number }, aspects: Aspects): Framing {
-  const keyframes = framing.keyframes.map((key) => {
-    const at = settled(key, aspects);
-    const focus = { x: clamp(at.focus.x + by.x, 0, 1), y: clamp(at.focus.y + by.y, 0, 1) };
-    return settled({ ...at, focus }, aspects);
-  });
-  return { ...framing, keyframes };
+function movedFocus(values: Values, by: Point, turn: Framing['turn'], aspects: Aspects): Point {
+  const window = windowOf(values, turn, aspects);
+  const bounds = boundsOf(window, aspects.live);
+  const seat = seatOf(window, values.seat, aspects.live);
+  const along = (axis: 'x' | 'y', size: 'width' | 'height'): number => {
+    const room = 1 - bounds[size];
+    if (by[axis] === 0 || room < NO_ROOM) return values.focus[axis];
+    const moved = clamp(bounds[axis] + by[axis], 0, room) - bounds[axis];
+    return seat[axis] + moved;
+  };
+  return { x: along('x', 'width'), y: along('y', 'height') };
+}
+
+/** Where in the live area a window's seat lies. @param live its width over height. */
+export function seatOf(window: Window, seat: Point, live: number): Point {
+  const { cos, sin } = directionOf(window.angle);
+  const centre = centreOf(window);
+  const [across, down] = [(seat.x - 0.5) * window.width * live, (seat.y - 0.5) * window.height];
+  return { x: centre.x + (across * cos - down * sin) / live, y: centre.y + across * sin + down * cos };
+}
+
+/** A framing moved; it stops at the picture's edge. @param by distance in 0…1 of the live area. */
+export function moved(framing: Framing, scope: Scope, by: Point, aspects: Aspects): Framing {
+  return changed(framing, scope, (values) => ({
+    ...values,
+    focus: movedFocus(values, by, framing.turn, aspects),
+  }));
 }
 
 /**
- * A framing zoomed as a whole. `pin` stays where it is in the window at `frame`.
+ * A framing zoomed; `pin` stays where it is in the window.
  *
  * @param factor over 1 tightens; the result is held between the least and the most zoom.
  * @param pin a place in the live area.
  */
-export function zoomed(framing: Framing, factor: number, pin: Point, aspects: Aspects): Framing {
-  const keyframes = framing.keyframes.map((key) => {
-    const zoom = clamp(key.zoom * factor, LEAST_ZOOM, MOST_ZOOM);
-    const real = key.zoom / zoom;
-    const at = settled(key, aspects);
+export function zoomed(
+  framing: Framing,
+  scope: Scope,
+  factor: number,
+  pin: Point,
+  aspects: Aspects,
+): Framing {
+  return changed(framing, scope, (values) => {
+    const least = leastZoom(aspects, framing.turn, values.tilt);
+    const before = Math.max(values.zoom, least);
+    const zoom = clamp(before * factor, LEAST_ZOOM, MOST_ZOOM);
+    const real = before / Math.max(zoom, least);
+    const window = windowOf(values, framing.turn, aspects);
+    const at = seatOf(window, values.seat, aspects.live);
     // The focus keeps its seat, so it moves toward the pin by what the window shrank.
-    const focus = {
-      x: clamp(pin.x + (at.focus.x - pin.x) * real, 0, 1),
-      y: clamp(pin.y + (at.focus.y - pin.y) * real, 0, 1),
-    };
-    return settled({ ...at, zoom, focus }, aspects);
+    const focus = { x: pin.x + (at.x - pin.x) * real, y: pin.y + (at.y - pin.y) * real };
+    return { ...values, zoom, focus };
   });
-  return { ...framing, keyframes };
+}
+
+/** A framing whose window shows a point of the live area at its seat. */
+export function pointed(framing: Framing, scope: Scope, focus: Point): Framing {
+  return changed(framing, scope, (values) => ({ ...values, focus }));
+}
+
+/** A framing whose focus sits at another place in the window. */
+export function seated(framing: Framing, scope: Scope, seat: Point): Framing {
+  return changed(framing, scope, (values) => ({ ...values, seat }));
+}
+
+/** A framing tilted so that it has a tilt at a frame; other keyframes change by as much. @param tilt degrees. */
+export function tilted(framing: Framing, scope: Scope, frame: number, tilt: number): Framing {
+  const by = tilt - keyframeAt(framing.keyframes, frame).tilt;
+  return changed(framing, scope, (values) => ({ ...values, tilt: values.tilt + by }));
+}
+
+/** A framing with a quarter turn more, clockwise on the picture. */
+export function turned(framing: Framing): Framing {
+  return { ...framing, turn: ((framing.turn + 90) % 360) as Framing['turn'] };
+}
+
+/**
+ * The tilt that makes a line drawn on the picture level, or upright where it is nearer to that.
+ * @param line its extent in square pixels. @returns degrees, −45…45.
+ */
+export function straightened(line: Point): number {
+  const angle = (Math.atan2(line.y, line.x) * 180) / Math.PI;
+  const tilt = angle - Math.round(angle / 90) * 90;
+  return clamp(tilt, -MOST_TILT, MOST_TILT);
+}
+
+/** Where a window comes to lie when it is moved: its middle on the middle or a third of the picture. */
+const SNAPS = [1 / 3, 1 / 2, 2 / 3];
+
+/**
+ * A distance that a window is moved by, changed so that it snaps: its middle to the middle or the thirds of the
+ * picture, its sides to the picture's edges.
+ *
+ * @param by 0…1 of the live area. @param reach how near is near enough, 0…1 across and down.
+ */
+export function snappedMove(window: Window, by: Point, reach: Point, live: number): Point {
+  const bounds = boundsOf(window, live);
+  const along = (axis: 'x' | 'y', size: 'width' | 'height'): number => {
+    const at = bounds[axis] + by[axis];
+    const rests = [...SNAPS.map((snap) => snap - bounds[size] / 2), 0, 1 - bounds[size]];
+    const near = rests
+      .filter((rest) => rest >= -NO_ROOM && rest <= 1 - bounds[size] + NO_ROOM)
+      .sort((a, b) => Math.abs(a - at) - Math.abs(b - at))[0];
+    return by[axis] !== 0 && near !== undefined && Math.abs(near - at) < reach[axis]
+      ? near - bounds[axis]
+      : by[axis];
+  };
+  return { x: along('x', 'width'), y: along('y', 'height') };
 }
 
 /** How far a window may still move before it meets the picture's edge, in picture pixels. */
@@ -63,21 +165,30 @@ export interface Margin {
   bottom: number;
 }
 
-/** @param window 0…1 of the picture. @param picture size in square pixels. */
-export function marginOf(window: Rect, picture: Size): Margin {
+/** @param window 0…1 of the live area. @param live its size in square pixels. */
+export function marginOf(window: Window, live: Size): Margin {
+  const bounds: Rect = boundsOf(window, live.width / live.height);
   return {
-    left: window.x * picture.width,
-    right: (1 - window.x - window.width) * picture.width,
-    top: window.y * picture.height,
-    bottom: (1 - window.y - window.height) * picture.height,
+    left: bounds.x * live.width,
+    right: (1 - bounds.x - bounds.width) * live.width,
+    top: bounds.y * live.height,
+    bottom: (1 - bounds.y - bounds.height) * live.height,
   };
 }
 
 /**
  * Canvas pixels per master pixel: 1.778 when 1920×1080 fills 1080×1920; below 1 the master has pixels to spare.
  *
- * @param window 0…1 of the picture. @param paneWidth width in the canvas, in pixels.
+ * @param window 0…1 of the live area. @param live its size in pixels. @param paneWidth width in the canvas, in pixels.
  */
-export function enlargement(window: Rect, picture: Size, paneWidth: number): number {
-  return paneWidth / (window.width * picture.width);
+export function enlargement(window: Rect, live: Size, paneWidth: number): number {
+  return paneWidth / (window.width * live.width);
+}
+
+/**
+ * Pixels that a canvas may have across before the master is enlarged in it, by the same window.
+ * @param enlarged canvas pixels per master pixel as it is now. @param canvasWidth in pixels. @returns even.
+ */
+export function sharpWidth(enlarged: number, canvasWidth: number): number {
+  return Math.floor(canvasWidth / enlarged / 2) * 2;
 }

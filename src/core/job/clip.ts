@@ -25,6 +25,8 @@ export const clipSchema = z.object({
   part: partSchema.nullable(),
   cut: cutSchema,
   canvases: z.array(canvasSchema).min(1),
+  /** The canvas being worked on. */
+  canvas: z.string(),
   words: wordsSchema,
   audience: audienceSchema,
   /** Rules whose stop the person overrode by name. */
@@ -36,7 +38,7 @@ export type Clip = z.infer<typeof clipSchema>;
 
 /** The canvas that a clip is being worked on for. */
 export function activeCanvas(clip: Clip): Canvas {
-  const canvas = clip.canvases[0];
+  const canvas = clip.canvases.find((one) => one.id === clip.canvas) ?? clip.canvases[0];
   if (!canvas) throw new RangeError('a clip has at least one canvas');
   return canvas;
 }

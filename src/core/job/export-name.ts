@@ -14,7 +14,7 @@ export function exportFileName(job: Pick<Job, 'edit'>): string {
     .replace(/^-+|-+$/g, '')
     .toLowerCase()
     .slice(0, LONGEST);
-  return `${title || 'clip'}_${placement.replace('/', '-')}_${width}x${height}.mp4`;
+  return `${title || 'clip'}_${(placement ?? 'own').replace('/', '-')}_${width}x${height}.mp4`;
 }
 
 /** What the picture and sound of an export depend on, as text: two edits with the same make the same clip. */

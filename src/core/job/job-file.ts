@@ -35,7 +35,7 @@ export function readJob(text: string): ReadJob {
     }
     const file = fileSchema.parse(value);
     const old = version.success && version.data.job.schemaVersion < JOB_VERSION;
-    const job = jobSchema.parse(old ? migrated(file.job) : file.job);
+    const job = jobSchema.parse(old ? migrated(file.job, version.data.job.schemaVersion) : file.job);
     return { ok: true, file: { job, history: old ? EMPTY_HISTORY : readHistory(file.history) } };
   } catch (error) {
     return { ok: false, problem: 'damaged', detail: detailOf(error) };

@@ -1,30 +1,28 @@
 import fc from 'fast-check';
-import { keep, testJob, TEST_MASTER, testShot } from '../test-job';
+import { framed, keep, testJob, TEST_MASTER, testShot } from '../test-job';
 import { applyCommand, type Command } from './commands';
 import { exportFileName, signatureOf } from './export-name';
 import { EMPTY_HISTORY, recorded, redone, undone, type Versioned } from './history';
-import { plainFraming } from '../framing/framing';
 import { activeCanvas, type Clip } from './clip';
-import { activeClip, type Edit, type Job, framingOf, mainMaster, shotAt } from './job';
+import { activeClip, type Edit, type Job, mainMaster } from './job';
 import { readJob, writeJob } from './job-file';
 import { NO_REPAIRS } from './repairs';
 
 const job = testJob();
-const framing = (x: number): Command => ({
-  type: 'set-framing',
-  framing: {
-    shot: `${TEST_MASTER}-1`,
-    track: 'main',
-    keyframes: [{ frame: 0, focus: { x, y: 0.5 }, seat: { x: 0.5, y: 0.5 }, zoom: 1.5 }],
-  },
-});
+const framing = (x: number): Command => framed({ focus: { x, y: 0.5 }, zoom: 1.5 });
 const command = fc.oneof<fc.Arbitrary<Command>[]>(
   fc
     .constantFrom('verrow/short', 'tesselle/square', 'tesselle/portrait')
     .map((placement) => ({ type: 'choose-placement', placement })),
   fc.tuple(fc.nat(500), fc.integer({ min: 501, max: 984 })).map(([first, out]) => keep(first, out)),
   fc.double({ min: 0, max: 1, noNaN: true }).map(framing),
-  fc.constantFrom('fill', 'fit').map((mode) => ({ type: 'set-pane-mode', mode }) as const),
+  fc.boolean().map((fit) => framed({}, { fit })),
+  fc.constantFrom<Command>(
+    { type: 'fill-canvas' },
+    { type: 'detach', canvas: 'canvas-1', shot: { id: `${TEST_MASTER}-1`, in: 0 } },
+    { type: 'attach', canvas: 'canvas-1', shot: `${TEST_MASTER}-1` },
+    { type: 'tick-shot', shot: `${TEST_MASTER}-1`, signature: 'x' },
+  ),
   fc.constantFrom('private', 'public').map((audience) => ({ type: 'set-audience', audience }) as const),
   fc.boolean().map((on) => ({ type: 'set-override', rule: 'length', on })),
 );
@@ -86,11 +84,9 @@ describe('commands', () => {
 
   it('reset a framing to the middle', () => {
     const set = applyCommand(job.edit, framing(0.1));
-    const reset = applyCommand(set, { type: 'reset-framing', shot: `${TEST_MASTER}-1` });
-    expect(framingOf(reset, shotAt(reset, mainMaster(job), 5)).keyframes[0]?.focus).toEqual({
-      x: 0.5,
-      y: 0.5,
-    });
+    const shot = `${TEST_MASTER}-1`;
+    const reset = applyCommand(set, { type: 'reset-framing', shot, track: 'main', owner: 'shared' });
+    expect(reset.framings).toEqual([]);
   });
 });
 
@@ -98,8 +94,8 @@ describe('a stored job', () => {
   const text = writeJob({ job, history: EMPTY_HISTORY });
 
   it('of a newer version is told apart from a damaged one', () => {
-    const newer = JSON.stringify({ job: { ...job, schemaVersion: 3, more: true }, history: EMPTY_HISTORY });
-    expect(readJob(newer)).toMatchObject({ ok: false, problem: 'newer', detail: 'version 3' });
+    const newer = JSON.stringify({ job: { ...job, schemaVersion: 4, more: true }, history: EMPTY_HISTORY });
+    expect(readJob(newer)).toMatchObject({ ok: false, problem: 'newer', detail: 'version 4' });
     expect(readJob(text.slice(0, 200))).toMatchObject({ ok: false, problem: 'damaged' });
     expect(
       readJob(
@@ -160,6 +156,38 @@ describe('an export', () => {
   });
 });
 
+const oldFraming = (shot: string) => ({
+  shot,
+  track: 'main',
+  keyframes: [{ frame: 0, focus: { x: 0.2, y: 0.5 }, seat: { x: 0.5, y: 0.5 }, zoom: 1 }],
+});
+const oldCanvas = (mode: 'fill' | 'fit') => {
+  const { layout: _layout, dye: _dye, detached: _detached, ...rest } = activeCanvas(activeClip(job.edit));
+  const rect = { x: 0, y: 0, width: 1, height: 1 };
+  return { ...rest, layout: { kind: 'single', panes: [{ rect, track: 'main', mode }] } };
+};
+
+describe('a job of the second version', () => {
+  it('opens with its framings, and what was fitted stays fitted on that canvas alone', () => {
+    const { canvas: _canvas, ...clip } = activeClip(job.edit);
+    const { ticks: _ticks, ...edit } = job.edit;
+    const shots = [testShot('a', 0, 500), testShot('b', 500, 984)];
+    const clips = [{ ...clip, canvases: [oldCanvas('fit')] }];
+    const old = { ...job, schemaVersion: 2, edit: { ...edit, shots, framings: [oldFraming('a')], clips } };
+    const read = readJob(JSON.stringify({ job: old, history: {} }));
+    if (!read.ok) throw new Error(read.detail);
+    const { framings, clips: now } = read.file.job.edit;
+    expect(framings).toMatchObject([
+      { shot: 'a', turn: 0, fit: false, keyframes: [{ tilt: 0, ease: null }] },
+    ]);
+    expect(now[0]).toMatchObject({ canvas: 'canvas-1', canvases: [{ dye: 0, layout: { kind: 'single' } }] });
+    expect(now[0]?.canvases[0]?.detached).toMatchObject([
+      { shot: 'a', fit: true, keyframes: [{ focus: { x: 0.2, y: 0.5 } }] },
+      { shot: 'b', fit: true, keyframes: [{ frame: 500, focus: { x: 0.5, y: 0.5 } }] },
+    ]);
+  });
+});
+
 describe('a job of the first version', () => {
   const {
     id: _id,
@@ -171,7 +199,7 @@ describe('a job of the first version', () => {
     ...master
   } = mainMaster(job);
   const { audioTracks: _tracks, ...bare } = master;
-  const { clips: _clips, repairs: _repairs, clip: _clip, ...edit } = job.edit;
+  const { clips: _clips, repairs: _repairs, ticks: _ticks, clip: _clip, ...edit } = job.edit;
   const { masters: _masters, ...rest } = job;
   const clip = activeClip(job.edit);
   const old = {
@@ -184,8 +212,8 @@ describe('a job of the first version', () => {
         ...edit,
         shots: [{ id: 'shot-1', in: 0, out: 984 }],
         cut: [{ in: 5, out: 50 }],
-        framings: [{ shot: 'shot-1', track: 'main', keyframes: plainFraming('shot-1', 'main', 0).keyframes }],
-        canvases: clip.canvases,
+        framings: [oldFraming('shot-1')],
+        canvases: [oldCanvas('fill')],
         words: clip.words,
         audience: 'private',
         overrides: ['tag'],

@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { framingSchema, plainFraming, type Framing } from '../framing/framing';
-import { canvasOf, MAIN_TRACK } from '../layout/canvas';
+import { framingSchema, type Framing } from '../framing/framing';
+import { canvasOf } from '../layout/canvas';
 import { PLACEMENTS, placementOf } from '../outlets/outlets';
 import { type Clip, clipSchema, type Words } from './clip';
 import { masterSchema, type Master } from './master';
@@ -16,6 +16,8 @@ export const editSchema = z.object({
   framings: z.array(framingSchema),
   /** By master; one that is not there has none. */
   repairs: z.record(z.string(), repairsSchema),
+  /** Shots that a person played and found right, with what they looked like then: see `framingSignature`. */
+  ticks: z.record(z.string(), z.string()),
   clips: z.array(clipSchema).min(1),
   /** The clip being worked on. */
   clip: z.string(),
@@ -23,7 +25,7 @@ export const editSchema = z.object({
 export type Edit = z.infer<typeof editSchema>;
 
 /** The version of the stored job that this program writes. */
-export const JOB_VERSION = 2;
+export const JOB_VERSION = 3;
 
 /** Masters and all that is made from them. */
 export const jobSchema = z.object({
@@ -65,6 +67,7 @@ export function newJob({ id, title, now, master, shots, framings, words }: NewJo
     part: null,
     cut: [{ master: master.id, in: 0, out: master.frames }],
     canvases: [canvasOf(first.key, sizeOf(first.key), master.rate, 'canvas-1')],
+    canvas: 'canvas-1',
     words: words ?? { title, description: '', tags: [] },
     audience: 'private',
     overrides: [],
@@ -77,7 +80,14 @@ export function newJob({ id, title, now, master, shots, framings, words }: NewJo
     createdAt: now,
     changedAt: now,
     masters: [master],
-    edit: { shots: shots ?? [], framings: framings ?? [], repairs: {}, clips: [clip], clip: clip.id },
+    edit: {
+      shots: shots ?? [],
+      framings: framings ?? [],
+      repairs: {},
+      ticks: {},
+      clips: [clip],
+      clip: clip.id,
+    },
     exports: [],
     posts: [],
   };
@@ -99,6 +109,15 @@ export function activeClip(edit: Edit): Clip {
 /** A job with another of its clips being worked on. */
 export function onClip<T extends Work>(work: T, clip: string): T {
   return work.edit.clip === clip ? work : { ...work, edit: { ...work.edit, clip } };
+}
+
+/** A job with another canvas of its clip being worked on. */
+export function onCanvas<T extends Work>(work: T, canvas: string): T {
+  const { edit } = work;
+  const clip = activeClip(edit);
+  if (clip.canvas === canvas) return work;
+  const clips = edit.clips.map((one) => (one.id === clip.id ? { ...one, canvas } : one));
+  return { ...work, edit: { ...edit, clips } };
 }
 
 /** The master that a job was made from first. */
@@ -133,10 +152,4 @@ export function shotAt(edit: Edit, master: Pick<Source, 'id' | 'frames'>, frame:
   const shot = shots.find((one) => frame >= one.in && frame < one.out) ?? shots[shots.length - 1];
   if (!shot) throw new RangeError('a master has at least one shot');
   return shot;
-}
-
-/** The main track's framing of a shot; untouched shots have the plain one. */
-export function framingOf(edit: Edit, shot: Shot): Framing {
-  const known = edit.framings.find((one) => one.shot === shot.id && one.track === MAIN_TRACK);
-  return known ?? plainFraming(shot.id, MAIN_TRACK, shot.in);
 }

@@ -12,6 +12,7 @@ const packedStepSchema = z.object({
   shots: index,
   framings: z.array(index),
   repairs: index,
+  ticks: index,
   clips: z.array(index).min(1),
   clip: z.string(),
 });
@@ -21,6 +22,7 @@ export const packedHistorySchema = z.object({
   shots: z.array(z.array(shotSchema)),
   framings: z.array(framingSchema),
   repairs: z.array(z.record(z.string(), repairsSchema)),
+  ticks: z.array(z.record(z.string(), z.string())),
   clips: z.array(clipSchema),
   past: z.array(packedStepSchema),
   future: z.array(packedStepSchema),
@@ -45,12 +47,14 @@ export function packHistory({ past, future }: History): PackedHistory {
   const shots = new Pool<Edit['shots']>();
   const framings = new Pool<Edit['framings'][number]>();
   const repairs = new Pool<Edit['repairs']>();
+  const ticks = new Pool<Edit['ticks']>();
   const clips = new Pool<Edit['clips'][number]>();
   const pack = ({ name, edit }: Step) => ({
     name,
     shots: shots.indexOf(edit.shots),
     framings: edit.framings.map((one) => framings.indexOf(one)),
     repairs: repairs.indexOf(edit.repairs),
+    ticks: ticks.indexOf(edit.ticks),
     clips: edit.clips.map((one) => clips.indexOf(one)),
     clip: edit.clip,
   });
@@ -60,6 +64,7 @@ export function packHistory({ past, future }: History): PackedHistory {
     shots: shots.values,
     framings: framings.values,
     repairs: repairs.values,
+    ticks: ticks.values,
     clips: clips.values,
   };
 }
@@ -77,6 +82,7 @@ export function unpackHistory(packed: PackedHistory): History {
       shots: at(packed.shots, step.shots),
       framings: step.framings.map((i) => at(packed.framings, i)),
       repairs: at(packed.repairs, step.repairs),
+      ticks: at(packed.ticks, step.ticks),
       clips: step.clips.map((i) => at(packed.clips, i)),
       clip: step.clip,
     },

@@ -36,7 +36,10 @@ export const exportRecordSchema = z.object({
   id: z.string(),
   /** The clip that it was made of. */
   clip: z.string(),
-  placement: z.string(),
+  /** The canvas that it was made for, as it was then. */
+  canvas: z.string(),
+  dye: z.number().int().nonnegative(),
+  placement: z.string().nullable(),
   width: z.number(),
   height: z.number(),
   fileName: z.string(),

@@ -1,3 +1,4 @@
+import type { Framing } from '../framing/framing';
 import { compareRates, type FrameRate, rateValue } from '../time/frame-rate';
 import type { Edit } from './job';
 
@@ -12,21 +13,23 @@ export function retimed(edit: Edit, master: string, before: FrameRate, after: Fr
     out: Math.max(at(one.in) + 1, at(one.out)),
   });
   const own = new Set(edit.shots.filter((shot) => shot.master === master).map((shot) => shot.id));
+  const timed = (framing: Framing): Framing =>
+    own.has(framing.shot) || framing.shot.startsWith(`${master}-`)
+      ? { ...framing, keyframes: framing.keyframes.map((key) => ({ ...key, frame: at(key.frame) })) }
+      : framing;
   return {
     ...edit,
     shots: edit.shots.map((shot) => (shot.master === master ? span(shot) : shot)),
-    framings: edit.framings.map((framing) =>
-      own.has(framing.shot) || framing.shot.startsWith(`${master}-`)
-        ? { ...framing, keyframes: framing.keyframes.map((key) => ({ ...key, frame: at(key.frame) })) }
-        : framing,
-    ),
+    framings: edit.framings.map(timed),
     clips: edit.clips.map((clip) => ({
       ...clip,
       cut: clip.cut.map((range) => (range.master === master ? span(range) : range)),
       // A canvas that ran at the master's rate goes on doing so.
-      canvases: clip.canvases.map((canvas) =>
-        compareRates(canvas.rate, before) === 0 ? { ...canvas, rate: after } : canvas,
-      ),
+      canvases: clip.canvases.map((canvas) => ({
+        ...canvas,
+        detached: canvas.detached.map(timed),
+        rate: compareRates(canvas.rate, before) === 0 ? after : canvas.rate,
+      })),
     })),
   };
 }

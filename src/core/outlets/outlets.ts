@@ -33,3 +33,47 @@ export function placementOf(key: string): OutletPlacement {
   if (!found) throw new RangeError(`no rule sheet has a placement ${key}`);
   return found;
 }
+
+/** The key of a size of the person's own, which no outlet sets limits for. */
+export const OWN_KEY = 'own/size';
+
+/** What a canvas is judged by: its placement, or for a size of its own nothing but what a file can hold. */
+export function targetOf({
+  placement,
+  width,
+  height,
+}: {
+  placement: string | null;
+  width: number;
+  height: number;
+}): OutletPlacement {
+  if (placement !== null) return placementOf(placement);
+  return {
+    key: OWN_KEY,
+    label: `Own ${width}×${height}`,
+    sheet: { ...OWN_SHEET, placements: [{ ...OWN_LIMITS, width, height }] },
+    placement: { ...OWN_LIMITS, width, height },
+  };
+}
+
+const OWN_LIMITS: Placement = {
+  id: 'size',
+  name: 'Own size',
+  width: 16,
+  height: 16,
+  maxSeconds: 86_400,
+  maxRate: { num: 240, den: 1 },
+  maxBytes: 1e12,
+  bars: 'discouraged',
+  audio: { required: false, sampleRates: [48000] },
+  titleCharacters: 1000,
+  descriptionCharacters: 10_000,
+};
+const OWN_SHEET: RuleSheet = {
+  schemaVersion: 1,
+  outlet: 'own',
+  name: 'no outlet',
+  about: 'A size of your own',
+  date: '2026-01-01',
+  placements: [OWN_LIMITS],
+};

@@ -49,6 +49,8 @@ export const passSchema = z.object({
   /** Mean movement of each second, in grey levels. */
   motion: z.array(z.number()),
   sound: soundFactsSchema.nullable(),
+  /** Levels of the sound tracks that no clip takes, in the file's order; null for one that cannot be decoded. */
+  otherTracks: z.array(soundFactsSchema.pick({ integrated: true, truePeak: true }).nullable()).default([]),
   proxy: z.object({ width: z.number(), height: z.number(), bytes: z.number() }),
   grey: z.object({ width: z.number(), height: z.number(), frames: z.number() }),
   strip: z.object({ tileWidth: z.number(), tileHeight: z.number() }),

@@ -1,20 +1,18 @@
 import fc from 'fast-check';
 import { plainFraming } from '../framing/framing';
-import { canvasOf, fittedPixels, MAIN_TRACK } from '../layout/canvas';
-import { coverageOf, tilesCover } from '../layout/coverage';
+import { canvasOf } from '../layout/canvas';
+import { coverageOf } from '../layout/coverage';
+import { fittedPixels, MAIN_TRACK } from '../layout/layout';
 import { sourceOf } from '../job/source';
 import { testMaster, testRange, testShot } from '../test-job';
-import { frameOf, planOf, planRuns, rateCost, segmentAt } from './plan';
+import { frameOf, planOf, planRuns, segmentAt } from './plan';
+import { costWords, rateCost } from './rate-cost';
 
 const FILM = { num: 24000, den: 1001 };
 const source = sourceOf(testMaster());
 const sources = [source];
 const tall = canvasOf('verrow/short', { width: 1080, height: 1920 }, FILM, 'canvas-1');
 const shots = [testShot('a', 0, 100), testShot('b', 100, 984)];
-const fit = (canvas: typeof tall) => ({
-  ...canvas,
-  layout: { ...canvas.layout, panes: canvas.layout.panes.map((pane) => ({ ...pane, mode: 'fit' as const })) },
-});
 
 describe('plan', () => {
   it('shows exactly the master frames of the cut, in order, each in its shot', () => {
@@ -66,11 +64,18 @@ describe('another rate than the master has', () => {
     const fast = planOf(canvas(48000, 1001), input);
     expect(fast.frames).toBe(200);
     expect([0, 1, 2, 199].map((n) => frameOf(fast, n).masterFrame)).toEqual([10, 10, 11, 109]);
-    expect(rateCost(fast)).toEqual({ repeated: 100, vanished: 0 });
+    expect(rateCost(fast)).toEqual({
+      repeated: Array.from({ length: 100 }, (_, i) => 2 * i + 1),
+      vanished: [],
+    });
+    expect(costWords(fast)).toBe('100 frames of the clip repeat (1, 3, 5, 7 and 96 more, every 2 frames)');
     const slow = planOf(canvas(12000, 1001), input);
     expect([0, 1, 49].map((n) => frameOf(slow, n).masterFrame)).toEqual([10, 12, 108]);
-    expect(rateCost(slow)).toEqual({ repeated: 0, vanished: 49 });
-    expect(rateCost(planOf(tall, input))).toEqual({ repeated: 0, vanished: 0 });
+    expect(rateCost(slow)).toEqual({
+      repeated: [],
+      vanished: Array.from({ length: 49 }, (_, i) => 11 + 2 * i),
+    });
+    expect(costWords(planOf(tall, input))).toBe('every frame once');
   });
 
   it('agrees with counting by time, and never leaves the range, at any standard rate', () => {
@@ -150,45 +155,7 @@ describe('a live area', () => {
   });
 });
 
-describe('coverage', () => {
-  const input = { cut: [testRange(0, 250)], shots, framings: [], sources };
-
-  it('is whole when filled, with the margin of the widest window', () => {
-    const found = coverageOf(planOf(tall, input));
-    expect(found).toMatchObject({ covered: true, bareFrames: 0 });
-    expect(found.leastMargin).toBeCloseTo(656.25, 6);
-  });
-
-  it('is broken on every frame when a wide picture is fitted into a tall canvas', () => {
-    expect(coverageOf(planOf(fit(tall), input))).toMatchObject({
-      covered: false,
-      bareFrames: 250,
-      worstFrame: 0,
-    });
-  });
-
-  it('is whole when the fitted picture has the canvas ratio', () => {
-    const wide = fit(canvasOf('x/wide', { width: 1280, height: 720 }, FILM, 'canvas-1'));
-    expect(coverageOf(planOf(wide, input)).covered).toBe(true);
-  });
-
-  it('agrees with painting every pixel', () => {
-    const even = (most: number) => fc.nat(most / 2).map((value) => value * 2);
-    const tile = fc.record({ x: even(20), y: even(20), width: even(20), height: even(20) });
-    fc.assert(
-      fc.property(fc.array(tile, { maxLength: 5 }), (tiles) => {
-        let bare = 0;
-        for (let y = 0; y < 20; y++) {
-          for (let x = 0; x < 20; x++) {
-            if (!tiles.some((t) => x >= t.x && x < t.x + t.width && y >= t.y && y < t.y + t.height))
-              bare += 1;
-          }
-        }
-        expect(tilesCover(tiles, 20, 20)).toBe(bare === 0);
-      }),
-    );
-  });
-
+describe('a fitted picture', () => {
   // Fitted 1080 wide, 1920×1080 is reduced to 56.25 % (1080/1920), so 607.5 rows, 608 on even pixels.
   it('fits at 56.25 %', () => {
     const pane = { x: 0, y: 0, width: 1080, height: 1920 };

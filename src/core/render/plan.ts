@@ -1,20 +1,26 @@
 import { type Cut, rangeFramesAt } from '../cut/cut';
-import { type Framing, type Keyframe, plainFraming, windowAt } from '../framing/framing';
+import { type Framing, plainFraming } from '../framing/framing';
+import { WHOLE, type Window, windowAt, windowInPicture } from '../framing/window';
 import type { Shot } from '../job/shot';
 import type { Source } from '../job/source';
-import { type Canvas, fittedPixels, panePixels } from '../layout/canvas';
-import { inPicture, liveSize } from '../picture/live-area';
+import type { Canvas } from '../layout/canvas';
+import { fittedPixels, type Pane, panesOf } from '../layout/layout';
+import { liveSize } from '../picture/live-area';
 import type { Rect, Size } from '../picture/size';
 import { type FrameRate, scaledFrames, shownFrame } from '../time/frame-rate';
 
-/** A pane over one segment: where it is drawn, and the keyframes that its windows come from. */
+/** A pane over one segment: where it is drawn, and the framing that its windows come from. */
 export interface PlanPane {
   /** Pixels of the canvas that the pane owns, on even edges. */
   pane: Rect;
   /** Pixels of the canvas that picture is drawn on: the pane itself, or the fitted picture in it. */
   picture: Rect;
-  /** Empty when the whole live area is shown. */
-  keyframes: readonly Keyframe[];
+  track: string;
+  /** Null when the whole live area is shown. */
+  framing: Pick<Framing, 'keyframes' | 'turn'> | null;
+  /** Of the corners, and the diameter of the blur: pixels of the canvas. */
+  radius: number;
+  blur: number;
 }
 
 /** Output frames in a row that show one shot of one range. */
@@ -41,6 +47,8 @@ export interface RenderPlan {
   width: number;
   height: number;
   rate: FrameRate;
+  /** What lies where no pane is: a meant band of this sRGB colour, or null for black bars. */
+  ground: string | null;
   /** Output frames. */
   frames: number;
   sources: readonly Source[];
@@ -51,10 +59,13 @@ export interface RenderPlan {
 export interface PlannedPane {
   pane: Rect;
   picture: Rect;
+  track: string;
+  radius: number;
+  blur: number;
   /** 0…1 of the live area. */
-  framed: Rect;
+  framed: Window;
   /** The same, 0…1 of the whole upright picture. */
-  window: Rect;
+  window: Window;
 }
 
 /** One output frame, worked out. */
@@ -74,15 +85,14 @@ export interface PlanInput {
   sources: readonly Source[];
 }
 
-const WHOLE: Rect = { x: 0, y: 0, width: 1, height: 1 };
-
 /**
  * The plan of a canvas: the cut's ranges split at the shots, each with the framing of its shot.
  * @throws RangeError for a range of a master that is not among the sources.
  */
 export function planOf(canvas: Canvas, input: PlanInput): RenderPlan {
   const segments: PlanSegment[] = [];
-  const { width, height, rate } = canvas;
+  const { width, height, rate, layout } = canvas;
+  const ground = layout.kind === 'banded' ? layout.banded.colour : null;
   let rangeStart = 0;
   input.cut.forEach((range, index) => {
     const at = input.sources.findIndex((one) => one.id === range.master);
@@ -96,8 +106,6 @@ export function planOf(canvas: Canvas, input: PlanInput): RenderPlan {
       const first = scaledFrames(from, source.rate, rate);
       const frames = Math.min(total, scaledFrames(to, source.rate, rate)) - first;
       if (frames <= 0) continue;
-      const live = shot.live ?? source.live;
-      const size = liveSize(source.picture, live);
       segments.push({
         start: rangeStart + first,
         frames,
@@ -106,14 +114,12 @@ export function planOf(canvas: Canvas, input: PlanInput): RenderPlan {
         rangeStart,
         rangeIn: range.in,
         shot: shot.id,
-        live,
-        liveSize: size,
-        panes: panesOf(canvas, input.framings, shot, size),
+        ...shotPanes(canvas, input.framings, shot, source),
       });
     }
     rangeStart += total;
   });
-  return { width, height, rate, frames: rangeStart, sources: input.sources, segments };
+  return { width, height, rate, ground, frames: rangeStart, sources: input.sources, segments };
 }
 
 function shotsIn(shots: readonly Shot[], source: Source): Shot[] {
@@ -126,16 +132,31 @@ function shotsIn(shots: readonly Shot[], source: Source): Shot[] {
   return last.out < frames ? [...own.slice(0, -1), { ...last, out: frames }] : own;
 }
 
-function panesOf(canvas: Canvas, framings: readonly Framing[], shot: Shot, live: Size): PlanPane[] {
-  return canvas.layout.panes.map((pane) => {
-    const pixels = panePixels(pane, canvas);
-    if (pane.mode === 'fit')
-      return { pane: pixels, picture: fittedPixels(pixels, live.width / live.height), keyframes: [] };
-    const framing =
-      framings.find((one) => one.shot === shot.id && one.track === pane.track) ??
-      plainFraming(shot.id, pane.track, shot.in);
-    return { pane: pixels, picture: pixels, keyframes: framing.keyframes };
-  });
+/** The framing of a shot on a track as a canvas has it: its own, else the one that all share, else the plain one. */
+export function framingFor(
+  { detached }: Pick<Canvas, 'detached'>,
+  framings: readonly Framing[],
+  shot: Pick<Shot, 'id' | 'in'>,
+  track: string,
+): Framing {
+  const its = (one: Framing) => one.shot === shot.id && one.track === track;
+  return detached.find(its) ?? framings.find(its) ?? plainFraming(shot.id, track, shot.in);
+}
+
+function planPane(
+  { rect, track, mode, radius, blur, turn, place }: Pane,
+  canvas: Canvas,
+  framings: readonly Framing[],
+  shot: Shot,
+  live: Size,
+): PlanPane {
+  const base = { pane: rect, track, radius, blur };
+  const framing = framingFor(canvas, framings, shot, track);
+  if (mode === 'fit' || (mode === 'choice' && framing.fit)) {
+    return { ...base, picture: fittedPixels(rect, live.width / live.height, place), framing: null };
+  }
+  const whole = ((framing.turn + turn) % 360) as Framing['turn'];
+  return { ...base, picture: rect, framing: { keyframes: framing.keyframes, turn: whole } };
 }
 
 /** The segment that holds an output frame. @throws RangeError outside 0…frames−1. */
@@ -163,14 +184,31 @@ export function frameOf(plan: RenderPlan, frame: number): PlannedFrame {
   };
 }
 
-/** Windows of a segment's panes at a master frame. */
-export function panesAt({ panes, live, liveSize }: PlanSegment, masterFrame: number): PlannedPane[] {
-  const aspect = liveSize.width / liveSize.height;
-  return panes.map(({ pane, picture, keyframes }) => {
-    const framed = keyframes.length
-      ? windowAt(keyframes, masterFrame, picture.width / picture.height, aspect)
-      : WHOLE;
-    return { pane, picture, framed, window: inPicture(framed, live) };
+/** The panes of a shot: what windows are worked out from. */
+export type ShotPanes = Pick<PlanSegment, 'live' | 'liveSize' | 'panes'>;
+
+/** The panes of one shot on a canvas, as a plan has them for each of its segments. */
+export function shotPanes(
+  canvas: Canvas,
+  framings: readonly Framing[],
+  shot: Shot,
+  source: Source,
+): ShotPanes {
+  const live = shot.live ?? source.live;
+  const size = liveSize(source.picture, live);
+  const panes = panesOf(canvas.layout, canvas).map((pane) => planPane(pane, canvas, framings, shot, size));
+  return { live, liveSize: size, panes };
+}
+
+/** Windows of a shot's panes at a master frame. */
+export function panesAt({ panes, live, liveSize }: ShotPanes, masterFrame: number): PlannedPane[] {
+  return panes.map(({ framing, ...pane }) => {
+    const aspects = {
+      pane: pane.picture.width / pane.picture.height,
+      live: liveSize.width / liveSize.height,
+    };
+    const framed = framing ? windowAt(framing, masterFrame, aspects) : WHOLE;
+    return { ...pane, framed, window: windowInPicture(framed, live) };
   });
 }
 
@@ -180,7 +218,7 @@ export function panesAt({ panes, live, liveSize }: PlanSegment, masterFrame: num
  */
 export function* distinctFrames(plan: RenderPlan): Generator<{ frame: number; count: number }> {
   for (const { start, frames, panes } of plan.segments) {
-    const moves = panes.some(({ keyframes }) => keyframes.length > 1);
+    const moves = panes.some(({ framing }) => (framing?.keyframes.length ?? 0) > 1);
     if (!moves) yield { frame: start, count: frames };
     else for (let n = 0; n < frames; n++) yield { frame: start + n, count: 1 };
   }
@@ -219,22 +257,4 @@ function goesOn(plan: RenderPlan, run: PlanRun & { range: number }, segment: Pla
   if (run.range === segment.range) return true;
   const { num, den } = (plan.sources[segment.source] as Source).rate;
   return plan.rate.num * den === plan.rate.den * num && segment.rangeIn === run.out;
-}
-
-/** What another rate than the master's costs a plan: frames shown twice or more, and master frames never shown. */
-export function rateCost(plan: RenderPlan): { repeated: number; vanished: number } {
-  const cost = { repeated: 0, vanished: 0 };
-  for (const run of planRuns(plan)) {
-    const source = plan.sources[run.source] as Source;
-    let before = -1;
-    let shown = 0;
-    for (let n = 0; n < run.frames; n++) {
-      const frame = shownFrame(n, source.rate, plan.rate);
-      if (frame === before) cost.repeated += 1;
-      else shown += 1;
-      before = frame;
-    }
-    cost.vanished += run.out - run.in - shown;
-  }
-  return cost;
 }

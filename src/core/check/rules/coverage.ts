@@ -16,8 +16,13 @@ export const coverageRule: Rule = {
     return {
       ...base,
       severity: target.placement.bars === 'refused' ? 'stop' : 'warn',
-      code: 'bars',
-      fix: { label: 'Fill the canvas', command: { type: 'set-pane-mode', mode: 'fill' } },
+      code: coverage.reason ?? 'gap',
+      measured: coverage.bareShots.length,
+      limit: coverage.shots,
+      unit: 'shots',
+      ...(coverage.reason === 'bars'
+        ? { fix: { label: 'Fill the canvas', command: { type: 'fill-canvas' } } }
+        : {}),
     };
   },
 };

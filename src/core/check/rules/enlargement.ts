@@ -1,23 +1,17 @@
-import { enlargement } from '../../framing/moves';
-import { distinctFrames, frameOf } from '../../render/plan';
+import { enlargedByShot } from '../../render/enlarged';
 import type { Rule } from '../finding';
 
 /** A 1080-line master fills a tall canvas at 1.778; past twice its size it looks soft (common practice, no source). */
-const SOFT = 2;
+export const SOFT = 2;
 
 /** Canvas pixels per master pixel, worst over the clip. */
 export const enlargementRule: Rule = {
   id: 'enlargement',
   check({ plan }) {
-    let worst = 0;
-    let at = 0;
-    for (const { frame } of distinctFrames(plan)) {
-      const { panes, liveSize } = frameOf(plan, frame);
-      for (const { picture, framed } of panes) {
-        const value = enlargement(framed, liveSize, picture.width);
-        if (value > worst) [worst, at] = [value, frame];
-      }
-    }
+    const { worst, frame: at } = [...enlargedByShot(plan).values()].reduce(
+      (most, one) => (one.worst > most.worst ? one : most),
+      { worst: 0, frame: 0 },
+    );
     const base = {
       rule: 'enlargement',
       measured: worst,

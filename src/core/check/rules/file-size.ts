@@ -1,3 +1,4 @@
+import { OWN_KEY } from '../../outlets/outlets';
 import { AUDIO_BITS, estimatedBytes, LEAST_VIDEO_BITS } from '../../rate/bit-rate';
 import { secondsOf } from '../../time/frame-rate';
 import { exportSound } from '../../sound/sound';
@@ -13,6 +14,7 @@ export const fileSizeRule: Rule = {
     const sampleRate = sound?.sampleRate ?? 48000;
     const measured = estimatedBytes(plan.frames, plan.rate, videoBits, audioBits, sampleRate);
     const base = { rule: 'file-size', measured, limit: maxBytes, unit: 'bytes', holds: 'export' } as const;
+    if (target.key === OWN_KEY) return { ...base, severity: 'pass', code: 'free', limit: null };
     if (measured <= maxBytes) return { ...base, severity: 'pass', code: 'within' };
     const room = (maxBytes * 8 * 0.95) / secondsOf(plan.frames, plan.rate) - audioBits;
     const bits = Math.floor(room / 100_000) * 100_000;

@@ -1,4 +1,5 @@
 import { trimmedTo } from '../../cut/cut';
+import { OWN_KEY } from '../../outlets/outlets';
 import { framesWithin, secondsOf } from '../../time/frame-rate';
 import type { Rule } from '../finding';
 
@@ -10,6 +11,7 @@ export const lengthRule: Rule = {
     const measured = secondsOf(plan.frames, plan.rate);
     const allowed = framesWithin(maxSeconds, plan.rate);
     const base = { rule: 'length', measured, limit: maxSeconds, unit: 's', holds: 'export' } as const;
+    if (target.key === OWN_KEY) return { ...base, severity: 'pass', code: 'free', limit: null };
     if (plan.frames > allowed) {
       return {
         ...base,

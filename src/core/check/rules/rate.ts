@@ -1,11 +1,6 @@
-import { rateCost } from '../../render/plan';
+import { costWords } from '../../render/rate-cost';
 import { compareRates, rateLabel } from '../../time/frame-rate';
 import type { Rule } from '../finding';
-
-/** What becomes of frames at another rate, in words. */
-export function costWords({ repeated, vanished }: { repeated: number; vanished: number }): string {
-  return `${repeated} frames repeat, ${vanished} vanish`;
-}
 
 /** The canvas's rate equal to the masters', and within the outlet's. */
 export const rateRule: Rule = {
@@ -28,7 +23,7 @@ export const rateRule: Rule = {
         ...base,
         severity: mixed ? 'note' : 'warn',
         code: mixed ? 'mixed' : 'differs',
-        limit: costWords(rateCost(plan)),
+        limit: costWords(plan),
         unit: '',
         ...(compareRates(first.rate, canvas.rate) === 0
           ? {}
@@ -42,7 +37,7 @@ export const rateRule: Rule = {
     }
     const varying = sources.find((source) => !source.constantRate);
     if (varying) {
-      const limit = costWords({ repeated: varying.repeated, vanished: varying.dropped });
+      const limit = `${varying.repeated} frames repeat, ${varying.dropped} vanish`;
       return { ...base, severity: 'warn', code: 'varies', limit, unit: '' };
     }
     return { ...base, severity: 'pass', code: 'same' };

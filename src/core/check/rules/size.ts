@@ -4,6 +4,7 @@ import type { Rule } from '../finding';
 /** The canvas's size and ratio against what the placement keeps. */
 export const sizeRule: Rule = {
   id: 'size',
+  outlet: true,
   check({ canvas, target }) {
     const { placement, key } = target;
     const name = (size: { width: number; height: number }) =>

@@ -4,6 +4,7 @@ import type { Rule } from '../finding';
 /** The tag that makes the outlet treat the clip as what the placement is for. */
 export const tagRule: Rule = {
   id: 'tag',
+  outlet: true,
   check({ clip, target }) {
     const required = target.placement.requiredTag;
     const { words } = clip;

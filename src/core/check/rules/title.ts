@@ -3,6 +3,7 @@ import type { Rule } from '../finding';
 /** A title, and not longer than the outlet shows. */
 export const titleRule: Rule = {
   id: 'title',
+  outlet: true,
   check({ clip, target }) {
     const limit = target.placement.titleCharacters;
     const title = clip.words.title.trim();

@@ -1,0 +1,121 @@
+import { keptShots, lookThrough } from '../cut/look-through';
+import { plainFraming, PLAIN_VALUES } from '../framing/framing';
+import { canvasAdded, canvasChanged } from '../job/canvases';
+import { applyCommand, type Command } from '../job/commands';
+import { activeClip, type Job } from '../job/job';
+import { PLAIN_LAYOUT } from '../layout/layout';
+import { testJob, TEST_MASTER, testRange, testShot } from '../test-job';
+import { checkJob } from './check';
+import { framingSignature, shotStates } from './shot-states';
+import { findingWords } from './words';
+import { targetOf } from '../outlets/outlets';
+
+const start = testJob();
+const shots = [testShot('a', 0, 200), testShot('b', 200, 500), testShot('c', 500, 984)];
+const job: Job = { ...start, edit: { ...start.edit, shots } };
+const change = (from: Job, ...commands: Command[]): Job => ({
+  ...from,
+  edit: commands.reduce(applyCommand, from.edit),
+});
+const put = (framing: ReturnType<typeof plainFraming>): Command => ({
+  type: 'set-framings',
+  act: 'move',
+  owner: 'shared',
+  framings: [framing],
+});
+const key = (frame: number, x: number, zoom = 1) => ({
+  ...PLAIN_VALUES,
+  frame,
+  focus: { x, y: 0.5 },
+  zoom,
+  ease: null,
+});
+const at = (work: Job, id: string) => shotStates(work).find((one) => one.shot.id === id);
+
+describe('where a shot stands', () => {
+  it('goes from untouched over framed to keyframed and by itself', () => {
+    expect(at(job, 'a')).toMatchObject({ framed: false, keyframed: false, detached: [], look: [] });
+    const framed = change(job, put(plainFraming('a', 'main', 0)));
+    expect(at(framed, 'a')).toMatchObject({ framed: true, keyframed: false });
+    const moving = { ...plainFraming('b', 'main', 200), keyframes: [key(200, 0.3), key(300, 0.7)] };
+    const alone = change(framed, put(moving), {
+      type: 'detach',
+      canvas: 'canvas-1',
+      shot: { id: 'c', in: 500 },
+    });
+    expect(at(alone, 'b')).toMatchObject({ keyframed: true });
+    expect(at(alone, 'c')).toMatchObject({ framed: true, detached: ['canvas-1'] });
+  });
+
+  it('leaves out what the clip does not keep', () => {
+    const cut = change(job, { type: 'set-cut', act: 'trim', cut: [testRange(210, 300)] });
+    expect(shotStates(cut).map((one) => one.shot.id)).toEqual(['b']);
+  });
+
+  it('asks for a look at bars, softness, and what changed since it was ticked', () => {
+    const fit = change(job, put({ ...plainFraming('a', 'main', 0), fit: true }));
+    expect(at(fit, 'a')?.look).toEqual(['bare']);
+    const soft = change(job, put({ ...plainFraming('b', 'main', 200), keyframes: [key(200, 0.5, 2)] }));
+    expect(at(soft, 'b')?.look).toEqual(['soft']);
+    const signature = framingSignature(job, 'a');
+    const ticked = change(job, { type: 'tick-shot', shot: 'a', signature });
+    expect(at(ticked, 'a')).toMatchObject({ ticked: true, look: [] });
+    const later = change(ticked, put({ ...plainFraming('a', 'main', 0), keyframes: [key(0, 0.2)] }));
+    expect(at(later, 'a')).toMatchObject({ ticked: false, look: ['changed'] });
+    const square = canvasAdded(activeClip(ticked.edit), { width: 1080, height: 1080 }, null);
+    const more = change(ticked, { type: 'set-canvases', act: 'add', ...square });
+    expect(at(more, 'a')?.ticked).toBe(false);
+  });
+});
+
+describe('panes that show the same', () => {
+  const layout = { ...PLAIN_LAYOUT, kind: 'stacked' as const };
+  const stacked = change(job, {
+    type: 'set-canvases',
+    act: 'layout',
+    ...canvasChanged(activeClip(job.edit), 'canvas-1', { layout }),
+  });
+  const finding = (work: Job) => checkJob(work).find((one) => one.rule === 'panes');
+
+  it('are found, with the worst frame, and gone once their windows are apart', () => {
+    expect(finding(stacked)).toMatchObject({ code: 'subject', severity: 'warn', limit: null });
+    expect(at(stacked, 'a')?.look).toContain('twice');
+    const apart = change(
+      stacked,
+      ...shots.flatMap(({ id, in: first }) => [
+        put({ ...plainFraming(id, 'main', first), keyframes: [key(first, 0.1, 2)] }),
+        put({ ...plainFraming(id, 'second', first), keyframes: [key(first, 0.9, 2)] }),
+      ]),
+    );
+    expect(finding(apart)).toMatchObject({ code: 'apart', severity: 'pass' });
+    const target = targetOf(activeClip(apart.edit).canvases[0]!);
+    expect(findingWords(finding(stacked)!, target)).toMatch(/seen twice: 3 shots, at worst 100 % of pane/);
+  });
+
+  it('only share a piece where neither subject lies in it', () => {
+    const near = change(
+      stacked,
+      ...shots.flatMap(({ id, in: first }) => [
+        put({ ...plainFraming(id, 'main', first), keyframes: [key(first, 0.25, 1.5)] }),
+        put({ ...plainFraming(id, 'second', first), keyframes: [key(first, 0.6, 1.5)] }),
+      ]),
+    );
+    expect(finding(near)).toMatchObject({ code: 'overlap', severity: 'note' });
+  });
+});
+
+describe('a look through the shots', () => {
+  it('plays start, middle and end of each, and all of a short one', () => {
+    const kept = keptShots([testRange(100, 260)], shots);
+    expect(kept).toEqual([
+      { id: 'a', master: TEST_MASTER, in: 100, out: 200 },
+      { id: 'b', master: TEST_MASTER, in: 200, out: 260 },
+    ]);
+    expect(lookThrough(kept, () => 24).map(({ in: first, out, shot }) => [shot, first, out])).toEqual([
+      ['a', 100, 124],
+      ['a', 138, 162],
+      ['a', 176, 200],
+      ['b', 200, 260],
+    ]);
+  });
+});

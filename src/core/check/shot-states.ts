@@ -1,0 +1,74 @@
+import { activeClip, onCanvas, shotsOf, sourcesIn, type Work } from '../job/job';
+import type { Shot } from '../job/shot';
+import { coverageOf } from '../layout/coverage';
+import { enlargedByShot } from '../render/enlarged';
+import type { RenderPlan } from '../render/plan';
+import { planOfJob } from './check';
+import { SOFT } from './rules/enlargement';
+import { sharedPieces } from './rules/panes';
+
+/** Why a person should look at a shot again. */
+export type LookReason = 'bare' | 'soft' | 'twice' | 'changed';
+
+/** Where a shot's framing stands. */
+export interface ShotState {
+  shot: Shot;
+  /** Whether any canvas of the clip has a framing of it that a person or the demo made. */
+  framed: boolean;
+  keyframed: boolean;
+  /** Canvases of the clip that frame it by themselves. */
+  detached: string[];
+  /** Whether a person played it and ticked it as it is now. */
+  ticked: boolean;
+  look: LookReason[];
+}
+
+/** A shot's framings and what they are drawn on, as text: two with the same look the same. */
+export function framingSignature({ edit }: Pick<Work, 'edit'>, shot: string): string {
+  const of = (framings: { shot: string }[]) => framings.filter((one) => one.shot === shot);
+  const { canvases } = activeClip(edit);
+  const drawn = canvases.map(({ width, height, layout, detached }) => [width, height, layout, of(detached)]);
+  return JSON.stringify([of(edit.framings), drawn]);
+}
+
+/** Where the framing of every shot in the clip stands, on all its canvases, in the order of the cut. */
+export function shotStates(work: Work): ShotState[] {
+  const { edit } = work;
+  const { canvases } = activeClip(edit);
+  const plans = canvases.map((canvas) => planOfJob(onCanvas(work, canvas.id)));
+  const looks = plans.map(looksIn);
+  const shown = new Set(plans[0]?.segments.map((segment) => segment.shot));
+  const shots = sourcesIn(work).flatMap((source) => shotsOf(edit, source));
+  return shots
+    .filter((shot) => shown.has(shot.id))
+    .map((shot) => {
+      const own = canvases.filter((canvas) => canvas.detached.some((one) => one.shot === shot.id));
+      const framings = [...edit.framings, ...own.flatMap((canvas) => canvas.detached)].filter(
+        (one) => one.shot === shot.id,
+      );
+      const tick = edit.ticks[shot.id];
+      const ticked = tick !== undefined && tick === framingSignature(work, shot.id);
+      const changed: LookReason[] = tick !== undefined && !ticked ? ['changed'] : [];
+      const look = new Set([...changed, ...looks.flatMap((one) => one.get(shot.id) ?? [])]);
+      return {
+        shot,
+        framed: framings.length > 0,
+        keyframed: framings.some((one) => one.keyframes.length > 1),
+        detached: own.map((canvas) => canvas.id),
+        ticked,
+        look: [...look],
+      };
+    });
+}
+
+function looksIn(plan: RenderPlan): Map<string, LookReason[]> {
+  const looks = new Map<string, LookReason[]>();
+  const add = (shot: string, reason: LookReason) => {
+    const known = looks.get(shot) ?? [];
+    if (!known.includes(reason)) looks.set(shot, [...known, reason]);
+  };
+  for (const shot of coverageOf(plan).bareShots) add(shot, 'bare');
+  for (const shared of sharedPieces(plan)) if (shared.subject) add(shared.shot, 'twice');
+  for (const [shot, { worst }] of enlargedByShot(plan)) if (worst > SOFT) add(shot, 'soft');
+  return looks;
+}

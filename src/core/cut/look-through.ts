@@ -1,0 +1,44 @@
+import type { Shot } from '../job/shot';
+import type { Range } from './cut';
+
+/** A piece of a shot to look at. */
+export interface LookPiece extends Range {
+  shot: string;
+}
+
+/**
+ * What to play to judge a framing: of every shot its first, its middle and its last stretch, or all of a shot that
+ * is no longer than the three together.
+ *
+ * @param shots in playing order, cut to what the clip keeps. @param framesOf one stretch of a master, in frames.
+ */
+export function lookThrough(
+  shots: readonly Pick<Shot, 'id' | 'master' | 'in' | 'out'>[],
+  framesOf: (master: string) => number,
+): LookPiece[] {
+  return shots.flatMap(({ id, master, in: first, out }) => {
+    const frames = framesOf(master);
+    const piece = (from: number, to: number): LookPiece => ({ master, in: from, out: to, shot: id });
+    if (out - first <= 3 * frames) return [piece(first, out)];
+    const middle = Math.floor((first + out - frames) / 2);
+    return [piece(first, first + frames), piece(middle, middle + frames), piece(out - frames, out)];
+  });
+}
+
+/** What a cut keeps of each shot, in playing order. */
+export function keptShots(
+  cut: readonly Range[],
+  shots: readonly Shot[],
+): Pick<Shot, 'id' | 'master' | 'in' | 'out'>[] {
+  return cut.flatMap((range) =>
+    shots
+      .filter((shot) => shot.master === range.master)
+      .map(({ id, master, in: first, out }) => ({
+        id,
+        master,
+        in: Math.max(first, range.in),
+        out: Math.min(out, range.out),
+      }))
+      .filter((one) => one.out > one.in),
+  );
+}

@@ -1,0 +1,91 @@
+import type { Ease } from './easing';
+import { type Framing, type Keyframe, keyframeAt } from './framing';
+import { withKeyframe } from './moves';
+
+/** A framing with a keyframe at a frame that holds what it shows there already. */
+export function keyframeAdded(framing: Framing, frame: number): Framing {
+  return withKeyframe(framing, keyframeAt(framing.keyframes, frame));
+}
+
+/** A framing without the keyframe at a frame; the last one stays. */
+export function keyframeRemoved(framing: Framing, frame: number): Framing {
+  const keyframes = framing.keyframes.filter((key) => key.frame !== frame);
+  return keyframes.length > 0 ? { ...framing, keyframes } : framing;
+}
+
+/** A framing with a keyframe moved in time, at most to a frame from its neighbours and inside the shot. */
+export function keyframeMoved(
+  framing: Framing,
+  from: number,
+  to: number,
+  shot: { in: number; out: number },
+): Framing {
+  const others = framing.keyframes.filter((key) => key.frame !== from).map((key) => key.frame);
+  const least = Math.max(shot.in, ...others.filter((frame) => frame < from).map((frame) => frame + 1));
+  const most = Math.min(shot.out - 1, ...others.filter((frame) => frame > from).map((frame) => frame - 1));
+  const frame = Math.min(Math.max(to, least), most);
+  const keyframes = framing.keyframes.map((key) => (key.frame === from ? { ...key, frame } : key));
+  return { ...framing, keyframes };
+}
+
+/** A framing with the values of the keyframe that holds at a frame put at another. */
+export function keyframeCopied(framing: Framing, from: number, to: number): Framing {
+  return withKeyframe(framing, { ...keyframeAt(framing.keyframes, from), frame: to });
+}
+
+/** A framing whose way from the keyframe at a frame to the next follows a curve. */
+export function keyframeEased(framing: Framing, frame: number, ease: Ease): Framing {
+  return {
+    ...framing,
+    keyframes: framing.keyframes.map((key) => (key.frame === frame ? { ...key, ease } : key)),
+  };
+}
+
+/** A framing that stays for the whole shot as it is at a frame. */
+export function motionRemoved(framing: Framing, frame: number): Framing {
+  const first = framing.keyframes[0] as Keyframe;
+  const held = keyframeAt(framing.keyframes, frame);
+  return { ...framing, keyframes: [{ ...held, frame: first.frame, ease: null }] };
+}
+
+/** What of a framing is copied to other shots. */
+export const COPIES = ['all', 'zoom', 'place', 'keyframes'] as const;
+export type Copied = (typeof COPIES)[number];
+
+interface Span {
+  in: number;
+  out: number;
+}
+
+/**
+ * A shot's framing with what is copied from another shot's: all of it, only its zoom and tilt as they are at a
+ * frame, only its place, or only its motion (places and zooms with their times, counted from the shot's first frame).
+ *
+ * @param to the framing that the shot has. @param at the frame whose zoom or place is meant.
+ */
+export function framingCopied(
+  from: { framing: Framing; shot: Span; at: number },
+  to: { framing: Framing; shot: Span },
+  what: Copied,
+): Framing {
+  const { framing } = from;
+  const now = keyframeAt(framing.keyframes, from.at);
+  if (what === 'zoom' || what === 'place') {
+    const part = what === 'zoom' ? { zoom: now.zoom, tilt: now.tilt } : { focus: now.focus, seat: now.seat };
+    return { ...to.framing, keyframes: to.framing.keyframes.map((key) => ({ ...key, ...part })) };
+  }
+  const keyframes = shifted(framing, to.shot.in - from.shot.in, to.shot);
+  return what === 'all'
+    ? { ...to.framing, turn: framing.turn, fit: framing.fit, keyframes }
+    : { ...to.framing, keyframes };
+}
+
+/** Keyframes moved in time to lie in a shot; what a shorter shot has no room for ends as it is at its last frame. */
+function shifted(framing: Framing, by: number, shot: Span): Keyframe[] {
+  const last = shot.out - 1;
+  const moved = framing.keyframes.map((key) => ({ ...key, frame: Math.max(0, key.frame + by) }));
+  const inside = moved.filter((key) => key.frame <= last);
+  if (inside.length === moved.length) return moved;
+  const end = keyframeAt(moved, last);
+  return [...inside.filter((key) => key.frame < last), { ...end, ease: null }];
+}

@@ -1,0 +1,96 @@
+import { testJob } from '../test-job';
+import { PLAIN_LAYOUT } from '../layout/layout';
+import {
+  canvasAdded,
+  canvasChanged,
+  canvasDuplicated,
+  canvasLabel,
+  canvasMoved,
+  canvasRemoved,
+  ownSize,
+  presetAdded,
+  RATIOS,
+} from './canvases';
+import { applyCommand } from './commands';
+import { activeClip } from './job';
+
+const SQUARE = { width: 1080, height: 1080 };
+const start = activeClip(testJob().edit);
+const two = { ...start, ...canvasAdded(start, SQUARE, 'tesselle/square') };
+const three = { ...two, ...canvasAdded(two, { width: 640, height: 360 }, null) };
+const ids = ({ canvases }: { canvases: { id: string }[] }) => canvases.map((one) => one.id);
+
+describe('the canvases of a clip', () => {
+  it('are added with an id and a dye of their own, and worked on', () => {
+    expect(ids(three)).toEqual(['canvas-1', 'canvas-2', 'canvas-3']);
+    expect(three.canvases.map((one) => one.dye)).toEqual([0, 1, 2]);
+    expect(three.canvas).toBe('canvas-3');
+    expect(three.canvases.map(canvasLabel)).toEqual(['Verrow Short', 'Tesselle Square', 'Own 640×360']);
+  });
+
+  it('give their dye back when they are removed, and the last one stays', () => {
+    const without = { ...three, ...canvasRemoved(three, 'canvas-2') };
+    expect(ids(without)).toEqual(['canvas-1', 'canvas-3']);
+    expect(without.canvas).toBe('canvas-3');
+    expect(canvasRemoved(three, 'canvas-3').canvas).toBe('canvas-1');
+    expect(canvasAdded(without, SQUARE, null).canvases[2]).toMatchObject({ id: 'canvas-2', dye: 1 });
+    expect(ids(canvasRemoved(start, 'canvas-1'))).toEqual(['canvas-1']);
+  });
+
+  it('are copied behind the first, moved within the list, and changed with nothing lost', () => {
+    expect(ids(canvasDuplicated(three, 'canvas-1'))).toEqual([
+      'canvas-1',
+      'canvas-4',
+      'canvas-2',
+      'canvas-3',
+    ]);
+    expect(ids(canvasMoved(three, 'canvas-3', -1))).toEqual(['canvas-1', 'canvas-3', 'canvas-2']);
+    expect(ids(canvasMoved(three, 'canvas-1', -1))).toEqual(ids(three));
+    const wide = canvasChanged(two, 'canvas-2', { width: 1920, height: 1080, placement: null });
+    expect({ ...wide.canvases[1], ...SQUARE, placement: 'tesselle/square' }).toEqual(two.canvases[1]);
+  });
+
+  it('are made by a preset, with its layout', () => {
+    const layout = { ...PLAIN_LAYOUT, kind: 'banded' as const };
+    const preset = { name: 'Bands', placement: null, ...SQUARE, rate: { num: 25, den: 1 }, layout };
+    expect(presetAdded(two, preset)).toMatchObject({
+      canvas: 'canvas-3',
+      canvases: [{}, {}, { id: 'canvas-3', dye: 2, layout: { kind: 'banded' }, detached: [] }],
+    });
+  });
+
+  it('have sizes that a canvas may have, and say why another is none', () => {
+    for (const { width, height } of RATIOS) expect(ownSize(width, height)).toEqual({ width, height });
+    for (const [width, height] of [
+      [1081, 1080],
+      [0, 100],
+      [5000, 100],
+      [NaN, 10],
+    ] as const)
+      expect(ownSize(width, height)).toMatchObject({ problem: expect.stringContaining('even') });
+  });
+});
+
+describe('a canvas by itself', () => {
+  const { edit } = testJob();
+  const [shot] = [{ id: `${edit.clips[0]?.cut[0]?.master}-1`, in: 0 }];
+
+  it('begins as it was, changes alone, and follows again', () => {
+    const added = applyCommand(edit, {
+      type: 'set-canvases',
+      act: 'add',
+      ...canvasAdded(start, SQUARE, null),
+    });
+    const alone = applyCommand(added, { type: 'detach', canvas: 'canvas-2', shot });
+    expect(activeClip(alone).canvases[1]?.detached).toMatchObject([{ shot: shot.id, track: 'main' }]);
+    const [own] = activeClip(alone).canvases[1]?.detached ?? [];
+    if (!own) throw new Error('the canvas has a framing of its own');
+    const owner = { canvas: 'canvas-2' };
+    const set = { type: 'set-framings', act: 'turn', owner, framings: [{ ...own, turn: 90 }] } as const;
+    const changed = applyCommand(alone, { ...set, framings: [...set.framings] });
+    expect(changed.framings).toEqual([]);
+    expect(activeClip(changed).canvases.map((one) => one.detached.length)).toEqual([0, 1]);
+    const back = applyCommand(changed, { type: 'attach', canvas: 'canvas-2', shot: shot.id });
+    expect(activeClip(back)).toEqual(activeClip(added));
+  });
+});

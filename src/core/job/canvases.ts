@@ -1,0 +1,96 @@
+import { type Canvas, canvasOf, canvasSizeSchema, LEAST_SIDE, MOST_SIDE } from '../layout/canvas';
+import type { Preset } from '../layout/preset';
+import { placementOf } from '../outlets/outlets';
+import type { Size } from '../picture/size';
+import { activeCanvas, type Clip } from './clip';
+
+/** The canvases of a clip after a change, and the one to work on. */
+export interface Canvases {
+  canvases: Canvas[];
+  canvas: string;
+}
+
+/** Ratios that canvases are made in (common practice, no source), by their shorter side of 1080. */
+export const RATIOS: readonly (Size & { name: string })[] = [
+  { name: '9:16', width: 1080, height: 1920 },
+  { name: '2:3', width: 1080, height: 1620 },
+  { name: '3:4', width: 1080, height: 1440 },
+  { name: '4:5', width: 1080, height: 1350 },
+  { name: '1:1', width: 1080, height: 1080 },
+  { name: '5:4', width: 1350, height: 1080 },
+  { name: '16:9', width: 1920, height: 1080 },
+];
+
+/** Width and height as typed, or why they cannot be a canvas's. */
+export function ownSize(width: number, height: number): Size | { problem: string } {
+  const size = { width, height };
+  if (canvasSizeSchema.safeParse(size).success) return size;
+  return { problem: `Both sides must be even, from ${LEAST_SIDE} to ${MOST_SIDE}.` };
+}
+
+function freshId(canvases: readonly Canvas[]): string {
+  for (let n = 1; ; n++) if (!canvases.some((one) => one.id === `canvas-${n}`)) return `canvas-${n}`;
+}
+
+/** The first dye that no canvas wears. */
+function freshDye(canvases: readonly Canvas[]): number {
+  for (let n = 0; ; n++) if (!canvases.some((one) => one.dye === n)) return n;
+}
+
+/** A clip's canvases with one more, at the rate of the one being worked on. */
+export function canvasAdded(clip: Clip, size: Size, placement: string | null): Canvases {
+  const { canvases } = clip;
+  const id = freshId(canvases);
+  const { rate } = activeCanvas(clip);
+  const added = { ...canvasOf(placement, size, rate, id), dye: freshDye(canvases) };
+  return { canvases: [...canvases, added], canvas: id };
+}
+
+/** A clip's canvases with one more, as a preset says. */
+export function presetAdded(clip: Clip, { name: _name, ...made }: Preset): Canvases {
+  const { canvases } = clip;
+  const added = { ...made, id: freshId(canvases), dye: freshDye(canvases), detached: [] };
+  return { canvases: [...canvases, added], canvas: added.id };
+}
+
+/** A clip's canvases with a copy of one behind it. */
+export function canvasDuplicated({ canvases }: Clip, id: string): Canvases {
+  const copy = freshId(canvases);
+  const dye = freshDye(canvases);
+  return {
+    canvases: canvases.flatMap((one) => (one.id === id ? [one, { ...one, id: copy, dye }] : [one])),
+    canvas: copy,
+  };
+}
+
+/** A clip's canvases without one; the last one stays. */
+export function canvasRemoved(clip: Clip, id: string): Canvases {
+  const canvases = clip.canvases.filter((one) => one.id !== id);
+  const [first] = canvases;
+  if (!first) return { canvases: clip.canvases, canvas: clip.canvas };
+  return { canvases, canvas: clip.canvas === id ? first.id : clip.canvas };
+}
+
+/** A clip's canvases with one moved by some places. */
+export function canvasMoved(clip: Clip, id: string, by: number): Canvases {
+  const canvases = [...clip.canvases];
+  const at = canvases.findIndex((one) => one.id === id);
+  const [moved] = canvases.splice(at, 1);
+  if (moved) canvases.splice(Math.min(Math.max(at + by, 0), canvases.length), 0, moved);
+  return { canvases, canvas: clip.canvas };
+}
+
+/** A clip's canvases with one changed. */
+export function canvasChanged(clip: Clip, id: string, change: Partial<Omit<Canvas, 'id'>>): Canvases {
+  const canvases = clip.canvases.map((one) => (one.id === id ? { ...one, ...change } : one));
+  return { canvases, canvas: clip.canvas };
+}
+
+/** What a canvas is called: its placement, or its size. */
+export function canvasLabel({
+  placement,
+  width,
+  height,
+}: Pick<Canvas, 'placement' | 'width' | 'height'>): string {
+  return placement === null ? `Own ${width}×${height}` : placementOf(placement).label;
+}

@@ -1,0 +1,47 @@
+import type { Source } from '../job/source';
+import { shownFrame } from '../time/frame-rate';
+import { planRuns, type RenderPlan } from './plan';
+
+/** What another rate than the master's costs: output frames that show the one before again, master frames never shown. */
+export interface RateCost {
+  repeated: number[];
+  vanished: number[];
+}
+
+/** Which frames another rate than the master's costs a plan. */
+export function rateCost(plan: RenderPlan): RateCost {
+  const cost: RateCost = { repeated: [], vanished: [] };
+  for (const run of planRuns(plan)) {
+    const source = plan.sources[run.source] as Source;
+    let before = -1;
+    for (let n = 0; n < run.frames; n++) {
+      const frame = shownFrame(n, source.rate, plan.rate);
+      if (frame === before) cost.repeated.push(run.start + n);
+      for (let gone = before + 1; gone < frame; gone++) cost.vanished.push(run.in + gone);
+      before = frame;
+    }
+  }
+  return cost;
+}
+
+/** Frames named before the rest is only counted. */
+const NAMED = 4;
+
+/** Frame numbers for people: all of a few, else the first, how many more, and the step where it is even. */
+function listed(frames: readonly number[]): string {
+  const named = frames.slice(0, NAMED).join(', ');
+  if (frames.length <= NAMED) return named;
+  const step = (frames[1] as number) - (frames[0] as number);
+  const even = step > 1 && frames.every((frame, i) => frame === (frames[0] as number) + i * step);
+  return `${named} and ${frames.length - NAMED} more${even ? `, every ${step} frames` : ''}`;
+}
+
+/** What the plan's rate costs, in words: which frames repeat and which vanish. */
+export function costWords(plan: RenderPlan): string {
+  const { repeated, vanished } = rateCost(plan);
+  if (repeated.length + vanished.length === 0) return 'every frame once';
+  const parts = [];
+  if (repeated.length > 0) parts.push(`${repeated.length} frames of the clip repeat (${listed(repeated)})`);
+  if (vanished.length > 0) parts.push(`${vanished.length} frames of the master vanish (${listed(vanished)})`);
+  return parts.join('; ');
+}
