@@ -1,7 +1,6 @@
 import { asCut, asShots, type ListMaster, type ListNote, type ReadList } from '@core/interchange/cut-list';
 import { readEdl, writeEdl } from '@core/interchange/edl';
 import { readOtio, writeOtio } from '@core/interchange/otio';
-import { reshot } from '@core/cut/shots';
 import { activeCanvas, clipName } from '@core/job/clip';
 import { activeClip, type Job, shotsOf, sourcesIn } from '@core/job/job';
 import type { Source } from '@core/job/source';
@@ -37,8 +36,9 @@ export async function openList(file: File, source: Source): Promise<OpenList> {
 export function takeList(job: Job, source: Source, { list }: OpenList, use: ListUse): ListNote[] {
   if (use === 'shots') {
     const { boundaries, notes } = asShots(list, source);
-    const made = reshot(job.edit, source.id, shotsOf(job.edit, source), boundaries, source.frames);
-    dispatch(job.id, { type: 'set-shots', act: 'list', ...made });
+    const { id: master, frames } = source;
+    const old = shotsOf(job.edit, source);
+    dispatch(job.id, { type: 'set-shots', act: 'list', master, old, boundaries, frames });
     return [...list.notes, ...notes];
   }
   const { cut, notes } = asCut(list, mastersOf(job));

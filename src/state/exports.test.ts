@@ -2,7 +2,7 @@ import AsyncStorage from '@react-native-async-storage/async-storage';
 import { activeClip, newJob, type Job } from '@core/job/job';
 import { applyCommand } from '@core/job/commands';
 import { NO_BORDERS } from '@core/proof/borders';
-import { testJob, testMaster } from '@core/test-job';
+import { framed, testJob, testMaster } from '@core/test-job';
 import { TroubleError } from '@core/trouble/trouble';
 import { cancelExport, deleteExport, startExport, useExports } from './exports';
 import { addJob, useJobs } from './jobs';
@@ -42,15 +42,17 @@ beforeEach(async () => {
   useExports.setState({ running: {} });
   usePosts.setState({ sending: null, trouble: null });
   mockMedia.deleted = [];
-  mockMedia.makeExport.mockReset().mockResolvedValue({ bytes: 1000 });
+  mockMedia.makeExport.mockReset().mockResolvedValue({ bytes: [1000] });
   mockMedia.proveExport.mockReset().mockResolvedValue(proof);
   mockMedia.uploadFile.mockReset().mockResolvedValue('abc');
   addJob(readyJob());
 });
 
+const begin = (canvases = ['canvas-1']) => startExport(stored(), canvases);
+
 describe('an export', () => {
   it('goes from running to proved, with its size', async () => {
-    expect(startExport(stored())).toBe(true);
+    expect(begin()).toEqual(['canvas-1']);
     expect(stored().exports[0]?.state).toBe('running');
     await settled();
     expect(stored().exports[0]).toMatchObject({ state: 'done', bytes: 1000, proof });
@@ -61,15 +63,15 @@ describe('an export', () => {
     const job = readyJob();
     const barred = {
       ...job,
-      edit: applyCommand(job.edit, { type: 'set-pane-mode', mode: 'fit' }),
+      edit: applyCommand(job.edit, framed({}, { fit: true })),
     };
-    expect(startExport(barred)).toBe(false);
+    expect(startExport(barred, ['canvas-1'])).toEqual([]);
     expect(mockMedia.makeExport).not.toHaveBeenCalled();
   });
 
   it('that fails keeps its reason in words, and no bytes', async () => {
     mockMedia.makeExport.mockRejectedValue(new TroubleError('storage-full', { need: 5e6 }));
-    startExport(stored());
+    begin();
     await settled();
     const [record] = stored().exports;
     expect(record).toMatchObject({
@@ -86,7 +88,7 @@ describe('an export', () => {
           signal.addEventListener('abort', () => reject(new TroubleError('cancelled'))),
         ),
     );
-    startExport(stored());
+    begin();
     await settled();
     cancelExport(stored().exports[0]!.id);
     await settled();
@@ -94,23 +96,23 @@ describe('an export', () => {
   });
 
   it('waits for the one before it', async () => {
-    let finish: (value: { bytes: number }) => void = () => undefined;
+    let finish: (value: { bytes: number[] }) => void = () => undefined;
     mockMedia.makeExport.mockImplementationOnce(() => new Promise((resolve) => (finish = resolve)));
-    startExport(stored());
-    startExport(stored());
+    begin();
+    begin();
     await settled();
     expect(mockMedia.makeExport).toHaveBeenCalledTimes(1);
     expect(Object.values(useExports.getState().running).map((one) => one.stage)).toEqual([
       'waiting',
       'waiting',
     ]);
-    finish({ bytes: 1 });
+    finish({ bytes: [1] });
     await settled();
     expect(stored().exports.map((one) => one.state)).toEqual(['done', 'done']);
   });
 
   it('is deleted with its bytes', async () => {
-    startExport(stored());
+    begin();
     await settled();
     const { id } = stored().exports[0]!;
     await deleteExport('job-1', id);
@@ -125,7 +127,7 @@ describe('a post', () => {
       .spyOn(globalThis, 'fetch')
       .mockResolvedValue({ ok: status < 400, status, json: () => Promise.resolve(body) } as Response);
   const ready = async () => {
-    startExport(stored());
+    begin();
     await settled();
     return stored().exports[0]!;
   };

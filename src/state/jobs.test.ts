@@ -7,6 +7,8 @@ import { loadJobs } from './persistence';
 const record = {
   id: 'export-1',
   clip: 'clip-1',
+  canvas: 'canvas-1',
+  dye: 0,
   placement: 'verrow/short',
   width: 1080,
   height: 1920,

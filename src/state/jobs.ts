@@ -1,7 +1,7 @@
 import { create } from 'zustand';
 import { applyCommand, type Command } from '@core/job/commands';
 import { EMPTY_HISTORY, recorded, redone, undone, type Versioned } from '@core/job/history';
-import type { Job } from '@core/job/job';
+import { type Job, onCanvas } from '@core/job/job';
 import type { Master } from '@core/job/master';
 import type { JobFile } from '@core/job/job-file';
 import type { ExportRecord, PostRecord } from '@core/job/records';
@@ -87,6 +87,12 @@ export function dispatch(id: string, command: Command, joins?: string): void {
 export function setClip(id: string, clip: string): void {
   const { job, history } = fileOf(id);
   put({ job: { ...job, edit: { ...job.edit, clip } }, history });
+}
+
+/** Works on another canvas of a job's clip; as with clips, there is nothing to undo. */
+export function setCanvas(id: string, canvas: string): void {
+  const { job, history } = fileOf(id);
+  put({ job: onCanvas(job, canvas), history });
 }
 
 /** Adds a master that a clip may take ranges from; the same file is added once. */

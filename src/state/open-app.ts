@@ -1,9 +1,11 @@
 import { sweepParts } from '@media/storage';
 import { openJobs } from './jobs';
+import { openPresets } from './presets';
 
 /** What happens once when the app opens: stored jobs are read, and what broken-off work left is deleted. */
 export async function openApp(): Promise<void> {
   await openJobs();
+  await openPresets();
   // Asked for once, so that the browser does not evict masters when room gets short.
   await navigator.storage.persist().catch(() => false);
   await sweepParts();

@@ -45,6 +45,7 @@ const found: Pass = {
   combed: 0,
   topFirst: null,
   motion: Array.from({ length: 42 }, (_, second) => (second >= 10 && second < 25 ? 9 : 1)),
+  otherTracks: [],
   sound: {
     integrated: -20,
     loudest: -15,

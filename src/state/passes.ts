@@ -1,5 +1,5 @@
 import { create } from 'zustand';
-import { reshot, type Boundary } from '@core/cut/shots';
+import type { Boundary } from '@core/cut/shots';
 import { type Job, shotsOf } from '@core/job/job';
 import type { Master } from '@core/job/master';
 import { sourceOf } from '@core/job/source';
@@ -124,6 +124,7 @@ export function takeShots(job: Job, master: Master, pass: Pass): void {
     start,
     live: live && uprightRect(live, source),
   }));
-  const made = reshot(job.edit, master.id, shotsOf(job.edit, source), boundaries, source.frames);
-  dispatch(job.id, { type: 'set-shots', act: 'found', ...made });
+  const old = shotsOf(job.edit, source);
+  const { frames } = source;
+  dispatch(job.id, { type: 'set-shots', act: 'found', master: master.id, old, boundaries, frames });
 }

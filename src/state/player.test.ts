@@ -3,7 +3,7 @@ import { applyCommand } from '@core/job/commands';
 import type { Cut } from '@core/cut/cut';
 import type { Job } from '@core/job/job';
 import { NO_REPAIRS } from '@core/job/repairs';
-import { testJob, testMaster, testRange } from '@core/test-job';
+import { testJob, testMaster, testRange, testFraming } from '@core/test-job';
 import {
   leavePlayer,
   mountView,
@@ -30,7 +30,7 @@ interface Listener {
 }
 const mockPlayer = {
   calls: [] as unknown[][],
-  plans: [] as RenderPlan[],
+  plans: {} as Record<string, RenderPlan[]>,
   listener: null as Listener | null,
 };
 jest.mock('@media/player', () => ({
@@ -44,7 +44,7 @@ jest.mock('@media/player', () => ({
     findProxies() {
       mockPlayer.calls.push(['proxies']);
     }
-    setPlans(plans: RenderPlan[]) {
+    setPlans(plans: Record<string, RenderPlan[]>) {
       mockPlayer.plans = plans;
     }
     setViews(sizes: unknown) {
@@ -73,7 +73,8 @@ const withCut = (cut: Cut): Job => ({
 });
 const cut = withCut([testRange(100, 200)]);
 const last = () => mockPlayer.calls[mockPlayer.calls.length - 1];
-const plan = () => mockPlayer.plans[0]!;
+const plans = () => mockPlayer.plans['canvas:canvas-1']!;
+const plan = () => plans()[0]!;
 const frameEvent = (frame: number, piece: number | null, pictures = {}) => ({
   source: 0,
   frame,
@@ -90,7 +91,7 @@ beforeEach(() => {
 describe('the player', () => {
   it('opens at the in point, with plans in which output frame n is frame n of each master', () => {
     expect(last()).toEqual(['show', 0, 100]);
-    expect(mockPlayer.plans.map((one) => one.frames)).toEqual([984, 50]);
+    expect(plans().map((one) => one.frames)).toEqual([984, 50]);
     expect(frameOf(plan(), 777).masterFrame).toBe(777);
   });
 
@@ -165,12 +166,7 @@ describe('the player', () => {
   it('draws a framing that is being dragged, without making it a step', () => {
     const x = () => frameOf(plan(), 0).panes[0]!.window.x;
     const before = x();
-    const middle = { x: 0.5, y: 0.5 };
-    setDraft({
-      shot: `${job.masters[0]!.id}-1`,
-      track: 'main',
-      keyframes: [{ frame: 0, focus: { x: 0.2, y: 0.5 }, seat: middle, zoom: 1 }],
-    });
+    setDraft({ framings: [testFraming({ focus: { x: 0.2, y: 0.5 } })], owner: 'shared' });
     expect(x()).toBeLessThan(before);
     setDraft(null);
     expect(x()).toBe(before);

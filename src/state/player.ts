@@ -1,17 +1,17 @@
 import { create } from 'zustand';
 import { type Cut, rangeAt } from '@core/cut/cut';
 import type { Framing } from '@core/framing/framing';
-import { activeCanvas } from '@core/job/clip';
-import { applyCommand } from '@core/job/commands';
+import { applyCommand, type Owner } from '@core/job/commands';
 import { activeClip, type Job, mainMaster, sourcesIn } from '@core/job/job';
 import type { Source } from '@core/job/source';
 import { clamp, type Size } from '@core/picture/size';
 import { planOf, type RenderPlan } from '@core/render/plan';
 import type { Trouble } from '@core/trouble/trouble';
 import { Player } from '@media/player';
-import { type Piece, type Quality, type View, VIEWS } from '@media/player-protocol';
+import { canvasView, type Piece, type Quality, type View } from '@media/player-protocol';
 
-export type { Quality };
+export { canvasView };
+export type { Quality, View };
 
 interface PlayerState {
   /** The job on the player, or null. */
@@ -28,8 +28,14 @@ interface PlayerState {
   quality: Quality;
   wish: Quality | 'auto';
   trouble: Trouble | null;
-  /** A framing being dragged, not yet a step of the job. */
-  draft: Framing | null;
+  /** Framings being dragged, not yet a step of the job. */
+  draft: Draft | null;
+}
+
+/** Framings that are shown but not kept yet, and whose they are. */
+export interface Draft {
+  framings: Framing[];
+  owner: Owner;
 }
 
 const NOTHING = {
@@ -55,14 +61,24 @@ let firstRange = 0;
 const latest: Partial<Record<View, ImageBitmap>> = {};
 const painters: Partial<Record<View, (picture: ImageBitmap) => void>> = {};
 
-/** For each master the plan of its whole length on a job's canvas: output frame n is its frame n. */
-export function previewPlans(job: Job, draft: Framing | null): RenderPlan[] {
-  const edit = draft ? applyCommand(job.edit, { type: 'set-framing', framing: draft }) : job.edit;
-  const canvas = activeCanvas(activeClip(edit));
-  return sourcesIn(job).map((source) => {
-    const cut = [{ master: source.id, in: 0, out: source.frames }];
-    return planOf({ ...canvas, rate: source.rate }, { ...edit, cut, sources: [source] });
-  });
+/** By canvas of a job's clip, for each master the plan of its whole length: output frame n is its frame n. */
+export function previewPlans(job: Job, draft: Draft | null): Record<View, RenderPlan[]> {
+  const edit = drafted(job, draft).edit;
+  const sources = sourcesIn(job);
+  const plans: Record<string, RenderPlan[]> = {};
+  for (const canvas of activeClip(edit).canvases) {
+    plans[canvasView(canvas.id)] = sources.map((source) => {
+      const cut = [{ master: source.id, in: 0, out: source.frames }];
+      return planOf({ ...canvas, rate: source.rate }, { ...edit, cut, sources: [source] });
+    });
+  }
+  return plans;
+}
+
+/** A job as it would be with framings that are being dragged. */
+export function drafted(job: Job, draft: Draft | null): Job {
+  if (!draft) return job;
+  return { ...job, edit: applyCommand(job.edit, { type: 'set-framings', act: 'move', ...draft }) };
 }
 
 /** Puts a job on the player, or hands it a change of the job that is on it. */
@@ -122,7 +138,7 @@ export function leavePlayer(): void {
   player = null;
   current = null;
   opened = [];
-  for (const view of VIEWS) {
+  for (const view of Object.keys(latest) as View[]) {
     latest[view]?.close();
     delete latest[view];
   }
@@ -174,7 +190,7 @@ function pause(): void {
   usePlayer.setState({ playing: false, range: null });
 }
 
-/** Plays a cut from its start: the clip's own, or one that is only proposed. */
+/** Plays a cut from its start: the clip's own, one that is only proposed, or pieces to look at. */
 export function playCut(cut: Cut): void {
   playRanges(cut, 0);
 }
@@ -197,8 +213,8 @@ export function setQuality(wish: Quality | 'auto'): void {
   usePlayer.setState({ wish, ...(wish === 'auto' ? {} : { quality: wish }) });
 }
 
-/** Shows a framing while it is being dragged; null goes back to the job's own. */
-export function setDraft(draft: Framing | null): void {
+/** Shows framings while they are being dragged; null goes back to the job's own. */
+export function setDraft(draft: Draft | null): void {
   usePlayer.setState({ draft });
   if (current) player?.setPlans(previewPlans(current, draft));
 }

@@ -39,6 +39,7 @@ export async function sendPost(job: Job, record: ExportRecord): Promise<void> {
   const work = onClip(job, record.clip);
   const clip = activeClip(work.edit);
   if (usePosts.getState().sending || heldBack(checkJob(work), clip.overrides, 'post').length > 0) return;
+  if (record.placement === null) return;
   const { sheet, placement } = placementOf(record.placement);
   const { signal } = (stop = new AbortController());
   const show = (sent: number, total: number, judging: boolean) =>

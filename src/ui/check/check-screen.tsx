@@ -7,6 +7,7 @@ import { findingWords, measuredWords, RULE_NAMES } from '@core/check/words';
 import { frameOf } from '@core/render/plan';
 import { dispatch } from '@state/jobs';
 import { showFrame } from '@state/player';
+import { CanvasRow } from '../frame/canvas-cards';
 import { useClip, useFindings, useJob } from '../job/job-context';
 import { JobPage } from '../job/job-page';
 import { useTarget } from '../job/use-target';
@@ -41,6 +42,7 @@ export function CheckScreen() {
         </Button>
       }
     >
+      <CanvasRow />
       <View role="list" aria-label="Findings" style={styles.list}>
         {sorted.map((finding) => (
           <FindingRow key={finding.rule} finding={finding} />

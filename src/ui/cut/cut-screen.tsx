@@ -1,11 +1,9 @@
 import { useMemo, useState } from 'react';
 import { type LayoutChangeEvent, StyleSheet, View } from 'react-native';
-import { clipName } from '@core/job/clip';
 import { formatTimecode } from '@core/time/timecode';
 import { parseEntry } from '@core/time/timecode-entry';
 import { showFrame, usePlayer } from '@state/player';
 import { JobPage } from '../job/job-page';
-import { useClip } from '../job/job-context';
 import { useTarget } from '../job/use-target';
 import { Choice } from '../parts/choice';
 import { NumberField } from '../parts/number-field';
@@ -35,7 +33,6 @@ type Work = (typeof WORK)[number]['value'];
 
 /** What is kept of the masters: ranges to the exact frame, their order, and the length that comes of it. */
 export function CutScreen() {
-  const clip = useClip();
   const tools = useCut();
   const { label } = useTarget();
   const [work, setWork] = useState<Work>('cut');
@@ -43,7 +40,7 @@ export function CutScreen() {
   return (
     <JobPage
       title="Length"
-      subtitle={`${clipName(clip)}, for ${label}`}
+      subtitle={`For ${label}`}
       tray={
         <>
           {work === 'cut' && <CutTray tools={tools} />}
@@ -117,7 +114,7 @@ function useCutKeys(tools: CutTools): void {
 }
 
 /** Most rows of the master, so that a wide screen shows the whole page, in pixels. */
-const MASTER_ROWS = 260;
+const MASTER_ROWS = 208;
 
 /** The master as wide as the page lets it be; while an end is dragged, the two frames that meet there. */
 function MasterPicture({ tools }: { tools: CutTools }) {

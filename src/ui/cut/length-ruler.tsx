@@ -3,11 +3,11 @@ import { type LayoutChangeEvent, StyleSheet, View } from 'react-native';
 import { masterLengths } from '@core/check/check';
 import { type Cut, cutFrames } from '@core/cut/cut';
 import type { Canvas } from '@core/layout/canvas';
-import { placementOf } from '@core/outlets/outlets';
+import { targetOf } from '@core/outlets/outlets';
 import { framesWithin, secondsOf } from '@core/time/frame-rate';
 import { lengthLabel } from '@core/time/timecode';
 import { useClip, useJob } from '../job/job-context';
-import { markOf } from '../job/use-target';
+import { canvasMark } from '../theme/dyes';
 import { Soft, Strong } from '../parts/words';
 import { colours, space } from '../theme/tokens';
 
@@ -68,7 +68,7 @@ export function LengthRuler({ cut }: { cut: Cut }) {
 type Row = ReturnType<typeof rowOf>;
 
 function rowOf(canvas: Canvas, frames: number) {
-  const { placement, label, key } = placementOf(canvas.placement);
+  const { placement, label } = targetOf(canvas);
   const seconds = secondsOf(frames, canvas.rate);
   return {
     canvas,
@@ -78,7 +78,7 @@ function rowOf(canvas: Canvas, frames: number) {
     limit: placement.maxSeconds,
     best: placement.bestSeconds,
     over: Math.max(0, frames - framesWithin(placement.maxSeconds, canvas.rate)),
-    mark: markOf(key),
+    mark: canvasMark(canvas.dye),
   };
 }
 

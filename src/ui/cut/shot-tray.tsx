@@ -1,13 +1,6 @@
 import { ScrollView, StyleSheet } from 'react-native';
-import {
-  boundariesOf,
-  type Boundary,
-  movedBoundary,
-  reshot,
-  withBoundary,
-  withoutBoundary,
-} from '@core/cut/shots';
-import type { SHOT_ACTS } from '@core/job/commands';
+import { boundariesOf, type Boundary, movedBoundary, withBoundary, withoutBoundary } from '@core/cut/shots';
+import type { SHOT_ACTS } from '@core/job/acts';
 import { dispatch } from '@state/jobs';
 import { takeShots, usePasses } from '@state/passes';
 import { showFrame, usePlayer } from '@state/player';
@@ -30,7 +23,10 @@ export function ShotTray({ tools }: { tools: CutTools }) {
     dispatch(job.id, {
       type: 'set-shots',
       act,
-      ...reshot(job.edit, source.id, shots, boundaries, source.frames),
+      master: source.id,
+      old: shots,
+      boundaries,
+      frames: source.frames,
     });
   if (!shot) return null;
   const nearest =

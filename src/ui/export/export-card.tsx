@@ -3,8 +3,9 @@ import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { bitsLabel, bytesLabel } from '@core/check/words';
+import { canvasLabel } from '@core/job/canvases';
+import { onClip } from '@core/job/job';
 import type { ExportRecord } from '@core/job/records';
-import { placementOf } from '@core/outlets/outlets';
 import {
   cancelExport,
   deleteExport,
@@ -14,7 +15,7 @@ import {
   useExports,
 } from '@state/exports';
 import { useJob } from '../job/job-context';
-import { markOf } from '../job/use-target';
+import { canvasMark } from '../theme/dyes';
 import { Mark } from '../parts/mark';
 import { Notice } from '../parts/notice';
 import { saveFile } from '../parts/pick-file';
@@ -38,7 +39,7 @@ function progressWords({ stage, done, total, speed, left }: Running): string {
 /** One export: how far it is, or what came of it. */
 export function ExportCard({ record, stale }: { record: ExportRecord; stale: boolean }) {
   const running = useExports((state) => state.running[record.id]);
-  const { label } = placementOf(record.placement);
+  const label = canvasLabel(record);
   const facts = [
     `${record.width}×${record.height}`,
     bitsLabel(record.videoBits),
@@ -49,7 +50,7 @@ export function ExportCard({ record, stale }: { record: ExportRecord; stale: boo
     <View
       role="listitem"
       aria-label={`${record.fileName}: ${record.state}`}
-      style={[styles.card, { borderLeftColor: markOf(record.placement).dye }]}
+      style={[styles.card, { borderLeftColor: canvasMark(record.dye).dye }]}
     >
       <Strong>{record.fileName}</Strong>
       <Soft>
@@ -79,7 +80,8 @@ function Ended({ record, stale }: { record: ExportRecord; stale: boolean }) {
   const router = useRouter();
   const [gone, setGone] = useState(false);
   const again = () => {
-    if (startExport(job)) void deleteExport(job.id, record.id);
+    const made = startExport(onClip(job, record.clip), [record.canvas]);
+    if (made.length > 0) void deleteExport(job.id, record.id);
   };
   const download = async () => {
     const file = await exportedFile(record);

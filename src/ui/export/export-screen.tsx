@@ -5,9 +5,11 @@ import { checkJob, heldBack, workedOutBitRate } from '@core/check/check';
 import { bitRateWords, bytesLabel, findingWords, RULE_NAMES } from '@core/check/words';
 import { activeCanvas } from '@core/job/clip';
 import { signatureOf } from '@core/job/export-name';
+import { onCanvas } from '@core/job/job';
 import { LEAST_VIDEO_BITS, MOST_VIDEO_BITS } from '@core/rate/bit-rate';
 import { startExport } from '@state/exports';
 import { dispatch } from '@state/jobs';
+import { CanvasRow } from '../frame/canvas-cards';
 import { JobPage } from '../job/job-page';
 import { useClip, useFindings, useJob } from '../job/job-context';
 import { useTarget } from '../job/use-target';
@@ -30,10 +32,14 @@ export function ExportScreen() {
     // Those of a removed clip stay in reach, to be saved or deleted.
     (one) => one.clip === clip.id || !edit.clips.some((other) => other.id === one.clip),
   );
+  const several = clip.canvases.length > 1;
   const choice = workedOutBitRate(job);
   const held = heldBack(checkJob(job), clip.overrides, 'export');
   const size = findings.find((one) => one.rule === 'file-size');
-  const current = signatureOf(edit);
+  const signatures = clip.canvases.map((one) => signatureOf(onCanvas(job, one.id).edit));
+  const free = clip.canvases.filter(
+    (one) => heldBack(checkJob(onCanvas(job, one.id)), clip.overrides, 'export').length === 0,
+  );
   const setRate = (text: string) => {
     const bits = Math.round(Number(text.replace(',', '.')) * 1e6);
     if (!(bits >= LEAST_VIDEO_BITS && bits <= MOST_VIDEO_BITS)) return false;
@@ -45,17 +51,36 @@ export function ExportScreen() {
       title="Export"
       subtitle={`${target.label}, ${canvas.width}×${canvas.height}`}
       tray={
-        <Button
-          mode="contained"
-
-          disabled={held.length > 0}
-          contentStyle={styles.act}
-          onPress={() => startExport(job)}
-        >
-          Export to MP4
-        </Button>
+        <>
+          <Button
+            mode={several ? 'outlined' : 'contained'}
+            disabled={held.length > 0}
+            contentStyle={styles.act}
+            onPress={() => startExport(job, [canvas.id])}
+          >
+            {several ? 'Export this canvas' : 'Export to MP4'}
+          </Button>
+          {several && (
+            <Button
+              mode="contained"
+              disabled={free.length === 0}
+              contentStyle={styles.act}
+              onPress={() =>
+                startExport(
+                  job,
+                  free.map((one) => one.id),
+                )
+              }
+            >
+              {free.length === clip.canvases.length
+                ? `Export all ${free.length} in one go`
+                : `Export ${free.length} of ${clip.canvases.length} in one go`}
+            </Button>
+          )}
+        </>
       }
     >
+      <CanvasRow />
       {held.map((finding) => (
         <Notice
           key={finding.rule}
@@ -92,7 +117,7 @@ export function ExportScreen() {
       </View>
       <View role="list" aria-label="Exports" style={styles.list}>
         {records.map((record) => (
-          <ExportCard key={record.id} record={record} stale={record.signature !== current} />
+          <ExportCard key={record.id} record={record} stale={!signatures.includes(record.signature)} />
         ))}
       </View>
       {records.length === 0 && (

@@ -1,81 +1,148 @@
-import { useMemo, useState } from 'react';
+import { memo, useDeferredValue, useMemo, useState } from 'react';
 import { type LayoutChangeEvent, StyleSheet, useWindowDimensions, View } from 'react-native';
-import { activeCanvas } from '@core/job/clip';
-import { shotsOf } from '@core/job/job';
-import { dispatch } from '@state/jobs';
+import { shotStates } from '@core/check/shot-states';
+import { canvasLabel } from '@core/job/canvases';
+import { type Mode, type Panel, useBench } from '@state/bench';
+import { showFrame, usePlayer } from '@state/player';
 import { JobPage } from '../job/job-page';
-import { useClip, useJob, useSource } from '../job/job-context';
-import { useTarget } from '../job/use-target';
+import { useJob, useSource } from '../job/job-context';
 import { Choice } from '../parts/choice';
-import { Tool } from '../parts/tool';
 import { Transport } from '../parts/transport';
 import { useKeys } from '../parts/use-keys';
 import { space, WIDE } from '../theme/tokens';
+import { CanvasCards } from './canvas-cards';
 import { CanvasPicture } from './canvas-picture';
-import { FramingNumbers, MarginFacts } from './framing-numbers';
+import { CopyPanel } from './copy-panel';
+import { CoverageFacts } from './coverage-facts';
+import { LayoutPanel } from './layout-panel';
+import { LookBar } from './look-bar';
 import { MasterBench } from './master-bench';
+import { MotionPanel } from './motion-panel';
+import { FramingNumbers } from './framing-numbers';
+import { PlacePanel } from './place-panel';
 import { ShotStrip } from './shot-strip';
+import { TurnPanel } from './turn-panel';
 import { type FramingTools, useFraming } from './use-framing';
 
 /** Most rows that the canvas picture takes, in pixels, on a phone and on a wide screen. */
-const CANVAS_ROWS = { phone: 236, wide: 300 };
-const MASTER_ROWS = 340;
-const MODES = [
-  { value: 'fill', label: 'Fill the canvas' },
-  { value: 'fit', label: 'Fit, with bars' },
-] as const;
+const CANVAS_ROWS = { phone: 190, wide: 290 };
+const MASTER_ROWS = 290;
+/** Rows of a card below its picture, and of the large picture's frame. */
+const CARD_FOOT = 40;
+const MODES: readonly { value: Mode; label: string }[] = [
+  { value: 'shot', label: 'Whole shot' },
+  { value: 'frame', label: 'From this frame on' },
+];
+const PANEL_OPTIONS: readonly { value: Panel; label: string }[] = [
+  { value: 'place', label: 'Place' },
+  { value: 'motion', label: 'Motion' },
+  { value: 'turn', label: 'Turn' },
+  { value: 'layout', label: 'Layout' },
+  { value: 'copy', label: 'Copy' },
+];
+const PANELS = {
+  place: memo(PlacePanel),
+  motion: memo(MotionPanel),
+  turn: memo(TurnPanel),
+  layout: memo(LayoutPanel),
+  copy: memo(CopyPanel),
+};
+const Numbers = memo(FramingNumbers);
+const Facts = memo(CoverageFacts);
+const Strip = memo(ShotStrip);
+const Cards = memo(CanvasCards);
+const Look = memo(LookBar);
+const NONE: readonly string[] = [];
 
-/** Where the window lies: the master with the window, and the canvas as it will be, playing in step. */
+/** The bench: the master with every canvas's window, and the canvases as they will be, playing in step. */
 export function FrameScreen() {
   const job = useJob();
   const tools = useFraming();
-  const { label } = useTarget();
-  const source = useSource();
-  const canvas = activeCanvas(useClip());
-  const mode = tools.fills ? 'fill' : 'fit';
+  const mode = useBench((state) => state.mode);
+  const panel = useBench((state) => state.panel);
+  const { edit, masters } = job;
+  const states = useMemo(() => shotStates({ edit, masters }), [edit, masters]);
+  const state = states.find((one) => one.shot.id === tools.shot.id);
   useFrameKeys(tools);
+  // While it plays, sound and picture come first: what can be typed and pressed follows as there is time.
+  const playing = usePlayer((state) => state.playing);
+  const deferred = useDeferredValue(tools);
+  const calm = playing ? deferred : tools;
+  const wide = useWindowDimensions().width >= WIDE;
+  const Chosen = PANELS[panel];
+  const modes = (
+    <Choice
+      label="A change is for"
+      value={mode}
+      options={MODES}
+      onChange={(value) => useBench.setState({ mode: value })}
+    />
+  );
+  const panels = (
+    <Choice
+      label="What to change"
+      value={panel}
+      options={PANEL_OPTIONS}
+      onChange={(value) => useBench.setState({ panel: value })}
+    />
+  );
   return (
     <JobPage
       title="Framing"
-      subtitle={`Shot ${tools.number} of ${shotsOf(job.edit, source).length}, ${label}`}
+      subtitle={`Shot ${tools.number} of ${tools.shots.length}, ${canvasLabel(tools.canvas)}${tools.owner === 'shared' ? '' : ', by itself'}`}
       tray={
-        <>
-          <FramingNumbers tools={tools} />
-          <View style={styles.row}>
-            <View style={styles.grow}>
-              <Choice
-                label="Fill or fit"
-                value={mode}
-                options={MODES}
-                onChange={(value) => dispatch(job.id, { type: 'set-pane-mode', mode: value })}
-              />
+        wide ? (
+          <>
+            <View style={styles.row}>
+              <View style={styles.grow}>{panels}</View>
+              <View style={styles.modes}>{modes}</View>
             </View>
-            <Tool
-              icon="image-filter-center-focus"
-              label="Reset this shot"
-              words="Reset"
-              onPress={() => dispatch(job.id, { type: 'reset-framing', shot: tools.shot.id })}
-            />
-          </View>
-        </>
+            <View style={styles.row}>
+              <View style={styles.panel}>
+                <Chosen tools={calm} />
+              </View>
+              <View style={styles.numbers}>
+                <Numbers tools={calm} />
+              </View>
+            </View>
+          </>
+        ) : (
+          <>
+            {modes}
+            <Chosen tools={calm} />
+            {panels}
+          </>
+        )
       }
     >
-      <Pictures tools={tools} aspect={canvas.width / canvas.height} />
-      <Transport />
-      <ShotStrip current={tools.shot.id} />
+      <Pictures tools={tools} detached={state?.detached ?? NONE} />
+      <Strip shots={tools.shots} states={states} current={tools.shot.id} />
+      <Look state={state} states={states} />
+      {!wide && <Numbers tools={calm} />}
+      <Facts tools={calm} />
     </JobPage>
   );
 }
 
-/** Both pictures, as large as the page lets them be. */
-function Pictures({ tools, aspect }: { tools: FramingTools; aspect: number }) {
+/** All pictures, as large as the page lets them be. */
+function Pictures({ tools, detached }: { tools: FramingTools; detached: readonly string[] }) {
   const { picture } = useSource();
   const [room, setRoom] = useState(0);
   const wide = useWindowDimensions().width >= WIDE;
   const live = picture.width / picture.height;
-  const height = wide ? Math.min(MASTER_ROWS, (room * 0.62) / live) : Math.min(MASTER_ROWS, room / live);
+  const aspect = tools.canvas.width / tools.canvas.height;
+  const height = wide ? Math.min(MASTER_ROWS, (room * 0.58) / live) : Math.min(MASTER_ROWS, room / live);
   const rows = wide ? CANVAS_ROWS.wide : CANVAS_ROWS.phone;
-  const across = Math.min(rows * aspect, wide ? room * 0.3 : room * 0.55);
+  const across = Math.min(rows * aspect, wide ? room * 0.26 : room * 0.58);
+  const cards = (
+    <Cards
+      current={tools.canvas.id}
+      detached={detached}
+      rows={wide ? rows / 2 - CARD_FOOT : rows - CARD_FOOT}
+      wrap={wide}
+    />
+  );
+  const large = <CanvasPicture tools={tools} width={across} height={across / aspect} />;
   return (
     <View
       style={[styles.pictures, wide && styles.side]}
@@ -83,10 +150,13 @@ function Pictures({ tools, aspect }: { tools: FramingTools; aspect: number }) {
     >
       {room > 0 && (
         <>
-          <MasterBench tools={tools} width={height * live} height={height} />
+          <View style={styles.master}>
+            <MasterBench tools={tools} width={height * live} height={height} />
+            <Transport />
+          </View>
           <View style={styles.canvas}>
-            <CanvasPicture tools={tools} width={across} height={across / aspect} />
-            <MarginFacts tools={tools} />
+            {large}
+            {cards}
           </View>
         </>
       )}
@@ -94,13 +164,20 @@ function Pictures({ tools, aspect }: { tools: FramingTools; aspect: number }) {
   );
 }
 
-/** Arrows move the window by a master pixel, with Shift by ten; + and − zoom about its middle. */
+/**
+ * Arrows move the window by a master pixel, with Shift by ten; + and − zoom about its middle; Page Up and Page Down go
+ * from shot to shot; M changes what a change is for.
+ */
 function useFrameKeys(tools: FramingTools): void {
   const { picture } = useSource();
-  const { nudge, nudgeZoom, window } = tools;
+  const { nudge, nudgeZoom, window, shots, number } = tools;
   const keys = useMemo(() => {
     const by = (x: number, y: number) => () => nudge({ x: x / picture.width, y: y / picture.height });
     const middle = { x: window.x + window.width / 2, y: window.y + window.height / 2 };
+    const go = (at: number) => () => {
+      const shot = shots[at];
+      if (shot) showFrame(shot.in);
+    };
     return {
       ArrowLeft: by(-1, 0),
       ArrowRight: by(1, 0),
@@ -113,15 +190,23 @@ function useFrameKeys(tools: FramingTools): void {
       '+': () => nudgeZoom(1.05, middle),
       'Shift++': () => nudgeZoom(1.05, middle),
       '-': () => nudgeZoom(1 / 1.05, middle),
+      PageUp: go(number - 2),
+      PageDown: go(number),
+      h: () => useBench.setState(({ bare }) => ({ bare: !bare })),
+      m: () => useBench.setState(({ mode }) => ({ mode: mode === 'shot' ? 'frame' : 'shot' })),
     };
-  }, [nudge, nudgeZoom, window, picture]);
+  }, [nudge, nudgeZoom, window, picture, shots, number]);
   useKeys(keys);
 }
 
 const styles = StyleSheet.create({
-  row: { flexDirection: 'row', gap: space.m, alignItems: 'center' },
+  row: { flexDirection: 'row', gap: space.l, alignItems: 'center' },
   grow: { flex: 1 },
-  pictures: { gap: space.m },
+  panel: { flex: 1, gap: space.s },
+  numbers: { width: 360 },
+  modes: { width: 300 },
+  pictures: { gap: space.s },
   side: { flexDirection: 'row', alignItems: 'flex-start' },
+  master: { gap: space.xs },
   canvas: { flexDirection: 'row', gap: space.m, flexShrink: 1 },
 });

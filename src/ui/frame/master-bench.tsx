@@ -1,10 +1,25 @@
+import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { GestureDetector } from 'react-native-gesture-handler';
-import { useTarget } from '../job/use-target';
-import { WindowOverlay } from '../job/window-overlay';
+import { Line } from 'react-native-svg';
+import { straightened, tilted } from '@core/framing/moves';
+import { centreOf, cornersOf } from '@core/framing/window';
+import { canvasLabel } from '@core/job/canvases';
+import { activeClip } from '@core/job/job';
+import { panesAt, shotPanes } from '@core/render/plan';
+import { useBench } from '@state/bench';
+import { drafted, usePlayer } from '@state/player';
+import { useJob, useSource } from '../job/job-context';
+import { type ShownWindow, WindowOverlay } from '../job/window-overlay';
 import { PictureView } from '../parts/picture-view';
+import { canvasMark } from '../theme/dyes';
+import { colours } from '../theme/tokens';
+import { FocusPath } from './focus-path';
+import { MarginLabels } from './margin-labels';
 import type { FramingTools } from './use-framing';
-import { useWindowGestures } from './use-window-gestures';
+import { type OtherDrag, useWindowGestures } from './use-window-gestures';
+
+type Vector = { x: number; y: number };
 
 interface Props {
   tools: FramingTools;
@@ -13,21 +28,98 @@ interface Props {
   height: number;
 }
 
-/** The master with the window on it; dragging anywhere on it drags the window. */
+/** A line shorter than this share of the picture is a slip of the finger. */
+const SHORTEST_LINE = 0.05;
+/** How near a corner is touched to be taken by it, in pixels. */
+const CORNER_REACH = 22;
+
+/** The master with the windows of all canvases; dragging anywhere on it drags the one that is worked on. */
 export function MasterBench({ tools, width, height }: Props) {
-  const { mark, label } = useTarget();
+  const bare = useBench((state) => state.bare);
+  const levelling = useBench((state) => state.levelling);
+  const { active, others } = useWindows(tools);
+  const placeOf = ({ x, y }: { x: number; y: number }) => ({ x: x / width, y: y / height });
+  const level = useLevel(tools, width, height);
   const { area, gesture } = useWindowGestures(tools, {
-    perPixel: { x: 1 / width, y: 1 / height },
-    placeOf: (x, y) => ({ x: x / width, y: y / height }),
+    moveOf: placeOf,
+    placeOf,
+    begin: (at) => {
+      if (levelling) return level.drag(at);
+      const near = cornersOf(tools.window, width / height).some(
+        ({ x, y }) => Math.hypot(x * width - at.x, y * height - at.y) < CORNER_REACH,
+      );
+      return near ? byCorner(tools, at, width, height) : null;
+    },
   });
   return (
     <GestureDetector gesture={gesture}>
-      <View ref={area} aria-label="Master with the window" style={[styles.area, { width, height }]}>
+      <View ref={area} aria-label="Master with the windows" style={[styles.area, { width, height }]}>
         <PictureView view="master" label="The master" width={width} height={height} />
-        <WindowOverlay width={width} height={height} window={tools.window} mark={mark} name={label} />
+        {!bare && (
+          <WindowOverlay width={width} height={height} active={active} others={others} handles={!tools.fits}>
+            <FocusPath tools={tools} width={width} height={height} />
+            {!tools.fits && <MarginLabels tools={tools} width={width} height={height} />}
+            {level.line && (
+              <Line {...level.line} stroke={colours.madder} strokeWidth={3} strokeDasharray={[8, 4]} />
+            )}
+          </WindowOverlay>
+        )}
       </View>
     </GestureDetector>
   );
+}
+
+/** Every window of the shot on screen: of all canvases of the clip, and of all their panes. */
+function useWindows(tools: FramingTools): { active: ShownWindow; others: ShownWindow[] } {
+  const settled = useJob();
+  const draft = usePlayer((state) => state.draft);
+  const source = useSource();
+  const { edit } = drafted(settled, draft);
+  const shown = activeClip(edit).canvases.flatMap((canvas) => {
+    const several = new Set(tools.panes.map((pane) => pane.track)).size > 1;
+    return panesAt(shotPanes(canvas, edit.framings, tools.shot, source), tools.frame)
+      .map((pane, i) => ({ pane, i }))
+      .filter(({ pane }) => pane.blur === 0)
+      .map(({ pane, i }) => ({
+        key: `${canvas.id}-${i}`,
+        canvas,
+        track: pane.track,
+        window: pane.window,
+        mark: canvasMark(canvas.dye),
+        name:
+          several && canvas.id === tools.canvas.id
+            ? `${canvasLabel(canvas)}, pane ${i + 1}`
+            : canvasLabel(canvas),
+      }));
+  });
+  const on = shown.findLast((one) => one.canvas.id === tools.canvas.id && one.track === tools.track);
+  if (!on) throw new Error('the canvas being worked on has a pane');
+  return { active: on, others: shown.filter((one) => one !== on) };
+}
+
+/** A corner of the window being dragged: away from its middle widens, toward it tightens. */
+function byCorner(tools: FramingTools, at: Vector, width: number, height: number): OtherDrag {
+  const { window, framing } = tools;
+  const centre = centreOf(window);
+  const far = (to: Vector) => Math.max(4, Math.hypot(to.x - centre.x * width, to.y - centre.y * height));
+  return (to, done) => tools.zoom(framing, far(at) / far(to), centre, done);
+}
+
+/** A line drawn along the horizon, that becomes level. */
+function useLevel(tools: FramingTools, width: number, height: number) {
+  const [line, setLine] = useState<{ x1: number; y1: number; x2: number; y2: number } | null>(null);
+  const drag = (at: Vector): OtherDrag => {
+    const { framing, scope, frame } = tools;
+    return (to, done) => {
+      setLine(done ? null : { x1: at.x, y1: at.y, x2: to.x, y2: to.y });
+      if (!done) return;
+      useBench.setState({ levelling: false });
+      const way = { x: to.x - at.x, y: to.y - at.y };
+      if (Math.hypot(way.x, way.y) < SHORTEST_LINE * Math.min(width, height)) return;
+      tools.keep('tilt', tilted(framing, scope, frame, straightened(way)));
+    };
+  };
+  return { line, drag };
 }
 
 const styles = StyleSheet.create({ area: { cursor: 'grab' as 'pointer', userSelect: 'none' } });

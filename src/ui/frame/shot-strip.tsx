@@ -1,20 +1,48 @@
 import { useMemo } from 'react';
 import { Image, Pressable, ScrollView, StyleSheet, View } from 'react-native';
-import { shotsOf } from '@core/job/job';
+import type { LookReason, ShotState } from '@core/check/shot-states';
+import type { Shot } from '@core/job/shot';
 import { formatTimecode } from '@core/time/timecode';
 import { showFrame } from '@state/player';
 import { useStills } from '@state/stills';
-import { useJob, useSource } from '../job/job-context';
+import { useSource } from '../job/job-context';
 import { Soft, Strong } from '../parts/words';
 import { colours, space } from '../theme/tokens';
 
 const HEIGHT = 48;
 
-/** The shots of the master; each has a framing of its own. */
-export function ShotStrip({ current }: { current: string }) {
-  const { edit } = useJob();
+const REASONS: Record<LookReason, string> = {
+  bare: 'has bars',
+  soft: 'is soft',
+  twice: 'shows its subject twice',
+  changed: 'changed since its tick',
+};
+
+/** Where a shot's framing stands, in a word or two; what needs a look comes first. */
+export function stateWords(state: ShotState | undefined): string {
+  if (!state) return 'not in the clip';
+  const [reason] = state.look;
+  // Whoever ticked it saw how it looks.
+  if (reason && !state.ticked) return REASONS[reason];
+  const words = [
+    state.keyframed ? 'keyframed' : state.framed ? 'framed' : 'untouched',
+    state.detached.length > 0 ? 'by itself' : '',
+    state.ticked ? 'ticked' : '',
+  ];
+  return words.filter(Boolean).join(', ');
+}
+
+/** The shots of the master; each has a framing of its own, and says how it stands. */
+export function ShotStrip({
+  shots,
+  states,
+  current,
+}: {
+  shots: readonly Shot[];
+  states: readonly ShotState[];
+  current: string;
+}) {
   const master = useSource();
-  const shots = useMemo(() => shotsOf(edit, master), [edit, master]);
   const frames = useMemo(() => shots.map((shot) => Math.floor((shot.in + shot.out) / 2)), [shots]);
   const stills = useStills(master, frames, HEIGHT);
   if (shots.length < 2) return null;
@@ -28,24 +56,25 @@ export function ShotStrip({ current }: { current: string }) {
     >
       {shots.map((shot, i) => {
         const on = shot.id === current;
-        const framed = edit.framings.some((one) => one.shot === shot.id);
-        const state = framed ? 'framed' : 'in the middle';
+        const state = states.find((one) => one.shot.id === shot.id);
+        const words = stateWords(state);
+        const look = !state?.ticked && (state?.look.length ?? 0) > 0;
+        const still = stills[frames[i] ?? -1];
         return (
           <Pressable
             key={shot.id}
             role="button"
-            aria-label={`Shot ${i + 1}, from ${formatTimecode(shot.in, master.rate)}, ${state}`}
+            aria-label={`Shot ${i + 1}, from ${formatTimecode(shot.in, master.rate)}, ${words}`}
             aria-pressed={on}
             onPress={() => showFrame(shot.in)}
-            style={[styles.shot, on && styles.on]}
+            style={[styles.shot, { width: width + 8 }, on && styles.on]}
           >
             <View style={{ width, height: HEIGHT, backgroundColor: colours.hairline }}>
-              {stills[frames[i] ?? -1] !== undefined && (
-                <Image source={{ uri: stills[frames[i] ?? -1] }} style={styles.image} />
-              )}
+              {still !== undefined && <Image source={{ uri: still }} style={styles.image} />}
             </View>
             <Strong style={styles.number}>
-              {i + 1} <Soft>{state}</Soft>
+              {state?.ticked ? '✓ ' : look ? '! ' : ''}
+              {i + 1} <Soft style={look && styles.look}>{words}</Soft>
             </Strong>
           </Pressable>
         );
@@ -61,4 +90,5 @@ const styles = StyleSheet.create({
   on: { borderColor: colours.woad, backgroundColor: colours.sheet },
   image: { width: '100%', height: '100%' },
   number: { fontSize: 13 },
+  look: { color: colours.weld },
 });

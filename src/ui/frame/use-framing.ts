@@ -1,80 +1,161 @@
-import { useCallback, useMemo } from 'react';
-import { type Framing, type Point, windowAt } from '@core/framing/framing';
-import { type Aspects, enlargement, type Margin, marginOf, moved, zoomed } from '@core/framing/moves';
+import { useMemo } from 'react';
+import { type Framing, type Point } from '@core/framing/framing';
+import {
+  enlargement,
+  type Margin,
+  marginOf,
+  moved,
+  pointed,
+  type Scope,
+  snappedMove,
+  zoomed,
+} from '@core/framing/moves';
+import type { Aspects, Window } from '@core/framing/window';
+import type { FRAMING_ACTS } from '@core/job/acts';
 import { activeCanvas } from '@core/job/clip';
-import { framingOf, shotAt, shotsOf } from '@core/job/job';
+import type { Owner } from '@core/job/commands';
+import { activeClip, shotAt, shotsOf } from '@core/job/job';
 import type { Shot } from '@core/job/shot';
-import { inPicture, liveSize } from '@core/picture/live-area';
-import type { Rect } from '@core/picture/size';
+import type { Canvas } from '@core/layout/canvas';
+import { MAIN_TRACK } from '@core/layout/layout';
+import type { Rect, Size } from '@core/picture/size';
+import { framingFor, panesAt, type PlannedPane, shotPanes } from '@core/render/plan';
+import { useBench } from '@state/bench';
 import { dispatch } from '@state/jobs';
-import { setDraft, usePlayer } from '@state/player';
-import { useClip, useJob, useSource } from '../job/job-context';
+import { drafted, setDraft, usePlayer } from '@state/player';
+import { useJob, useSource } from '../job/job-context';
 
-const WHOLE: Rect = { x: 0, y: 0, width: 1, height: 1 };
+export type FramingAct = keyof typeof FRAMING_ACTS;
+type Vector = { x: number; y: number };
 
-/** The framing of the shot on screen, and the ways to change it. */
+/** The framing of the shot on screen on the canvas being worked on, and the ways to change it. */
 export interface FramingTools {
   shot: Shot;
   /** Its place among the shots, from 1. */
   number: number;
+  shots: Shot[];
+  frame: number;
+  canvas: Canvas;
+  track: string;
+  owner: Owner;
+  scope: Scope;
   framing: Framing;
-  /** The window at the playhead, 0…1 of the picture. */
-  window: Rect;
+  /** Every pane of the canvas at the playhead, and which of them is worked on. */
+  panes: PlannedPane[];
+  pane: PlannedPane;
+  /** The window being worked on at the playhead, 0…1 of the picture and of the live area. */
+  window: Window;
+  framed: Window;
+  /** The whole picture is shown: there is no window to move. */
+  fits: boolean;
+  live: Rect;
+  liveSize: Size;
+  aspects: Aspects;
   margin: Margin;
   /** Canvas pixels per master pixel. */
   enlarged: number;
-  fills: boolean;
+  /** Keeps a framing as a step; steps with the same word right after each other are one. */
+  keep(act: FramingAct, next: Framing, joins?: string): void;
   /** Moves from a framing by a distance in 0…1 of the picture; shown, and kept when `done`. */
-  move(from: Framing, by: { x: number; y: number }, done: boolean): void;
+  move(from: Framing, by: Vector, done: boolean, snap?: Vector): void;
   /** Zooms from a framing about a place in the picture; shown, and kept when `done`. */
-  zoom(from: Framing, factor: number, pin: { x: number; y: number }, done: boolean): void;
+  zoom(from: Framing, factor: number, pin: Vector, done: boolean): void;
   /** A small step that joins the one before it: arrow keys, wheel. */
-  nudge(by: { x: number; y: number }): void;
-  nudgeZoom(factor: number, pin: { x: number; y: number }): void;
+  nudge(by: Vector): void;
+  nudgeZoom(factor: number, pin: Vector): void;
+  /** Puts a place in the picture at the seat. */
+  point(at: Vector): void;
+  /** A place in the picture as one of the live area. */
+  place(at: Vector): Point;
 }
 
 export function useFraming(): FramingTools {
-  const job = useJob();
+  const settled = useJob();
+  const source = useSource();
   const frame = usePlayer((state) => state.frame);
   const draft = usePlayer((state) => state.draft);
-  const source = useSource();
-  const { id, edit } = job;
-  const canvas = activeCanvas(useClip());
+  const wanted = useBench((state) => state.track);
+  const mode = useBench((state) => state.mode);
+  // A drag changes no shot.
+  const shots = useMemo(() => shotsOf(settled.edit, source), [settled.edit, source]);
+  const { edit } = drafted(settled, draft);
+  const canvas = activeCanvas(activeClip(edit));
   const shot = shotAt(edit, source, frame);
-  const settled = framingOf(edit, shot);
-  const framing = draft?.shot === shot.id ? draft : settled;
-  const live = shot.live ?? source.live;
-  const size = liveSize(source.picture, live);
-  const pane = canvas.width / canvas.height;
-  const liveAspect = size.width / size.height;
-  const aspects = useMemo<Aspects>(() => ({ pane, live: liveAspect }), [pane, liveAspect]);
-  const fills = canvas.layout.panes[0]?.mode !== 'fit';
-  const framed = fills ? windowAt(framing.keyframes, frame, pane, liveAspect) : WHOLE;
+  const drawn = shotPanes(canvas, edit.framings, shot, source);
+  const panes = panesAt(drawn, frame);
+  const tracks = panes.map((one) => one.track);
+  const track = tracks.includes(wanted) ? wanted : MAIN_TRACK;
+  // The last pane of a track lies on top: the fitted picture, not its backdrop.
+  const at = tracks.lastIndexOf(track);
+  const pane = panes[at] as PlannedPane;
+  const turn = drawn.panes[at]?.framing?.turn;
+  const fits = turn === undefined;
+  const { live, liveSize } = drawn;
+  const aspects = {
+    pane: pane.picture.width / pane.picture.height,
+    live: liveSize.width / liveSize.height,
+  };
+  const alone = canvas.detached.some((one) => one.shot === shot.id);
+  const owner: Owner = alone ? { canvas: canvas.id } : 'shared';
+  const framing = framingFor(canvas, edit.framings, shot, track);
+  const scope: Scope = mode === 'frame' ? frame : 'shot';
+  const { id } = settled;
+  const act = (name: FramingAct, next: Framing, done: boolean, joins?: string) => {
+    const framings = [next];
+    if (done) dispatch(id, { type: 'set-framings', act: name, owner, framings }, joins);
+    setDraft(done ? null : { framings, owner });
+  };
   // Gestures and numbers speak of the whole picture, framings of its live area.
-  const inLive = (by: Point) => ({ x: by.x / live.width, y: by.y / live.height });
-  const place = (at: Point) => inLive({ x: at.x - live.x, y: at.y - live.y });
-  const show = useCallback(
-    (next: Framing, done: boolean, joins?: string) => {
-      if (done) dispatch(id, { type: 'set-framing', framing: next }, joins);
-      setDraft(done ? null : next);
-    },
-    [id],
-  );
+  const inLive = (by: Vector) => ({ x: by.x / live.width, y: by.y / live.height });
+  const place = (to: Vector) => inLive({ x: to.x - live.x, y: to.y - live.y });
+  // A layout may turn a pane besides its framing: windows move as they lie.
+  const asDrawn = (one: Framing, change: (drawn: Framing) => Framing): Framing =>
+    fits ? one : { ...change({ ...one, turn }), turn: one.turn };
+  const moveBy = (from: Framing, by: Vector, snap?: Vector) =>
+    asDrawn(from, (one) => {
+      const way = inLive(by);
+      if (!snap) return moved(one, scope, way, aspects);
+      const start = panesAt({ ...drawn, panes: drawnWith(drawn.panes, at, one) }, frame)[at] as PlannedPane;
+      const snapped = snappedMove(start.framed, way, inLive(snap), aspects.live);
+      return moved(one, scope, snapped, aspects);
+    });
+  const zoomBy = (from: Framing, factor: number, pin: Vector) =>
+    asDrawn(from, (one) => zoomed(one, scope, factor, place(pin), aspects));
   return {
     shot,
-    number: shotsOf(edit, source).findIndex((one) => one.id === shot.id) + 1,
+    number: shots.findIndex((one) => one.id === shot.id) + 1,
+    shots,
+    frame,
+    canvas,
+    track,
+    owner,
+    scope,
     framing,
-    window: inPicture(framed, live),
-    margin: marginOf(framed, size),
-    enlarged: enlargement(
-      framed,
-      size,
-      fills ? canvas.width : Math.min(canvas.width, canvas.height * liveAspect),
-    ),
-    fills,
-    move: (from, by, done) => show(moved(from, inLive(by), aspects), done),
-    zoom: (from, factor, pin, done) => show(zoomed(from, factor, place(pin), aspects), done),
-    nudge: (by) => show(moved(settled, inLive(by), aspects), true, `nudge-${shot.id}`),
-    nudgeZoom: (factor, pin) => show(zoomed(settled, factor, place(pin), aspects), true, `zoom-${shot.id}`),
+    panes,
+    pane,
+    window: pane.window,
+    framed: pane.framed,
+    fits,
+    live,
+    liveSize,
+    aspects,
+    margin: marginOf(pane.framed, liveSize),
+    enlarged: enlargement(pane.framed, liveSize, pane.picture.width),
+    keep: (name, next, joins) => act(name, next, true, joins),
+    move: (from, by, done, snap) => act('move', moveBy(from, by, snap), done),
+    zoom: (from, factor, pin, done) => act('zoom', zoomBy(from, factor, pin), done),
+    nudge: (by) => act('move', moveBy(framing, by), true, `nudge-${shot.id}`),
+    nudgeZoom: (factor, pin) => act('zoom', zoomBy(framing, factor, pin), true, `zoom-${shot.id}`),
+    point: (to) => act('point', pointed(framing, scope, place(to)), true),
+    place,
   };
+}
+
+/** Panes with the framing of one in another's place. */
+function drawnWith<Pane extends { framing: unknown }>(
+  panes: readonly Pane[],
+  at: number,
+  framing: Framing,
+): Pane[] {
+  return panes.map((one, i) => (i === at ? { ...one, framing } : one));
 }

@@ -1,31 +1,63 @@
+import { useState } from 'react';
 import { Pressable, StyleSheet, View } from 'react-native';
 import Svg, { Rect } from 'react-native-svg';
+import { Button } from 'react-native-paper';
 import { bytesLabel } from '@core/check/words';
+import { canvasAdded, canvasChanged } from '@core/job/canvases';
 import { activeCanvas } from '@core/job/clip';
 import { type OutletPlacement, PLACEMENTS, RULE_SHEETS } from '@core/outlets/outlets';
 import { ratioLabel } from '@core/picture/size';
 import { rateLabel } from '@core/time/frame-rate';
 import { dispatch } from '@state/jobs';
-import { Body, Heading, Soft, Strong } from '../parts/words';
+import { Heading, Soft, Strong } from '../parts/words';
+import { type CanvasMark, canvasMark } from '../theme/dyes';
 import { colours, space, card } from '../theme/tokens';
+import { CanvasList } from './canvas-list';
+import { CanvasSize } from './canvas-size';
 import { useClip, useJob } from './job-context';
 import { JobPage } from './job-page';
+import { PresetList } from './preset-list';
 import { RateChoice } from './rate-choice';
-import { markOf } from './use-target';
 
 /** Side of the square that a canvas is drawn in, in pixels. */
 const DRAWING = 56;
 
-/** Chooses the canvas from the placements of the outlets' rule sheets. */
+/** The clip's canvases, and the placement, size and rate of the one being worked on. */
 export function CanvasScreen() {
   const job = useJob();
-  const canvas = activeCanvas(useClip());
-  const chosen = canvas.placement;
+  const clip = useClip();
+  const canvas = activeCanvas(clip);
+  const [adding, setAdding] = useState(false);
+  const take = (target: OutletPlacement) => {
+    if (!adding) return dispatch(job.id, { type: 'choose-placement', placement: target.key });
+    setAdding(false);
+    const added = canvasAdded(clip, target.placement, target.key);
+    dispatch(job.id, { type: 'set-canvases', act: 'add', ...added });
+  };
+  const takeSize = (width: number, height: number) => {
+    setAdding(false);
+    const size = { width, height };
+    const next = adding
+      ? canvasAdded(clip, size, null)
+      : canvasChanged(clip, canvas.id, { ...size, placement: null });
+    dispatch(job.id, { type: 'set-canvases', act: adding ? 'add' : 'size', ...next });
+  };
   return (
     <JobPage title="Canvas" subtitle={`At ${rateLabel(canvas.rate)} fps`}>
-      <RateChoice />
-      <Body>Pick where the clip goes. Changing it later loses nothing: cut and framing stay.</Body>
-      <View role="radiogroup" aria-label="Canvas" style={styles.groups}>
+      <CanvasList />
+      <Button
+        mode={adding ? 'outlined' : 'contained'}
+        icon={adding ? 'close' : 'plus'}
+        onPress={() => setAdding(!adding)}
+      >
+        {adding ? 'Add none' : 'Add a canvas'}
+      </Button>
+      <Soft>
+        {adding
+          ? 'Pick where the new canvas goes, or its size. It follows the framings that there are.'
+          : 'Or change the canvas that is marked. Changing it loses nothing: cut and framing stay.'}
+      </Soft>
+      <View role="radiogroup" aria-label={adding ? 'New canvas' : 'Placement'} style={styles.groups}>
         {RULE_SHEETS.map((sheet) => (
           <View key={sheet.outlet} style={styles.group}>
             <Heading>{sheet.name}</Heading>
@@ -36,13 +68,17 @@ export function CanvasScreen() {
               <PlacementRow
                 key={one.key}
                 target={one}
-                on={one.key === chosen}
-                onPress={() => dispatch(job.id, { type: 'choose-placement', placement: one.key })}
+                on={!adding && one.key === canvas.placement}
+                mark={canvasMark(canvas.dye)}
+                onPress={() => take(one)}
               />
             ))}
           </View>
         ))}
+        <CanvasSize onTake={takeSize} />
+        <PresetList />
       </View>
+      <RateChoice />
     </JobPage>
   );
 }
@@ -60,17 +96,15 @@ function limitsOf({ placement }: OutletPlacement): string {
     .join(', ');
 }
 
-function PlacementRow({
-  target,
-  on,
-  onPress,
-}: {
+interface PlacementProps {
   target: OutletPlacement;
   on: boolean;
+  mark: CanvasMark;
   onPress: () => void;
-}) {
+}
+
+function PlacementRow({ target, on, mark, onPress }: PlacementProps) {
   const { placement, label } = target;
-  const { dye, dashes } = markOf(target.key);
   const scale = (DRAWING - 6) / Math.max(placement.width, placement.height);
   const [width, height] = [placement.width * scale, placement.height * scale];
   return (
@@ -88,9 +122,9 @@ function PlacementRow({
           width={width}
           height={height}
           fill={on ? colours.sheet : colours.paper}
-          stroke={dye}
-          strokeWidth={3}
-          strokeDasharray={dashes}
+          stroke={on ? mark.dye : colours.edge}
+          strokeWidth={on ? 3 : 2}
+          strokeDasharray={on ? mark.dashes : []}
         />
       </Svg>
       <View style={styles.words}>

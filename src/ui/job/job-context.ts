@@ -1,9 +1,13 @@
 import { createContext, useContext, useMemo } from 'react';
 import { checkJob } from '@core/check/check';
 import type { Finding } from '@core/check/finding';
+import { diagnose, type Problem } from '@core/diagnosis/diagnosis';
 import type { Clip } from '@core/job/clip';
 import { activeClip, type Job, mainMaster, sourceIn } from '@core/job/job';
+import type { Master } from '@core/job/master';
+import { NO_REPAIRS } from '@core/job/repairs';
 import type { Source } from '@core/job/source';
+import { usePasses } from '@state/passes';
 import { usePlayer } from '@state/player';
 
 /** The job that the page is about. */
@@ -29,6 +33,20 @@ export function useSource(): Source {
     const known = masters.some((one) => one.id === shown);
     return sourceIn({ edit, masters }, known ? shown : mainMaster({ masters }).id);
   }, [edit, masters, shown]);
+}
+
+/** What the diagnosis says of masters of the job, from what its pass found so far. */
+export function useProblems(masters: readonly Master[]): Problem[] {
+  const { edit } = useJob();
+  const passes = usePasses();
+  return useMemo(() => {
+    const canvases = edit.clips.flatMap((clip) => clip.canvases);
+    return masters.flatMap((master) => {
+      const known = passes[master.fingerprint];
+      const pass = known?.state === 'done' ? known.pass : null;
+      return diagnose({ master, repairs: edit.repairs[master.id] ?? NO_REPAIRS, pass, canvases });
+    });
+  }, [edit, masters, passes]);
 }
 
 /** Findings of the job's check, worked out again only when what it looks at changes. */

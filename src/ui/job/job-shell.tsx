@@ -16,7 +16,7 @@ import { Tool } from '../parts/tool';
 import { useKeys } from '../parts/use-keys';
 import { Soft, Title } from '../parts/words';
 import { BringInProgress } from '../home/bring-in-progress';
-import { JobContext, useFindings, useJob } from './job-context';
+import { JobContext, useFindings, useJob, useProblems } from './job-context';
 import { STEPS, stepsOf, type StepName } from './steps';
 import { Ticket } from './ticket';
 
@@ -124,6 +124,7 @@ function Troubles({ job, lost }: { job: Job; lost: Master | null }) {
 function SideSheet() {
   const job = useJob();
   const findings = useFindings();
+  const problems = useProblems(job.masters);
   const router = useRouter();
   const last = useSegments().at(-1);
   const current = STEPS.find((name) => name === last) as StepName | undefined;
@@ -134,7 +135,7 @@ function SideSheet() {
       </View>
       <Title numberOfLines={2}>{job.title}</Title>
       <Soft>Saved in this browser</Soft>
-      <Ticket jobId={job.id} steps={stepsOf(job, findings)} current={current} />
+      <Ticket jobId={job.id} steps={stepsOf(job, findings, problems)} current={current} />
       <Button mode="outlined" onPress={() => router.dismissTo(`/job/${job.id}`)}>
         Master and facts
       </Button>

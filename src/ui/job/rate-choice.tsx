@@ -5,7 +5,7 @@ import { planOfJob } from '@core/check/check';
 import { activeCanvas } from '@core/job/clip';
 import { applyCommand } from '@core/job/commands';
 import { type Job, sourceIn } from '@core/job/job';
-import { rateCost } from '@core/render/plan';
+import { costWords } from '@core/render/rate-cost';
 import { compareRates, type FrameRate, rateLabel, STANDARD_RATES } from '@core/time/frame-rate';
 import { dispatch } from '@state/jobs';
 import { Heading, Soft, Strong } from '../parts/words';
@@ -16,11 +16,7 @@ import { useTarget } from './use-target';
 /** What a rate does to the clip, before it is chosen. */
 function costOf(job: Job, rate: FrameRate): string {
   const edit = applyCommand(job.edit, { type: 'set-rate', rate });
-  const { repeated, vanished } = rateCost(planOfJob({ masters: job.masters, edit }));
-  if (repeated + vanished === 0) return 'every frame once';
-  return [repeated > 0 ? `${repeated} frames repeat` : '', vanished > 0 ? `${vanished} frames vanish` : '']
-    .filter(Boolean)
-    .join(', ');
+  return costWords(planOfJob({ masters: job.masters, edit }));
 }
 
 /** The clip's rate: that of its masters, or another at a cost that is told first. */

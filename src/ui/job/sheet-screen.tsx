@@ -2,21 +2,20 @@ import { useRouter } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { Image, type LayoutChangeEvent, StyleSheet, useWindowDimensions, View } from 'react-native';
 import { Button } from 'react-native-paper';
-import { windowOf, keyframeAt } from '@core/framing/framing';
-import { activeCanvas } from '@core/job/clip';
-import { framingOf, shotAt } from '@core/job/job';
-import { inPicture, liveSize } from '@core/picture/live-area';
+import { canvasLabel } from '@core/job/canvases';
+import { shotAt } from '@core/job/job';
+import { panesAt, shotPanes } from '@core/render/plan';
 import { dispatch } from '@state/jobs';
 import { useStills } from '@state/stills';
 import { POSTER_HEIGHT, posterOf } from '../home/job-card';
 import { Facts } from '../parts/facts';
 import { Screen } from '../parts/screen';
 import { Heading } from '../parts/words';
+import { canvasMark } from '../theme/dyes';
 import { colours, space, WIDE, card } from '../theme/tokens';
 import { factsOf } from './facts-of';
 import { BackTool, HistoryTools } from './header-tools';
-import { useClip, useFindings, useJob, useSource } from './job-context';
-import { useTarget } from './use-target';
+import { useClip, useFindings, useJob, useProblems, useSource } from './job-context';
 import { nextOf, stepsOf } from './steps';
 import { Ticket } from './ticket';
 import { WindowOverlay } from './window-overlay';
@@ -27,6 +26,7 @@ export function SheetScreen() {
   const router = useRouter();
   const source = useSource();
   const findings = useFindings();
+  const problems = useProblems(job.masters);
   const wide = useWindowDimensions().width >= WIDE;
   const next = nextOf(job, findings);
   const act = () => {
@@ -48,7 +48,7 @@ export function SheetScreen() {
       <View style={wide ? styles.poster : undefined}>
         <Poster />
       </View>
-      {!wide && <Ticket jobId={job.id} steps={stepsOf(job, findings)} />}
+      {!wide && <Ticket jobId={job.id} steps={stepsOf(job, findings, problems)} />}
       <View style={styles.master}>
         <Heading>Master</Heading>
         <Facts facts={factsOf(source)} />
@@ -63,7 +63,6 @@ const POSTER_ROWS = 360;
 /** A frame of the master with the window of the canvas on it. */
 function Poster() {
   const job = useJob();
-  const { mark, label } = useTarget();
   const [width, setWidth] = useState(0);
   const clip = useClip();
   const { source, frame } = posterOf(job);
@@ -72,12 +71,17 @@ function Poster() {
   const { picture } = source;
   const height = Math.min(width * (picture.height / picture.width), POSTER_ROWS);
   const shown = { width: height * (picture.width / picture.height), height };
-  const canvas = activeCanvas(clip);
   const shot = shotAt(job.edit, source, frame);
-  const live = shot.live ?? source.live;
-  const size = liveSize(picture, live);
-  const key = keyframeAt(framingOf(job.edit, shot).keyframes, frame);
-  const window = inPicture(windowOf(key, canvas.width / canvas.height, size.width / size.height), live);
+  const [active, ...others] = [...clip.canvases]
+    .sort((a, b) => Number(b.id === clip.canvas) - Number(a.id === clip.canvas))
+    .flatMap((canvas) =>
+      panesAt(shotPanes(canvas, job.edit.framings, shot, source), frame).map(({ window }, i) => ({
+        key: `${canvas.id}-${i}`,
+        window,
+        mark: canvasMark(canvas.dye),
+        name: canvasLabel(canvas),
+      })),
+    );
   const measure = (event: LayoutChangeEvent) => setWidth(event.nativeEvent.layout.width);
   return (
     <View onLayout={measure} style={styles.measure}>
@@ -90,7 +94,7 @@ function Poster() {
             resizeMode="stretch"
           />
         )}
-        {width > 0 && <WindowOverlay {...shown} window={window} mark={mark} name={label} />}
+        {width > 0 && active && <WindowOverlay {...shown} active={active} others={others} />}
       </View>
     </View>
   );

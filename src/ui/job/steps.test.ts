@@ -11,13 +11,15 @@ const change = (job: Job, command: Command): Job => ({
   edit: applyCommand(job.edit, command),
 });
 const next = (job: Job) => nextOf(job, checkJob(job)).label;
-const step = (job: Job, name: string) => stepsOf(job, checkJob(job)).find((one) => one.name === name);
+const step = (job: Job, name: string) => stepsOf(job, checkJob(job), []).find((one) => one.name === name);
 const exported = (job: Job, state: ExportRecord['state'] = 'done'): Job => ({
   ...job,
   exports: [
     {
       id: 'e',
       clip: 'clip-1',
+      canvas: 'canvas-1',
+      dye: 0,
       placement: 'verrow/short',
       width: 1080,
       height: 1920,
@@ -74,10 +76,21 @@ it('says where each step stands', () => {
   expect(step(job, 'canvas')?.summary).toBe('Verrow Short, 1080×1920, 9:16');
   expect(step(job, 'cut')).toMatchObject({ summary: '0:41.0 kept of 0:41.0', standing: 'note' });
   expect(step(job, 'frame')?.summary).toBe('0 of 1 shot framed');
-  expect(step(job, 'check')).toMatchObject({ standing: 'stop', summary: '1 stop, 1 note, 7 passed' });
+  expect(step(job, 'check')).toMatchObject({ standing: 'stop', summary: '1 stop, 1 note, 8 passed' });
   expect(step(exported(job, 'running'), 'export')?.summary).toBe('Under way');
   expect(step(exported(job, 'failed'), 'export')?.standing).toBe('warn');
   expect(step(exported(job), 'export')?.standing).toBe('pass');
   expect(step(posted(job, 'refused'), 'post')?.standing).toBe('stop');
   expect(step(posted(job, 'accepted'), 'post')).toMatchObject({ standing: 'pass', summary: '1 post is up' });
+});
+
+it('says when there is something to look at in a master', () => {
+  const job = testJob();
+  const problem = { code: 'bars', weight: 'warn', values: {}, offers: [], repaired: false } as const;
+  const master = (problems: Parameters<typeof stepsOf>[2]) => stepsOf(job, checkJob(job), problems)[0];
+  expect(master([])).toMatchObject({ standing: 'pass', summary: '1920×1080, 23.976 fps' });
+  expect(master([{ ...problem, offers: [] }])).toMatchObject({
+    standing: 'warn',
+    summary: '1920×1080, 23.976 fps, 1 thing to look at',
+  });
 });

@@ -1,9 +1,11 @@
 import { heldBack } from '@core/check/check';
 import type { Finding } from '@core/check/finding';
+import type { Problem } from '@core/diagnosis/diagnosis';
+import { canvasLabel } from '@core/job/canvases';
 import { activeCanvas } from '@core/job/clip';
 import { activeClip, type Job, shotsOf, sourcesIn } from '@core/job/job';
 import { signatureOf } from '@core/job/export-name';
-import { placementOf } from '@core/outlets/outlets';
+import { targetOf } from '@core/outlets/outlets';
 import { ratioLabel } from '@core/picture/size';
 import { rateLabel, secondsOf } from '@core/time/frame-rate';
 import { lengthLabel } from '@core/time/timecode';
@@ -24,11 +26,11 @@ export interface Step {
 const count = (number: number, one: string, many: string): string => `${number} ${number === 1 ? one : many}`;
 
 /** Where each step of a job stands. */
-export function stepsOf(job: Job, findings: readonly Finding[]): Step[] {
+export function stepsOf(job: Job, findings: readonly Finding[], problems: readonly Problem[]): Step[] {
   const { edit } = job;
   const clip = activeClip(edit);
   const canvas = activeCanvas(clip);
-  const target = placementOf(canvas.placement);
+  const target = targetOf(canvas);
   const length = findings.find((one) => one.rule === 'length');
   const coverage = findings.find((one) => one.rule === 'coverage');
   const kept = Number(length?.measured ?? 0);
@@ -36,19 +38,24 @@ export function stepsOf(job: Job, findings: readonly Finding[]): Step[] {
   const whole = used.reduce((sum, { frames, rate }) => sum + secondsOf(frames, rate), 0);
   const shots = used.flatMap((source) => shotsOf(edit, source));
   const framed = shots.filter((shot) => edit.framings.some((one) => one.shot === shot.id)).length;
+  const warnings = problems.filter((one) => one.weight === 'warn').length;
   return [
     {
       name: 'master',
       title: 'Master',
       summary:
         `${sourcesIn(job).map(({ picture, rate }) => `${picture.width}×${picture.height}, ${rateLabel(rate)} fps`)[0] ?? ''}` +
-        (job.masters.length > 1 ? ` and ${count(job.masters.length - 1, 'more', 'more')}` : ''),
-      standing: 'pass',
+        (job.masters.length > 1 ? ` and ${job.masters.length - 1} more` : '') +
+        (warnings > 0 ? `, ${count(warnings, 'thing', 'things')} to look at` : ''),
+      standing: warnings > 0 ? 'warn' : 'pass',
     },
     {
       name: 'canvas',
       title: 'Canvas',
-      summary: `${target.label}, ${canvas.width}×${canvas.height}, ${ratioLabel(canvas)}`,
+      summary:
+        clip.canvases.length > 1
+          ? `${clip.canvases.length} canvases: ${clip.canvases.map(canvasLabel).join(', ')}`
+          : `${target.label}, ${canvas.width}×${canvas.height}, ${ratioLabel(canvas)}`,
       standing: 'pass',
     },
     {
@@ -132,7 +139,7 @@ export function nextOf(
   if (stop) return { label: 'See what keeps the export back', step: 'check' };
   const current = job.exports.find((one) => one.signature === signatureOf(job.edit) && one.state === 'done');
   if (!current) return { label: 'Export the clip', step: 'export' };
-  const { sheet } = placementOf(current.placement);
+  const { sheet } = targetOf(current);
   const posted = job.posts.some((one) => one.exportId === current.id && one.state === 'accepted');
   return posted ? { label: 'See the posts', step: 'post' } : { label: `Post to ${sheet.name}`, step: 'post' };
 }

@@ -1,16 +1,11 @@
 import { useMemo } from 'react';
 import { activeCanvas } from '@core/job/clip';
-import { type OutletPlacement, PLACEMENTS, placementOf } from '@core/outlets/outlets';
+import { type OutletPlacement, targetOf } from '@core/outlets/outlets';
 import { type CanvasMark, canvasMark } from '../theme/dyes';
 import { useClip } from './job-context';
 
-/** The mark of a placement, by its place among all. */
-export function markOf(key: string): CanvasMark {
-  return canvasMark(PLACEMENTS.findIndex((one) => one.key === key));
-}
-
-/** The placement of the job's canvas, with its mark. */
+/** What the canvas being worked on is judged by, with the canvas's mark. */
 export function useTarget(): OutletPlacement & { mark: CanvasMark } {
-  const { placement } = activeCanvas(useClip());
-  return useMemo(() => ({ ...placementOf(placement), mark: markOf(placement) }), [placement]);
+  const canvas = activeCanvas(useClip());
+  return useMemo(() => ({ ...targetOf(canvas), mark: canvasMark(canvas.dye) }), [canvas]);
 }

@@ -1,72 +1,134 @@
+import type { ReactNode } from 'react';
 import { StyleSheet } from 'react-native';
-import Svg, { Path, Rect as Box, Text as Label } from 'react-native-svg';
-import type { Rect } from '@core/picture/size';
+import Svg, { Path, Text as Label } from 'react-native-svg';
+import { cornersOf, type Window } from '@core/framing/window';
 import type { CanvasMark } from '../theme/dyes';
 import { colours, fonts } from '../theme/tokens';
+
+/** One window on the master. */
+export interface ShownWindow {
+  key: string;
+  /** 0…1 of the picture. */
+  window: Window;
+  mark: CanvasMark;
+  /** Written on the window that is worked on. */
+  name: string;
+}
 
 interface Props {
   /** Size of the picture on screen, in pixels. */
   width: number;
   height: number;
-  /** 0…1 of the picture. */
-  window: Rect;
-  mark: CanvasMark;
-  /** The window's name, written on it. */
-  name: string;
+  /** The window that is worked on: the only one with notches, a name, and handles where it can be dragged. */
+  active: ShownWindow;
+  others?: readonly ShownWindow[];
+  handles?: boolean;
+  children?: ReactNode;
 }
 
-/** Side of a notch, in pixels. */
+/** Half the side of a notch at its foot, and of a handle, in pixels. */
 const NOTCH = 7;
+const HANDLE = 6;
 const NAME_SIZE = 12;
 
-/** The window on the master: a chalk outline with notches at the thirds; the rest lies under paper. */
-export function WindowOverlay({ width, height, window, mark, name }: Props) {
-  const x = window.x * width;
-  const y = window.y * height;
-  const w = window.width * width;
-  const h = window.height * height;
-  const outside = `M0 0H${width}V${height}H0Z M${x} ${y}V${y + h}H${x + w}V${y}Z`;
-  const notches = [1 / 3, 2 / 3].flatMap((third) => [
-    `M${x + w * third - NOTCH} ${y}h${2 * NOTCH}l${-NOTCH} ${NOTCH}Z`,
-    `M${x + w * third - NOTCH} ${y + h}h${2 * NOTCH}l${-NOTCH} ${-NOTCH}Z`,
-  ]);
+type Corner = { x: number; y: number };
+
+/** Windows on the master: chalk outlines in their canvases' dyes; what the active one leaves out lies under paper. */
+export function WindowOverlay({ width, height, active, others = [], handles = false, children }: Props) {
+  const cornersIn = (window: Window): Corner[] =>
+    cornersOf(window, width / height).map(({ x, y }) => ({ x: x * width, y: y * height }));
+  const corners = cornersIn(active.window);
+  const [first] = corners as [Corner];
+  const outside = `M0 0H${width}V${height}H0Z ${pathOf(corners)}`;
   return (
     <Svg width={width} height={height} style={styles.over} aria-hidden>
       <Path d={outside} fill={colours.papered} fillRule="evenodd" />
-      {/* The outline is drawn twice, so that chalk lies under the dye. */}
-      {[colours.chalk, mark.dye].map((colour, i) => (
-        <Box
-          key={colour}
-          x={x + 1.5}
-          y={y + 1.5}
-          width={Math.max(0, w - 3)}
-          height={Math.max(0, h - 3)}
-          fill="none"
-          stroke={colour}
-          strokeWidth={i === 0 ? 5 : 3}
-          strokeDasharray={i === 0 ? [] : mark.dashes}
-        />
+      {others.map(({ key, window, mark }) => (
+        <Outline key={key} d={pathOf(inset(cornersIn(window), 1))} mark={mark} wide={1.5} />
       ))}
-      {notches.map((d) => (
-        <Path key={d} d={d} fill={mark.dye} />
+      <Outline d={pathOf(inset(corners, 1.5))} mark={active.mark} wide={3} />
+      {notchesOf(corners).map((d) => (
+        <Path key={d} d={d} fill={active.mark.dye} />
       ))}
+      {handles &&
+        corners.map(({ x, y }, i) => (
+          <Path
+            key={i}
+            d={pathOf(inset(squareAt(x, y), 0))}
+            fill={colours.chalk}
+            stroke={active.mark.dye}
+            strokeWidth={2}
+          />
+        ))}
       {/* The name is written twice, so that chalk lies under it. */}
-      {[colours.chalk, mark.dye].map((colour, i) => (
+      {[colours.chalk, active.mark.dye].map((colour, i) => (
         <Label
           key={colour}
-          x={x + 8}
-          y={y + 14 + NAME_SIZE}
+          x={Math.min(Math.max(first.x + 8, 4), width - 60)}
+          y={Math.min(Math.max(first.y + 14 + NAME_SIZE, NAME_SIZE + 4), height - 6)}
           fill={colour}
           stroke={i === 0 ? colour : 'none'}
           strokeWidth={4}
           fontFamily={fonts.strong}
           fontSize={NAME_SIZE}
         >
-          {name}
+          {active.name}
         </Label>
       ))}
+      {children}
     </Svg>
   );
+}
+
+/** An outline drawn twice, so that chalk lies under the dye. */
+function Outline({ d, mark, wide }: { d: string; mark: CanvasMark; wide: number }) {
+  return (
+    <>
+      <Path d={d} fill="none" stroke={colours.chalk} strokeWidth={wide + 2} />
+      <Path d={d} fill="none" stroke={mark.dye} strokeWidth={wide} strokeDasharray={mark.dashes} />
+    </>
+  );
+}
+
+const pathOf = (corners: readonly Corner[]): string =>
+  `M${corners.map(({ x, y }) => `${x.toFixed(2)} ${y.toFixed(2)}`).join('L')}Z`;
+
+/** Corners moved toward their middle, so that the line lies inside. */
+function inset(corners: readonly Corner[], by: number): Corner[] {
+  const middle = {
+    x: corners.reduce((sum, one) => sum + one.x, 0) / corners.length,
+    y: corners.reduce((sum, one) => sum + one.y, 0) / corners.length,
+  };
+  return corners.map(({ x, y }) => ({
+    x: x + Math.sign(middle.x - x) * by,
+    y: y + Math.sign(middle.y - y) * by,
+  }));
+}
+
+const squareAt = (x: number, y: number): Corner[] => [
+  { x: x - HANDLE, y: y - HANDLE },
+  { x: x + HANDLE, y: y - HANDLE },
+  { x: x + HANDLE, y: y + HANDLE },
+  { x: x - HANDLE, y: y + HANDLE },
+];
+
+/** Notches at the thirds of the two sides that are across, pointing inward. */
+function notchesOf(corners: readonly Corner[]): string[] {
+  const [a, b, c, d] = corners as [Corner, Corner, Corner, Corner];
+  const on = (from: Corner, to: Corner, inward: Corner) =>
+    [1 / 3, 2 / 3].map((third) => {
+      const long = Math.hypot(to.x - from.x, to.y - from.y) || 1;
+      const deep = Math.hypot(inward.x, inward.y) || 1;
+      const at = { x: from.x + (to.x - from.x) * third, y: from.y + (to.y - from.y) * third };
+      const along = { x: ((to.x - from.x) / long) * NOTCH, y: ((to.y - from.y) / long) * NOTCH };
+      const tip = { x: at.x + (inward.x / deep) * NOTCH, y: at.y + (inward.y / deep) * NOTCH };
+      return pathOf([
+        { x: at.x - along.x, y: at.y - along.y },
+        { x: at.x + along.x, y: at.y + along.y },
+        tip,
+      ]);
+    });
+  return [...on(a, b, { x: d.x - a.x, y: d.y - a.y }), ...on(d, c, { x: a.x - d.x, y: a.y - d.y })];
 }
 
 const styles = StyleSheet.create({ over: { position: 'absolute', left: 0, top: 0, pointerEvents: 'none' } });

@@ -1,13 +1,13 @@
 import { useMemo } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
-import { diagnose, type Problem } from '@core/diagnosis/diagnosis';
+import type { Problem } from '@core/diagnosis/diagnosis';
 import { problemWords } from '@core/diagnosis/words';
 import { NO_REPAIRS, type Repairs } from '@core/job/repairs';
 import { sourceOf } from '@core/job/source';
 import { dispatch } from '@state/jobs';
 import { usePasses } from '@state/passes';
-import { useJob, useSource } from '../job/job-context';
+import { useJob, useProblems, useSource } from '../job/job-context';
 import { Mark } from '../parts/mark';
 import { Body, Heading, Soft, Strong } from '../parts/words';
 import { card, space } from '../theme/tokens';
@@ -30,23 +30,18 @@ export function useRepair(): (repairs: Repairs) => void {
 export function Diagnosis() {
   const job = useJob();
   const source = useSource();
-  const known = usePasses((all) => all[source.fingerprint]);
+  const looked = usePasses((all) => all[source.fingerprint]?.state === 'done');
   const repair = useRepair();
   const { edit, masters } = job;
-  const pass = known?.state === 'done' ? known.pass : null;
-  const problems = useMemo(() => {
-    const master = masters.find((one) => one.id === source.id);
-    if (!master) return [];
-    const canvases = edit.clips.flatMap((clip) => clip.canvases);
-    return diagnose({ master, repairs: edit.repairs[source.id] ?? NO_REPAIRS, pass, canvases });
-  }, [edit, masters, source.id, pass]);
+  const shown = useMemo(() => masters.filter((one) => one.id === source.id), [masters, source.id]);
+  const problems = useProblems(shown);
   const repaired = edit.repairs[source.id] !== undefined;
   return (
     <View role="list" aria-label="Diagnosis" style={styles.list}>
       <Heading>Diagnosis</Heading>
       {problems.length === 0 && (
         <Body>
-          {pass
+          {looked
             ? 'Nothing is wrong with it: square pixels, upright, whole frames, no bars.'
             : 'Nothing is wrong so far. Bars, fields and sound are known once it was looked at.'}
         </Body>

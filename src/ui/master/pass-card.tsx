@@ -76,6 +76,12 @@ function Found({ pass }: { pass: Pass }) {
           { name: 'Pauses', value: String(sound.pauses.length) },
         ]
       : []),
+    ...pass.otherTracks.map((track, i) => ({
+      name: `Sound track ${i + 2}, not used`,
+      value: track
+        ? `${level(track.integrated, 'LUFS')}, peak ${level(track.truePeak, 'dBTP')}`
+        : 'cannot be decoded here',
+    })),
   ];
   return (
     <>

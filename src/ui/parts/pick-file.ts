@@ -10,6 +10,9 @@ export const pickVideo = (): Promise<File | null> => pick(ACCEPT);
 /** Asks for a cut list. @returns null when the person backs out. */
 export const pickList = (): Promise<File | null> => pick(ACCEPT_LISTS);
 
+/** Asks for a file of presets. @returns null when the person backs out. */
+export const pickPresets = (): Promise<File | null> => pick('.json,application/json');
+
 function pick(accept: string): Promise<File | null> {
   return new Promise((resolve) => {
     const input = document.createElement('input');

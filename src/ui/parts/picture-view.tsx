@@ -1,10 +1,10 @@
 import { useEffect, useRef } from 'react';
 import { PixelRatio } from 'react-native';
-import { mountView } from '@state/player';
+import { mountView, type View } from '@state/player';
 import { colours } from '../theme/tokens';
 
 interface Props {
-  view: 'master' | 'canvas';
+  view: View;
   label: string;
   /** Size on screen, in layout pixels. */
   width: number;

@@ -9,13 +9,15 @@ interface Props {
   label: string;
   /** Shorter words to show; empty for the icon alone. */
   words?: string;
-  onPress: () => void;
+  onPress?: () => void;
+  /** Told when it begins and when it ends to be held. */
+  onHold?: (held: boolean) => void;
   disabled?: boolean;
   pressed?: boolean;
 }
 
 /** A small control of a tray: icon over word, at least a thumb wide. */
-export function Tool({ icon, label, words = label, onPress, disabled = false, pressed }: Props) {
+export function Tool({ icon, label, words = label, onPress, onHold, disabled = false, pressed }: Props) {
   const colour = disabled ? colours.edge : colours.ink;
   return (
     <Pressable
@@ -25,6 +27,8 @@ export function Tool({ icon, label, words = label, onPress, disabled = false, pr
       {...(pressed === undefined ? {} : { 'aria-pressed': pressed })}
       disabled={disabled}
       onPress={onPress}
+      onPressIn={() => onHold?.(true)}
+      onPressOut={() => onHold?.(false)}
       style={[styles.tool, pressed === true && styles.pressed]}
     >
       <MaterialCommunityIcons name={icon} size={24} color={colour} />

@@ -4,8 +4,10 @@ import { heldBack } from '@core/check/check';
 import { findingWords, RULE_NAMES } from '@core/check/words';
 import type { Audience } from '@core/job/clip';
 import { signatureOf } from '@core/job/export-name';
+import { OWN_KEY } from '@core/outlets/outlets';
 import { dispatch } from '@state/jobs';
 import { sendPost, usePosts } from '@state/posts';
+import { CanvasRow } from '../frame/canvas-cards';
 import { useClip, useFindings, useJob } from '../job/job-context';
 import { JobPage } from '../job/job-page';
 import { useTarget } from '../job/use-target';
@@ -31,11 +33,16 @@ export function PostScreen() {
   const trouble = usePosts((state) => state.trouble);
   const sending = usePosts((state) => state.sending);
   const candidates = job.exports.filter(
-    (one) => one.clip === clip.id && one.state === 'done' && one.placement === target.key,
+    (one) =>
+      one.clip === clip.id &&
+      one.state === 'done' &&
+      one.placement === target.key &&
+      one.canvas === clip.canvas,
   );
   const current = signatureOf(job.edit);
   const ready = candidates.find((one) => one.signature === current) ?? candidates[0];
   const again = job.posts.some((post) => post.exportId === ready?.id && post.state === 'accepted');
+  const own = target.key === OWN_KEY;
   const held = heldBack(findings, clip.overrides, 'post');
   return (
     <JobPage
@@ -44,7 +51,7 @@ export function PostScreen() {
       tray={
         <Button
           mode="contained"
-          disabled={!ready || held.length > 0 || sending !== null}
+          disabled={!ready || own || held.length > 0 || sending !== null}
           contentStyle={styles.act}
           onPress={() => ready && void sendPost(job, ready)}
         >
@@ -52,6 +59,7 @@ export function PostScreen() {
         </Button>
       }
     >
+      <CanvasRow />
       {trouble && <TroubleNotice trouble={trouble} />}
       {sending?.jobId === job.id && <Sending sending={sending} outlet={target.sheet.name} />}
       {job.posts
@@ -59,7 +67,12 @@ export function PostScreen() {
         .map((post) => (
           <PostCard key={post.id} post={post} />
         ))}
-      {!ready && (
+      {own && (
+        <Notice standing="note" title="This canvas goes to no outlet.">
+          Its size is your own. Save the file from the export page, or choose a placement for the canvas.
+        </Notice>
+      )}
+      {!ready && !own && (
         <Notice
           standing="note"
           title="There is no export to post yet."

@@ -1,0 +1,32 @@
+import { create } from 'zustand';
+import { MAIN_TRACK } from '@core/layout/layout';
+
+/** What a change of a framing is for: the whole shot, or the frame on screen and what follows. */
+export type Mode = 'shot' | 'frame';
+export const PANELS = ['place', 'motion', 'turn', 'layout', 'copy'] as const;
+export type Panel = (typeof PANELS)[number];
+
+interface BenchState {
+  mode: Mode;
+  /** The track whose window is being worked on. */
+  track: string;
+  panel: Panel;
+  snaps: boolean;
+  /** The next line that is drawn on the master becomes level. */
+  levelling: boolean;
+  /** The master is shown bare. */
+  bare: boolean;
+  /** A keyframe's frame to copy from. */
+  copied: number | null;
+}
+
+/** How the framing page is being worked with; none of it is part of the job. */
+export const useBench = create<BenchState>(() => ({
+  mode: 'shot',
+  track: MAIN_TRACK,
+  panel: 'place',
+  snaps: true,
+  levelling: false,
+  bare: false,
+  copied: null,
+}));

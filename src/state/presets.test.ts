@@ -1,0 +1,76 @@
+import AsyncStorage from '@react-native-async-storage/async-storage';
+import { canvasOf } from '@core/layout/canvas';
+import { dropPreset, openPresets, presetFile, savePreset, takePresetFile, usePresets } from './presets';
+
+const canvas = canvasOf('tesselle/square', { width: 1080, height: 1080 }, { num: 25, den: 1 }, 'canvas-4');
+const names = () => usePresets.getState().presets.map((one) => one.name);
+const fileOf = (text: string) =>
+  ({ name: 'presets.json', text: () => Promise.resolve(text) }) as unknown as File;
+
+beforeEach(async () => {
+  await AsyncStorage.clear();
+  usePresets.setState({ presets: [] });
+});
+
+describe('presets', () => {
+  it('are kept in the browser, without what belongs to one clip', async () => {
+    savePreset('Grid', canvas);
+    usePresets.setState({ presets: [] });
+    await openPresets();
+    const [kept] = usePresets.getState().presets;
+    expect(kept).toMatchObject({
+      name: 'Grid',
+      placement: 'tesselle/square',
+      width: 1080,
+      rate: { num: 25 },
+    });
+    expect(kept).not.toHaveProperty('id');
+    expect(kept).not.toHaveProperty('dye');
+    expect(kept).not.toHaveProperty('detached');
+  });
+
+  it('are replaced under the same name, and deleted', () => {
+    savePreset('Grid', canvas);
+    savePreset('Tall', { ...canvas, height: 1350 });
+    savePreset('Grid', { ...canvas, width: 720, height: 720 });
+    expect(names()).toEqual(['Tall', 'Grid']);
+    expect(usePresets.getState().presets[1]?.width).toBe(720);
+    dropPreset('Tall');
+    expect(names()).toEqual(['Grid']);
+  });
+
+  it('come in from a file beside those that are there', async () => {
+    savePreset('Grid', canvas);
+    savePreset('Tall', { ...canvas, height: 1350 });
+    const text = JSON.stringify({
+      format: 'gusset-presets',
+      schemaVersion: 1,
+      presets: usePresets.getState().presets,
+    });
+    dropPreset('Grid');
+    dropPreset('Tall');
+    savePreset('Own', canvas);
+    expect(await takePresetFile(fileOf(text))).toBeNull();
+    expect(names()).toEqual(['Own', 'Grid', 'Tall']);
+  });
+
+  it('stay as they are when a file is none, and it says why', async () => {
+    savePreset('Grid', canvas);
+    expect(await takePresetFile(fileOf('not JSON'))).toMatch(/JSON/);
+    expect(await takePresetFile(fileOf('{"format":"other"}'))).toMatch(/format/);
+    expect(names()).toEqual(['Grid']);
+  });
+
+  it('that were damaged in the browser are left out', async () => {
+    await AsyncStorage.setItem('gusset/setting/presets', '{"format":');
+    await openPresets();
+    expect(names()).toEqual([]);
+  });
+
+  it('go out as a JSON file', () => {
+    savePreset('Grid', canvas);
+    const file = presetFile();
+    expect(file.name).toBe('gusset-presets.json');
+    expect(file.size).toBeGreaterThan(100);
+  });
+});

@@ -1,0 +1,85 @@
+import { useState } from 'react';
+import { Pressable, ScrollView, StyleSheet } from 'react-native';
+import { type Copied, framingCopied } from '@core/framing/keyframes';
+import type { Shot } from '@core/job/shot';
+import { framingFor } from '@core/render/plan';
+import { dispatch } from '@state/jobs';
+import { useJob } from '../job/job-context';
+import { Choice } from '../parts/choice';
+import { Tool } from '../parts/tool';
+import { Soft, Strong } from '../parts/words';
+import { card, colours, space, TARGET } from '../theme/tokens';
+import type { FramingTools } from './use-framing';
+
+const WHAT: readonly { value: Copied; label: string }[] = [
+  { value: 'all', label: 'All of it' },
+  { value: 'zoom', label: 'Only zoom' },
+  { value: 'place', label: 'Only place' },
+  { value: 'keyframes', label: 'Only motion' },
+];
+
+/** Copies the framing on screen to other shots of the master. */
+export function CopyPanel({ tools }: { tools: FramingTools }) {
+  const job = useJob();
+  const [what, setWhat] = useState<Copied>('all');
+  const [chosen, setChosen] = useState<readonly string[]>([]);
+  const { shots, shot, number, canvas, framing, track, owner, frame } = tools;
+  const others = shots.filter((one) => one.id !== shot.id);
+  const next = shots[number];
+  const copyTo = (targets: readonly Shot[]) => {
+    const framings = targets.map((target) =>
+      framingCopied(
+        { framing, shot, at: frame },
+        { framing: framingFor(canvas, job.edit.framings, target, track), shot: target },
+        what,
+      ),
+    );
+    dispatch(job.id, { type: 'set-framings', act: 'copy', owner, framings });
+    setChosen([]);
+  };
+  if (others.length === 0) return <Soft>The master has one shot: there is none to copy to.</Soft>;
+  return (
+    <>
+      <Choice label="What is copied" value={what} options={WHAT} onChange={setWhat} />
+      <ScrollView horizontal showsHorizontalScrollIndicator={false} contentContainerStyle={styles.row}>
+        <Tool
+          icon="arrow-right-bold-box-outline"
+          label="Copy to the next shot"
+          words="To the next"
+          disabled={!next}
+          onPress={() => next && copyTo([next])}
+        />
+        <Tool
+          icon="checkbox-multiple-marked-outline"
+          label="Copy to the chosen shots"
+          words="To the chosen"
+          disabled={chosen.length === 0}
+          onPress={() => copyTo(others.filter((one) => chosen.includes(one.id)))}
+        />
+        <Tool icon="select-all" label="Copy to all shots" words="To all" onPress={() => copyTo(others)} />
+        {shots.map((one, i) => {
+          const on = chosen.includes(one.id);
+          if (one.id === shot.id) return null;
+          return (
+            <Pressable
+              key={one.id}
+              role="checkbox"
+              aria-label={`Choose shot ${i + 1}`}
+              aria-checked={on}
+              onPress={() => setChosen(on ? chosen.filter((id) => id !== one.id) : [...chosen, one.id])}
+              style={[styles.chip, on && styles.on]}
+            >
+              <Strong>{i + 1}</Strong>
+            </Pressable>
+          );
+        })}
+      </ScrollView>
+    </>
+  );
+}
+
+const styles = StyleSheet.create({
+  row: { gap: space.s, alignItems: 'center' },
+  chip: { minWidth: TARGET, minHeight: TARGET, alignItems: 'center', justifyContent: 'center', ...card },
+  on: { borderColor: colours.woad, borderWidth: 2, backgroundColor: colours.woadWash },
+});

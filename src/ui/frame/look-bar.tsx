@@ -1,0 +1,51 @@
+import { StyleSheet, View } from 'react-native';
+import { Button } from 'react-native-paper';
+import { framingSignature, type ShotState } from '@core/check/shot-states';
+import { keptShots, lookThrough } from '@core/cut/look-through';
+import { shotsOf, sourceIn, sourcesIn } from '@core/job/job';
+import { rateValue } from '@core/time/frame-rate';
+import { dispatch } from '@state/jobs';
+import { playCut, togglePlay, usePlayer } from '@state/player';
+import { useClip, useJob } from '../job/job-context';
+import { Soft } from '../parts/words';
+import { space } from '../theme/tokens';
+
+/** Plays a second of each shot's start, middle and end on every canvas; the person ticks what is right. */
+export function LookBar({ state, states }: { state: ShotState | undefined; states: readonly ShotState[] }) {
+  const job = useJob();
+  const { cut } = useClip();
+  const playing = usePlayer((one) => one.playing);
+  const play = () => {
+    const shots = sourcesIn(job).flatMap((source) => shotsOf(job.edit, source));
+    const second = (master: string) => Math.round(rateValue(sourceIn(job, master).rate));
+    playCut(lookThrough(keptShots(cut, shots), second));
+  };
+  const ticked = states.filter((one) => one.ticked).length;
+  const shot = state?.shot.id;
+  const tick = () => {
+    if (shot === undefined) return;
+    const signature = state?.ticked ? null : framingSignature(job, shot);
+    dispatch(job.id, { type: 'tick-shot', shot, signature });
+  };
+  return (
+    <View style={styles.row}>
+      <Button mode="outlined" icon="play-box-multiple-outline" onPress={playing ? togglePlay : play}>
+        {playing ? 'Stop to fix' : 'Play the check'}
+      </Button>
+      <Button
+        mode={state?.ticked ? 'contained-tonal' : 'outlined'}
+        icon="check"
+        disabled={!state}
+        onPress={tick}
+        aria-pressed={state?.ticked}
+      >
+        {state?.ticked ? 'Ticked' : 'Tick this shot'}
+      </Button>
+      <Soft aria-label="Ticks">{`${ticked} of ${states.length}`}</Soft>
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  row: { flexDirection: 'row', alignItems: 'center', gap: space.s, flexWrap: 'wrap' },
+});

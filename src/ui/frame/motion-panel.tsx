@@ -1,0 +1,150 @@
+import { ScrollView, StyleSheet, View } from 'react-native';
+import { EASES, easeName, type EaseName, easeSchema } from '@core/framing/easing';
+import { keyframeBefore } from '@core/framing/framing';
+import {
+  keyframeAdded,
+  keyframeCopied,
+  keyframeEased,
+  keyframeMoved,
+  keyframeRemoved,
+  motionRemoved,
+} from '@core/framing/keyframes';
+import { useBench } from '@state/bench';
+import { showFrame } from '@state/player';
+import { Choice } from '../parts/choice';
+import { NumberField } from '../parts/number-field';
+import { Tool } from '../parts/tool';
+import { Soft } from '../parts/words';
+import { space } from '../theme/tokens';
+import type { FramingTools } from './use-framing';
+
+const EASE_OPTIONS: readonly { value: EaseName | 'own'; label: string }[] = [
+  { value: 'linear', label: 'Even' },
+  { value: 'ease-in', label: 'Soft start' },
+  { value: 'ease-out', label: 'Soft end' },
+  { value: 'ease-in-out', label: 'Soft both' },
+];
+
+/** The control points of a straight line. */
+const STRAIGHT = [0, 0, 1, 1];
+
+/** Keyframes of the shot: made, moved, copied, removed and eased. */
+export function MotionPanel({ tools }: { tools: FramingTools }) {
+  const copied = useBench((state) => state.copied);
+  const { framing, frame, shot } = tools;
+  const { keyframes } = framing;
+  const here = keyframes.find((key) => key.frame === frame);
+  const moves = keyframes.length > 1;
+  const before = keyframes.findLast((key) => key.frame < frame);
+  const after = keyframes.find((key) => key.frame > frame);
+  const part = keyframes[keyframeBefore(keyframes, frame)];
+  const shift = (by: number) => {
+    const next = keyframeMoved(framing, frame, frame + by, shot);
+    tools.keep('time', next, `time-${shot.id}`);
+    const moved = next.keyframes[keyframes.findIndex((key) => key.frame === frame)];
+    if (moved) showFrame(moved.frame);
+  };
+  return (
+    <>
+      <Soft aria-label="Motion">
+        {moves
+          ? `${keyframes.length} keyframes${here ? `, one here` : ''}. ${part && after ? 'The ease is of the way to the next.' : ''}`
+          : 'The window stays for the whole shot. Change it “from this frame on”, or set a keyframe.'}
+      </Soft>
+      <ScrollView horizontal showsHorizontalScrollIndicator={false} contentContainerStyle={styles.tools}>
+        <Tool
+          icon={here && moves ? 'minus-circle-outline' : 'plus-circle-outline'}
+          label={here && moves ? 'Remove the keyframe' : 'Set a keyframe'}
+          words={here && moves ? 'Remove' : 'Set'}
+          onPress={() =>
+            here && moves
+              ? tools.keep('unkeyframe', keyframeRemoved(framing, frame))
+              : tools.keep('keyframe', keyframeAdded(framing, frame))
+          }
+        />
+        <Tool
+          icon="page-previous-outline"
+          label="Keyframe before"
+          words="Before"
+          disabled={!before}
+          onPress={() => before && showFrame(before.frame)}
+        />
+        <Tool
+          icon="page-next-outline"
+          label="Keyframe after"
+          words="After"
+          disabled={!after}
+          onPress={() => after && showFrame(after.frame)}
+        />
+        <Tool
+          icon="arrow-left-thin"
+          label="Keyframe a frame earlier"
+          words="Earlier"
+          disabled={!here || !moves}
+          onPress={() => shift(-1)}
+        />
+        <Tool
+          icon="arrow-right-thin"
+          label="Keyframe a frame later"
+          words="Later"
+          disabled={!here || !moves}
+          onPress={() => shift(1)}
+        />
+        <Tool
+          icon="content-copy"
+          label="Copy the keyframe"
+          words="Copy"
+          onPress={() => useBench.setState({ copied: frame })}
+        />
+        <Tool
+          icon="content-paste"
+          label="Put the copied keyframe here"
+          words="Put"
+          disabled={copied === null || copied === frame}
+          onPress={() => copied !== null && tools.keep('keyframe', keyframeCopied(framing, copied, frame))}
+        />
+        <Tool
+          icon="pin-outline"
+          label="Stay as here for the whole shot"
+          words="Stay"
+          disabled={!moves}
+          onPress={() => tools.keep('still', motionRemoved(framing, frame))}
+        />
+      </ScrollView>
+      {moves && part && after && (
+        <>
+          <Choice
+            label="Ease to the next keyframe"
+            value={easeName(part.ease) ?? 'own'}
+            options={EASE_OPTIONS}
+            onChange={(name) =>
+              name !== 'own' && tools.keep('ease', keyframeEased(framing, part.frame, EASES[name]))
+            }
+          />
+          <View style={styles.curve}>
+            <NumberField
+              label="Curve"
+              unit="x1 y1 x2 y2, each 0 to 1"
+              value={(part.ease ?? STRAIGHT).join(' ')}
+              onSubmit={(text) => {
+                const ease = easeSchema.safeParse(
+                  text
+                    .trim()
+                    .split(/[\s,;]+/)
+                    .map(Number),
+                );
+                if (ease.success) tools.keep('ease', keyframeEased(framing, part.frame, ease.data));
+                return ease.success;
+              }}
+            />
+          </View>
+        </>
+      )}
+    </>
+  );
+}
+
+const styles = StyleSheet.create({
+  tools: { gap: space.xs, alignItems: 'center' },
+  curve: { flexDirection: 'row' },
+});

@@ -1,0 +1,126 @@
+import { ScrollView, StyleSheet } from 'react-native';
+import { seated } from '@core/framing/moves';
+import { keyframeAt, type Point } from '@core/framing/framing';
+import { useBench } from '@state/bench';
+import { dispatch } from '@state/jobs';
+import { useJob } from '../job/job-context';
+import { Tool } from '../parts/tool';
+import { space } from '../theme/tokens';
+import type { FramingTools } from './use-framing';
+
+const THIRD = 1 / 3;
+/** Where the focus may sit in the window. Lead room lies ahead of the motion, head room above a face. */
+const SEATS = [
+  {
+    icon: 'image-filter-center-focus',
+    label: 'Seat in the middle',
+    words: 'Middle',
+    seat: { x: 0.5, y: 0.5 },
+  },
+  {
+    icon: 'format-horizontal-align-left',
+    label: 'Seat on the left third',
+    words: 'Left ⅓',
+    seat: { x: THIRD, y: 0.5 },
+  },
+  {
+    icon: 'format-horizontal-align-right',
+    label: 'Seat on the right third',
+    words: 'Right ⅓',
+    seat: { x: 1 - THIRD, y: 0.5 },
+  },
+  {
+    icon: 'format-vertical-align-top',
+    label: 'Seat with head room',
+    words: 'Head room',
+    seat: { x: 0.5, y: THIRD },
+  },
+] as const;
+
+/** Where the focus sits in the window, whose framing it is, and how the page behaves. */
+export function PlacePanel({ tools }: { tools: FramingTools }) {
+  const job = useJob();
+  const snaps = useBench((state) => state.snaps);
+  const bare = useBench((state) => state.bare);
+  const { framing, canvas, shot, track, owner, scope, frame } = tools;
+  const alone = owner !== 'shared';
+  const { seat } = keyframeAt(framing.keyframes, frame);
+  const sit = (to: Point) => tools.keep('seat', seated(framing, scope, to));
+  const lead = leadSeat(tools);
+  return (
+    <ScrollView horizontal showsHorizontalScrollIndicator={false} contentContainerStyle={styles.tools}>
+      <Tool
+        icon={alone ? 'link-variant-off' : 'link-variant'}
+        label={alone ? 'Follow the others' : 'Only this canvas'}
+        words={alone ? 'Follow' : 'Only this'}
+        pressed={alone}
+        onPress={() =>
+          dispatch(
+            job.id,
+            alone
+              ? { type: 'attach', canvas: canvas.id, shot: shot.id }
+              : { type: 'detach', canvas: canvas.id, shot },
+          )
+        }
+      />
+      <Tool
+        icon={framing.fit ? 'crop-free' : 'fit-to-page-outline'}
+        label={framing.fit ? 'Fill the canvas' : 'Fit, with bars'}
+        words={framing.fit ? 'Fill' : 'Fit'}
+        pressed={framing.fit}
+        disabled={canvas.layout.kind !== 'single'}
+        onPress={() => tools.keep('fit', { ...framing, fit: !framing.fit })}
+      />
+      {SEATS.map(({ icon, label, words, seat: to }) => (
+        <Tool
+          key={label}
+          icon={icon}
+          label={label}
+          words={words}
+          pressed={seat.x === to.x && seat.y === to.y}
+          onPress={() => sit(to)}
+        />
+      ))}
+      <Tool
+        icon="arrow-expand-horizontal"
+        label="Seat with lead room"
+        words="Lead"
+        disabled={lead === null}
+        onPress={() => lead && sit(lead)}
+      />
+      <Tool
+        icon="magnet"
+        label="Snap to middle, thirds and edges"
+        words="Snap"
+        pressed={snaps}
+        onPress={() => useBench.setState({ snaps: !snaps })}
+      />
+      <Tool
+        icon="eye-outline"
+        label="Hold to see the whole master"
+        words="Hold: whole"
+        pressed={bare}
+        onHold={(held) => useBench.setState({ bare: held })}
+      />
+      <Tool
+        icon="backup-restore"
+        label="Reset this shot"
+        words="Reset"
+        onPress={() => dispatch(job.id, { type: 'reset-framing', shot: shot.id, track, owner })}
+      />
+    </ScrollView>
+  );
+}
+
+/** The seat that leaves room ahead of where the focus goes; null where it does not move across. */
+function leadSeat({ framing }: FramingTools): Point | null {
+  const first = framing.keyframes[0];
+  const last = framing.keyframes[framing.keyframes.length - 1];
+  const way = (last?.focus.x ?? 0) - (first?.focus.x ?? 0);
+  if (Math.abs(way) < 0.01) return null;
+  return { x: way > 0 ? THIRD : 1 - THIRD, y: 0.5 };
+}
+
+const styles = StyleSheet.create({
+  tools: { gap: space.xs, alignItems: 'center' },
+});

@@ -1,0 +1,75 @@
+import { StyleSheet, View } from 'react-native';
+import { keyframeAt, MOST_TILT } from '@core/framing/framing';
+import { tilted, turned } from '@core/framing/moves';
+import { leastZoom } from '@core/framing/window';
+import { useBench } from '@state/bench';
+import { NumberField } from '../parts/number-field';
+import { Tool } from '../parts/tool';
+import { Soft } from '../parts/words';
+import { space } from '../theme/tokens';
+import type { FramingTools } from './use-framing';
+
+/** One step of the tilt's buttons, in degrees. */
+const STEP = 0.5;
+
+/** Quarter turns, tilt, and making a drawn line level. */
+export function TurnPanel({ tools }: { tools: FramingTools }) {
+  const levelling = useBench((state) => state.levelling);
+  const { framing, scope, frame, aspects } = tools;
+  const { tilt } = keyframeAt(framing.keyframes, frame);
+  const setTilt = (to: number, joins?: string) =>
+    tools.keep('tilt', tilted(framing, scope, frame, to), joins);
+  const least = leastZoom(aspects, framing.turn, tilt);
+  return (
+    <>
+      <View style={styles.row}>
+        <NumberField
+          label="Tilt"
+          unit={`−${MOST_TILT} to ${MOST_TILT}°`}
+          value={String(Number(tilt.toFixed(2)))}
+          onSubmit={(text) => {
+            const wanted = Number(text.replace(',', '.').replace('−', '-').replace('°', ''));
+            if (!(Math.abs(wanted) <= MOST_TILT)) return false;
+            setTilt(wanted);
+            return true;
+          }}
+        />
+        <Tool
+          icon="rotate-left"
+          label="Tilt to the left"
+          words=""
+          onPress={() => setTilt(tilt - STEP, 'tilt')}
+        />
+        <Tool
+          icon="rotate-right"
+          label="Tilt to the right"
+          words=""
+          onPress={() => setTilt(tilt + STEP, 'tilt')}
+        />
+        <Tool
+          icon="vector-line"
+          label="Draw along the horizon"
+          words="Level"
+          pressed={levelling}
+          onPress={() => useBench.setState({ levelling: !levelling })}
+        />
+        <Tool
+          icon="rotate-right-variant"
+          label="Turn a quarter"
+          words="Turn"
+          onPress={() => tools.keep('turn', turned(framing))}
+        />
+      </View>
+      <Soft aria-label="Turn">
+        {levelling
+          ? 'Draw a line along what should be level.'
+          : [
+              framing.turn === 0 ? 'Not turned' : `Turned ${framing.turn}°`,
+              tilt === 0 ? 'not tilted.' : `its corners need a zoom of ${least.toFixed(2)}.`,
+            ].join(', ')}
+      </Soft>
+    </>
+  );
+}
+
+const styles = StyleSheet.create({ row: { flexDirection: 'row', gap: space.xs, alignItems: 'flex-end' } });

@@ -1,0 +1,68 @@
+import { useState } from 'react';
+import { StyleSheet, View } from 'react-native';
+import { Button, HelperText, TextInput } from 'react-native-paper';
+import { ownSize, RATIOS } from '@core/job/canvases';
+import { Heading, Soft } from '../parts/words';
+import { space } from '../theme/tokens';
+
+/** A canvas by its ratio, or of a size that is typed. */
+export function CanvasSize({ onTake }: { onTake: (width: number, height: number) => void }) {
+  const [width, setWidth] = useState('');
+  const [height, setHeight] = useState('');
+  const [problem, setProblem] = useState<string | null>(null);
+  const take = () => {
+    const size = ownSize(Number(width), Number(height));
+    if ('problem' in size) return setProblem(size.problem);
+    setProblem(null);
+    onTake(size.width, size.height);
+  };
+  return (
+    <View style={styles.group}>
+      <Heading>A size of your own</Heading>
+      <Soft>By ratio, with a shorter side of 1080, or typed. No outlet sets limits for it.</Soft>
+      <View style={styles.ratios}>
+        {RATIOS.map((one) => (
+          <Button
+            key={one.name}
+            mode="outlined"
+            accessibilityLabel={`Ratio ${one.name}`}
+            onPress={() => onTake(one.width, one.height)}
+          >
+            {one.name}
+          </Button>
+        ))}
+      </View>
+      <View style={styles.row}>
+        <TextInput
+          mode="outlined"
+          label="Width"
+          aria-label="Width"
+          inputMode="numeric"
+          value={width}
+          onChangeText={setWidth}
+          style={styles.field}
+        />
+        <TextInput
+          mode="outlined"
+          label="Height"
+          aria-label="Height"
+          inputMode="numeric"
+          value={height}
+          onChangeText={setHeight}
+          style={styles.field}
+        />
+        <Button mode="contained" onPress={take}>
+          Take this size
+        </Button>
+      </View>
+      {problem !== null && <HelperText type="error">{problem}</HelperText>}
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  group: { gap: space.s },
+  ratios: { flexDirection: 'row', flexWrap: 'wrap', gap: space.s },
+  row: { flexDirection: 'row', alignItems: 'center', gap: space.s },
+  field: { flex: 1 },
+});
