@@ -53,12 +53,13 @@ export class Visitor {
     readonly errors: string[],
   ) {}
 
-  static async arrive(origin: string, viewport = PHONE, touch = false): Promise<Visitor> {
+  static async arrive(origin: string, viewport = PHONE, touch = false, scale = 1): Promise<Visitor> {
     const browser = await launchBrowser();
     const context = await browser.newContext({
       viewport,
       acceptDownloads: true,
       hasTouch: touch,
+      deviceScaleFactor: scale,
       baseURL: origin,
     });
     const page = await context.newPage();
@@ -103,9 +104,30 @@ export class Visitor {
     await this.page.mouse.up();
   }
 
+  /** Drags with a finger from a place on the page by a distance, in pixels; the page must be a touch screen's. */
+  async swipe(from: { x: number; y: number }, across: number, down = 0): Promise<void> {
+    const touch = await this.context.newCDPSession(this.page);
+    const at = (share: number) => ({ x: from.x + across * share, y: from.y + down * share });
+    const send = (type: 'touchStart' | 'touchMove' | 'touchEnd', points: { x: number; y: number }[]) =>
+      touch.send('Input.dispatchTouchEvent', { type, touchPoints: points });
+    await send('touchStart', [at(0)]);
+    for (let n = 1; n <= 8; n++) await send('touchMove', [at(n / 8)]);
+    await send('touchEnd', []);
+    await touch.detach();
+  }
+
+  /** Taps something with a role and a name. */
+  async tap(role: 'button' | 'radio', name: string | RegExp): Promise<void> {
+    const found = this.page.getByRole(role, { name, exact: typeof name === 'string' }).first();
+    await found.scrollIntoViewIfNeeded();
+    await found.tap();
+  }
+
   /** The middle of something on the page, in pixels. */
   async middleOf(role: 'img' | 'slider', name: string): Promise<{ x: number; y: number }> {
-    const box = await this.page.getByRole(role, { name, exact: true }).boundingBox();
+    const found = this.page.getByRole(role, { name, exact: true });
+    await found.scrollIntoViewIfNeeded();
+    const box = await found.boundingBox();
     if (!box) throw new Error(`${name} is not on screen`);
     return { x: box.x + box.width / 2, y: box.y + box.height / 2 };
   }
@@ -169,13 +191,24 @@ export class Visitor {
   }
 }
 
+/** What a person looks at: its size in pixels, whether it is touched, and device pixels a pixel. */
+interface Screen {
+  viewport: { width: number; height: number };
+  touch: boolean;
+  scale: number;
+}
+
 /** A server and a person at it, there for every test of the describe block that asks for them. */
-export function atTheApp(): { readonly visitor: Visitor; readonly server: TestServer } {
+export function atTheApp(screen: Partial<Screen> = {}): {
+  readonly visitor: Visitor;
+  readonly server: TestServer;
+} {
   const server = new TestServer();
   let visitor: Visitor | null = null;
   beforeAll(async () => {
     await server.start();
-    visitor = await Visitor.arrive(server.origin);
+    const { viewport, touch, scale } = screen;
+    visitor = await Visitor.arrive(server.origin, viewport, touch, scale);
   });
   afterAll(async () => {
     await visitor?.leave();

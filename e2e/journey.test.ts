@@ -122,7 +122,7 @@ describe('from an edit to a post', () => {
 
   it('checks, and a tap fixes what is wrong', async () => {
     await visitor.step('Framing');
-    await visitor.page.getByRole('radio', { name: 'Fit, with bars' }).click();
+    await visitor.press('Fit, with bars');
     await visitor.step('Check');
     expect(await visitor.finding('Every frame filled')).toBe('Every frame filled: stop');
     expect(await visitor.button('The export is kept back').isDisabled()).toBe(true);
