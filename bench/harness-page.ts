@@ -2,10 +2,13 @@
 import { planOf } from '../src/core/render/plan';
 import { sourceOf, type Source } from '../src/core/job/source';
 import { canvasOf } from '../src/core/layout/canvas';
+import type { LayoutKind } from '../src/core/layout/layout';
 import { Kernel } from '../src/kernel/kernel';
 import { Player } from '../src/media/player';
 import { storedFile } from '../src/media/storage';
 import { bringInFile, makeExport, passOverMaster } from '../src/media/tasks';
+
+import { dragTimes, exportLayout, exportThree } from './canvases';
 
 /** The file that the benchmark put into the page's one field. */
 function chosenFile(): File {
@@ -26,11 +29,11 @@ async function exportChosen(
 ): Promise<{ milliseconds: number; frames: number }> {
   const source = await chosenSource();
   const frames = Math.min(source.frames, Math.round((seconds * source.rate.num) / source.rate.den));
-  const canvas = canvasOf('bench/tall', { width: 1080, height: 1920 }, source.rate, 'canvas-1');
+  const canvas = canvasOf(null, { width: 1080, height: 1920 }, source.rate, 'canvas-1');
   const cut = [{ master: source.id, in: 0, out: frames }];
   const plan = planOf(canvas, { cut, shots: [], framings: [], sources: [source] });
   const start = performance.now();
-  await makeExport({ name: 'bench.mp4', plan, videoBits }, {});
+  await makeExport({ outputs: [{ name: 'bench.mp4', plan, videoBits }] }, {});
   const milliseconds = performance.now() - start;
   return { milliseconds, frames };
 }
@@ -135,6 +138,22 @@ async function kernelTime(rounds: number): Promise<number> {
   return best;
 }
 
+const dragChosen = async () => dragTimes(await chosenSource());
+const threeChosen = async (frames: number, oneGo: boolean, videoBits: number) =>
+  exportThree(await chosenSource(), frames, oneGo, videoBits);
+const layoutChosen = async (frames: number, kind: LayoutKind, videoBits: number) =>
+  exportLayout(await chosenSource(), frames, kind, videoBits);
+
 Object.assign(window, {
-  bench: { exportChosen, passChosen, lookAtChosen, stepChosen, sendResult, kernelTime },
+  bench: {
+    exportChosen,
+    passChosen,
+    lookAtChosen,
+    stepChosen,
+    dragChosen,
+    threeChosen,
+    layoutChosen,
+    sendResult,
+    kernelTime,
+  },
 });

@@ -5,6 +5,7 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { build } from 'esbuild';
 import type { BrowserContext, Page } from 'playwright-core';
+import type { LayoutKind } from '../src/core/layout/layout';
 import { launchProfile } from '../scripts/browser.mjs';
 
 /** What the harness page offers; see harness-page.ts. */
@@ -13,6 +14,9 @@ interface PageBench {
   passChosen(): Promise<{ pass: number; decode: number; frames: number }>;
   lookAtChosen(): Promise<number>;
   stepChosen(afterPass: boolean): Promise<number>;
+  dragChosen(): Promise<{ drag: number; bare: number }>;
+  threeChosen(frames: number, oneGo: boolean, videoBits: number): Promise<number>;
+  layoutChosen(frames: number, kind: LayoutKind, videoBits: number): Promise<number>;
   sendResult(): Promise<void>;
   kernelTime(rounds: number): Promise<number>;
 }

@@ -1,20 +1,24 @@
 /** Writes the demo job from the film's own code: `npx tsx demo/make-job.ts`. */
 import { writeFileSync } from 'node:fs';
 import path from 'node:path';
-import type { Framing, Keyframe } from '../src/core/framing/framing';
+import { type Framing, type Keyframe, plainFraming, PLAIN_VALUES } from '../src/core/framing/framing';
 import { type Demo, demoSchema } from '../src/core/job/demo';
-import { MAIN_TRACK } from '../src/core/layout/canvas';
+import { MAIN_TRACK } from '../src/core/layout/layout';
 import { HEIGHT, WIDTH } from './film/paint';
 import { shotStarts, type FilmShot } from './film/shots';
 
 /** Frames between keyframes of a moving subject. */
 const STEP = 16;
-const MIDDLE = { x: 0.5, y: 0.5 };
 
 function keyframe(shot: FilmShot, start: number, n: number): Keyframe {
   const { x, y } = shot.subject((n * 1001) / 24000);
   const place = (value: number, size: number) => Number(Math.min(1, Math.max(0, value / size)).toFixed(4));
-  return { frame: start + n, focus: { x: place(x, WIDTH), y: place(y, HEIGHT) }, seat: MIDDLE, zoom: 1 };
+  return {
+    ...PLAIN_VALUES,
+    frame: start + n,
+    focus: { x: place(x, WIDTH), y: place(y, HEIGHT) },
+    ease: null,
+  };
 }
 
 /** One keyframe for a subject that stays, else one every few frames and at the end. */
@@ -25,7 +29,7 @@ function framing(shot: FilmShot, start: number, id: string): Framing {
   keys.push(keyframe(shot, start, last));
   const first = keys[0] as Keyframe;
   const travels = keys.some((key) => Math.abs(key.focus.x - first.focus.x) > 0.02);
-  return { shot: id, track: MAIN_TRACK, keyframes: travels ? keys : [first] };
+  return { ...plainFraming(id, MAIN_TRACK, start), keyframes: travels ? keys : [first] };
 }
 
 const shots = shotStarts().map(({ shot, start }, i) => ({ id: `shot-${i + 1}`, shot, start }));

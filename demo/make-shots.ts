@@ -18,23 +18,48 @@ async function main(): Promise<void> {
   await shoot('jobs');
   await visitor.openDemo();
   await shoot('sheet');
+  await visitor.step('Master');
+  await visitor.page.getByRole('listitem', { name: /^Proxy: / }).waitFor({ timeout: 90_000 });
+  await shoot('master');
   await visitor.step('Canvas');
+  await addCanvases(visitor);
   await shoot('canvas');
   await visitor.step('Length');
   await visitor.type('First frame kept', '00:00:06:00');
   await visitor.type('Last frame kept', '00:00:23:23');
+  await visitor.page.getByRole('heading', { name: 'Length', level: 1 }).click();
+  for (let i = 0; i < 18; i++) await page.keyboard.press('Shift+w');
+  await visitor.press('Split here');
   await shoot('length');
+  await visitor.page.getByRole('radio', { name: 'To length', exact: true }).click();
+  await page.getByText('Fit to a length').scrollIntoViewIfNeeded();
+  await shoot('to-length');
   await visitor.step('Framing');
   await visitor.press(/^Shot 2,/);
   await page.keyboard.press('Shift+w');
   for (let i = 0; i < 5; i++) await page.keyboard.press('Shift+w');
+  await visitor.press('Work on Verrow Short');
   await shoot('framing');
+  await page.getByRole('radio', { name: 'Motion' }).click();
+  await shoot('motion');
+  await visitor.press('Work on Tesselle Portrait');
+  await page.getByRole('radio', { name: 'Layout' }).click();
+  await page.getByRole('radio', { name: 'Stacked' }).click();
+  await page.getByRole('radio', { name: 'Pane 2' }).click();
+  await visitor.type('Zoom', '2');
+  await visitor.type('From left', '1300');
+  await page.getByRole('img', { name: 'The master' }).scrollIntoViewIfNeeded();
+  await shoot('layout');
+  await page.getByRole('radio', { name: 'Single' }).click();
+  await visitor.press('Work on Verrow Short');
   await visitor.step('Check');
   await shoot('check');
   await visitor.press('Add #upright');
   await visitor.step('Export');
-  await visitor.exportClip();
+  await visitor.press('Export all 3 in one go');
+  await page.getByRole('button', { name: 'Download' }).nth(2).waitFor({ timeout: 400_000 });
   await shoot('export');
+  await page.getByRole('radio', { name: 'Verrow Short' }).click();
   await visitor.press('Post it');
   await visitor.press('Post to Verrow');
   await visitor.sees(/Verrow took/, 60_000);
@@ -44,11 +69,17 @@ async function main(): Promise<void> {
   await visitor.leave();
   const wide = await Visitor.arrive(server.origin, WIDE);
   await wide.openDemo();
+  // The filmstrip comes with the pass.
+  await wide.page.getByRole('link', { name: /^Master:/ }).click();
+  await wide.page.getByRole('listitem', { name: /^Proxy: / }).waitFor({ timeout: 90_000 });
+  await wide.press('Master and facts');
   await wide.page.waitForTimeout(2000);
   await wide.page.screenshot({ path: `${FOLDER}/sheet-wide.png` });
   await wide.page.getByRole('link', { name: /^Length:/ }).click();
   await wide.page.waitForTimeout(2500);
   await wide.page.screenshot({ path: `${FOLDER}/length-wide.png` });
+  await wide.page.getByRole('link', { name: /^Canvas:/ }).click();
+  await addCanvases(wide);
   await wide.page.getByRole('link', { name: /^Framing:/ }).click();
   await wide.press(/^Shot 2,/);
   for (let i = 0; i < 6; i++) await wide.page.keyboard.press('Shift+w');
@@ -56,6 +87,14 @@ async function main(): Promise<void> {
   await wide.page.screenshot({ path: `${FOLDER}/framing-wide.png` });
   await wide.leave();
   await server.stop();
+}
+
+/** Two canvases more, from the canvas page. */
+async function addCanvases(visitor: Visitor): Promise<void> {
+  for (const name of ['Tesselle Square', 'Tesselle Portrait']) {
+    await visitor.press('Add a canvas');
+    await visitor.page.getByRole('radio', { name, exact: true }).click();
+  }
 }
 
 void main();

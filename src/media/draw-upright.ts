@@ -1,3 +1,4 @@
+import type { Window } from '@core/framing/window';
 import type { Source } from '@core/job/source';
 import type { Rect } from '@core/picture/size';
 import type { Picture } from './preview-picture';
@@ -27,13 +28,15 @@ function storedWindow(window: Rect, { rotation, flip }: Orientation): Rect {
  */
 export function drawUpright(
   ink: OffscreenCanvasRenderingContext2D,
-  { image, size }: Pick<Picture, 'image' | 'size'>,
-  orientation: Orientation,
-  window: Rect,
+  picture: Pick<Picture, 'image' | 'size'>,
+  source: Orientation & Pick<Source, 'picture'>,
+  window: Window,
   to: Rect,
 ): void {
-  const { rotation, flip } = orientation;
-  const from = storedWindow(window, orientation);
+  if (window.angle !== 0) return drawTilted(ink, picture, source, window, to);
+  const { image, size } = picture;
+  const { rotation, flip } = source;
+  const from = storedWindow(window, source);
   const [across, down] = rotation % 180 === 0 ? [to.width, to.height] : [to.height, to.width];
   ink.save();
   ink.translate(to.x + to.width / 2, to.y + to.height / 2);
@@ -50,5 +53,28 @@ export function drawUpright(
     across,
     down,
   );
+  ink.restore();
+}
+
+/** A turned window: the whole picture is turned back under it, and only what lies in the window is kept. */
+function drawTilted(
+  ink: OffscreenCanvasRenderingContext2D,
+  picture: Pick<Picture, 'image' | 'size'>,
+  source: Orientation & Pick<Source, 'picture'>,
+  window: Window,
+  to: Rect,
+): void {
+  const { width, height } = source.picture;
+  const scale = to.width / (window.width * width);
+  ink.save();
+  ink.beginPath();
+  ink.rect(to.x, to.y, to.width, to.height);
+  ink.clip();
+  ink.translate(to.x + to.width / 2, to.y + to.height / 2);
+  ink.rotate((-window.angle * Math.PI) / 180);
+  ink.scale(scale, scale);
+  const whole = { x: 0, y: 0, width: 1, height: 1, angle: 0 };
+  const centre = { x: window.x + window.width / 2, y: window.y + window.height / 2 };
+  drawUpright(ink, picture, source, whole, { x: -centre.x * width, y: -centre.y * height, width, height });
   ink.restore();
 }

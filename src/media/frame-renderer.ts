@@ -1,10 +1,14 @@
 import type { Source } from '@core/job/source';
+import { boundsOf, type Window } from '@core/framing/window';
 import type { Rect } from '@core/picture/size';
-import type { PlannedFrame, RenderPlan } from '@core/render/plan';
+import type { PlannedFrame, PlannedPane, RenderPlan } from '@core/render/plan';
 import { TroubleError } from '@core/trouble/trouble';
-import { conversion } from '@kernel/colour';
-import { Kernel, type SampleWindow } from '@kernel/kernel';
+import { scaleBlurred } from '@kernel/backdrop';
+import { conversion, limitedBt709 } from '@kernel/colour';
+import { BLACK, Kernel, type SampleWindow } from '@kernel/kernel';
+import { layOver } from '@kernel/lay-over';
 import { isPixelLayout, type PlanarPicture } from '@kernel/planes';
+import { scaleTilted, type TiltedWindow } from '@kernel/tilt';
 import kernelUrl from '@kernel/kernel.wasm';
 
 /** Samples around a window that its filter reaches when nothing is reduced: three lobes and the chroma's share. */
@@ -48,25 +52,20 @@ export class FrameRenderer {
     const { width, height } = this.plan;
     const source = this.plan.sources[planned.source] as Source;
     const target = this.kernel.target(width, height);
-    for (const { picture, window } of planned.panes) {
-      const samples = samplesOf(frame, source, window);
-      const { samples: copy, origin } = await this.read(frame, source, planned.masterFrame, samples);
-      this.kernel.scale(
-        copy,
-        { ...samples, x: samples.x - origin.x, y: samples.y - origin.y },
-        target,
-        picture,
-      );
+    for (const [index, pane] of planned.panes.entries()) {
+      await this.drawPane(frame, source, planned.masterFrame, pane, target, `pane-${index}`);
     }
-    this.kernel.fillBars(
-      target,
-      planned.panes.map((one) => one.picture),
-    );
     const coefficients = conversion({
       matrix: source.colour.matrix ?? frame.colorSpace.matrix,
       fullRange: source.colour.fullRange ?? frame.colorSpace.fullRange,
     });
     if (coefficients) this.kernel.convert(target, coefficients);
+    const { ground } = this.plan;
+    this.kernel.fillBars(
+      target,
+      planned.panes.map((one) => one.picture),
+      ground === null ? BLACK : limitedBt709(ground),
+    );
     return new VideoFrame(this.kernel.bytes(target.at, target.size), {
       format: 'I420',
       codedWidth: width,
@@ -76,6 +75,29 @@ export class FrameRenderer {
       layout: target.planes.map(({ offset, stride }) => ({ offset: offset - target.at, stride })),
       colorSpace: OUTPUT_COLOUR,
     });
+  }
+
+  /** Draws one pane's window where it lies, or beside it first where it must not spill or has round corners. */
+  private async drawPane(
+    frame: VideoFrame,
+    source: Source,
+    masterFrame: number,
+    { picture, window, radius, blur }: PlannedPane,
+    target: PlanarPicture,
+    slot: string,
+  ): Promise<void> {
+    const { kernel } = this;
+    const samples = samplesOf(frame, source, window);
+    const { samples: copy, origin } = await this.read(frame, source, masterFrame, reachOf(samples));
+    const from = { ...samples, x: samples.x - origin.x, y: samples.y - origin.y };
+    const beside = radius > 0 || picture.x + picture.width < target.width;
+    const own = { x: 0, y: 0, width: picture.width, height: picture.height };
+    const surface = beside ? kernel.picture(slot, 'I420', own.width, own.height, 16) : target;
+    const rect = beside ? own : picture;
+    if (blur > 0) scaleBlurred(kernel, copy, from, surface, rect, blur);
+    else if (window.angle === 0) kernel.scale(copy, from, surface, rect, slot);
+    else scaleTilted(kernel, copy, from, surface, rect, slot);
+    if (beside) layOver(kernel, surface, target, picture, radius);
   }
 
   /** A frame without combing; the frame before it helps where it was the last one drawn. */
@@ -116,7 +138,7 @@ export class FrameRenderer {
 }
 
 /** A window, 0…1 of the picture, in samples of the picture as it is shown upright. */
-function samplesOf(frame: VideoFrame, { rotation }: Source, window: Rect): SampleWindow {
+function samplesOf(frame: VideoFrame, { rotation, picture }: Source, window: Window): TiltedWindow {
   const { width, height } = visibleSize(frame);
   const [across, down] = rotation % 180 === 0 ? [width, height] : [height, width];
   return {
@@ -124,6 +146,21 @@ function samplesOf(frame: VideoFrame, { rotation }: Source, window: Rect): Sampl
     y: window.y * down,
     width: window.width * across,
     height: window.height * down,
+    angle: window.angle,
+    sampleAspect: picture.width / across / (picture.height / down),
+  };
+}
+
+/** The upright rectangle around a turned window, in the same samples. */
+function reachOf(window: TiltedWindow): SampleWindow {
+  const { sampleAspect } = window;
+  const live = (window.width * sampleAspect) / window.height;
+  const { x, y, width, height } = boundsOf({ x: 0, y: 0, width: 1, height: 1, angle: window.angle }, live);
+  return {
+    x: window.x + x * window.width,
+    y: window.y + y * window.height,
+    width: width * window.width,
+    height: height * window.height,
   };
 }
 

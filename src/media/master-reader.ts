@@ -137,6 +137,16 @@ export class MasterReader {
     return sample.timestamp - this.startSeconds;
   }
 
+  /** Decoded sound of each track besides the one that clips take; null for one that cannot be decoded. */
+  async otherSounds(): Promise<(AsyncGenerator<AudioSample, void, unknown> | null)[]> {
+    const others = (await this.input.getAudioTracks()).filter((track) => track.id !== this.audio?.id);
+    return Promise.all(
+      others.map(async (track) =>
+        (await track.canDecode()) ? new AudioSampleSink(track).samples(this.startSeconds) : null,
+      ),
+    );
+  }
+
   close(): void {
     this.input.dispose();
   }

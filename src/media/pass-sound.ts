@@ -1,5 +1,6 @@
+import type { AudioSample } from 'mediabunny';
 import type { Source } from '@core/job/source';
-import type { SoundFacts } from '@core/pass/pass';
+import type { Pass, SoundFacts } from '@core/pass/pass';
 import { LoudnessMeter } from '@core/sound/loudness';
 import { TruePeakMeter } from '@core/sound/true-peak';
 import { pausesOf, Waveform } from '@core/sound/waveform';
@@ -51,4 +52,31 @@ export async function listen(
       pauses: pausesOf(bytes),
     },
   };
+}
+
+/** Loudness and true peak of the tracks that no clip takes. */
+export async function trackLevels(reader: MasterReader, signal: AbortSignal): Promise<Pass['otherTracks']> {
+  const levels: Pass['otherTracks'] = [];
+  for (const sound of await reader.otherSounds()) levels.push(sound && (await levelsOf(sound, signal)));
+  return levels;
+}
+
+async function levelsOf(
+  sound: AsyncGenerator<AudioSample, void, unknown>,
+  signal: AbortSignal,
+): Promise<Pass['otherTracks'][number]> {
+  let loudness: LoudnessMeter | null = null;
+  const peaks = new TruePeakMeter();
+  for await (const sample of sound) {
+    try {
+      throwIfStopped(signal);
+      const planes = planesOf(sample, 0, sample.numberOfFrames);
+      loudness ??= new LoudnessMeter(sample.sampleRate, planes.length);
+      loudness.push(planes);
+      peaks.push(planes);
+    } finally {
+      sample.close();
+    }
+  }
+  return { integrated: known(loudness?.integrated() ?? -Infinity), truePeak: known(peaks.finish().truePeak) };
 }

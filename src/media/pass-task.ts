@@ -4,7 +4,7 @@ import { Kernel } from '@kernel/kernel';
 import kernelUrl from '@kernel/kernel.wasm';
 import { MasterReader } from './master-reader';
 import { PassPictures, type Small } from './pass-pictures';
-import { listen } from './pass-sound';
+import { listen, trackLevels } from './pass-sound';
 import { waitWhilePlaying } from './playing-lock';
 import { frameOf, ProxyWriter } from './proxy-writer';
 import { throwIfStopped, type TaskContext } from './serve-task';
@@ -43,6 +43,7 @@ export async function passOver({ source }: PassRequest, context: TaskContext): P
       live: live.live,
       liveConfidence: live.confidence,
       sound: sound?.facts ?? null,
+      otherTracks: await trackLevels(reader, context.signal),
       ...(await made.finish()),
     };
     if (sound) await writeSmall('passes', names.wave, new Blob([sound.wave]));

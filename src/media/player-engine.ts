@@ -1,16 +1,16 @@
 import type { AudioSample, VideoSample } from 'mediabunny';
 import type { Source } from '@core/job/source';
-import type { Rect, Size } from '@core/picture/size';
-import { frameOf, type RenderPlan } from '@core/render/plan';
+import type { Size } from '@core/picture/size';
+import type { RenderPlan } from '@core/render/plan';
 import { rateValue, secondsOf } from '@core/time/frame-rate';
 import { type Trouble, troubleOf } from '@core/trouble/trouble';
-import { drawUpright } from './draw-upright';
 import type { MasterReader } from './master-reader';
 import type { Piece, PlayerEvent, PlayerOrder, Quality, View } from './player-protocol';
 import { PlayerSources } from './player-sources';
 import { whilePlaying } from './playing-lock';
 import { planesOf } from './sound-cutter';
 import { pictureOf, type Picture } from './preview-picture';
+import { Stage } from './stage';
 
 /** Sound is sent this far ahead of what is heard, in seconds. */
 const SOUND_AHEAD = 2;
@@ -22,8 +22,6 @@ const READ_ON = 24;
 const REFINE_AFTER = 180;
 /** Playing that skips this share of a second's frames has fallen behind. */
 const TOO_MANY_SKIPPED = 0.3;
-
-const WHOLE: Rect = { x: 0, y: 0, width: 1, height: 1 };
 
 type Frames = ReturnType<MasterReader['frames']>;
 
@@ -44,7 +42,7 @@ interface Held {
 /** Decodes, paces and draws what the page shows. It holds one decoded frame: the one on screen. */
 export class PlayerEngine {
   private readonly sources = new PlayerSources();
-  private plans: RenderPlan[] = [];
+  private plans: Record<string, RenderPlan[]> = {};
   private sizes: Partial<Record<View, Size>> = {};
   private held: Held | null = null;
   private cursor: { reader: MasterReader; frames: Frames; next: number } | null = null;
@@ -54,7 +52,7 @@ export class PlayerEngine {
   private seeking = false;
   private redrawWaits = false;
   private quality: Quality = 'full';
-  private readonly canvases: Partial<Record<View, OffscreenCanvas>> = {};
+  private readonly stage = new Stage();
 
   constructor(private readonly tell: (event: PlayerEvent, transfer?: Transferable[]) => void) {}
 
@@ -314,52 +312,14 @@ export class PlayerEngine {
     if (!this.held) return;
     const { source, frame, piece, picture } = this.held;
     const pictures: Partial<Record<View, ImageBitmap>> = {};
-    const { master, canvas } = this.sizes;
+    const { master, ...canvases } = this.sizes;
     const orientation = this.sources.source(source);
-    if (master) {
-      const { surface, ink } = this.surface('master', master);
-      drawUpright(ink, picture, orientation, WHOLE, { x: 0, y: 0, ...master });
-      pictures.master = surface.transferToImageBitmap();
+    if (master) pictures.master = this.stage.master(master, picture, orientation);
+    for (const [view, size] of Object.entries(canvases) as [View, Size][]) {
+      const plan = this.plans[view]?.[source];
+      if (plan) pictures[view] = this.stage.canvas(view, size, plan, frame, picture, orientation);
     }
-    const plan = this.plans[source];
-    if (canvas && plan) pictures.canvas = this.drawCanvas(canvas, plan, frame, picture, orientation);
-    this.tell({ type: 'frame', source, frame, piece, pictures }, Object.values(pictures));
-  }
-
-  private drawCanvas(
-    size: Size,
-    plan: RenderPlan,
-    frame: number,
-    picture: Picture,
-    source: Source,
-  ): ImageBitmap {
-    const { surface, ink } = this.surface('canvas', size);
-    const scale = size.width / plan.width;
-    ink.fillStyle = '#000';
-    ink.fillRect(0, 0, size.width, size.height);
-    for (const { picture: to, window } of frameOf(plan, Math.min(frame, plan.frames - 1)).panes) {
-      drawUpright(ink, picture, source, window, {
-        x: to.x * scale,
-        y: to.y * scale,
-        width: to.width * scale,
-        height: to.height * scale,
-      });
-    }
-    return surface.transferToImageBitmap();
-  }
-
-  private surface(
-    view: View,
-    size: Size,
-  ): { surface: OffscreenCanvas; ink: OffscreenCanvasRenderingContext2D } {
-    const surface = (this.canvases[view] ??= new OffscreenCanvas(size.width, size.height));
-    if (surface.width !== size.width || surface.height !== size.height) {
-      surface.width = size.width;
-      surface.height = size.height;
-    }
-    const ink = surface.getContext('2d', { alpha: false });
-    if (!ink) throw new Error('this browser gives no 2D canvas to a worker');
-    ink.imageSmoothingQuality = 'high';
-    return { surface, ink };
+    const transfer = Object.values(pictures).filter((one) => one !== undefined);
+    this.tell({ type: 'frame', source, frame, piece, pictures }, transfer);
   }
 }

@@ -3,9 +3,11 @@ import type { Size } from '@core/picture/size';
 import type { RenderPlan } from '@core/render/plan';
 import type { Trouble } from '@core/trouble/trouble';
 
-/** The pictures that the player draws. */
-export const VIEWS = ['master', 'canvas'] as const;
-export type View = (typeof VIEWS)[number];
+/** The pictures that the player draws: the master, and canvases by their ids. */
+export type View = 'master' | `canvas:${string}`;
+
+/** The view of a canvas. */
+export const canvasView = (id: string): View => `canvas:${id}`;
 
 /** How finely a playing picture is decoded: the master, its proxy, or every other frame of the proxy. */
 export const QUALITIES = ['full', 'half', 'quarter'] as const;
@@ -24,8 +26,8 @@ export type PlayerOrder =
   | { type: 'open'; sources: Source[] }
   /** A proxy was made of one of the sources. */
   | { type: 'proxies' }
-  /** For each source the plan of its whole length, so that its output frame n is frame n. */
-  | { type: 'plans'; plans: RenderPlan[] }
+  /** By canvas, for each source the plan of its whole length, so that its output frame n is frame n. */
+  | { type: 'plans'; plans: Record<string, RenderPlan[]> }
   /** Sizes in device pixels of the views on screen; a view that is not on screen is not drawn. */
   | { type: 'views'; sizes: Partial<Record<View, Size>> }
   | { type: 'show'; source: number; frame: number }

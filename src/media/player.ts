@@ -42,8 +42,8 @@ export class Player {
     this.send({ type: 'open', sources });
   }
 
-  /** Hands over, for each source, the plan to draw the canvas from; its output frame n must be frame n. */
-  setPlans(plans: RenderPlan[]): void {
+  /** Hands over, by canvas and for each source, the plan to draw from; its output frame n must be frame n. */
+  setPlans(plans: Record<string, RenderPlan[]>): void {
     this.send({ type: 'plans', plans });
   }
 

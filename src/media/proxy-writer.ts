@@ -1,40 +1,28 @@
-import {
-  Mp4OutputFormat,
-  Output,
-  Quality,
-  StreamTarget,
-  type StreamTargetChunk,
-  VideoSample,
-  VideoSampleSource,
-} from 'mediabunny';
+import { Quality, VideoSample, VideoSampleSource } from 'mediabunny';
 import type { Source } from '@core/job/source';
 import { passNames } from '@core/pass/pass';
 import { rateValue } from '@core/time/frame-rate';
 import type { Kernel } from '@kernel/kernel';
 import type { PlanarPicture } from '@kernel/planes';
-import { openWriter, type StoredWriter } from './storage';
+import { StoredMp4 } from './stored-mp4';
 
 /** A key frame every so many frames: a step back decodes at most this many. */
 const KEY_FRAME_EVERY = 12;
 /** Bits a sample: a proxy is looked at, never exported. */
 const BITS_A_SAMPLE = 0.07;
-const CHUNK_BYTES = 1 << 20;
 
 /** Writes a master's proxy while the master is looked at. Its stamps count from the master's first frame. */
 export class ProxyWriter {
-  private bytes = 0;
   private count = 0;
 
   private constructor(
-    private readonly output: Output,
+    private readonly file: StoredMp4,
     private readonly video: VideoSampleSource,
-    private readonly writer: StoredWriter,
     private readonly size: { width: number; height: number },
   ) {}
 
   /** @param size of the proxy's pictures, even. */
   static async open(source: Source, size: { width: number; height: number }): Promise<ProxyWriter> {
-    const writer = await openWriter('passes', passNames(source.fingerprint).proxy);
     const rate = rateValue(source.rate);
     const video = new VideoSampleSource({
       codec: 'avc',
@@ -45,21 +33,10 @@ export class ProxyWriter {
       latencyMode: 'realtime',
       keyFrameInterval: KEY_FRAME_EVERY / rate,
     });
-    let proxy: ProxyWriter | null = null;
-    const target = new StreamTarget(
-      new WritableStream<StreamTargetChunk>({
-        write({ data, position }) {
-          writer.write(data, position);
-          if (proxy) proxy.bytes = Math.max(proxy.bytes, position + data.byteLength);
-        },
-      }),
-      { chunked: true, chunkSize: CHUNK_BYTES },
-    );
-    const output = new Output({ format: new Mp4OutputFormat({ fastStart: false }), target });
-    output.addVideoTrack(video);
-    proxy = new ProxyWriter(output, video, writer, size);
-    await output.start();
-    return proxy;
+    const file = await StoredMp4.open('passes', passNames(source.fingerprint).proxy, false);
+    file.output.addVideoTrack(video);
+    await file.output.start();
+    return new ProxyWriter(file, video, size);
   }
 
   /** Adds a picture. @param seconds from the master's first frame. */
@@ -74,14 +51,13 @@ export class ProxyWriter {
   }
 
   async finish(): Promise<{ width: number; height: number; bytes: number }> {
-    await this.output.finalize();
-    await this.writer.finish();
-    return { ...this.size, bytes: this.bytes };
+    await this.file.finalize();
+    await this.file.keep();
+    return { ...this.size, bytes: this.file.bytes };
   }
 
-  async discard(): Promise<void> {
-    await this.output.cancel().catch(() => undefined);
-    await this.writer.discard().catch(() => undefined);
+  discard(): Promise<void> {
+    return this.file.discard();
   }
 }
 

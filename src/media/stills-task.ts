@@ -1,4 +1,5 @@
 import type { VideoSample } from 'mediabunny';
+import { WHOLE } from '@core/framing/window';
 import type { Source } from '@core/job/source';
 import { stillName } from '@core/job/still-name';
 import { drawUpright } from './draw-upright';
@@ -16,7 +17,6 @@ export interface StillsRequest {
 }
 
 const QUALITY = 0.8;
-const WHOLE = { x: 0, y: 0, width: 1, height: 1 };
 
 /**
  * Tells each frame's JPEG: stored ones at once, then for the others a near key frame, then the frame itself, which

@@ -1,10 +1,10 @@
+import { WHOLE } from '@core/framing/window';
 import type { Source } from '@core/job/source';
 import { passNames, STRIP } from '@core/pass/pass';
 import { drawUpright } from './draw-upright';
 import type { Picture } from './preview-picture';
 import { writeSmall } from './storage';
 
-const WHOLE = { x: 0, y: 0, width: 1, height: 1 };
 const QUALITY = 0.75;
 
 /** Draws small pictures of a master onto sheets, at several densities, and stores each sheet when it is full. */

@@ -21,9 +21,9 @@ export function bringInFile(request: BringInRequest, following: Following): Prom
   return runTask('bring-in', request, { progress: progressSchema, result: masterSchema, ...following });
 }
 
-/** Makes a clip. @throws TroubleError */
-export function makeExport(request: ExportRequest, following: Following): Promise<{ bytes: number }> {
-  const result = z.object({ bytes: z.number() });
+/** Makes a clip on one canvas or several in one go. @throws TroubleError */
+export function makeExport(request: ExportRequest, following: Following): Promise<{ bytes: number[] }> {
+  const result = z.object({ bytes: z.array(z.number()) });
   return runTask('export', request, { progress: progressSchema, result, ...following });
 }
 

@@ -1,4 +1,4 @@
-import { exportClip, type ExportRequest } from '../export-task';
+import { exportClips, type ExportRequest } from '../export-task';
 import { serveTask } from '../serve-task';
 
-serveTask<ExportRequest, { bytes: number }>('export-failed', exportClip, () => ({}));
+serveTask<ExportRequest, { bytes: number[] }>('export-failed', exportClips, () => ({}));
