@@ -123,8 +123,12 @@ function figure(value: number | string, unit: string): string {
   return `${unit === 's' ? Number(value.toFixed(2)) : value} ${unit}`;
 }
 
+/** What is counted out of all there are, and not held to a limit. */
+const COUNTED = new Set(['frames', 'shots', 'masters']);
+
 /** What was measured and what the limit is, as two figures. */
 export function measuredWords({ measured, limit, unit }: Finding): string {
+  if (COUNTED.has(unit)) return `${measured} of ${limit} ${unit}`;
   return limit === null ? figure(measured, unit) : `${figure(measured, unit)}, limit ${figure(limit, unit)}`;
 }
 

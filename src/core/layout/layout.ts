@@ -14,7 +14,18 @@ export const LEAST_PANE = 0.1;
 /** Colours of bands to begin with, as sRGB: paper, ink, woad. */
 export const BAND_COLOURS = ['#FAF6EC', '#1F2B33', '#2B5C8A'] as const;
 
-const share = (least: number, most: number) => z.number().min(least).max(most);
+/** Least and most of what a layout's numbers may be. */
+export const LAYOUT_BOUNDS = {
+  width: [0.15, 0.9],
+  margin: [0, 0.2],
+  aspect: [0.4, 2.5],
+  radius: [0, 0.5],
+  place: [0, 1],
+  blur: [0.01, 0.2],
+} as const;
+export type LayoutNumber = keyof typeof LAYOUT_BOUNDS;
+
+const bounded = (of: LayoutNumber) => z.number().min(LAYOUT_BOUNDS[of][0]).max(LAYOUT_BOUNDS[of][1]);
 
 /** How a canvas is divided. What belongs to other kinds stays, so that going back to one loses nothing. */
 export const layoutSchema = z.object({
@@ -22,25 +33,25 @@ export const layoutSchema = z.object({
   stacked: z.object({
     panes: z.union([z.literal(2), z.literal(3)]),
     /** Where the panes meet, 0…1 of the height; the second is used by three panes only. */
-    dividers: z.tuple([share(0, 1), share(0, 1)]),
+    dividers: z.tuple([bounded('place'), bounded('place')]),
   }),
   inset: z.object({
     corner: z.enum(CORNERS),
     /** Width of the pane over the other, and its distance from the edges: shares of the canvas's shorter side. */
-    width: share(0.15, 0.9),
-    margin: share(0, 0.2),
+    width: bounded('width'),
+    margin: bounded('margin'),
     /** Width over height. */
-    aspect: share(0.4, 2.5),
+    aspect: bounded('aspect'),
     /** Of its corners, a share of its shorter side: 0.5 makes them half circles. */
-    radius: share(0, 0.5),
+    radius: bounded('radius'),
   }),
   banded: z.object({
     /** Where the picture lies between the bands: 0 at the top, 1 at the bottom. */
-    place: share(0, 1),
+    place: bounded('place'),
     colour: z.string().regex(/^#[0-9A-Fa-f]{6}$/),
   }),
   /** How soft the enlarged copy is: the diameter of its blur as a share of the canvas's shorter side. */
-  backdrop: z.object({ blur: share(0.01, 0.2) }),
+  backdrop: z.object({ blur: bounded('blur') }),
   /** Which way the picture is turned. */
   turned: z.object({ clockwise: z.boolean() }),
 });

@@ -1,7 +1,6 @@
-import { ScrollView, StyleSheet } from 'react-native';
 import { usePlayer } from '@state/player';
 import { Tool } from '../parts/tool';
-import { space } from '../theme/tokens';
+import { ToolRow } from '../parts/tool-row';
 import type { CutTools } from './use-cut';
 
 /** Tools on the range that is worked on. */
@@ -11,7 +10,7 @@ export function CutTray({ tools }: { tools: CutTools }) {
   const rolls = index > 0 && cut[index - 1]?.master === cut[index]?.master;
   const at = () => usePlayer.getState().frame;
   return (
-    <ScrollView horizontal showsHorizontalScrollIndicator={false} contentContainerStyle={styles.row}>
+    <ToolRow>
       <Tool icon="ray-start-arrow" label="Start here" onPress={() => tools.trim('in', at(), true)} />
       <Tool icon="ray-end-arrow" label="End here" onPress={() => tools.trim('out', at(), true)} />
       <Tool icon="content-cut" label="Split here" words="Split" onPress={tools.split} />
@@ -52,8 +51,6 @@ export function CutTray({ tools }: { tools: CutTools }) {
         disabled={!rolls}
         onPress={() => tools.roll(1)}
       />
-    </ScrollView>
+    </ToolRow>
   );
 }
-
-const styles = StyleSheet.create({ row: { gap: space.s } });

@@ -1,4 +1,3 @@
-import { ScrollView, StyleSheet } from 'react-native';
 import { boundariesOf, type Boundary, movedBoundary, withBoundary, withoutBoundary } from '@core/cut/shots';
 import type { SHOT_ACTS } from '@core/job/acts';
 import { dispatch } from '@state/jobs';
@@ -6,8 +5,8 @@ import { takeShots, usePasses } from '@state/passes';
 import { showFrame, usePlayer } from '@state/player';
 import { useJob } from '../job/job-context';
 import { Tool } from '../parts/tool';
+import { ToolRow } from '../parts/tool-row';
 import { Soft } from '../parts/words';
-import { space } from '../theme/tokens';
 import type { CutTools } from './use-cut';
 
 /** Tools on the shots of the master on screen. */
@@ -37,7 +36,7 @@ export function ShotTray({ tools }: { tools: CutTools }) {
       <Soft aria-label="Shot on screen">
         {`Shot ${at + 1} of ${shots.length}. ${startWords(shot.start)}`}
       </Soft>
-      <ScrollView horizontal showsHorizontalScrollIndicator={false} contentContainerStyle={styles.row}>
+      <ToolRow>
         <Tool
           icon="skip-previous"
           label="Shot before"
@@ -89,7 +88,7 @@ export function ShotTray({ tools }: { tools: CutTools }) {
             if (master && pass?.state === 'done') takeShots(job, master, pass.pass);
           }}
         />
-      </ScrollView>
+      </ToolRow>
     </>
   );
 }
@@ -108,5 +107,3 @@ function startWords(start: CutTools['shots'][number]['start']): string {
       return 'Begins where you or a list put it.';
   }
 }
-
-const styles = StyleSheet.create({ row: { gap: space.s } });

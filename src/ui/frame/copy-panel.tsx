@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { Pressable, ScrollView, StyleSheet } from 'react-native';
+import { Pressable, StyleSheet } from 'react-native';
 import { type Copied, framingCopied } from '@core/framing/keyframes';
 import type { Shot } from '@core/job/shot';
 import { framingFor } from '@core/render/plan';
@@ -7,8 +7,9 @@ import { dispatch } from '@state/jobs';
 import { useJob } from '../job/job-context';
 import { Choice } from '../parts/choice';
 import { Tool } from '../parts/tool';
+import { ToolRow } from '../parts/tool-row';
 import { Soft, Strong } from '../parts/words';
-import { card, colours, space, TARGET } from '../theme/tokens';
+import { card, colours, TARGET } from '../theme/tokens';
 import type { FramingTools } from './use-framing';
 
 const WHAT: readonly { value: Copied; label: string }[] = [
@@ -41,7 +42,7 @@ export function CopyPanel({ tools }: { tools: FramingTools }) {
   return (
     <>
       <Choice label="What is copied" value={what} options={WHAT} onChange={setWhat} />
-      <ScrollView horizontal showsHorizontalScrollIndicator={false} contentContainerStyle={styles.row}>
+      <ToolRow>
         <Tool
           icon="arrow-right-bold-box-outline"
           label="Copy to the next shot"
@@ -73,13 +74,12 @@ export function CopyPanel({ tools }: { tools: FramingTools }) {
             </Pressable>
           );
         })}
-      </ScrollView>
+      </ToolRow>
     </>
   );
 }
 
 const styles = StyleSheet.create({
-  row: { gap: space.s, alignItems: 'center' },
   chip: { minWidth: TARGET, minHeight: TARGET, alignItems: 'center', justifyContent: 'center', ...card },
   on: { borderColor: colours.woad, borderWidth: 2, backgroundColor: colours.woadWash },
 });

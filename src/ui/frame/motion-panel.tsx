@@ -1,4 +1,4 @@
-import { ScrollView, StyleSheet, View } from 'react-native';
+import { StyleSheet, View } from 'react-native';
 import { EASES, easeName, type EaseName, easeSchema } from '@core/framing/easing';
 import { keyframeBefore } from '@core/framing/framing';
 import {
@@ -14,8 +14,8 @@ import { showFrame } from '@state/player';
 import { Choice } from '../parts/choice';
 import { NumberField } from '../parts/number-field';
 import { Tool } from '../parts/tool';
+import { ToolRow } from '../parts/tool-row';
 import { Soft } from '../parts/words';
-import { space } from '../theme/tokens';
 import type { FramingTools } from './use-framing';
 
 const EASE_OPTIONS: readonly { value: EaseName | 'own'; label: string }[] = [
@@ -51,7 +51,7 @@ export function MotionPanel({ tools }: { tools: FramingTools }) {
           ? `${keyframes.length} keyframes${here ? `, one here` : ''}. ${part && after ? 'The ease is of the way to the next.' : ''}`
           : 'The window stays for the whole shot. Change it “from this frame on”, or set a keyframe.'}
       </Soft>
-      <ScrollView horizontal showsHorizontalScrollIndicator={false} contentContainerStyle={styles.tools}>
+      <ToolRow>
         <Tool
           icon={here && moves ? 'minus-circle-outline' : 'plus-circle-outline'}
           label={here && moves ? 'Remove the keyframe' : 'Set a keyframe'}
@@ -110,7 +110,7 @@ export function MotionPanel({ tools }: { tools: FramingTools }) {
           disabled={!moves}
           onPress={() => tools.keep('still', motionRemoved(framing, frame))}
         />
-      </ScrollView>
+      </ToolRow>
       {moves && part && after && (
         <>
           <Choice
@@ -145,6 +145,5 @@ export function MotionPanel({ tools }: { tools: FramingTools }) {
 }
 
 const styles = StyleSheet.create({
-  tools: { gap: space.xs, alignItems: 'center' },
   curve: { flexDirection: 'row' },
 });

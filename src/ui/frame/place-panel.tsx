@@ -1,11 +1,10 @@
-import { ScrollView, StyleSheet } from 'react-native';
 import { seated } from '@core/framing/moves';
 import { keyframeAt, type Point } from '@core/framing/framing';
 import { useBench } from '@state/bench';
 import { dispatch } from '@state/jobs';
 import { useJob } from '../job/job-context';
 import { Tool } from '../parts/tool';
-import { space } from '../theme/tokens';
+import { ToolRow } from '../parts/tool-row';
 import type { FramingTools } from './use-framing';
 
 const THIRD = 1 / 3;
@@ -48,7 +47,7 @@ export function PlacePanel({ tools }: { tools: FramingTools }) {
   const sit = (to: Point) => tools.keep('seat', seated(framing, scope, to));
   const lead = leadSeat(tools);
   return (
-    <ScrollView horizontal showsHorizontalScrollIndicator={false} contentContainerStyle={styles.tools}>
+    <ToolRow>
       <Tool
         icon={alone ? 'link-variant-off' : 'link-variant'}
         label={alone ? 'Follow the others' : 'Only this canvas'}
@@ -108,7 +107,7 @@ export function PlacePanel({ tools }: { tools: FramingTools }) {
         words="Reset"
         onPress={() => dispatch(job.id, { type: 'reset-framing', shot: shot.id, track, owner })}
       />
-    </ScrollView>
+    </ToolRow>
   );
 }
 
@@ -120,7 +119,3 @@ function leadSeat({ framing }: FramingTools): Point | null {
   if (Math.abs(way) < 0.01) return null;
   return { x: way > 0 ? THIRD : 1 - THIRD, y: 0.5 };
 }
-
-const styles = StyleSheet.create({
-  tools: { gap: space.xs, alignItems: 'center' },
-});

@@ -33,30 +33,28 @@ export function CanvasSize({ onTake }: { onTake: (width: number, height: number)
         ))}
       </View>
       <View style={styles.row}>
-        <TextInput
-          mode="outlined"
-          label="Width"
-          aria-label="Width"
-          inputMode="numeric"
-          value={width}
-          onChangeText={setWidth}
-          style={styles.field}
-        />
-        <TextInput
-          mode="outlined"
-          label="Height"
-          aria-label="Height"
-          inputMode="numeric"
-          value={height}
-          onChangeText={setHeight}
-          style={styles.field}
-        />
+        <Side name="Width" value={width} onChange={setWidth} />
+        <Side name="Height" value={height} onChange={setHeight} />
         <Button mode="contained" onPress={take}>
           Take this size
         </Button>
       </View>
       {problem !== null && <HelperText type="error">{problem}</HelperText>}
     </View>
+  );
+}
+
+function Side({ name, value, onChange }: { name: string; value: string; onChange: (text: string) => void }) {
+  return (
+    <TextInput
+      mode="outlined"
+      label={name}
+      aria-label={name}
+      inputMode="numeric"
+      value={value}
+      onChangeText={onChange}
+      style={styles.field}
+    />
   );
 }
 

@@ -1,0 +1,88 @@
+import { cpus } from 'node:os';
+import type { confusion } from '../tests/score';
+
+/** What each row means, under the table. */
+const LEGEND = [
+  '- **pass**: everything the pass makes and measures, in a worker, against plainly decoding the same stored file',
+  '  in a worker (best of two). **a step back**: from asking to shown, median, in the proxy; the reference is the',
+  '  master itself with a key frame every 300 frames.',
+  '- **F1**: over generated films with flashes, whip pans, fades and dissolves (`tests/film-maker.ts`).',
+  '- **kernel**: 1920×1080 to 1080×1920 fill, in headless Chromium, copying each frame in; against ffmpeg',
+  '  `crop,scale=flags=lanczos` with one thread on the same raw frames, less the time of reading them.',
+  '- **export of 20 s**: decode, kernel, H.264 and AAC at 8 Mb/s in headless Chromium; against',
+  '  `ffmpeg -vf crop,scale=flags=lanczos -c:v libx264 -preset veryfast` at the same bit rate.',
+  '- **coverage**: the whole proof, median of 15; the reference is a frame at 60 Hz.',
+  '- **a drag step**: plans worked out anew for three canvases and drawn on a phone-sized page; the reference draws the',
+  '  same views again with nothing changed. **three canvases**: of the same',
+  '  grainy 1080p30 master as the pass, against three exports one after another.',
+  '- **stacked, backdrop**: 1080×1920 in that layout against the single one.',
+  '- **peak memory of a pass**: all browser processes (PSS); the reference is a file of two minutes.',
+  '- **export SSIM**: each against the uncompressed frames of its own window; the reference is the ffmpeg export.',
+  '- **peak memory**: all browser processes (PSS) while 5 minutes are exported; the reference is 20 seconds.',
+];
+
+/** A figure beside its reference. */
+interface Line {
+  name: string;
+  value: number;
+  unit: string;
+  reference: number;
+  ratio: number;
+  target: string;
+}
+
+/** Takes figures as they are measured, prints each, and makes a page of all. */
+export class Report {
+  private readonly lines: Line[] = [];
+  private confused: ReturnType<typeof confusion> = {};
+
+  line(name: string, value: number, unit: string, reference: number, ratio: number, target = ''): void {
+    this.lines.push({ name, value, unit, reference, ratio, target });
+    console.log(`${name} ${value.toFixed(3)} ${unit} (${reference.toFixed(3)}, ${ratio.toFixed(2)})`);
+  }
+
+  /** What cuts were taken for. */
+  table(confused: ReturnType<typeof confusion>): void {
+    this.confused = confused;
+    console.table(confused);
+  }
+
+  /** In Markdown. */
+  page(): string {
+    const [cpu] = cpus();
+    return [
+      '# Benchmarks',
+      '',
+      'Written by `npm run bench`. Each figure stands beside a reference of the same run; the ratio is what counts.',
+      '',
+      `${new Date().toISOString().slice(0, 10)}, ${cpus().length} cores of ${cpu?.model.trim() ?? 'an unknown processor'}.`,
+      '',
+      '| what | figure | reference | ratio | target |',
+      '|---|---|---|---|---|',
+      ...this.lines.map(rowOf),
+      '',
+      ...this.confusionRows(),
+      ...LEGEND,
+      '',
+    ].join('\n');
+  }
+
+  private confusionRows(): string[] {
+    const names = [...new Set(Object.values(this.confused).flatMap((row) => Object.keys(row)))];
+    if (names.length === 0) return [];
+    return [
+      'What is in the generated films (rows), and what it was taken for (columns):',
+      '',
+      `| truth | ${names.join(' | ')} |`,
+      `|---|${names.map(() => '---|').join('')}`,
+      ...Object.entries(this.confused).map(
+        ([truth, row]) => `| ${truth} | ${names.map((name) => row[name] ?? 0).join(' | ')} |`,
+      ),
+      '',
+    ];
+  }
+}
+
+function rowOf({ name, value, unit, reference, ratio, target }: Line): string {
+  return `| ${name} | ${value.toFixed(3)} ${unit} | ${reference.toFixed(3)} ${unit} | ${ratio.toFixed(2)} | ${target} |`;
+}
