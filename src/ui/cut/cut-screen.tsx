@@ -6,7 +6,7 @@ import { showFrame, usePlayer } from '@state/player';
 import { JobPage } from '../job/job-page';
 import { useTarget } from '../job/use-target';
 import { Choice } from '../parts/choice';
-import { NumberField } from '../parts/number-field';
+import { EntryField } from '../parts/entry-field';
 import { PictureView } from '../parts/picture-view';
 import { Transport } from '../parts/transport';
 import { useKeys } from '../parts/use-keys';
@@ -72,18 +72,21 @@ function RangeFields({ tools }: { tools: CutTools }) {
   if (!own) return null;
   const type = (edge: 'in' | 'out', from: number) => (text: string) => {
     const at = parseEntry(text, { rate: source.rate, from });
-    if (at === null || at < 0 || at >= source.frames) return false;
+    if (at === null) return `“${text}” is no time. Type a timecode, a length as 1.5s, or +12 for frames.`;
+    if (at < 0 || at >= source.frames) {
+      return `“${text}” is outside the master. It ends at ${formatTimecode(source.frames - 1, source.rate)}.`;
+    }
     tools.trim(edge, at, true);
-    return true;
+    return null;
   };
   return (
     <View style={styles.row}>
-      <NumberField
+      <EntryField
         label="First frame kept"
         value={formatTimecode(range.in, source.rate)}
         onSubmit={type('in', range.in)}
       />
-      <NumberField
+      <EntryField
         label="Last frame kept"
         value={formatTimecode(range.out - 1, source.rate)}
         onSubmit={type('out', range.out - 1)}

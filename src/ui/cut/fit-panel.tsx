@@ -49,12 +49,9 @@ export function FitPanel() {
         <NumberField
           label="Seconds"
           value={String(wish.seconds)}
-          onSubmit={(text) => {
-            const seconds = Number(text.replace(',', '.'));
-            if (!(seconds >= 1 && seconds <= 7200)) return false;
-            setWish({ ...wish, seconds });
-            return true;
-          }}
+          least={1}
+          most={7200}
+          onTake={(seconds) => setWish({ ...wish, seconds })}
         />
         <View style={styles.checks}>
           <Checkbox.Item

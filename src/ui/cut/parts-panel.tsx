@@ -8,6 +8,9 @@ import { NumberField } from '../parts/number-field';
 import { Heading, Soft } from '../parts/words';
 import { space } from '../theme/tokens';
 
+/** Most seconds of a part. */
+const LONGEST = 7200;
+
 /** Splits a long cut into parts under a limit; each becomes a clip of its own. */
 export function PartsPanel() {
   const job = useJob();
@@ -16,12 +19,6 @@ export function PartsPanel() {
   const [overlap, setOverlap] = useState(0);
   const [said, setSaid] = useState<string | null>(null);
   const limit = most ?? placement.maxSeconds;
-  const number = (least: number, take: (value: number) => void) => (text: string) => {
-    const value = Number(text.replace(',', '.'));
-    if (!(value >= least && value <= 7200)) return false;
-    take(value);
-    return true;
-  };
   const split = () => {
     try {
       const count = splitIntoParts(job, limit, overlap);
@@ -39,8 +36,22 @@ export function PartsPanel() {
       <Heading>Parts</Heading>
       <Soft>{`Divides at shots and pauses near the even split. ${label} takes ${placement.maxSeconds} s.`}</Soft>
       <View style={styles.row}>
-        <NumberField label="Longest part" unit="s" value={String(limit)} onSubmit={number(1, setMost)} />
-        <NumberField label="Overlap" unit="s" value={String(overlap)} onSubmit={number(0, setOverlap)} />
+        <NumberField
+          label="Longest part"
+          unit="s"
+          least={1}
+          most={LONGEST}
+          value={String(limit)}
+          onTake={setMost}
+        />
+        <NumberField
+          label="Overlap"
+          unit="s"
+          least={0}
+          most={LONGEST}
+          value={String(overlap)}
+          onTake={setOverlap}
+        />
       </View>
       <Button mode="outlined" onPress={split}>
         Split into parts

@@ -40,12 +40,6 @@ export function ExportScreen() {
   const free = clip.canvases.filter(
     (one) => heldBack(checkJob(onCanvas(job, one.id)), clip.overrides, 'export').length === 0,
   );
-  const setRate = (text: string) => {
-    const bits = Math.round(Number(text.replace(',', '.')) * 1e6);
-    if (!(bits >= LEAST_VIDEO_BITS && bits <= MOST_VIDEO_BITS)) return false;
-    dispatch(id, { type: 'set-video-bits', bits });
-    return true;
-  };
   return (
     <JobPage
       title="Export"
@@ -98,7 +92,9 @@ export function ExportScreen() {
             label="Video bit rate"
             unit={`${LEAST_VIDEO_BITS / 1e6} to ${MOST_VIDEO_BITS / 1e6} Mb/s`}
             value={((clip.videoBits ?? choice.bits) / 1e6).toFixed(1)}
-            onSubmit={setRate}
+            least={LEAST_VIDEO_BITS / 1e6}
+            most={MOST_VIDEO_BITS / 1e6}
+            onTake={(rate) => dispatch(id, { type: 'set-video-bits', bits: Math.round(rate * 1e6) })}
           />
           <View style={styles.estimate}>
             <Soft>Estimated file</Soft>

@@ -12,7 +12,7 @@ import {
 import { useBench } from '@state/bench';
 import { showFrame } from '@state/player';
 import { Choice } from '../parts/choice';
-import { NumberField } from '../parts/number-field';
+import { EntryField } from '../parts/entry-field';
 import { Tool } from '../parts/tool';
 import { ToolRow } from '../parts/tool-row';
 import { Soft } from '../parts/words';
@@ -122,19 +122,17 @@ export function MotionPanel({ tools }: { tools: FramingTools }) {
             }
           />
           <View style={styles.curve}>
-            <NumberField
+            <EntryField
               label="Curve"
               unit="x1 y1 x2 y2, each 0 to 1"
               value={(part.ease ?? STRAIGHT).join(' ')}
               onSubmit={(text) => {
-                const ease = easeSchema.safeParse(
-                  text
-                    .trim()
-                    .split(/[\s,;]+/)
-                    .map(Number),
-                );
-                if (ease.success) tools.keep('ease', keyframeEased(framing, part.frame, ease.data));
-                return ease.success;
+                const ease = easeSchema.safeParse(text.split(/[\s,;]+/).map(Number));
+                if (!ease.success) {
+                  return `“${text}” is no curve. Type four numbers from 0 to 1.`;
+                }
+                tools.keep('ease', keyframeEased(framing, part.frame, ease.data));
+                return null;
               }}
             />
           </View>

@@ -27,12 +27,9 @@ export function TurnPanel({ tools }: { tools: FramingTools }) {
           label="Tilt"
           unit={`−${MOST_TILT} to ${MOST_TILT}°`}
           value={String(Number(tilt.toFixed(2)))}
-          onSubmit={(text) => {
-            const wanted = Number(text.replace(',', '.').replace('−', '-').replace('°', ''));
-            if (!(Math.abs(wanted) <= MOST_TILT)) return false;
-            setTilt(wanted);
-            return true;
-          }}
+          least={-MOST_TILT}
+          most={MOST_TILT}
+          onTake={(wanted) => setTilt(wanted)}
         />
         <Tool
           icon="rotate-left"

@@ -61,11 +61,9 @@ export function LivePicture() {
     const at = edgeAt(live, edge);
     return Math.round((edge === 'left' || edge === 'top' ? at : 1 - at) * sideOf(edge));
   };
-  const type = (edge: Edge) => (text: string) => {
-    const bar = Number(text) / sideOf(edge);
-    if (!(bar >= 0 && bar < 1 - LEAST)) return false;
+  const take = (edge: Edge) => (pixels: number) => {
+    const bar = pixels / sideOf(edge);
     set(withEdge(live, edge, edge === 'left' || edge === 'top' ? bar : 1 - bar));
-    return true;
   };
   return (
     <View
@@ -102,7 +100,9 @@ export function LivePicture() {
                 label={`Bar ${edge}`}
                 unit="px"
                 value={String(barOf(edge))}
-                onSubmit={type(edge)}
+                least={0}
+                most={Math.floor(sideOf(edge) * (1 - LEAST))}
+                onTake={take(edge)}
               />
             ))}
           </View>

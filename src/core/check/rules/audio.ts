@@ -15,7 +15,14 @@ export const audioRule: Rule = {
     }
     const silent = sources.length - sounds.length;
     if (silent > 0) {
-      return { ...base, severity: 'note', code: 'partly', measured: silent, limit: sources.length, unit: 'masters' };
+      return {
+        ...base,
+        severity: 'note',
+        code: 'partly',
+        measured: silent,
+        limit: sources.length,
+        unit: 'masters',
+      };
     }
     const measured = first.sampleRate / 1000;
     const folded = sounds.find(({ channels }) => exportChannels(channels) !== channels);

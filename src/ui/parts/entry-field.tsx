@@ -1,0 +1,73 @@
+import { useState } from 'react';
+import { StyleSheet, Text, TextInput, View } from 'react-native';
+import { colours, fonts, sizes, space, TARGET } from '../theme/tokens';
+import { Soft } from './words';
+
+interface Props {
+  label: string;
+  /** What stands in the field while nobody types. */
+  value: string;
+  unit?: string;
+  /** Takes what was typed; what is wrong with it, in words, when it cannot be taken. */
+  onSubmit: (text: string) => string | null;
+}
+
+/** Text that is being typed, or that was refused while the field stood at a value. */
+interface Typed {
+  text: string;
+  refused: { problem: string; at: string } | null;
+}
+
+/**
+ * A figure that can be typed: taken on Enter or on leaving the field. What is refused stays to be mended, with the
+ * reason, until the value changes.
+ */
+export function EntryField({ label, value, unit, onSubmit }: Props) {
+  const [entry, setEntry] = useState<Typed | null>(null);
+  const typed = entry?.refused && entry.refused.at !== value ? null : entry;
+  const submit = () => {
+    const text = typed?.text.trim();
+    if (text === undefined || text === value) return setEntry(null);
+    const problem = onSubmit(text);
+    setEntry(problem === null ? null : { text, refused: { problem, at: value } });
+  };
+  const problem = typed?.refused?.problem ?? null;
+  return (
+    <View style={styles.field}>
+      <Soft>{unit ? `${label}, ${unit}` : label}</Soft>
+      <TextInput
+        aria-label={label}
+        aria-invalid={problem !== null}
+        value={typed?.text ?? value}
+        onChangeText={(text) => setEntry({ text, refused: null })}
+        onBlur={submit}
+        onSubmitEditing={submit}
+        selectTextOnFocus
+        style={[styles.input, problem !== null && styles.refused]}
+      />
+      {problem !== null && (
+        <Text role="alert" style={styles.problem}>
+          {problem}
+        </Text>
+      )}
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  field: { flex: 1, minWidth: 72, gap: 2 },
+  input: {
+    minHeight: TARGET,
+    width: '100%',
+    borderWidth: 1,
+    borderColor: colours.edge,
+    borderRadius: 6,
+    paddingHorizontal: space.s,
+    backgroundColor: colours.sheet,
+    fontFamily: fonts.figures,
+    fontSize: 15,
+    color: colours.ink,
+  },
+  refused: { borderColor: colours.madder, borderWidth: 2 },
+  problem: { fontFamily: fonts.text, fontSize: sizes.small, lineHeight: 16, color: colours.madder },
+});
