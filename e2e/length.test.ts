@@ -69,7 +69,7 @@ describe('from a master to clips of the right length', () => {
     expect(await length()).toBe('0:12.0');
   });
 
-  it('takes times in short forms, and leaves nonsense alone', async () => {
+  it('takes times in short forms, and says what is no time', async () => {
     await visitor.type('First frame kept', '1s');
     expect(await visitor.value('First frame kept')).toBe('00:00:00:23');
     await visitor.type('First frame kept', '+2');
@@ -77,7 +77,10 @@ describe('from a master to clips of the right length', () => {
     await visitor.type('Last frame kept', '0:10');
     expect(await visitor.value('Last frame kept')).toBe('00:00:09:23');
     await visitor.type('Last frame kept', '99:99');
-    expect(await visitor.value('Last frame kept')).toBe('00:00:09:23');
+    await visitor.sees(/“99:99” is no time\. Type a timecode/);
+    await visitor.type('Last frame kept', '00:10:00:00');
+    await visitor.sees(/“00:10:00:00” is outside the master\. It ends at /);
+    expect(await visitor.value('Last frame kept')).toBe('00:10:00:00');
     for (let i = 0; i < 3; i++) await visitor.press(/^Undo/);
   });
 

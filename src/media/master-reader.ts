@@ -10,9 +10,11 @@ import {
 } from 'mediabunny';
 import type { Source } from '@core/job/source';
 import { passNames } from '@core/pass/pass';
+import type { CodedPicture } from '@core/pass/spans';
 import { rateValue, secondsOf } from '@core/time/frame-rate';
 import { TroubleError } from '@core/trouble/trouble';
 import { openInput } from './probe';
+import { SpanDecoder } from './span-decoder';
 import { storedFile } from './storage';
 
 /** A stamp this much of a frame after a frame's start still shows in it: containers that count milliseconds round. */
@@ -25,7 +27,7 @@ export class MasterReader {
     private readonly input: Input,
     private readonly video: InputVideoTrack,
     readonly audio: InputAudioTrack | null,
-    private readonly startSeconds: number,
+    readonly startSeconds: number,
   ) {}
 
   /** @throws TroubleError `master-gone` when the browser no longer has the bytes. */
@@ -69,7 +71,7 @@ export class MasterReader {
     let next = from;
     try {
       for await (const sample of samples) {
-        const shownFrom = this.firstFrameOf(sample.timestamp);
+        const shownFrom = this.numberOf(sample.timestamp);
         try {
           while (current && next < Math.min(shownFrom, to)) yield { frame: next++, sample: current };
         } finally {
@@ -84,27 +86,22 @@ export class MasterReader {
     }
   }
 
-  /** Every picture of the file once, as it is decoded, with the first frame number that shows it. */
-  async *pictures(): AsyncGenerator<{ frame: number; sample: VideoSample }, void, undefined> {
-    for await (const sample of new VideoSampleSink(this.video).samples(this.startSeconds)) {
-      try {
-        yield { frame: Math.max(0, this.firstFrameOf(sample.timestamp)), sample };
-      } finally {
-        sample.close();
-      }
+  /** Every coded picture of the file in decoding order, as its index tells of it. */
+  async *codedPictures(): AsyncGenerator<CodedPicture & { bytes: number }, void, undefined> {
+    const packets = new EncodedPacketSink(this.video).packets(undefined, undefined, { metadataOnly: true });
+    for await (const { timestamp, type, byteLength } of packets) {
+      yield { timestamp, key: type === 'key', bytes: byteLength };
     }
   }
 
-  /** Bits of the picture's packets in each second. */
-  async bitsBySecond(): Promise<number[]> {
-    const bits: number[] = [];
-    const packets = new EncodedPacketSink(this.video).packets(undefined, undefined, { metadataOnly: true });
-    for await (const packet of packets) {
-      const second = Math.max(0, Math.floor(packet.timestamp - this.startSeconds));
-      while (bits.length <= second) bits.push(0);
-      bits[second] = (bits[second] as number) + packet.byteLength * 8;
-    }
-    return bits;
+  /** Decodes spans of the file. Whoever opens it closes it. */
+  spanDecoder(): Promise<SpanDecoder> {
+    return SpanDecoder.open(this.video);
+  }
+
+  /** Whether a picture is still on screen when the first frame begins. */
+  shows({ timestamp, duration }: { timestamp: number; duration: number }): boolean {
+    return timestamp >= this.startSeconds || timestamp + duration > this.startSeconds + 1e-6;
   }
 
   /** One frame, or null past the last; the caller closes the sample. */
@@ -122,7 +119,7 @@ export class MasterReader {
   }
 
   /** The first frame number that shows a picture with this stamp. */
-  private firstFrameOf(stamp: number): number {
+  numberOf(stamp: number): number {
     return Math.ceil((stamp - this.startSeconds) * rateValue(this.source.rate) - STAMP_TOLERANCE);
   }
 

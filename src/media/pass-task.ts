@@ -1,47 +1,45 @@
 import type { Source } from '@core/job/source';
 import { type Pass, passNames, STRIP } from '@core/pass/pass';
-import { Kernel } from '@kernel/kernel';
-import kernelUrl from '@kernel/kernel.wasm';
+import { type Span, SpanFinder } from '@core/pass/spans';
+import { GreyWriter } from './grey-writer';
 import { MasterReader } from './master-reader';
-import { PassPictures, type Small } from './pass-pictures';
+import { PassFindings } from './pass-findings';
+import { closeTiles, PassLanes, type SeenEvent } from './pass-lanes';
 import { listen, trackLevels } from './pass-sound';
-import { waitWhilePlaying } from './playing-lock';
-import { frameOf, ProxyWriter } from './proxy-writer';
-import { throwIfStopped, type TaskContext } from './serve-task';
-import { deleteStored, openWriter, type StoredWriter, writeSmall } from './storage';
+import { ProxyWriter } from './proxy-writer';
+import type { TaskContext } from './serve-task';
+import { deleteStored, writeSmall } from './storage';
 import { StripSheets } from './strip-sheets';
 
 /** One look at a whole master, as its file says it is. */
 export interface PassRequest {
   source: Source;
+  /** Address of the worker that looks at spans of it. */
+  laneUrl: string;
 }
 
-/** Progress is told every so many frames. */
-const REPORT_EVERY = 10;
-/** Grey copies are written this many at a time. */
-const GREY_BATCH = 32;
+/** Pictures of a span at least: each ends with its decoder running dry. */
+const LEAST_SPAN = 60;
 
 /**
  * Decodes a master once, and makes everything of it that the job needs: proxy, filmstrip, grey copies, and the
  * facts of {@link Pass}. On any failure nothing of it stays.
  */
-export async function passOver({ source }: PassRequest, context: TaskContext): Promise<Pass> {
+export async function passOver({ source, laneUrl }: PassRequest, context: TaskContext): Promise<Pass> {
   const names = passNames(source.fingerprint);
   const reader = await MasterReader.open(source);
   const made = new Made(source);
   try {
-    const [pictures, sound] = await Promise.all([
-      lookAtAll(reader, source, made, context),
+    const { spans, bitsBySecond } = await survey(reader);
+    const [found, sound] = await Promise.all([
+      lookAtAll(spans, { source, laneUrl }, made, context),
       listen(reader, source, context.signal),
     ]);
-    const { live, ...found } = pictures;
     const pass: Pass = {
       schemaVersion: 1,
       fingerprint: source.fingerprint,
-      bitsBySecond: await reader.bitsBySecond(),
+      bitsBySecond,
       ...found,
-      live: live.live,
-      liveConfidence: live.confidence,
       sound: sound?.facts ?? null,
       otherTracks: await trackLevels(reader, context.signal),
       ...(await made.finish()),
@@ -57,89 +55,74 @@ export async function passOver({ source }: PassRequest, context: TaskContext): P
   }
 }
 
+/** What the file's index tells: where it can be divided, and the bits of each second. */
+async function survey(reader: MasterReader): Promise<{ spans: Span[]; bitsBySecond: number[] }> {
+  const finder = new SpanFinder(LEAST_SPAN);
+  const bitsBySecond: number[] = [];
+  for await (const { timestamp, key, bytes } of reader.codedPictures()) {
+    finder.push({ timestamp, key });
+    const second = Math.max(0, Math.floor(timestamp - reader.startSeconds));
+    while (bitsBySecond.length <= second) bitsBySecond.push(0);
+    bitsBySecond[second] = (bitsBySecond[second] as number) + bytes * 8;
+  }
+  return { spans: finder.finish(), bitsBySecond };
+}
+
 async function lookAtAll(
-  reader: MasterReader,
-  source: Source,
+  spans: readonly Span[],
+  { source, laneUrl }: PassRequest,
   made: Made,
   { report, signal }: TaskContext,
-): Promise<ReturnType<PassPictures['finish']>> {
-  const kernel = await Kernel.load(await (await fetch(kernelUrl)).arrayBuffer());
-  const pictures = new PassPictures(kernel, source);
-  let n = 0;
-  for await (const { frame, sample } of reader.pictures()) {
-    throwIfStopped(signal);
-    const seconds = sample.timestamp - source.startSeconds;
-    const { duration } = sample;
-    await made.add(kernel, await pictures.look(sample, frame), { frame, seconds, duration });
-    n += 1;
-    if (n % REPORT_EVERY !== 0) continue;
-    report({ stage: 'pass', done: frame, total: source.frames });
-    await waitWhilePlaying();
+): Promise<ReturnType<PassFindings['finish']>> {
+  const findings = new PassFindings(source);
+  const total = spans.reduce((sum, span) => sum + span.pictures, 0);
+  let done = 0;
+  const lanes = new PassLanes(laneUrl, source, spans, (frames) => {
+    done += frames;
+    report({ stage: 'pass', done, total });
+  });
+  try {
+    for await (const event of lanes.seen(signal)) {
+      try {
+        for (const seen of event.seen) findings.push(seen);
+        await made.add(event);
+      } finally {
+        closeTiles(event);
+      }
+    }
+  } finally {
+    lanes.close();
   }
-  return pictures.finish();
+  return findings.finish();
 }
 
 /** The files that a pass writes as it goes. */
 class Made {
   private proxy: ProxyWriter | null = null;
+  private grey: GreyWriter | null = null;
   private readonly strip: StripSheets;
-  private grey: {
-    writer: StoredWriter;
-    batch: Uint8Array<ArrayBuffer>;
-    width: number;
-    height: number;
-  } | null = null;
-  private greys = 0;
 
   constructor(private readonly source: Source) {
     this.strip = new StripSheets(source);
   }
 
-  async add(
-    kernel: Kernel,
-    { picture, grey }: Small,
-    { frame, seconds, duration }: { frame: number; seconds: number; duration: number },
-  ): Promise<void> {
-    const { source } = this;
-    const { width, height } = picture;
-    this.proxy ??= await ProxyWriter.open(source, { width, height });
-    const small = frameOf(kernel, picture, source, seconds);
-    try {
-      await this.proxy.add(small, seconds, duration);
-      await this.strip.add(frame, () => ({ image: small, size: { width, height } }));
-    } finally {
-      small.close();
+  async add({ seen, packets, config }: SeenEvent): Promise<void> {
+    for (const { frame, grey, tile } of seen) {
+      this.grey ??= await GreyWriter.open(this.source.fingerprint, grey);
+      this.grey.add(grey);
+      if (tile) await this.strip.add(frame, tile);
     }
-    await this.addGrey(grey);
-  }
-
-  private async addGrey({ width, height, data }: Small['grey']): Promise<void> {
-    this.grey ??= {
-      writer: await openWriter('passes', passNames(this.source.fingerprint).grey),
-      batch: new Uint8Array(width * height * GREY_BATCH),
-      width,
-      height,
-    };
-    this.grey.batch.set(data, (this.greys % GREY_BATCH) * data.length);
-    this.greys += 1;
-    if (this.greys % GREY_BATCH === 0) this.writeGreys(GREY_BATCH);
-  }
-
-  private writeGreys(count: number): void {
-    if (!this.grey || count === 0) return;
-    const size = this.grey.width * this.grey.height;
-    this.grey.writer.write(this.grey.batch.subarray(0, count * size), (this.greys - count) * size);
+    if (!config) return;
+    this.proxy ??= await ProxyWriter.open(this.source, config);
+    for (const packet of packets) await this.proxy.add(packet, config);
   }
 
   async finish(): Promise<Pick<Pass, 'proxy' | 'grey' | 'strip'>> {
     if (!this.proxy || !this.grey) throw new Error('not a single frame could be decoded');
-    this.writeGreys(this.greys % GREY_BATCH);
-    await this.grey.writer.finish();
     await this.strip.finish();
-    const { width, height } = this.grey;
     return {
+      grey: await this.grey.finish(),
       proxy: await this.proxy.finish(),
-      grey: { width, height, frames: this.greys },
       strip: { tileWidth: this.strip.tileWidth, tileHeight: STRIP.tileHeight },
     };
   }
@@ -147,7 +130,7 @@ class Made {
   async discard(): Promise<void> {
     const names = passNames(this.source.fingerprint);
     await this.proxy?.discard();
-    await this.grey?.writer.discard().catch(() => undefined);
+    await this.grey?.discard();
     for (const name of [names.facts, names.wave, names.grey]) await deleteStored('passes', name);
   }
 }

@@ -1,59 +1,40 @@
-import { Quality, VideoSample, VideoSampleSource } from 'mediabunny';
+import { EncodedPacket, EncodedVideoPacketSource } from 'mediabunny';
 import type { Source } from '@core/job/source';
 import { passNames } from '@core/pass/pass';
-import { rateValue } from '@core/time/frame-rate';
-import type { Kernel } from '@kernel/kernel';
-import type { PlanarPicture } from '@kernel/planes';
+import type { ProxyPacket } from './proxy-encoder';
 import { StoredMp4 } from './stored-mp4';
 
-/** A key frame every so many frames: a step back decodes at most this many. */
-const KEY_FRAME_EVERY = 12;
-/** Bits a sample: a proxy is looked at, never exported. */
-const BITS_A_SAMPLE = 0.07;
-
-/** Writes a master's proxy while the master is looked at. Its stamps count from the master's first frame. */
+/** Stores a master's proxy as its pictures come. Its stamps count from the master's first frame. */
 export class ProxyWriter {
-  private count = 0;
-
   private constructor(
     private readonly file: StoredMp4,
-    private readonly video: VideoSampleSource,
-    private readonly size: { width: number; height: number },
+    private readonly video: EncodedVideoPacketSource,
+    private readonly config: VideoDecoderConfig,
   ) {}
 
-  /** @param size of the proxy's pictures, even. */
-  static async open(source: Source, size: { width: number; height: number }): Promise<ProxyWriter> {
-    const rate = rateValue(source.rate);
-    const video = new VideoSampleSource({
-      codec: 'avc',
-      quality: new Quality({
-        bitrate: Math.round(Math.max(300_000, size.width * size.height * rate * BITS_A_SAMPLE)),
-        bitrateMode: 'variable',
-      }),
-      latencyMode: 'realtime',
-      keyFrameInterval: KEY_FRAME_EVERY / rate,
-    });
+  /** @param config how its pictures are decoded. */
+  static async open(source: Source, config: VideoDecoderConfig): Promise<ProxyWriter> {
+    const video = new EncodedVideoPacketSource('avc');
     const file = await StoredMp4.open('passes', passNames(source.fingerprint).proxy, false);
     file.output.addVideoTrack(video);
     await file.output.start();
-    return new ProxyWriter(file, video, size);
+    return new ProxyWriter(file, video, config);
   }
 
-  /** Adds a picture. @param seconds from the master's first frame. */
-  async add(frame: VideoFrame, seconds: number, duration: number): Promise<void> {
-    const sample = new VideoSample(frame.clone(), { timestamp: Math.max(0, seconds), duration });
-    try {
-      await this.video.add(sample, { keyFrame: this.count % KEY_FRAME_EVERY === 0 });
-      this.count += 1;
-    } finally {
-      sample.close();
+  /** Adds a picture; pictures in order. @param config of the encoder that made it: all must agree. */
+  async add({ data, key, timestamp, duration }: ProxyPacket, config: VideoDecoderConfig): Promise<void> {
+    if (config !== this.config && !sameConfig(config, this.config)) {
+      throw new Error('the browser encoded parts of one proxy in different ways');
     }
+    const packet = new EncodedPacket(data, key ? 'key' : 'delta', timestamp / 1e6, duration / 1e6);
+    await this.video.add(packet, { decoderConfig: this.config });
   }
 
   async finish(): Promise<{ width: number; height: number; bytes: number }> {
     await this.file.finalize();
     await this.file.keep();
-    return { ...this.size, bytes: this.file.bytes };
+    const { codedWidth = 0, codedHeight = 0 } = this.config;
+    return { width: codedWidth, height: codedHeight, bytes: this.file.bytes };
   }
 
   discard(): Promise<void> {
@@ -61,27 +42,8 @@ export class ProxyWriter {
   }
 }
 
-/** A small picture of the kernel as a frame to encode and to draw, in the source's own colour. The caller closes it. */
-export function frameOf(
-  kernel: Kernel,
-  picture: PlanarPicture,
-  { colour }: Source,
-  seconds: number,
-): VideoFrame {
-  const { width, height, planes } = picture;
-  const first = Math.min(...planes.map((plane) => plane.offset));
-  const end = Math.max(...planes.map((plane) => plane.offset + plane.stride * plane.height));
-  return new VideoFrame(kernel.bytes(first, end - first), {
-    format: 'I420',
-    codedWidth: width,
-    codedHeight: height,
-    timestamp: Math.round(seconds * 1e6),
-    layout: planes.map(({ offset, stride }) => ({ offset: offset - first, stride })),
-    colorSpace: {
-      primaries: (colour.primaries ?? 'bt709') as VideoColorPrimaries,
-      transfer: (colour.transfer ?? 'bt709') as VideoTransferCharacteristics,
-      matrix: (colour.matrix ?? 'bt709') as VideoMatrixCoefficients,
-      fullRange: colour.fullRange ?? false,
-    },
-  });
+function sameConfig(a: VideoDecoderConfig, b: VideoDecoderConfig): boolean {
+  const bytes = ({ description }: VideoDecoderConfig) =>
+    String(description ? new Uint8Array(description as ArrayBuffer) : '');
+  return a.codec === b.codec && bytes(a) === bytes(b);
 }

@@ -22,12 +22,13 @@ export class StripSheets {
   }
 
   /** @param frame frames in order; those that no density wants are passed over. */
-  async add(frame: number, picture: () => Pick<Picture, 'image' | 'size'>): Promise<void> {
+  async add(frame: number, tile: VideoFrame): Promise<void> {
+    const picture = { image: tile, size: { width: tile.codedWidth, height: tile.codedHeight } };
     for (const [level, every] of STRIP.every.entries()) {
       const sheet = this.sheets[level];
       // A varying rate may skip a number: the next frame stands for it.
       if (sheet && frame >= (sheet.index * STRIP.across * STRIP.down + sheet.next) * every) {
-        await this.draw(level, picture());
+        await this.draw(level, picture);
       }
     }
   }

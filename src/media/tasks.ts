@@ -9,6 +9,7 @@ import type { ReadBackRequest } from './read-back-task';
 import { runTask } from './run-task';
 import type { StillsRequest } from './stills-task';
 import { progressSchema, type Progress } from './worker-protocol';
+import { workerUrls } from './worker-urls';
 
 /** How a caller follows and stops a task. */
 export interface Following {
@@ -33,8 +34,9 @@ export function proveExport(request: ReadBackRequest, following: Following): Pro
 }
 
 /** Looks at a whole master once. @throws TroubleError */
-export function passOverMaster(request: PassRequest, following: Following): Promise<Pass> {
-  return runTask('pass', request, { progress: progressSchema, result: passSchema, ...following });
+export function passOverMaster(request: Omit<PassRequest, 'laneUrl'>, following: Following): Promise<Pass> {
+  const whole: PassRequest = { ...request, laneUrl: workerUrls['pass-lane'] };
+  return runTask('pass', whole, { progress: progressSchema, result: passSchema, ...following });
 }
 
 const stillSchema = z.object({ frame: z.number(), still: z.instanceof(Blob) });

@@ -1,0 +1,20 @@
+/** Wakes whoever waits for something to happen. */
+export class Bell {
+  private wake: () => void = () => undefined;
+  private waiting = this.next();
+
+  ring(): void {
+    const { wake } = this;
+    this.waiting = this.next();
+    wake();
+  }
+
+  /** Settles at the next ring. */
+  rung(): Promise<void> {
+    return this.waiting;
+  }
+
+  private next(): Promise<void> {
+    return new Promise((resolve) => (this.wake = resolve));
+  }
+}
