@@ -1,7 +1,10 @@
 import { makeClip } from '../tests/make-clip';
-import { TestServer, Visitor } from './app';
+import { atTheApp, type Visitor } from './app';
 
-/** Put before a worker's script: counts video frames that are open, and tells them at every message to the page. */
+/**
+ * Put before a worker's script: counts video frames that are open, and tells them at every message to its owner; a
+ * frame that goes with the message is no longer this worker's.
+ */
 const COUNTER = `
 const open = new Set();
 let most = 0;
@@ -16,9 +19,24 @@ globalThis.VideoDecoder = new Proxy(VideoDecoder, {
 const channel = new BroadcastChannel('open-frames');
 const tell = self.postMessage.bind(self);
 self.postMessage = (message, ...rest) => {
+  for (const sent of rest[0]?.transfer ?? []) open.delete(sent);
   channel.postMessage({ type: message.type, open: open.size, most });
   return tell(message, ...rest);
 };
+`;
+
+/** Put before the script of a worker that has workers of its own, whose scripts no route sees: counts in those. */
+const COUNTER_WITHIN = `
+globalThis.Worker = new Proxy(Worker, {
+  construct(made, [url, options]) {
+    const request = new XMLHttpRequest();
+    request.open('GET', url, false);
+    request.send();
+    // A script out of a blob has no address that others are relative to.
+    const script = request.responseText.replaceAll('"/workers/', '"' + location.origin + '/workers/');
+    return new made(URL.createObjectURL(new Blob([${JSON.stringify(COUNTER)}, script], { type: 'text/javascript' })), options);
+  },
+});
 `;
 
 interface Count {
@@ -27,43 +45,56 @@ interface Count {
   most: number;
 }
 
-it.each(['export', 'read-back'])(
-  'the %s worker closes every frame, and holds few at a time',
-  async (name) => {
-    const server = new TestServer();
-    await server.start();
-    const visitor = await Visitor.arrive(server.origin);
-    try {
-      await visitor.page.route(`**/workers/${name}.worker-*.js`, async (route) => {
-        const response = await route.fetch();
-        await route.fulfill({ response, body: COUNTER + (await response.text()) });
-      });
-      await visitor.page.evaluate(() => {
-        const counts: unknown[] = [];
-        new BroadcastChannel('open-frames').onmessage = ({ data }) => counts.push(data);
-        Object.assign(window, { counts });
-      });
-      await visitor.bringIn(makeClip('frames.mp4', { size: '640x360', seconds: 8 }));
-      await visitor.step('Export');
-      await visitor.exportClip();
-      const counts = await visitor.page.evaluate(() => (window as unknown as { counts: Count[] }).counts);
-      const last = counts[counts.length - 1];
-      expect(last).toMatchObject({ type: 'done', open: 0 });
-      expect(last?.most).toBeGreaterThan(0);
-      // 192 frames went through. The decoder may run 40 ahead, and a few are being drawn and encoded.
-      expect(last?.most).toBeLessThan(64);
-    } finally {
-      await visitor.leave();
-      await server.stop();
-    }
-  },
-);
+/** Opens the app with the counter in a worker. @returns a way to ask what it counted. */
+async function countIn(visitor: Visitor, name: string, counter = COUNTER): Promise<() => Promise<Count[]>> {
+  await visitor.page.route(`**/workers/${name}.worker-*.js`, async (route) => {
+    const response = await route.fetch();
+    await route.fulfill({ response, body: counter + (await response.text()) });
+  });
+  await visitor.page.evaluate(() => {
+    const counts: unknown[] = [];
+    new BroadcastChannel('open-frames').onmessage = ({ data }) => counts.push(data);
+    Object.assign(window, { counts });
+  });
+  return () => visitor.page.evaluate(() => (window as unknown as { counts: Count[] }).counts);
+}
 
-it('sound is played in step with the picture', async () => {
-  const server = new TestServer();
-  await server.start();
-  const visitor = await Visitor.arrive(server.origin);
-  try {
+describe.each(['export', 'read-back'])('the %s worker', (name) => {
+  const here = atTheApp();
+  it('closes every frame, and holds few at a time', async () => {
+    const { visitor } = here;
+    const counted = await countIn(visitor, name);
+    await visitor.bringIn(makeClip('frames.mp4', { size: '640x360', seconds: 8 }));
+    await visitor.step('Export');
+    await visitor.exportClip();
+    const last = (await counted()).pop();
+    expect(last).toMatchObject({ type: 'done', open: 0 });
+    expect(last?.most).toBeGreaterThan(0);
+    // 192 frames went through. The decoder may run 40 ahead, and a few are being drawn and encoded.
+    expect(last?.most).toBeLessThan(64);
+  });
+});
+
+describe('the workers of a pass', () => {
+  const here = atTheApp();
+  it('close every frame that they do not hand on, and hold few at a time', async () => {
+    const { visitor } = here;
+    const counted = await countIn(visitor, 'pass', COUNTER_WITHIN);
+    await visitor.bringIn(makeClip('lanes.mp4', { size: '640x360', seconds: 12 }));
+    const ends = async () => (await counted()).filter((count) => count.type === 'through');
+    await expect(async () => (await ends()).length >= 2).toBecomeTrue();
+    for (const end of await ends()) {
+      expect(end.open).toBe(0);
+      // Eight decoded ahead, one being seen, what it was made of, and the tiles of a message.
+      expect(end.most).toBeLessThan(16);
+    }
+  });
+});
+
+describe('sound', () => {
+  const here = atTheApp();
+  it('is played in step with the picture', async () => {
+    const { visitor } = here;
     await visitor.page.evaluate(() => {
       const heard: { at: number; seconds: number }[] = [];
       const { start } = AudioBufferSourceNode.prototype;
@@ -91,8 +122,5 @@ it('sound is played in step with the picture', async () => {
       const [before, piece] = [heard[i - 1]!, heard[i]!];
       expect(Math.abs(piece.at - before.at - before.seconds)).toBeLessThan(0.03);
     }
-  } finally {
-    await visitor.leave();
-    await server.stop();
-  }
+  });
 });
