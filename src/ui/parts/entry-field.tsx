@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { StyleSheet, Text, TextInput, View } from 'react-native';
 import { colours, fonts, sizes, space, TARGET } from '../theme/tokens';
 import { Soft } from './words';
@@ -32,6 +32,12 @@ export function EntryField({ label, value, unit, onSubmit }: Props) {
     setEntry(problem === null ? null : { text, refused: { problem, at: value } });
   };
   const problem = typed?.refused?.problem ?? null;
+  const alert = useRef<Text>(null);
+  useEffect(() => {
+    // In a browser the text is an element: the reason must not stay below the edge of the page.
+    if (problem !== null)
+      (alert.current as unknown as Partial<Element> | null)?.scrollIntoView?.({ block: 'nearest' });
+  }, [problem]);
   return (
     <View style={styles.field}>
       <Soft>{unit ? `${label}, ${unit}` : label}</Soft>
@@ -46,7 +52,7 @@ export function EntryField({ label, value, unit, onSubmit }: Props) {
         style={[styles.input, problem !== null && styles.refused]}
       />
       {problem !== null && (
-        <Text role="alert" style={styles.problem}>
+        <Text ref={alert} role="alert" style={styles.problem}>
           {problem}
         </Text>
       )}
