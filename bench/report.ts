@@ -16,7 +16,7 @@ const LEGEND = [
   '  same views again with nothing changed. **three canvases**: of the same',
   '  grainy 1080p30 master as the pass, against three exports one after another.',
   '- **stacked, backdrop**: 1080×1920 in that layout against the single one.',
-  '- **peak memory of a pass**: all browser processes (PSS); the reference is a file of two minutes.',
+  '- **peak memory of a pass**: all browser processes (PSS); the reference is a file of five minutes.',
   '- **export SSIM**: each against the uncompressed frames of its own window; the reference is the ffmpeg export.',
   '- **peak memory**: all browser processes (PSS) while 5 minutes are exported; the reference is 20 seconds.',
 ];
