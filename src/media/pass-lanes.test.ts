@@ -132,7 +132,9 @@ describe('lanes of a pass', () => {
     const { done } = start(spans(60, 60));
     await turn();
     laneAt(0).onerror({ message: 'out of memory' });
-    await expect(done).rejects.toThrow('out of memory');
+    await expect(done).rejects.toMatchObject({
+      trouble: { code: 'worker-ended', values: { detail: 'out of memory' } },
+    });
   });
 
   it('stop while nothing comes, end their workers and let go of what was not handed on', async () => {

@@ -43,7 +43,8 @@ export class PassLanes {
     this.workers = Array.from({ length: lanes }, () => {
       const worker = new Worker(url, { type: 'module' });
       const order: LaneOrder = { type: 'open', source };
-      worker.onerror = (event) => this.fail(new Error(event.message || 'a worker ended'));
+      worker.onerror = (event) =>
+        this.fail(new TroubleError('worker-ended', { detail: event.message || 'no reason was given' }));
       worker.postMessage(order);
       return worker;
     });

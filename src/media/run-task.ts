@@ -39,7 +39,7 @@ export function runTask<Progress, Result>(
       settle();
     };
     worker.onerror = (event) =>
-      end(() => reject(new TroubleError('export-failed', { detail: event.message || 'a worker ended' })));
+      end(() => reject(new TroubleError('worker-ended', { detail: event.message || 'no reason was given' })));
     worker.onmessage = ({ data }: MessageEvent<unknown>) => {
       const event = workerEventSchema.parse(data);
       if (event.type === 'progress') onProgress?.(progress.parse(event.progress));

@@ -19,6 +19,7 @@ export const TROUBLE_CODES = [
   'wrong-file',
   'encoder-missing',
   'export-failed',
+  'worker-ended',
   'server-down',
   'post-failed',
   'conversion-failed',
@@ -112,6 +113,10 @@ const WORDS: Record<TroubleCode, Words> = {
     'Use a browser with an H.264 encoder, or choose a smaller canvas.',
   ],
   'export-failed': (v) => [`The export stopped: ${v.detail}.`, 'Start it again. Nothing of it was kept.'],
+  'worker-ended': (v) => [
+    `The browser ended the work: ${v.detail}.`,
+    'Start it again. If it ends again, close other tabs: memory may be short.',
+  ],
   'server-down': (v) => [
     `${v.outlet} does not answer.`,
     'Your clip and words are kept. Check the connection and post again; the upload goes on where it stopped.',

@@ -1,7 +1,8 @@
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { Button, HelperText, TextInput } from 'react-native-paper';
+import { Button, TextInput } from 'react-native-paper';
 import { ownSize, RATIOS } from '@core/job/canvases';
+import { Refusal } from '../parts/refusal';
 import { Heading, Soft } from '../parts/words';
 import { space } from '../theme/tokens';
 
@@ -39,7 +40,7 @@ export function CanvasSize({ onTake }: { onTake: (width: number, height: number)
           Take this size
         </Button>
       </View>
-      {problem !== null && <HelperText type="error">{problem}</HelperText>}
+      {problem !== null && <Refusal>{problem}</Refusal>}
     </View>
   );
 }

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { Button, HelperText, TextInput } from 'react-native-paper';
+import { Button, TextInput } from 'react-native-paper';
 import { presetAdded } from '@core/job/canvases';
 import { activeCanvas } from '@core/job/clip';
 import { rateLabel } from '@core/time/frame-rate';
@@ -8,6 +8,7 @@ import { dispatch } from '@state/jobs';
 import { dropPreset, presetFile, savePreset, takePresetFile, usePresets } from '@state/presets';
 import { pickPresets, saveFile } from '../parts/pick-file';
 import { Tool } from '../parts/tool';
+import { Refusal } from '../parts/refusal';
 import { Heading, Soft, Strong } from '../parts/words';
 import { card, space } from '../theme/tokens';
 import { useClip, useJob } from './job-context';
@@ -75,7 +76,7 @@ export function PresetList() {
           Keep it
         </Button>
       </View>
-      {problem !== null && <HelperText type="error">{problem}</HelperText>}
+      {problem !== null && <Refusal>{problem}</Refusal>}
       <View style={styles.row}>
         <Button icon="file-outline" onPress={() => void open()}>
           Open a presets file

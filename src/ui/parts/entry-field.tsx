@@ -1,6 +1,7 @@
-import { useEffect, useRef, useState } from 'react';
-import { StyleSheet, Text, TextInput, View } from 'react-native';
-import { colours, fonts, sizes, space, TARGET } from '../theme/tokens';
+import { useState } from 'react';
+import { StyleSheet, TextInput, View } from 'react-native';
+import { colours, fonts, space, TARGET } from '../theme/tokens';
+import { Refusal } from './refusal';
 import { Soft } from './words';
 
 interface Props {
@@ -32,12 +33,6 @@ export function EntryField({ label, value, unit, onSubmit }: Props) {
     setEntry(problem === null ? null : { text, refused: { problem, at: value } });
   };
   const problem = typed?.refused?.problem ?? null;
-  const alert = useRef<Text>(null);
-  useEffect(() => {
-    // In a browser the text is an element: the reason must not stay below the edge of the page.
-    if (problem !== null)
-      (alert.current as unknown as Partial<Element> | null)?.scrollIntoView?.({ block: 'nearest' });
-  }, [problem]);
   return (
     <View style={styles.field}>
       <Soft>{unit ? `${label}, ${unit}` : label}</Soft>
@@ -51,11 +46,7 @@ export function EntryField({ label, value, unit, onSubmit }: Props) {
         selectTextOnFocus
         style={[styles.input, problem !== null && styles.refused]}
       />
-      {problem !== null && (
-        <Text ref={alert} role="alert" style={styles.problem}>
-          {problem}
-        </Text>
-      )}
+      {problem !== null && <Refusal>{problem}</Refusal>}
     </View>
   );
 }
@@ -75,5 +66,4 @@ const styles = StyleSheet.create({
     color: colours.ink,
   },
   refused: { borderColor: colours.madder, borderWidth: 2 },
-  problem: { fontFamily: fonts.text, fontSize: sizes.small, lineHeight: 16, color: colours.madder },
 });
