@@ -1,12 +1,12 @@
 /** Benchmarks of several canvases, in the harness page: drags, layouts, and exports in one go. */
 import { planOf, type RenderPlan } from '../src/core/render/plan';
-import type { Source } from '../src/core/job/source';
+import type { Source } from '../src/core/master/source';
 import { canvasOf } from '../src/core/layout/canvas';
 import { type LayoutKind, PLAIN_LAYOUT } from '../src/core/layout/layout';
 import { plainFraming } from '../src/core/framing/framing';
-import { canvasView, type View } from '../src/media/player-protocol';
-import { Player } from '../src/media/player';
-import { makeExport } from '../src/media/tasks';
+import { canvasView, type View } from '../src/media/play/player-protocol';
+import { Player } from '../src/media/play/player';
+import { makeExport } from '../src/media/worker/tasks';
 
 const SIZES = [
   { width: 1080, height: 1920 },

@@ -1,7 +1,7 @@
 /** Plain decoding of a stored master: what the pass over it is measured against. */
 import { VideoSampleSink } from 'mediabunny';
-import { openInput } from '../src/media/probe';
-import { storedFile } from '../src/media/storage';
+import { openInput } from '../src/media/read/probe';
+import { storedFile } from '../src/media/store/storage';
 
 self.onmessage = async ({ data }: MessageEvent<string>) => {
   const file = await storedFile('masters', data);

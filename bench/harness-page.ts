@@ -1,12 +1,12 @@
 /** The page that benchmarks drive: the application's own workers, without its interface. */
 import { planOf } from '../src/core/render/plan';
-import { sourceOf, type Source } from '../src/core/job/source';
+import { sourceOf, type Source } from '../src/core/master/source';
 import { canvasOf } from '../src/core/layout/canvas';
 import type { LayoutKind } from '../src/core/layout/layout';
 import { Kernel } from '../src/kernel/kernel';
-import { Player } from '../src/media/player';
-import { storedFile } from '../src/media/storage';
-import { bringInFile, makeExport, passOverMaster } from '../src/media/tasks';
+import { Player } from '../src/media/play/player';
+import { storedFile } from '../src/media/store/storage';
+import { bringInFile, makeExport, passOverMaster } from '../src/media/worker/tasks';
 
 import { dragTimes, exportLayout, exportThree } from './canvases';
 

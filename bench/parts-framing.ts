@@ -2,12 +2,12 @@
 import type { Page } from 'playwright-core';
 import { EASES } from '../src/core/framing/easing';
 import type { Framing } from '../src/core/framing/framing';
-import { sourceOf } from '../src/core/job/source';
+import { sourceOf } from '../src/core/master/source';
 import { canvasOf } from '../src/core/layout/canvas';
-import { coverageOf } from '../src/core/layout/coverage';
+import { coverageOf } from '../src/core/proof/coverage';
 import { type Layout, type LayoutKind, PLAIN_LAYOUT } from '../src/core/layout/layout';
 import { planOf, type RenderPlan } from '../src/core/render/plan';
-import { testMaster } from '../src/core/test-job';
+import { testMaster } from '../src/core/job/test-job';
 import { random } from '../tests/film-maker';
 import { BITS, grainyMaster, inHarness, SECONDS } from './material';
 import type { Report } from './report';

@@ -1,11 +1,11 @@
 import { readFileSync, statSync } from 'node:fs';
-import { coverageOf } from '../src/core/layout/coverage';
+import { coverageOf } from '../src/core/proof/coverage';
 import { canvasOf } from '../src/core/layout/canvas';
 import { demoSchema } from '../src/core/job/demo';
-import { sourceOf } from '../src/core/job/source';
+import { sourceOf } from '../src/core/master/source';
 import { PLACEMENTS } from '../src/core/outlets/outlets';
 import { frameOf, planOf } from '../src/core/render/plan';
-import { testMaster, testRange, testShot } from '../src/core/test-job';
+import { testMaster, testRange, testShot } from '../src/core/job/test-job';
 import { probe } from '../tests/make-clip';
 import { chance, HEIGHT, WIDTH } from './film/paint';
 import { shotStarts, SHOTS } from './film/shots';

@@ -1,9 +1,9 @@
-// Bundles each src/media/workers/*.worker.ts into public/workers/ and writes their URLs to src/media/worker-urls.ts.
+// Bundles each src/media/worker/*.worker.ts into public/workers/ and writes their URLs to src/media/worker/worker-urls.ts.
 import { build } from 'esbuild';
 import { mkdirSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 
-const SOURCE = 'src/media/workers';
+const SOURCE = 'src/media/worker';
 const ENDING = '.worker.ts';
 
 export async function buildWorkers() {
@@ -34,7 +34,7 @@ export async function buildWorkers() {
   }
   const text = JSON.stringify(urls, null, 2);
   writeFileSync(
-    'src/media/worker-urls.ts',
+    'src/media/worker/worker-urls.ts',
     `// Written by scripts/build-workers.mjs.\nexport const workerUrls = ${text} as const;\n`,
   );
   return urls;

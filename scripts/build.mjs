@@ -8,7 +8,7 @@ import { pathToFileURL } from 'node:url';
 const SOURCES = ['app', 'src', 'public', 'scripts'];
 const FILES = ['package-lock.json', 'app.json', 'babel.config.js', 'metro.config.js', 'tsconfig.json'];
 /** Written by the build itself. */
-const MADE = ['public/workers', 'src/kernel/kernel.wasm', 'src/media/worker-urls.ts'];
+const MADE = ['public/workers', 'src/kernel/kernel.wasm', 'src/media/worker/worker-urls.ts'];
 const STAMP = 'dist/.sources';
 
 function* filesUnder(folder) {

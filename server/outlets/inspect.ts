@@ -1,7 +1,7 @@
 import { spawn } from 'node:child_process';
 import { stat } from 'node:fs/promises';
 import { ALL_FORMATS, EncodedPacketSink, FilePathSource, Input } from 'mediabunny';
-import type { Borders } from '../../src/core/job/records';
+import type { Borders } from '../../src/core/picture/borders';
 import type { SentFile } from '../../src/core/outlets/judge';
 import { detectRate } from '../../src/core/time/detect-rate';
 

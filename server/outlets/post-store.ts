@@ -1,6 +1,6 @@
 import { readFile, rename, writeFile } from 'node:fs/promises';
 import { z } from 'zod';
-import { audienceSchema } from '../../src/core/job/clip';
+import { audienceSchema } from '../../src/core/outlets/audience';
 
 /** A post that an outlet took. */
 export const keptPostSchema = z.object({

@@ -5,7 +5,7 @@ import path from 'node:path';
 import { FileStore } from '@tus/file-store';
 import { Server } from '@tus/server';
 import express, { type Express, type Response } from 'express';
-import { bytesLabel } from '../../src/core/check/words';
+import { bytesLabel } from '../../src/core/figures/figures';
 import { refusals, type SentFile } from '../../src/core/outlets/judge';
 import {
   boardPath,

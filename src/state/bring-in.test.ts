@@ -1,16 +1,16 @@
 import AsyncStorage from '@react-native-async-storage/async-storage';
 import { activeCanvas } from '@core/job/clip';
 import { activeClip, mainMaster } from '@core/job/job';
-import { testMaster, testRange } from '@core/test-job';
+import { testMaster, testRange } from '@core/job/test-job';
 import { TroubleError } from '@core/trouble/trouble';
 import { bringBack, bringIn, openDemo, useBringIn } from './bring-in';
 import { useJobs } from './jobs';
 
 const mockMedia = { bringInFile: jest.fn(), there: true };
-jest.mock('@media/tasks', () => ({
+jest.mock('@media/worker/tasks', () => ({
   bringInFile: (...args: unknown[]) => mockMedia.bringInFile(...args) as unknown,
 }));
-jest.mock('@media/storage', () => ({ storedFile: () => Promise.resolve(mockMedia.there ? {} : null) }));
+jest.mock('@media/store/storage', () => ({ storedFile: () => Promise.resolve(mockMedia.there ? {} : null) }));
 
 const file = (name: string) => new File(['x'], name);
 const jobOf = (id: string | null) => useJobs.getState().files[id ?? '']?.job;

@@ -1,12 +1,12 @@
 import { create } from 'zustand';
 import { type Demo, demoSchema } from '@core/job/demo';
 import { type Job, mainMaster, newJob } from '@core/job/job';
-import type { Shot } from '@core/job/shot';
-import type { Master } from '@core/job/master';
+import type { Shot } from '@core/cut/shot';
+import type { Master } from '@core/master/master';
 import { troubleOf, type Trouble, TroubleError } from '@core/trouble/trouble';
-import { storedFile } from '@media/storage';
-import { bringInFile } from '@media/tasks';
-import type { Progress } from '@media/worker-protocol';
+import { storedFile } from '@media/store/storage';
+import { bringInFile } from '@media/worker/tasks';
+import type { Progress } from '@media/worker/worker-protocol';
 import { addJob, addMaster, useJobs } from './jobs';
 
 interface BringInState {

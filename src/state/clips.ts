@@ -2,7 +2,8 @@ import { cutFrames, slowestRate } from '@core/cut/cut';
 import { masterLengths } from '@core/check/check';
 import { type Division, inParts } from '@core/cut/parts';
 import { activeCanvas, type Clip, clipName } from '@core/job/clip';
-import { activeClip, type Job, shotsOf, sourceIn } from '@core/job/job';
+import { activeClip, type Job, sourceIn } from '@core/job/job';
+import { shotsOf } from '@core/cut/master-shots';
 import { frameAt, framesWithin, secondsOf } from '@core/time/frame-rate';
 import { dispatch, setClip } from './jobs';
 import { usePasses } from './passes';
@@ -55,7 +56,7 @@ export function divisionsOf(job: Job): Division[] {
     const put = (frame: number, kind: Division['kind']) => {
       if (frame > range.in && frame < range.out) out.push({ frame: start + frame - range.in, kind });
     };
-    for (const shot of shotsOf(job.edit, source)) put(shot.in, 'shot');
+    for (const shot of shotsOf(job.edit.shots, source)) put(shot.in, 'shot');
     const pass = usePasses.getState()[source.fingerprint];
     const pauses = pass?.state === 'done' ? (pass.pass.sound?.pauses ?? []) : [];
     for (const { from, to } of pauses) put(frameAt((from + to) / 2, source.rate), 'pause');

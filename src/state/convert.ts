@@ -9,7 +9,7 @@ import {
   convertedPath,
 } from '@core/convert/protocol';
 import { troubleOf, type Trouble, type TroubleCode, TroubleError } from '@core/trouble/trouble';
-import { uploadFile } from '@media/upload';
+import { uploadFile } from '@media/send/upload';
 
 /** Troubles of a file that a conversion may cure. */
 const CURABLE: readonly TroubleCode[] = ['codec-missing', 'not-media', 'pixel-format'];

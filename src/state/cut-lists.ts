@@ -2,8 +2,9 @@ import { asCut, asShots, type ListMaster, type ListNote, type ReadList } from '@
 import { readEdl, writeEdl } from '@core/interchange/edl';
 import { readOtio, writeOtio } from '@core/interchange/otio';
 import { activeCanvas, clipName } from '@core/job/clip';
-import { activeClip, type Job, shotsOf, sourcesIn } from '@core/job/job';
-import type { Source } from '@core/job/source';
+import { activeClip, type Job, sourcesIn } from '@core/job/job';
+import { shotsOf } from '@core/cut/master-shots';
+import type { Source } from '@core/master/source';
 import { dispatch } from './jobs';
 
 /** What a list was taken for. */
@@ -37,7 +38,7 @@ export function takeList(job: Job, source: Source, { list }: OpenList, use: List
   if (use === 'shots') {
     const { boundaries, notes } = asShots(list, source);
     const { id: master, frames } = source;
-    const old = shotsOf(job.edit, source);
+    const old = shotsOf(job.edit.shots, source);
     dispatch(job.id, { type: 'set-shots', act: 'list', master, old, boundaries, frames });
     return [...list.notes, ...notes];
   }
@@ -61,7 +62,11 @@ export function listFile(job: Job, form: 'otio' | 'edl'): File {
 
 /** A master's shots as a file of an open form: one event a shot. */
 export function shotListFile(job: Job, source: Source, form: 'otio' | 'edl'): File {
-  const cut = shotsOf(job.edit, source).map((shot) => ({ master: source.id, in: shot.in, out: shot.out }));
+  const cut = shotsOf(job.edit.shots, source).map((shot) => ({
+    master: source.id,
+    in: shot.in,
+    out: shot.out,
+  }));
   const masters = mastersOf(job);
   const text =
     form === 'otio' ? writeOtio(job.title, cut, masters) : writeEdl(job.title, cut, masters, source.rate);

@@ -1,5 +1,5 @@
 import type { Job } from '@core/job/job';
-import { deleteStored, storedNames } from '@media/storage';
+import { deleteStored, storedNames } from '@media/store/storage';
 import { cancelExport } from './exports';
 import { removeJob, useJobs } from './jobs';
 import { forgetPass } from './passes';

@@ -2,7 +2,7 @@ import AsyncStorage from '@react-native-async-storage/async-storage';
 import { activeClip, newJob, type Job } from '@core/job/job';
 import { applyCommand } from '@core/job/commands';
 import { NO_BORDERS } from '@core/proof/borders';
-import { framed, testJob, testMaster } from '@core/test-job';
+import { framed, testJob, testMaster } from '@core/job/test-job';
 import { TroubleError } from '@core/trouble/trouble';
 import { cancelExport, deleteExport, startExport, useExports } from './exports';
 import { addJob, useJobs } from './jobs';
@@ -14,15 +14,15 @@ const mockMedia = {
   deleted: [] as string[],
   uploadFile: jest.fn(),
 };
-jest.mock('@media/tasks', () => ({
+jest.mock('@media/worker/tasks', () => ({
   makeExport: (...args: unknown[]) => mockMedia.makeExport(...args) as unknown,
   proveExport: (...args: unknown[]) => mockMedia.proveExport(...args) as unknown,
 }));
-jest.mock('@media/storage', () => ({
+jest.mock('@media/store/storage', () => ({
   deleteStored: (_folder: string, name: string) => Promise.resolve(void mockMedia.deleted.push(name)),
   storedFile: (_folder: string, name: string) => Promise.resolve(new File(['clip'], name)),
 }));
-jest.mock('@media/upload', () => ({
+jest.mock('@media/send/upload', () => ({
   uploadFile: (...args: unknown[]) => mockMedia.uploadFile(...args) as unknown,
 }));
 

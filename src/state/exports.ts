@@ -5,9 +5,9 @@ import { activeCanvas } from '@core/job/clip';
 import { activeClip, type Job, onCanvas } from '@core/job/job';
 import { exportFileName, signatureOf } from '@core/job/export-name';
 import { troubleOf, troubleWords } from '@core/trouble/trouble';
-import { deleteStored, storedFile } from '@media/storage';
-import { makeExport, proveExport } from '@media/tasks';
-import type { Progress } from '@media/worker-protocol';
+import { deleteStored, storedFile } from '@media/store/storage';
+import { makeExport, proveExport } from '@media/worker/tasks';
+import type { Progress } from '@media/worker/worker-protocol';
 import { dropExport, putExport, useJobs } from './jobs';
 
 /** An export under way. */

@@ -1,7 +1,8 @@
 import { type Candidate, proposals, type Proposal } from '@core/cut/fit-length';
 import { masterLengths } from '@core/check/check';
 import { type Range, slowestRate } from '@core/cut/cut';
-import { activeClip, type Job, shotsOf, sourceIn } from '@core/job/job';
+import { activeClip, type Job, sourceIn } from '@core/job/job';
+import { shotsOf } from '@core/cut/master-shots';
 import { frameAt, framesWithin } from '@core/time/frame-rate';
 import { usePasses } from './passes';
 
@@ -29,7 +30,7 @@ export function fitsOf(job: Job, { seconds, keepFirst, keepLast }: FitWish): Pro
     const source = sourceIn(job, range.master);
     const pass = passOf(source.fingerprint);
     const second = (frame: number) => Math.floor((frame * source.rate.den) / source.rate.num);
-    for (const shot of shotsOf(job.edit, source)) {
+    for (const shot of shotsOf(job.edit.shots, source)) {
       const first = Math.max(range.in, shot.in);
       const out = Math.min(range.out, shot.out);
       if (out <= first) continue;

@@ -1,6 +1,6 @@
 import AsyncStorage from '@react-native-async-storage/async-storage';
 import { activeClip } from '@core/job/job';
-import { keep, testJob } from '@core/test-job';
+import { keep, testJob } from '@core/job/test-job';
 import { addJob, dispatch, openJobs, putExport, redo, removeJob, undo, useJobs } from './jobs';
 import { loadJobs } from './persistence';
 

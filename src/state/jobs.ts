@@ -2,7 +2,7 @@ import { create } from 'zustand';
 import { applyCommand, type Command } from '@core/job/commands';
 import { EMPTY_HISTORY, recorded, redone, undone, type Versioned } from '@core/job/history';
 import { type Job, onCanvas } from '@core/job/job';
-import type { Master } from '@core/job/master';
+import type { Master } from '@core/master/master';
 import type { JobFile } from '@core/job/job-file';
 import type { ExportRecord, PostRecord } from '@core/job/records';
 import { troubleOf, type Trouble } from '@core/trouble/trouble';

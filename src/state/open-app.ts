@@ -1,4 +1,4 @@
-import { sweepParts } from '@media/storage';
+import { sweepParts } from '@media/store/storage';
 import { openJobs } from './jobs';
 import { openPresets } from './presets';
 

@@ -1,7 +1,7 @@
 import AsyncStorage from '@react-native-async-storage/async-storage';
 import { activeClip, type Job } from '@core/job/job';
 import type { Pass } from '@core/pass/pass';
-import { keep, testJob, testMaster, TEST_MASTER } from '@core/test-job';
+import { keep, testJob, testMaster, TEST_MASTER } from '@core/job/test-job';
 import { TroubleError } from '@core/trouble/trouble';
 import {
   addClip,
@@ -17,10 +17,10 @@ import { addJob, dispatch, undo, useJobs } from './jobs';
 import { ensurePasses, runPassAgain, stopPass, usePasses } from './passes';
 
 const mockMedia = { pass: jest.fn(), stored: null as string | null, proxies: [] as string[] };
-jest.mock('@media/tasks', () => ({
+jest.mock('@media/worker/tasks', () => ({
   passOverMaster: (...args: unknown[]) => mockMedia.pass(...args) as unknown,
 }));
-jest.mock('@media/storage', () => ({
+jest.mock('@media/store/storage', () => ({
   storedFile: () =>
     Promise.resolve(mockMedia.stored === null ? null : { text: () => Promise.resolve(mockMedia.stored) }),
 }));

@@ -1,14 +1,15 @@
 import { create } from 'zustand';
 import type { Boundary } from '@core/cut/shots';
-import { type Job, shotsOf } from '@core/job/job';
-import type { Master } from '@core/job/master';
-import { sourceOf } from '@core/job/source';
+import { type Job } from '@core/job/job';
+import { shotsOf } from '@core/cut/master-shots';
+import type { Master } from '@core/master/master';
+import { sourceOf } from '@core/master/source';
 import { type Pass, passNames, passSchema } from '@core/pass/pass';
 import { uprightRect } from '@core/picture/live-area';
 import { scaledFrames } from '@core/time/frame-rate';
 import { troubleOf, type Trouble } from '@core/trouble/trouble';
-import { storedFile } from '@media/storage';
-import { passOverMaster } from '@media/tasks';
+import { storedFile } from '@media/store/storage';
+import { passOverMaster } from '@media/worker/tasks';
 import { dispatch, useJobs } from './jobs';
 import { proxyMade } from './player';
 
@@ -124,7 +125,7 @@ export function takeShots(job: Job, master: Master, pass: Pass): void {
     start,
     live: live && uprightRect(live, source),
   }));
-  const old = shotsOf(job.edit, source);
+  const old = shotsOf(job.edit.shots, source);
   const { frames } = source;
   dispatch(job.id, { type: 'set-shots', act: 'found', master: master.id, old, boundaries, frames });
 }

@@ -18,7 +18,7 @@ export async function loadJobs(): Promise<{ files: JobFile[]; aside: AsideJob[] 
   const keys = (await AsyncStorage.getAllKeys()).filter((key) => key.startsWith(JOB));
   const files: JobFile[] = [];
   const aside: AsideJob[] = [];
-  for (const [key, text] of await AsyncStorage.multiGet(keys)) {
+  for (const [key, text] of await AsyncStorage.getMany(keys)) {
     const read = readJob(text ?? '');
     if (read.ok && JOB + read.file.job.id === key) files.push(read.file);
     else aside.push({ key, text: text ?? '', ...(read.ok ? { problem: 'damaged', detail: 'id' } : read) });

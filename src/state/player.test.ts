@@ -2,8 +2,8 @@ import { frameOf, type RenderPlan } from '@core/render/plan';
 import { applyCommand } from '@core/job/commands';
 import type { Cut } from '@core/cut/cut';
 import type { Job } from '@core/job/job';
-import { NO_REPAIRS } from '@core/job/repairs';
-import { testJob, testMaster, testRange, testFraming } from '@core/test-job';
+import { NO_REPAIRS } from '@core/master/repairs';
+import { testJob, testMaster, testRange, testFraming } from '@core/job/test-job';
 import {
   leavePlayer,
   mountView,
@@ -33,7 +33,7 @@ const mockPlayer = {
   plans: {} as Record<string, RenderPlan[]>,
   listener: null as Listener | null,
 };
-jest.mock('@media/player', () => ({
+jest.mock('@media/play/player', () => ({
   Player: class {
     constructor(_sources: unknown, listener: Listener) {
       mockPlayer.listener = listener;

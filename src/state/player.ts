@@ -3,12 +3,12 @@ import { type Cut, rangeAt } from '@core/cut/cut';
 import type { Framing } from '@core/framing/framing';
 import { applyCommand, type Owner } from '@core/job/commands';
 import { activeClip, type Job, mainMaster, sourcesIn } from '@core/job/job';
-import type { Source } from '@core/job/source';
+import type { Source } from '@core/master/source';
 import { clamp, type Size } from '@core/picture/size';
 import { planOf, type RenderPlan } from '@core/render/plan';
 import type { Trouble } from '@core/trouble/trouble';
-import { Player } from '@media/player';
-import { canvasView, type Piece, type Quality, type View } from '@media/player-protocol';
+import { Player } from '@media/play/player';
+import { canvasView, type Piece, type Quality, type View } from '@media/play/player-protocol';
 
 export { canvasView };
 export type { Quality, View };

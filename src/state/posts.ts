@@ -11,7 +11,7 @@ import {
   uploadsPath,
 } from '@core/outlets/post-form';
 import { troubleOf, type Trouble, TroubleError } from '@core/trouble/trouble';
-import { uploadFile } from '@media/upload';
+import { uploadFile } from '@media/send/upload';
 import { exportedFile } from './exports';
 import { addPost } from './jobs';
 

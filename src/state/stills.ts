@@ -1,8 +1,8 @@
 import { useEffect, useState } from 'react';
-import type { Source } from '@core/job/source';
-import { stillName } from '@core/job/still-name';
-import { storedFile } from '@media/storage';
-import { makeStillsOf } from '@media/tasks';
+import type { Source } from '@core/master/source';
+import { stillName } from '@core/master/still-name';
+import { storedFile } from '@media/store/storage';
+import { makeStillsOf } from '@media/worker/tasks';
 
 /** Addresses of stills that were made in this visit, by master, height and frame. */
 const addresses = new Map<string, string>();

@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react';
-import { storageRoom } from '@media/storage';
+import { storageRoom } from '@media/store/storage';
 
 /** What this browser holds, in bytes; looked up again whenever `when` changes. */
 export function useStorageUse(when: unknown): number | null {

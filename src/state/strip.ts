@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react';
-import type { Source } from '@core/job/source';
+import type { Source } from '@core/master/source';
 import { passNames, STRIP } from '@core/pass/pass';
-import { storedFile } from '@media/storage';
+import { storedFile } from '@media/store/storage';
 import { usePasses } from './passes';
 
 /** Addresses of sheets that were opened in this visit. */

@@ -1,7 +1,7 @@
 import { applyCommand } from '../job/commands';
 import { activeClip, type Job } from '../job/job';
 import { targetOf } from '../outlets/outlets';
-import { framed, keep, testJob, testRange } from '../test-job';
+import { framed, keep, testJob, testRange } from '../job/test-job';
 import { checkJob, heldBack, RULES } from './check';
 import type { Finding, RuleId } from './finding';
 import { findingWords, measuredWords } from './words';

@@ -1,6 +1,6 @@
 import { activeCanvas } from '../job/clip';
 import { activeClip, sourceIn, sourcesIn, type Work } from '../job/job';
-import { coverageOf } from '../layout/coverage';
+import { coverageOf } from '../proof/coverage';
 import { OWN_KEY, targetOf } from '../outlets/outlets';
 import { defaultBitRate, type BitRateChoice } from '../rate/bit-rate';
 import { planOf, type RenderPlan } from '../render/plan';

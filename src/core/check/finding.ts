@@ -1,9 +1,9 @@
 import type { Command } from '../job/commands';
 import type { MasterLengths } from '../cut/cut';
 import type { Clip } from '../job/clip';
-import type { Source } from '../job/source';
+import type { Source } from '../master/source';
 import type { Canvas } from '../layout/canvas';
-import type { Coverage } from '../layout/coverage';
+import type { Coverage } from '../proof/coverage';
 import type { OutletPlacement } from '../outlets/outlets';
 import type { RenderPlan } from '../render/plan';
 

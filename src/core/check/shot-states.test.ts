@@ -4,7 +4,7 @@ import { canvasAdded, canvasChanged } from '../job/canvases';
 import { applyCommand, type Command } from '../job/commands';
 import { activeClip, type Job } from '../job/job';
 import { PLAIN_LAYOUT } from '../layout/layout';
-import { testJob, TEST_MASTER, testRange, testShot } from '../test-job';
+import { testJob, TEST_MASTER, testRange, testShot } from '../job/test-job';
 import { checkJob } from './check';
 import { framingSignature, shotStates } from './shot-states';
 import { findingWords } from './words';

@@ -1,6 +1,7 @@
-import { activeClip, onCanvas, shotsOf, sourcesIn, type Work } from '../job/job';
-import type { Shot } from '../job/shot';
-import { coverageOf } from '../layout/coverage';
+import { activeClip, onCanvas, sourcesIn, type Work } from '../job/job';
+import { shotsOf } from '../cut/master-shots';
+import type { Shot } from '../cut/shot';
+import { coverageOf } from '../proof/coverage';
 import { enlargedByShot } from '../render/enlarged';
 import type { RenderPlan } from '../render/plan';
 import { planOfJob } from './check';
@@ -38,7 +39,7 @@ export function shotStates(work: Work): ShotState[] {
   const plans = canvases.map((canvas) => planOfJob(onCanvas(work, canvas.id)));
   const looks = plans.map(looksIn);
   const shown = new Set(plans[0]?.segments.map((segment) => segment.shot));
-  const shots = sourcesIn(work).flatMap((source) => shotsOf(edit, source));
+  const shots = sourcesIn(work).flatMap((source) => shotsOf(edit.shots, source));
   return shots
     .filter((shot) => shown.has(shot.id))
     .map((shot) => {

@@ -1,3 +1,4 @@
+import { bytesLabel, bitsLabel } from '../figures/figures';
 import type { BitRateChoice } from '../rate/bit-rate';
 import type { OutletPlacement } from '../outlets/outlets';
 import type { Finding, RuleId } from './finding';
@@ -15,18 +16,6 @@ export const RULE_NAMES: Record<RuleId, string> = {
   title: 'Title',
   tag: 'Required tag',
 };
-
-/** Bytes for people, in powers of ten as disks and outlets count. */
-export function bytesLabel(bytes: number): string {
-  if (bytes < 1000) return `${bytes} B`;
-  if (bytes < 1e6) return `${Math.round(bytes / 1000)} kB`;
-  return bytes < 1e9 ? `${(bytes / 1e6).toFixed(1)} MB` : `${(bytes / 1e9).toFixed(2)} GB`;
-}
-
-/** Bits a second for people. */
-export function bitsLabel(bits: number): string {
-  return bits < 1e6 ? `${Math.round(bits / 1000)} kb/s` : `${(bits / 1e6).toFixed(1)} Mb/s`;
-}
 
 type Sentence = (finding: Finding, target: OutletPlacement) => string;
 const number = (value: number | string): number => Number(value);

@@ -1,4 +1,4 @@
-import type { Shot } from '../job/shot';
+import type { Shot } from './shot';
 import type { Range } from './cut';
 
 /** A piece of a shot to look at. */

@@ -1,5 +1,5 @@
 import type { Framing } from '../framing/framing';
-import type { Shot, ShotStart } from '../job/shot';
+import type { Shot, ShotStart } from './shot';
 import type { Rect } from '../picture/size';
 
 /** Shots of every master with the framings that name them. */

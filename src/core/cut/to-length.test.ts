@@ -5,7 +5,7 @@ import { inParts } from './parts';
 import { boundariesOf, movedBoundary, reshot, withBoundary, withoutBoundary } from './shots';
 import { snapped, snapPoints } from './snap';
 import { plainFraming } from '../framing/framing';
-import { testShot, TEST_MASTER } from '../test-job';
+import { testShot, TEST_MASTER } from '../job/test-job';
 
 const total = (cut: { in: number; out: number }[]) => cut.reduce((sum, one) => sum + one.out - one.in, 0);
 const shotsOf = fc

@@ -1,7 +1,7 @@
-import { NO_REPAIRS } from '../job/repairs';
-import { sourceOf } from '../job/source';
+import { NO_REPAIRS } from '../master/repairs';
+import { sourceOf } from '../master/source';
 import type { Pass } from '../pass/pass';
-import { testMaster } from '../test-job';
+import { testMaster } from '../job/test-job';
 import { diagnose, type Patient, type ProblemCode } from './diagnosis';
 import { problemWords } from './words';
 

@@ -1,6 +1,6 @@
-import type { Master } from '../job/master';
-import type { Repairs } from '../job/repairs';
-import { sourceOf } from '../job/source';
+import type { Master } from '../master/master';
+import type { Repairs } from '../master/repairs';
+import { sourceOf } from '../master/source';
 import type { Pass } from '../pass/pass';
 import { liveSize, uprightRect } from '../picture/live-area';
 import type { PixelAspect } from '../picture/orientation';

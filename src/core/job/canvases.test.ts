@@ -1,4 +1,4 @@
-import { testJob } from '../test-job';
+import { testJob } from './test-job';
 import { PLAIN_LAYOUT } from '../layout/layout';
 import {
   canvasAdded,

@@ -1,10 +1,7 @@
 import { z } from 'zod';
 import { cutSchema } from '../cut/cut';
 import { type Canvas, canvasSchema } from '../layout/canvas';
-
-/** Who may see a post. */
-export const audienceSchema = z.enum(['private', 'unlisted', 'public']);
-export type Audience = z.infer<typeof audienceSchema>;
+import { audienceSchema } from '../outlets/audience';
 
 /** The words that go with a post. */
 export const wordsSchema = z.object({

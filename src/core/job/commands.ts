@@ -4,14 +4,15 @@ import { type Framing, plainFraming } from '../framing/framing';
 import type { Canvas } from '../layout/canvas';
 import { MAIN_TRACK, tracksOf } from '../layout/layout';
 import { placementOf } from '../outlets/outlets';
-import { framingFor } from '../render/plan';
+import { framingFor } from '../layout/framing-for';
 import type { FrameRate } from '../time/frame-rate';
 import { CANVAS_ACTS, CLIP_ACTS, CUT_ACTS, FRAMING_ACTS, SHOT_ACTS } from './acts';
-import { activeCanvas, type Audience, type Clip, type Words } from './clip';
+import { activeCanvas, type Clip, type Words } from './clip';
+import type { Audience } from '../outlets/audience';
 import { activeClip, type Edit, sizeOf } from './job';
-import type { Repairs } from './repairs';
+import type { Repairs } from '../master/repairs';
 import { retimed } from './retime';
-import type { Shot } from './shot';
+import type { Shot } from '../cut/shot';
 
 /** Which framings a change is for: those that all canvases share, or those of one canvas of the clip. */
 export type Owner = 'shared' | { canvas: string };

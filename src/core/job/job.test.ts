@@ -1,12 +1,12 @@
 import fc from 'fast-check';
-import { framed, keep, testJob, TEST_MASTER, testShot } from '../test-job';
+import { framed, keep, testJob, TEST_MASTER, testShot } from './test-job';
 import { applyCommand, type Command } from './commands';
 import { exportFileName, signatureOf } from './export-name';
 import { EMPTY_HISTORY, recorded, redone, undone, type Versioned } from './history';
 import { activeCanvas, type Clip } from './clip';
 import { activeClip, type Edit, type Job, mainMaster } from './job';
 import { readJob, writeJob } from './job-file';
-import { NO_REPAIRS } from './repairs';
+import { NO_REPAIRS } from '../master/repairs';
 
 const job = testJob();
 const framing = (x: number): Command => framed({ focus: { x, y: 0.5 }, zoom: 1.5 });

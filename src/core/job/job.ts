@@ -3,11 +3,11 @@ import { framingSchema, type Framing } from '../framing/framing';
 import { canvasOf } from '../layout/canvas';
 import { PLACEMENTS, placementOf } from '../outlets/outlets';
 import { type Clip, clipSchema, type Words } from './clip';
-import { masterSchema, type Master } from './master';
+import { masterSchema, type Master } from '../master/master';
 import { exportRecordSchema, postRecordSchema } from './records';
-import { repairsSchema } from './repairs';
-import { type Shot, shotSchema } from './shot';
-import { sourceOf, type Source } from './source';
+import { repairsSchema } from '../master/repairs';
+import { type Shot, shotSchema } from '../cut/shot';
+import { sourceOf, type Source } from '../master/source';
 
 /** What a person decides in a job: all of it can be undone. */
 export const editSchema = z.object({
@@ -137,19 +137,4 @@ export function sourceIn({ masters, edit }: Work, id: string): Source {
 /** Every master of a job, with its repairs. */
 export function sourcesIn(work: Work): Source[] {
   return work.masters.map((master) => sourceOf(master, work.edit.repairs[master.id]));
-}
-
-/** The shots of a master, in order; a master without any is one shot. */
-export function shotsOf(edit: Edit, master: Pick<Source, 'id' | 'frames'>): Shot[] {
-  const own = edit.shots.filter((shot) => shot.master === master.id);
-  if (own.length > 0) return own;
-  return [{ id: `${master.id}-1`, master: master.id, in: 0, out: master.frames, start: null, live: null }];
-}
-
-/** The shot that a master's frame lies in; frames past the last shot belong to it. */
-export function shotAt(edit: Edit, master: Pick<Source, 'id' | 'frames'>, frame: number): Shot {
-  const shots = shotsOf(edit, master);
-  const shot = shots.find((one) => frame >= one.in && frame < one.out) ?? shots[shots.length - 1];
-  if (!shot) throw new RangeError('a master has at least one shot');
-  return shot;
 }

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { secondsOf } from '../time/frame-rate';
-import { masterIdOf } from './master';
+import { masterIdOf } from '../master/master';
 
 /** What a job of version 1 is known by here: one master, one clip whose parts stood in the edit itself. */
 const firstVersion = z.looseObject({

@@ -3,8 +3,8 @@ import { framingSchema } from '../framing/framing';
 import { clipSchema } from './clip';
 import type { History, Step } from './history';
 import type { Edit } from './job';
-import { repairsSchema } from './repairs';
-import { shotSchema } from './shot';
+import { repairsSchema } from '../master/repairs';
+import { shotSchema } from '../cut/shot';
 
 const index = z.number().int().nonnegative();
 const packedStepSchema = z.object({

@@ -1,33 +1,5 @@
 import { z } from 'zod';
-
-/** One fact of a finished file: what was asked for and what reading it back found. */
-export const proofFactSchema = z.object({
-  what: z.string(),
-  asked: z.string(),
-  found: z.string(),
-  ok: z.boolean(),
-});
-export type ProofFact = z.infer<typeof proofFactSchema>;
-
-/** Widths in pixels. */
-export const bordersSchema = z.object({
-  left: z.number(),
-  top: z.number(),
-  right: z.number(),
-  bottom: z.number(),
-});
-export type Borders = z.infer<typeof bordersSchema>;
-
-/** What reading a finished file back showed. */
-export const proofSchema = z.object({
-  facts: z.array(proofFactSchema),
-  /** Decoded frames that were searched for black borders. */
-  framesSearched: z.number().int().nonnegative(),
-  /** The widest black borders of any shot. */
-  borders: bordersSchema,
-  pass: z.boolean(),
-});
-export type Proof = z.infer<typeof proofSchema>;
+import { proofSchema } from '../proof/proof-record';
 
 export const EXPORT_STATES = ['running', 'reading-back', 'done', 'failed', 'interrupted'] as const;
 

@@ -1,6 +1,6 @@
-import type { Borders } from '../job/records';
+import type { Borders } from '../picture/borders';
 import { compareRates, framesWithin, type FrameRate, rateLabel, secondsOf } from '../time/frame-rate';
-import { bytesLabel } from '../check/words';
+import { bytesLabel } from '../figures/figures';
 import type { Placement } from './rule-sheet';
 
 /** What an outlet reads from a file that it was sent. */

@@ -1,4 +1,4 @@
-import { bordersSchema } from '../job/records';
+import { bordersSchema } from '../picture/borders';
 import { refusals, type SentFile } from './judge';
 import { PLACEMENTS, placementOf, RULE_SHEETS } from './outlets';
 import { postFormSchema } from './post-form';

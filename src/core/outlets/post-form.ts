@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { audienceSchema } from '../job/clip';
+import { audienceSchema } from './audience';
 
 /** What the page sends an outlet once the file is up. */
 export const postFormSchema = z.object({

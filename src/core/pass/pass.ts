@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { shotStartSchema } from '../job/shot';
+import { shotStartSchema } from '../cut/shot';
 import { rectSchema } from '../picture/size';
 
 /** Where a shot was found to begin. */

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { greatestDivisor } from '../figures/greatest-divisor';
 
 /** A picture's size in square pixels. */
 export const sizeSchema = z.object({ width: z.number().positive(), height: z.number().positive() });
@@ -13,11 +14,12 @@ export const rectSchema = z.object({
 });
 export type Rect = z.infer<typeof rectSchema>;
 
-const divisor = (a: number, b: number): number => (b === 0 ? a : divisor(b, a % b));
+/** All of whatever a rectangle is given 0…1 of. */
+export const WHOLE_RECT: Rect = { x: 0, y: 0, width: 1, height: 1 };
 
 /** The ratio in the trade's words: `16:9`, `4:5`, `1.91:1`. @param size whole numbers, over 0. */
 export function ratioLabel({ width, height }: Size): string {
-  const common = divisor(width, height);
+  const common = greatestDivisor(width, height);
   const [across, down] = [width / common, height / common];
   if (across <= 21 && down <= 21) return `${across}:${down}`;
   return width >= height ? `${trimmed(width / height)}:1` : `1:${trimmed(height / width)}`;

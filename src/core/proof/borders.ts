@@ -1,4 +1,4 @@
-import type { Borders } from '../job/records';
+import type { Borders } from '../picture/borders';
 
 /** A line counts as black up to this mean luma, in limited range where black is 16 (the usual limit of border searches: 24). */
 const BLACK_MEAN = 24;

@@ -1,4 +1,4 @@
-import { testJob, testMaster } from '../test-job';
+import { testJob, testMaster } from '../job/test-job';
 import { planOfJob } from '../check/check';
 import { blackBorders, NO_BORDERS, sharedBorders, widerBorders } from './borders';
 import { askedFacts, foundFacts, proofOf } from './proof';

@@ -1,8 +1,9 @@
-import type { Master } from '../job/master';
-import { codecName, videoCodecName } from '../job/master';
-import type { Borders, Proof, ProofFact } from '../job/records';
+import type { Master } from '../master/master';
+import { codecName, videoCodecName } from '../master/master';
+import type { Proof, ProofFact } from './proof-record';
+import type { Borders } from '../picture/borders';
 import type { RenderPlan } from '../render/plan';
-import { exportSound } from '../sound/sound';
+import { exportSound } from '../render/export-sound';
 import { rateLabel } from '../time/frame-rate';
 
 /** What was asked of an export, and what its file really is, in the same terms. */

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
-import { sourceOf } from '../job/source';
+import { sourceOf } from '../master/source';
 import { canvasOf } from '../layout/canvas';
-import { testMaster, TEST_MASTER, testRange } from '../test-job';
+import { testMaster, TEST_MASTER, testRange } from '../job/test-job';
 import { decodeRuns } from './decode-runs';
 import { frameOf, planOf, segmentAt } from './plan';
 

@@ -1,10 +1,10 @@
 import fc from 'fast-check';
 import { plainFraming } from '../framing/framing';
 import { canvasOf } from '../layout/canvas';
-import { coverageOf } from '../layout/coverage';
+import { coverageOf } from '../proof/coverage';
 import { fittedPixels, MAIN_TRACK } from '../layout/layout';
-import { sourceOf } from '../job/source';
-import { testMaster, testRange, testShot } from '../test-job';
+import { sourceOf } from '../master/source';
+import { testMaster, testRange, testShot } from '../job/test-job';
 import { frameOf, planOf, planRuns, segmentAt } from './plan';
 import { costWords, rateCost } from './rate-cost';
 

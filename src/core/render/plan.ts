@@ -1,9 +1,11 @@
 import { type Cut, rangeFramesAt } from '../cut/cut';
-import { type Framing, plainFraming } from '../framing/framing';
+import type { Framing } from '../framing/framing';
 import { WHOLE, type Window, windowAt, windowInPicture } from '../framing/window';
-import type { Shot } from '../job/shot';
-import type { Source } from '../job/source';
+import { shotsOf } from '../cut/master-shots';
+import type { Shot } from '../cut/shot';
+import type { Source } from '../master/source';
 import type { Canvas } from '../layout/canvas';
+import { framingFor } from '../layout/framing-for';
 import { fittedPixels, type Pane, panesOf } from '../layout/layout';
 import { liveSize } from '../picture/live-area';
 import type { Rect, Size } from '../picture/size';
@@ -99,7 +101,7 @@ export function planOf(canvas: Canvas, input: PlanInput): RenderPlan {
     const source = input.sources[at];
     if (!source) throw new RangeError(`the plan has no master ${range.master}`);
     const total = rangeFramesAt(range, source.rate, rate);
-    for (const shot of shotsIn(input.shots, source)) {
+    for (const shot of shotsOf(input.shots, source)) {
       const from = Math.max(range.in, shot.in) - range.in;
       const to = Math.min(range.out, shot.out) - range.in;
       if (to <= from) continue;
@@ -120,27 +122,6 @@ export function planOf(canvas: Canvas, input: PlanInput): RenderPlan {
     rangeStart += total;
   });
   return { width, height, rate, ground, frames: rangeStart, sources: input.sources, segments };
-}
-
-function shotsIn(shots: readonly Shot[], source: Source): Shot[] {
-  const own = shots.filter((shot) => shot.master === source.id);
-  const { id, frames } = source;
-  const first = own[0];
-  const last = own[own.length - 1];
-  if (!first || !last) return [{ id: `${id}-1`, master: id, in: 0, out: frames, start: null, live: null }];
-  // A conversion of rates may leave the last shot a frame short of its master.
-  return last.out < frames ? [...own.slice(0, -1), { ...last, out: frames }] : own;
-}
-
-/** The framing of a shot on a track as a canvas has it: its own, else the one that all share, else the plain one. */
-export function framingFor(
-  { detached }: Pick<Canvas, 'detached'>,
-  framings: readonly Framing[],
-  shot: Pick<Shot, 'id' | 'in'>,
-  track: string,
-): Framing {
-  const its = (one: Framing) => one.shot === shot.id && one.track === track;
-  return detached.find(its) ?? framings.find(its) ?? plainFraming(shot.id, track, shot.in);
 }
 
 function planPane(

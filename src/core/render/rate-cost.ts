@@ -1,4 +1,4 @@
-import type { Source } from '../job/source';
+import type { Source } from '../master/source';
 import { shownFrame } from '../time/frame-rate';
 import { planRuns, type RenderPlan } from './plan';
 

@@ -1,11 +1,10 @@
 import type { Planes } from './channels';
+import { greatestDivisor } from '../figures/greatest-divisor';
 
 /** Zero crossings of the sinc on each side; with the window's roll-off, images stay below −80 dB. */
 const LOBES = 24;
 /** The pass band ends a little below half of the lower rate. */
 const PASS = 0.94;
-
-const divisor = (a: number, b: number): number => (b === 0 ? a : divisor(b, a % b));
 
 /** The modified Bessel function of order 0, for the Kaiser window (Oppenheim and Schafer, section 7.5.3). */
 function bessel(x: number): number {
@@ -35,7 +34,7 @@ export class Resampler {
 
   /** @param from and to in hertz, whole numbers. */
   constructor(from: number, to: number, channels: number) {
-    const common = divisor(from, to);
+    const common = greatestDivisor(from, to);
     this.up = to / common;
     this.down = from / common;
     const scale = PASS * Math.min(1, to / from);

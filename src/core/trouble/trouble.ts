@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { bytesLabel } from '../check/words';
-import { codecName } from '../job/master';
+import { bytesLabel } from '../figures/figures';
+import { codecName } from '../master/master';
 
 /** Everything that can go wrong with a file, an export or a post. */
 export const TROUBLE_CODES = [

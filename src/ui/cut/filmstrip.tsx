@@ -3,7 +3,7 @@ import { Image, type LayoutChangeEvent, ScrollView, StyleSheet, View } from 'rea
 import { Gesture, GestureDetector } from 'react-native-gesture-handler';
 import type { Edge } from '@core/cut/range-edits';
 import { snapped } from '@core/cut/snap';
-import type { Source } from '@core/job/source';
+import type { Source } from '@core/master/source';
 import { clamp } from '@core/picture/size';
 import { compareRates } from '@core/time/frame-rate';
 import { showFrame, usePlayer } from '@state/player';

@@ -3,9 +3,9 @@ import { masterLengths } from '@core/check/check';
 import { type Cut, type Range, rangeAt } from '@core/cut/cut';
 import { type Edge, moved, removed, rolled, slipped, split, trimmed } from '@core/cut/range-edits';
 import { type SnapPoint, snapPoints } from '@core/cut/snap';
-import { shotsOf } from '@core/job/job';
-import type { Shot } from '@core/job/shot';
-import type { Source } from '@core/job/source';
+import { shotsOf } from '@core/cut/master-shots';
+import type { Shot } from '@core/cut/shot';
+import type { Source } from '@core/master/source';
 import { dispatch } from '@state/jobs';
 import { usePasses } from '@state/passes';
 import { showFrame, usePlayer } from '@state/player';
@@ -45,7 +45,7 @@ export function useCut(): CutTools {
   const [draft, setDraft] = useState<{ edge: Edge; cut: Cut } | null>(null);
   const pass = usePasses((all) => all[source.fingerprint]);
   const lengths = useMemo(() => masterLengths(job), [job]);
-  const shots = useMemo(() => shotsOf(job.edit, source), [job.edit, source]);
+  const shots = useMemo(() => shotsOf(job.edit.shots, source), [job.edit, source]);
   const pauses = pass?.state === 'done' ? pass.pass.sound?.pauses : undefined;
   const points = useMemo(
     () => snapPoints(shots, pauses ?? [], source.rate, source.frames),

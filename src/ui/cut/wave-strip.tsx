@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
 import { StyleSheet } from 'react-native';
 import Svg, { Path } from 'react-native-svg';
-import type { Source } from '@core/job/source';
+import type { Source } from '@core/master/source';
 import { secondsOf } from '@core/time/frame-rate';
 import { useWave } from '@state/strip';
 import { colours } from '../theme/tokens';

@@ -2,7 +2,7 @@ import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
-import { bitsLabel, bytesLabel } from '@core/check/words';
+import { bitsLabel, bytesLabel } from '@core/figures/figures';
 import { canvasLabel } from '@core/job/canvases';
 import { onClip } from '@core/job/job';
 import type { ExportRecord } from '@core/job/records';

@@ -1,5 +1,5 @@
 import { StyleSheet, View } from 'react-native';
-import type { Proof } from '@core/job/records';
+import type { Proof } from '@core/proof/proof-record';
 import { Mark } from '../parts/mark';
 import { Figures, Soft, Strong } from '../parts/words';
 import { colours, space } from '../theme/tokens';

@@ -1,8 +1,8 @@
 import { useState } from 'react';
 import { Pressable, StyleSheet } from 'react-native';
 import { type Copied, framingCopied } from '@core/framing/keyframes';
-import type { Shot } from '@core/job/shot';
-import { framingFor } from '@core/render/plan';
+import type { Shot } from '@core/cut/shot';
+import { framingFor } from '@core/layout/framing-for';
 import { dispatch } from '@state/jobs';
 import { useJob } from '../job/job-context';
 import { Choice } from '../parts/choice';

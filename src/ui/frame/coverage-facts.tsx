@@ -3,7 +3,7 @@ import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { planOfJob } from '@core/check/check';
 import { sharpWidth } from '@core/framing/moves';
-import { type BareReason, coverageOf } from '@core/layout/coverage';
+import { type BareReason, coverageOf } from '@core/proof/coverage';
 import { enlargedByShot } from '@core/render/enlarged';
 import { frameOf } from '@core/render/plan';
 import { formatTimecode } from '@core/time/timecode';

@@ -2,7 +2,8 @@ import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { framingSignature, type ShotState } from '@core/check/shot-states';
 import { keptShots, lookThrough } from '@core/cut/look-through';
-import { shotsOf, sourceIn, sourcesIn } from '@core/job/job';
+import { sourceIn, sourcesIn } from '@core/job/job';
+import { shotsOf } from '@core/cut/master-shots';
 import { rateValue } from '@core/time/frame-rate';
 import { dispatch } from '@state/jobs';
 import { playCut, togglePlay, usePlayer } from '@state/player';
@@ -16,7 +17,7 @@ export function LookBar({ state, states }: { state: ShotState | undefined; state
   const { cut } = useClip();
   const playing = usePlayer((one) => one.playing);
   const play = () => {
-    const shots = sourcesIn(job).flatMap((source) => shotsOf(job.edit, source));
+    const shots = sourcesIn(job).flatMap((source) => shotsOf(job.edit.shots, source));
     const second = (master: string) => Math.round(rateValue(sourceIn(job, master).rate));
     playCut(lookThrough(keptShots(cut, shots), second));
   };

@@ -2,7 +2,7 @@ import { fireEvent, screen } from '@testing-library/react-native';
 import type { ComponentType } from 'react';
 import type { Framing } from '@core/framing/framing';
 import { activeCanvas } from '@core/job/clip';
-import { framed, testFraming, testJob, testShot } from '@core/test-job';
+import { framed, testFraming, testJob, testShot } from '@core/job/test-job';
 import { applyCommand } from '@core/job/commands';
 import type { Job } from '@core/job/job';
 import type { Layout } from '@core/layout/layout';
@@ -19,7 +19,7 @@ import { TurnPanel } from './turn-panel';
 import { type FramingTools, useFraming } from './use-framing';
 
 // The player starts workers, which only a browser has.
-jest.mock('@media/player', () => ({
+jest.mock('@media/play/player', () => ({
   Player: class {
     open = jest.fn();
     setPlans = jest.fn();

@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
 import { Image, Pressable, ScrollView, StyleSheet, View } from 'react-native';
 import type { LookReason, ShotState } from '@core/check/shot-states';
-import type { Shot } from '@core/job/shot';
+import type { Shot } from '@core/cut/shot';
 import { formatTimecode } from '@core/time/timecode';
 import { showFrame } from '@state/player';
 import { useStills } from '@state/stills';

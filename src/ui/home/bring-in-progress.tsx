@@ -1,6 +1,6 @@
 import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
-import { bytesLabel } from '@core/check/words';
+import { bytesLabel } from '@core/figures/figures';
 import { cancelBringIn, useBringIn } from '@state/bring-in';
 import { StripBar } from '../parts/strip-bar';
 import { Body, Soft } from '../parts/words';

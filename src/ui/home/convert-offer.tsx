@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
-import { bytesLabel } from '@core/check/words';
+import { bytesLabel } from '@core/figures/figures';
 import { lengthLabel } from '@core/time/timecode';
 import { useBringIn } from '@state/bring-in';
 import { canConvert, cancelConversion, convertFile, useConvert } from '@state/convert';

@@ -2,7 +2,7 @@ import { useRouter } from 'expo-router';
 import { useCallback, useEffect, useState } from 'react';
 import { Image, StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
-import { bytesLabel } from '@core/check/words';
+import { bytesLabel } from '@core/figures/figures';
 import {
   bringIn,
   DEMO_JOB,

@@ -3,7 +3,7 @@ import { useMemo, useState } from 'react';
 import { Image, Pressable, StyleSheet, View } from 'react-native';
 import { Button, Dialog, Portal } from 'react-native-paper';
 import { activeClip, type Job, mainMaster, sourceIn } from '@core/job/job';
-import type { Source } from '@core/job/source';
+import type { Source } from '@core/master/source';
 import { rateLabel, secondsOf } from '@core/time/frame-rate';
 import { lengthLabel } from '@core/time/timecode';
 import { deleteWholeJob } from '@state/delete-job';

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { Pressable, StyleSheet, View } from 'react-native';
 import Svg, { Rect } from 'react-native-svg';
 import { Button } from 'react-native-paper';
-import { bytesLabel } from '@core/check/words';
+import { bytesLabel } from '@core/figures/figures';
 import { canvasAdded, canvasChanged } from '@core/job/canvases';
 import { activeCanvas } from '@core/job/clip';
 import { type OutletPlacement, PLACEMENTS, RULE_SHEETS } from '@core/outlets/outlets';

@@ -1,7 +1,7 @@
 import { fireEvent, screen } from '@testing-library/react-native';
 import { activeCanvas } from '@core/job/clip';
 import type { Job } from '@core/job/job';
-import { testJob } from '@core/test-job';
+import { testJob } from '@core/job/test-job';
 import { useJobs } from '@state/jobs';
 import { usePresets } from '@state/presets';
 import { clipOf, renderPage } from '../test-page';
@@ -11,7 +11,7 @@ jest.mock('expo-router', () => ({ useRouter: () => ({ replace: jest.fn() }) }));
 // Keys come from a browser's window.
 jest.mock('../parts/use-keys', () => ({ useKeys: jest.fn() }));
 // The player starts workers, which only a browser has.
-jest.mock('@media/player', () => ({ Player: jest.fn() }));
+jest.mock('@media/play/player', () => ({ Player: jest.fn() }));
 
 let job: Job;
 const press = (label: string) => fireEvent.press(screen.getByLabelText(label));

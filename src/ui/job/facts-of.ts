@@ -1,6 +1,6 @@
-import { bitsLabel, bytesLabel } from '@core/check/words';
+import { bitsLabel, bytesLabel } from '@core/figures/figures';
 import { MATRIX_NAMES } from '@core/diagnosis/diagnosis';
-import { codecName, type Master, videoCodecName } from '@core/job/master';
+import { codecName, type Master, videoCodecName } from '@core/master/master';
 import { ratioLabel } from '@core/picture/size';
 import { rateLabel } from '@core/time/frame-rate';
 import { formatTimecode } from '@core/time/timecode';

@@ -4,9 +4,9 @@ import type { Finding } from '@core/check/finding';
 import { diagnose, type Problem } from '@core/diagnosis/diagnosis';
 import type { Clip } from '@core/job/clip';
 import { activeClip, type Job, mainMaster, sourceIn } from '@core/job/job';
-import type { Master } from '@core/job/master';
-import { NO_REPAIRS } from '@core/job/repairs';
-import type { Source } from '@core/job/source';
+import type { Master } from '@core/master/master';
+import { NO_REPAIRS } from '@core/master/repairs';
+import type { Source } from '@core/master/source';
 import { usePasses } from '@state/passes';
 import { usePlayer } from '@state/player';
 

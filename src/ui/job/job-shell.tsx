@@ -3,7 +3,7 @@ import { type ReactNode, useEffect, useState } from 'react';
 import { ScrollView, StyleSheet, useWindowDimensions, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import type { Job } from '@core/job/job';
-import type { Master } from '@core/job/master';
+import type { Master } from '@core/master/master';
 import { bringBack, DEMO_JOB, missingMaster, openDemo, useBringIn } from '@state/bring-in';
 import { useJobs } from '@state/jobs';
 import { ensurePasses } from '@state/passes';

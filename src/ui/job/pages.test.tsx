@@ -1,6 +1,6 @@
 import { fireEvent, screen, within } from '@testing-library/react-native';
 import { useJobs } from '@state/jobs';
-import { testJob, TEST_MASTER, testRange } from '@core/test-job';
+import { testJob, TEST_MASTER, testRange } from '@core/job/test-job';
 import { CheckScreen } from '../check/check-screen';
 import { LengthRuler } from '../cut/length-ruler';
 import { ProofTable } from '../export/proof-table';

@@ -3,7 +3,7 @@ import { useMemo, useState } from 'react';
 import { Image, type LayoutChangeEvent, StyleSheet, useWindowDimensions, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { canvasLabel } from '@core/job/canvases';
-import { shotAt } from '@core/job/job';
+import { shotAt } from '@core/cut/master-shots';
 import { panesAt, shotPanes } from '@core/render/plan';
 import { dispatch } from '@state/jobs';
 import { useStills } from '@state/stills';
@@ -71,7 +71,7 @@ function Poster() {
   const { picture } = source;
   const height = Math.min(width * (picture.height / picture.width), POSTER_ROWS);
   const shown = { width: height * (picture.width / picture.height), height };
-  const shot = shotAt(job.edit, source, frame);
+  const shot = shotAt(job.edit.shots, source, frame);
   const [active, ...others] = [...clip.canvases]
     .sort((a, b) => Number(b.id === clip.canvas) - Number(a.id === clip.canvas))
     .flatMap((canvas) =>

@@ -3,7 +3,7 @@ import { applyCommand, type Command } from '@core/job/commands';
 import { signatureOf } from '@core/job/export-name';
 import type { Job } from '@core/job/job';
 import type { ExportRecord, PostRecord } from '@core/job/records';
-import { keep, testJob } from '@core/test-job';
+import { keep, testJob } from '@core/job/test-job';
 import { nextOf, stepsOf } from './steps';
 
 const change = (job: Job, command: Command): Job => ({

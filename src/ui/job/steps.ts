@@ -3,7 +3,8 @@ import type { Finding } from '@core/check/finding';
 import type { Problem } from '@core/diagnosis/diagnosis';
 import { canvasLabel } from '@core/job/canvases';
 import { activeCanvas } from '@core/job/clip';
-import { activeClip, type Job, shotsOf, sourcesIn } from '@core/job/job';
+import { activeClip, type Job, sourcesIn } from '@core/job/job';
+import { shotsOf } from '@core/cut/master-shots';
 import { signatureOf } from '@core/job/export-name';
 import { targetOf } from '@core/outlets/outlets';
 import { ratioLabel } from '@core/picture/size';
@@ -36,7 +37,7 @@ export function stepsOf(job: Job, findings: readonly Finding[], problems: readon
   const kept = Number(length?.measured ?? 0);
   const used = sourcesIn(job).filter(({ id }) => clip.cut.some((range) => range.master === id));
   const whole = used.reduce((sum, { frames, rate }) => sum + secondsOf(frames, rate), 0);
-  const shots = used.flatMap((source) => shotsOf(edit, source));
+  const shots = used.flatMap((source) => shotsOf(edit.shots, source));
   const framed = shots.filter((shot) => edit.framings.some((one) => one.shot === shot.id)).length;
   const warnings = problems.filter((one) => one.weight === 'warn').length;
   return [

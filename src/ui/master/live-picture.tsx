@@ -2,7 +2,7 @@ import { useRef, useState } from 'react';
 import { type LayoutChangeEvent, StyleSheet, View } from 'react-native';
 import { Gesture, GestureDetector } from 'react-native-gesture-handler';
 import { Button } from 'react-native-paper';
-import { NO_REPAIRS } from '@core/job/repairs';
+import { NO_REPAIRS } from '@core/master/repairs';
 import { clamp, type Rect } from '@core/picture/size';
 import { useJob, useSource } from '../job/job-context';
 import { NumberField } from '../parts/number-field';

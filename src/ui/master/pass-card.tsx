@@ -1,6 +1,6 @@
 import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
-import { bitsLabel, bytesLabel } from '@core/check/words';
+import { bitsLabel, bytesLabel } from '@core/figures/figures';
 import type { Pass } from '@core/pass/pass';
 import { runPassAgain, stopPass, usePasses } from '@state/passes';
 import { useJob, useSource } from '../job/job-context';

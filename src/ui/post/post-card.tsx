@@ -1,6 +1,6 @@
 import { Linking, StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
-import { bytesLabel } from '@core/check/words';
+import { bytesLabel } from '@core/figures/figures';
 import type { PostRecord } from '@core/job/records';
 import { RULE_SHEETS } from '@core/outlets/outlets';
 import { cancelPost, type Sending as SendingState } from '@state/posts';

@@ -2,7 +2,7 @@ import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { heldBack } from '@core/check/check';
 import { findingWords, RULE_NAMES } from '@core/check/words';
-import type { Audience } from '@core/job/clip';
+import type { Audience } from '@core/outlets/audience';
 import { signatureOf } from '@core/job/export-name';
 import { OWN_KEY } from '@core/outlets/outlets';
 import { dispatch } from '@state/jobs';

@@ -1,4 +1,4 @@
-import { exportChannels, exportSampleRate } from '../../sound/sound';
+import { exportChannels, exportSampleRate } from '../../render/export-sound';
 import type { Rule } from '../finding';
 
 /** Sound present, and what the export changes of it. */

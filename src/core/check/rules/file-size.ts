@@ -1,7 +1,7 @@
 import { OWN_KEY } from '../../outlets/outlets';
 import { AUDIO_BITS, estimatedBytes, LEAST_VIDEO_BITS } from '../../rate/bit-rate';
 import { secondsOf } from '../../time/frame-rate';
-import { exportSound } from '../../sound/sound';
+import { exportSound } from '../../render/export-sound';
 import type { Rule } from '../finding';
 
 /** The estimated file size against the outlet's cap. */

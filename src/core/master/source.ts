@@ -1,0 +1,35 @@
+import { uprightSize } from '../picture/orientation';
+import { type Rect, WHOLE_RECT } from '../picture/size';
+import { scaledFrames } from '../time/frame-rate';
+import type { Master } from './master';
+import { NO_REPAIRS, type Repairs } from './repairs';
+
+/** A master as it is drawn from: its facts with the person's repairs in their place. */
+export interface Source extends Master {
+  /** 0…1 of the upright picture. */
+  live: Rect;
+  deinterlace: boolean;
+}
+
+/** A master with a person's repairs in the place of what its file says. */
+export function sourceOf(master: Master, repairs: Repairs = NO_REPAIRS): Source {
+  const rotation = repairs.rotation ?? master.rotation;
+  const pixelAspect = repairs.pixelAspect ?? master.pixelAspect;
+  const rate = repairs.rate ?? master.rate;
+  return {
+    ...master,
+    rotation,
+    pixelAspect,
+    flip: repairs.flip ?? master.flip,
+    picture: uprightSize(master.coded, pixelAspect, rotation),
+    rate,
+    frames: scaledFrames(master.frames, master.rate, rate),
+    colour: {
+      ...master.colour,
+      matrix: repairs.matrix ?? master.colour.matrix,
+      fullRange: repairs.fullRange ?? master.colour.fullRange,
+    },
+    live: repairs.live ?? WHOLE_RECT,
+    deinterlace: repairs.deinterlace,
+  };
+}

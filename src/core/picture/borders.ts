@@ -1,0 +1,10 @@
+import { z } from 'zod';
+
+/** Widths of the black borders of a picture, in pixels. */
+export const bordersSchema = z.object({
+  left: z.number(),
+  top: z.number(),
+  right: z.number(),
+  bottom: z.number(),
+});
+export type Borders = z.infer<typeof bordersSchema>;

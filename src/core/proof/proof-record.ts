@@ -1,0 +1,22 @@
+import { z } from 'zod';
+import { bordersSchema } from '../picture/borders';
+
+/** One fact of a finished file: what was asked for and what reading it back found. */
+export const proofFactSchema = z.object({
+  what: z.string(),
+  asked: z.string(),
+  found: z.string(),
+  ok: z.boolean(),
+});
+export type ProofFact = z.infer<typeof proofFactSchema>;
+
+/** What reading a finished file back showed. */
+export const proofSchema = z.object({
+  facts: z.array(proofFactSchema),
+  /** Decoded frames that were searched for black borders. */
+  framesSearched: z.number().int().nonnegative(),
+  /** The widest black borders of any shot. */
+  borders: bordersSchema,
+  pass: z.boolean(),
+});
+export type Proof = z.infer<typeof proofSchema>;

@@ -1,0 +1,69 @@
+import { type InputVideoTrack, VideoSampleSink } from 'mediabunny';
+import type { Proof } from '@core/proof/proof-record';
+import type { Borders } from '@core/picture/borders';
+import { blackBorders, NO_BORDERS, sharedBorders, widerBorders } from '@core/proof/borders';
+import { askedFacts, foundFacts, proofOf } from '@core/proof/proof';
+import { type RenderPlan, segmentAt } from '@core/render/plan';
+import { TroubleError } from '@core/trouble/trouble';
+import { openInput, probeFile } from '../read/probe';
+import { throwIfStopped, type TaskContext } from '../worker/serve-task';
+import { storedFile } from '../store/storage';
+
+/** A finished export to read back, and what it was made from. */
+export interface ReadBackRequest {
+  name: string;
+  plan: RenderPlan;
+}
+
+const REPORT_EVERY = 8;
+
+/** Reads a finished file back: its facts against what was asked, and every decoded frame searched for borders. */
+export async function readBack({ name, plan }: ReadBackRequest, context: TaskContext): Promise<Proof> {
+  const file = await storedFile('exports', name);
+  if (!file) throw new TroubleError('master-gone', { file: name });
+  const found = await probeFile(file);
+  const input = openInput(file);
+  try {
+    const video = (await input.getPrimaryVideoTrack()) as InputVideoTrack;
+    const { borders, searched } = await searchBorders(video, plan, context);
+    return proofOf(askedFacts(plan), foundFacts(found), searched, borders);
+  } finally {
+    input.dispose();
+  }
+}
+
+/** The widest border that any shot keeps over all of its frames. */
+async function searchBorders(
+  video: InputVideoTrack,
+  plan: RenderPlan,
+  { report, signal }: TaskContext,
+): Promise<{ borders: Borders; searched: number }> {
+  const perShot = new Map<number, Borders | null>();
+  let n = 0;
+  let luma = new Uint8Array(0);
+  for await (const sample of new VideoSampleSink(video).samples()) {
+    try {
+      throwIfStopped(signal);
+      const size = sample.allocationSize();
+      if (luma.length < size) luma = new Uint8Array(size);
+      const [layout] = await sample.copyTo(luma);
+      const found = blackBorders(
+        luma,
+        layout?.stride ?? sample.codedWidth,
+        sample.codedWidth,
+        sample.codedHeight,
+      );
+      const segment = segmentAt(plan, Math.min(n, plan.frames - 1)).start;
+      perShot.set(segment, perShot.has(segment) ? sharedBorders(perShot.get(segment) ?? null, found) : found);
+    } finally {
+      sample.close();
+    }
+    n += 1;
+    if (n % REPORT_EVERY === 0) report({ stage: 'read-back', done: n, total: plan.frames });
+  }
+  const borders = [...perShot.values()].reduce<Borders>(
+    (wide, one) => widerBorders(wide, one ?? NO_BORDERS),
+    NO_BORDERS,
+  );
+  return { borders, searched: n };
+}

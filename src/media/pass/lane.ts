@@ -1,0 +1,96 @@
+import type { Source } from '@core/master/source';
+import type { Span } from '@core/pass/spans';
+import { troubleOf } from '@core/trouble/trouble';
+import { Kernel } from '@kernel/kernel';
+import kernelUrl from '@kernel/kernel.wasm';
+import { frameOf } from './kernel-frame';
+import { MasterReader } from '../read/master-reader';
+import { PassEye } from './eye';
+import type { LaneEvent, LaneOrder, Seen } from './lane-protocol';
+import { waitWhilePlaying } from '../play/playing-lock';
+import { ProxyEncoder } from './proxy-encoder';
+import type { Decoded, SpanDecoder } from '../read/span-decoder';
+
+/** Frames that are told of together. */
+const BATCH = 8;
+
+type Tell = (event: LaneEvent, transfer?: Transferable[]) => void;
+
+/** Looks at spans of one master: decodes them, makes them small, measures and encodes them. */
+export class PassLane {
+  private encoder: ProxyEncoder | null = null;
+  private batch: Seen[] = [];
+
+  private constructor(
+    private readonly source: Source,
+    private readonly reader: MasterReader,
+    private readonly decoder: SpanDecoder,
+    private readonly kernel: Kernel,
+    private readonly eye: PassEye,
+    private readonly tell: Tell,
+  ) {}
+
+  static async open(source: Source, tell: Tell): Promise<PassLane> {
+    const reader = await MasterReader.open(source);
+    const kernel = await Kernel.load(await (await fetch(kernelUrl)).arrayBuffer());
+    const eye = new PassEye(kernel, source);
+    return new PassLane(source, reader, await reader.spanDecoder(), kernel, eye, tell);
+  }
+
+  /** Tells what is seen of each frame of a span, in order, and at last that it is through. */
+  async look(span: Span): Promise<void> {
+    this.eye.beginSpan();
+    this.encoder?.beginSpan();
+    for await (const decoded of this.decoder.pictures(span)) {
+      try {
+        if (this.reader.shows(decoded)) await this.take(decoded);
+      } finally {
+        decoded.picture.close();
+      }
+      if (this.batch.length < BATCH) continue;
+      this.tellBatch();
+      await waitWhilePlaying();
+    }
+    await this.encoder?.finishSpan();
+    this.tellBatch();
+    this.tell({ type: 'through' });
+  }
+
+  private async take({ picture, timestamp, duration }: Decoded): Promise<void> {
+    const frame = Math.max(0, this.reader.numberOf(timestamp));
+    const { seen, small } = await this.eye.see(picture, frame);
+    this.batch.push(seen);
+    const { width, height } = small;
+    this.encoder ??= await ProxyEncoder.open(this.source, { width, height });
+    const seconds = Math.max(0, timestamp - this.source.startSeconds);
+    const proxy = frameOf(this.kernel, small, this.source, { seconds, duration });
+    try {
+      await this.encoder.add(proxy);
+    } finally {
+      proxy.close();
+    }
+  }
+
+  private tellBatch(): void {
+    const { batch, encoder } = this;
+    this.batch = [];
+    const packets = encoder?.take() ?? [];
+    const tiles = batch.flatMap(({ tile }) => (tile ? [tile] : []));
+    const transfer = [...tiles, ...packets.map(({ data }) => data.buffer)];
+    this.tell({ type: 'seen', seen: batch, packets, config: encoder?.config ?? null }, transfer);
+  }
+}
+
+/** The worker's side: one file, then its spans as they are ordered. */
+export function serveLane(): void {
+  const tell: Tell = (event, transfer = []) => self.postMessage(event, { transfer });
+  let lane: Promise<PassLane> | null = null;
+  self.onmessage = async ({ data }: MessageEvent<LaneOrder>) => {
+    try {
+      if (data.type === 'open') lane = PassLane.open(data.source, tell);
+      else await (await lane)?.look(data.span);
+    } catch (error) {
+      tell({ type: 'failed', trouble: troubleOf(error, 'damaged') });
+    }
+  };
+}

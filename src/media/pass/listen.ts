@@ -1,0 +1,82 @@
+import type { AudioSample } from 'mediabunny';
+import type { Source } from '@core/master/source';
+import type { Pass, SoundFacts } from '@core/pass/pass';
+import { LoudnessMeter } from '@core/sound/loudness';
+import { TruePeakMeter } from '@core/sound/true-peak';
+import { pausesOf, Waveform } from '@core/sound/waveform';
+import type { MasterReader } from '../read/master-reader';
+import { throwIfStopped } from '../worker/serve-task';
+import { planesOf } from '../export/sound-cutter';
+
+const known = (level: number): number | null => (Number.isFinite(level) ? level : null);
+
+/** Listens to a master's sound once: loudness, peaks, waveform, pauses. Null where there is none. */
+export async function listen(
+  reader: MasterReader,
+  source: Source,
+  signal: AbortSignal,
+): Promise<{ facts: SoundFacts; wave: Uint8Array<ArrayBuffer> } | null> {
+  const sound = reader.sound(0, source.frames);
+  if (!source.audio || !sound) return null;
+  const { sampleRate, channels } = source.audio;
+  const loudness = new LoudnessMeter(sampleRate, channels);
+  const peaks = new TruePeakMeter();
+  let wave: Waveform | null = null;
+  for await (const sample of sound) {
+    try {
+      throwIfStopped(signal);
+      const at = reader.soundSeconds(sample);
+      wave ??= new Waveform(sampleRate, Math.max(0, at));
+      // Sound before the first frame is not heard.
+      const early = Math.min(sample.numberOfFrames, Math.max(0, Math.round(-at * sampleRate)));
+      if (early === sample.numberOfFrames) continue;
+      const planes = planesOf(sample, early, sample.numberOfFrames - early);
+      loudness.push(planes);
+      peaks.push(planes);
+      wave.push(planes);
+    } finally {
+      sample.close();
+    }
+  }
+  const bytes = wave?.finish() ?? new Uint8Array(0);
+  const shortTerm = loudness.shortTerm();
+  const { truePeak, samplePeak } = peaks.finish();
+  return {
+    wave: bytes,
+    facts: {
+      integrated: known(loudness.integrated()),
+      loudest: known(shortTerm.reduce((most, value) => Math.max(most, value), -Infinity)),
+      truePeak: known(truePeak),
+      samplePeak: known(samplePeak),
+      shortTerm: shortTerm.filter((_, i) => i % 10 === 0).map(known),
+      pauses: pausesOf(bytes),
+    },
+  };
+}
+
+/** Loudness and true peak of the tracks that no clip takes. */
+export async function trackLevels(reader: MasterReader, signal: AbortSignal): Promise<Pass['otherTracks']> {
+  const levels: Pass['otherTracks'] = [];
+  for (const sound of await reader.otherSounds()) levels.push(sound && (await levelsOf(sound, signal)));
+  return levels;
+}
+
+async function levelsOf(
+  sound: AsyncGenerator<AudioSample, void, unknown>,
+  signal: AbortSignal,
+): Promise<Pass['otherTracks'][number]> {
+  let loudness: LoudnessMeter | null = null;
+  const peaks = new TruePeakMeter();
+  for await (const sample of sound) {
+    try {
+      throwIfStopped(signal);
+      const planes = planesOf(sample, 0, sample.numberOfFrames);
+      loudness ??= new LoudnessMeter(sample.sampleRate, planes.length);
+      loudness.push(planes);
+      peaks.push(planes);
+    } finally {
+      sample.close();
+    }
+  }
+  return { integrated: known(loudness?.integrated() ?? -Infinity), truePeak: known(peaks.finish().truePeak) };
+}

@@ -1,0 +1,325 @@
+import type { AudioSample, VideoSample } from 'mediabunny';
+import type { Source } from '@core/master/source';
+import type { Size } from '@core/picture/size';
+import type { RenderPlan } from '@core/render/plan';
+import { rateValue, secondsOf } from '@core/time/frame-rate';
+import { type Trouble, troubleOf } from '@core/trouble/trouble';
+import type { MasterReader } from '../read/master-reader';
+import type { Piece, PlayerEvent, PlayerOrder, Quality, View } from './player-protocol';
+import { PlayerSources } from './player-sources';
+import { whilePlaying } from './playing-lock';
+import { planesOf } from '../export/sound-cutter';
+import { pictureOf, type Picture } from './preview-picture';
+import { Stage } from './stage';
+
+/** Sound is sent this far ahead of what is heard, in seconds. */
+const SOUND_AHEAD = 2;
+/** However late decoding is, a picture is shown at least this often, in milliseconds. */
+const LONGEST_GAP = 250;
+/** Going forward by at most this many frames reads on; further away it seeks. */
+const READ_ON = 24;
+/** The proxy's frame is replaced by the master's own after this long without another wish, in milliseconds. */
+const REFINE_AFTER = 180;
+/** Playing that skips this share of a second's frames has fallen behind. */
+const TOO_MANY_SKIPPED = 0.3;
+
+type Frames = ReturnType<MasterReader['frames']>;
+
+const now = (): number => performance.timeOrigin + performance.now();
+const sleep = (milliseconds: number): Promise<void> =>
+  new Promise((resolve) => setTimeout(resolve, milliseconds));
+
+/** What is on screen. */
+interface Held {
+  source: number;
+  frame: number;
+  piece: number | null;
+  /** Whether it is the master's own picture, not its proxy's. */
+  exact: boolean;
+  picture: Picture;
+}
+
+/** Decodes, paces and draws what the page shows. It holds one decoded frame: the one on screen. */
+export class PlayerEngine {
+  private readonly sources = new PlayerSources();
+  private plans: Record<string, RenderPlan[]> = {};
+  private sizes: Partial<Record<View, Size>> = {};
+  private held: Held | null = null;
+  private cursor: { reader: MasterReader; frames: Frames; next: number } | null = null;
+  /** Grows with every order that ends what runs. */
+  private generation = 0;
+  private wanted: { source: number; frame: number } | null = null;
+  private seeking = false;
+  private redrawWaits = false;
+  private quality: Quality = 'full';
+  private readonly stage = new Stage();
+
+  constructor(private readonly tell: (event: PlayerEvent, transfer?: Transferable[]) => void) {}
+
+  /** Carries out one order of the page. */
+  async obey(order: PlayerOrder): Promise<void> {
+    try {
+      switch (order.type) {
+        case 'open':
+          return await this.open(order.sources);
+        case 'proxies':
+          return await this.sources.findProxies();
+        case 'plans':
+          this.plans = order.plans;
+          return this.redrawSoon();
+        case 'views':
+          this.sizes = order.sizes;
+          return this.redrawSoon();
+        case 'show':
+          this.generation += 1;
+          this.wanted = { source: order.source, frame: order.frame };
+          return await this.seek();
+        case 'play':
+          return await whilePlaying(() => this.play(order.pieces, order.startsAt, order.quality));
+        case 'pause':
+          this.generation += 1;
+          return this.refineSoon();
+      }
+    } catch (error) {
+      this.tell({ type: 'failed', trouble: this.troubleOf(error) });
+    }
+  }
+
+  private async open(sources: Source[]): Promise<void> {
+    this.generation += 1;
+    const shown = this.wanted ?? (this.held && { source: this.held.source, frame: this.held.frame });
+    await this.dropCursor();
+    this.tell({ type: 'ended' });
+    await this.sources.open(sources);
+    this.drop();
+    if (!shown) return;
+    this.wanted = shown;
+    await this.seek();
+  }
+
+  /** Shows the frame that was asked for last; orders that come meanwhile replace it. */
+  private async seek(): Promise<void> {
+    if (this.seeking || this.sources.count === 0) return;
+    this.seeking = true;
+    try {
+      while (this.wanted !== null) {
+        const { source, frame } = this.wanted;
+        this.wanted = null;
+        const proxy = this.sources.proxy(source);
+        await this.readTo(proxy ?? (await this.sources.master(source)), source, frame, proxy === null);
+      }
+    } finally {
+      this.seeking = false;
+    }
+    this.refineSoon();
+  }
+
+  /** Once nothing else is wanted, the master's own picture takes the place of its proxy's. */
+  private refineSoon(): void {
+    const generation = this.generation;
+    const { held } = this;
+    if (!held || held.exact) return;
+    setTimeout(() => {
+      if (generation !== this.generation || this.seeking || this.held !== held) return;
+      void this.refine(held).catch((error: unknown) =>
+        this.tell({ type: 'failed', trouble: this.troubleOf(error) }),
+      );
+    }, REFINE_AFTER);
+  }
+
+  private async refine({ source, frame }: Held): Promise<void> {
+    const generation = this.generation;
+    const reader = await this.sources.master(source);
+    const sample = await reader.frame(frame);
+    if (!sample) return;
+    if (generation !== this.generation) return sample.close();
+    await this.hold(source, frame, null, true, sample);
+  }
+
+  private async readTo(reader: MasterReader, source: number, frame: number, exact: boolean): Promise<void> {
+    const { held } = this;
+    if (held?.frame === frame && held.source === source && (held.exact || !exact)) return this.redraw();
+    const known = this.cursor;
+    if (!known || known.reader !== reader || frame < known.next || frame > known.next + READ_ON) {
+      await this.dropCursor();
+      this.cursor = { reader, frames: reader.frames(frame, reader.source.frames), next: frame };
+    }
+    const cursor = this.cursor;
+    if (!cursor) return;
+    while (cursor.next <= frame) {
+      const step = await cursor.frames.next();
+      if (step.done) return this.dropCursor();
+      cursor.next = step.value.frame + 1;
+      if (step.value.frame === frame) await this.hold(source, frame, null, exact, step.value.sample.clone());
+    }
+  }
+
+  private troubleOf(error: unknown): Trouble {
+    return troubleOf(error, 'damaged', { file: this.sources.nameOf(this.held?.source ?? 0) });
+  }
+
+  private async dropCursor(): Promise<void> {
+    const cursor = this.cursor;
+    this.cursor = null;
+    await cursor?.frames.return();
+  }
+
+  private async play(pieces: Piece[], startsAt: number, quality: Quality | 'auto'): Promise<void> {
+    const generation = ++this.generation;
+    const running = () => generation === this.generation;
+    await this.dropCursor();
+    if (quality !== 'auto') this.setQuality(quality);
+    void this.playSound(pieces, startsAt, running).catch((error: unknown) =>
+      this.tell({ type: 'failed', trouble: this.troubleOf(error) }),
+    );
+    let due = startsAt;
+    for (const [index, piece] of pieces.entries()) {
+      let at = piece.from;
+      // A change of quality leaves off where it is and goes on with another reader.
+      while (running() && at < piece.to) {
+        at = await this.playPiece({ ...piece, from: at }, index, due, quality === 'auto', running);
+        due = startsAt + this.secondsBefore(pieces, index, at) * 1000;
+      }
+      if (!running()) return;
+    }
+    if (!running()) return;
+    this.tell({ type: 'ended' });
+    this.refineSoon();
+  }
+
+  /** Seconds from the start of playing to a frame of a piece. */
+  private secondsBefore(pieces: Piece[], index: number, frame: number): number {
+    const long = ({ source, from }: Piece, to: number) =>
+      secondsOf(to - from, this.sources.source(source).rate);
+    const before = pieces.slice(0, index).reduce((sum, piece) => sum + long(piece, piece.to), 0);
+    return before + long(pieces[index] as Piece, frame);
+  }
+
+  /** Plays a piece until its end, or until the quality changes. @returns the next frame to play. */
+  private async playPiece(
+    { source, from, to }: Piece,
+    index: number,
+    due: number,
+    auto: boolean,
+    running: () => boolean,
+  ): Promise<number> {
+    const proxy = this.quality === 'full' ? null : this.sources.proxy(source);
+    const reader = proxy ?? (await this.sources.master(source));
+    const { rate } = reader.source;
+    const frameTime = 1000 / rateValue(rate);
+    const window = Math.max(8, Math.round(rateValue(rate)));
+    const stride = this.quality === 'quarter' ? 2 : 1;
+    let shownAt = 0;
+    let seen = 0;
+    let skipped = 0;
+    for await (const { frame, sample } of reader.frames(from, to)) {
+      if (!running()) return to;
+      if ((frame - from) % stride !== 0) continue;
+      const late = now() - due - secondsOf(frame - from, rate) * 1000;
+      seen += 1;
+      if (late > frameTime * stride && now() - shownAt < LONGEST_GAP) {
+        skipped += 1;
+        if (auto && seen >= window / 2 && skipped > seen * TOO_MANY_SKIPPED && this.coarser(source)) {
+          return frame + 1;
+        }
+        continue;
+      }
+      if (seen >= window) [seen, skipped] = [0, 0];
+      if (late < 0) await sleep(-late);
+      if (!running()) return to;
+      await this.hold(source, frame, index, proxy === null, sample.clone());
+      shownAt = now();
+    }
+    return to;
+  }
+
+  /** Steps down once playing fell behind. @returns whether there was a step to take. */
+  private coarser(source: number): boolean {
+    if (this.quality === 'quarter' || !this.sources.proxy(source)) return false;
+    this.setQuality(this.quality === 'full' ? 'half' : 'quarter');
+    return true;
+  }
+
+  private setQuality(quality: Quality): void {
+    if (quality === this.quality) return;
+    this.quality = quality;
+    this.tell({ type: 'quality', quality });
+  }
+
+  private async playSound(pieces: Piece[], startsAt: number, running: () => boolean): Promise<void> {
+    let offset = 0;
+    for (const { source, from, to } of pieces) {
+      const reader = await this.sources.master(source);
+      const { rate } = reader.source;
+      const start = secondsOf(from, rate);
+      const end = secondsOf(to, rate);
+      for await (const sample of reader.sound(from, to) ?? []) {
+        try {
+          const at = reader.soundSeconds(sample) - start;
+          while (running() && offset + at > (now() - startsAt) / 1000 + SOUND_AHEAD) await sleep(100);
+          if (!running()) return;
+          if (at + start >= end) break;
+          this.tellSound(sample, offset + at, end - start - at);
+        } finally {
+          sample.close();
+        }
+      }
+      offset += end - start;
+    }
+  }
+
+  /** @param room seconds until the piece ends: what is longer is cut off. */
+  private tellSound(sample: AudioSample, at: number, room: number): void {
+    const count = Math.min(sample.numberOfFrames, Math.ceil(room * sample.sampleRate));
+    if (count <= 0) return;
+    const channels = planesOf(sample, 0, count).slice(0, 2);
+    this.tell(
+      { type: 'sound', at, sampleRate: sample.sampleRate, channels },
+      channels.map((channel) => channel.buffer),
+    );
+  }
+
+  private async hold(
+    source: number,
+    frame: number,
+    piece: number | null,
+    exact: boolean,
+    sample: VideoSample,
+  ): Promise<void> {
+    const picture = await pictureOf(sample, this.sources.source(source), exact);
+    this.drop();
+    this.held = { source, frame, piece, exact, picture };
+    this.redraw();
+  }
+
+  private drop(): void {
+    this.held?.picture.close();
+    this.held = null;
+  }
+
+  /** Draws once after all orders that are waiting: a drag sends more plans than can be drawn. */
+  private redrawSoon(): void {
+    if (this.redrawWaits) return;
+    this.redrawWaits = true;
+    setTimeout(() => {
+      this.redrawWaits = false;
+      this.redraw();
+    });
+  }
+
+  /** Draws the held frame on every view that is on screen. */
+  private redraw(): void {
+    if (!this.held) return;
+    const { source, frame, piece, picture } = this.held;
+    const pictures: Partial<Record<View, ImageBitmap>> = {};
+    const { master, ...canvases } = this.sizes;
+    const orientation = this.sources.source(source);
+    if (master) pictures.master = this.stage.master(master, picture, orientation);
+    for (const [view, size] of Object.entries(canvases) as [View, Size][]) {
+      const plan = this.plans[view]?.[source];
+      if (plan) pictures[view] = this.stage.canvas(view, size, plan, frame, picture, orientation);
+    }
+    const transfer = Object.values(pictures).filter((one) => one !== undefined);
+    this.tell({ type: 'frame', source, frame, piece, pictures }, transfer);
+  }
+}

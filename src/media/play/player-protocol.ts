@@ -1,0 +1,53 @@
+import type { Source } from '@core/master/source';
+import type { Size } from '@core/picture/size';
+import type { RenderPlan } from '@core/render/plan';
+import type { Trouble } from '@core/trouble/trouble';
+
+/** The pictures that the player draws: the master, and canvases by their ids. */
+export type View = 'master' | `canvas:${string}`;
+
+/** The view of a canvas. */
+export const canvasView = (id: string): View => `canvas:${id}`;
+
+/** How finely a playing picture is decoded: the master, its proxy, or every other frame of the proxy. */
+export const QUALITIES = ['full', 'half', 'quarter'] as const;
+export type Quality = (typeof QUALITIES)[number];
+
+/** Frames of one source in a row, half-open, to be played. */
+export interface Piece {
+  source: number;
+  from: number;
+  to: number;
+}
+
+/** What the page tells the player's worker. */
+export type PlayerOrder =
+  /** Also again, when a repair changes what is drawn; playing ends. */
+  | { type: 'open'; sources: Source[] }
+  /** A proxy was made of one of the sources. */
+  | { type: 'proxies' }
+  /** By canvas, for each source the plan of its whole length, so that its output frame n is frame n. */
+  | { type: 'plans'; plans: Record<string, RenderPlan[]> }
+  /** Sizes in device pixels of the views on screen; a view that is not on screen is not drawn. */
+  | { type: 'views'; sizes: Partial<Record<View, Size>> }
+  | { type: 'show'; source: number; frame: number }
+  /** Plays pieces one after another; the first frame is due at `startsAt`, in milliseconds since the epoch. */
+  | { type: 'play'; pieces: Piece[]; startsAt: number; quality: Quality | 'auto' }
+  | { type: 'pause' };
+
+/** What the worker tells the page. */
+export type PlayerEvent =
+  | {
+      type: 'frame';
+      source: number;
+      frame: number;
+      /** The piece that it belongs to while playing, else null. */
+      piece: number | null;
+      pictures: Partial<Record<View, ImageBitmap>>;
+    }
+  /** Sound to be heard `at` seconds after the start of playing; one array a channel. */
+  | { type: 'sound'; at: number; sampleRate: number; channels: Float32Array<ArrayBuffer>[] }
+  /** Playing fell behind, or was asked to be coarser. */
+  | { type: 'quality'; quality: Quality }
+  | { type: 'ended' }
+  | { type: 'failed'; trouble: Trouble };

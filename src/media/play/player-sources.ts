@@ -1,0 +1,54 @@
+import type { Source } from '@core/master/source';
+import { MasterReader } from '../read/master-reader';
+import { ReaderPool } from '../read/reader-pool';
+
+/** The sources of a player: readers of their masters, opened when they are wanted, and of the proxies there are. */
+export class PlayerSources {
+  private sources: Source[] = [];
+  private masters = new ReaderPool([]);
+  private proxies: (MasterReader | null)[] = [];
+
+  get count(): number {
+    return this.sources.length;
+  }
+
+  /** Takes sources in the place of those before; a frame that is still held of those must not be drawn any more. */
+  async open(sources: Source[]): Promise<void> {
+    this.masters.close();
+    for (const proxy of this.proxies) proxy?.close();
+    this.sources = sources;
+    this.masters = new ReaderPool(sources);
+    this.proxies = [];
+    await this.findProxies();
+  }
+
+  /** Opens the proxies that there are by now. */
+  async findProxies(): Promise<void> {
+    const { sources } = this;
+    const proxies = await Promise.all(
+      sources.map((source, i) => this.proxies[i] ?? MasterReader.openProxy(source)),
+    );
+    // Other sources may have come meanwhile.
+    if (sources === this.sources) this.proxies = proxies;
+    else for (const proxy of proxies) proxy?.close();
+  }
+
+  source(at: number): Source {
+    const source = this.sources[at];
+    if (!source) throw new RangeError(`the player has no source ${at}`);
+    return source;
+  }
+
+  nameOf(at: number): string {
+    return this.sources[at]?.fileName ?? 'The master';
+  }
+
+  /** @throws TroubleError `master-gone` */
+  master(at: number): Promise<MasterReader> {
+    return this.masters.of(at);
+  }
+
+  proxy(at: number): MasterReader | null {
+    return this.proxies[at] ?? null;
+  }
+}

@@ -1,0 +1,94 @@
+import type { Source } from '@core/master/source';
+import type { Rect, Size } from '@core/picture/size';
+import { WHOLE } from '@core/framing/window';
+import { frameOf, type PlannedPane, type RenderPlan } from '@core/render/plan';
+import { blurredSize, smoothed } from '@kernel/backdrop';
+import { drawUpright } from './draw-upright';
+import type { View } from './player-protocol';
+import type { Picture } from './preview-picture';
+
+type Ink = OffscreenCanvasRenderingContext2D;
+interface Surface {
+  surface: OffscreenCanvas;
+  ink: Ink;
+}
+
+const BLACK = '#000';
+
+/** Draws the preview: the same plan as the export, on 2D canvases that are kept from frame to frame. */
+export class Stage {
+  private readonly surfaces = new Map<string, OffscreenCanvas>();
+
+  /** The master's picture, upright. */
+  master(size: Size, picture: Picture, source: Source): ImageBitmap {
+    const { surface, ink } = this.surface('master', size);
+    drawUpright(ink, picture, source, WHOLE, { x: 0, y: 0, ...size });
+    return surface.transferToImageBitmap();
+  }
+
+  /** One frame of a canvas. */
+  canvas(
+    view: View,
+    size: Size,
+    plan: RenderPlan,
+    frame: number,
+    picture: Picture,
+    source: Source,
+  ): ImageBitmap {
+    const { surface, ink } = this.surface(view, size);
+    const scale = size.width / plan.width;
+    ink.fillStyle = plan.ground ?? BLACK;
+    ink.fillRect(0, 0, size.width, size.height);
+    for (const pane of frameOf(plan, Math.min(frame, plan.frames - 1)).panes) {
+      this.pane(ink, pane, scale, picture, source);
+    }
+    return surface.transferToImageBitmap();
+  }
+
+  private pane(ink: Ink, pane: PlannedPane, scale: number, picture: Picture, source: Source): void {
+    const { window, radius, blur } = pane;
+    const to = scaled(pane.picture, scale);
+    if (blur > 0) return this.blurred(ink, pane, to, picture, source);
+    if (radius === 0) return drawUpright(ink, picture, source, window, to);
+    ink.save();
+    ink.beginPath();
+    ink.roundRect(to.x, to.y, to.width, to.height, radius * scale);
+    ink.clip();
+    drawUpright(ink, picture, source, window, to);
+    ink.restore();
+  }
+
+  /** A window made small, smoothed and enlarged, as the export does it. */
+  private blurred(ink: Ink, pane: PlannedPane, to: Rect, picture: Picture, source: Source): void {
+    const size = blurredSize(pane.picture.width, pane.picture.height, pane.blur);
+    const small = this.surface('blurred', size);
+    drawUpright(small.ink, picture, source, pane.window, { x: 0, y: 0, ...size });
+    const pixels = small.ink.getImageData(0, 0, size.width, size.height);
+    for (let part = 0; part < 3; part++) {
+      smoothed(pixels.data.subarray(part), { ...size, stride: size.width * 4, step: 4 });
+    }
+    small.ink.putImageData(pixels, 0, 0);
+    ink.drawImage(small.surface, to.x, to.y, to.width, to.height);
+  }
+
+  private surface(name: string, size: Size): Surface {
+    const known = this.surfaces.get(name);
+    const surface = known ?? new OffscreenCanvas(size.width, size.height);
+    this.surfaces.set(name, surface);
+    if (surface.width !== size.width || surface.height !== size.height) {
+      surface.width = size.width;
+      surface.height = size.height;
+    }
+    const ink = surface.getContext('2d', { alpha: false });
+    if (!ink) throw new Error('this browser gives no 2D canvas to a worker');
+    ink.imageSmoothingQuality = 'high';
+    return { surface, ink };
+  }
+}
+
+const scaled = ({ x, y, width, height }: Rect, by: number): Rect => ({
+  x: x * by,
+  y: y * by,
+  width: width * by,
+  height: height * by,
+});

@@ -1,0 +1,78 @@
+import { sha256 } from '@noble/hashes/sha2.js';
+import { bytesToHex } from '@noble/hashes/utils.js';
+import { masterIdOf, type Master } from '@core/master/master';
+import { sourceOf } from '@core/master/source';
+import { TroubleError } from '@core/trouble/trouble';
+import { MasterReader } from './master-reader';
+import { probeFile } from './probe';
+import { throwIfStopped, type TaskContext } from '../worker/serve-task';
+import { openWriter, requireRoom, storedFile } from '../store/storage';
+
+/** A file that a person brings in. */
+export interface BringInRequest {
+  file: File;
+  /** When a job lost its bytes: only the file with this fingerprint is taken. */
+  wanted?: { fingerprint: string; fileName: string };
+}
+
+/** Name of the copy while its fingerprint is not known. */
+const INCOMING = 'incoming';
+
+/**
+ * Reads a file's facts, copies it in pieces into the private file system under its fingerprint, and decodes its
+ * first frame. A file that is there already is not copied again.
+ */
+export async function bringIn({ file, wanted }: BringInRequest, context: TaskContext): Promise<Master> {
+  const facts = await probeFile(file);
+  await requireRoom(file.size);
+  const fingerprint = await copyIn(file, wanted, context);
+  const master: Master = { ...facts, fingerprint, id: masterIdOf(fingerprint) };
+  context.report({ stage: 'picture', done: 0, total: 1 });
+  await requirePicture(master);
+  return master;
+}
+
+async function copyIn(
+  file: File,
+  wanted: BringInRequest['wanted'],
+  { report, signal }: TaskContext,
+): Promise<string> {
+  const hash = sha256.create();
+  const writer = await openWriter('masters', `${INCOMING}-${crypto.randomUUID()}`);
+  try {
+    let done = 0;
+    for await (const piece of file.stream()) {
+      throwIfStopped(signal);
+      hash.update(piece);
+      writer.write(piece as Uint8Array<ArrayBuffer>, done);
+      done += piece.byteLength;
+      report({ stage: 'copy', done, total: file.size });
+    }
+    const fingerprint = bytesToHex(hash.digest());
+    if (wanted && wanted.fingerprint !== fingerprint) {
+      throw new TroubleError('wrong-file', { file: file.name, wanted: wanted.fileName });
+    }
+    if (await storedFile('masters', fingerprint)) await writer.discard();
+    else await writer.finish(fingerprint);
+    return fingerprint;
+  } catch (error) {
+    await writer.discard().catch(() => undefined);
+    throw error;
+  }
+}
+
+/** Decodes one frame: a container may promise what its data does not hold. */
+async function requirePicture(master: Master): Promise<void> {
+  const reader = await MasterReader.open(sourceOf(master));
+  try {
+    const sample = await reader.frame(0);
+    sample?.close();
+    if (!sample) throw new TroubleError('no-frames', { file: master.fileName });
+  } catch (error) {
+    if (error instanceof TroubleError) throw error;
+    const detail = error instanceof Error ? error.message : String(error);
+    throw new TroubleError('damaged', { file: master.fileName, detail });
+  } finally {
+    reader.close();
+  }
+}

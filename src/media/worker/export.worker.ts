@@ -1,0 +1,4 @@
+import { exportClips, type ExportRequest } from '../export/export-task';
+import { serveTask } from './serve-task';
+
+serveTask<ExportRequest, { bytes: number[] }>('export-failed', exportClips, () => ({}));

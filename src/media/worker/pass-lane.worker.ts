@@ -1,0 +1,3 @@
+import { serveLane } from '../pass/lane';
+
+serveLane();

@@ -1,0 +1,57 @@
+import { z } from 'zod';
+import { masterSchema, type Master } from '@core/master/master';
+import { proofSchema, type Proof } from '@core/proof/proof-record';
+import { type Pass, passSchema } from '@core/pass/pass';
+import type { BringInRequest } from '../read/bring-in-task';
+import type { ExportRequest } from '../export/export-task';
+import type { PassRequest } from '../pass/pass-task';
+import type { ReadBackRequest } from '../export/read-back-task';
+import { runTask } from './run-task';
+import type { StillsRequest } from '../play/stills-task';
+import { progressSchema, type Progress } from './worker-protocol';
+import { workerUrls } from './worker-urls';
+
+/** How a caller follows and stops a task. */
+export interface Following {
+  onProgress?: (progress: Progress) => void;
+  signal?: AbortSignal;
+}
+
+/** Copies a file in and gives its facts. @throws TroubleError */
+export function bringInFile(request: BringInRequest, following: Following): Promise<Master> {
+  return runTask('bring-in', request, { progress: progressSchema, result: masterSchema, ...following });
+}
+
+/** Makes a clip on one canvas or several in one go. @throws TroubleError */
+export function makeExport(request: ExportRequest, following: Following): Promise<{ bytes: number[] }> {
+  const result = z.object({ bytes: z.array(z.number()) });
+  return runTask('export', request, { progress: progressSchema, result, ...following });
+}
+
+/** Reads a finished clip back. @throws TroubleError */
+export function proveExport(request: ReadBackRequest, following: Following): Promise<Proof> {
+  return runTask('read-back', request, { progress: progressSchema, result: proofSchema, ...following });
+}
+
+/** Looks at a whole master once. @throws TroubleError */
+export function passOverMaster(request: Omit<PassRequest, 'laneUrl'>, following: Following): Promise<Pass> {
+  const whole: PassRequest = { ...request, laneUrl: workerUrls['pass-lane'] };
+  return runTask('pass', whole, { progress: progressSchema, result: passSchema, ...following });
+}
+
+const stillSchema = z.object({ frame: z.number(), still: z.instanceof(Blob) });
+export type Still = z.infer<typeof stillSchema>;
+
+/** Makes small pictures of frames, each told as soon as it is there. @throws TroubleError */
+export function makeStillsOf(
+  request: StillsRequest,
+  onStill: (still: Still) => void,
+  signal: AbortSignal,
+): Promise<number> {
+  return runTask('stills', request, {
+    progress: stillSchema,
+    result: z.number(),
+    onProgress: onStill,
+    signal,
+  });
+}

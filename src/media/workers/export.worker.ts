@@ -1,4 +1,0 @@
-import { exportClips, type ExportRequest } from '../export-task';
-import { serveTask } from '../serve-task';
-
-serveTask<ExportRequest, { bytes: number[] }>('export-failed', exportClips, () => ({}));

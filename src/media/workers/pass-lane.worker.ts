@@ -1,3 +1,0 @@
-import { serveLane } from '../pass-lane';
-
-serveLane();

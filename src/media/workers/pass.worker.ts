@@ -1,5 +1,0 @@
-import type { Pass } from '@core/pass/pass';
-import { passOver, type PassRequest } from '../pass-task';
-import { serveTask } from '../serve-task';
-
-serveTask<PassRequest, Pass>('damaged', passOver, ({ source }) => ({ file: source.fileName }));

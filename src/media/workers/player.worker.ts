@@ -1,5 +1,0 @@
-import { PlayerEngine } from '../player-engine';
-import type { PlayerOrder } from '../player-protocol';
-
-const engine = new PlayerEngine((event, transfer = []) => self.postMessage(event, { transfer }));
-self.onmessage = ({ data }: MessageEvent<PlayerOrder>) => void engine.obey(data);

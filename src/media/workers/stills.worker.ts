@@ -1,4 +1,0 @@
-import { serveTask } from '../serve-task';
-import { makeStills, type StillsRequest } from '../stills-task';
-
-serveTask<StillsRequest, number>('damaged', makeStills, ({ source }) => ({ file: source.fileName }));
