@@ -12,7 +12,9 @@ const onNode = (displayName, testMatch, more = {}) => ({
   testEnvironment: 'node',
   testMatch,
   transform: { '\\.[cm]?[jt]sx?$': '<rootDir>/jest/esbuild-transform.cjs' },
-  transformIgnorePatterns: ['/node_modules/(?!(mediabunny|@noble|@tus|srvx|cookie-es)/)'],
+  transformIgnorePatterns: [
+    '/node_modules/(?!(mediabunny|@noble|@tus|srvx|cookie-es|p-queue|p-timeout|jsondiffpatch)/)',
+  ],
   moduleNameMapper: aliases,
   ...more,
 });
@@ -22,7 +24,7 @@ module.exports = {
   projects: [
     onNode('core', ['<rootDir>/{src/core,src/kernel,src/media,demo}/**/*.test.ts']),
     onNode('server', ['<rootDir>/server/**/*.test.ts'], {
-      setupFilesAfterEnv: ['<rootDir>/jest/patient.js'],
+      setupFilesAfterEnv: ['<rootDir>/jest/patient.js', '<rootDir>/jest/become-true.js'],
     }),
     {
       displayName: 'ui',
@@ -41,7 +43,7 @@ module.exports = {
       moduleNameMapper: aliases,
     },
     onNode('e2e', ['<rootDir>/e2e/**/*.test.ts'], {
-      setupFilesAfterEnv: ['<rootDir>/jest/patient.js', '<rootDir>/jest/setup-e2e.js'],
+      setupFilesAfterEnv: ['<rootDir>/jest/patient.js', '<rootDir>/jest/become-true.js'],
     }),
   ],
 };

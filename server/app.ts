@@ -3,8 +3,12 @@ import express, { type ErrorRequestHandler, type Express } from 'express';
 import helmet from 'helmet';
 import { RULE_SHEETS } from '../src/core/outlets/outlets';
 import { addConversion } from './convert/convert';
+import { onlyOwnPages } from './guard';
 import { BOARD_STYLE } from './outlets/board';
 import { addStandIn } from './outlets/stand-in';
+import { ProgramError } from './programs/programs';
+import { keepSwept, type Swept } from './sweep';
+import { closeWorkshop, openWorkshop } from './workshop';
 
 export interface AppOptions {
   /** Folder of the exported web app. */
@@ -43,15 +47,48 @@ const protection = helmet({
   strictTransportSecurity: false,
 });
 
-/** The whole server: the app, and the outlets' stand-ins under their own paths. */
-export function createApp({ dist, data }: AppOptions): Express {
+/** A server that is ready to listen. */
+export interface GussetServer {
+  app: Express;
+  /** What its sweep looks after. */
+  swept: Swept;
+  /** Ends every outside program, and what is done by the hour. */
+  close(): void;
+}
+
+/**
+ * The whole server: the app, and the outlets' stand-ins under their own paths.
+ * @throws where the data folder cannot be written.
+ */
+export async function openServer({ dist, data }: AppOptions): Promise<GussetServer> {
+  const workshop = await openWorkshop(data);
   const app = express();
-  app.use(protection);
+  app.use(onlyOwnPages, protection);
   app.get('/outlets/board.css', (_request, response) => {
     response.type('css').send(BOARD_STYLE);
   });
-  for (const sheet of RULE_SHEETS) addStandIn(app, sheet, data);
-  addConversion(app, data);
+  const outlets = RULE_SHEETS.map((sheet) => addStandIn(app, sheet, workshop));
+  const conversions = addConversion(app, workshop);
+  addPages(app, dist);
+  for (const { posts } of outlets) {
+    // What cannot be carried through now is tried again when it is asked for.
+    await posts.resume().catch((error: unknown) => console.error(error));
+  }
+  conversions.resume();
+  const swept = { outlets, conversions };
+  const stopSweeping = keepSwept(swept);
+  return {
+    app,
+    swept,
+    close() {
+      stopSweeping();
+      closeWorkshop(workshop);
+    },
+  };
+}
+
+/** What every other address answers: files of the app, the app itself, errors in words. */
+function addPages(app: Express, dist: string): void {
   app.use('/outlets', (_request, response) => {
     response.status(404).json({ error: 'no such page at the outlets' });
   });
@@ -77,12 +114,19 @@ export function createApp({ dist, data }: AppOptions): Express {
     next,
   ) => {
     if (response.headersSent) return next(error);
-    const status = error.status ?? 500;
-    if (status >= 500) console.error(error);
-    response
-      .status(status)
-      .json({ error: status >= 500 ? 'the server failed' : (error.message ?? 'bad request') });
+    const { status, words } = answerTo(error);
+    if (status === 500) console.error(error);
+    response.status(status).json({ error: words });
   };
   app.use(onError);
-  return app;
+}
+
+/** What a failure is answered with. */
+function answerTo(error: { status?: number; message?: string }): { status: number; words: string } {
+  if (error instanceof ProgramError) {
+    const missing = error.reason === 'missing';
+    return { status: 503, words: missing ? 'this server has no ffmpeg' : 'the server is busy' };
+  }
+  const status = error.status ?? 500;
+  return { status, words: status >= 500 ? 'the server failed' : (error.message ?? 'bad request') };
 }

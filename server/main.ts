@@ -4,7 +4,7 @@ import http from 'node:http';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { parseArgs } from 'node:util';
-import { createApp } from './app';
+import { openServer } from './app';
 
 const { values } = parseArgs({
   options: {
@@ -19,20 +19,38 @@ if (!Number.isInteger(port) || port < 0 || port > 65535) {
   process.exit(2);
 }
 const data = values.data ?? mkdtempSync(path.join(tmpdir(), 'gusset-'));
-const server = http.createServer(createApp({ dist: path.resolve(values.dist), data: path.resolve(data) }));
-/** A slow phone may take this long to send one request's headers and body, in milliseconds. */
-server.headersTimeout = 30_000;
-server.requestTimeout = 30 * 60_000;
-server.on('error', (error: NodeJS.ErrnoException) => {
-  console.error(
-    error.code === 'EADDRINUSE'
-      ? `Port ${port} is taken. Give another: npm run demo -- --port 4200`
-      : error.message,
-  );
+// A failure that nobody waits for is told; it does not take the server down with it.
+process.on('unhandledRejection', (error) => console.error(error));
+
+async function serve(): Promise<void> {
+  const gusset = await openServer({ dist: path.resolve(values.dist), data: path.resolve(data) });
+  const server = http.createServer(gusset.app);
+  /** A slow phone may take this long to send one request's headers and body, in milliseconds. */
+  server.headersTimeout = 30_000;
+  server.requestTimeout = 30 * 60_000;
+  server.on('error', (error: NodeJS.ErrnoException) => {
+    console.error(
+      error.code === 'EADDRINUSE'
+        ? `Port ${port} is taken. Give another: npm run demo -- --port 4200`
+        : error.message,
+    );
+    process.exit(1);
+  });
+  server.listen(port, '127.0.0.1', () => {
+    const address = server.address();
+    console.log(`Gusset is at http://localhost:${typeof address === 'object' ? address?.port : port}`);
+    console.log(`The outlets' stand-ins keep what is posted in ${data}`);
+  });
+  for (const signal of ['SIGINT', 'SIGTERM'] as const) {
+    process.on(signal, () => {
+      gusset.close();
+      process.exit(0);
+    });
+  }
+}
+
+serve().catch((error: Error) => {
+  console.error(`${data} cannot be used for what is posted: ${error.message}`);
+  console.error('Give another folder: npm run demo -- --data FOLDER');
   process.exit(1);
-});
-server.listen(port, '127.0.0.1', () => {
-  const address = server.address();
-  console.log(`Gusset is at http://localhost:${typeof address === 'object' ? address?.port : port}`);
-  console.log(`The outlets' stand-ins keep what is posted in ${data}`);
 });

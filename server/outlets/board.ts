@@ -1,5 +1,6 @@
+import { clipPath, type PostForm, postPage } from '../../src/core/outlets/post-form';
 import type { RuleSheet } from '../../src/core/outlets/rule-sheet';
-import type { KeptPost } from './post-store';
+import type { PostRecord } from './post-records';
 
 const ENTITIES: Record<string, string> = {
   '&': '&amp;',
@@ -14,32 +15,43 @@ export function escaped(text: string): string {
   return text.replace(/[&<>"']/g, (mark) => ENTITIES[mark] ?? mark);
 }
 
-const AUDIENCES: Record<KeptPost['audience'], string> = {
+const AUDIENCES: Record<PostForm['audience'], string> = {
   private: 'Private: only you see it',
   unlisted: 'Unlisted: whoever has the link',
   public: 'Public',
 };
 
-function note(post: KeptPost, sheet: RuleSheet): string {
-  const placement = sheet.placements.find((one) => one.id === post.placement);
-  const tags = post.tags.map((tag) => `<li>#${escaped(tag)}</li>`).join('');
-  return `<article id="${escaped(post.id)}">
-  <h2>${escaped(post.title)}</h2>
-  <video controls preload="metadata" src="clips/${escaped(post.id)}.mp4" aria-label="${escaped(post.title)}"></video>
-  <p>${escaped(post.description)}</p>
+function note({ id, form, measured, made_at }: PostRecord, sheet: RuleSheet): string {
+  const placement = sheet.placements.find((one) => one.id === form.placement);
+  const tags = form.tags.map((tag) => `<li>#${escaped(tag)}</li>`).join('');
+  const title = escaped(form.title);
+  const at = new Date(made_at).toISOString();
+  return `<article id="${id}">
+  <h2><a href="${postPage(sheet.outlet, id)}">${title}</a></h2>
+  <video controls preload="metadata" src="${clipPath(sheet.outlet, id)}" aria-label="${title}"></video>
+  <p>${escaped(form.description)}</p>
   <ul>${tags}</ul>
   <dl>
-    <dt>Placement</dt><dd>${escaped(placement?.name ?? post.placement)}</dd>
-    <dt>Who may see it</dt><dd>${AUDIENCES[post.audience]}</dd>
-    <dt>Measured here</dt><dd>${escaped(post.measured)}</dd>
-    <dt>Posted</dt><dd><time datetime="${post.at}">${post.at.slice(0, 16).replace('T', ' ')} UTC</time></dd>
+    <dt>Placement</dt><dd>${escaped(placement?.name ?? form.placement)}</dd>
+    <dt>Who may see it</dt><dd>${AUDIENCES[form.audience]}</dd>
+    <dt>Measured here</dt><dd>${escaped(measured ?? '')}</dd>
+    <dt>Posted</dt><dd><time datetime="${at}">${at.slice(0, 16).replace('T', ' ')} UTC</time></dd>
   </dl>
 </article>`;
 }
 
-/** The outlet's page: a plain notice-board of what it took. */
-export function boardPage(sheet: RuleSheet, posts: readonly KeptPost[]): string {
+/** The outlet's page: a plain notice-board of some of what it took. */
+export function boardPage(sheet: RuleSheet, posts: readonly PostRecord[]): string {
   const notes = posts.map((post) => note(post, sheet)).join('\n');
+  return page(sheet, notes || '<p class="none">Nothing is posted here that you may see.</p>');
+}
+
+/** What stands where a post is not, or not for whoever asks. */
+export function noPostPage(sheet: RuleSheet): string {
+  return page(sheet, '<p class="none">There is no such post, or it is not for you to see.</p>');
+}
+
+function page(sheet: RuleSheet, main: string): string {
   return `<!doctype html>
 <html lang="en">
 <head>
@@ -51,7 +63,7 @@ export function boardPage(sheet: RuleSheet, posts: readonly KeptPost[]): string 
 <body>
 <header><h1>${escaped(sheet.name)}</h1><p>${escaped(sheet.about)}. A stand-in that ships with Gusset.</p></header>
 <main>
-${notes || '<p class="none">Nothing has been posted here yet.</p>'}
+${main}
 </main>
 </body>
 </html>
@@ -68,6 +80,7 @@ main { display: flex; flex-wrap: wrap; gap: 20px; align-items: flex-start; }
 article { background: #fffdf7; border: 1px solid #cfc3a8; padding: 16px; width: 320px; box-sizing: border-box; }
 article::before { content: ""; display: block; width: 44px; height: 6px; background: #8a7a55; margin: -4px auto 12px; }
 h2 { margin: 0 0 12px; font-size: 17px; }
+h2 a { color: inherit; }
 video { width: 100%; max-height: 70vh; background: #1f2b33; display: block; }
 ul { display: flex; flex-wrap: wrap; gap: 8px; padding: 0; list-style: none; color: #2b5c8a; }
 dl { display: grid; grid-template-columns: auto 1fr; gap: 4px 12px; margin: 0; font-size: 13px; }

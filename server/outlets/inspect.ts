@@ -1,59 +1,106 @@
-import { spawn } from 'node:child_process';
 import { stat } from 'node:fs/promises';
-import { ALL_FORMATS, EncodedPacketSink, FilePathSource, Input } from 'mediabunny';
-import type { Borders } from '../../src/core/picture/borders';
 import type { SentFile } from '../../src/core/outlets/judge';
+import { type Borders, NO_BORDERS } from '../../src/core/picture/borders';
+import type { Size } from '../../src/core/picture/size';
 import { detectRate } from '../../src/core/time/detect-rate';
+import { OUTLET_CONTAINERS, safeInput } from '../programs/media-args';
+import { boxesAreWhole } from '../programs/boxes';
+import { listPictures, type ProbedStream, probeFile } from '../programs/probe';
+import { ProgramError, type Programs } from '../programs/programs';
 
-/** Reads a sent file for itself. @throws when it is no video file. */
-export async function inspectFile(path: string): Promise<SentFile> {
-  const input = new Input({ source: new FilePathSource(path), formats: ALL_FORMATS });
+/** Most frames that a post may have: two hours at 60 frames a second. */
+const MOST_FRAMES = 120 * 60 * 60;
+/** Decoding a clip to its end takes this long at most, in seconds. */
+const MOST_SECONDS = 600;
+/** Address space of that, in bytes. */
+const MEMORY = 3e9;
+
+/** Names of codecs here, by ffmpeg's. */
+const CODECS: Record<string, string> = { h264: 'avc', hevc: 'hevc', vp8: 'vp8', vp9: 'vp9', av1: 'av1' };
+
+/**
+ * Reads a sent file and decodes it to its end.
+ * @returns null when it is no film in a container that outlets take.
+ * @throws ProgramError when that could not be found out: no ffmpeg, too busy, the server is ending.
+ */
+export async function inspectFile(programs: Programs, file: string): Promise<SentFile | null> {
+  const read = await readable(probeFile(programs, file, OUTLET_CONTAINERS));
+  const video = read?.video;
+  if (!read || !video?.time_base || !(video.width && video.height)) return null;
+  const listed = await readable(listPictures(programs, file, OUTLET_CONTAINERS, video.time_base));
+  if (!listed || listed.stamps.length === 0 || listed.stamps.length > MOST_FRAMES) return null;
+  const counted = video.nb_frames === undefined || video.nb_frames === listed.all;
+  const whole = counted && (read.container === 'webm' || (await boxesAreWhole(file)));
+  const { rate, frames } = detectRate(listed.stamps, listed.lastSeconds);
+  const size = uprightSize(video);
+  const decoded = await readable(decode(programs, file, size));
+  return {
+    ...size,
+    rate,
+    frames,
+    container: read.container,
+    bytes: (await stat(file)).size,
+    videoCodec: CODECS[video.codec_name ?? ''] ?? video.codec_name ?? 'unknown',
+    audio: read.audio
+      ? { codec: read.audio.codec_name ?? 'unknown', sampleRate: read.audio.sample_rate ?? 0 }
+      : null,
+    decodes: whole && decoded !== null && decoded.frames >= listed.stamps.length && !decoded.faults,
+    borders: decoded?.borders ?? NO_BORDERS,
+  };
+}
+
+/** What reading gave, or null when the file is at fault. What is no fault of the file is thrown on. */
+async function readable<T>(reading: Promise<T>): Promise<T | null> {
   try {
-    const video = await input.getPrimaryVideoTrack();
-    if (!video) throw new Error('the file has no picture');
-    const stamps: number[] = [];
-    let lastDuration = 0;
-    for await (const packet of new EncodedPacketSink(video).packets(undefined, undefined, {
-      metadataOnly: true,
-    })) {
-      stamps.push(packet.timestamp);
-      lastDuration = packet.duration;
-    }
-    const { rate, frames } = detectRate(stamps, lastDuration);
-    const audio = await input.getPrimaryAudioTrack();
-    const size = { width: await video.getDisplayWidth(), height: await video.getDisplayHeight() };
-    return {
-      ...size,
-      rate,
-      frames,
-      bytes: (await stat(path)).size,
-      videoCodec: (await video.getCodec()) ?? 'unknown',
-      audio: audio
-        ? { codec: (await audio.getCodec()) ?? 'unknown', sampleRate: await audio.getSampleRate() }
-        : null,
-      borders: await findBorders(path, size),
-    };
-  } finally {
-    input.dispose();
+    return await reading;
+  } catch (error) {
+    const fault = error instanceof ProgramError && ['failed', 'slow', 'talkative'].includes(error.reason);
+    if (fault || error instanceof SyntaxError) return null;
+    throw error;
   }
 }
 
-/** A search of key frames takes this long at most, in milliseconds. */
-const SEARCH_LIMIT = 60_000;
+/** Decodes picture and sound to their end, searching every frame for black borders. */
+async function decode(
+  programs: Programs,
+  file: string,
+  size: Size,
+): Promise<{ frames: number; faults: boolean; borders: Borders | null }> {
+  let frames = 0;
+  let rest = '';
+  const found: Partial<Record<string, number>> = {};
+  const onOut = (text: string) => {
+    const lines = (rest + text).split('\n');
+    rest = lines.pop() ?? '';
+    for (const line of lines) {
+      if (line.startsWith('frame:')) frames += 1;
+      const [, key, value] = /^lavfi\.cropdetect\.(w|h|x|y)=(-?\d+)/.exec(line) ?? [];
+      if (key) found[key] = Number(value);
+    }
+  };
+  const search = 'cropdetect=limit=24:round=2:skip=0:reset=0,metadata=print:file=-';
+  const args = [
+    ...['-hide_banner', '-v', 'error', '-nostdin', ...safeInput(OUTLET_CONTAINERS, file)],
+    ...['-map', '0:v:0', '-map', '0:a:0?', '-vf', search, '-fps_mode', 'passthrough', '-f', 'null', '-'],
+  ];
+  const limits = { seconds: MOST_SECONDS, memory: MEMORY, fileBytes: 0, outputBytes: Infinity };
+  const { errors } = await programs.run('ffmpeg', args, { limits, onOut });
+  const { w = 0, h = 0, x = 0, y = 0 } = found;
+  // A clip that is black throughout tells nothing of borders.
+  const borders =
+    w > 0 && h > 0 ? { left: x, top: y, right: size.width - x - w, bottom: size.height - y - h } : null;
+  return { frames, faults: errors.trim() !== '', borders };
+}
 
-/** Black borders by ffmpeg's cropdetect over the key frames; null when this machine has no ffmpeg. */
-async function findBorders(path: string, size: { width: number; height: number }): Promise<Borders | null> {
-  const filter = 'cropdetect=limit=24:round=2:skip=0:reset=0';
-  const args = ['-hide_banner', '-skip_frame', 'nokey', '-i', path, '-an', '-vf', filter, '-f', 'null', '-'];
-  const log = await new Promise<string | null>((resolve) => {
-    const search = spawn('ffmpeg', args, { stdio: ['ignore', 'ignore', 'pipe'], timeout: SEARCH_LIMIT });
-    let text = '';
-    search.stderr.on('data', (piece: Buffer) => (text = (text + piece.toString()).slice(-20_000)));
-    search.on('error', () => resolve(null));
-    search.on('close', () => resolve(text));
-  });
-  const found = [...(log ?? '').matchAll(/crop=(\d+):(\d+):(\d+):(\d+)/g)].pop();
-  if (!found) return null;
-  const [width, height, left, top] = found.slice(1).map(Number) as [number, number, number, number];
-  return { left, top, right: size.width - left - width, bottom: size.height - top - height };
+/** A stream's size as it is shown: with square pixels, and turned as the file says. */
+function uprightSize({
+  width = 0,
+  height = 0,
+  sample_aspect_ratio: aspect,
+  side_data_list: more,
+}: ProbedStream): Size {
+  const [across = 1, down = 1] = (aspect ?? '1:1').split(':').map(Number);
+  const square = across > 0 && down > 0 ? Math.round((width * across) / down) : width;
+  const turned = more?.some(({ rotation = 0 }) => Math.abs(rotation) % 180 === 90);
+  return turned ? { width: height, height: square } : { width: square, height };
 }

@@ -1,98 +1,87 @@
-import { randomUUID } from 'node:crypto';
 import { mkdirSync } from 'node:fs';
-import { access, rename, rm } from 'node:fs/promises';
 import path from 'node:path';
-import { FileStore } from '@tus/file-store';
-import { Server } from '@tus/server';
-import express, { type Express, type Response } from 'express';
-import { bytesLabel } from '../../src/core/figures/figures';
-import { refusals, type SentFile } from '../../src/core/outlets/judge';
+import express, { type Express } from 'express';
 import {
   boardPath,
+  clipPath,
   type PostAnswer,
   postFormSchema,
+  postPage,
   postsPath,
   uploadsPath,
-  type PostForm,
 } from '../../src/core/outlets/post-form';
 import type { RuleSheet } from '../../src/core/outlets/rule-sheet';
-import { lengthLabel } from '../../src/core/time/timecode';
-import { rateLabel, secondsOf } from '../../src/core/time/frame-rate';
-import { boardPage } from './board';
-import { inspectFile } from './inspect';
-import { PostStore } from './post-store';
+import { UploadDoor } from '../uploads/upload-door';
+import { markedVisitor, visitorOf } from '../visitor';
+import type { Workshop } from '../workshop';
+import { boardPage, noPostPage } from './board';
+import { type PostRecord, PostRecords } from './post-records';
+import { type PostProblem, Posts } from './posts';
 
-/** An upload that nobody finished is deleted after a day, in milliseconds. */
-const UPLOAD_LIFE = 24 * 3600 * 1000;
+/** How a post that was neither taken nor refused is answered. */
+const PROBLEMS: Record<PostProblem, [status: number, error: string]> = {
+  'no-placement': [404, 'no such placement'],
+  'no-upload': [404, 'the upload is not here'],
+  'partial-upload': [409, 'the upload is not complete'],
+};
+const POST_ID = /^[0-9a-f-]{36}$/;
+
+/** An outlet's stand-in on a server. */
+export interface StandIn {
+  posts: Posts;
+  door: UploadDoor;
+}
 
 /** Adds an outlet's stand-in to a server: it takes uploads by tus, checks each file itself, and shows what it took. */
-export function addStandIn(app: Express, sheet: RuleSheet, dataFolder: string): void {
-  const uploads = path.join(dataFolder, sheet.outlet, 'uploads');
-  const clips = path.join(dataFolder, sheet.outlet, 'clips');
-  for (const folder of [uploads, clips]) mkdirSync(folder, { recursive: true });
-  const store = new PostStore(path.join(dataFolder, sheet.outlet, 'posts.json'));
-  const tus = new Server({
-    path: uploadsPath(sheet.outlet),
-    datastore: new FileStore({ directory: uploads, expirationPeriodInMilliseconds: UPLOAD_LIFE }),
-    maxSize: Math.max(...sheet.placements.map((one) => one.maxBytes)),
-    relativeLocation: true,
+export function addStandIn(app: Express, sheet: RuleSheet, { database, data, looks }: Workshop): StandIn {
+  const { outlet } = sheet;
+  const clips = path.join(data, outlet, 'clips');
+  mkdirSync(clips, { recursive: true });
+  const door = UploadDoor.add(app, database, {
+    name: outlet,
+    address: uploadsPath(outlet),
+    folder: path.join(data, outlet, 'uploads'),
+    mostBytes: Math.max(...sheet.placements.map((one) => one.maxBytes)),
   });
-  app.all([uploadsPath(sheet.outlet), `${uploadsPath(sheet.outlet)}/:id`], (request, response) =>
-    tus.handle(request, response),
-  );
-  app.post(postsPath(sheet.outlet), express.json({ limit: '64kb' }), async (request, response) => {
+  const records = new PostRecords(database, outlet);
+  const posts = new Posts(sheet, records, door, clips, looks);
+
+  app.post(postsPath(outlet), express.json({ limit: '64kb' }), async (request, response) => {
     const form = postFormSchema.safeParse(request.body);
     if (!form.success) {
       response.status(400).json({ error: form.error.issues[0]?.message ?? 'the form is not complete' });
       return;
     }
-    await answerPost(form.data, response);
+    const answer: PostAnswer | PostProblem = await posts.post(form.data, markedVisitor(request, response));
+    if (typeof answer !== 'string') {
+      response.json(answer);
+      return;
+    }
+    const [status, error] = PROBLEMS[answer];
+    response.status(status).json({ error });
   });
-  app.use(`${boardPath(sheet.outlet)}clips`, express.static(clips, { index: false }));
-  app.get(boardPath(sheet.outlet), async (_request, response) => {
-    response.type('html').send(boardPage(sheet, await store.all()));
+  app.get(boardPath(outlet), (request, response) => {
+    const visitor = visitorOf(request);
+    const shown = records.up().filter((one) => one.form.audience === 'public' || one.poster === visitor);
+    response.type('html').send(boardPage(sheet, shown));
+  });
+  app.get(postPage(outlet, ':id'), (request, response) => {
+    const post = seen(String(request.params.id), visitorOf(request));
+    response.status(post ? 200 : 404).type('html');
+    response.send(post ? boardPage(sheet, [post]) : noPostPage(sheet));
+  });
+  app.get(clipPath(outlet, ':id'), (request, response, next) => {
+    const post = seen(String(request.params.id), visitorOf(request));
+    if (!post) return next();
+    response.type('video/mp4').sendFile(posts.clipOf(post.id), (error) => error && next(error));
   });
 
-  async function answerPost(
-    form: PostForm,
-    response: Response<PostAnswer | { error: string }>,
-  ): Promise<void> {
-    const placement = sheet.placements.find((one) => one.id === form.placement);
-    const sent = path.join(uploads, form.upload);
-    const there = await access(sent).then(
-      () => true,
-      () => false,
-    );
-    if (!placement || !there) {
-      response.status(404).json({ error: placement ? 'the upload is not here' : 'no such placement' });
-      return;
-    }
-    const file = await inspectFile(sent).catch(() => null);
-    const reasons = file ? refusals(file, form, placement) : ['The file is not a video that can be read.'];
-    if (!file || reasons.length > 0) {
-      response.json({ state: 'refused', reasons });
-      return;
-    }
-    const id = randomUUID();
-    await rename(sent, path.join(clips, `${id}.mp4`));
-    await rm(`${sent}.json`, { force: true });
-    const { title, description, tags, audience } = form;
-    await store.add({
-      id,
-      placement: placement.id,
-      title,
-      description,
-      tags,
-      audience,
-      at: new Date().toISOString(),
-      measured: measuredLine(file),
-    });
-    response.json({ state: 'accepted', page: `${boardPath(sheet.outlet)}#${id}` });
+  /** A post that somebody who knows its address may see: one that is private is its poster's alone. */
+  function seen(id: string, visitor: string | null): PostRecord | null {
+    const post = POST_ID.test(id) ? records.withId(id) : null;
+    if (post?.state !== 'up') return null;
+    return post.form.audience !== 'private' || post.poster === visitor ? post : null;
   }
-}
 
-function measuredLine(file: SentFile): string {
-  const bars = file.borders ? 'no black bars' : 'bars not looked for (no ffmpeg on this server)';
-  const length = lengthLabel(secondsOf(file.frames, file.rate));
-  return `${file.width}×${file.height}, ${length} at ${rateLabel(file.rate)} fps, ${bytesLabel(file.bytes)}, ${bars}`;
+  return { posts, door };
 }

@@ -1,7 +1,7 @@
 import AsyncStorage from '@react-native-async-storage/async-storage';
 import { activeClip, newJob, type Job } from '@core/job/job';
 import { applyCommand } from '@core/job/commands';
-import { NO_BORDERS } from '@core/proof/borders';
+import { NO_BORDERS } from '@core/picture/borders';
 import { framed, testJob, testMaster } from '@core/job/test-job';
 import { TroubleError } from '@core/trouble/trouble';
 import { cancelExport, deleteExport, startExport, useExports } from './exports';

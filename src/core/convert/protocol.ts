@@ -13,10 +13,23 @@ export const convertedPath = (id: string): string => `${conversionPath(id)}/file
 
 export const abilitySchema = z.object({ ffmpeg: z.boolean() });
 
+/** Why a conversion failed; its words are the reader's own. */
+export const CONVERSION_FAULTS = [
+  'unreadable',
+  'cut-off',
+  'no-picture',
+  'too-slow',
+  'no-room',
+  'broken',
+  'busy',
+] as const;
+export type ConversionFault = (typeof CONVERSION_FAULTS)[number];
+
 /** Where a conversion stands. */
 export const conversionSchema = z.discriminatedUnion('state', [
+  z.object({ state: z.literal('queued') }),
   z.object({ state: z.literal('running'), doneSeconds: z.number(), totalSeconds: z.number().nullable() }),
-  z.object({ state: z.literal('done'), bytes: z.number() }),
-  z.object({ state: z.literal('failed'), reason: z.string() }),
+  z.object({ state: z.literal('done'), bytes: z.number().int().positive() }),
+  z.object({ state: z.literal('failed'), fault: z.enum(CONVERSION_FAULTS) }),
 ]);
 export type Conversion = z.infer<typeof conversionSchema>;

@@ -5,6 +5,8 @@ import type { Placement } from './rule-sheet';
 
 /** What an outlet reads from a file that it was sent. */
 export interface SentFile {
+  /** By its short name, such as `mp4`. */
+  container: string;
   width: number;
   height: number;
   rate: FrameRate;
@@ -12,8 +14,10 @@ export interface SentFile {
   bytes: number;
   videoCodec: string;
   audio: { codec: string; sampleRate: number } | null;
-  /** Black borders of its decoded picture, or null where nobody looked. */
-  borders: Borders | null;
+  /** Whether every one of its frames could be decoded. */
+  decodes: boolean;
+  /** Black borders of its decoded picture. */
+  borders: Borders;
 }
 
 /** The words that were sent with it. */
@@ -30,6 +34,12 @@ export function refusals(file: SentFile, words: SentWords, placement: Placement)
   const refuse = (when: boolean, reason: string) => {
     if (when) reasons.push(reason);
   };
+  const containers: readonly string[] = placement.containers;
+  refuse(
+    !containers.includes(file.container),
+    `The file is ${file.container.toUpperCase()}; ${placement.name} takes ${containers.join(' or ').toUpperCase()}.`,
+  );
+  refuse(!file.decodes, 'The picture cannot be decoded to its end: the file is damaged or was cut off.');
   refuse(
     file.width !== placement.width || file.height !== placement.height,
     `The picture is ${file.width}×${file.height}; ${placement.name} takes ${placement.width}×${placement.height}.`,
@@ -52,7 +62,7 @@ export function refusals(file: SentFile, words: SentWords, placement: Placement)
     file.audio !== null && (file.audio.codec !== 'aac' || !audio.sampleRates.includes(file.audio.sampleRate)),
     `The sound must be AAC at ${audio.sampleRates.map((rate) => rate / 1000).join(' or ')} kHz.`,
   );
-  const { left, top, right, bottom } = file.borders ?? { left: 0, top: 0, right: 0, bottom: 0 };
+  const { left, top, right, bottom } = file.borders;
   refuse(
     placement.bars === 'refused' && left + top + right + bottom > 0,
     `The picture has black bars: left ${left}, top ${top}, right ${right}, bottom ${bottom} pixels.`,

@@ -7,6 +7,8 @@ import { ruleSheetSchema } from './rule-sheet';
 const { placement } = placementOf('verrow/short');
 const words = { title: 'A kite', description: '', tags: ['Upright'] };
 const good: SentFile = {
+  container: 'mp4',
+  decodes: true,
   width: 1080,
   height: 1920,
   rate: { num: 24000, den: 1001 },
@@ -37,7 +39,7 @@ describe('rule sheets', () => {
 describe('an outlet', () => {
   it('takes what keeps its rules, at the limit too', () => {
     expect(refusals(good, words, placement)).toEqual([]);
-    expect(refusals({ ...good, audio: null, borders: null }, words, placement)).toEqual([]);
+    expect(refusals({ ...good, audio: null }, words, placement)).toEqual([]);
   });
 
   it.each<[string, Partial<SentFile>, Partial<typeof words>, RegExp]>([
@@ -53,6 +55,8 @@ describe('an outlet', () => {
       {},
       /top 656.*bottom 656/,
     ],
+    ['another container', { container: 'mov' }, {}, /is MOV; Short takes MP4/],
+    ['what does not decode', { decodes: false }, {}, /cannot be decoded to its end/],
     ['no title', {}, { title: ' ' }, /no title/],
     ['a long title', {}, { title: 'x'.repeat(101) }, /over 100 characters/],
     ['a long description', {}, { description: 'x'.repeat(2001) }, /over 2000 characters/],

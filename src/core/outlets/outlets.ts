@@ -64,6 +64,7 @@ const OWN_LIMITS: Placement = {
   maxSeconds: 86_400,
   maxRate: { num: 240, den: 1 },
   maxBytes: 1e12,
+  containers: ['mp4'],
   bars: 'discouraged',
   audio: { required: false, sampleRates: [48000] },
   titleCharacters: 1000,

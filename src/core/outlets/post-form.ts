@@ -4,7 +4,7 @@ import { audienceSchema } from './audience';
 /** What the page sends an outlet once the file is up. */
 export const postFormSchema = z.object({
   /** The last part of the upload's address. */
-  upload: z.string().regex(/^[A-Za-z0-9_-]+$/),
+  upload: z.string().regex(/^[0-9a-f]{32}$/),
   placement: z.string().max(40),
   title: z.string().max(500),
   description: z.string().max(5000),
@@ -26,3 +26,7 @@ export const uploadsPath = (outlet: string): string => `/outlets/${outlet}/api/u
 export const postsPath = (outlet: string): string => `/outlets/${outlet}/api/posts`;
 /** Its page. */
 export const boardPath = (outlet: string): string => `/outlets/${outlet}/`;
+/** The page of one post. */
+export const postPage = (outlet: string, id: string): string => `${boardPath(outlet)}posts/${id}`;
+/** The clip of one post. */
+export const clipPath = (outlet: string, id: string): string => `${boardPath(outlet)}clips/${id}.mp4`;

@@ -13,6 +13,8 @@ export const placementSchema = z.object({
   bestSeconds: z.object({ from: z.number().positive(), to: z.number().positive() }).optional(),
   maxRate: frameRateSchema,
   maxBytes: z.number().int().positive(),
+  /** Containers that are taken, by their short names. */
+  containers: z.array(z.enum(['mp4', 'mov', 'webm'])).min(1),
   /** Whether black bars are taken; where they are not, they keep a post back. */
   bars: z.enum(['refused', 'discouraged']),
   audio: z.object({ required: z.boolean(), sampleRates: z.array(z.number().int().positive()) }),

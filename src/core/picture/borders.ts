@@ -8,3 +8,5 @@ export const bordersSchema = z.object({
   bottom: z.number(),
 });
 export type Borders = z.infer<typeof bordersSchema>;
+
+export const NO_BORDERS: Borders = { left: 0, top: 0, right: 0, bottom: 0 };

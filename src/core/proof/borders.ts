@@ -59,5 +59,3 @@ function combine(a: Borders, b: Borders, pick: (x: number, y: number) => number)
     bottom: pick(a.bottom, b.bottom),
   };
 }
-
-export const NO_BORDERS: Borders = { left: 0, top: 0, right: 0, bottom: 0 };

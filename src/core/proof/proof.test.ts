@@ -1,6 +1,7 @@
 import { testJob, testMaster } from '../job/test-job';
 import { planOfJob } from '../check/check';
-import { blackBorders, NO_BORDERS, sharedBorders, widerBorders } from './borders';
+import { blackBorders, sharedBorders, widerBorders } from './borders';
+import { NO_BORDERS } from '../picture/borders';
 import { askedFacts, foundFacts, proofOf } from './proof';
 
 /** A grey picture of 40×60 with black borders. */

@@ -1,7 +1,7 @@
 import { type InputVideoTrack, VideoSampleSink } from 'mediabunny';
 import type { Proof } from '@core/proof/proof-record';
-import type { Borders } from '@core/picture/borders';
-import { blackBorders, NO_BORDERS, sharedBorders, widerBorders } from '@core/proof/borders';
+import { type Borders, NO_BORDERS } from '@core/picture/borders';
+import { blackBorders, sharedBorders, widerBorders } from '@core/proof/borders';
 import { askedFacts, foundFacts, proofOf } from '@core/proof/proof';
 import { type RenderPlan, segmentAt } from '@core/render/plan';
 import { TroubleError } from '@core/trouble/trouble';

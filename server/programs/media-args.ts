@@ -1,0 +1,19 @@
+/** Containers that outlets' files may be in, as ffmpeg names their readers. */
+export const OUTLET_CONTAINERS = 'mov,mp4,m4a,3gp,3g2,mj2,matroska,webm';
+
+/** Containers of one film each, with nothing in them that names another file: what may be converted. */
+export const MASTER_CONTAINERS = `${OUTLET_CONTAINERS},avi,mpegts,mpeg,asf,flv,mxf,ogg`;
+
+/** Largest picture that is decoded, in samples: 8192 × 4320. */
+const MOST_PIXELS = 8192 * 4320;
+
+/**
+ * Arguments that open one file and nothing else: no playlist, no address, no picture too large to hold.
+ * @param containers names of the readers that may be used. @param file an absolute path.
+ */
+export function safeInput(containers: string, file: string): string[] {
+  return [
+    ...['-protocol_whitelist', 'file', '-format_whitelist', containers],
+    ...['-max_pixels', String(MOST_PIXELS), '-i', `file:${file}`],
+  ];
+}

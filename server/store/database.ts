@@ -1,0 +1,60 @@
+import { existsSync, mkdirSync, renameSync, rmSync } from 'node:fs';
+import path from 'node:path';
+import Sqlite from 'libsql';
+
+/** What each version of the database adds; a new one is a further line. */
+const VERSIONS = [
+  `create table uploads (
+     id text primary key, door text not null, size integer not null, made_at integer not null, facts text not null
+   );
+   create table conversions (
+     upload text primary key, state text not null, reason text, bytes integer, made_at integer not null
+   );
+   create table posts (
+     upload text primary key, id text not null unique, outlet text not null, poster text not null,
+     form text not null, state text not null, reasons text not null, measured text, made_at integer not null
+   );`,
+];
+
+export type Database = Sqlite.Database;
+
+/**
+ * Opens the server's database in a folder, which is made where it is not there. A damaged one is set aside under
+ * another name and begun anew, so that the server starts.
+ * @throws where the folder cannot be written.
+ */
+export function openDatabase(folder: string): Database {
+  mkdirSync(folder, { recursive: true });
+  const file = path.join(folder, 'gusset.db');
+  try {
+    return opened(file);
+  } catch (error) {
+    if (!existsSync(file) || !isDamage(error)) throw error;
+    const aside = `${file}.damaged-${Date.now()}`;
+    console.error(`The database cannot be read. It is kept as ${aside}, and a new one is begun.`);
+    renameSync(file, aside);
+    for (const more of ['-wal', '-shm']) rmSync(file + more, { force: true });
+    return opened(file);
+  }
+}
+
+function opened(file: string): Database {
+  const database = new Sqlite(file);
+  try {
+    // A record is on the disk before anything that rests on it is done.
+    database.exec('pragma journal_mode = wal; pragma synchronous = full;');
+    const [check] = database.pragma('quick_check') as { quick_check: string }[];
+    if (check?.quick_check !== 'ok') throw new Error(`damaged: ${check?.quick_check}`);
+    const [now] = database.pragma('user_version') as { user_version: number }[];
+    for (let version = now?.user_version ?? 0; version < VERSIONS.length; version++) {
+      database.exec(`begin; ${VERSIONS[version]} pragma user_version = ${version + 1}; commit;`);
+    }
+    return database;
+  } catch (error) {
+    database.close();
+    throw error;
+  }
+}
+
+const isDamage = (error: unknown): boolean =>
+  error instanceof Error && /not a database|malformed|damaged|corrupt/i.test(error.message);

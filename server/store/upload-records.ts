@@ -1,0 +1,88 @@
+import { Upload } from '@tus/utils';
+import { z } from 'zod';
+import type { Database } from './database';
+
+/** What the tus library keeps of an upload. */
+const factsSchema = z.object({
+  metadata: z.record(z.string(), z.string().nullable()).optional(),
+  creation_date: z.string().optional(),
+});
+interface Row {
+  id: string;
+  size: number;
+  facts: string;
+}
+
+/** An upload as the server knows it. */
+export interface UploadRecord {
+  id: string;
+  /** Bytes that were promised. */
+  size: number;
+}
+
+/** The uploads of one door of the server, in the database; also what the tus library keeps its facts in. */
+export class UploadRecords {
+  constructor(
+    private readonly database: Database,
+    private readonly door: string,
+  ) {}
+
+  get(id: string): Promise<Upload | undefined> {
+    const row = this.row(id);
+    if (!row) return Promise.resolve(undefined);
+    const { metadata, creation_date } = factsSchema.parse(JSON.parse(row.facts));
+    return Promise.resolve(
+      new Upload({
+        id,
+        size: row.size,
+        offset: 0,
+        ...(metadata ? { metadata } : {}),
+        ...(creation_date ? { creation_date } : {}),
+      }),
+    );
+  }
+
+  set(id: string, { size = 0, metadata, creation_date }: Upload): Promise<void> {
+    this.database
+      .prepare(
+        `insert into uploads (id, door, size, made_at, facts) values (?, ?, ?, ?, ?)
+         on conflict (id) do update set size = excluded.size, facts = excluded.facts`,
+      )
+      .run([id, this.door, size, Date.now(), JSON.stringify({ metadata, creation_date })]);
+    return Promise.resolve();
+  }
+
+  delete(id: string): Promise<void> {
+    this.database.prepare('delete from uploads where id = ? and door = ?').run([id, this.door]);
+    return Promise.resolve();
+  }
+
+  find(id: string): UploadRecord | null {
+    return this.row(id) ?? null;
+  }
+
+  /** Uploads made before a moment, in milliseconds. */
+  madeBefore(moment: number): UploadRecord[] {
+    return this.database
+      .prepare('select id, size, facts from uploads where door = ? and made_at < ?')
+      .all([this.door, moment]) as Row[];
+  }
+
+  /** Ids of all uploads of this door. */
+  ids(): string[] {
+    const rows = this.database.prepare('select id from uploads where door = ?').all([this.door]) as Row[];
+    return rows.map((row) => row.id);
+  }
+
+  private row(id: string): Row | undefined {
+    return this.database
+      .prepare('select id, size, facts from uploads where id = ? and door = ?')
+      .get([id, this.door]) as Row | undefined;
+  }
+}
+
+/** Bytes that all uploads of every door were promised. */
+export function promisedBytes(database: Database): number {
+  const row = database.prepare('select coalesce(sum(size), 0) as sum from uploads').get() as { sum: number };
+  return row.sum;
+}

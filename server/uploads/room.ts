@@ -1,0 +1,30 @@
+import { statfs } from 'node:fs/promises';
+import type { Database } from '../store/database';
+import { promisedBytes } from '../store/upload-records';
+
+/** All uploads together may be promised this much, in bytes. */
+const QUOTA = 128e9;
+/** What the disk keeps free in any case, in bytes. */
+const MARGIN = 128e6;
+
+/** Bytes that can still be written to a folder's disk, leaving its margin. */
+export async function freeBytes(folder: string): Promise<number> {
+  const { bavail, bsize } = await statfs(folder);
+  return Math.max(0, bavail * bsize - MARGIN);
+}
+
+/**
+ * Promises so many bytes more, within the quota and what the disk has free.
+ * @param write writes the promise down, before anybody else is promised anything. @returns whether there was room.
+ */
+export async function promiseRoom(
+  database: Database,
+  folder: string,
+  bytes: number,
+  write: () => void,
+): Promise<boolean> {
+  const free = await freeBytes(folder);
+  if (promisedBytes(database) + bytes > Math.min(QUOTA, free)) return false;
+  write();
+  return true;
+}

@@ -1,0 +1,22 @@
+import { appendFileSync } from 'node:fs';
+
+/** How often a proof is tried: a short piece in `npm test`, all of it in `npm run soak`. */
+export const trials = (short: number, long: number): number => (process.env.GUSSET_SOAK ? long : short);
+
+/** What the trials are drawn from; the environment may name another. */
+export const SEED = Number(process.env.GUSSET_SEED ?? 20261126);
+
+/** Numbers from 0 up to 1 that are the same for the same seed: a linear congruential generator (Knuth, TAOCP 3.3.4). */
+export function seeded(seed: number): () => number {
+  let state = BigInt(seed);
+  return () => {
+    state = (state * 6364136223846793005n + 1442695040888963407n) & 0xffffffffffffffffn;
+    return Number(state >> 11n) / 2 ** 53;
+  };
+}
+
+/** Tells a figure of a long proof, for docs/soak.md. */
+export function soakFigure(proof: string, found: string): void {
+  const file = process.env.GUSSET_SOAK;
+  if (file) appendFileSync(file, `${JSON.stringify({ proof, found, seed: SEED })}\n`);
+}
