@@ -13,7 +13,7 @@ const onNode = (displayName, testMatch, more = {}) => ({
   testMatch,
   transform: { '\\.[cm]?[jt]sx?$': '<rootDir>/jest/esbuild-transform.cjs' },
   transformIgnorePatterns: [
-    '/node_modules/(?!(mediabunny|@noble|@tus|srvx|cookie-es|p-queue|p-timeout|jsondiffpatch)/)',
+    '/node_modules/(?!(mediabunny|@noble|@tus|srvx|cookie-es|p-queue|p-timeout|jsondiffpatch|immer|@dmsnell)/)',
   ],
   moduleNameMapper: aliases,
   ...more,

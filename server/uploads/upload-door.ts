@@ -15,7 +15,7 @@ export const UPLOAD_ID = /^[0-9a-f]{32}$/;
 export class UploadDoor {
   private readonly records: UploadRecords;
 
-  private constructor(
+  constructor(
     private readonly folder: string,
     database: Database,
     name: string,

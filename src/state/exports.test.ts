@@ -1,6 +1,6 @@
 import AsyncStorage from '@react-native-async-storage/async-storage';
 import { activeClip, newJob, type Job } from '@core/job/job';
-import { applyCommand } from '@core/job/commands';
+import { applyCommand } from '@core/job/commands/commands';
 import { NO_BORDERS } from '@core/picture/borders';
 import { framed, testJob, testMaster } from '@core/job/test-job';
 import { TroubleError } from '@core/trouble/trouble';
@@ -70,7 +70,7 @@ describe('an export', () => {
   });
 
   it('that fails keeps its reason in words, and no bytes', async () => {
-    mockMedia.makeExport.mockRejectedValue(new TroubleError('storage-full', { need: 5e6 }));
+    mockMedia.makeExport.mockRejectedValue(new TroubleError('storage-full', { need: 5e6, free: null }));
     begin();
     await settled();
     const [record] = stored().exports;

@@ -1,5 +1,5 @@
 import { create } from 'zustand';
-import { applyCommand, type Command } from '@core/job/commands';
+import { applyCommand, type Command } from '@core/job/commands/commands';
 import { EMPTY_HISTORY, recorded, redone, undone, type Versioned } from '@core/job/history';
 import { type Job, onCanvas } from '@core/job/job';
 import type { Master } from '@core/master/master';

@@ -1,5 +1,5 @@
 import { frameOf, type RenderPlan } from '@core/render/plan';
-import { applyCommand } from '@core/job/commands';
+import { applyCommand } from '@core/job/commands/commands';
 import type { Cut } from '@core/cut/cut';
 import type { Job } from '@core/job/job';
 import { NO_REPAIRS } from '@core/master/repairs';

@@ -1,7 +1,7 @@
 import { create } from 'zustand';
 import { type Cut, rangeAt } from '@core/cut/cut';
 import type { Framing } from '@core/framing/framing';
-import { applyCommand, type Owner } from '@core/job/commands';
+import { applyCommand, type Owner } from '@core/job/commands/commands';
 import { activeClip, type Job, mainMaster, sourcesIn } from '@core/job/job';
 import type { Source } from '@core/master/source';
 import { clamp, type Size } from '@core/picture/size';

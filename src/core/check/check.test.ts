@@ -1,10 +1,10 @@
-import { applyCommand } from '../job/commands';
+import { applyCommand } from '../job/commands/commands';
 import { activeClip, type Job } from '../job/job';
 import { targetOf } from '../outlets/outlets';
-import { framed, keep, testJob, testRange } from '../job/test-job';
-import { checkJob, heldBack, RULES } from './check';
-import type { Finding, RuleId } from './finding';
-import { findingWords, measuredWords } from './words';
+import { framed, keep, testJob, testRange, TEST_SOUND } from '../job/test-job';
+import { checkJob, heldBack } from './check';
+import { type Finding, findingWords, measuredWords } from './finding';
+import { type RuleId, RULES } from './rules';
 
 const find = (job: Job, rule: RuleId): Finding => checkJob(job).find((one) => one.rule === rule) as Finding;
 const change = (job: Job, command: Parameters<typeof applyCommand>[1]): Job => ({
@@ -25,7 +25,7 @@ describe('length', () => {
     const at = change(job, keep(10, 1448));
     expect(find(at, 'length').severity).toBe('note');
     const over = change(job, keep(10, 1449));
-    expect(find(over, 'length')).toMatchObject({ severity: 'stop', code: 'over', limit: 60 });
+    expect(find(over, 'length')).toMatchObject({ severity: 'stop', code: 'over', values: { limit: 60 } });
     expect(activeClip(fixed(over, 'length').edit).cut).toEqual([testRange(10, 1448)]);
     expect(find(fixed(over, 'length'), 'length').severity).toBe('note');
   });
@@ -38,7 +38,11 @@ describe('length', () => {
 describe('coverage', () => {
   it('stops a barred clip where bars are refused, warns elsewhere, and one tap fills it', () => {
     const barred = change(testJob(), framed({}, { fit: true }));
-    expect(find(barred, 'coverage')).toMatchObject({ severity: 'stop', code: 'bars', measured: 1, limit: 1 });
+    expect(find(barred, 'coverage')).toMatchObject({
+      severity: 'stop',
+      code: 'bars',
+      values: { bare: 1, shots: 1 },
+    });
     const elsewhere = change(barred, { type: 'choose-placement', placement: 'tesselle/square' });
     expect(find(elsewhere, 'coverage').severity).toBe('warn');
     expect(find(fixed(barred, 'coverage'), 'coverage').severity).toBe('pass');
@@ -58,7 +62,7 @@ describe('rate', () => {
     expect(find(fixed(other, 'rate'), 'rate').code).toBe('same');
     expect(find(testJob({ constantRate: false, repeated: 3, dropped: 1 }), 'rate')).toMatchObject({
       code: 'varies',
-      limit: '3 frames repeat, 1 vanish',
+      values: { cost: '3 frames repeat, 1 vanish' },
     });
   });
 });
@@ -74,7 +78,8 @@ describe('size and enlargement', () => {
   });
 
   it('measures the worst enlargement', () => {
-    expect(find(testJob(), 'enlargement').measured).toBeCloseTo(1920 / 1080, 6);
+    const { values } = find(testJob(), 'enlargement') as Extract<Finding, { rule: 'enlargement' }>;
+    expect(values.worst).toBeCloseTo(1920 / 1080, 6);
     const small = testJob({ picture: { width: 854, height: 480 } });
     expect(find(small, 'enlargement')).toMatchObject({ severity: 'warn', code: 'soft' });
     expect(find(testJob({ picture: { width: 3840, height: 2160 } }), 'enlargement').code).toBe('spare');
@@ -96,8 +101,11 @@ describe('file size', () => {
 
 describe('sound and words', () => {
   it('tells what happens to the sound', () => {
-    const audio = { codec: 'aac', sampleRate: 48000, channels: 6, bits: 1 };
-    expect(find(testJob({ audio: null }), 'audio').code).toBe('missing');
+    const audio = { ...TEST_SOUND, channels: 6 };
+    expect(find(testJob({ audio: null }), 'audio')).toMatchObject({
+      code: 'missing',
+      values: { chosen: true },
+    });
     expect(find(testJob({ audio }), 'audio').code).toBe('folded');
     expect(find(testJob({ audio: { ...audio, channels: 2, sampleRate: 96000 } }), 'audio').code).toBe(
       'resampled',
@@ -121,11 +129,23 @@ describe('holding back', () => {
   it('lets the export go when only the post is held, and both once overridden by name', () => {
     const job = testJob();
     const findings = checkJob(job);
-    expect(heldBack(findings, [], 'export')).toEqual([]);
-    expect(heldBack(findings, [], 'post').map((one) => one.rule)).toEqual(['tag']);
-    expect(heldBack(findings, ['tag'], 'post')).toEqual([]);
+    const canvas = 'canvas-1';
+    const none = { overrides: [], canvas };
+    const tagged = { overrides: [{ rule: 'tag', canvas, reason: 'seen to by hand' }], canvas };
+    expect(heldBack(findings, none, 'export')).toEqual([]);
+    expect(heldBack(findings, none, 'post').map((one) => one.rule)).toEqual(['tag']);
+    expect(heldBack(findings, tagged, 'post')).toEqual([]);
     const barred = checkJob(change(job, framed({}, { fit: true })));
-    expect(heldBack(barred, ['tag'], 'post').map((one) => one.rule)).toEqual(['coverage']);
+    expect(heldBack(barred, tagged, 'post').map((one) => one.rule)).toEqual(['coverage']);
+  });
+
+  it('goes by the canvas: what is let pass on one stops another', () => {
+    const overrides = [{ rule: 'coverage', canvas: 'canvas-1', reason: 'bars are wanted' }];
+    const barred = checkJob(change(testJob(), framed({}, { fit: true })));
+    expect(heldBack(barred, { overrides, canvas: 'canvas-1' }, 'export')).toEqual([]);
+    expect(heldBack(barred, { overrides, canvas: 'canvas-2' }, 'export').map((one) => one.rule)).toEqual([
+      'coverage',
+    ]);
   });
 });
 
@@ -135,7 +155,7 @@ it('has words and figures for every finding of every kind of job', () => {
     testJob({ frames: 90_000, audio: null, constantRate: false, picture: { width: 320, height: 180 } }),
     testJob({
       rate: { num: 120, den: 1 },
-      audio: { codec: 'opus', sampleRate: 44100, channels: 8, bits: 1 },
+      audio: { ...TEST_SOUND, codec: 'opus', sampleRate: 44100, channels: 8 },
     }),
     change(testJob(), framed({}, { fit: true })),
     change(testJob(), { type: 'choose-placement', placement: 'tesselle/portrait' }),
@@ -143,7 +163,7 @@ it('has words and figures for every finding of every kind of job', () => {
   for (const job of jobs) {
     const target = targetOf(activeClip(job.edit).canvases[0]!);
     const findings = checkJob(job);
-    expect(findings.map((one) => one.rule)).toEqual(RULES.map((rule) => rule.id));
+    expect(findings.map((one) => one.rule)).toEqual(Object.keys(RULES));
     for (const finding of findings) {
       expect(findingWords(finding, target)).toMatch(/\.$/);
       expect(measuredWords(finding)).not.toMatch(/NaN|undefined|null/);

@@ -1,4 +1,4 @@
-import { activeCanvas } from '../job/clip';
+import { activeCanvas, type Override } from '../job/clip';
 import { activeClip, sourceIn, sourcesIn, type Work } from '../job/job';
 import { coverageOf } from '../proof/coverage';
 import { OWN_KEY, targetOf } from '../outlets/outlets';
@@ -6,31 +6,9 @@ import { defaultBitRate, type BitRateChoice } from '../rate/bit-rate';
 import { planOf, type RenderPlan } from '../render/plan';
 import { secondsOf } from '../time/frame-rate';
 import type { MasterLengths } from '../cut/cut';
-import type { CheckInput, Finding, Holds, Rule } from './finding';
-import { audioRule } from './rules/audio';
-import { coverageRule } from './rules/coverage';
-import { enlargementRule } from './rules/enlargement';
-import { fileSizeRule } from './rules/file-size';
-import { lengthRule } from './rules/length';
-import { panesRule } from './rules/panes';
-import { rateRule } from './rules/rate';
-import { sizeRule } from './rules/size';
-import { tagRule } from './rules/tag';
-import { titleRule } from './rules/title';
-
-/** Every rule, in the order in which its findings are shown. */
-export const RULES: readonly Rule[] = [
-  lengthRule,
-  sizeRule,
-  coverageRule,
-  rateRule,
-  enlargementRule,
-  panesRule,
-  fileSizeRule,
-  audioRule,
-  titleRule,
-  tagRule,
-];
+import type { Finding } from './finding';
+import type { CheckInput, Holds, PostInput, Rule } from './rule';
+import { EXPORT_RULES, POST_RULES } from './rules';
 
 /** Rates and lengths of a job's masters, as repaired. */
 export function masterLengths(work: Work): MasterLengths {
@@ -65,6 +43,7 @@ export function checkJob(work: Work): Finding[] {
   const ids = [...new Set(clip.cut.map((range) => range.master))];
   const input: CheckInput = {
     clip,
+    words: clip.words,
     sources: ids.map((id) => sourceIn(work, id)),
     masters: masterLengths(work),
     canvas,
@@ -73,16 +52,35 @@ export function checkJob(work: Work): Finding[] {
     target: targetOf(canvas),
     coverage: coverageOf(plan),
   };
-  const own = input.target.key === OWN_KEY;
-  return RULES.filter((rule) => !(own && rule.outlet)).map((rule) => rule.check(input));
+  return [...findingsOf(EXPORT_RULES, input), ...checkPost(input)];
 }
 
-/** Stops that keep an export or a post back: a post waits for what holds the export too. */
-export function heldBack(findings: readonly Finding[], overrides: readonly string[], what: Holds): Finding[] {
+/** Findings of the rules on what goes out with a post. */
+export function checkPost(input: PostInput): Finding[] {
+  return findingsOf(POST_RULES, input);
+}
+
+function findingsOf<Input extends PostInput>(
+  rules: Record<string, Pick<Rule<Input, never>, 'holds' | 'outlet'> & { check(input: Input): object }>,
+  input: Input,
+): Finding[] {
+  const own = input.target.key === OWN_KEY;
+  return Object.entries(rules)
+    .filter(([, rule]) => !(own && rule.outlet))
+    .map(([rule, { holds, check }]) => ({ rule, holds, ...check(input) }) as Finding);
+}
+
+/** Stops that keep an export of a canvas or a post of it back: a post waits for what holds the export too. */
+export function heldBack(
+  findings: readonly Finding[],
+  { overrides, canvas }: { overrides: readonly Override[]; canvas: string },
+  what: Holds,
+): Finding[] {
+  const passed = new Set(overrides.filter((one) => one.canvas === canvas).map((one) => one.rule));
   return findings.filter(
     (finding) =>
       finding.severity === 'stop' &&
-      !overrides.includes(finding.rule) &&
+      !passed.has(finding.rule) &&
       (what === 'post' || finding.holds === 'export'),
   );
 }

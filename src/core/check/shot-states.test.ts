@@ -1,13 +1,14 @@
 import { keptShots, lookThrough } from '../cut/look-through';
 import { plainFraming, PLAIN_VALUES } from '../framing/framing';
 import { canvasAdded, canvasChanged } from '../job/canvases';
-import { applyCommand, type Command } from '../job/commands';
+import { applyCommand, type Command } from '../job/commands/commands';
 import { activeClip, type Job } from '../job/job';
 import { PLAIN_LAYOUT } from '../layout/layout';
+import { NO_REPAIRS, type Repairs } from '../master/repairs';
 import { testJob, TEST_MASTER, testRange, testShot } from '../job/test-job';
 import { checkJob } from './check';
-import { framingSignature, shotStates } from './shot-states';
-import { findingWords } from './words';
+import { lookSignature, shotStates } from './shot-states';
+import { findingWords } from './finding';
 import { targetOf } from '../outlets/outlets';
 
 const start = testJob();
@@ -57,7 +58,7 @@ describe('where a shot stands', () => {
     expect(at(fit, 'a')?.look).toEqual(['bare']);
     const soft = change(job, put({ ...plainFraming('b', 'main', 200), keyframes: [key(200, 0.5, 2)] }));
     expect(at(soft, 'b')?.look).toEqual(['soft']);
-    const signature = framingSignature(job, 'a');
+    const signature = lookSignature(job, shots[0]!);
     const ticked = change(job, { type: 'tick-shot', shot: 'a', signature });
     expect(at(ticked, 'a')).toMatchObject({ ticked: true, look: [] });
     const later = change(ticked, put({ ...plainFraming('a', 'main', 0), keyframes: [key(0, 0.2)] }));
@@ -65,6 +66,32 @@ describe('where a shot stands', () => {
     const square = canvasAdded(activeClip(ticked.edit), { width: 1080, height: 1080 }, null);
     const more = change(ticked, { type: 'set-canvases', act: 'add', ...square });
     expect(at(more, 'a')?.ticked).toBe(false);
+  });
+
+  it('takes a tick for what was seen: not after a repair, other bounds, or for a new shot of an old name', () => {
+    const ticked = change(job, { type: 'tick-shot', shot: 'b', signature: lookSignature(job, shots[1]!) });
+    const rates = { before: job.masters[0]!.rate, after: job.masters[0]!.rate };
+    const repair = (live: object | null): Command => ({
+      type: 'set-repairs',
+      master: TEST_MASTER,
+      repairs: { ...NO_REPAIRS, live } as Repairs,
+      rates,
+    });
+    expect(at(change(ticked, repair({ x: 0, y: 0.1, width: 1, height: 0.8 })), 'b')?.ticked).toBe(false);
+    const reshoot = (from: Job, ...frames: number[]): Job =>
+      change(from, {
+        type: 'set-shots',
+        act: 'move',
+        master: TEST_MASTER,
+        old: from.edit.shots,
+        boundaries: frames.map((frame) => ({ frame, start: null })),
+        frames: 984,
+      });
+    expect(at(reshoot(ticked, 200, 480), 'b')?.ticked).toBe(false);
+    // Merged away: the tick goes with the shot, and no later shot gets it.
+    const merged = reshoot(ticked, 500);
+    expect(merged.edit.ticks).toEqual({});
+    expect(shotStates(reshoot(merged, 200, 500)).some((one) => one.ticked)).toBe(false);
   });
 });
 
@@ -78,7 +105,11 @@ describe('panes that show the same', () => {
   const finding = (work: Job) => checkJob(work).find((one) => one.rule === 'panes');
 
   it('are found, with the worst frame, and gone once their windows are apart', () => {
-    expect(finding(stacked)).toMatchObject({ code: 'subject', severity: 'warn', limit: null });
+    expect(finding(stacked)).toMatchObject({
+      code: 'subject',
+      severity: 'warn',
+      values: { shots: 3, percent: 100 },
+    });
     expect(at(stacked, 'a')?.look).toContain('twice');
     const apart = change(
       stacked,

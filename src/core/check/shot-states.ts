@@ -3,6 +3,7 @@ import { shotsOf } from '../cut/master-shots';
 import type { Shot } from '../cut/shot';
 import { coverageOf } from '../proof/coverage';
 import { enlargedByShot } from '../render/enlarged';
+import { shortHash } from '../figures/short-hash';
 import type { RenderPlan } from '../render/plan';
 import { planOfJob } from './check';
 import { SOFT } from './rules/enlargement';
@@ -24,12 +25,16 @@ export interface ShotState {
   look: LookReason[];
 }
 
-/** A shot's framings and what they are drawn on, as text: two with the same look the same. */
-export function framingSignature({ edit }: Pick<Work, 'edit'>, shot: string): string {
-  const of = (framings: { shot: string }[]) => framings.filter((one) => one.shot === shot);
+/**
+ * A hash of all that a shot's look depends on: where it lies in its master, how that is repaired, its framings and
+ * what they are drawn on. Two with the same look the same, so a tick is void once any of it changes.
+ */
+export function lookSignature({ edit }: Pick<Work, 'edit'>, shot: Shot): string {
+  const of = (framings: { shot: string }[]) => framings.filter((one) => one.shot === shot.id);
   const { canvases } = activeClip(edit);
   const drawn = canvases.map(({ width, height, layout, detached }) => [width, height, layout, of(detached)]);
-  return JSON.stringify([of(edit.framings), drawn]);
+  const { master, in: first, out, live } = shot;
+  return shortHash([[master, first, out, live], edit.repairs[master] ?? null, of(edit.framings), drawn]);
 }
 
 /** Where the framing of every shot in the clip stands, on all its canvases, in the order of the cut. */
@@ -48,7 +53,7 @@ export function shotStates(work: Work): ShotState[] {
         (one) => one.shot === shot.id,
       );
       const tick = edit.ticks[shot.id];
-      const ticked = tick !== undefined && tick === framingSignature(work, shot.id);
+      const ticked = tick !== undefined && tick === lookSignature(work, shot);
       const changed: LookReason[] = tick !== undefined && !ticked ? ['changed'] : [];
       const look = new Set([...changed, ...looks.flatMap((one) => one.get(shot.id) ?? [])]);
       return {

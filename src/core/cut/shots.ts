@@ -1,6 +1,7 @@
+import { z } from 'zod';
 import type { Framing } from '../framing/framing';
-import type { Shot, ShotStart } from './shot';
-import type { Rect } from '../picture/size';
+import { type Shot, type ShotStart, shotStartSchema } from './shot';
+import { rectSchema } from '../picture/size';
 
 /** Shots of every master with the framings that name them. */
 export interface Shots {
@@ -9,11 +10,12 @@ export interface Shots {
 }
 
 /** Where a shot begins, and how. The first begins at 0. */
-export interface Boundary {
-  frame: number;
-  start: ShotStart | null;
-  live?: Rect | null;
-}
+export const boundarySchema = z.object({
+  frame: z.number().int(),
+  start: shotStartSchema.nullable(),
+  live: rectSchema.nullable().optional(),
+});
+export type Boundary = z.infer<typeof boundarySchema>;
 
 const SET: ShotStart = { kind: 'set', confidence: 1, frames: 0 };
 
@@ -63,7 +65,8 @@ export function reshot(
       live,
     });
     for (const framing of all.framings)
-      if (framing.shot === parent?.id) framings.push({ ...framing, shot: id });
+      if (framing.shot === parent?.id)
+        framings.push(id === framing.shot ? framing : { ...framing, shot: id });
   });
   const ids = new Set(old.map((shot) => shot.id));
   return {

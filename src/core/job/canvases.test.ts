@@ -11,7 +11,7 @@ import {
   presetAdded,
   RATIOS,
 } from './canvases';
-import { applyCommand } from './commands';
+import { applyCommand } from './commands/commands';
 import { activeClip } from './job';
 
 const SQUARE = { width: 1080, height: 1080 };

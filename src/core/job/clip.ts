@@ -15,6 +15,10 @@ export type Words = z.infer<typeof wordsSchema>;
 /** Which piece of a longer cut a clip is: "2 of 4". */
 export const partSchema = z.object({ number: z.number().int().positive(), of: z.number().int().positive() });
 
+/** A stop of one rule on one canvas that a person let pass, and why. */
+export const overrideSchema = z.object({ rule: z.string(), canvas: z.string(), reason: z.string() });
+export type Override = z.infer<typeof overrideSchema>;
+
 /** One clip of a job: a cut with its canvases and what goes out with it. Framings belong to the job's shots. */
 export const clipSchema = z.object({
   id: z.string(),
@@ -26,8 +30,8 @@ export const clipSchema = z.object({
   canvas: z.string(),
   words: wordsSchema,
   audience: audienceSchema,
-  /** Rules whose stop the person overrode by name. */
-  overrides: z.array(z.string()),
+  /** Stops that the person overrode by name. */
+  overrides: z.array(overrideSchema),
   /** Video bits a second, or null for the worked-out default. */
   videoBits: z.number().int().positive().nullable(),
 });
@@ -44,3 +48,21 @@ export function activeCanvas(clip: Clip): Canvas {
 export function clipName({ name, part }: Pick<Clip, 'name' | 'part'>): string {
   return part ? `${name}, ${part.number} of ${part.of}` : name;
 }
+
+/** What stays of a clip that was removed, for the exports that were made of it. */
+export const goneClipSchema = clipSchema.pick({
+  id: true,
+  name: true,
+  part: true,
+  words: true,
+  audience: true,
+});
+export type GoneClip = z.infer<typeof goneClipSchema>;
+
+export const goneClipOf = ({ id, name, part, words, audience }: Clip): GoneClip => ({
+  id,
+  name,
+  part,
+  words,
+  audience,
+});

@@ -1,18 +1,20 @@
-import { type Command, commandName } from './commands';
+import { z } from 'zod';
+import { applyCommand, type Command, stepName } from './commands/commands';
+import { type Delta, deltaBetween, deltaSchema, withDelta, withoutDelta } from './delta';
 import type { Edit } from './job';
 
-/** One step that can be undone: the edit before it, or after it once it was undone. */
-export interface Step {
-  name: string;
-  edit: Edit;
-}
-export interface History {
-  past: Step[];
-  future: Step[];
-}
+/** One step that can be undone: the command that made it, and what it changed, both ways. */
+export const stepSchema = z.object({ command: z.string(), delta: deltaSchema });
+export type Step = z.infer<typeof stepSchema>;
 
-/** Steps kept: enough for a session's work, small enough for the browser's storage. */
-const MOST_STEPS = 80;
+/** Steps that were done, and steps that were undone, the next one last. */
+export const historySchema = z.object({ past: z.array(stepSchema), future: z.array(stepSchema) });
+export type History = z.infer<typeof historySchema>;
+
+/** Steps kept, at most. */
+export const MOST_STEPS = 200;
+/** What they take as text, at most: together with its document a job stays under a megabyte. */
+const MOST_TEXT = 400_000;
 
 export const EMPTY_HISTORY: History = { past: [], future: [] };
 
@@ -22,30 +24,73 @@ export interface Versioned {
   history: History;
 }
 
-/**
- * The history after a command. A step that continues the last one (a held arrow key, a word being typed) adds
- * nothing: undo goes back to before the first.
- */
-export function recorded(before: Versioned, after: Edit, command: Command, continues: boolean): Versioned {
-  if (continues && before.history.past.length > 0) {
-    return { edit: after, history: { past: before.history.past, future: [] } };
-  }
-  const step = { name: commandName(command), edit: before.edit };
-  return { edit: after, history: { past: [...before.history.past, step].slice(-MOST_STEPS), future: [] } };
+/** What a command made of an edit, and what it changed; null where it changed nothing. */
+export interface Change extends Step {
+  after: Edit;
 }
+
+/** Applies a command. @throws RangeError */
+export function changeBy(edit: Edit, command: Command): Change | null {
+  const after = applyCommand(edit, command);
+  const delta = deltaBetween(edit, after);
+  return delta && { command: stepName(command), delta, after };
+}
+
+/** The history after a step. */
+export function recorded({ history }: Versioned, { after, command, delta }: Change): Versioned {
+  return { edit: after, history: { past: bounded([...history.past, { command, delta }]), future: [] } };
+}
+
+/**
+ * The history after a change that continues its last step (a held arrow key, a word being typed): undo goes back to
+ * before the first.
+ */
+export function continued(before: Versioned, change: Change): Versioned {
+  const { past } = before.history;
+  const last = past[past.length - 1];
+  if (!last) return recorded(before, change);
+  const delta = deltaBetween(withoutDelta(before.edit, last.delta), change.after);
+  const step = delta ? [{ command: last.command, delta }] : [];
+  return { edit: change.after, history: { past: bounded([...past.slice(0, -1), ...step]), future: [] } };
+}
+
+/** Whether two changes in a row may be one step: both of one kind. */
+export const continues = ({ past }: History, { command }: Step): boolean =>
+  past[past.length - 1]?.command === command;
 
 /** One step back; the same when there is none. */
 export function undone({ edit, history }: Versioned): Versioned {
   const step = history.past[history.past.length - 1];
   if (!step) return { edit, history };
-  const future = [...history.future, { name: step.name, edit }];
-  return { edit: step.edit, history: { past: history.past.slice(0, -1), future } };
+  const future = [...history.future, step];
+  return { edit: withoutDelta(edit, step.delta), history: { past: history.past.slice(0, -1), future } };
 }
 
 /** One step forward; the same when there is none. */
 export function redone({ edit, history }: Versioned): Versioned {
   const step = history.future[history.future.length - 1];
   if (!step) return { edit, history };
-  const past = [...history.past, { name: step.name, edit }];
-  return { edit: step.edit, history: { past, future: history.future.slice(0, -1) } };
+  const past = [...history.past, step];
+  return { edit: withDelta(edit, step.delta), history: { past, future: history.future.slice(0, -1) } };
+}
+
+const sizes = new WeakMap<Delta, number>();
+function sizeOf({ delta }: Step): number {
+  const known = sizes.get(delta);
+  if (known !== undefined) return known;
+  const size = JSON.stringify(delta).length;
+  sizes.set(delta, size);
+  return size;
+}
+
+/** The newest steps that are kept. */
+function bounded(past: Step[]): Step[] {
+  let text = 0;
+  let from = past.length;
+  while (from > 0 && past.length - from < MOST_STEPS) {
+    text += sizeOf(past[from - 1] as Step);
+    if (text > MOST_TEXT && from < past.length) break;
+    from -= 1;
+  }
+  return from === 0 ? past : past.slice(from);
 }

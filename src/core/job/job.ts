@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { framingSchema, type Framing } from '../framing/framing';
 import { canvasOf } from '../layout/canvas';
 import { PLACEMENTS, placementOf } from '../outlets/outlets';
-import { type Clip, clipSchema, type Words } from './clip';
+import { type Clip, clipSchema, type GoneClip, goneClipSchema, type Words } from './clip';
 import { masterSchema, type Master } from '../master/master';
 import { exportRecordSchema, postRecordSchema } from './records';
 import { repairsSchema } from '../master/repairs';
@@ -16,16 +16,18 @@ export const editSchema = z.object({
   framings: z.array(framingSchema),
   /** By master; one that is not there has none. */
   repairs: z.record(z.string(), repairsSchema),
-  /** Shots that a person played and found right, with what they looked like then: see `framingSignature`. */
+  /** Shots that a person played and found right, with a hash of what they looked like then. */
   ticks: z.record(z.string(), z.string()),
   clips: z.array(clipSchema).min(1),
+  /** Of clips that were removed: what a post of one of their exports needs. */
+  gone: z.array(goneClipSchema),
   /** The clip being worked on. */
   clip: z.string(),
 });
 export type Edit = z.infer<typeof editSchema>;
 
 /** The version of the stored job that this program writes. */
-export const JOB_VERSION = 3;
+export const JOB_VERSION = 4;
 
 /** Masters and all that is made from them. */
 export const jobSchema = z.object({
@@ -36,6 +38,8 @@ export const jobSchema = z.object({
   createdAt: z.iso.datetime(),
   changedAt: z.iso.datetime(),
   masters: z.array(masterSchema).min(1),
+  /** Masters whose found shots were taken, or left, once: they are not taken by themselves again. */
+  offered: z.array(z.string()),
   edit: editSchema,
   exports: z.array(exportRecordSchema),
   posts: z.array(postRecordSchema),
@@ -80,12 +84,14 @@ export function newJob({ id, title, now, master, shots, framings, words }: NewJo
     createdAt: now,
     changedAt: now,
     masters: [master],
+    offered: [],
     edit: {
       shots: shots ?? [],
       framings: framings ?? [],
       repairs: {},
       ticks: {},
       clips: [clip],
+      gone: [],
       clip: clip.id,
     },
     exports: [],
@@ -104,6 +110,11 @@ export function activeClip(edit: Edit): Clip {
   const clip = edit.clips.find((one) => one.id === edit.clip) ?? edit.clips[0];
   if (!clip) throw new RangeError('a job has at least one clip');
   return clip;
+}
+
+/** A clip of a job, or what stays of one that was removed. */
+export function clipOf({ clips, gone }: Edit, id: string): Clip | GoneClip | null {
+  return clips.find((one) => one.id === id) ?? gone.find((one) => one.id === id) ?? null;
 }
 
 /** A job with another of its clips being worked on. */

@@ -1,12 +1,13 @@
 import { JOB_VERSION } from './job';
 import { fromFirst } from './migrate-first';
 import { fromSecond } from './migrate-second';
+import { fromThird } from './migrate-third';
 
 /** What makes a stored job of each older version one of the next. */
-const STEPS: Record<number, (job: unknown) => unknown> = { 1: fromFirst, 2: fromSecond };
+const STEPS: Record<number, (job: unknown) => unknown> = { 1: fromFirst, 2: fromSecond, 3: fromThird };
 
 /**
- * A stored job of an older version in the form of today; its undo history, which held edits of the old form, ends.
+ * A stored job of an older version in the form of today.
  * @throws ZodError for what never was such a job.
  */
 export function migrated(job: unknown, version: number): unknown {

@@ -1,13 +1,22 @@
 import type { Range } from '../cut/cut';
 import { type Framing, plainFraming, PLAIN_VALUES, type Values } from '../framing/framing';
-import type { Command } from './commands';
+import type { Command } from './commands/commands';
 import { type Job, newJob } from './job';
 import type { Shot } from '../cut/shot';
 import { MAIN_TRACK } from '../layout/layout';
-import type { Master } from '../master/master';
+import type { AudioFacts, Master } from '../master/master';
 
 /** The id of that master. */
 export const TEST_MASTER = 'a'.repeat(12);
+
+/** Its sound. */
+export const TEST_SOUND: AudioFacts = {
+  codec: 'aac',
+  sampleRate: 48000,
+  channels: 2,
+  bits: 128_000,
+  decodable: true,
+};
 
 /** A range of it. */
 export const testRange = (first: number, out: number): Range => ({ master: TEST_MASTER, in: first, out });
@@ -51,8 +60,9 @@ export function testMaster(change: Partial<Master> = {}): Master {
     startSeconds: 0,
     video: { codec: 'avc', codecString: 'avc1.640028', bits: 12_000_000, depth: 8, interlaced: false },
     colour: { matrix: 'bt709', primaries: 'bt709', transfer: 'bt709', fullRange: false },
-    audio: { codec: 'aac', sampleRate: 48000, channels: 2, bits: 128_000 },
-    audioTracks: [],
+    audio: TEST_SOUND,
+    audioTracks: [TEST_SOUND],
+    soundTrack: 0,
     ...change,
   };
   // A test that changes the picture alone means an upright one of that size.

@@ -11,7 +11,10 @@ export const audioFactsSchema = z.object({
   channels: z.number().int().positive(),
   /** Bits a second. */
   bits: z.number().nonnegative(),
+  /** Whether the browser that brought it in can decode it. */
+  decodable: z.boolean(),
 });
+export type AudioFacts = z.infer<typeof audioFactsSchema>;
 
 /** How long frames of a varying rate last, in seconds. */
 export const frameTimesSchema = z.object({ least: z.number(), mean: z.number(), greatest: z.number() });
@@ -62,9 +65,12 @@ export const masterSchema = z.object({
     transfer: z.string().nullable(),
     fullRange: z.boolean().nullable(),
   }),
+  /** The sound that is heard, or null for silence. */
   audio: audioFactsSchema.nullable(),
-  /** Every sound track of the file; the first is the one that is heard. */
+  /** Every sound track of the file. */
   audioTracks: z.array(audioFactsSchema),
+  /** Which of them is heard. */
+  soundTrack: z.number().int().nonnegative().nullable(),
 });
 export type Master = z.infer<typeof masterSchema>;
 
@@ -88,6 +94,7 @@ const CODEC_NAMES: Record<string, string> = {
   prores: 'a 4:2:2 editing codec',
   ac3: 'AC-3',
   eac3: 'E-AC-3',
+  dts: 'DTS',
 };
 
 /** H.264 profiles by profile_idc (ITU-T H.264 Annex A.2). */

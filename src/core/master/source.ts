@@ -1,15 +1,17 @@
+import { z } from 'zod';
 import { uprightSize } from '../picture/orientation';
-import { type Rect, WHOLE_RECT } from '../picture/size';
+import { rectSchema, WHOLE_RECT } from '../picture/size';
 import { scaledFrames } from '../time/frame-rate';
-import type { Master } from './master';
+import { type Master, masterSchema } from './master';
 import { NO_REPAIRS, type Repairs } from './repairs';
 
 /** A master as it is drawn from: its facts with the person's repairs in their place. */
-export interface Source extends Master {
+export const sourceSchema = masterSchema.extend({
   /** 0…1 of the upright picture. */
-  live: Rect;
-  deinterlace: boolean;
-}
+  live: rectSchema,
+  deinterlace: z.boolean(),
+});
+export type Source = z.infer<typeof sourceSchema>;
 
 /** A master with a person's repairs in the place of what its file says. */
 export function sourceOf(master: Master, repairs: Repairs = NO_REPAIRS): Source {

@@ -2,10 +2,12 @@ import type { Source } from './source';
 
 /** Name of a stored still: its master, how it is shown, its rows and its frame. */
 export function stillName(
-  { fingerprint, rotation, flip, picture }: Source,
+  { fingerprint, rotation, flip, picture, colour, deinterlace }: Source,
   height: number,
   frame: number,
 ): string {
-  const look = `${height}-${picture.width}x${picture.height}-${rotation}${flip ? 'f' : ''}`;
+  const levels = colour.fullRange === null ? '' : colour.fullRange ? 'full' : 'limited';
+  const repairs = `${colour.matrix ?? ''}${levels}${deinterlace ? 'd' : ''}`;
+  const look = `${height}-${picture.width}x${picture.height}-${rotation}${flip ? 'f' : ''}-${repairs}`;
   return `${fingerprint}-${look}-${frame}.jpg`;
 }

@@ -85,12 +85,15 @@ export class PassLane {
 export function serveLane(): void {
   const tell: Tell = (event, transfer = []) => self.postMessage(event, { transfer });
   let lane: Promise<PassLane> | null = null;
+  let file = 'The master';
   self.onmessage = async ({ data }: MessageEvent<LaneOrder>) => {
     try {
-      if (data.type === 'open') lane = PassLane.open(data.source, tell);
-      else await (await lane)?.look(data.span);
+      if (data.type === 'open') {
+        file = data.source.fileName;
+        lane = PassLane.open(data.source, tell);
+      } else await (await lane)?.look(data.span);
     } catch (error) {
-      tell({ type: 'failed', trouble: troubleOf(error, 'damaged') });
+      tell({ type: 'failed', trouble: troubleOf(error, 'damaged', { file }) });
     }
   };
 }

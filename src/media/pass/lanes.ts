@@ -45,6 +45,7 @@ export class PassLanes {
       const order: LaneOrder = { type: 'open', source };
       worker.onerror = (event) =>
         this.fail(new TroubleError('worker-ended', { detail: event.message || 'no reason was given' }));
+      worker.onmessageerror = () => this.fail(new TroubleError('worker-answer'));
       worker.postMessage(order);
       return worker;
     });
@@ -93,7 +94,7 @@ export class PassLanes {
     this.results[this.next] = taken;
     this.next += 1;
     worker.onmessage = ({ data }: MessageEvent<LaneEvent>) => {
-      if (data.type === 'failed') return this.fail(new TroubleError(data.trouble.code, data.trouble.values));
+      if (data.type === 'failed') return this.fail(TroubleError.of(data.trouble));
       if (data.type === 'seen') {
         taken.events.push(data);
         this.onSeen(data.seen.length);

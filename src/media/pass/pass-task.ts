@@ -8,7 +8,7 @@ import { closeTiles, PassLanes, type SeenEvent } from './lanes';
 import { listen, trackLevels } from './listen';
 import { ProxyWriter } from './proxy-writer';
 import type { TaskContext } from '../worker/serve-task';
-import { deleteStored, writeSmall } from '../store/storage';
+import { deleteStoredFrom, writeSmall } from '../store/storage';
 import { StripSheets } from './strip-sheets';
 
 /** One look at a whole master, as its file says it is. */
@@ -128,9 +128,9 @@ class Made {
   }
 
   async discard(): Promise<void> {
-    const names = passNames(this.source.fingerprint);
     await this.proxy?.discard();
     await this.grey?.discard();
-    for (const name of [names.facts, names.wave, names.grey]) await deleteStored('passes', name);
+    // Sheets, and what was finished already.
+    await deleteStoredFrom('passes', this.source.fingerprint);
   }
 }

@@ -28,6 +28,9 @@ export class Player {
     private readonly listener: PlayerListener,
   ) {
     this.worker.onmessage = ({ data }: MessageEvent<PlayerEvent>) => this.hear(data);
+    this.worker.onmessageerror = () => listener.onTrouble({ code: 'worker-answer', values: {} });
+    this.worker.onerror = ({ message }) =>
+      listener.onTrouble({ code: 'worker-ended', values: { detail: message || 'no reason was given' } });
     this.open(sources);
   }
 

@@ -6,13 +6,22 @@ import { TroubleError } from '@core/trouble/trouble';
 import { MasterReader } from './master-reader';
 import { probeFile } from './probe';
 import { throwIfStopped, type TaskContext } from '../worker/serve-task';
-import { openWriter, requireRoom, storedFile } from '../store/storage';
+import { deleteStored, openWriter, requireRoom, storedFile } from '../store/storage';
 
 /** A file that a person brings in. */
 export interface BringInRequest {
   file: File;
   /** When a job lost its bytes: only the file with this fingerprint is taken. */
   wanted?: { fingerprint: string; fileName: string };
+  /** The sound track to take, from 0, or null for silence; without it the first, which must be decodable. */
+  sound?: number | null;
+}
+
+/** A master that came in. */
+export interface BroughtIn {
+  master: Master;
+  /** Whether its bytes were copied now: what was there before stays when this is taken back. */
+  fresh: boolean;
 }
 
 /** Name of the copy while its fingerprint is not known. */
@@ -20,23 +29,32 @@ const INCOMING = 'incoming';
 
 /**
  * Reads a file's facts, copies it in pieces into the private file system under its fingerprint, and decodes its
- * first frame. A file that is there already is not copied again.
+ * first frame. A file that is there already is not copied again. On any failure nothing of it stays.
  */
-export async function bringIn({ file, wanted }: BringInRequest, context: TaskContext): Promise<Master> {
-  const facts = await probeFile(file);
+export async function bringIn(
+  { file, wanted, sound }: BringInRequest,
+  context: TaskContext,
+): Promise<BroughtIn> {
+  const facts = await probeFile(file, sound);
   await requireRoom(file.size);
-  const fingerprint = await copyIn(file, wanted, context);
+  const { fingerprint, fresh } = await copyIn(file, wanted, context);
   const master: Master = { ...facts, fingerprint, id: masterIdOf(fingerprint) };
-  context.report({ stage: 'picture', done: 0, total: 1 });
-  await requirePicture(master);
-  return master;
+  try {
+    context.report({ stage: 'picture', done: 0, total: 1 });
+    await requirePicture(master);
+    throwIfStopped(context.signal);
+    return { master, fresh };
+  } catch (error) {
+    if (fresh) await deleteStored('masters', fingerprint);
+    throw error;
+  }
 }
 
 async function copyIn(
   file: File,
   wanted: BringInRequest['wanted'],
   { report, signal }: TaskContext,
-): Promise<string> {
+): Promise<{ fingerprint: string; fresh: boolean }> {
   const hash = sha256.create();
   const writer = await openWriter('masters', `${INCOMING}-${crypto.randomUUID()}`);
   try {
@@ -52,9 +70,10 @@ async function copyIn(
     if (wanted && wanted.fingerprint !== fingerprint) {
       throw new TroubleError('wrong-file', { file: file.name, wanted: wanted.fileName });
     }
-    if (await storedFile('masters', fingerprint)) await writer.discard();
+    const known = await storedFile('masters', fingerprint);
+    if (known) await writer.discard();
     else await writer.finish(fingerprint);
-    return fingerprint;
+    return { fingerprint, fresh: known === null };
   } catch (error) {
     await writer.discard().catch(() => undefined);
     throw error;

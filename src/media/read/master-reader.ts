@@ -37,7 +37,9 @@ export class MasterReader {
     const input = openInput(file);
     const video = await input.getPrimaryVideoTrack();
     if (!video) throw new TroubleError('no-video', { file: source.fileName });
-    return new MasterReader(source, input, video, await input.getPrimaryAudioTrack(), source.startSeconds);
+    const tracks = await input.getAudioTracks();
+    const audio = source.soundTrack === null ? null : (tracks[source.soundTrack] ?? null);
+    return new MasterReader(source, input, video, audio, source.startSeconds);
   }
 
   /** The master's proxy, or null while there is none. Its stamps count from the master's first frame. */

@@ -7,7 +7,7 @@ import {
   type InputVideoTrack,
   UnsupportedInputFormatError,
 } from 'mediabunny';
-import type { Master } from '@core/master/master';
+import type { AudioFacts, Master } from '@core/master/master';
 import { depthByCodecString, sequenceOf } from '@core/picture/h264';
 import { nearestAspect, uprightSize } from '@core/picture/orientation';
 import { detectRate } from '@core/time/detect-rate';
@@ -26,14 +26,15 @@ export function openInput(file: Blob): Input {
 
 /**
  * Reads a file's facts from its container, without decoding.
+ *
+ * @param sound the sound track to take, from 0, or null for silence; without it the first.
  * @throws TroubleError when the file is empty, no video, cut off, or coded in what this browser lacks.
  */
-export async function probeFile(file: File): Promise<FileFacts> {
+export async function probeFile(file: File, sound?: number | null): Promise<FileFacts> {
   if (file.size === 0) throw new TroubleError('empty-file', { file: file.name });
   const input = openInput(file);
   try {
     const video = await primaryVideo(input, file.name);
-    const audio = await input.getPrimaryAudioTrack();
     const packets = await packetTimes(video);
     if (packets.stamps.length === 0) throw new TroubleError('no-frames', { file: file.name });
     await requireWhole(video, file, packets);
@@ -56,6 +57,7 @@ export async function probeFile(file: File): Promise<FileFacts> {
     const colour = await video.getColorSpace();
     const codecString = (await video.getCodecParameterString()) ?? codec;
     const audioTracks = await Promise.all((await input.getAudioTracks()).map(audioFacts));
+    const soundTrack = soundTrackOf(audioTracks, sound, file.name);
     return {
       fileName: file.name,
       bytes: file.size,
@@ -84,8 +86,9 @@ export async function probeFile(file: File): Promise<FileFacts> {
         transfer: colour.transfer ?? null,
         fullRange: colour.fullRange ?? null,
       },
-      audio: audio ? await audioFacts(audio) : null,
+      audio: soundTrack === null ? null : (audioTracks[soundTrack] ?? null),
       audioTracks,
+      soundTrack,
     };
   } catch (error) {
     throw explained(error, file.name);
@@ -161,10 +164,26 @@ async function requireWhole(
   if (!last || last.data.byteLength < last.byteLength) throw new TroubleError('cut-off', { file: file.name });
 }
 
-async function audioFacts(audio: InputAudioTrack): Promise<NonNullable<Master['audio']>> {
+/** Which track a clip takes its sound from. @throws TroubleError `sound-missing` for one that cannot be decoded. */
+function soundTrackOf(
+  tracks: readonly AudioFacts[],
+  wish: number | null | undefined,
+  file: string,
+): number | null {
+  if (wish === null || tracks.length === 0) return null;
+  const wanted = tracks[wish ?? 0] ?? tracks[0];
+  if (wanted?.decodable) return tracks.indexOf(wanted);
+  const others = tracks.flatMap(({ decodable, codec, channels }, track) =>
+    decodable ? [{ track, codec, channels }] : [],
+  );
+  throw new TroubleError('sound-missing', { file, codec: wanted?.codec ?? 'unknown', others });
+}
+
+async function audioFacts(audio: InputAudioTrack): Promise<AudioFacts> {
   const codec = await audio.getCodec();
   return {
-    codec: codec ?? 'unknown',
+    codec: codec ?? String((await audio.getInternalCodecId()) ?? 'unknown'),
+    decodable: await audio.canDecode(),
     sampleRate: await audio.getSampleRate(),
     channels: await audio.getNumberOfChannels(),
     bits: Math.round((await audio.computePacketStats(512)).averageBitrate),

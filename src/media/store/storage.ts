@@ -73,7 +73,7 @@ export async function openWriter(folder: Folder, name: string): Promise<StoredWr
   return {
     write(data, position) {
       // Past the quota some browsers throw and some write less than they were given.
-      const full = new TroubleError('storage-full', { need: position + data.byteLength });
+      const full = new TroubleError('storage-full', { need: position + data.byteLength, free: null });
       try {
         if (access.write(data, { at: position }) !== data.byteLength) throw full;
       } catch (error) {
@@ -102,10 +102,28 @@ export async function sweepParts(): Promise<void> {
   }
 }
 
-/** Stores a small blob whole. */
+/** Stores a small blob whole, or not at all. @throws TroubleError `storage-full` */
 export async function writeSmall(folder: Folder, name: string, blob: Blob): Promise<void> {
   const handle = await (await folderOf(folder)).getFileHandle(name, { create: true });
-  const stream = await handle.createWritable();
-  await stream.write(blob);
-  await stream.close();
+  try {
+    const stream = await handle.createWritable();
+    try {
+      await stream.write(blob);
+      await stream.close();
+    } catch (error) {
+      await stream.abort().catch(() => undefined);
+      throw error;
+    }
+  } catch (error) {
+    // The name was there from the start: without its bytes it must not stay.
+    await deleteStored(folder, name).catch(() => undefined);
+    throw isFull(error) ? new TroubleError('storage-full', { need: blob.size, free: null }) : error;
+  }
+}
+
+/** Deletes every stored file of a folder whose name begins so. */
+export async function deleteStoredFrom(folder: Folder, beginning: string): Promise<void> {
+  for (const name of await storedNames(folder)) {
+    if (name.startsWith(beginning)) await deleteStored(folder, name);
+  }
 }

@@ -1,5 +1,7 @@
-import type { Master } from '@core/master/master';
-import { bringIn, type BringInRequest } from '../read/bring-in-task';
+import { troubleOf } from '@core/trouble/trouble';
+import { bringIn, type BringInRequest, type BroughtIn } from '../read/bring-in-task';
 import { serveTask } from './serve-task';
 
-serveTask<BringInRequest, Master>('bring-in-failed', bringIn, ({ file }) => ({ file: file.name }));
+serveTask<BringInRequest, BroughtIn>(bringIn, (error, { file }) =>
+  troubleOf(error, 'bring-in-failed', { file: file.name }),
+);

@@ -1,5 +1,8 @@
+import { troubleOf } from '@core/trouble/trouble';
 import type { Pass } from '@core/pass/pass';
 import { passOver, type PassRequest } from '../pass/pass-task';
 import { serveTask } from './serve-task';
 
-serveTask<PassRequest, Pass>('damaged', passOver, ({ source }) => ({ file: source.fileName }));
+serveTask<PassRequest, Pass>(passOver, (error, { source }) =>
+  troubleOf(error, 'damaged', { file: source.fileName }),
+);

@@ -40,11 +40,18 @@ export function runTask<Progress, Result>(
     };
     worker.onerror = (event) =>
       end(() => reject(new TroubleError('worker-ended', { detail: event.message || 'no reason was given' })));
+    const misheard = () => end(() => reject(new TroubleError('worker-answer')));
+    worker.onmessageerror = misheard;
     worker.onmessage = ({ data }: MessageEvent<unknown>) => {
-      const event = workerEventSchema.parse(data);
-      if (event.type === 'progress') onProgress?.(progress.parse(event.progress));
-      else if (event.type === 'done') end(() => resolve(result.parse(event.result)));
-      else end(() => reject(new TroubleError(event.trouble.code, event.trouble.values)));
+      const event = workerEventSchema.safeParse(data).data;
+      if (event?.type === 'failed') return end(() => reject(TroubleError.of(event.trouble)));
+      if (event?.type === 'progress') {
+        const known = progress.safeParse(event.progress);
+        return known.success ? onProgress?.(known.data) : misheard();
+      }
+      const known = result.safeParse(event?.result);
+      if (event?.type === 'done' && known.success) end(() => resolve(known.data));
+      else misheard();
     };
     signal?.addEventListener('abort', cancel);
     send({ type: 'start', request });

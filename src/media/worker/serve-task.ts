@@ -1,4 +1,4 @@
-import { type Trouble, type TroubleCode, TroubleError, troubleOf } from '@core/trouble/trouble';
+import { type Trouble, TroubleError } from '@core/trouble/trouble';
 import type { WorkerEvent, WorkerOrder } from './worker-protocol';
 
 /** The worker's side of a task: what it may tell, and the signal that says stop. */
@@ -9,12 +9,11 @@ export interface TaskContext {
 
 /**
  * Runs one task in this worker: waits for the order, tells progress, the result or the trouble.
- * @param fallback the code of a trouble that has none. @param words what its words need besides the detail.
+ * @param troubleOf what an error of it is to a person.
  */
 export function serveTask<Request, Result>(
-  fallback: TroubleCode,
   task: (request: Request, context: TaskContext) => Promise<Result>,
-  words: (request: Request) => Trouble['values'],
+  troubleOf: (error: unknown, request: Request) => Trouble,
 ): void {
   const stop = new AbortController();
   const post = (event: WorkerEvent, transfer: Transferable[] = []) => self.postMessage(event, { transfer });
@@ -26,7 +25,7 @@ export function serveTask<Request, Result>(
     } catch (error) {
       const trouble = stop.signal.aborted
         ? new TroubleError('cancelled').trouble
-        : troubleOf(error, fallback, words(request));
+        : troubleOf(error, request);
       post({ type: 'failed', trouble });
     }
   };

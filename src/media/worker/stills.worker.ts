@@ -1,4 +1,7 @@
+import { troubleOf } from '@core/trouble/trouble';
 import { serveTask } from './serve-task';
 import { makeStills, type StillsRequest } from '../play/stills-task';
 
-serveTask<StillsRequest, number>('damaged', makeStills, ({ source }) => ({ file: source.fileName }));
+serveTask<StillsRequest, number>(makeStills, (error, { source }) =>
+  troubleOf(error, 'damaged', { file: source.fileName }),
+);

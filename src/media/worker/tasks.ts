@@ -1,8 +1,8 @@
 import { z } from 'zod';
-import { masterSchema, type Master } from '@core/master/master';
+import { masterSchema } from '@core/master/master';
 import { proofSchema, type Proof } from '@core/proof/proof-record';
 import { type Pass, passSchema } from '@core/pass/pass';
-import type { BringInRequest } from '../read/bring-in-task';
+import type { BringInRequest, BroughtIn } from '../read/bring-in-task';
 import type { ExportRequest } from '../export/export-task';
 import type { PassRequest } from '../pass/pass-task';
 import type { ReadBackRequest } from '../export/read-back-task';
@@ -18,8 +18,9 @@ export interface Following {
 }
 
 /** Copies a file in and gives its facts. @throws TroubleError */
-export function bringInFile(request: BringInRequest, following: Following): Promise<Master> {
-  return runTask('bring-in', request, { progress: progressSchema, result: masterSchema, ...following });
+export function bringInFile(request: BringInRequest, following: Following): Promise<BroughtIn> {
+  const result = z.object({ master: masterSchema, fresh: z.boolean() });
+  return runTask('bring-in', request, { progress: progressSchema, result, ...following });
 }
 
 /** Makes a clip on one canvas or several in one go. @throws TroubleError */

@@ -2,8 +2,7 @@ import { useRouter } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { heldBack, planOfJob } from '@core/check/check';
-import type { Finding } from '@core/check/finding';
-import { findingWords, measuredWords, RULE_NAMES } from '@core/check/words';
+import { type Finding, findingWords, measuredWords, ruleName } from '@core/check/finding';
 import { frameOf } from '@core/render/plan';
 import { dispatch } from '@state/jobs';
 import { showFrame } from '@state/player';
@@ -56,7 +55,7 @@ function FindingRow({ finding }: { finding: Finding }) {
   const job = useJob();
   const router = useRouter();
   const target = useTarget();
-  const name = RULE_NAMES[finding.rule];
+  const name = ruleName(finding.rule);
   const { fix, at } = finding;
   const overridden = useClip().overrides.includes(finding.rule);
   const stop = finding.severity === 'stop';

@@ -2,7 +2,8 @@ import { useRouter } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { checkJob, heldBack, workedOutBitRate } from '@core/check/check';
-import { bitRateWords, findingWords, RULE_NAMES } from '@core/check/words';
+import { findingWords, ruleName } from '@core/check/finding';
+import { bitRateWords } from '@core/rate/bit-rate-words';
 import { bytesLabel } from '@core/figures/figures';
 import { activeCanvas } from '@core/job/clip';
 import { signatureOf } from '@core/job/export-name';
@@ -80,7 +81,7 @@ export function ExportScreen() {
         <Notice
           key={finding.rule}
           standing="stop"
-          title={`Kept back: ${RULE_NAMES[finding.rule]}`}
+          title={`Kept back: ${ruleName(finding.rule)}`}
           actions={<Button onPress={() => router.replace(`/job/${id}/check`)}>Go to the check</Button>}
         >
           {findingWords(finding, target)}

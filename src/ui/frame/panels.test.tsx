@@ -3,7 +3,7 @@ import type { ComponentType } from 'react';
 import type { Framing } from '@core/framing/framing';
 import { activeCanvas } from '@core/job/clip';
 import { framed, testFraming, testJob, testShot } from '@core/job/test-job';
-import { applyCommand } from '@core/job/commands';
+import { applyCommand } from '@core/job/commands/commands';
 import type { Job } from '@core/job/job';
 import type { Layout } from '@core/layout/layout';
 import { useBench } from '@state/bench';

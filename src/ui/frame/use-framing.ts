@@ -13,7 +13,7 @@ import {
 import type { Aspects, Window } from '@core/framing/window';
 import type { FRAMING_ACTS } from '@core/job/acts';
 import { activeCanvas } from '@core/job/clip';
-import type { Owner } from '@core/job/commands';
+import type { Owner } from '@core/job/commands/commands';
 import { activeClip } from '@core/job/job';
 import { shotAt, shotsOf } from '@core/cut/master-shots';
 import type { Shot } from '@core/cut/shot';

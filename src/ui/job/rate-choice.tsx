@@ -3,7 +3,7 @@ import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { planOfJob } from '@core/check/check';
 import { activeCanvas } from '@core/job/clip';
-import { applyCommand } from '@core/job/commands';
+import { applyCommand } from '@core/job/commands/commands';
 import { type Job, sourceIn } from '@core/job/job';
 import { costWords } from '@core/render/rate-cost';
 import { compareRates, type FrameRate, rateLabel, STANDARD_RATES } from '@core/time/frame-rate';

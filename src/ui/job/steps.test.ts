@@ -1,5 +1,5 @@
 import { checkJob } from '@core/check/check';
-import { applyCommand, type Command } from '@core/job/commands';
+import { applyCommand, type Command } from '@core/job/commands/commands';
 import { signatureOf } from '@core/job/export-name';
 import type { Job } from '@core/job/job';
 import type { ExportRecord, PostRecord } from '@core/job/records';

@@ -1,7 +1,7 @@
 import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { heldBack } from '@core/check/check';
-import { findingWords, RULE_NAMES } from '@core/check/words';
+import { findingWords, ruleName } from '@core/check/finding';
 import type { Audience } from '@core/outlets/audience';
 import { signatureOf } from '@core/job/export-name';
 import { OWN_KEY } from '@core/outlets/outlets';
@@ -82,7 +82,7 @@ export function PostScreen() {
         <Notice
           key={finding.rule}
           standing="stop"
-          title={`Kept back: ${RULE_NAMES[finding.rule]}`}
+          title={`Kept back: ${ruleName(finding.rule)}`}
           actions={
             finding.fix ? (
               <Button mode="contained" onPress={() => finding.fix && dispatch(job.id, finding.fix.command)}>

@@ -1,43 +1,54 @@
 import { exportChannels, exportSampleRate } from '../../render/export-sound';
-import type { Rule } from '../finding';
+import { exportRule, outcome } from '../rule';
+
+/** Kilohertz, and those that the outlet takes. */
+interface SampleRate {
+  rate: number;
+  taken: string;
+}
+const figures = ({ rate, taken }: SampleRate): string => `${rate} kHz, limit ${taken} kHz`;
 
 /** Sound present, and what the export changes of it. */
-export const audioRule: Rule = {
-  id: 'audio',
+export const audioRule = exportRule({
+  name: 'Sound',
+  outcomes: {
+    missing: outcome<{ chosen: boolean }>(
+      ({ chosen }) =>
+        chosen
+          ? 'You chose to leave the sound out. The clip will be silent.'
+          : 'The master has no sound. The clip will be silent.',
+      () => 'no sound',
+    ),
+    partly: outcome<{ silent: number; masters: number }>(
+      ({ silent, masters }) => `${silent} of the clip's ${masters} masters has no sound. It is silent there.`,
+      ({ silent, masters }) => `${silent} of ${masters} masters`,
+    ),
+    folded: outcome<{ channels: number }>(
+      ({ channels }) => `The master has ${channels} channels. The export folds them to stereo.`,
+      ({ channels }) => `${channels} channels, limit 2 channels`,
+    ),
+    resampled: outcome<SampleRate>(
+      ({ rate }) => `The master's sound runs at ${rate} kHz. The export converts it to 48 kHz.`,
+      figures,
+    ),
+    present: outcome<SampleRate>(({ rate }) => `Sound at ${rate} kHz.`, figures),
+  },
   check({ sources, target }) {
-    const limit = target.placement.audio.sampleRates.map((rate) => rate / 1000).join(' or ');
-    const base = { rule: 'audio', limit, unit: 'kHz', holds: 'export' } as const;
+    const { required, sampleRates } = target.placement.audio;
+    const taken = sampleRates.map((rate) => rate / 1000).join(' or ');
     const sounds = sources.flatMap(({ audio }) => (audio ? [audio] : []));
     const [first] = sounds;
     if (!first) {
-      const severity = target.placement.audio.required ? 'stop' : 'warn';
-      return { ...base, severity, code: 'missing', measured: 'no sound', unit: '' };
+      const chosen = sources.some(({ audioTracks }) => audioTracks.length > 0);
+      return { severity: required ? 'stop' : 'warn', code: 'missing', values: { chosen } };
     }
     const silent = sources.length - sounds.length;
-    if (silent > 0) {
-      return {
-        ...base,
-        severity: 'note',
-        code: 'partly',
-        measured: silent,
-        limit: sources.length,
-        unit: 'masters',
-      };
-    }
-    const measured = first.sampleRate / 1000;
+    if (silent > 0) return { severity: 'note', code: 'partly', values: { silent, masters: sources.length } };
     const folded = sounds.find(({ channels }) => exportChannels(channels) !== channels);
-    if (folded) {
-      return {
-        ...base,
-        severity: 'note',
-        code: 'folded',
-        measured: folded.channels,
-        limit: 2,
-        unit: 'channels',
-      };
-    }
+    if (folded) return { severity: 'note', code: 'folded', values: { channels: folded.channels } };
     const other = sounds.find(({ sampleRate }) => exportSampleRate(sampleRate) !== sampleRate);
-    if (other) return { ...base, severity: 'note', code: 'resampled', measured: other.sampleRate / 1000 };
-    return { ...base, severity: 'pass', code: 'present', measured };
+    if (other)
+      return { severity: 'note', code: 'resampled', values: { rate: other.sampleRate / 1000, taken } };
+    return { severity: 'pass', code: 'present', values: { rate: first.sampleRate / 1000, taken } };
   },
-};
+});

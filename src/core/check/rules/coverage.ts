@@ -1,28 +1,49 @@
-import type { Rule } from '../finding';
+import { counted, exportRule, outcome } from '../rule';
+
+interface Frames {
+  filled: number;
+  frames: number;
+}
+interface Bare {
+  bare: number;
+  shots: number;
+}
+const onShots = ({ bare, shots }: Bare): string => `on ${bare} of ${counted(shots, 'shot')}`;
+const figures = ({ bare, shots }: Bare): string => `${bare} of ${shots} shots`;
 
 /** Every frame of the canvas filled with picture, from the geometry. */
-export const coverageRule: Rule = {
-  id: 'coverage',
-  check({ coverage, plan, target }) {
-    const base = {
-      rule: 'coverage',
-      measured: plan.frames - coverage.bareFrames,
-      limit: plan.frames,
-      unit: 'frames',
-      holds: 'export',
-      at: coverage.worstFrame,
-    } as const;
-    if (coverage.covered) return { ...base, severity: 'pass', code: 'filled' };
-    return {
-      ...base,
-      severity: target.placement.bars === 'refused' ? 'stop' : 'warn',
-      code: coverage.reason ?? 'gap',
-      measured: coverage.bareShots.length,
-      limit: coverage.shots,
-      unit: 'shots',
-      ...(coverage.reason === 'bars'
-        ? { fix: { label: 'Fill the canvas', command: { type: 'fill-canvas' } } }
-        : {}),
-    };
+export const coverageRule = exportRule({
+  name: 'Every frame filled',
+  outcomes: {
+    filled: outcome<Frames>(
+      ({ frames }) => `All ${frames} frames are filled to the edge.`,
+      ({ filled, frames }) => `${filled} of ${frames} frames`,
+    ),
+    bars: outcome<Bare>(
+      (values) =>
+        `Bars ${onShots(values)}. The whole picture is fitted in; fill the canvas instead, or ` +
+        'choose a layout with bands or a backdrop.',
+      figures,
+    ),
+    gap: outcome<Bare>(
+      (values) => `The panes leave pixels bare ${onShots(values)}. Choose the layout again.`,
+      figures,
+    ),
+    outside: outcome<Bare>(
+      (values) => `The window reaches past the picture ${onShots(values)}. Reset the framing of those shots.`,
+      figures,
+    ),
   },
-};
+  check({ coverage, plan, target }) {
+    const at = coverage.worstFrame;
+    if (coverage.covered) {
+      const values = { filled: plan.frames - coverage.bareFrames, frames: plan.frames };
+      return { severity: 'pass', code: 'filled', values, at };
+    }
+    const severity = target.placement.bars === 'refused' ? 'stop' : 'warn';
+    const values = { bare: coverage.bareShots.length, shots: coverage.shots };
+    const found = { severity, code: coverage.reason ?? 'gap', values, at } as const;
+    if (coverage.reason !== 'bars') return found;
+    return { ...found, fix: { label: 'Fill the canvas', command: { type: 'fill-canvas' } } };
+  },
+});

@@ -1,26 +1,41 @@
 import { enlargedByShot } from '../../render/enlarged';
-import type { Rule } from '../finding';
+import { exportRule, outcome } from '../rule';
 
 /** A 1080-line master fills a tall canvas at 1.778; past twice its size it looks soft (common practice, no source). */
 export const SOFT = 2;
 
+/** Canvas pixels per master pixel. */
+interface Enlarged {
+  worst: number;
+}
+const percent = (value: number, places: number): string => `${(value * 100).toFixed(places)} %`;
+const figures = ({ worst }: Enlarged): string => `${percent(worst, 1)}, limit ${percent(SOFT, 1)}`;
+
 /** Canvas pixels per master pixel, worst over the clip. */
-export const enlargementRule: Rule = {
-  id: 'enlargement',
+export const enlargementRule = exportRule({
+  name: 'Enlargement',
+  outcomes: {
+    soft: outcome<Enlarged>(
+      ({ worst }) =>
+        `The master is enlarged to ${percent(worst, 0)}, and looks soft past ${percent(SOFT, 0)}. ` +
+        'Zoom out, or bring in a larger master.',
+      figures,
+    ),
+    enlarged: outcome<Enlarged>(
+      ({ worst }) => `The master is enlarged to ${percent(worst, 1)} at most.`,
+      figures,
+    ),
+    spare: outcome<Enlarged>(
+      ({ worst }) => `The master has pixels to spare: it is shown at ${percent(worst, 1)}.`,
+      figures,
+    ),
+  },
   check({ plan }) {
     const { worst, frame: at } = [...enlargedByShot(plan).values()].reduce(
       (most, one) => (one.worst > most.worst ? one : most),
       { worst: 0, frame: 0 },
     );
-    const base = {
-      rule: 'enlargement',
-      measured: worst,
-      limit: SOFT,
-      unit: '×',
-      holds: 'export',
-      at,
-    } as const;
-    if (worst > SOFT) return { ...base, severity: 'warn', code: 'soft' };
-    return { ...base, severity: 'pass', code: worst > 1 ? 'enlarged' : 'spare' };
+    if (worst > SOFT) return { severity: 'warn', code: 'soft', values: { worst }, at };
+    return { severity: 'pass', code: worst > 1 ? 'enlarged' : 'spare', values: { worst }, at };
   },
-};
+});

@@ -1,41 +1,63 @@
 import { trimmedTo } from '../../cut/cut';
 import { OWN_KEY } from '../../outlets/outlets';
 import { framesWithin, secondsOf } from '../../time/frame-rate';
-import type { Rule } from '../finding';
+import { exportRule, outcome } from '../rule';
+
+/** Seconds. */
+interface Length {
+  seconds: number;
+}
+interface Limited extends Length {
+  limit: number;
+}
+interface Best extends Length {
+  from: number;
+  to: number;
+}
+
+const figures = ({ seconds, limit }: Limited): string => `${Number(seconds.toFixed(2))} s, limit ${limit} s`;
 
 /** The clip's length against the placement's limit and its best range. */
-export const lengthRule: Rule = {
-  id: 'length',
+export const lengthRule = exportRule({
+  name: 'Length',
+  outcomes: {
+    over: outcome<Limited>(
+      ({ seconds, limit }, { label }) =>
+        `${(seconds - limit).toFixed(1)} s over the ${limit} s limit of ${label}. Trim to ${limit} s.`,
+      figures,
+    ),
+    within: outcome<Limited>(
+      ({ seconds, limit }, { label }) => `${seconds.toFixed(1)} s, within the ${limit} s limit of ${label}.`,
+      figures,
+    ),
+    'outside-best': outcome<Best>(
+      ({ seconds, from, to }, { label }) =>
+        `${seconds.toFixed(1)} s: allowed, but clips on ${label} do best at ${from}–${to} s.`,
+      ({ seconds, from, to }) => `${Number(seconds.toFixed(2))} s, best ${from}–${to} s`,
+    ),
+    free: outcome<Length>(
+      ({ seconds }) => `${seconds.toFixed(1)} s. No outlet sets a limit.`,
+      ({ seconds }) => `${Number(seconds.toFixed(2))} s`,
+    ),
+  },
   check({ clip, plan, target, masters }) {
-    const { maxSeconds, bestSeconds } = target.placement;
-    const measured = secondsOf(plan.frames, plan.rate);
-    const allowed = framesWithin(maxSeconds, plan.rate);
-    const base = { rule: 'length', measured, limit: maxSeconds, unit: 's', holds: 'export' } as const;
-    if (target.key === OWN_KEY) return { ...base, severity: 'pass', code: 'free', limit: null };
+    const { maxSeconds: limit, bestSeconds } = target.placement;
+    const seconds = secondsOf(plan.frames, plan.rate);
+    const allowed = framesWithin(limit, plan.rate);
+    if (target.key === OWN_KEY) return { severity: 'pass', code: 'free', values: { seconds } };
     if (plan.frames > allowed) {
+      const cut = trimmedTo(clip.cut, allowed, masters, plan.rate);
       return {
-        ...base,
         severity: 'stop',
         code: 'over',
+        values: { seconds, limit },
         at: allowed,
-        fix: {
-          label: `Trim to ${maxSeconds} s`,
-          command: {
-            type: 'set-cut',
-            act: 'trim',
-            cut: trimmedTo(clip.cut, allowed, masters, plan.rate),
-          },
-        },
+        fix: { label: `Trim to ${limit} s`, command: { type: 'set-cut', act: 'trim', cut } },
       };
     }
-    if (bestSeconds && (measured < bestSeconds.from || measured > bestSeconds.to)) {
-      return {
-        ...base,
-        severity: 'note',
-        code: 'outside-best',
-        limit: `${bestSeconds.from}–${bestSeconds.to}`,
-      };
+    if (bestSeconds && (seconds < bestSeconds.from || seconds > bestSeconds.to)) {
+      return { severity: 'note', code: 'outside-best', values: { seconds, ...bestSeconds } };
     }
-    return { ...base, severity: 'pass', code: 'within' };
+    return { severity: 'pass', code: 'within', values: { seconds, limit } };
   },
-};
+});

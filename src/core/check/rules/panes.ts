@@ -1,7 +1,7 @@
 import { keyframeAt } from '../../framing/framing';
 import { sharedShare, shows } from '../../layout/overlap';
 import { distinctFrames, frameOf, type PlanSegment, type RenderPlan, segmentAt } from '../../render/plan';
-import type { Rule } from '../finding';
+import { counted, exportRule, outcome } from '../rule';
 
 /** Below this share two pieces only touch. */
 const TOUCHES = 0.01;
@@ -55,23 +55,44 @@ function sharedAt(plan: RenderPlan, segment: PlanSegment, frame: number): Shared
   return worst;
 }
 
+interface SharedValues {
+  shots: number;
+  /** Of a pane's piece, in percent, and the places of the panes from 1. */
+  percent: number;
+  of: number;
+  by: number;
+}
+const shared = ({ shots, percent, of, by }: SharedValues): string =>
+  `${counted(shots, 'shot')}, at worst ${percent} % of pane ${of} in pane ${by}`;
+
 /** No pane shows the subject of another. */
-export const panesRule: Rule = {
-  id: 'panes',
-  check({ plan }) {
-    const shared = sharedPieces(plan);
-    const base = { rule: 'panes', limit: null, unit: '', holds: 'export' } as const;
-    const [worst] = [...shared].sort((a, b) => rank(b) - rank(a));
-    if (!worst) return { ...base, measured: 'nothing shared', severity: 'pass', code: 'apart' };
-    const shots = new Set(shared.map((one) => one.shot)).size;
-    return {
-      ...base,
-      measured:
-        `${shots} ${shots === 1 ? 'shot' : 'shots'}, at worst ${Math.round(worst.share * 100)} % ` +
-        `of pane ${worst.of + 1} in pane ${worst.by + 1}`,
-      severity: worst.subject ? 'warn' : 'note',
-      code: worst.subject ? 'subject' : 'overlap',
-      at: worst.frame,
-    };
+export const panesRule = exportRule({
+  name: 'Panes apart',
+  outcomes: {
+    apart: outcome<object>(
+      () => 'No pane shows what another shows.',
+      () => 'nothing shared',
+    ),
+    overlap: outcome<SharedValues>(
+      (values) => `Panes share a piece of the picture: ${shared(values)}.`,
+      shared,
+    ),
+    subject: outcome<SharedValues>(
+      (values) => `The same subject is seen twice: ${shared(values)}. Move one of the windows.`,
+      shared,
+    ),
   },
-};
+  check({ plan }) {
+    const pieces = sharedPieces(plan);
+    const [worst] = [...pieces].sort((a, b) => rank(b) - rank(a));
+    if (!worst) return { severity: 'pass', code: 'apart', values: {} };
+    const values = {
+      shots: new Set(pieces.map((one) => one.shot)).size,
+      percent: Math.round(worst.share * 100),
+      of: worst.of + 1,
+      by: worst.by + 1,
+    };
+    const { frame: at, subject } = worst;
+    return { severity: subject ? 'warn' : 'note', code: subject ? 'subject' : 'overlap', values, at };
+  },
+});

@@ -1,45 +1,68 @@
 import { costWords } from '../../render/rate-cost';
 import { compareRates, rateLabel } from '../../time/frame-rate';
-import type { Rule } from '../finding';
+import { exportRule, outcome } from '../rule';
+
+interface Rate {
+  /** Frames a second, as they are named. */
+  rate: string;
+}
+interface Limited extends Rate {
+  limit: string;
+}
+interface Costly extends Rate {
+  /** What happens to which frames. */
+  cost: string;
+}
+const limited = ({ rate, limit }: Limited): string => `${rate} fps, limit ${limit} fps`;
+const costly = ({ rate, cost }: Costly): string => `${rate} fps, ${cost}`;
 
 /** The canvas's rate equal to the masters', and within the outlet's. */
-export const rateRule: Rule = {
-  id: 'rate',
+export const rateRule = exportRule({
+  name: 'Frame rate',
+  outcomes: {
+    over: outcome<Limited>(
+      ({ rate, limit }, { label }) =>
+        `${rate} fps, but ${label} takes at most ${limit} fps. ` +
+        'Choose a placement that takes this rate, or bring in a master at a lower one.',
+      limited,
+    ),
+    differs: outcome<Costly>(
+      ({ rate, cost }) => `${rate} fps, but the master runs at another rate: ${cost}.`,
+      costly,
+    ),
+    mixed: outcome<Costly>(
+      ({ rate, cost }) => `${rate} fps, but the clip's masters run at different rates: ${cost}.`,
+      costly,
+    ),
+    varies: outcome<Costly>(
+      ({ rate, cost }) => `The master's rate varies. The clip runs at an even ${rate} fps: ${cost}.`,
+      costly,
+    ),
+    same: outcome<Limited>(({ rate }) => `${rate} fps, the same as the master.`, limited),
+  },
   check({ canvas, sources, plan, target }) {
     const { maxRate } = target.placement;
-    const base = {
-      rule: 'rate',
-      measured: rateLabel(canvas.rate),
-      limit: rateLabel(maxRate),
-      unit: 'fps',
-      holds: 'export',
-    } as const;
-    if (compareRates(canvas.rate, maxRate) > 0) return { ...base, severity: 'stop', code: 'over' };
+    const rate = rateLabel(canvas.rate);
+    const limit = rateLabel(maxRate);
+    if (compareRates(canvas.rate, maxRate) > 0) {
+      return { severity: 'stop', code: 'over', values: { rate, limit } };
+    }
     const [first] = sources;
     const others = sources.filter((source) => compareRates(source.rate, canvas.rate) !== 0);
     if (first && others.length > 0) {
       const mixed = sources.some((source) => compareRates(source.rate, first.rate) !== 0);
-      return {
-        ...base,
-        severity: mixed ? 'note' : 'warn',
-        code: mixed ? 'mixed' : 'differs',
-        limit: costWords(plan),
-        unit: '',
-        ...(compareRates(first.rate, canvas.rate) === 0
-          ? {}
-          : {
-              fix: {
-                label: `Take ${rateLabel(first.rate)} fps`,
-                command: { type: 'set-rate', rate: first.rate },
-              },
-            }),
-      };
+      const severity = mixed ? 'note' : 'warn';
+      const code = mixed ? 'mixed' : 'differs';
+      const found = { severity, code, values: { rate, cost: costWords(plan) } } as const;
+      if (compareRates(first.rate, canvas.rate) === 0) return found;
+      const command = { type: 'set-rate', rate: first.rate } as const;
+      return { ...found, fix: { label: `Take ${rateLabel(first.rate)} fps`, command } };
     }
     const varying = sources.find((source) => !source.constantRate);
     if (varying) {
-      const limit = `${varying.repeated} frames repeat, ${varying.dropped} vanish`;
-      return { ...base, severity: 'warn', code: 'varies', limit, unit: '' };
+      const cost = `${varying.repeated} frames repeat, ${varying.dropped} vanish`;
+      return { severity: 'warn', code: 'varies', values: { rate, cost } };
     }
-    return { ...base, severity: 'pass', code: 'same' };
+    return { severity: 'pass', code: 'same', values: { rate, limit } };
   },
-};
+});

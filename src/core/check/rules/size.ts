@@ -1,30 +1,31 @@
-import { ratioLabel } from '../../picture/size';
-import type { Rule } from '../finding';
+import { ratioLabel, type Size } from '../../picture/size';
+import { exportRule, outcome } from '../rule';
+
+interface Sizes {
+  has: string;
+  asked: string;
+}
+const nameOf = (size: Size): string => `${size.width}×${size.height}, ${ratioLabel(size)}`;
+const figures = ({ has, asked }: Sizes): string => `${has}, limit ${asked}`;
 
 /** The canvas's size and ratio against what the placement keeps. */
-export const sizeRule: Rule = {
-  id: 'size',
+export const sizeRule = exportRule({
+  name: 'Size and ratio',
   outlet: true,
-  check({ canvas, target }) {
-    const { placement, key } = target;
-    const name = (size: { width: number; height: number }) =>
-      `${size.width}×${size.height}, ${ratioLabel(size)}`;
-    const base = {
-      rule: 'size',
-      measured: name(canvas),
-      limit: name(placement),
-      unit: 'px',
-      holds: 'export',
-    } as const;
+  outcomes: {
+    same: outcome<Sizes>(({ has }, { label }) => `${has}, as ${label} asks.`, figures),
+    differs: outcome<Sizes>(
+      ({ has, asked }, { label }) => `${has}, but ${label} asks for ${asked}.`,
+      figures,
+    ),
+  },
+  check({ canvas, target: { placement, key } }) {
+    const values = { has: nameOf(canvas), asked: nameOf(placement) };
     if (canvas.width === placement.width && canvas.height === placement.height) {
-      return { ...base, severity: 'pass', code: 'same' };
+      return { severity: 'pass', code: 'same', values };
     }
     const command = { type: 'choose-placement', placement: key } as const;
-    return {
-      ...base,
-      severity: 'stop',
-      code: 'differs',
-      fix: { label: 'Take the size it asks for', command },
-    };
+    const fix = { label: 'Take the size it asks for', command };
+    return { severity: 'stop', code: 'differs', values, fix };
   },
-};
+});

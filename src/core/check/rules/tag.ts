@@ -1,24 +1,38 @@
-import type { Command } from '../../job/commands';
-import type { Rule } from '../finding';
+import { outcome, postRule } from '../rule';
+
+interface Tags {
+  /** With their marks. */
+  tags: string;
+  required: string;
+}
+const figures = ({ tags, required }: Tags): string => `${tags}, limit ${required}`;
 
 /** The tag that makes the outlet treat the clip as what the placement is for. */
-export const tagRule: Rule = {
-  id: 'tag',
+export const tagRule = postRule({
+  name: 'Required tag',
   outlet: true,
-  check({ clip, target }) {
-    const required = target.placement.requiredTag;
-    const { words } = clip;
-    const base = {
-      rule: 'tag',
-      measured: words.tags.map((tag) => `#${tag}`).join(' ') || 'no tags',
-      limit: required ? `#${required}` : null,
-      unit: '',
-      holds: 'post',
-    } as const;
-    if (!required) return { ...base, severity: 'pass', code: 'none-required' };
-    if (words.tags.some((tag) => tag.toLowerCase() === required))
-      return { ...base, severity: 'pass', code: 'present' };
-    const command: Command = { type: 'set-words', words: { ...words, tags: [required, ...words.tags] } };
-    return { ...base, severity: 'stop', code: 'missing', fix: { label: `Add #${required}`, command } };
+  outcomes: {
+    'none-required': outcome<{ tags: string }>(
+      (_, { label }) => `${label} requires no tag.`,
+      ({ tags }) => tags,
+    ),
+    present: outcome<Tags>(({ required }) => `${required} is among the tags.`, figures),
+    missing: outcome<Tags>(
+      ({ required }, { label }) =>
+        `Without the tag ${required}, ${label} does not treat the clip as a short.`,
+      figures,
+    ),
   },
-};
+  check({ words, target }) {
+    const required = target.placement.requiredTag;
+    const tags = words.tags.map((tag) => `#${tag}`).join(' ') || 'no tags';
+    if (!required) return { severity: 'pass', code: 'none-required', values: { tags } };
+    const values = { tags, required: `#${required}` };
+    if (words.tags.some((tag) => tag.toLowerCase() === required)) {
+      return { severity: 'pass', code: 'present', values };
+    }
+    const tagged = { ...words, tags: [required, ...words.tags] };
+    const command = { type: 'set-words', words: tagged } as const;
+    return { severity: 'stop', code: 'missing', values, fix: { label: `Add #${required}`, command } };
+  },
+});

@@ -1,22 +1,41 @@
-import type { Rule } from '../finding';
+import { outcome, postRule } from '../rule';
+
+interface Characters {
+  characters: number;
+  limit: number;
+}
+const figures = ({ characters, limit }: Characters): string =>
+  `${characters} characters, limit ${limit} characters`;
 
 /** A title, and not longer than the outlet shows. */
-export const titleRule: Rule = {
-  id: 'title',
+export const titleRule = postRule({
+  name: 'Title',
   outlet: true,
-  check({ clip, target }) {
+  outcomes: {
+    missing: outcome<Characters>(
+      () => 'The post has no title yet. Write one, the main words first.',
+      figures,
+    ),
+    over: outcome<Characters>(
+      ({ characters, limit }, { label }) =>
+        `The title has ${characters} characters; ${label} shows ${limit}.`,
+      figures,
+    ),
+    within: outcome<Characters>(({ characters, limit }) => `${characters} of ${limit} characters.`, figures),
+  },
+  check({ words, target }) {
     const limit = target.placement.titleCharacters;
-    const title = clip.words.title.trim();
-    const measured = [...title].length;
-    const base = { rule: 'title', measured, limit, unit: 'characters', holds: 'post' } as const;
-    if (measured === 0) return { ...base, severity: 'stop', code: 'missing' };
-    if (measured <= limit) return { ...base, severity: 'pass', code: 'within' };
-    const words = { ...clip.words, title: [...title].slice(0, limit).join('').trim() };
+    const title = words.title.trim();
+    const values = { characters: [...title].length, limit };
+    if (values.characters === 0) return { severity: 'stop', code: 'missing', values };
+    if (values.characters <= limit) return { severity: 'pass', code: 'within', values };
+    const shortened = { ...words, title: [...title].slice(0, limit).join('').trim() };
+    const command = { type: 'set-words', words: shortened } as const;
     return {
-      ...base,
       severity: 'stop',
       code: 'over',
-      fix: { label: `Shorten to ${limit} characters`, command: { type: 'set-words', words } },
+      values,
+      fix: { label: `Shorten to ${limit} characters`, command },
     };
   },
-};
+});

@@ -1,0 +1,34 @@
+import { activeCanvas } from '../job/clip';
+import { activeClip, clipOf, type Job, onCanvas, onClip } from '../job/job';
+import type { ExportRecord } from '../job/records';
+import { signatureOf } from '../job/signature';
+import { targetOf } from '../outlets/outlets';
+import { checkPost, heldBack } from './check';
+import type { Finding } from './finding';
+
+/** What keeps a post of an export back: judged by its own clip's words and its own canvas, whatever is worked on. */
+export function postStops(job: Job, record: ExportRecord): Finding[] {
+  const clip = clipOf(job.edit, record.clip);
+  if (!clip) return [];
+  const findings = checkPost({ words: clip.words, target: targetOf(record) });
+  const overrides = 'overrides' in clip ? clip.overrides : [];
+  return heldBack(findings, { overrides, canvas: record.canvas }, 'post');
+}
+
+/** Whether an export shows its clip and canvas as they are now. */
+export function isCurrent(job: Pick<Job, 'edit' | 'masters'>, record: ExportRecord): boolean {
+  const clip = job.edit.clips.find((one) => one.id === record.clip);
+  if (!clip?.canvases.some((one) => one.id === record.canvas)) return false;
+  return record.signature === signatureOf(onCanvas(onClip(job, record.clip), record.canvas).edit);
+}
+
+/** The export to post of the canvas being worked on: the newest that is done and shows it as it is now, or null. */
+export function exportToPost(job: Job): ExportRecord | null {
+  const clip = activeClip(job.edit);
+  const { id } = activeCanvas(clip);
+  return (
+    job.exports.find(
+      (one) => one.clip === clip.id && one.canvas === id && one.state === 'done' && isCurrent(job, one),
+    ) ?? null
+  );
+}

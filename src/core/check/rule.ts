@@ -1,0 +1,93 @@
+import type { MasterLengths } from '../cut/cut';
+import type { Clip, Words } from '../job/clip';
+import type { Command } from '../job/commands/commands';
+import type { Canvas } from '../layout/canvas';
+import type { Source } from '../master/source';
+import type { OutletPlacement } from '../outlets/outlets';
+import type { Coverage } from '../proof/coverage';
+import type { RenderPlan } from '../render/plan';
+
+/** How serious a finding is. A stop keeps the export or the post back until it is fixed or overridden. */
+export type Severity = 'pass' | 'note' | 'warn' | 'stop';
+
+/** What a stop of a rule keeps back. */
+export type Holds = 'export' | 'post';
+
+/** What rules on a post's words look at. */
+export interface PostInput {
+  words: Words;
+  target: OutletPlacement;
+}
+
+/** What rules look at: one canvas of a job, with what was already worked out of it. */
+export interface CheckInput extends PostInput {
+  clip: Clip;
+  /** Masters that the clip takes ranges from, in the order of the cut. */
+  sources: readonly Source[];
+  masters: MasterLengths;
+  canvas: Canvas;
+  plan: RenderPlan;
+  coverage: Coverage;
+  /** Video bits a second of the export. */
+  videoBits: number;
+}
+
+/** What one outcome of a rule says of its values: in a sentence, and as figures. */
+export interface Outcome<Values> {
+  /** What happened, what it means, what to do. */
+  words(values: Values, target: OutletPlacement): string;
+  /** What was measured, and what it is held against. */
+  figures(values: Values): string;
+}
+
+// eslint-disable-next-line @typescript-eslint/no-explicit-any -- each outcome has values of its own type
+type Outcomes = Record<string, Outcome<any>>;
+type ValuesOf<O> = O extends Outcome<infer Values> ? Values : never;
+
+/** What a rule found: one of its outcomes, with the values that this one needs. */
+export type Found<O extends Outcomes> = {
+  [Code in keyof O & string]: {
+    code: Code;
+    severity: Severity;
+    values: ValuesOf<O[Code]>;
+    /** Output frame to look at. */
+    at?: number | undefined;
+    fix?: { label: string; command: Command } | undefined;
+  };
+}[keyof O & string];
+
+/** A rule: one file of rules/ each. */
+export interface Rule<Input, O extends Outcomes> {
+  /** What it is called. */
+  name: string;
+  holds: Holds;
+  /** It speaks of an outlet's limits: a canvas of an own size has none. */
+  outlet?: true;
+  outcomes: O;
+  check(input: Input): Found<O>;
+}
+
+/** Declares a rule on a canvas of a clip. */
+export const exportRule = <O extends Outcomes>(
+  rule: Omit<Rule<CheckInput, O>, 'holds'>,
+): Rule<CheckInput, O> => ({
+  ...rule,
+  holds: 'export',
+});
+
+/** Declares a rule on what goes out with a post. */
+export const postRule = <O extends Outcomes>(
+  rule: Omit<Rule<PostInput, O>, 'holds'>,
+): Rule<PostInput, O> => ({
+  ...rule,
+  holds: 'post',
+});
+
+/** Declares one outcome of a rule, by the values that its words need. */
+export const outcome = <Values>(
+  words: Outcome<Values>['words'],
+  figures: Outcome<Values>['figures'],
+): Outcome<Values> => ({ words, figures });
+
+/** Something counted, in words: `1 shot`, `3 shots`. */
+export const counted = (count: number, one: string): string => `${count} ${one}${count === 1 ? '' : 's'}`;

@@ -1,0 +1,28 @@
+import { audioRule } from './rules/audio';
+import { coverageRule } from './rules/coverage';
+import { enlargementRule } from './rules/enlargement';
+import { fileSizeRule } from './rules/file-size';
+import { lengthRule } from './rules/length';
+import { panesRule } from './rules/panes';
+import { rateRule } from './rules/rate';
+import { sizeRule } from './rules/size';
+import { tagRule } from './rules/tag';
+import { titleRule } from './rules/title';
+
+/** Every rule on a canvas of a clip, in the order in which its findings are shown: a file and a line each. */
+export const EXPORT_RULES = {
+  length: lengthRule,
+  size: sizeRule,
+  coverage: coverageRule,
+  rate: rateRule,
+  enlargement: enlargementRule,
+  panes: panesRule,
+  'file-size': fileSizeRule,
+  audio: audioRule,
+};
+
+/** Every rule on what goes out with a post. */
+export const POST_RULES = { title: titleRule, tag: tagRule };
+
+export const RULES = { ...EXPORT_RULES, ...POST_RULES };
+export type RuleId = keyof typeof RULES;

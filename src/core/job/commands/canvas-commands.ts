@@ -1,0 +1,73 @@
+import { z } from 'zod';
+import type { Framing } from '../../framing/framing';
+import { canvasSchema } from '../../layout/canvas';
+import { MAIN_TRACK } from '../../layout/layout';
+import { placementOf } from '../../outlets/outlets';
+import { frameRateSchema } from '../../time/frame-rate';
+import { activeCanvas } from '../clip';
+import { activeClip, sizeOf } from '../job';
+import { actsOf, command, withCanvas, withClip } from './command';
+
+const ACTS = {
+  add: 'add a canvas',
+  remove: 'remove a canvas',
+  duplicate: 'duplicate a canvas',
+  move: 'move a canvas',
+  size: 'change the size',
+  layout: 'change the layout',
+  preset: 'take a preset',
+};
+
+/** The canvases of a clip. */
+export const CANVAS_COMMANDS = {
+  'set-canvases': command({
+    schema: z.object({
+      act: z.enum(actsOf(ACTS)),
+      canvases: z.array(canvasSchema).min(1),
+      canvas: z.string(),
+    }),
+    label: ACTS,
+    apply: (edit, { canvases, canvas }) =>
+      withClip(edit, (clip) => {
+        const stays = new Set(canvases.map((one) => one.id));
+        const overrides = clip.overrides.filter((one) => stays.has(one.canvas));
+        return { ...clip, canvases, canvas, overrides };
+      }),
+  }),
+  /** A new size keeps layout, framings and rate. Overrides were given for the old placement's limits: they end. */
+  'choose-placement': command({
+    schema: z.object({ placement: z.string() }),
+    label: 'choose the canvas',
+    apply(edit, { placement }) {
+      placementOf(placement);
+      return withClip(edit, (clip) => {
+        const { id, placement: before } = activeCanvas(clip);
+        const sized = withCanvas(clip, id, (canvas) => ({ ...canvas, ...sizeOf(placement), placement }));
+        const kept = clip.overrides.filter((one) => one.canvas !== id || before === placement);
+        return { ...sized, overrides: kept };
+      });
+    },
+  }),
+  'set-rate': command({
+    schema: z.object({ rate: frameRateSchema }),
+    label: 'choose the rate',
+    apply: (edit, { rate }) =>
+      withClip(edit, (clip) => withCanvas(clip, activeCanvas(clip).id, (canvas) => ({ ...canvas, rate }))),
+  }),
+  /** Every window of the canvas being worked on fills again; only framings that were fitted change. */
+  'fill-canvas': command({
+    schema: z.object({}),
+    label: 'fill the canvas',
+    apply(edit) {
+      const { id, detached } = activeCanvas(activeClip(edit));
+      const fill = (one: Framing): Framing =>
+        one.fit && one.track === MAIN_TRACK ? { ...one, fit: false } : one;
+      const follows = ({ shot, track }: Framing) =>
+        !detached.some((other) => other.shot === shot && other.track === track);
+      const framings = edit.framings.map((one) => (follows(one) ? fill(one) : one));
+      return withClip({ ...edit, framings }, (clip) =>
+        withCanvas(clip, id, (canvas) => ({ ...canvas, detached: canvas.detached.map(fill) })),
+      );
+    },
+  }),
+};

@@ -1,0 +1,50 @@
+import { z } from 'zod';
+import { audienceSchema } from '../../outlets/audience';
+import { clipSchema, goneClipOf, overrideSchema, wordsSchema } from '../clip';
+import { actsOf, command, withClip } from './command';
+
+const ACTS = {
+  add: 'add a clip',
+  remove: 'remove a clip',
+  rename: 'rename a clip',
+  parts: 'split into parts',
+};
+
+/** The clips of a job, and what goes out with the one being worked on. */
+export const CLIP_COMMANDS = {
+  'set-clips': command({
+    schema: z.object({ act: z.enum(actsOf(ACTS)), clips: z.array(clipSchema).min(1), clip: z.string() }),
+    label: ACTS,
+    apply(edit, { clips, clip }) {
+      const stays = new Set(clips.map((one) => one.id));
+      const removed = edit.clips.filter((one) => !stays.has(one.id)).map(goneClipOf);
+      const gone = [...edit.gone.filter((one) => !stays.has(one.id)), ...removed];
+      return { ...edit, clips, clip, gone };
+    },
+  }),
+  'set-video-bits': command({
+    schema: z.object({ bits: z.number().int().positive().nullable() }),
+    label: 'set the bit rate',
+    apply: (edit, { bits }) => withClip(edit, (clip) => ({ ...clip, videoBits: bits })),
+  }),
+  'set-words': command({
+    schema: z.object({ words: wordsSchema }),
+    label: 'change the words',
+    apply: (edit, { words }) => withClip(edit, (clip) => ({ ...clip, words })),
+  }),
+  'set-audience': command({
+    schema: z.object({ audience: audienceSchema }),
+    label: 'choose who may see it',
+    apply: (edit, { audience }) => withClip(edit, (clip) => ({ ...clip, audience })),
+  }),
+  'set-override': command({
+    /** Without a reason the override ends. */
+    schema: overrideSchema.omit({ reason: true }).extend({ reason: overrideSchema.shape.reason.nullable() }),
+    label: 'override a stop',
+    apply: (edit, { rule, canvas, reason }) =>
+      withClip(edit, (clip) => {
+        const others = clip.overrides.filter((one) => one.rule !== rule || one.canvas !== canvas);
+        return { ...clip, overrides: reason === null ? others : [...others, { rule, canvas, reason }] };
+      }),
+  }),
+};

@@ -1,0 +1,33 @@
+import type { z } from 'zod';
+import type { Canvas } from '../../layout/canvas';
+import { activeClip, type Edit } from '../job';
+import type { Clip } from '../clip';
+
+/** One kind of change that a person can make to a job. */
+export interface CommandKind<Values> {
+  /** What it needs. */
+  schema: z.ZodType<Values>;
+  /** What it is called where it can be undone: one name, or one for each act. */
+  label: string | Record<string, string>;
+  /** The edit after it. Pure; places are kept in the picture's own coordinates, so that none is lost. */
+  apply(edit: Edit, values: Values): Edit;
+}
+
+/** Declares a kind of change; the type of its values is that of its schema. */
+export const command = <Values>(kind: CommandKind<Values>): CommandKind<Values> => kind;
+
+/** The acts of a table of labels, as a schema takes them. */
+export const actsOf = <Act extends string>(labels: Record<Act, string>): [Act, ...Act[]] =>
+  Object.keys(labels) as [Act, ...Act[]];
+
+/** An edit with the clip being worked on changed. */
+export function withClip(edit: Edit, change: (clip: Clip) => Clip): Edit {
+  const { id } = activeClip(edit);
+  return { ...edit, clips: edit.clips.map((one) => (one.id === id ? change(one) : one)) };
+}
+
+/** A clip with a canvas changed. @throws RangeError for one that it does not have. */
+export function withCanvas(clip: Clip, id: string, change: (canvas: Canvas) => Canvas): Clip {
+  if (!clip.canvases.some((one) => one.id === id)) throw new RangeError(`the clip has no canvas ${id}`);
+  return { ...clip, canvases: clip.canvases.map((one) => (one.id === id ? change(one) : one)) };
+}

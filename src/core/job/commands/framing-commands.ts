@@ -1,0 +1,84 @@
+import { z } from 'zod';
+import { type Framing, framingSchema, plainFraming } from '../../framing/framing';
+import { framingFor } from '../../layout/framing-for';
+import { tracksOf } from '../../layout/layout';
+import type { Edit } from '../job';
+import { actsOf, command, withCanvas, withClip } from './command';
+
+const ACTS = {
+  move: 'move the window',
+  zoom: 'zoom',
+  tilt: 'tilt',
+  turn: 'turn',
+  seat: 'change the seat',
+  point: 'point at the subject',
+  fit: 'fill or fit',
+  keyframe: 'set a keyframe',
+  unkeyframe: 'remove a keyframe',
+  time: 'move a keyframe',
+  ease: 'change the ease',
+  still: 'remove the motion',
+  copy: 'copy the framing',
+};
+
+/** Which framings a change is for: those that all canvases share, or those of one canvas of the clip. */
+export const ownerSchema = z.union([z.literal('shared'), z.object({ canvas: z.string() })]);
+export type Owner = z.infer<typeof ownerSchema>;
+
+type Key = Pick<Framing, 'shot' | 'track'>;
+const sameKey = (a: Key, b: Key): boolean => a.shot === b.shot && a.track === b.track;
+
+function withFramings(edit: Edit, owner: Owner, change: (known: Framing[]) => Framing[]): Edit {
+  if (owner === 'shared') return { ...edit, framings: change(edit.framings) };
+  return withClip(edit, (clip) =>
+    withCanvas(clip, owner.canvas, (canvas) => ({ ...canvas, detached: change(canvas.detached) })),
+  );
+}
+
+/** Framings with some in the place of those of the same shot and track, each where it was. */
+function replaced(known: readonly Framing[], framings: readonly Framing[]): Framing[] {
+  const fresh = framings.filter((one) => !known.some((other) => sameKey(one, other)));
+  return [...known.map((one) => framings.find((other) => sameKey(one, other)) ?? one), ...fresh];
+}
+
+/** Where the window lies over the shots. */
+export const FRAMING_COMMANDS = {
+  'set-framings': command({
+    schema: z.object({ act: z.enum(actsOf(ACTS)), owner: ownerSchema, framings: z.array(framingSchema) }),
+    label: ACTS,
+    apply: (edit, { owner, framings }) => withFramings(edit, owner, (known) => replaced(known, framings)),
+  }),
+  /** A shared framing goes; a detached one becomes plain, so that the canvas stays by itself. */
+  'reset-framing': command({
+    schema: z.object({ shot: z.string(), track: z.string(), owner: ownerSchema }),
+    label: 'reset the framing',
+    apply: (edit, { shot, track, owner }) =>
+      withFramings(edit, owner, (known) => {
+        if (owner === 'shared') return known.filter((one) => !sameKey(one, { shot, track }));
+        const frame = known.find((one) => sameKey(one, { shot, track }))?.keyframes[0]?.frame ?? 0;
+        return replaced(known, [plainFraming(shot, track, frame)]);
+      }),
+  }),
+  /** A canvas gets framings of its own for a shot, that begin as those it followed. */
+  detach: command({
+    schema: z.object({
+      canvas: z.string(),
+      shot: z.object({ id: z.string(), in: z.number().int().nonnegative() }),
+    }),
+    label: 'frame this canvas by itself',
+    apply: (edit, { canvas: id, shot }) =>
+      withClip(edit, (clip) =>
+        withCanvas(clip, id, (canvas) => {
+          const own = tracksOf(canvas.layout).map((track) => framingFor(canvas, edit.framings, shot, track));
+          const others = canvas.detached.filter((one) => one.shot !== shot.id);
+          return { ...canvas, detached: [...others, ...own] };
+        }),
+      ),
+  }),
+  attach: command({
+    schema: z.object({ canvas: z.string(), shot: z.string() }),
+    label: 'follow the other canvases',
+    apply: (edit, { canvas, shot }) =>
+      withFramings(edit, { canvas }, (known) => known.filter((one) => one.shot !== shot)),
+  }),
+};

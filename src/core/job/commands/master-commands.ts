@@ -1,0 +1,21 @@
+import { z } from 'zod';
+import { repairsSchema } from '../../master/repairs';
+import { frameRateSchema } from '../../time/frame-rate';
+import { retimed } from '../retime';
+import { command } from './command';
+
+/** What a person sets right about a master. */
+export const MASTER_COMMANDS = {
+  'set-repairs': command({
+    schema: z.object({
+      master: z.string(),
+      repairs: repairsSchema,
+      rates: z.object({ before: frameRateSchema, after: frameRateSchema }),
+    }),
+    label: 'repair the master',
+    apply(edit, { master, repairs, rates }) {
+      const repaired = { ...edit, repairs: { ...edit.repairs, [master]: repairs } };
+      return retimed(repaired, master, rates.before, rates.after);
+    },
+  }),
+};

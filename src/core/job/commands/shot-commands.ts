@@ -1,0 +1,55 @@
+import { z } from 'zod';
+import { boundarySchema, reshot } from '../../cut/shots';
+import { shotSchema } from '../../cut/shot';
+import type { Framing } from '../../framing/framing';
+import { actsOf, command } from './command';
+
+const ACTS = {
+  found: 'take the found shots',
+  add: 'add a shot',
+  merge: 'merge two shots',
+  move: 'move a shot',
+  list: 'take a shot list',
+};
+
+/** Where the shots of a master begin, and which were found right. */
+export const SHOT_COMMANDS = {
+  'set-shots': command({
+    schema: z.object({
+      act: z.enum(actsOf(ACTS)),
+      master: z.string(),
+      /** That master's shots as they are, its new boundaries, and its length. */
+      old: z.array(shotSchema).readonly(),
+      boundaries: z.array(boundarySchema).readonly(),
+      frames: z.number().int().positive(),
+    }),
+    label: ACTS,
+    apply(edit, { master, old, boundaries, frames }) {
+      const of = (framings: Framing[]) =>
+        reshot({ shots: edit.shots, framings }, master, old, boundaries, frames);
+      const { shots, framings } = of(edit.framings);
+      const gone = new Set(old.map((shot) => shot.id));
+      for (const shot of shots) gone.delete(shot.id);
+      return {
+        ...edit,
+        shots,
+        framings,
+        ticks: Object.fromEntries(Object.entries(edit.ticks).filter(([shot]) => !gone.has(shot))),
+        clips: edit.clips.map((clip) => ({
+          ...clip,
+          canvases: clip.canvases.map((one) =>
+            one.detached.length === 0 ? one : { ...one, detached: of(one.detached).framings },
+          ),
+        })),
+      };
+    },
+  }),
+  'tick-shot': command({
+    schema: z.object({ shot: z.string(), signature: z.string().nullable() }),
+    label: 'tick a shot',
+    apply(edit, { shot, signature }) {
+      const { [shot]: _gone, ...others } = edit.ticks;
+      return { ...edit, ticks: signature === null ? others : { ...others, [shot]: signature } };
+    },
+  }),
+};

@@ -1,0 +1,109 @@
+import { z } from 'zod';
+import { deltaBetween, deltaSchema, withDelta } from './delta';
+import { continued, type History, recorded, redone, undone } from './history';
+import { activeClip, type Job, mainMaster, onCanvas, onClip, sourceIn } from './job';
+import { type Source, sourceSchema } from '../master/source';
+
+/** A job as it is worked with: what it is, its undo history, and how often it was changed. */
+export interface JobFile {
+  job: Job;
+  history: History;
+  /** Grows by one with each entry. */
+  revision: number;
+}
+
+/** What of a job is not made by commands, and is not undone: its name, its masters. */
+export type Facts = Pick<Job, 'title' | 'masters' | 'offered'>;
+
+const doneSchema = z.discriminatedUnion('op', [
+  /** A command, or one that continues the last step. */
+  z.object({ op: z.enum(['step', 'join']), command: z.string(), delta: deltaSchema }),
+  z.object({ op: z.enum(['undo', 'redo']) }),
+  /** What is worked on. */
+  z.object({ op: z.literal('view'), clip: z.string(), canvas: z.string() }),
+  z.object({ op: z.literal('facts'), delta: deltaSchema }),
+]);
+export type Done = z.infer<typeof doneSchema>;
+
+/** One change of a stored job. */
+export const entrySchema = z.object({
+  /** The job's revision after it. */
+  revision: z.number().int().positive(),
+  /** ISO 8601. */
+  at: z.iso.datetime(),
+  done: doneSchema,
+});
+export type Entry = z.infer<typeof entrySchema>;
+
+/** A job after a stored change. @throws when the change does not rest on it, or is damaged. */
+export function replayed(file: JobFile, { revision, at, done }: Entry): JobFile {
+  if (revision !== file.revision + 1)
+    throw new RangeError(`change ${revision} does not follow ${file.revision}`);
+  const next = changed(file, done);
+  return { ...next, revision, job: { ...next.job, changedAt: at } };
+}
+
+function changed(file: JobFile, done: Done): JobFile {
+  const { job, history } = file;
+  const now = { edit: job.edit, history };
+  const take = (next: { edit: Job['edit']; history: History }): JobFile => ({
+    ...file,
+    job: { ...job, edit: next.edit },
+    history: next.history,
+  });
+  switch (done.op) {
+    case 'step':
+      return take(recorded(now, { ...done, after: withDelta(job.edit, done.delta) }));
+    case 'join':
+      return take(continued(now, { ...done, after: withDelta(job.edit, done.delta) }));
+    case 'undo':
+      return take(undone(now));
+    case 'redo':
+      return take(redone(now));
+    case 'view':
+      return { ...file, job: onCanvas(onClip(job, done.clip), done.canvas) };
+    case 'facts':
+      return { ...file, job: { ...job, ...withDelta(factsOf(job), done.delta) } };
+  }
+}
+
+export const factsOf = ({ title, masters, offered }: Job): Facts => ({ title, masters, offered });
+
+/** What changes a job's facts to others; null where nothing is changed. */
+export function factsChange(job: Job, change: Partial<Facts>): Done | null {
+  const delta = deltaBetween(factsOf(job), { ...factsOf(job), ...change });
+  return delta && { op: 'facts', delta };
+}
+
+/** What the list of jobs shows of one, kept beside it so that the list opens without opening the jobs. */
+export const headSchema = z.object({
+  schemaVersion: z.number(),
+  id: z.string(),
+  title: z.string(),
+  createdAt: z.iso.datetime(),
+  changedAt: z.iso.datetime(),
+  revision: z.number().int().nonnegative(),
+  masters: z.array(z.object({ fingerprint: z.string(), fileName: z.string(), bytes: z.number() })),
+  clips: z.number().int().positive(),
+  /** The frame that stands for it. */
+  poster: z.object({ source: sourceSchema, frame: z.number().int().nonnegative() }),
+});
+export type Head = z.infer<typeof headSchema>;
+
+/** The frame that stands for a job: a little into what is kept, past any fade in. */
+export function posterOf(job: Pick<Job, 'masters' | 'edit'>): { source: Source; frame: number } {
+  const [range] = activeClip(job.edit).cut;
+  const source = sourceIn(job, range?.master ?? mainMaster(job).id);
+  const span = range ?? { in: 0, out: source.frames };
+  return { source, frame: Math.min(source.frames - 1, Math.floor(span.in + (span.out - span.in) * 0.2)) };
+}
+
+export function headOf({ job, revision }: JobFile): Head {
+  const { schemaVersion, id, title, createdAt, changedAt, masters, edit } = job;
+  return {
+    ...{ schemaVersion, id, title, createdAt, changedAt, revision },
+    masters: masters.map(({ fingerprint, fileName, bytes }) => ({ fingerprint, fileName, bytes })),
+    clips: edit.clips.length,
+    poster: posterOf(job),
+  };
+}

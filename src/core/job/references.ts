@@ -1,0 +1,84 @@
+import { shotsOf } from '../cut/master-shots';
+import type { Shot } from '../cut/shot';
+import type { Source } from '../master/source';
+import { type Job, sourcesIn } from './job';
+
+/** A conversion of rates may leave the last shot so many frames short of its master. */
+const SHORT = 1;
+
+/**
+ * What a job names that is not there, or that is there twice, in words: its shape alone does not tell. Nothing for a
+ * job that holds together.
+ */
+export function referenceFaults(job: Job): string[] {
+  const sources = sourcesIn(job);
+  const { shots, clips, clip, framings, repairs, ticks } = job.edit;
+  const masterIds = new Set(sources.map((source) => source.id));
+  const shotIds = new Set(sources.flatMap((source) => shotsOf(shots, source)).map((shot) => shot.id));
+  const faults: string[] = [
+    ...twice('master', sources),
+    ...twice('shot', shots),
+    ...twice('clip', clips),
+    ...twice('export', job.exports),
+    ...twice('post', job.posts),
+    ...sources.flatMap((source) => shotFaults(source, shots)),
+    ...missing(
+      'a shot',
+      shots.map((one) => one.master),
+      masterIds,
+    ),
+    ...missing('a repair', Object.keys(repairs), masterIds),
+    ...missing(
+      'a framing',
+      framings.map((one) => one.shot),
+      shotIds,
+    ),
+    ...missing('a tick', Object.keys(ticks), shotIds),
+    ...missing('the work', [clip], new Set(clips.map((one) => one.id))),
+  ];
+  for (const { id, cut, canvases, canvas, overrides } of clips) {
+    const canvasIds = new Set(canvases.map((one) => one.id));
+    faults.push(
+      ...twice(`canvas of ${id}`, canvases),
+      ...missing(`clip ${id}`, [canvas, ...overrides.map((one) => one.canvas)], canvasIds),
+      ...missing(
+        `a range of ${id}`,
+        cut.map((range) => range.master),
+        masterIds,
+      ),
+      ...missing(
+        `a framing of ${id}`,
+        canvases.flatMap((one) => one.detached.map((framing) => framing.shot)),
+        shotIds,
+      ),
+    );
+    for (const range of cut) {
+      const source = sources.find((one) => one.id === range.master);
+      if (source && range.out > source.frames) {
+        faults.push(`a range of ${id} ends at ${range.out} of ${source.frames} frames`);
+      }
+    }
+  }
+  return faults;
+}
+
+function twice(what: string, all: readonly { id: string }[]): string[] {
+  const seen = new Set<string>();
+  return all.flatMap(({ id }) => (seen.size === seen.add(id).size ? [`${what} ${id} is there twice`] : []));
+}
+
+function missing(who: string, named: readonly string[], there: ReadonlySet<string>): string[] {
+  return named.filter((id) => !there.has(id)).map((id) => `${who} names ${id}, which is not there`);
+}
+
+/** Shots cover their master without a gap and without an overlap. */
+function shotFaults({ id, frames }: Source, all: readonly Shot[]): string[] {
+  const own = all.filter((shot) => shot.master === id);
+  let at = 0;
+  for (const shot of own) {
+    if (shot.in !== at || shot.out <= shot.in) return [`shot ${shot.id} begins at ${shot.in}, not at ${at}`];
+    at = shot.out;
+  }
+  const whole = own.length === 0 || (at <= frames && at >= frames - SHORT);
+  return whole ? [] : [`the shots of ${id} end at ${at} of ${frames} frames`];
+}

@@ -1,0 +1,35 @@
+import { shortHash } from '../figures/short-hash';
+import type { Framing } from '../framing/framing';
+import { activeCanvas } from './clip';
+import { activeClip, type Edit } from './job';
+
+/** The shots that the clip being worked on keeps a piece of, also those of masters that are one shot. */
+function shotsInClip(edit: Edit) {
+  const { cut } = activeClip(edit);
+  const kept = edit.shots.filter((shot) =>
+    cut.some((range) => range.master === shot.master && range.in < shot.out && range.out > shot.in),
+  );
+  const ids = new Set([...kept.map((shot) => shot.id), ...cut.map((range) => `${range.master}-1`)]);
+  return { kept, ids };
+}
+
+/**
+ * What the picture and sound of an export depend on, as a hash: two edits with the same make the same clip. What
+ * lies outside the clip does not count.
+ */
+export function signatureOf(edit: Edit): string {
+  const clip = activeClip(edit);
+  const { kept, ids } = shotsInClip(edit);
+  const used = new Set(clip.cut.map((range) => range.master));
+  const ours = (framings: readonly Framing[]) => framings.filter((one) => ids.has(one.shot));
+  const { width, height, rate, layout, detached } = activeCanvas(clip);
+  return shortHash([
+    clip.id,
+    clip.cut,
+    kept.map(({ id, master, in: first, out, live }) => [id, master, first, out, live]),
+    ours(edit.framings),
+    Object.entries(edit.repairs).filter(([master]) => used.has(master)),
+    [width, height, rate, layout, ours(detached)],
+    clip.videoBits,
+  ]);
+}

@@ -1,0 +1,258 @@
+import fc from 'fast-check';
+import { plainFraming } from '../framing/framing';
+import { applyCommand, type Command } from './commands/commands';
+import { deltaBetween } from './delta';
+import { type Entry, factsChange, headOf, headSchema, type JobFile, replayed } from './document';
+import { changeBy, EMPTY_HISTORY, MOST_STEPS, recorded, type Versioned } from './history';
+import { activeClip, type Job, mainMaster } from './job';
+import { readOldJob, readStoredJob, storedJob } from './stored-job';
+import { framed, keep, testJob, TEST_MASTER, testShot } from './test-job';
+
+const job = testJob();
+const file: JobFile = { job, history: EMPTY_HISTORY, revision: 0 };
+const at = '2026-11-26T10:00:00.000Z';
+
+/** A file after a command, with the entry that was stored for it. */
+function step(from: JobFile, command: Command): { file: JobFile; entry: Entry } {
+  const change = changeBy(from.job.edit, command);
+  if (!change) throw new Error('nothing changed');
+  const { after: _after, ...stored } = change;
+  const entry: Entry = { revision: from.revision + 1, at, done: { op: 'step', ...stored } };
+  return { file: replayed(from, entry), entry };
+}
+
+describe('a stored job', () => {
+  it('is its document and the changes since, in order', () => {
+    const stored = storedJob(file);
+    const first = step(file, keep(10, 900));
+    const second = step(first.file, framed({ zoom: 2 }));
+    const undo: Entry = { revision: 3, at, done: { op: 'undo' } };
+    const third = replayed(second.file, undo);
+    const facts: Entry = { revision: 4, at, done: factsChange(third.job, { title: 'Renamed' })! };
+    const now = replayed(third, facts);
+    const entries = [first.entry, second.entry, undo, facts].map((one) => JSON.stringify(one));
+    expect(readStoredJob({ ...stored, entries })).toEqual({ ok: true, file: now });
+    expect(now.job.title).toBe('Renamed');
+    expect(activeClip(now.job.edit).cut[0]?.in).toBe(10);
+    expect(now.history).toMatchObject({
+      past: [{ command: 'set-cut/trim' }],
+      future: [{ command: 'set-framings/move' }],
+    });
+  });
+
+  it('does not open where a change is missing or damaged', () => {
+    const first = step(file, keep(10, 900));
+    const second = step(first.file, keep(20, 900));
+    const read = (...entries: string[]) => readStoredJob({ ...storedJob(file), entries });
+    expect(read(JSON.stringify(second.entry))).toMatchObject({ ok: false, problem: 'damaged' });
+    expect(read(JSON.stringify(first.entry).slice(0, 60))).toMatchObject({ ok: false, problem: 'damaged' });
+  });
+
+  it('of a newer version is told apart from a damaged one', () => {
+    const { document, ...rest } = storedJob(file);
+    const newer = document.replace(/"schemaVersion":\d+/, '"schemaVersion":99');
+    expect(readStoredJob({ ...rest, document: newer })).toEqual({
+      ok: false,
+      problem: 'newer',
+      detail: 'version 99',
+    });
+    expect(readStoredJob({ ...rest, document: document.slice(0, 200) })).toMatchObject({
+      problem: 'damaged',
+    });
+  });
+
+  it('with a lost or damaged history opens without it', () => {
+    const stored = storedJob(step(file, keep(10, 900)).file);
+    for (const history of [null, '{"past":7}', '{"revision":9,"history":{"past":[],"future":[]}}']) {
+      expect(readStoredJob({ ...stored, history })).toMatchObject({
+        ok: true,
+        file: { history: EMPTY_HISTORY },
+      });
+    }
+  });
+
+  it('leaves out a record that cannot be read', () => {
+    expect(readStoredJob({ ...storedJob(file), exports: ['{"id":'] })).toMatchObject({ ok: true });
+  });
+
+  it('never throws, whatever stands in storage', () => {
+    const { document } = storedJob(file);
+    const any = fc.oneof(
+      fc.string(),
+      fc.json(),
+      fc.nat(document.length).map((end) => document.slice(0, end)),
+    );
+    fc.assert(
+      fc.property(any, any, (first, second) => {
+        expect(readStoredJob({ ...storedJob(file), document: first, entries: [second] })).toHaveProperty(
+          'ok',
+        );
+        expect(readOldJob(first)).toHaveProperty('ok');
+      }),
+    );
+  });
+
+  it('has a head that says what the list shows', () => {
+    expect(headSchema.parse(headOf(file))).toMatchObject({
+      id: 'job-1',
+      clips: 1,
+      revision: 0,
+      poster: { frame: 196 },
+    });
+  });
+});
+
+describe('what a job names', () => {
+  const shots = [testShot('a', 0, 500), testShot('b', 500, 984)];
+  const faultOf = (change: Partial<Job['edit']>, more: Partial<Job> = {}) => {
+    const read = readStoredJob(
+      storedJob({ ...file, job: { ...job, ...more, edit: { ...job.edit, ...change } } }),
+    );
+    return read.ok ? null : read.detail;
+  };
+  const clip = activeClip(job.edit);
+
+  it('holds together', () => expect(faultOf({ shots })).toBeNull());
+
+  it.each<[string, Partial<Job['edit']>, RegExp]>([
+    [
+      'a gap between shots',
+      { shots: [testShot('a', 0, 400), testShot('b', 500, 984)] },
+      /b begins at 500, not at 400/,
+    ],
+    [
+      'an overlap of shots',
+      { shots: [testShot('a', 0, 600), testShot('b', 500, 984)] },
+      /b begins at 500, not at 600/,
+    ],
+    ['shots past the master', { shots: [testShot('a', 0, 2000)] }, /end at 2000 of 984/],
+    ['a shot of no master', { shots: [{ ...testShot('a', 0, 984), master: 'gone' }] }, /names gone/],
+    ['a shot twice', { shots: [testShot('a', 0, 500), testShot('a', 500, 984)] }, /shot a is there twice/],
+    [
+      'a range past the master',
+      { clips: [{ ...clip, cut: [{ master: TEST_MASTER, in: 0, out: 985 }] }] },
+      /ends at 985 of 984/,
+    ],
+    [
+      'a range of no master',
+      { clips: [{ ...clip, cut: [{ master: 'gone', in: 0, out: 9 }] }] },
+      /names gone/,
+    ],
+    ['a clip twice', { clips: [clip, clip] }, /clip clip-1 is there twice/],
+    ['work on no clip', { clip: 'gone' }, /names gone/],
+    ['work on no canvas', { clips: [{ ...clip, canvas: 'gone' }] }, /names gone/],
+    ['a framing of no shot', { framings: [plainFraming('gone', 'main', 0)] }, /a framing names gone/],
+    ['a tick of no shot', { ticks: { gone: 'x' } }, /a tick names gone/],
+    [
+      'repairs of no master',
+      { repairs: { gone: { ...job.edit.repairs[''] } as never } },
+      /repairs|names gone/,
+    ],
+  ])('is checked as it loads: %s', (_, change, reason) => {
+    expect(faultOf(change)).toMatch(reason);
+  });
+
+  it('is checked of masters too', () => {
+    expect(faultOf({}, { masters: [mainMaster(job), mainMaster(job)] })).toMatch(/master a+ is there twice/);
+  });
+});
+
+describe('a history', () => {
+  const many = (count: number, command: (n: number) => Command): Versioned =>
+    Array.from({ length: count }, (_, n) => command(n)).reduce<Versioned>(
+      (now, one) => recorded(now, changeBy(now.edit, one)!),
+      { edit: { ...job.edit, shots: [] }, history: EMPTY_HISTORY },
+    );
+
+  it('keeps so many steps, and holds of each only what it changed', () => {
+    const now = many(300, (n) => keep(n + 1, 900));
+    expect(now.history.past).toHaveLength(MOST_STEPS);
+    expect(JSON.stringify(now.history).length).toBeLessThan(60_000);
+  });
+
+  it('lets the oldest go where its steps are large', () => {
+    const words = (n: number): Command => ({
+      type: 'set-words',
+      words: { title: 'x', description: String(n).repeat(4000), tags: [] },
+    });
+    const now = many(100, words);
+    expect(now.history.past.length).toBeLessThan(100);
+    expect(now.history.past.length).toBeGreaterThan(10);
+    expect(JSON.stringify(now.history).length).toBeLessThan(500_000);
+  });
+
+  it('says of a change what it is: an element moved, put in or taken out is not the whole list again', () => {
+    const shots = Array.from({ length: 200 }, (_, n) => testShot(`s${n}`, n * 4, n * 4 + 4));
+    const edit = { ...job.edit, shots };
+    const without = { ...edit, shots: shots.filter((_, n) => n !== 3) };
+    expect(JSON.stringify(deltaBetween(edit, without)).length).toBeLessThan(400);
+    const moved = { ...edit, shots: [...shots.slice(1), shots[0]!] };
+    expect(JSON.stringify(deltaBetween(edit, moved)).length).toBeLessThan(100);
+    expect(deltaBetween(edit, applyCommand(edit, { type: 'set-audience', audience: 'private' }))).toBeNull();
+  });
+});
+
+describe('a job of the third version', () => {
+  const { gone: _gone, ...edit } = job.edit;
+  const clip = activeClip(job.edit);
+  const { soundTrack: _track, ...master } = mainMaster(job);
+  const { offered: _offered, ...rest } = job;
+  const shots = [testShot('a', 0, 500), testShot('b', 500, 984)];
+  const old = {
+    ...rest,
+    schemaVersion: 3,
+    masters: [master],
+    edit: {
+      ...edit,
+      shots,
+      framings: [plainFraming('a', 'main', 0), plainFraming('lost', 'main', 0)],
+      clips: [{ ...clip, overrides: ['tag'] }],
+    },
+  };
+  const pack = (first: number) => ({
+    ...clip,
+    overrides: ['tag'],
+    cut: [{ master: TEST_MASTER, in: first, out: 984 }],
+  });
+  const stepOf = (clips: number) => ({
+    name: 'trim',
+    shots: 0,
+    framings: [0],
+    repairs: 0,
+    ticks: 0,
+    clips: [clips],
+    clip: 'clip-1',
+  });
+  const history = {
+    shots: [shots],
+    framings: [plainFraming('a', 'main', 0)],
+    repairs: [{}],
+    ticks: [{}],
+    clips: [pack(30), pack(20), pack(5), pack(1)],
+    past: [stepOf(0), stepOf(1)],
+    future: [stepOf(3), stepOf(2)],
+  };
+
+  it('opens with its overrides on every canvas, without framings of shots that are gone', () => {
+    const read = readOldJob(JSON.stringify({ job: old, history }));
+    if (!read.ok) throw new Error(read.detail);
+    const { job: now } = read.file;
+    expect(now.edit.framings.map((one) => one.shot)).toEqual(['a']);
+    expect(activeClip(now.edit).overrides).toMatchObject([{ rule: 'tag', canvas: 'canvas-1' }]);
+    expect(now.offered).toEqual([TEST_MASTER]);
+    expect(mainMaster(now)).toMatchObject({ soundTrack: 0, audio: { decodable: true } });
+  });
+
+  it('keeps its undo', () => {
+    const read = readOldJob(JSON.stringify({ job: old, history }));
+    if (!read.ok) throw new Error(read.detail);
+    const { past, future } = read.file.history;
+    expect([past.length, future.length]).toEqual([2, 2]);
+    const entry = (revision: number, op: 'undo' | 'redo'): Entry => ({ revision, at, done: { op } });
+    const ins = (one: JobFile) => activeClip(one.job.edit).cut[0]?.in;
+    const back = replayed(read.file, entry(1, 'undo'));
+    expect(ins(back)).toBe(20);
+    expect(ins(replayed(back, entry(2, 'undo')))).toBe(30);
+    expect(ins(replayed(read.file, entry(1, 'redo')))).toBe(5);
+  });
+});

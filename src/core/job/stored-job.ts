@@ -1,0 +1,129 @@
+import { z } from 'zod';
+import { entrySchema, type JobFile, replayed } from './document';
+import { EMPTY_HISTORY, historySchema } from './history';
+import { JOB_VERSION, jobSchema } from './job';
+import { migrated } from './migrate';
+import { historyFromThird } from './migrate-history';
+import { exportRecordSchema, postRecordSchema } from './records';
+import { referenceFaults } from './references';
+
+/** A job as it is stored: texts that are written each by itself. */
+export interface StoredJob {
+  /** The job without what is stored beside it, at some revision. */
+  document: string;
+  /** Its undo history at that revision, or null where it is lost. */
+  history: string | null;
+  /** Changes since, in order. */
+  entries: readonly string[];
+  exports: readonly string[];
+  posts: readonly string[];
+}
+
+/** Why a stored job does not open. */
+export interface Unreadable {
+  problem: 'damaged' | 'newer';
+  detail: string;
+}
+export type ReadJob = { ok: true; file: JobFile } | ({ ok: false } & Unreadable);
+
+const versionSchema = z.object({ schemaVersion: z.number() });
+const documentSchema = z.object({ revision: z.number().int().nonnegative(), job: z.unknown() });
+const storedHistorySchema = z.object({ revision: z.number(), history: historySchema });
+
+/** The texts of a job at its revision, with nothing left to replay. */
+export function storedJob({ job, history, revision }: JobFile): StoredJob {
+  const { exports, posts, ...document } = job;
+  return {
+    document: JSON.stringify({ revision, job: document }),
+    history: JSON.stringify({ revision, history }),
+    entries: [],
+    exports: exports.map((record) => JSON.stringify(record)),
+    posts: posts.map((record) => JSON.stringify(record)),
+  };
+}
+
+/**
+ * Reads a stored job: its document, then the changes since. Never throws: what is damaged, what does not hold
+ * together and what is of a newer version is told apart and left alone. A history that went bad costs undo alone.
+ */
+export function readStoredJob(stored: StoredJob): ReadJob {
+  return reading(() => {
+    const { revision, job } = documentSchema.parse(JSON.parse(stored.document));
+    const version = versionSchema.parse(job).schemaVersion;
+    if (version > JOB_VERSION) return newer(version);
+    const records = {
+      exports: recordsOf(exportRecordSchema, stored.exports),
+      posts: recordsOf(postRecordSchema, stored.posts),
+    };
+    const whole = jobSchema.parse({ ...(migrated(job, version) as object), ...records });
+    let file: JobFile = { job: whole, history: historyOf(stored.history, revision), revision };
+    for (const text of stored.entries) file = replayed(file, entrySchema.parse(JSON.parse(text)));
+    return checked(file);
+  });
+}
+
+/** Reads a job as versions 1 to 3 stored it: one text with its history. */
+export function readOldJob(text: string): ReadJob {
+  return reading(() => {
+    const value = z.object({ job: versionSchema.loose(), history: z.unknown() }).parse(JSON.parse(text));
+    const { schemaVersion: version } = value.job;
+    if (version > JOB_VERSION) return newer(version);
+    const job = jobSchema.parse(migrated(value.job, version));
+    const masters = job.masters.map((master) => master.id);
+    // Histories of versions 1 and 2 held edits of forms that are gone.
+    const history = version === 3 ? historyFromThird(value.history, job.edit, masters) : EMPTY_HISTORY;
+    return checked({ job, history, revision: 0 });
+  });
+}
+
+/** A job as it came, opened only where all that it names is there. */
+export function checked(file: JobFile): ReadJob {
+  const job = jobSchema.safeParse(file.job);
+  if (!job.success) return { ok: false, problem: 'damaged', detail: issueOf(job.error) };
+  const [fault] = referenceFaults(job.data);
+  return fault === undefined ? { ok: true, file } : { ok: false, problem: 'damaged', detail: fault };
+}
+
+const newer = (version: number): ReadJob => ({ ok: false, problem: 'newer', detail: `version ${version}` });
+
+function reading(read: () => ReadJob): ReadJob {
+  try {
+    return read();
+  } catch (error) {
+    const detail =
+      error instanceof z.ZodError
+        ? issueOf(error)
+        : error instanceof Error
+          ? error.message
+          : 'it cannot be read';
+    return { ok: false, problem: 'damaged', detail };
+  }
+}
+
+const issueOf = ({ issues: [issue] }: z.ZodError): string => `${issue?.path.join('.')}: ${issue?.message}`;
+
+function historyOf(text: string | null, revision: number): JobFile['history'] {
+  try {
+    const stored = storedHistorySchema.parse(JSON.parse(text ?? ''));
+    return stored.revision === revision ? stored.history : EMPTY_HISTORY;
+  } catch {
+    return EMPTY_HISTORY;
+  }
+}
+
+/** Records that can be read, newest first; the others stay where they are stored. */
+function recordsOf<T extends { startedAt: string } | { at: string }>(
+  schema: z.ZodType<T>,
+  texts: readonly string[],
+): T[] {
+  const timeOf = (record: T) => ('at' in record ? record.at : record.startedAt);
+  return texts
+    .flatMap((text) => {
+      try {
+        return [schema.parse(JSON.parse(text))];
+      } catch {
+        return [];
+      }
+    })
+    .sort((a, b) => timeOf(b).localeCompare(timeOf(a)));
+}

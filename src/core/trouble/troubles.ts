@@ -1,0 +1,164 @@
+import { z } from 'zod';
+import { CONVERSION_FAULTS, type ConversionFault } from '../convert/protocol';
+import { bytesLabel } from '../figures/figures';
+import { codecName } from '../master/master';
+
+/** What happened and why, and what to do. */
+type Words = readonly [what: string, todo: string];
+
+/** One trouble: the values that its words need, and the words. */
+const trouble = <Shape extends z.ZodRawShape>(
+  values: Shape,
+  words: (values: z.infer<z.ZodObject<Shape>>) => Words,
+) => ({ values: z.object(values), words });
+
+const text = z.string().min(1);
+/** A sound track that could be taken instead. */
+const soundChoice = z.object({ track: z.number(), codec: z.string(), channels: z.number() });
+const number = z.number();
+
+/** What a server was asked for when it failed. */
+export const ERRANDS = ['post', 'convert', 'demo'] as const;
+export type Errand = (typeof ERRANDS)[number];
+const asked = { who: text, errand: z.enum(ERRANDS) };
+
+/** What is safe, and how to go on, by what was asked for. */
+const GO_ON: Record<Errand, string> = {
+  post: 'Your clip and words are kept. Post again; the upload goes on where it stopped.',
+  convert: 'Your file is as it was. Convert it again; the upload goes on where it stopped.',
+  demo: 'Open the demo again in a moment.',
+};
+
+/** Why a server did not do what it was asked. */
+export const REFUSALS = ['busy', 'no-room', 'too-large', 'gone', 'no-ffmpeg', 'fault'] as const;
+export type Refusal = (typeof REFUSALS)[number];
+const REFUSAL_WORDS: Record<Refusal, string> = {
+  busy: 'has too much to do right now',
+  'no-room': 'has no room for the file',
+  'too-large': 'takes no file as large as this one',
+  gone: 'no longer has what was sent to it',
+  'no-ffmpeg': 'cannot look at films: it has no ffmpeg',
+  fault: 'failed on its own side',
+};
+
+const FAULT_WORDS: Record<ConversionFault, string> = {
+  unreadable: 'ffmpeg there cannot read it either',
+  'cut-off': 'it ends before its picture does',
+  'no-picture': 'it has no picture',
+  'too-slow': 'it took too long',
+  'no-room': 'the server has no room for the copy',
+  broken: 'the copy was not whole when it was read back',
+  busy: 'the server has too much to do right now',
+};
+
+/** Everything that can go wrong with a file, an export or a post. */
+export const TROUBLES = {
+  'empty-file': trouble({ file: text }, (v) => [
+    `${v.file} is empty.`,
+    'Export it again from the editing program, or pick another file.',
+  ]),
+  'not-media': trouble({ file: text }, (v) => [
+    `${v.file} is not a video file that can be read here, whatever its name says.`,
+    'Bring in MP4, MOV, WebM or MKV.',
+  ]),
+  'cut-off': trouble({ file: text }, (v) => [
+    `${v.file} ends before its picture does: it was cut off while it was copied or saved.`,
+    'Copy it again from where it came from, or export it again.',
+  ]),
+  'no-video': trouble({ file: text }, (v) => [
+    `${v.file} has sound but no picture.`,
+    'Bring in the edit itself, exported with its picture.',
+  ]),
+  'codec-missing': trouble({ file: text, codec: text }, (v) => [
+    `This browser cannot decode ${codecName(v.codec)}, which the picture of ${v.file} is coded in.`,
+    'Export the edit as H.264 in MP4, or as VP9 in WebM, and bring that in.',
+  ]),
+  'sound-missing': trouble({ file: text, codec: text, others: z.array(soundChoice) }, (v) => [
+    `This browser cannot decode ${codecName(v.codec)}, which the sound of ${v.file} is coded in.`,
+    (v.others.length > 0
+      ? 'Take another of its sound tracks, or go on without sound. '
+      : 'Go on without sound. ') + 'To keep this sound, export the edit with AAC and bring that in.',
+  ]),
+  'no-frames': trouble({ file: text }, (v) => [
+    `${v.file} has a video track without a single frame.`,
+    'Export it again.',
+  ]),
+  damaged: trouble({ file: text, detail: text }, (v) => [
+    `${v.file} could not be decoded: its picture data is damaged (${v.detail}).`,
+    'Export it again, or copy it again from where it came from.',
+  ]),
+  'pixel-format': trouble({ format: text }, (v) => [
+    `The picture is stored as ${v.format}, which cannot be cropped without loss here.`,
+    'Export the edit as H.264, 4:2:0, and bring that in.',
+  ]),
+  'too-small': trouble({ file: text, width: number, height: number }, (v) => [
+    `${v.file} is ${v.width}×${v.height} pixels: too small to make a clip from.`,
+    'Bring in the edit at its full size.',
+  ]),
+  'storage-full': trouble({ need: number, free: number.nullable() }, (v) => [
+    `There is no room: ${bytesLabel(v.need)} are needed, and this browser grants ` +
+      (v.free === null ? 'no more.' : `${bytesLabel(v.free)}.`),
+    'Delete jobs or exports that are done, or free space on this device.',
+  ]),
+  'bring-in-failed': trouble({ file: text, detail: text }, (v) => [
+    `${v.file} could not be copied into this browser (${v.detail}).`,
+    'Bring it in again. If that fails too, delete jobs that are done to make room.',
+  ]),
+  'master-gone': trouble({ file: text }, (v) => [
+    `The bytes of ${v.file} are no longer in this browser's storage.`,
+    'Bring the same file in again: the job keeps everything you made and takes it up.',
+  ]),
+  'wrong-file': trouble({ file: text, wanted: text }, (v) => [
+    `${v.file} is another file than this job's master.`,
+    `Pick ${v.wanted}.`,
+  ]),
+  'encoder-missing': trouble({ width: number, height: number }, (v) => [
+    `This browser cannot encode H.264 at ${v.width}×${v.height}.`,
+    'Use a browser with an H.264 encoder, or choose a smaller canvas.',
+  ]),
+  'export-failed': trouble({ detail: text }, (v) => [
+    `The export stopped: ${v.detail}.`,
+    'Start it again. Nothing of it was kept.',
+  ]),
+  'export-gone': trouble({ file: text }, (v) => [
+    `The bytes of ${v.file} are no longer in this browser's storage.`,
+    'Export the clip again.',
+  ]),
+  'worker-ended': trouble({ detail: text }, (v) => [
+    `The browser ended the work: ${v.detail}.`,
+    'Start it again. If it ends again, close other tabs: memory may be short.',
+  ]),
+  'worker-answer': trouble({}, () => [
+    'The work answered in a way that this page does not understand.',
+    'Reload the page, so that both are of one version, and start it again.',
+  ]),
+  'server-down': trouble(asked, (v) => [
+    `${v.who} does not answer.`,
+    `Check the connection. ${GO_ON[v.errand]}`,
+  ]),
+  'server-slow': trouble({ ...asked, seconds: number }, (v) => [
+    `${v.who} did not answer within ${v.seconds} seconds.`,
+    GO_ON[v.errand],
+  ]),
+  'server-answer': trouble(asked, (v) => [
+    `${v.who} answered in a way that is not understood.`,
+    `It may be of another version. ${GO_ON[v.errand]}`,
+  ]),
+  'server-refused': trouble({ ...asked, why: z.enum(REFUSALS) }, (v) => [
+    `${v.who} ${REFUSAL_WORDS[v.why]}.`,
+    GO_ON[v.errand],
+  ]),
+  'conversion-failed': trouble({ fault: z.enum(CONVERSION_FAULTS) }, (v) => [
+    `The server could not convert it: ${FAULT_WORDS[v.fault]}.`,
+    'Export the edit as H.264 in MP4 from the editing program, and bring that in.',
+  ]),
+  'save-failed': trouble({ detail: text }, (v) => [
+    `The job could not be saved in this browser: ${v.detail}.`,
+    'Delete jobs that are done to make room. Until then a reload loses the last change.',
+  ]),
+  'job-file': trouble({ file: text, detail: text }, (v) => [
+    `${v.file} cannot be taken in as a job: ${v.detail}.`,
+    'Nothing was changed. Save the job again where it came from, or pick another file.',
+  ]),
+  cancelled: trouble({}, () => ['Cancelled.', 'Nothing of it was kept.']),
+} as const;
