@@ -5,6 +5,12 @@ const aliases = Object.fromEntries(
   ]),
 );
 
+/** Packages that come as modules alone. */
+const MODULES = [
+  ...['mediabunny', '@noble', '@tus', 'srvx', 'cookie-es', 'p-queue', 'p-timeout', 'jsondiffpatch', 'immer'],
+  ...['@dmsnell', '@zip.js'],
+].join('|');
+
 /** Projects on plain Node: esbuild transforms a file in about a millisecond. */
 const onNode = (displayName, testMatch, more = {}) => ({
   displayName,
@@ -12,12 +18,14 @@ const onNode = (displayName, testMatch, more = {}) => ({
   testEnvironment: 'node',
   testMatch,
   transform: { '\\.[cm]?[jt]sx?$': '<rootDir>/jest/esbuild-transform.cjs' },
-  transformIgnorePatterns: [
-    '/node_modules/(?!(mediabunny|@noble|@tus|srvx|cookie-es|p-queue|p-timeout|jsondiffpatch|immer|@dmsnell)/)',
-  ],
+  transformIgnorePatterns: [`/node_modules/(?!(${MODULES})/)`],
   moduleNameMapper: aliases,
   ...more,
 });
+
+/** What the platform's own presets leave alone, less those. */
+const ignored = (preset) =>
+  require(preset).transformIgnorePatterns.map((pattern) => pattern.replace('(?!', `(?!${MODULES}|`));
 
 /** @type {import('jest').Config} */
 module.exports = {
@@ -33,6 +41,7 @@ module.exports = {
       testMatch: ['<rootDir>/src/{state,ui}/**/*.test.ts'],
       setupFiles: ['<rootDir>/jest/setup-ui.js'],
       moduleNameMapper: { '^react-native$': 'react-native-web', ...aliases },
+      transformIgnorePatterns: ignored('jest-expo/web/jest-preset'),
     },
     {
       displayName: 'components',
@@ -41,6 +50,7 @@ module.exports = {
       testMatch: ['<rootDir>/src/ui/**/*.test.tsx'],
       setupFiles: ['<rootDir>/jest/setup-ui.js'],
       moduleNameMapper: aliases,
+      transformIgnorePatterns: ignored('jest-expo/jest-preset'),
     },
     onNode('e2e', ['<rootDir>/e2e/**/*.test.ts'], {
       setupFilesAfterEnv: ['<rootDir>/jest/patient.js', '<rootDir>/jest/become-true.js'],

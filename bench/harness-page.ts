@@ -19,7 +19,8 @@ function chosenFile(): File {
 
 /** Brings the chosen file in, as the application does. */
 async function chosenSource(): Promise<Source> {
-  return sourceOf(await bringInFile({ file: chosenFile() }, {}));
+  const { master } = await bringInFile({ file: chosenFile() }, {});
+  return sourceOf(master);
 }
 
 /** Exports the first `seconds` of the chosen file to 1080×1920. */

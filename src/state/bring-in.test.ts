@@ -1,16 +1,20 @@
-import AsyncStorage from '@react-native-async-storage/async-storage';
 import { activeCanvas } from '@core/job/clip';
 import { activeClip, mainMaster } from '@core/job/job';
 import { testMaster, testRange } from '@core/job/test-job';
 import { TroubleError } from '@core/trouble/trouble';
-import { bringBack, bringIn, openDemo, useBringIn } from './bring-in';
-import { useJobs } from './jobs';
+import { bringBack, bringIn, cancelBringIn, openDemo, useBringIn } from './bring-in';
+import { NO_JOBS, useJobs } from './jobs';
+import { storage } from './store/storage';
 
-const mockMedia = { bringInFile: jest.fn(), there: true };
+const mockMedia = { bringInFile: jest.fn(), there: true, deleted: [] as string[] };
 jest.mock('@media/worker/tasks', () => ({
   bringInFile: (...args: unknown[]) => mockMedia.bringInFile(...args) as unknown,
 }));
-jest.mock('@media/store/storage', () => ({ storedFile: () => Promise.resolve(mockMedia.there ? {} : null) }));
+jest.mock('@media/store/storage', () => ({
+  storedFile: () => Promise.resolve(mockMedia.there ? {} : null),
+  deleteStored: (_folder: string, name: string) => Promise.resolve(void mockMedia.deleted.push(name)),
+  deleteStoredFrom: () => Promise.resolve(),
+}));
 
 const file = (name: string) => new File(['x'], name);
 const jobOf = (id: string | null) => useJobs.getState().files[id ?? '']?.job;
@@ -27,10 +31,10 @@ const demo = {
 };
 
 beforeEach(async () => {
-  await AsyncStorage.clear();
-  useJobs.setState({ loaded: true, files: {}, aside: [], saveTrouble: null });
+  await storage.clear();
+  useJobs.setState({ ...NO_JOBS, loaded: true });
   useBringIn.setState({ fileName: null, progress: null, trouble: null, twin: null, demo: null });
-  mockMedia.bringInFile.mockReset().mockResolvedValue(testMaster());
+  mockMedia.bringInFile.mockReset().mockResolvedValue({ master: testMaster(), fresh: true });
   mockMedia.there = true;
 });
 afterEach(() => jest.restoreAllMocks());
@@ -61,6 +65,29 @@ describe('bringing in', () => {
     expect(await bringIn(file('b.mp4'))).toBeNull();
     expect(useBringIn.getState().trouble).toBeNull();
     expect(useJobs.getState().files).toEqual({});
+  });
+
+  it('that is cancelled in its last moment makes no job and keeps no bytes', async () => {
+    mockMedia.deleted = [];
+    mockMedia.bringInFile.mockImplementationOnce(() => {
+      cancelBringIn();
+      return Promise.resolve({ master: testMaster(), fresh: true });
+    });
+    expect(await bringIn(file('a.mp4'))).toBeNull();
+    expect(useJobs.getState().files).toEqual({});
+    expect(mockMedia.deleted).toEqual([testMaster().fingerprint]);
+    expect(useBringIn.getState()).toMatchObject({ fileName: null, trouble: null });
+  });
+
+  it('asks which sound to take where the first cannot be decoded', async () => {
+    const others = [{ track: 1, codec: 'aac', channels: 2 }];
+    mockMedia.bringInFile.mockRejectedValueOnce(
+      new TroubleError('sound-missing', { file: 'a.mkv', codec: 'ac3', others }),
+    );
+    expect(await bringIn(file('a.mkv'))).toBeNull();
+    const id = await useBringIn.getState().again?.(1);
+    expect(mockMedia.bringInFile.mock.calls[1]?.[0]).toMatchObject({ sound: 1 });
+    expect(jobOf(id ?? null)?.title).toBe('a');
   });
 
   it('asks for the same file when a job lost its bytes', async () => {

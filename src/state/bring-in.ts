@@ -1,13 +1,17 @@
 import { create } from 'zustand';
 import { type Demo, demoSchema } from '@core/job/demo';
-import { type Job, mainMaster, newJob } from '@core/job/job';
+import { type Job, newJob } from '@core/job/job';
 import type { Shot } from '@core/cut/shot';
 import type { Master } from '@core/master/master';
-import { troubleOf, type Trouble, TroubleError } from '@core/trouble/trouble';
+import { troubleOf, type Trouble } from '@core/trouble/trouble';
+import type { BringInRequest } from '@media/read/bring-in-task';
 import { storedFile } from '@media/store/storage';
 import { bringInFile } from '@media/worker/tasks';
 import type { Progress } from '@media/worker/worker-protocol';
+import { forgetMaster, isUsed } from './delete-job';
 import { addJob, addMaster, useJobs } from './jobs';
+import { askBytes, askJson, type ServerName, serverTrouble } from './server';
+import { outcomeOf } from './task';
 
 interface BringInState {
   /** The file on its way in, or null. */
@@ -16,6 +20,8 @@ interface BringInState {
   trouble: Trouble | null;
   /** The file that the trouble is about. */
   refused: File | null;
+  /** Brings that file in again with another sound track, or null for silence. @returns as the first attempt does. */
+  again: ((sound: number | null) => Promise<string | null>) | null;
   /** A job that has the same file already, and the one that was made now. */
   twin: { title: string; id: string } | null;
   demo: Demo | null;
@@ -26,9 +32,13 @@ export const useBringIn = create<BringInState>(() => ({
   progress: null,
   trouble: null,
   refused: null,
+  again: null,
   twin: null,
   demo: null,
 }));
+
+/** How the server with the demo is called in words. */
+const DEMO_SERVER: ServerName = { who: 'The server with the demo', errand: 'demo' };
 
 /** The folder of the demo, from the server's root. */
 const DEMO = '/demo/';
@@ -43,23 +53,23 @@ let stop: AbortController | null = null;
 
 /** Brings a person's file in and makes a job of it. @returns the job's id, or null when it failed or was cancelled. */
 export function bringIn(file: File): Promise<string | null> {
-  return attempt(file, null, (master) => {
-    const twin = Object.values(useJobs.getState().files).find(
-      (one) => mainMaster(one.job).fingerprint === master.fingerprint,
-    );
-    if (twin) useBringIn.setState({ twin: { title: twin.job.title, id: twin.job.id } });
+  return attempt({ file }, (master) => {
+    const twin = Object.values(useJobs.getState().listed).find(
+      ({ head }) => head.masters[0]?.fingerprint === master.fingerprint,
+    )?.head;
+    if (twin) useBringIn.setState({ twin: { title: twin.title, id: twin.id } });
     return makeJob(master, { id: crypto.randomUUID(), title: titleOf(file.name, twin !== undefined) });
   });
 }
 
 /** Takes a lost master's bytes in again. Only the same file is taken. */
 export function bringBack(job: Job, master: Master, file: File): Promise<string | null> {
-  return attempt(file, master, () => job.id);
+  return attempt({ file, wanted: master, sound: master.soundTrack }, () => job.id);
 }
 
 /** Brings a further master into a job. @returns its id, or null when it failed or was cancelled. */
 export function addMasterFile(job: Job, file: File): Promise<string | null> {
-  return attempt(file, null, (master) => {
+  return attempt({ file }, (master) => {
     addMaster(job.id, master);
     return master.id;
   });
@@ -67,16 +77,13 @@ export function addMasterFile(job: Job, file: File): Promise<string | null> {
 
 /** Opens the demo's job, made from the film that ships. */
 export async function openDemo(): Promise<string | null> {
-  const known = useJobs.getState().files[DEMO_JOB];
-  if (known && (await hasBytes(mainMaster(known.job)))) return DEMO_JOB;
+  const [known] = useJobs.getState().listed[DEMO_JOB]?.head.masters ?? [];
+  if (known && (await hasBytes(known))) return DEMO_JOB;
   const demo = await loadDemo();
   if (!demo) return null;
-  const file = await fetchDemoFile(demo).catch((error: unknown) => {
-    useBringIn.setState({ trouble: troubleOf(error, 'server-down', { outlet: 'The server with the demo' }) });
-    return null;
-  });
+  const file = await fetchDemoFile(demo);
   if (!file) return null;
-  return attempt(file, known ? mainMaster(known.job) : null, (master) => {
+  return attempt({ file, ...(known ? { wanted: known } : {}) }, (master) => {
     if (known) return DEMO_JOB;
     const { title, framings, words } = demo;
     const shots = demo.shots.map((shot, i): Shot => ({
@@ -94,7 +101,7 @@ export async function loadDemo(): Promise<Demo | null> {
   const known = useBringIn.getState().demo;
   if (known) return known;
   try {
-    const demo = demoSchema.parse(await (await fetch(demoAddress('kite-day.json'))).json());
+    const demo = await askJson(DEMO_SERVER, demoAddress('kite-day.json'), demoSchema);
     useBringIn.setState({ demo });
     return demo;
   } catch {
@@ -103,10 +110,14 @@ export async function loadDemo(): Promise<Demo | null> {
   }
 }
 
-async function fetchDemoFile(demo: Demo): Promise<File> {
-  const response = await fetch(demoAddress(demo.file));
-  if (!response.ok) throw new TroubleError('server-down', { outlet: 'The server with the demo' });
-  return new File([await response.blob()], demo.file, { type: 'video/mp4' });
+async function fetchDemoFile(demo: Demo): Promise<File | null> {
+  try {
+    const film = await askBytes(DEMO_SERVER, demoAddress(demo.file));
+    return new File([film], demo.file, { type: 'video/mp4' });
+  } catch (error) {
+    useBringIn.setState({ trouble: serverTrouble(DEMO_SERVER, error) });
+    return null;
+  }
 }
 
 export function cancelBringIn(): void {
@@ -114,7 +125,7 @@ export function cancelBringIn(): void {
 }
 
 export function dismissBringIn(): void {
-  useBringIn.setState({ trouble: null, refused: null, twin: null });
+  useBringIn.setState({ trouble: null, refused: null, again: null, twin: null });
 }
 
 /** The first master of a job whose bytes this browser no longer has, or null. */
@@ -124,29 +135,41 @@ export async function missingMaster(job: Job): Promise<Master | null> {
 }
 
 /** Whether a master's bytes are still in this browser. */
-async function hasBytes(master: Master): Promise<boolean> {
+async function hasBytes(master: Pick<Master, 'fingerprint'>): Promise<boolean> {
   return (await storedFile('masters', master.fingerprint)) !== null;
 }
 
-async function attempt(
-  file: File,
-  wanted: Master | null,
-  make: (master: Master) => string,
-): Promise<string | null> {
+async function attempt(request: BringInRequest, make: (master: Master) => string): Promise<string | null> {
+  const { file } = request;
   stop?.abort();
   const mine = (stop = new AbortController());
-  useBringIn.setState({ fileName: file.name, progress: null, trouble: null, refused: null, twin: null });
-  try {
-    const request = wanted ? { file, wanted } : { file };
-    const onProgress = (progress: Progress) => useBringIn.setState({ progress });
-    return make(await bringInFile(request, { signal: mine.signal, onProgress }));
-  } catch (error) {
-    const trouble = troubleOf(error, 'bring-in-failed', { file: file.name });
-    if (trouble.code !== 'cancelled') useBringIn.setState({ trouble, refused: file });
-    return null;
-  } finally {
-    if (stop === mine) useBringIn.setState({ fileName: null, progress: null });
+  useBringIn.setState({
+    ...{ fileName: file.name, progress: null, trouble: null, refused: null, again: null, twin: null },
+  });
+  let fresh: Master | null = null;
+  const outcome = await outcomeOf(
+    {
+      async run(signal) {
+        const onProgress = (progress: Progress) => useBringIn.setState({ progress });
+        const came = await bringInFile(request, { signal, onProgress });
+        if (came.fresh) fresh = came.master;
+        return came.master;
+      },
+      // Cancelled when all was done: its bytes go again, unless a job has them by now.
+      clean: async () => {
+        if (fresh && !isUsed(fresh.fingerprint)) await forgetMaster(fresh.fingerprint);
+      },
+      trouble: (error) => troubleOf(error, 'bring-in-failed', { file: file.name }),
+    },
+    mine.signal,
+  );
+  if (stop === mine) useBringIn.setState({ fileName: null, progress: null });
+  if (outcome.state === 'done') return make(outcome.result);
+  if (outcome.state === 'failed' && stop === mine) {
+    const again = (sound: number | null) => attempt({ ...request, sound }, make);
+    useBringIn.setState({ trouble: outcome.trouble, refused: file, again });
   }
+  return null;
 }
 
 type Start = Omit<Parameters<typeof newJob>[0], 'now' | 'master'>;

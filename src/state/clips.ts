@@ -11,7 +11,10 @@ import { showFrame } from './player';
 
 /** An id that no clip has, nor an export of a clip that was removed. */
 const freshId = (job: Job, clips: readonly Clip[]): string => {
-  const taken = new Set([...clips.map((clip) => clip.id), ...job.exports.map((record) => record.clip)]);
+  const taken = new Set([
+    ...[...clips, ...job.edit.gone].map((clip) => clip.id),
+    ...job.exports.map((record) => record.clip),
+  ]);
   for (let n = 1; ; n++) if (!taken.has(`clip-${n}`)) return `clip-${n}`;
 };
 
@@ -28,7 +31,7 @@ export function addClip(job: Job): void {
   const from = activeClip(job.edit);
   const id = freshId(job, clips);
   const name = `Clip ${clips.length + 1}`;
-  const clip: Clip = { ...from, id, name, part: null, words: { ...from.words, title: name } };
+  const clip: Clip = { ...from, id, name, part: null, overrides: [], words: { ...from.words, title: name } };
   dispatch(job.id, { type: 'set-clips', act: 'add', clips: [...clips, clip], clip: id });
 }
 

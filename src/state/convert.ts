@@ -8,19 +8,21 @@ import {
   CONVERT_UPLOADS,
   convertedPath,
 } from '@core/convert/protocol';
-import { troubleOf, type Trouble, type TroubleCode, TroubleError } from '@core/trouble/trouble';
+import { type Trouble, type TroubleCode, TroubleError } from '@core/trouble/trouble';
 import { uploadFile } from '@media/send/upload';
+import { askBytes, askJson, type ServerName, serverTrouble, tellServer } from './server';
+import { outcomeOf } from './task';
 
 /** Troubles of a file that a conversion may cure. */
-const CURABLE: readonly TroubleCode[] = ['codec-missing', 'not-media', 'pixel-format'];
+const CURABLE: readonly TroubleCode[] = ['codec-missing', 'sound-missing', 'not-media', 'pixel-format'];
 /** How often the server is asked, in milliseconds. */
 const ASK_EVERY = 400;
 /** How the server with ffmpeg is called in words. */
-const SERVER = 'The server';
+const SERVER: ServerName = { who: 'The server', errand: 'convert' };
 
 interface ConvertState {
   /** What is under way, or null. Bytes while it is sent and fetched, seconds while it is converted. */
-  stage: { name: 'send' | 'convert' | 'fetch'; done: number; total: number | null } | null;
+  stage: { name: 'send' | 'wait' | 'convert' | 'fetch'; done: number; total: number | null } | null;
   trouble: Trouble | null;
 }
 
@@ -32,7 +34,7 @@ let stop: AbortController | null = null;
 export async function canConvert(trouble: Trouble): Promise<boolean> {
   if (!CURABLE.includes(trouble.code)) return false;
   try {
-    return abilitySchema.parse(await (await fetch(CONVERT_ABILITY)).json()).ffmpeg;
+    return (await askJson(SERVER, CONVERT_ABILITY, abilitySchema)).ffmpeg;
   } catch {
     return false;
   }
@@ -45,48 +47,57 @@ export function cancelConversion(): void {
 /** Has a file converted on the server. @returns the copy, or null when that failed or was stopped. */
 export async function convertFile(file: File): Promise<File | null> {
   stop?.abort();
-  const { signal } = (stop = new AbortController());
-  const show = (name: NonNullable<ConvertState['stage']>['name'], done: number, total: number | null) =>
-    useConvert.setState({ stage: { name, done, total } });
+  const mine = (stop = new AbortController());
+  const show: Show = (name, done, total) => {
+    if (stop === mine) useConvert.setState({ stage: { name, done, total } });
+  };
   useConvert.setState({ trouble: null });
   show('send', 0, file.size);
   let id: string | null = null;
-  try {
-    const key = `convert-${file.name}-${file.size}-${file.lastModified}`;
-    const request = { endpoint: CONVERT_UPLOADS, outlet: SERVER, file, key };
-    id = await uploadFile(request, (sent, total) => show('send', sent, total), signal);
-    const done = await converted(id, signal, (seconds, total) => show('convert', seconds, total));
-    show('fetch', 0, done.bytes);
-    const response = await fetch(convertedPath(id), { signal });
-    if (!response.ok) throw new TroubleError('server-down', { outlet: SERVER });
-    const name = file.name.replace(/\.[^.]+$/, '') + ' (converted).mp4';
-    return new File([await response.blob()], name, { type: 'video/mp4' });
-  } catch (error) {
-    const trouble = signal.aborted ? null : troubleOf(error, 'server-down', { outlet: SERVER });
-    useConvert.setState({ trouble });
-    return null;
-  } finally {
-    // What is on the server is of no more use, whatever came of it.
-    if (id) void fetch(conversionPath(id), { method: 'DELETE' }).catch(() => undefined);
-    useConvert.setState({ stage: null });
+  const forget = () => {
+    if (id) tellServer(SERVER, conversionPath(id), { method: 'DELETE' });
+    return Promise.resolve();
+  };
+  const outcome = await outcomeOf(
+    {
+      async run(signal) {
+        const key = `convert-${file.name}-${file.size}-${file.lastModified}`;
+        const request = { endpoint: CONVERT_UPLOADS, ...SERVER, file, key };
+        id = await uploadFile(request, (sent, total) => show('send', sent, total), signal);
+        const { bytes } = await converted(id, signal, show);
+        show('fetch', 0, bytes);
+        const copy = await askBytes(SERVER, convertedPath(id), { signal, size: bytes });
+        // Only now that the copy is whole is what lies on the server of no more use.
+        await forget();
+        return copy;
+      },
+      clean: () => (mine.signal.aborted ? forget() : Promise.resolve()),
+      trouble: (error) => serverTrouble(SERVER, error),
+    },
+    mine.signal,
+  );
+  if (stop === mine) {
+    useConvert.setState({ stage: null, trouble: outcome.state === 'failed' ? outcome.trouble : null });
   }
+  if (outcome.state !== 'done') return null;
+  const name = file.name.replace(/\.[^.]+$/, '') + ' (converted).mp4';
+  return new File([outcome.result], name, { type: 'video/mp4' });
 }
+
+type Show = (name: NonNullable<ConvertState['stage']>['name'], done: number, total: number | null) => void;
 
 async function converted(
   id: string,
   signal: AbortSignal,
-  onProgress: (doneSeconds: number, totalSeconds: number | null) => void,
+  show: Show,
 ): Promise<Extract<Conversion, { state: 'done' }>> {
-  let method = 'POST';
-  for (;;) {
-    const response = await fetch(conversionPath(id), { method, signal });
-    if (!response.ok) throw new TroubleError('server-down', { outlet: SERVER });
-    const conversion = conversionSchema.parse(await response.json());
+  for (let method: 'POST' | 'GET' = 'POST'; ; method = 'GET') {
+    const conversion = await askJson(SERVER, conversionPath(id), conversionSchema, { method, signal });
     if (conversion.state === 'done') return conversion;
     if (conversion.state === 'failed')
-      throw new TroubleError('conversion-failed', { detail: conversion.reason });
-    onProgress(conversion.doneSeconds, conversion.totalSeconds);
-    method = 'GET';
+      throw new TroubleError('conversion-failed', { fault: conversion.fault });
+    if (conversion.state === 'queued') show('wait', 0, null);
+    else show('convert', conversion.doneSeconds, conversion.totalSeconds);
     await new Promise((resolve) => setTimeout(resolve, ASK_EVERY));
   }
 }

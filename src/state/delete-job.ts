@@ -1,29 +1,37 @@
-import type { Job } from '@core/job/job';
-import { deleteStored, storedNames } from '@media/store/storage';
-import { cancelExport } from './exports';
+import { deleteStored, deleteStoredFrom } from '@media/store/storage';
+import { cancelExport, storedName } from './exports';
 import { removeJob, useJobs } from './jobs';
 import { forgetPass } from './passes';
 
 /** Deletes a job with its exports, and its masters' bytes unless another job uses them. */
-export async function deleteWholeJob(job: Job): Promise<void> {
-  for (const record of job.exports) {
+export async function deleteWholeJob(id: string): Promise<void> {
+  const listed = useJobs.getState().listed[id];
+  if (!listed) return;
+  for (const record of listed.exports) {
     cancelExport(record.id);
-    await deleteStored('exports', `${record.id}.mp4`);
+    await deleteStored('exports', storedName(record.id));
   }
-  await removeJob(job.id);
-  const kept = new Set(
-    Object.values(useJobs.getState().files).flatMap((one) => one.job.masters.map((it) => it.fingerprint)),
+  await removeJob(id);
+  for (const { fingerprint } of listed.head.masters)
+    if (!isUsed(fingerprint)) await forgetMaster(fingerprint);
+}
+
+/** Lets the bytes of a job's master go, and keeps the work: the same file is asked for when it is wanted again. */
+export async function letMasterGo(id: string, fingerprint: string): Promise<void> {
+  if (!isUsed(fingerprint, id)) await forgetMaster(fingerprint);
+}
+
+/** Whether any job, or any but one, was made from a file. */
+export function isUsed(fingerprint: string, but?: string): boolean {
+  return Object.values(useJobs.getState().listed).some(
+    ({ head }) => head.id !== but && head.masters.some((one) => one.fingerprint === fingerprint),
   );
-  for (const { fingerprint } of job.masters) if (!kept.has(fingerprint)) await forgetMaster(fingerprint);
 }
 
 /** Deletes a master's bytes and all that was made of them to look at. */
-async function forgetMaster(fingerprint: string): Promise<void> {
+export async function forgetMaster(fingerprint: string): Promise<void> {
   forgetPass(fingerprint);
   await deleteStored('masters', fingerprint);
-  for (const folder of ['stills', 'passes'] as const) {
-    for (const name of await storedNames(folder)) {
-      if (name.startsWith(fingerprint)) await deleteStored(folder, name);
-    }
-  }
+  await deleteStoredFrom('stills', fingerprint);
+  await deleteStoredFrom('passes', fingerprint);
 }

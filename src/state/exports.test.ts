@@ -1,17 +1,20 @@
-import AsyncStorage from '@react-native-async-storage/async-storage';
 import { activeClip, newJob, type Job } from '@core/job/job';
 import { applyCommand } from '@core/job/commands/commands';
 import { NO_BORDERS } from '@core/picture/borders';
 import { framed, testJob, testMaster } from '@core/job/test-job';
 import { TroubleError } from '@core/trouble/trouble';
+import { addClip, removeClip } from './clips';
 import { cancelExport, deleteExport, startExport, useExports } from './exports';
-import { addJob, useJobs } from './jobs';
+import { addJob, dispatch, NO_JOBS, useJobs } from './jobs';
+import { storage } from './store/storage';
 import { sendPost, usePosts } from './posts';
 
 const mockMedia = {
   makeExport: jest.fn(),
   proveExport: jest.fn(),
   deleted: [] as string[],
+  /** Whether the browser refuses to delete. */
+  refuses: false,
   uploadFile: jest.fn(),
 };
 jest.mock('@media/worker/tasks', () => ({
@@ -19,7 +22,10 @@ jest.mock('@media/worker/tasks', () => ({
   proveExport: (...args: unknown[]) => mockMedia.proveExport(...args) as unknown,
 }));
 jest.mock('@media/store/storage', () => ({
-  deleteStored: (_folder: string, name: string) => Promise.resolve(void mockMedia.deleted.push(name)),
+  deleteStored: (_folder: string, name: string) =>
+    mockMedia.refuses
+      ? Promise.reject(new Error('locked'))
+      : Promise.resolve(void mockMedia.deleted.push(name)),
   storedFile: (_folder: string, name: string) => Promise.resolve(new File(['clip'], name)),
 }));
 jest.mock('@media/send/upload', () => ({
@@ -37,8 +43,8 @@ function readyJob(): Job {
 }
 
 beforeEach(async () => {
-  await AsyncStorage.clear();
-  useJobs.setState({ loaded: true, files: {}, aside: [], saveTrouble: null });
+  await storage.clear();
+  useJobs.setState({ ...NO_JOBS, loaded: true });
   useExports.setState({ running: {} });
   usePosts.setState({ sending: null, trouble: null });
   mockMedia.deleted = [];
@@ -111,6 +117,23 @@ describe('an export', () => {
     expect(stored().exports.map((one) => one.state)).toEqual(['done', 'done']);
   });
 
+  it('whose clean-up fails is settled all the same, and holds the next one up no longer', async () => {
+    const told = jest.spyOn(console, 'error').mockImplementation(() => undefined);
+    mockMedia.makeExport.mockRejectedValueOnce(new Error('odd'));
+    mockMedia.refuses = true;
+    begin();
+    begin();
+    await settled();
+    mockMedia.refuses = false;
+    expect(
+      stored()
+        .exports.map((one) => one.state)
+        .sort(),
+    ).toEqual(['done', 'failed']);
+    expect(useExports.getState().running).toEqual({});
+    told.mockRestore();
+  });
+
   it('is deleted with its bytes', async () => {
     begin();
     await settled();
@@ -134,7 +157,7 @@ describe('a post', () => {
   afterEach(() => jest.restoreAllMocks());
 
   it('sends the words with the upload, and keeps what the outlet said', async () => {
-    const fetched = answer(200, { state: 'accepted', page: '/outlets/verrow/#1' });
+    const fetched = answer(200, { state: 'accepted', page: '/outlets/verrow/posts/1' });
     await sendPost(stored(), await ready());
     const [path, init] = fetched.mock.calls[0]!;
     expect(path).toBe('/outlets/verrow/api/posts');
@@ -144,7 +167,48 @@ describe('a post', () => {
       tags: ['upright'],
       audience: 'private',
     });
-    expect(stored().posts[0]).toMatchObject({ state: 'accepted', page: '/outlets/verrow/#1' });
+    expect(stored().posts[0]).toMatchObject({ state: 'accepted', page: '/outlets/verrow/posts/1' });
+  });
+
+  it('whose answer was lost asks again for the same upload, and sends the file no second time', async () => {
+    const record = await ready();
+    jest.spyOn(globalThis, 'fetch').mockRejectedValueOnce(new Error('the answer was lost'));
+    await sendPost(stored(), record);
+    expect(usePosts.getState().trouble?.code).toBe('server-down');
+    const fetched = answer(200, { state: 'accepted', page: '/outlets/verrow/posts/1' });
+    await sendPost(stored(), record);
+    expect(mockMedia.uploadFile).toHaveBeenCalledTimes(1);
+    expect(JSON.parse(String(fetched.mock.calls.at(-1)?.[1]?.body))).toMatchObject({ upload: 'abc' });
+    expect(stored().posts).toHaveLength(1);
+  });
+
+  it('of an upload that the outlet no longer has sends the file again', async () => {
+    const record = await ready();
+    jest.spyOn(globalThis, 'fetch').mockRejectedValueOnce(new Error('lost'));
+    await sendPost(stored(), record);
+    const fetched = answer(200, { state: 'accepted', page: '/outlets/verrow/posts/1' });
+    fetched.mockResolvedValueOnce({ ok: false, status: 404, json: () => Promise.resolve({}) } as Response);
+    await sendPost(stored(), record);
+    expect(mockMedia.uploadFile).toHaveBeenCalledTimes(2);
+    expect(stored().posts[0]?.state).toBe('accepted');
+  });
+
+  it("goes out with its own clip's words, whatever is worked on, and also once that clip is removed", async () => {
+    const record = await ready();
+    addClip(stored());
+    dispatch('job-1', {
+      type: 'set-words',
+      words: { title: 'Another clip', description: '', tags: [] },
+    });
+    dispatch('job-1', { type: 'set-audience', audience: 'public' });
+    const fetched = answer(200, { state: 'accepted', page: '/outlets/verrow/posts/1' });
+    const sent = () => JSON.parse(String(fetched.mock.calls.at(-1)?.[1]?.body)) as object;
+    await sendPost(stored(), record);
+    expect(sent()).toMatchObject({ title: 'Edit', tags: ['upright'], audience: 'private' });
+    removeClip(stored(), 'clip-1');
+    await sendPost(stored(), record);
+    expect(sent()).toMatchObject({ title: 'Edit', tags: ['upright'], audience: 'private' });
+    expect(stored().posts.map((post) => post.clip)).toEqual(['clip-1', 'clip-1']);
   });
 
   it('that is refused keeps the reasons', async () => {
@@ -159,8 +223,13 @@ describe('a post', () => {
       () => jest.spyOn(globalThis, 'fetch').mockRejectedValue(new Error('no')),
       'server-down',
     ],
-    ['a server that fails', () => answer(500, {}), 'post-failed'],
-    ['an answer that makes no sense', () => answer(200, { state: 'maybe' }), 'post-failed'],
+    ['a server that fails', () => answer(500, {}), 'server-refused'],
+    ['an answer that makes no sense', () => answer(200, { state: 'maybe' }), 'server-answer'],
+    [
+      'an answer that leads elsewhere',
+      () => answer(200, { state: 'accepted', page: 'https://example.test/' }),
+      'server-answer',
+    ],
   ])('to %s keeps the clip and says so', async (_, prepare, code) => {
     prepare();
     await sendPost(stored(), await ready());

@@ -3,12 +3,14 @@ import { checkJob, heldBack, planOfJob, workedOutBitRate } from '@core/check/che
 import type { ExportRecord } from '@core/job/records';
 import { activeCanvas } from '@core/job/clip';
 import { activeClip, type Job, onCanvas } from '@core/job/job';
-import { exportFileName, signatureOf } from '@core/job/export-name';
+import { exportFileName } from '@core/job/export-name';
+import { signatureOf } from '@core/job/signature';
 import { troubleOf, troubleWords } from '@core/trouble/trouble';
 import { deleteStored, storedFile } from '@media/store/storage';
 import { makeExport, proveExport } from '@media/worker/tasks';
 import type { Progress } from '@media/worker/worker-protocol';
-import { dropExport, putExport, useJobs } from './jobs';
+import { dropExport, holdExports, putExport } from './records';
+import { TaskQueue } from './task';
 
 /** An export under way. */
 export interface Running {
@@ -23,30 +25,31 @@ export interface Running {
 
 export const useExports = create<{ running: Record<string, Running> }>(() => ({ running: {} }));
 
-const stops = new Map<string, AbortController>();
-let queue: Promise<unknown> = Promise.resolve();
+const queue = new TaskQueue();
+/** By an export, the name of the task that makes it, with the others of its go. */
+const goes = new Map<string, string>();
 
 /** Name of an export's bytes in the private file system. */
-const storedName = (exportId: string): string => `${exportId}.mp4`;
+export const storedName = (exportId: string): string => `${exportId}.mp4`;
+
+/** One export of a go: the job as it was, and its record. */
+interface Made {
+  work: Job;
+  record: ExportRecord;
+}
 
 /**
  * Queues one export of canvases of a job's clip as they are now: one that is held back is left out.
  * @returns the canvases that are made; none when a stop keeps each of them back.
  */
 export function startExport(job: Job, canvases: readonly string[]): string[] {
-  const clip = activeClip(job.edit);
-  const works = canvases
-    .map((canvas) => onCanvas(job, canvas))
-    .filter((work) => heldBack(checkJob(work), clip.overrides, 'export').length === 0);
-  if (works.length === 0) return [];
+  const { overrides } = activeClip(job.edit);
+  const works = canvases.flatMap((canvas) => {
+    const work = onCanvas(job, canvas);
+    return heldBack(checkJob(work), { overrides, canvas }, 'export').length === 0 ? [work] : [];
+  });
   const batch = works.map((work) => ({ work, record: recordOf(work) }));
-  const stop = new AbortController();
-  for (const { record } of batch) {
-    putExport(job.id, record);
-    show(record.id, { jobId: job.id, stage: 'waiting', done: 0, total: 1, speed: null, left: null });
-    stops.set(record.id, stop);
-  }
-  queue = queue.then(() => run(job.id, batch, stop.signal));
+  if (batch.length > 0) void make(job.id, batch);
   return works.map((work) => activeCanvas(activeClip(work.edit)).id);
 }
 
@@ -73,12 +76,57 @@ function recordOf(work: Job): ExportRecord {
   };
 }
 
-interface Made {
-  work: Job;
-  record: ExportRecord;
+/** Makes the exports of a go, and settles their records, whatever becomes of it. */
+async function make(jobId: string, batch: readonly Made[]): Promise<void> {
+  const ids = batch.map(({ record }) => record.id);
+  const name = ids.join();
+  const letGo = holdExports(ids);
+  // Those whose bytes are whole: what fails later leaves them alone.
+  const proved = new Set<string>();
+  for (const { record } of batch) {
+    goes.set(record.id, name);
+    show(record.id, { jobId, stage: 'waiting', done: 0, total: 1, speed: null, left: null });
+    void putExport(jobId, record).catch(untold);
+  }
+  const outcome = await queue.add(name, {
+    run: (signal) => run(jobId, batch, proved, signal),
+    async clean() {
+      for (const id of ids) if (!proved.has(id)) await deleteStored('exports', storedName(id));
+    },
+    trouble: (error) => troubleOf(error, 'export-failed', {}),
+  });
+  for (const { record } of batch) {
+    goes.delete(record.id);
+    if (proved.has(record.id) || outcome.state === 'done') continue;
+    await settle(jobId, record, outcome).catch(untold);
+  }
+  letGo();
+  const over = new Set(ids);
+  useExports.setState(({ running }) => ({
+    running: Object.fromEntries(Object.entries(running).filter(([id]) => !over.has(id))),
+  }));
 }
 
-async function run(jobId: string, batch: readonly Made[], signal: AbortSignal): Promise<void> {
+/** A record that could not be stored is still shown; the page says that it cannot save. */
+const untold = (error: unknown): void => console.error('an export could not be written down', error);
+
+/** Nothing stays of an export that was cancelled; one that failed says why. */
+function settle(
+  jobId: string,
+  record: ExportRecord,
+  outcome: Exclude<Awaited<ReturnType<typeof queue.add>>, { state: 'done' }>,
+): Promise<void> {
+  if (outcome.state === 'cancelled') return dropExport(jobId, record.id);
+  const { what, todo } = troubleWords(outcome.trouble);
+  return putExport(jobId, { ...record, state: 'failed', error: `${what} ${todo}` });
+}
+
+async function run(
+  jobId: string,
+  batch: readonly Made[],
+  proved: Set<string>,
+  signal: AbortSignal,
+): Promise<void> {
   const outputs = batch.map(({ work, record }) => ({
     name: storedName(record.id),
     plan: planOfJob(work),
@@ -93,44 +141,17 @@ async function run(jobId: string, batch: readonly Made[], signal: AbortSignal): 
       for (const { record } of records) show(record.id, running);
     };
   };
-  // Those whose bytes are whole: what fails later leaves them alone.
-  const proved = new Set<string>();
-  try {
-    const { bytes } = await makeExport({ outputs }, { signal, onProgress: follow('export', batch) });
-    const tookSeconds = (performance.now() - began) / 1000;
-    const made = batch.map((one, i) => ({ ...one.record, bytes: bytes[i] ?? 0, tookSeconds }));
-    for (const record of made) putExport(jobId, { ...record, state: 'reading-back' });
-    for (const [i, record] of made.entries()) {
-      const { name, plan } = outputs[i] as (typeof outputs)[number];
-      const onProgress = follow('read-back', batch.slice(i, i + 1));
-      const proof = await proveExport({ name, plan }, { signal, onProgress });
-      putExport(jobId, { ...record, state: 'done', proof });
-      proved.add(record.id);
-    }
-  } catch (error) {
-    for (const { record } of batch) {
-      if (!proved.has(record.id)) await giveUp(jobId, record, error);
-    }
-  } finally {
-    for (const { record } of batch) stops.delete(record.id);
-    const ids = new Set(batch.map(({ record }) => record.id));
-    useExports.setState(({ running }) => ({
-      running: Object.fromEntries(Object.entries(running).filter(([id]) => !ids.has(id))),
-    }));
+  const { bytes } = await makeExport({ outputs }, { signal, onProgress: follow('export', batch) });
+  const tookSeconds = (performance.now() - began) / 1000;
+  const made = batch.map((one, i) => ({ ...one.record, bytes: bytes[i] ?? 0, tookSeconds }));
+  for (const record of made) await putExport(jobId, { ...record, state: 'reading-back' });
+  for (const [i, record] of made.entries()) {
+    const { name, plan } = outputs[i] as (typeof outputs)[number];
+    const onProgress = follow('read-back', batch.slice(i, i + 1));
+    const proof = await proveExport({ name, plan }, { signal, onProgress });
+    proved.add(record.id);
+    await putExport(jobId, { ...record, state: 'done', proof });
   }
-}
-
-/** Nothing stays of an export that was cancelled; one that failed says why. */
-async function giveUp(jobId: string, record: ExportRecord, error: unknown): Promise<void> {
-  await deleteStored('exports', storedName(record.id));
-  const trouble = troubleOf(error, 'export-failed');
-  const known = useJobs.getState().files[jobId] !== undefined;
-  if (trouble.code === 'cancelled') {
-    if (known) dropExport(jobId, record.id);
-    return;
-  }
-  const { what, todo } = troubleWords(trouble);
-  putExport(jobId, { ...record, state: 'failed', error: `${what} ${todo}` });
 }
 
 function show(exportId: string, running: Running): void {
@@ -139,13 +160,13 @@ function show(exportId: string, running: Running): void {
 
 /** Stops an export and those that are made with it; nothing of them stays. */
 export function cancelExport(exportId: string): void {
-  stops.get(exportId)?.abort();
+  queue.cancel(goes.get(exportId) ?? '');
 }
 
 /** Deletes a finished or failed export, its record and its bytes. */
 export async function deleteExport(jobId: string, exportId: string): Promise<void> {
   await deleteStored('exports', storedName(exportId));
-  dropExport(jobId, exportId);
+  await dropExport(jobId, exportId);
 }
 
 /** The finished file under the name that a person should see, or null when the browser evicted it. */

@@ -1,10 +1,33 @@
-import AsyncStorage from '@react-native-async-storage/async-storage';
+import legacy from '@react-native-async-storage/async-storage';
+import type { JobFile } from '@core/job/document';
+import { EMPTY_HISTORY } from '@core/job/history';
 import { activeClip } from '@core/job/job';
-import { keep, testJob } from '@core/job/test-job';
-import { addJob, dispatch, openJobs, putExport, redo, removeJob, undo, useJobs } from './jobs';
-import { loadJobs } from './persistence';
+import type { ExportRecord } from '@core/job/records';
+import { framed, keep, testJob } from '@core/job/test-job';
+import {
+  addCopy,
+  addJob,
+  dispatch,
+  NO_JOBS,
+  openJob,
+  openJobs,
+  redo,
+  removeJob,
+  renameJob,
+  setClip,
+  undo,
+  useJobs,
+} from './jobs';
+import { addClip } from './clips';
+import { findInterrupted, holdExports, putExport } from './records';
+import { appendEntry, createJob, foldJob, loadJob, StaleWrite } from './store/job-store';
+import { storage } from './store/storage';
 
-const record = {
+jest.mock('@media/worker/tasks', () => ({}));
+jest.mock('@media/store/storage', () => ({}));
+jest.mock('./player', () => ({ showFrame: jest.fn(), proxyMade: jest.fn() }));
+
+const record: ExportRecord = {
   id: 'export-1',
   clip: 'clip-1',
   canvas: 'canvas-1',
@@ -14,7 +37,7 @@ const record = {
   height: 1920,
   fileName: 'x.mp4',
   startedAt: '2026-11-01T10:00:00.000Z',
-  state: 'running' as const,
+  state: 'running',
   signature: '',
   videoBits: 1,
   error: null,
@@ -22,28 +45,43 @@ const record = {
   tookSeconds: null,
   proof: null,
 };
-const cut = () => activeClip(useJobs.getState().files['job-1']!.job.edit).cut;
+const file = (): JobFile => useJobs.getState().files['job-1']!;
+const cut = () => activeClip(file().job.edit).cut;
+const settled = () => new Promise((resolve) => setTimeout(resolve, 5));
+/** What a page finds that is opened now. */
+async function reopened(): Promise<void> {
+  await settled();
+  useJobs.setState(NO_JOBS);
+  await openJobs();
+  await openJob('job-1');
+}
 
 beforeEach(async () => {
-  await AsyncStorage.clear();
-  useJobs.setState({ loaded: false, files: {}, aside: [], saveTrouble: null });
+  await storage.clear();
+  await legacy.clear();
+  useJobs.setState({ ...NO_JOBS, loaded: true });
   addJob(testJob());
+  await settled();
 });
 afterEach(() => jest.restoreAllMocks());
 
 describe('the job store', () => {
   it('stores every change at once, with its undo', async () => {
     dispatch('job-1', keep(40, 984));
-    const { files } = await loadJobs();
-    expect(activeClip(files[0]!.job.edit).cut[0]?.in).toBe(40);
-    expect(files[0]?.history.past.map((step) => step.name)).toEqual(['trim the cut']);
+    dispatch('job-1', framed({ zoom: 2 }));
+    undo('job-1');
+    const before = file();
+    await reopened();
+    expect(file()).toEqual(before);
+    expect(file().history.past.map((step) => step.command)).toEqual(['set-cut/trim']);
+    redo('job-1');
+    expect(file().job.edit.framings).toHaveLength(1);
+    undo('job-1');
     undo('job-1');
     expect(cut()[0]?.in).toBe(0);
-    redo('job-1');
-    expect(cut()[0]?.in).toBe(40);
   });
 
-  it('joins quick steps of one kind, and none that came later or in between', () => {
+  it('joins quick steps of one kind, and none that came later or in between', async () => {
     const time = jest.spyOn(Date, 'now');
     const at = (ms: number, frame: number, joins?: string) => {
       time.mockReturnValue(ms);
@@ -55,6 +93,8 @@ describe('the job store', () => {
     at(9000, 4, 'in');
     at(9100, 5);
     at(9200, 6, 'in');
+    time.mockRestore();
+    await reopened();
     const ins: number[] = [];
     for (let i = 0; i < 5; i++) {
       ins.push(cut()[0]!.in);
@@ -63,37 +103,170 @@ describe('the job store', () => {
     expect(ins).toEqual([6, 5, 4, 3, 0]);
   });
 
-  it('finds an export that was running when the page closed interrupted', async () => {
-    putExport('job-1', record);
-    await Promise.resolve();
-    useJobs.setState({ loaded: false, files: {} });
-    await openJobs();
-    expect(useJobs.getState().files['job-1']?.job.exports[0]?.state).toBe('interrupted');
+  it('keeps what is worked on, and its name, without a step', async () => {
+    addClip(file().job);
+    setClip('job-1', 'clip-1');
+    renameJob('job-1', 'Another name');
+    const steps = file().history.past.length;
+    await reopened();
+    expect(file().job.edit.clip).toBe('clip-1');
+    expect(file().job.title).toBe('Another name');
+    expect(useJobs.getState().listed['job-1']?.head).toMatchObject({ title: 'Another name', clips: 2 });
+    expect(file().history.past).toHaveLength(steps);
+  });
+
+  it('writes of a change what it changed, and of many a fold, which reads the same', async () => {
+    const written = jest.spyOn(storage, 'setMany');
+    dispatch('job-1', keep(1, 984));
+    await settled();
+    const sizes = written.mock.calls.map(([entries]) => Object.values(entries).join('').length);
+    expect(Math.max(...sizes)).toBeLessThan(4000);
+    for (let n = 2; n < 200; n++) dispatch('job-1', keep(n, 984));
+    await settled();
+    await settled();
+    const keys = await storage.getAllKeys();
+    expect(keys.filter((key) => key.includes('/entry/')).length).toBeLessThan(60);
+    const before = file();
+    await reopened();
+    expect(file()).toEqual(before);
+  });
+
+  it('finds an export interrupted that no tab makes any more, and only then', async () => {
+    const letGo = holdExports([record.id]);
+    await putExport('job-1', record);
+    await reopened();
+    await findInterrupted();
+    expect(file().job.exports[0]?.state).toBe('running');
+    letGo();
+    await settled();
+    await findInterrupted();
+    expect(file().job.exports[0]?.state).toBe('interrupted');
+    expect(useJobs.getState().listed['job-1']?.exports[0]?.state).toBe('interrupted');
+  });
+
+  it('keeps a change of the job and a record of its export apart', async () => {
+    await putExport('job-1', record);
+    dispatch('job-1', keep(7, 984));
+    await putExport('job-1', { ...record, state: 'done' });
+    await reopened();
+    expect(file().job.exports[0]?.state).toBe('done');
+    expect(cut()[0]?.in).toBe(7);
+  });
+
+  it('copies a job without its exports, under an id of its own', async () => {
+    await putExport('job-1', record);
+    const id = await addCopy(file().job, 'A copy');
+    expect(useJobs.getState().listed[id]?.head.title).toBe('A copy');
+    expect((await loadJob(id))?.ok).toBe(true);
+    expect(useJobs.getState().files[id]?.job.exports).toEqual([]);
   });
 
   it('keeps what does not open aside and untouched', async () => {
-    await AsyncStorage.setItem('gusset/job/bad', '{"job":');
-    useJobs.setState({ loaded: false, files: {} });
-    await openJobs();
-    expect(Object.keys(useJobs.getState().files)).toEqual(['job-1']);
-    expect(useJobs.getState().aside).toMatchObject([{ key: 'gusset/job/bad', problem: 'damaged' }]);
-    expect(await AsyncStorage.getItem('gusset/job/bad')).toBe('{"job":');
+    const key = 'job/bad/document';
+    await storage.setItem(key, '{"revision":0,"job":');
+    await reopened();
+    expect(Object.keys(useJobs.getState().listed)).toEqual(['job-1']);
+    expect(useJobs.getState().aside).toMatchObject([{ id: 'bad', problem: 'damaged' }]);
+    expect(await storage.getItem(key)).toBe('{"revision":0,"job":');
   });
 
-  it('says why a change is not stored, until one is', async () => {
-    jest.spyOn(AsyncStorage, 'setItem').mockRejectedValueOnce(new Error('quota'));
+  it('says why a change is not stored, until it is: then nothing of it is missing', async () => {
+    jest.spyOn(storage, 'setMany').mockRejectedValueOnce(new Error('quota'));
     dispatch('job-1', keep(1, 984));
-    await new Promise((resolve) => setTimeout(resolve));
+    await settled();
     expect(useJobs.getState().saveTrouble).toEqual({ code: 'save-failed', values: { detail: 'quota' } });
-    dispatch('job-1', keep(2, 984));
-    await new Promise((resolve) => setTimeout(resolve));
+    dispatch('job-1', framed({ zoom: 2 }));
+    await settled();
     expect(useJobs.getState().saveTrouble).toBeNull();
+    const before = file();
+    await reopened();
+    expect(file()).toEqual(before);
   });
 
   it('forgets a deleted job, and what ran for it', async () => {
     await removeJob('job-1');
-    putExport('job-1', record);
-    expect(useJobs.getState().files).toEqual({});
-    expect((await loadJobs()).files).toEqual([]);
+    await putExport('job-1', record);
+    expect(useJobs.getState()).toMatchObject({ files: {}, listed: {} });
+    expect(await storage.getAllKeys()).toEqual([]);
+  });
+});
+
+describe('a write', () => {
+  const at = '2026-11-26T10:00:00.000Z';
+
+  it('that does not rest on the stored revision is never made', async () => {
+    const mine = file();
+    dispatch('job-1', keep(40, 984));
+    await settled();
+    const stale = { revision: 1, at, done: { op: 'undo' as const } };
+    const before = await storage.getMany(await storage.getAllKeys());
+    await expect(appendEntry({ ...mine, revision: 1 }, stale)).rejects.toThrow(StaleWrite);
+    await expect(foldJob(mine, 0)).rejects.toThrow(StaleWrite);
+    expect(await storage.getMany(await storage.getAllKeys())).toEqual(before);
+  });
+
+  it('of a job that was changed elsewhere keeps both: the stored one, and this one as a copy', async () => {
+    const elsewhere = { ...file(), revision: 1, job: { ...file().job, title: 'Changed elsewhere' } };
+    await foldJob(elsewhere, 0);
+    dispatch('job-1', keep(40, 984));
+    await settled();
+    await settled();
+    expect(file().job.title).toBe('Changed elsewhere');
+    const copy = Object.values(useJobs.getState().listed).find(({ head }) => head.id !== 'job-1')!.head;
+    expect(copy.title).toBe('Edit (from another tab)');
+    const read = await loadJob(copy.id);
+    expect(read?.ok && activeClip(read.file.job.edit).cut[0]?.in).toBe(40);
+  });
+});
+
+describe('what the storage of before holds', () => {
+  const job = testJob();
+  const { soundTrack: _track, ...master } = job.masters[0]!;
+  const { gone: _gone, ...edit } = job.edit;
+  const { offered: _offered, ...rest } = job;
+  const old = { ...rest, id: 'old', title: 'An old one', schemaVersion: 3, masters: [master], edit };
+  const text = JSON.stringify({ job: old, history: {} });
+
+  it('is taken over once: read, written, read back, and only then removed', async () => {
+    await legacy.setItem('gusset/job/old', text);
+    await legacy.setItem('gusset/setting/presets', '[]');
+    await legacy.setItem('another program', 'stays');
+    await reopened();
+    expect(useJobs.getState().listed.old?.head.title).toBe('An old one');
+    expect(await legacy.getAllKeys()).toEqual(['another program']);
+    expect(await storage.getItem('setting/presets')).toBe('[]');
+  });
+
+  it('stays where it was when it was not written', async () => {
+    await legacy.setItem('gusset/job/old', text);
+    jest.spyOn(storage, 'setMany').mockRejectedValueOnce(new Error('quota'));
+    useJobs.setState(NO_JOBS);
+    await openJobs();
+    expect(await legacy.getItem('gusset/job/old')).toBe(text);
+    expect(useJobs.getState().aside).toMatchObject([{ id: 'old', detail: expect.stringContaining('quota') }]);
+    expect(useJobs.getState().listed['job-1']).toBeDefined();
+  });
+
+  it('that is damaged or newer stays, and is told', async () => {
+    await legacy.setItem('gusset/job/bad', text.slice(0, 300));
+    await legacy.setItem('gusset/job/later', text.replace('"schemaVersion":3', '"schemaVersion":99'));
+    await reopened();
+    expect(useJobs.getState().aside.map((one) => [one.id, one.problem])).toEqual([
+      ['bad', 'damaged'],
+      ['later', 'newer'],
+    ]);
+    expect((await legacy.getAllKeys()).sort()).toEqual(['gusset/job/bad', 'gusset/job/later']);
+  });
+
+  it('does not overwrite what was taken over before and worked on since', async () => {
+    await createJob({
+      job: { ...testJob(), id: 'old', title: 'Worked on' },
+      history: EMPTY_HISTORY,
+      revision: 3,
+    });
+    await legacy.setItem('gusset/job/old', text);
+    await reopened();
+    expect(useJobs.getState().listed.old?.head.title).toBe('Worked on');
+    expect(await legacy.getAllKeys()).toEqual([]);
   });
 });

@@ -1,53 +1,238 @@
 import { create } from 'zustand';
-import { applyCommand, type Command } from '@core/job/commands/commands';
-import { EMPTY_HISTORY, recorded, redone, undone, type Versioned } from '@core/job/history';
-import { type Job, onCanvas } from '@core/job/job';
+import type { Command } from '@core/job/commands/commands';
+import {
+  type Done,
+  type Entry,
+  type Facts,
+  factsChange,
+  type Head,
+  headOf,
+  type JobFile,
+  replayed,
+} from '@core/job/document';
+import {
+  changeBy,
+  continued,
+  EMPTY_HISTORY,
+  recorded,
+  redone,
+  undone,
+  type Versioned,
+} from '@core/job/history';
+import { activeCanvas } from '@core/job/clip';
+import { activeClip, type Job, onCanvas, onClip } from '@core/job/job';
 import type { Master } from '@core/master/master';
-import type { JobFile } from '@core/job/job-file';
-import type { ExportRecord, PostRecord } from '@core/job/records';
-import { troubleOf, type Trouble } from '@core/trouble/trouble';
-import { type AsideJob, deleteJob, loadJobs, saveJob } from './persistence';
+import type { Trouble } from '@core/trouble/trouble';
+import { afterRecord, type Listed, listedOf } from './listed';
+import { JobWriter } from './store/job-writer';
+import { type AsideJob, createJob, deleteJob, listJobs, loadJob, storedRevision } from './store/job-store';
+import {
+  hearTabs,
+  leaveWork,
+  type TabMessage,
+  takeWork,
+  tellTabs,
+  wantWork,
+  type WorkListener,
+} from './store/tabs';
+import { takeOver } from './store/take-over';
 
 /** Two steps of the same kind within this time are one for undo, in milliseconds. */
 const JOIN_WITHIN = 1200;
 
 interface JobsState {
   loaded: boolean;
+  /** What the list shows, by job. */
+  listed: Record<string, Listed>;
+  /** Jobs that were opened. */
   files: Record<string, JobFile>;
+  /** Jobs that another tab works on: here they are only shown, as that tab leaves them. */
+  watched: Record<string, true>;
+  /** Stored jobs that do not open. */
   aside: AsideJob[];
   /** Why the last change is not stored, if it is not. */
   saveTrouble: Trouble | null;
 }
 
-export const useJobs = create<JobsState>(() => ({ loaded: false, files: {}, aside: [], saveTrouble: null }));
+export const NO_JOBS: JobsState = {
+  loaded: false,
+  listed: {},
+  files: {},
+  watched: {},
+  aside: [],
+  saveTrouble: null,
+};
+export const useJobs = create<JobsState>(() => NO_JOBS);
 
 /** The last step that may still be continued: a held key, a word being typed. */
 let lastStep: { id: string; joins: string; at: number } | null = null;
 
-/** Reads every stored job, once. An export that was running when the page closed was interrupted. */
+const writer = new JobWriter({
+  fileOf: (id) => useJobs.getState().files[id],
+  onTrouble: (saveTrouble) => useJobs.setState({ saveTrouble }),
+  onConflict: (file) => void keepAsCopy(file),
+});
+
+function without<T>(all: Record<string, T>, id: string): Record<string, T> {
+  const { [id]: _gone, ...rest } = all;
+  return rest;
+}
+
+const setWatched = (id: string, watched: boolean): void =>
+  useJobs.setState((state) => ({
+    watched: watched ? { ...state.watched, [id]: true } : without(state.watched, id),
+  }));
+
+function putHead(head: Head): void {
+  useJobs.setState(({ listed }) => ({
+    listed: { ...listed, [head.id]: { ...(listed[head.id] ?? listedOf(head)), head } },
+  }));
+}
+
+function putFile(file: JobFile): void {
+  useJobs.setState(({ files }) => ({ files: { ...files, [file.job.id]: file } }));
+  putHead(headOf(file));
+}
+
+/** Reads the list of stored jobs, once. */
 export async function openJobs(): Promise<void> {
   if (useJobs.getState().loaded) return;
-  const { files, aside } = await loadJobs();
-  const byId = Object.fromEntries(files.map((file) => [file.job.id, withInterrupted(file)]));
-  useJobs.setState({ loaded: true, files: byId, aside });
+  const left = await takeOver();
+  const { jobs, aside } = await listJobs();
+  const listed = jobs.map(({ head, exports, posts }) => listedOf(head, exports, posts));
+  useJobs.setState({
+    loaded: true,
+    listed: Object.fromEntries(listed.map((one) => [one.head.id, one])),
+    aside: [...aside, ...left],
+  });
+  hearTabs(hear);
 }
 
-function withInterrupted(file: JobFile): JobFile {
-  const exports = file.job.exports.map((record): ExportRecord =>
-    record.state === 'running' || record.state === 'reading-back'
-      ? { ...record, state: 'interrupted' }
-      : record,
-  );
-  return { ...file, job: { ...file.job, exports } };
+/** How often each job was opened in this tab. */
+const visits = new Map<string, number>();
+
+/** What becomes of this tab's work on a job. */
+const listenerOf = (id: string): WorkListener => ({
+  async onGained() {
+    await readAnew(id);
+    setWatched(id, false);
+  },
+  onLost: () => setWatched(id, true),
+});
+
+/**
+ * Opens a job to work on, or to watch where another tab works on it.
+ * @returns false when there is no such job, or it does not open.
+ */
+export async function openJob(id: string): Promise<boolean> {
+  visits.set(id, (visits.get(id) ?? 0) + 1);
+  const mine = await takeWork(id, listenerOf(id));
+  setWatched(id, !mine);
+  const known = useJobs.getState().files[id];
+  if (known && (await storedRevision(id)) === known.revision) return true;
+  if (!(await readAnew(id))) return false;
+  if (mine) writer.foldSoon(id);
+  return true;
 }
 
-function put(file: JobFile): void {
-  const stamped = { ...file, job: { ...file.job, changedAt: new Date().toISOString() } };
-  useJobs.setState((state) => ({ files: { ...state.files, [file.job.id]: stamped } }));
-  saveJob(stamped).then(
-    () => useJobs.setState({ saveTrouble: null }),
-    (error: unknown) => useJobs.setState({ saveTrouble: troubleOf(error, 'save-failed') }),
-  );
+/** Leaves a job to other tabs, once all that was done here is stored. */
+export async function leaveJob(id: string): Promise<void> {
+  const visit = visits.get(id);
+  await writer.settled(id);
+  // Whoever came back meanwhile works on.
+  if (visits.get(id) === visit) leaveWork(id);
+}
+
+/** Asks the tab that works on a job for it. */
+export const takeOverJob = (id: string): void => wantWork(id, listenerOf(id));
+
+async function readAnew(id: string): Promise<boolean> {
+  const read = await loadJob(id);
+  if (!read) return false;
+  if (!read.ok) {
+    const text = JSON.stringify(read);
+    useJobs.setState(({ aside }) => ({
+      aside: [...aside.filter((one) => one.id !== id), { id, ...read, text }],
+    }));
+    return false;
+  }
+  writer.known(id, read.file.revision);
+  putFile(read.file);
+  return true;
+}
+
+/** Takes in what another tab did. */
+function hear(message: TabMessage): void {
+  const { id } = message;
+  const file = useJobs.getState().files[id];
+  switch (message.type) {
+    case 'changed': {
+      putHead(message.head);
+      if (!file) return;
+      if (file.revision + 1 !== message.entry.revision) return void readAnew(id);
+      writer.known(id, message.entry.revision);
+      return putFile(replayed(file, message.entry));
+    }
+    case 'rewritten':
+      putHead(message.head);
+      return file ? void readAnew(id) : undefined;
+    case 'record':
+      return useJobs.setState((state) => afterRecord(state, id, message.made));
+    case 'deleted':
+      return forget(id);
+    case 'wanted':
+      return void handOver(id);
+  }
+}
+
+/** Gives a job that this tab works on to the one that wants it, with all that was done. */
+async function handOver(id: string): Promise<void> {
+  if (!useJobs.getState().files[id] || useJobs.getState().watched[id]) return;
+  setWatched(id, true);
+  await leaveJob(id);
+  await takeWork(id, listenerOf(id)).then((mine) => setWatched(id, !mine));
+}
+
+function forget(id: string): void {
+  leaveWork(id);
+  useJobs.setState((state) => ({ files: without(state.files, id), listed: without(state.listed, id) }));
+}
+
+/** What another tab took away while it was changed here is kept as a job of its own: nothing is lost. */
+async function keepAsCopy(file: JobFile): Promise<void> {
+  const { job } = file;
+  await addCopy(job, `${job.title} (from another tab)`);
+  await readAnew(job.id);
+}
+
+/** Adds a new job to this browser; it is worked on here. */
+export function addJob(job: Job): void {
+  const file: JobFile = { job, history: EMPTY_HISTORY, revision: 0 };
+  putFile(file);
+  void takeWork(job.id, listenerOf(job.id));
+  writer.create(file, () => createJob(file));
+}
+
+/** Adds a copy of a job under another title, with what was made of it and without its exports. @returns its id. */
+export async function addCopy(job: Job, title: string): Promise<string> {
+  const id = crypto.randomUUID();
+  const now = new Date().toISOString();
+  const copy: JobFile = {
+    job: { ...job, id, title, createdAt: now, changedAt: now, exports: [], posts: [] },
+    history: EMPTY_HISTORY,
+    revision: 0,
+  };
+  await createJob(copy);
+  writer.known(id, 0);
+  putFile(copy);
+  return id;
+}
+
+export async function removeJob(id: string): Promise<void> {
+  await writer.settled(id);
+  await deleteJob(id);
+  forget(id);
+  tellTabs({ type: 'deleted', id });
 }
 
 function fileOf(id: string): JobFile {
@@ -56,77 +241,95 @@ function fileOf(id: string): JobFile {
   return file;
 }
 
-export function addJob(job: Job): void {
-  put({ job, history: EMPTY_HISTORY });
-}
+/** Whether a job may be changed in this tab. */
+export const isMine = (id: string): boolean => useJobs.getState().watched[id] !== true;
 
-export async function removeJob(id: string): Promise<void> {
-  await deleteJob(id);
-  useJobs.setState((state) => {
-    const { [id]: _gone, ...files } = state.files;
-    return { files };
-  });
+/** Shows a change and stores it. */
+function put(before: JobFile, done: Done, next: Pick<JobFile, 'job' | 'history'>): void {
+  const at = new Date().toISOString();
+  const entry: Entry = { revision: before.revision + 1, at, done };
+  const file = { ...next, revision: entry.revision, job: { ...next.job, changedAt: at } };
+  putFile(file);
+  writer.append(file, entry);
 }
 
 /**
- * Applies a command to a job and stores it.
+ * Applies a command to a job and stores what it changed. Nothing happens where another tab works on the job.
  * @param joins steps with the same word shortly after each other are undone together.
  */
 export function dispatch(id: string, command: Command, joins?: string): void {
-  const { job, history } = fileOf(id);
-  const after = applyCommand(job.edit, command);
+  if (!isMine(id)) return;
+  const file = fileOf(id);
+  const { job, history } = file;
+  const change = changeBy(job.edit, command);
+  if (!change) return;
   const now = Date.now();
-  const continues =
-    joins !== undefined && lastStep?.id === id && lastStep.joins === joins && now - lastStep.at < JOIN_WITHIN;
+  const joined =
+    joins !== undefined &&
+    lastStep?.id === id &&
+    lastStep.joins === joins &&
+    now - lastStep.at < JOIN_WITHIN &&
+    history.past.length > 0;
   lastStep = joins === undefined ? null : { id, joins, at: now };
-  const next = recorded({ edit: job.edit, history }, after, command, continues);
-  put({ job: { ...job, edit: next.edit }, history: next.history });
+  const before = { edit: job.edit, history };
+  const next = joined ? continued(before, change) : recorded(before, change);
+  const { command: name, delta } = change;
+  const done: Done = { op: joined ? 'join' : 'step', command: name, delta };
+  put(file, done, { job: { ...job, edit: next.edit }, history: next.history });
 }
 
 /** Works on another clip of a job. It changes nothing that is made, so there is nothing to undo. */
 export function setClip(id: string, clip: string): void {
-  const { job, history } = fileOf(id);
-  put({ job: { ...job, edit: { ...job.edit, clip } }, history });
+  view(id, (job) => onClip(job, clip));
 }
 
 /** Works on another canvas of a job's clip; as with clips, there is nothing to undo. */
 export function setCanvas(id: string, canvas: string): void {
-  const { job, history } = fileOf(id);
-  put({ job: onCanvas(job, canvas), history });
+  view(id, (job) => onCanvas(job, canvas));
+}
+
+function view(id: string, change: (job: Job) => Job): void {
+  const file = fileOf(id);
+  const job = change(file.job);
+  if (job === file.job || !isMine(id)) return;
+  const clip = activeClip(job.edit);
+  put(file, { op: 'view', clip: clip.id, canvas: activeCanvas(clip).id }, { job, history: file.history });
+}
+
+/** Changes what is not undone of a job: its name, its masters. */
+function setFacts(id: string, change: (job: Job) => Partial<Facts>): void {
+  const file = useJobs.getState().files[id];
+  if (!file || !isMine(id)) return;
+  const facts = change(file.job);
+  const done = factsChange(file.job, facts);
+  if (done) put(file, done, { job: { ...file.job, ...facts }, history: file.history });
 }
 
 /** Adds a master that a clip may take ranges from; the same file is added once. */
 export function addMaster(id: string, master: Master): void {
-  const { job, history } = fileOf(id);
-  if (job.masters.some((one) => one.id === master.id)) return;
-  put({ job: { ...job, masters: [...job.masters, master] }, history });
+  setFacts(id, ({ masters }) =>
+    masters.some((one) => one.id === master.id) ? {} : { masters: [...masters, master] },
+  );
 }
 
-function travel(id: string, step: (versioned: Versioned) => Versioned): void {
-  const { job, history } = fileOf(id);
+export function renameJob(id: string, title: string): void {
+  setFacts(id, () => ({ title }));
+}
+
+/** Remembers that a master's found shots were taken, or left, once. */
+export function markOffered(id: string, master: string): void {
+  setFacts(id, ({ offered }) => (offered.includes(master) ? {} : { offered: [...offered, master] }));
+}
+
+function travel(id: string, op: 'undo' | 'redo', step: (versioned: Versioned) => Versioned): void {
+  if (!isMine(id)) return;
+  const file = fileOf(id);
+  const { job, history } = file;
   lastStep = null;
   const next = step({ edit: job.edit, history });
-  put({ job: { ...job, edit: next.edit }, history: next.history });
+  if (next.history === history) return;
+  put(file, { op }, { job: { ...job, edit: next.edit }, history: next.history });
 }
 
-export const undo = (id: string): void => travel(id, undone);
-export const redo = (id: string): void => travel(id, redone);
-
-/** Adds an export's record, or replaces the one with its id. */
-export function putExport(id: string, record: ExportRecord): void {
-  const file = useJobs.getState().files[id];
-  // The job may have been deleted while its export ran.
-  if (!file) return;
-  const exports = [record, ...file.job.exports.filter((one) => one.id !== record.id)];
-  put({ ...file, job: { ...file.job, exports } });
-}
-
-export function dropExport(id: string, exportId: string): void {
-  const file = fileOf(id);
-  put({ ...file, job: { ...file.job, exports: file.job.exports.filter((one) => one.id !== exportId) } });
-}
-
-export function addPost(id: string, record: PostRecord): void {
-  const file = fileOf(id);
-  put({ ...file, job: { ...file.job, posts: [record, ...file.job.posts] } });
-}
+export const undo = (id: string): void => travel(id, 'undo', undone);
+export const redo = (id: string): void => travel(id, 'redo', redone);

@@ -1,10 +1,12 @@
 import { sweepParts } from '@media/store/storage';
 import { openJobs } from './jobs';
 import { openPresets } from './presets';
+import { findInterrupted } from './records';
 
 /** What happens once when the app opens: stored jobs are read, and what broken-off work left is deleted. */
 export async function openApp(): Promise<void> {
   await openJobs();
+  await findInterrupted();
   await openPresets();
   // Asked for once, so that the browser does not evict masters when room gets short.
   await navigator.storage.persist().catch(() => false);

@@ -1,4 +1,3 @@
-import AsyncStorage from '@react-native-async-storage/async-storage';
 import { activeClip, type Job } from '@core/job/job';
 import type { Pass } from '@core/pass/pass';
 import { keep, testJob, testMaster, TEST_MASTER } from '@core/job/test-job';
@@ -13,16 +12,24 @@ import {
   splitIntoParts,
 } from './clips';
 import { fitsOf } from './fits';
-import { addJob, dispatch, undo, useJobs } from './jobs';
+import { addJob, addMaster, dispatch, NO_JOBS, undo, useJobs } from './jobs';
+import { storage } from './store/storage';
 import { ensurePasses, runPassAgain, stopPass, usePasses } from './passes';
 
-const mockMedia = { pass: jest.fn(), stored: null as string | null, proxies: [] as string[] };
+const mockMedia = {
+  pass: jest.fn(),
+  stored: null as string | null,
+  proxies: [] as string[],
+  deleted: [] as string[],
+};
 jest.mock('@media/worker/tasks', () => ({
   passOverMaster: (...args: unknown[]) => mockMedia.pass(...args) as unknown,
 }));
 jest.mock('@media/store/storage', () => ({
   storedFile: () =>
     Promise.resolve(mockMedia.stored === null ? null : { text: () => Promise.resolve(mockMedia.stored) }),
+  deleteStoredFrom: (_folder: string, beginning: string) =>
+    Promise.resolve(void mockMedia.deleted.push(beginning)),
 }));
 jest.mock('./player', () => ({
   proxyMade: (fingerprint: string) => mockMedia.proxies.push(fingerprint),
@@ -63,12 +70,13 @@ const job = (): Job => useJobs.getState().files['job-1']!.job;
 const state = () => usePasses.getState()[fingerprint];
 
 beforeEach(async () => {
-  await AsyncStorage.clear();
-  useJobs.setState({ loaded: true, files: {}, aside: [], saveTrouble: null });
+  await storage.clear();
+  useJobs.setState({ ...NO_JOBS, loaded: true });
   usePasses.setState({}, true);
   mockMedia.pass.mockReset().mockResolvedValue(found);
   mockMedia.stored = null;
   mockMedia.proxies = [];
+  mockMedia.deleted = [];
   addJob(testJob());
 });
 
@@ -118,6 +126,24 @@ describe('the pass over a master', () => {
     expect(state()?.state).toBe('done');
   });
 
+  it('of a second master gives that one its shots too, whatever was taken before', async () => {
+    const second = testMaster({ id: 'b'.repeat(12), fingerprint: 'b'.repeat(64) });
+    mockMedia.pass.mockImplementation(({ source }: { source: { fingerprint: string } }) =>
+      Promise.resolve({ ...found, fingerprint: source.fingerprint }),
+    );
+    ensurePasses(job());
+    await settled();
+    addMaster('job-1', second);
+    ensurePasses(job());
+    await settled();
+    const of = (id: string) =>
+      job()
+        .edit.shots.filter((shot) => shot.master === id)
+        .map((shot) => shot.in);
+    expect(of(TEST_MASTER)).toEqual([0, 240, 600]);
+    expect(of(second.id)).toEqual([0, 240, 600]);
+  });
+
   it('that fails says why', async () => {
     mockMedia.pass.mockRejectedValue(new Error('a frame is broken'));
     ensurePasses(job());
@@ -126,6 +152,7 @@ describe('the pass over a master', () => {
       state: 'failed',
       trouble: { code: 'damaged', values: { file: 'edit.mp4' } },
     });
+    expect(mockMedia.deleted).toEqual([fingerprint]);
   });
 });
 

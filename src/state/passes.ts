@@ -8,10 +8,11 @@ import { type Pass, passNames, passSchema } from '@core/pass/pass';
 import { uprightRect } from '@core/picture/live-area';
 import { scaledFrames } from '@core/time/frame-rate';
 import { troubleOf, type Trouble } from '@core/trouble/trouble';
-import { storedFile } from '@media/store/storage';
+import { deleteStoredFrom, storedFile } from '@media/store/storage';
 import { passOverMaster } from '@media/worker/tasks';
-import { dispatch, useJobs } from './jobs';
+import { dispatch, isMine, markOffered, useJobs } from './jobs';
 import { proxyMade } from './player';
+import { TaskQueue } from './task';
 
 /** Where the pass over a master stands. */
 export type PassState =
@@ -25,8 +26,7 @@ export type PassState =
 /** By fingerprint. */
 export const usePasses = create<Record<string, PassState>>(() => ({}));
 
-const stops = new Map<string, AbortController>();
-let queue: Promise<unknown> = Promise.resolve();
+const queue = new TaskQueue();
 
 const put = (fingerprint: string, state: PassState): void => usePasses.setState({ [fingerprint]: state });
 
@@ -45,7 +45,7 @@ export function runPassAgain(master: Master): void {
 }
 
 export function stopPass(fingerprint: string): void {
-  stops.get(fingerprint)?.abort();
+  queue.cancel(fingerprint);
 }
 
 /** Forgets what is known of a master that is deleted. */
@@ -58,27 +58,27 @@ export function forgetPass(fingerprint: string): void {
 }
 
 function begin(master: Master): void {
-  const { fingerprint } = master;
-  const stop = new AbortController();
-  stops.set(fingerprint, stop);
+  const { fingerprint, fileName } = master;
   put(fingerprint, { state: 'waiting' });
-  queue = queue.then(() => run(master, stop.signal));
-}
-
-async function run(master: Master, signal: AbortSignal): Promise<void> {
-  const { fingerprint } = master;
-  try {
-    const stored = await storedPass(fingerprint);
-    const pass = stored ?? (await look(master, signal));
-    put(fingerprint, { state: 'done', pass });
-    takeFoundShots(pass);
+  let stored: Pass | null = null;
+  const running = queue.add(fingerprint, {
+    async run(signal) {
+      stored = await storedPass(fingerprint);
+      return stored ?? (await look(master, signal));
+    },
+    // A pass that was stored before is no work of this task's.
+    clean: () => (stored ? Promise.resolve() : deleteStoredFrom('passes', fingerprint)),
+    trouble: (error) => troubleOf(error, 'damaged', { file: fileName }),
+  });
+  void running.then((outcome) => {
+    // Forgotten meanwhile, or begun again: nothing is left to be said of this one.
+    if (usePasses.getState()[fingerprint] === undefined || queue.has(fingerprint)) return;
+    if (outcome.state === 'cancelled') return put(fingerprint, { state: 'stopped' });
+    if (outcome.state === 'failed') return put(fingerprint, { state: 'failed', trouble: outcome.trouble });
+    put(fingerprint, { state: 'done', pass: outcome.result });
+    takeFoundShots(outcome.result);
     if (!stored) proxyMade(fingerprint);
-  } catch (error) {
-    const trouble = troubleOf(error, 'damaged', { file: master.fileName });
-    put(fingerprint, trouble.code === 'cancelled' ? { state: 'stopped' } : { state: 'failed', trouble });
-  } finally {
-    stops.delete(fingerprint);
-  }
+  });
 }
 
 function look(master: Master, signal: AbortSignal): Promise<Pass> {
@@ -102,18 +102,16 @@ async function storedPass(fingerprint: string): Promise<Pass | null> {
   }
 }
 
-/** Gives the found shots to every job that has none of that master yet, and never took them before. */
+/** Gives the found shots to every job of that master that is worked on here, once. */
 function takeFoundShots(pass: Pass): void {
-  if (pass.shots.length < 2) return;
-  for (const { job, history } of Object.values(useJobs.getState().files)) {
+  for (const { job } of Object.values(useJobs.getState().files)) {
     const master = job.masters.find((one) => one.fingerprint === pass.fingerprint);
-    if (!master || job.edit.shots.some((shot) => shot.master === master.id)) continue;
-    const took = [...history.past, ...history.future].some(({ name }) => name === FOUND);
-    if (!took) takeShots(job, master, pass);
+    if (!master || job.offered.includes(master.id) || !isMine(job.id)) continue;
+    markOffered(job.id, master.id);
+    const own = job.edit.shots.some((shot) => shot.master === master.id);
+    if (!own && pass.shots.length > 1) takeShots(job, master, pass);
   }
 }
-
-const FOUND = 'take the found shots';
 
 /** Replaces a master's shots by those that the pass found; framings go over to the shots that they lie in. */
 export function takeShots(job: Job, master: Master, pass: Pass): void {

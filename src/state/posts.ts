@@ -1,6 +1,6 @@
 import { create } from 'zustand';
-import { checkJob, heldBack } from '@core/check/check';
-import { activeClip, type Job, onClip } from '@core/job/job';
+import { postStops } from '@core/check/post-check';
+import { clipOf, type Job } from '@core/job/job';
 import type { ExportRecord } from '@core/job/records';
 import { placementOf } from '@core/outlets/outlets';
 import {
@@ -10,10 +10,13 @@ import {
   postsPath,
   uploadsPath,
 } from '@core/outlets/post-form';
-import { troubleOf, type Trouble, TroubleError } from '@core/trouble/trouble';
+import { type Trouble, TroubleError } from '@core/trouble/trouble';
 import { uploadFile } from '@media/send/upload';
 import { exportedFile } from './exports';
-import { addPost } from './jobs';
+import { addPost } from './records';
+import { askJson, type ServerName, serverTrouble } from './server';
+import { dropSetting, loadSetting, saveSetting } from './store/storage';
+import { outcomeOf } from './task';
 
 /** A post on its way. */
 export interface Sending {
@@ -34,36 +37,55 @@ export const usePosts = create<PostsState>(() => ({ sending: null, trouble: null
 
 let stop: AbortController | null = null;
 
-/** Uploads an export and posts it with the job's words; the outlet checks the file itself. */
+/** Where an upload that is whole is remembered until the outlet has answered for it. */
+const sentSetting = (key: string): string => `sent/${key}`;
+
+/**
+ * Uploads an export and posts it with its own clip's words, whatever is being worked on; the outlet checks the file
+ * itself. An answer that was lost on the way is asked for again: nothing is sent twice, and nothing is posted twice.
+ */
 export async function sendPost(job: Job, record: ExportRecord): Promise<void> {
-  const work = onClip(job, record.clip);
-  const clip = activeClip(work.edit);
-  if (usePosts.getState().sending || heldBack(checkJob(work), clip.overrides, 'post').length > 0) return;
-  if (record.placement === null) return;
+  const clip = clipOf(job.edit, record.clip);
+  if (usePosts.getState().sending || record.placement === null || !clip) return;
+  if (postStops(job, record).length > 0) return;
   const { sheet, placement } = placementOf(record.placement);
-  const { signal } = (stop = new AbortController());
+  const server: ServerName = { who: sheet.name, errand: 'post' };
+  const key = `${sheet.outlet}-${record.id}`;
+  const mine = (stop = new AbortController());
   const show = (sent: number, total: number, judging: boolean) =>
     usePosts.setState({ sending: { jobId: job.id, sent, total, judging } });
   usePosts.setState({ trouble: null });
   show(0, record.bytes ?? 1, false);
-  try {
-    const file = await exportedFile(record);
-    if (!file) throw new TroubleError('master-gone', { file: record.fileName });
-    const endpoint = uploadsPath(sheet.outlet);
-    const target = { endpoint, outlet: sheet.name, file, key: `${sheet.outlet}-${record.id}` };
-    const upload = await uploadFile(target, (sent, total) => show(sent, total, false), signal);
-    show(file.size, file.size, true);
-    const { title, description, tags } = clip.words;
-    const form: PostForm = {
-      upload,
-      placement: placement.id,
-      title,
-      description,
-      tags,
-      audience: clip.audience,
-    };
-    const answer = await sendForm(sheet.outlet, sheet.name, form, signal);
-    addPost(job.id, {
+  const { title, description, tags } = clip.words;
+  const form = { placement: placement.id, title, description, tags, audience: clip.audience };
+  const outcome = await outcomeOf(
+    {
+      async run(signal) {
+        const file = await exportedFile(record);
+        if (!file) throw new TroubleError('export-gone', { file: record.fileName });
+        const upload = async () => {
+          const target = { endpoint: uploadsPath(sheet.outlet), ...server, file, key };
+          const id = await uploadFile(target, (sent, total) => show(sent, total, false), signal);
+          await saveSetting(sentSetting(key), id);
+          return id;
+        };
+        const answered = async (id: string) => {
+          show(file.size, file.size, true);
+          return sendForm(server, sheet.outlet, { ...form, upload: id }, signal);
+        };
+        const known = await loadSetting(sentSetting(key));
+        const answer = known === null ? null : await answered(known).catch(unlessGone);
+        return answer ?? (await answered(await upload()));
+      },
+      // What is up stays up: the next attempt goes on from there.
+      clean: () => Promise.resolve(),
+      trouble: (error) => serverTrouble(server, error),
+    },
+    mine.signal,
+  );
+  if (outcome.state === 'done') {
+    const answer = outcome.result;
+    await addPost(job.id, {
       id: crypto.randomUUID(),
       clip: record.clip,
       exportId: record.id,
@@ -75,33 +97,34 @@ export async function sendPost(job: Job, record: ExportRecord): Promise<void> {
       reasons: answer.state === 'refused' ? answer.reasons : [],
       page: answer.state === 'accepted' ? answer.page : null,
     });
-  } catch (error) {
-    const trouble = signal.aborted ? null : troubleOf(error, 'post-failed', { outlet: sheet.name });
-    usePosts.setState({ trouble });
-  } finally {
-    usePosts.setState({ sending: null });
+    // Refused words can be mended and posted again: the file is up, and need not be sent again.
+    if (answer.state === 'accepted') await dropSetting(sentSetting(key));
   }
+  usePosts.setState({ sending: null, trouble: outcome.state === 'failed' ? outcome.trouble : null });
+}
+
+/** An upload that the outlet no longer has is sent again; any other failure is one. */
+function unlessGone(error: unknown): null {
+  if (error instanceof TroubleError && error.trouble.code === 'server-refused') {
+    if (error.trouble.values.why === 'gone') return null;
+  }
+  throw error;
 }
 
 export function cancelPost(): void {
   stop?.abort();
 }
 
-async function sendForm(
+function sendForm(
+  server: ServerName,
   outlet: string,
-  name: string,
   form: PostForm,
   signal: AbortSignal,
 ): Promise<PostAnswer> {
-  const response = await fetch(postsPath(outlet), {
+  return askJson(server, postsPath(outlet), postAnswerSchema, {
     method: 'POST',
-    headers: { 'content-type': 'application/json' },
-    body: JSON.stringify(form),
+    body: form,
     signal,
-  }).catch(() => {
-    throw new TroubleError('server-down', { outlet: name });
+    long: true,
   });
-  if (!response.ok)
-    throw new TroubleError('post-failed', { outlet: name, detail: `status ${response.status}` });
-  return postAnswerSchema.parse(await response.json());
 }

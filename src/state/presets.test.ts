@@ -1,6 +1,6 @@
-import AsyncStorage from '@react-native-async-storage/async-storage';
 import { canvasOf } from '@core/layout/canvas';
 import { dropPreset, openPresets, presetFile, savePreset, takePresetFile, usePresets } from './presets';
+import { storage } from './store/storage';
 
 const canvas = canvasOf('tesselle/square', { width: 1080, height: 1080 }, { num: 25, den: 1 }, 'canvas-4');
 const names = () => usePresets.getState().presets.map((one) => one.name);
@@ -8,7 +8,7 @@ const fileOf = (text: string) =>
   ({ name: 'presets.json', text: () => Promise.resolve(text) }) as unknown as File;
 
 beforeEach(async () => {
-  await AsyncStorage.clear();
+  await storage.clear();
   usePresets.setState({ presets: [] });
 });
 
@@ -62,7 +62,7 @@ describe('presets', () => {
   });
 
   it('that were damaged in the browser are left out', async () => {
-    await AsyncStorage.setItem('gusset/setting/presets', '{"format":');
+    await storage.setItem('setting/presets', '{"format":');
     await openPresets();
     expect(names()).toEqual([]);
   });

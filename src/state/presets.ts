@@ -1,7 +1,7 @@
 import { create } from 'zustand';
 import type { Canvas } from '@core/layout/canvas';
 import { type Preset, readPresets, withPresets, writePresets } from '@core/layout/preset';
-import { loadSetting, saveSetting } from './persistence';
+import { loadSetting, saveSetting } from './store/storage';
 
 const SETTING = 'presets';
 

@@ -1,5 +1,8 @@
 import { useEffect, useState } from 'react';
-import { storageRoom } from '@media/store/storage';
+import { storageRoom, storedSizes } from '@media/store/storage';
+import { storedName } from './exports';
+import type { Listed } from './listed';
+import { useJobs } from './jobs';
 
 /** What this browser holds, in bytes; looked up again whenever `when` changes. */
 export function useStorageUse(when: unknown): number | null {
@@ -8,4 +11,41 @@ export function useStorageUse(when: unknown): number | null {
     void storageRoom().then((room) => setUsed(room.used));
   }, [when]);
   return used;
+}
+
+/** What a job keeps of this browser's storage, in bytes. */
+export interface JobStorage {
+  masters: {
+    fingerprint: string;
+    fileName: string;
+    /** Of the file itself; 0 where it is not here any more. */
+    bytes: number;
+    /** Of what was made of it to look at: proxy, filmstrip, stills. */
+    made: number;
+    /** Titles of other jobs that were made from it too. */
+    sharedWith: string[];
+  }[];
+  exports: number;
+}
+
+/** Adds up what a job keeps, master by master. */
+export async function storageOf({ head, exports }: Listed): Promise<JobStorage> {
+  const [masters, passes, stills, clips] = await Promise.all(
+    (['masters', 'passes', 'stills', 'exports'] as const).map(storedSizes),
+  );
+  const from = (sizes: Map<string, number> | undefined, fingerprint: string) =>
+    [...(sizes ?? [])].reduce((sum, [name, size]) => sum + (name.startsWith(fingerprint) ? size : 0), 0);
+  const others = Object.values(useJobs.getState().listed).filter((one) => one.head.id !== head.id);
+  return {
+    masters: head.masters.map(({ fingerprint, fileName }) => ({
+      fingerprint,
+      fileName,
+      bytes: masters?.get(fingerprint) ?? 0,
+      made: from(passes, fingerprint) + from(stills, fingerprint),
+      sharedWith: others
+        .filter((one) => one.head.masters.some((master) => master.fingerprint === fingerprint))
+        .map((one) => one.head.title),
+    })),
+    exports: exports.reduce((sum, record) => sum + (clips?.get(storedName(record.id)) ?? 0), 0),
+  };
 }

@@ -28,7 +28,10 @@ describe('a task', () => {
 
   it('that fails says why, and removes what it made', async () => {
     const one = task({ run: () => Promise.reject(new Error('odd')) });
-    expect(await outcomeOf(one, never)).toMatchObject({ state: 'failed', trouble: { code: 'export-failed' } });
+    expect(await outcomeOf(one, never)).toMatchObject({
+      state: 'failed',
+      trouble: { code: 'export-failed' },
+    });
     expect(one.clean).toHaveBeenCalledTimes(1);
   });
 
@@ -71,9 +74,7 @@ describe('a queue', () => {
         },
         clean: () => Promise.reject(new Error('locked')),
       });
-    const ends = await Promise.all(
-      ['a', 'b', 'c'].map((name, i) => queue.add(name, named(name, i < 2))),
-    );
+    const ends = await Promise.all(['a', 'b', 'c'].map((name, i) => queue.add(name, named(name, i < 2))));
     expect(order).toEqual(['a', 'b', 'c']);
     expect(ends.map((end) => end.state)).toEqual(['failed', 'failed', 'done']);
     told.mockRestore();

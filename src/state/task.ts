@@ -31,7 +31,9 @@ export async function outcomeOf<Result>(task: Task<Result>, signal: AbortSignal)
     outcome = { state: 'cancelled' };
   }
   if (outcome.state !== 'done') {
-    await task.clean().catch((error: unknown) => console.error('what a task left could not be removed', error));
+    await task
+      .clean()
+      .catch((error: unknown) => console.error('what a task left could not be removed', error));
   }
   return outcome;
 }
@@ -51,11 +53,14 @@ export class TaskQueue {
       stop.signal.addEventListener('abort', () => begun || resolve(outcomeOf(task, stop.signal))),
     );
     let begun = false;
-    const turn = this.queue.add(() => {
-      if (stop.signal.aborted) return waiting;
-      begun = true;
-      return outcomeOf(task, stop.signal);
-    });
+    const turn = this.queue.add(
+      () => {
+        if (stop.signal.aborted) return waiting;
+        begun = true;
+        return outcomeOf(task, stop.signal);
+      },
+      { throwOnTimeout: true },
+    );
     const outcome = await Promise.race([turn, waiting]);
     if (this.stops.get(name) === stop) this.stops.delete(name);
     return outcome;

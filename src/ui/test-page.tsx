@@ -3,7 +3,7 @@ import type { ReactElement } from 'react';
 import { PaperProvider } from 'react-native-paper';
 import type { Clip } from '@core/job/clip';
 import { activeClip, type Job } from '@core/job/job';
-import { addJob, useJobs } from '@state/jobs';
+import { addJob, NO_JOBS, useJobs } from '@state/jobs';
 import { JobContext } from './job/job-context';
 import { paperTheme } from './theme/paper-theme';
 
@@ -15,7 +15,7 @@ function OfStore({ id, children }: { id: string; children: ReactElement }) {
 
 /** Draws a part of a job's page, on a job that is in the store. */
 export function renderPage(job: Job, page: ReactElement) {
-  useJobs.setState({ loaded: true, files: {}, aside: [], saveTrouble: null });
+  useJobs.setState({ ...NO_JOBS, loaded: true });
   addJob(job);
   return render(
     <PaperProvider theme={paperTheme} settings={{ icon: () => null }}>

@@ -22,13 +22,12 @@ export function isCurrent(job: Pick<Job, 'edit' | 'masters'>, record: ExportReco
   return record.signature === signatureOf(onCanvas(onClip(job, record.clip), record.canvas).edit);
 }
 
-/** The export to post of the canvas being worked on: the newest that is done and shows it as it is now, or null. */
+/** The export to post of the canvas being worked on: one that shows it as it is now, else the newest; or null. */
 export function exportToPost(job: Job): ExportRecord | null {
   const clip = activeClip(job.edit);
-  const { id } = activeCanvas(clip);
-  return (
-    job.exports.find(
-      (one) => one.clip === clip.id && one.canvas === id && one.state === 'done' && isCurrent(job, one),
-    ) ?? null
+  const { id, placement } = activeCanvas(clip);
+  const done = job.exports.filter(
+    (one) => one.clip === clip.id && one.canvas === id && one.state === 'done' && one.placement === placement,
   );
+  return done.find((one) => isCurrent(job, one)) ?? done[0] ?? null;
 }

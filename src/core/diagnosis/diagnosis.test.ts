@@ -2,7 +2,8 @@ import { NO_REPAIRS } from '../master/repairs';
 import { sourceOf } from '../master/source';
 import type { Pass } from '../pass/pass';
 import { testMaster } from '../job/test-job';
-import { diagnose, type Patient, type ProblemCode } from './diagnosis';
+import { diagnose, type Patient } from './diagnosis';
+import type { ProblemCode } from './problem-values';
 import { problemWords } from './words';
 
 const tall = { width: 1080, height: 1920 };

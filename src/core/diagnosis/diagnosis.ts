@@ -7,34 +7,23 @@ import type { PixelAspect } from '../picture/orientation';
 import type { Rect, Size } from '../picture/size';
 import { compareRates } from '../time/frame-rate';
 import { guessedAspects } from './pixel-aspects';
+import type { ProblemCode, ProblemValues } from './problem-values';
 
 /** How much a problem matters: a note is only told, the others show in the clips. */
 export type Weight = 'fine' | 'note' | 'warn';
 
 /** One thing about a master and what it means for the clips, as data; its words are made in words.ts. */
-export interface Problem {
-  code: ProblemCode;
-  weight: Weight;
-  values: Record<string, string | number>;
-  /** What would set it right, each by a name and the repairs after it. Empty where nothing can be done here. */
-  offers: { label: string; repairs: Repairs }[];
-  /** Whether a repair of this kind is in place. */
-  repaired: boolean;
-}
-
-export type ProblemCode =
-  | 'pixel-aspect'
-  | 'rotation'
-  | 'flip'
-  | 'bars'
-  | 'shot-bars'
-  | 'range'
-  | 'matrix'
-  | 'varying-rate'
-  | 'interlace'
-  | 'upright'
-  | 'small'
-  | 'loud';
+export type Problem = {
+  [Code in ProblemCode]: {
+    code: Code;
+    weight: Weight;
+    values: ProblemValues[Code];
+    /** What would set it right, each by a name and the repairs after it. Empty where nothing can be done here. */
+    offers: { label: string; repairs: Repairs }[];
+    /** Whether a repair of this kind is in place. */
+    repaired: boolean;
+  };
+}[ProblemCode];
 
 /** What the diagnosis looks at. */
 export interface Patient {
@@ -156,7 +145,7 @@ const range: Look = ({ master, repairs }) => {
   return {
     code: 'range',
     weight: 'fine',
-    values: { range: unknown ? 'not told' : full ? 'full' : 'limited' },
+    values: { range: unknown ? null : full ? 'full' : 'limited' },
     offers: [offer(full ? 'It is limited' : 'It is full', { ...repairs, fullRange: !full })],
     repaired,
   };
@@ -173,7 +162,7 @@ const matrix: Look = ({ master, repairs }) => {
   return {
     code: 'matrix',
     weight: now === null && likely !== 'bt709' ? 'note' : 'fine',
-    values: { matrix: now ?? 'not told', likely },
+    values: { matrix: now, likely },
     offers: names.map((one) => offer(MATRIX_NAMES[one] ?? one, { ...repairs, matrix: one })),
     repaired,
   };
@@ -216,7 +205,7 @@ const rate: Look = ({ master, repairs }) => {
   };
 };
 
-const interlace: Look = ({ master, repairs, pass }) => {
+const interlace: Look = ({ repairs, pass }) => {
   const combs = (pass?.combed ?? 0) >= INTERLACED;
   if (!combs && !repairs.deinterlace) return null;
   return {
@@ -224,8 +213,7 @@ const interlace: Look = ({ master, repairs, pass }) => {
     weight: repairs.deinterlace ? 'fine' : 'warn',
     values: {
       share: Math.round((pass?.combed ?? 0) * 100),
-      order: pass?.topFirst === null || pass === null ? 'not clear' : pass.topFirst ? 'top' : 'bottom',
-      flagged: master.video.interlaced === true ? 'yes' : 'no',
+      order: pass?.topFirst == null ? null : pass.topFirst ? 'top' : 'bottom',
     },
     offers: repairs.deinterlace ? [] : [offer('Draw whole frames', { ...repairs, deinterlace: true })],
     repaired: repairs.deinterlace,

@@ -1,8 +1,15 @@
-import { MATRIX_NAMES, type Problem, type ProblemCode } from './diagnosis';
+import { MATRIX_NAMES, type Problem } from './diagnosis';
+import type { ProblemCode, ProblemValues } from './problem-values';
 
-type Words = (values: Problem['values'], repaired: boolean) => { title: string; meaning: string };
+/** What it is, and what it means for the clips. */
+interface Words {
+  title: string;
+  meaning: string;
+}
 
-const WORDS: Record<ProblemCode, Words> = {
+const matrixName = (matrix: string): string => MATRIX_NAMES[matrix] ?? matrix;
+
+const WORDS: { [Code in ProblemCode]: (values: ProblemValues[Code], repaired: boolean) => Words } = {
   'pixel-aspect': (v, repaired) => ({
     title: v.aspect === '1:1' ? 'Pixels may not be square' : `Pixels are ${v.aspect}`,
     meaning:
@@ -11,7 +18,7 @@ const WORDS: Record<ProblemCode, Words> = {
         : `The stored ${v.stored} is shown as ${v.width}×${v.height}.`,
   }),
   rotation: (v, repaired) => ({
-    title: Number(v.degrees) === 0 ? 'The picture is not turned' : `The picture is turned by ${v.degrees}°`,
+    title: v.degrees === 0 ? 'The picture is not turned' : `The picture is turned by ${v.degrees}°`,
     meaning: repaired
       ? `You set it. The file itself says ${v.flagged}°.`
       : 'The file says so. If heads point sideways, turn it here.',
@@ -30,15 +37,16 @@ const WORDS: Record<ProblemCode, Words> = {
     meaning: 'Their windows stay inside their own live areas.',
   }),
   range: (v) => ({
-    title: `Levels: ${v.range} range`,
+    title: v.range === null ? 'Levels: the file does not say' : `Levels: ${v.range} range`,
     meaning:
       'Clips are made in limited range. If they look washed out or too hard, the file says it wrongly.',
   }),
   matrix: (v) => ({
-    title: `Colour matrix: ${MATRIX_NAMES[String(v.matrix)] ?? v.matrix}`,
+    title:
+      v.matrix === null ? 'Colour matrix: the file does not say' : `Colour matrix: ${matrixName(v.matrix)}`,
     meaning:
-      v.matrix === 'not told'
-        ? `The file does not say. A picture of this size is mostly ${MATRIX_NAMES[String(v.likely)] ?? v.likely}.`
+      v.matrix === null
+        ? `A picture of this size is mostly ${matrixName(v.likely)}.`
         : 'Clips are made in BT.709; it is converted. If greens and reds look wrong, the file says it wrongly.',
   }),
   'varying-rate': (v) => ({
@@ -53,7 +61,8 @@ const WORDS: Record<ProblemCode, Words> = {
       : `Interlaced: ${v.share} % of moving frames comb`,
     meaning: repaired
       ? 'Lines of the second field are drawn anew where they comb; still parts keep their full height.'
-      : `The ${v.order} field comes first. Movement has teeth at its edges, which outlets make worse.`,
+      : `${v.order === null ? 'Which field comes first is not clear' : `The ${v.order} field comes first`}. ` +
+        'Movement has teeth at its edges, which outlets make worse.',
   }),
   upright: (v) => ({
     title: v.shape === 'tall' ? 'Already tall' : 'Already square',
@@ -69,7 +78,7 @@ const WORDS: Record<ProblemCode, Words> = {
   }),
 };
 
-/** A problem in words: what it is, and what it means for the clips. */
-export function problemWords({ code, values, repaired }: Problem): { title: string; meaning: string } {
-  return WORDS[code](values, repaired);
+/** A problem in words. Code and values belong together in it; the table knows each pair. */
+export function problemWords({ code, values, repaired }: Problem): Words {
+  return (WORDS[code] as (values: Problem['values'], repaired: boolean) => Words)(values, repaired);
 }

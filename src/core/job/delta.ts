@@ -34,4 +34,4 @@ export function withoutDelta<T>(value: T, delta: Delta): T {
 }
 
 /** What a change puts in becomes a part of the value, and must not be one with the stored change. */
-const copied = (delta: Delta): Delta => structuredClone(delta);
+const copied = (delta: Delta): Delta => JSON.parse(JSON.stringify(delta)) as Delta;

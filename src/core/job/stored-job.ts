@@ -112,7 +112,7 @@ function historyOf(text: string | null, revision: number): JobFile['history'] {
 }
 
 /** Records that can be read, newest first; the others stay where they are stored. */
-function recordsOf<T extends { startedAt: string } | { at: string }>(
+export function recordsOf<T extends { startedAt: string } | { at: string }>(
   schema: z.ZodType<T>,
   texts: readonly string[],
 ): T[] {

@@ -113,6 +113,10 @@ export function codecName(codec: string): string {
   return CODEC_NAMES[codec] ?? (codec.startsWith('pcm') ? 'PCM' : codec.toUpperCase());
 }
 
+/** Channels for people. */
+export const channelWords = (channels: number): string =>
+  channels === 1 ? 'mono' : channels === 2 ? 'stereo' : `${channels} channels`;
+
 /** A video codec with its profile where the string tells it: `H.264 High`. */
 export function videoCodecName(codec: string, codecString: string): string {
   const match = /^avc[13]\.([0-9a-f]{2})/i.exec(codecString);

@@ -15,7 +15,11 @@ export type PostForm = z.infer<typeof postFormSchema>;
 
 /** What the outlet answers. */
 export const postAnswerSchema = z.discriminatedUnion('state', [
-  z.object({ state: z.literal('accepted'), page: z.string() }),
+  z.object({
+    state: z.literal('accepted'),
+    /** Of the same server, from its root. */
+    page: z.string().regex(/^\/outlets\/[\w./-]+$/),
+  }),
   z.object({ state: z.literal('refused'), reasons: z.array(z.string()).min(1) }),
 ]);
 export type PostAnswer = z.infer<typeof postAnswerSchema>;

@@ -1,5 +1,5 @@
 import type { Master } from '../master/master';
-import { codecName, videoCodecName } from '../master/master';
+import { channelWords, codecName, videoCodecName } from '../master/master';
 import type { Proof, ProofFact } from './proof-record';
 import type { Borders } from '../picture/borders';
 import type { RenderPlan } from '../render/plan';
@@ -26,7 +26,7 @@ const FACT_NAMES: Record<keyof ClipFacts, string> = {
 };
 
 const soundWords = (codec: string, sampleRate: number, channels: number): string =>
-  `${codecName(codec)} ${sampleRate / 1000} kHz ${channels === 1 ? 'mono' : channels === 2 ? 'stereo' : `${channels} channels`}`;
+  `${codecName(codec)} ${sampleRate / 1000} kHz ${channelWords(channels)}`;
 
 /** What an export of a plan is asked to be. */
 export function askedFacts(plan: RenderPlan): ClipFacts {

@@ -2,7 +2,7 @@ import { AudioSample, type AudioSampleSource } from 'mediabunny';
 import { canvasOf } from '@core/layout/canvas';
 import { planOf } from '@core/render/plan';
 import { sourceOf } from '@core/master/source';
-import { testMaster, testRange } from '@core/job/test-job';
+import { testMaster, testRange, TEST_SOUND } from '@core/job/test-job';
 import type { MasterReader } from '../read/master-reader';
 import { cutSound } from './sound-cutter';
 
@@ -41,7 +41,7 @@ async function cut(ranges: [from: number, to: number][], sound: AudioSample[]): 
       return Promise.resolve();
     },
   } as unknown as AudioSampleSource;
-  const source = sourceOf(testMaster({ audio: { codec: 'aac', sampleRate: RATE, channels: 1, bits: 1 } }));
+  const source = sourceOf(testMaster({ audio: { ...TEST_SOUND, sampleRate: RATE, channels: 1 } }));
   async function* between(from: number, to: number) {
     // As a decoder does: whole pieces that touch the range.
     const [start, end] = [(from * 1001) / 24000, (to * 1001) / 24000];

@@ -1,33 +1,65 @@
-import { Upload } from 'tus-js-client';
+import { type DetailedError, Upload } from 'tus-js-client';
 import { TroubleError } from '@core/trouble/trouble';
+import type { Errand, Refusal } from '@core/trouble/troubles';
 
 /** Waits before each new try on a broken connection, in milliseconds. */
 const RETRIES = [0, 500, 1000, 2000, 4000];
 /** A piece small enough that a dropped connection costs little, in bytes. */
 const PIECE_BYTES = 2 * 1024 * 1024;
+/** A piece that is not taken within this time is sent again, in milliseconds. */
+const PIECE_PATIENCE = 60_000;
 
-/** One file on its way to an outlet. */
+/** One file on its way to a server. */
 export interface UploadRequest {
   endpoint: string;
-  /** The outlet's name, for words. */
-  outlet: string;
+  /** The server as words call it, and what it is for. */
+  who: string;
+  errand: Errand;
   file: File;
-  /** Same again for the same export, so that an upload goes on after a reload. */
+  /** Same again for the same file, so that an upload goes on after a reload. */
   key: string;
+}
+
+const isDetailed = (error: Error | DetailedError): error is DetailedError => 'originalResponse' in error;
+
+function refusalOf(status: number): Refusal {
+  if (status === 413) return 'too-large';
+  if (status === 507) return 'no-room';
+  return status === 503 ? 'busy' : 'fault';
 }
 
 /**
  * Sends a file by the open resumable-upload protocol (tus 1.0.0). A dropped connection is taken up where it broke,
  * also by a later call with the same key.
  * @returns the last part of the upload's address.
- * @throws TroubleError `server-down` when the retries are used up, or `cancelled`.
+ * @throws TroubleError `server-down` when the retries are used up, `server-refused`, `server-answer`, or `cancelled`.
  */
 export function uploadFile(
-  { endpoint, outlet, file, key }: UploadRequest,
+  { endpoint, who, errand, file, key }: UploadRequest,
   onProgress: (sent: number, total: number) => void,
   signal: AbortSignal,
 ): Promise<string> {
   return new Promise((resolve, reject) => {
+    const server = { who, errand };
+    let ended = false;
+    const end = (settle: () => void) => {
+      if (ended) return;
+      ended = true;
+      clearTimeout(clock);
+      signal.removeEventListener('abort', cancel);
+      settle();
+    };
+    const fail = (error: TroubleError) =>
+      end(() => {
+        void upload.abort();
+        reject(error);
+      });
+    const cancel = () => fail(new TroubleError('cancelled'));
+    let clock = setTimeout(() => undefined);
+    const wait = () => {
+      clearTimeout(clock);
+      clock = setTimeout(() => fail(new TroubleError('server-down', server)), PIECE_PATIENCE);
+    };
     const upload = new Upload(file, {
       endpoint,
       retryDelays: RETRIES,
@@ -35,23 +67,41 @@ export function uploadFile(
       removeFingerprintOnSuccess: true,
       metadata: { filename: file.name, filetype: 'video/mp4' },
       fingerprint: () => Promise.resolve(`gusset-upload-${key}`),
-      onProgress,
-      onError: (error) => {
-        const detail = error.message;
-        const answered = 'originalResponse' in error && error.originalResponse !== null;
-        reject(new TroubleError(answered ? 'post-failed' : 'server-down', { outlet, detail }));
+      onProgress(sent, total) {
+        wait();
+        onProgress(sent, total ?? file.size);
       },
-      onSuccess: () => resolve(upload.url?.split('/').pop() ?? ''),
+      onUploadUrlAvailable() {
+        // An address elsewhere is not one to send a film to.
+        if (!sameOrigin(upload.url)) fail(new TroubleError('server-answer', server));
+      },
+      onError(error) {
+        const response = isDetailed(error) ? error.originalResponse : null;
+        const why = response ? refusalOf(response.getStatus()) : null;
+        fail(
+          why
+            ? new TroubleError('server-refused', { ...server, why })
+            : new TroubleError('server-down', server),
+        );
+      },
+      onSuccess() {
+        const id = upload.url?.split('/').pop() ?? '';
+        if (id && sameOrigin(upload.url)) end(() => resolve(id));
+        else fail(new TroubleError('server-answer', server));
+      },
     });
-    signal.addEventListener('abort', () => {
-      void upload.abort();
-      reject(new TroubleError('cancelled'));
-    });
+    signal.addEventListener('abort', cancel);
+    if (signal.aborted) return cancel();
+    wait();
     const begin = async () => {
       const [earlier] = await upload.findPreviousUploads();
-      if (earlier) upload.resumeFromPreviousUpload(earlier);
+      if (ended) return;
+      if (earlier && sameOrigin(earlier.uploadUrl)) upload.resumeFromPreviousUpload(earlier);
       upload.start();
     };
-    begin().catch(reject);
+    begin().catch(() => fail(new TroubleError('server-down', server)));
   });
 }
+
+const sameOrigin = (address: string | null): boolean =>
+  address !== null && new URL(address, location.href).origin === location.origin;

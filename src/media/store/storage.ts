@@ -1,7 +1,7 @@
 import { TroubleError } from '@core/trouble/trouble';
 
 /** Folders of the browser's private file system. */
-export type Folder = 'masters' | 'passes' | 'stills' | 'exports';
+export type Folder = 'masters' | 'passes' | 'stills' | 'exports' | 'archives';
 
 const isMissing = (error: unknown): boolean =>
   error instanceof DOMException && error.name === 'NotFoundError';
@@ -38,6 +38,16 @@ export async function storedNames(folder: Folder): Promise<string[]> {
   const names: string[] = [];
   for await (const name of (await folderOf(folder)).keys()) names.push(name);
   return names;
+}
+
+/** Bytes of the stored files of a folder, by name. */
+export async function storedSizes(folder: Folder): Promise<Map<string, number>> {
+  const sizes = new Map<string, number>();
+  for (const name of await storedNames(folder)) {
+    const file = await storedFile(folder, name);
+    if (file) sizes.set(name, file.size);
+  }
+  return sizes;
 }
 
 /** What this browser grants and holds, in bytes. */
@@ -92,12 +102,13 @@ export async function openWriter(folder: Folder, name: string): Promise<StoredWr
   };
 }
 
-/** Deletes what unfinished writes of an earlier visit left. */
+/** Deletes what unfinished writes of an earlier visit left, and archives that were saved long since. */
 export async function sweepParts(): Promise<void> {
-  for (const folder of ['masters', 'passes', 'exports'] as const) {
+  for (const folder of ['masters', 'passes', 'exports', 'archives'] as const) {
     for (const name of await storedNames(folder)) {
       // One that is being written right now is locked, and stays.
-      if (name.endsWith(PART)) await deleteStored(folder, name).catch(() => undefined);
+      if (name.endsWith(PART) || folder === 'archives')
+        await deleteStored(folder, name).catch(() => undefined);
     }
   }
 }

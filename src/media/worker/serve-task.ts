@@ -23,9 +23,7 @@ export function serveTask<Request, Result>(
         post({ type: 'progress', progress }, transfer);
       post({ type: 'done', result: await task(request, { report, signal: stop.signal }) });
     } catch (error) {
-      const trouble = stop.signal.aborted
-        ? new TroubleError('cancelled').trouble
-        : troubleOf(error, request);
+      const trouble = stop.signal.aborted ? new TroubleError('cancelled').trouble : troubleOf(error, request);
       post({ type: 'failed', trouble });
     }
   };

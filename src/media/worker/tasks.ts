@@ -2,6 +2,8 @@ import { z } from 'zod';
 import { masterSchema } from '@core/master/master';
 import { proofSchema, type Proof } from '@core/proof/proof-record';
 import { type Pass, passSchema } from '@core/pass/pass';
+import type { PackRequest } from '../archive/pack-task';
+import type { Unpacked, UnpackRequest } from '../archive/unpack-task';
 import type { BringInRequest, BroughtIn } from '../read/bring-in-task';
 import type { ExportRequest } from '../export/export-task';
 import type { PassRequest } from '../pass/pass-task';
@@ -38,6 +40,17 @@ export function proveExport(request: ReadBackRequest, following: Following): Pro
 export function passOverMaster(request: Omit<PassRequest, 'laneUrl'>, following: Following): Promise<Pass> {
   const whole: PassRequest = { ...request, laneUrl: workerUrls['pass-lane'] };
   return runTask('pass', whole, { progress: progressSchema, result: passSchema, ...following });
+}
+
+/** Puts a job and its masters into one stored file. @returns its bytes. @throws TroubleError */
+export function packJobFile(request: PackRequest, following: Following): Promise<number> {
+  return runTask('pack', request, { progress: progressSchema, result: z.number(), ...following });
+}
+
+/** Takes the masters of a packed job in, and gives the job. @throws TroubleError */
+export function unpackJobFile(request: UnpackRequest, following: Following): Promise<Unpacked> {
+  const result = z.object({ text: z.string(), fresh: z.array(z.string()) });
+  return runTask('unpack', request, { progress: progressSchema, result, ...following });
 }
 
 const stillSchema = z.object({ frame: z.number(), still: z.instanceof(Blob) });

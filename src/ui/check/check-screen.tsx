@@ -7,6 +7,7 @@ import { frameOf } from '@core/render/plan';
 import { dispatch } from '@state/jobs';
 import { showFrame } from '@state/player';
 import { CanvasRow } from '../frame/canvas-cards';
+import { OverrideForm } from './override-form';
 import { useClip, useFindings, useJob } from '../job/job-context';
 import { JobPage } from '../job/job-page';
 import { useTarget } from '../job/use-target';
@@ -23,8 +24,8 @@ export function CheckScreen() {
   const router = useRouter();
   const findings = useFindings();
   const { label } = useTarget();
-  const { overrides } = useClip();
-  const held = heldBack(findings, overrides, 'export').length;
+  const clip = useClip();
+  const held = heldBack(findings, clip, 'export').length;
   const sorted = [...findings].sort((a, b) => ORDER[a.severity] - ORDER[b.severity]);
   return (
     <JobPage
@@ -57,9 +58,11 @@ function FindingRow({ finding }: { finding: Finding }) {
   const target = useTarget();
   const name = ruleName(finding.rule);
   const { fix, at } = finding;
-  const overridden = useClip().overrides.includes(finding.rule);
+  const { overrides, canvas } = useClip();
+  const overridden = overrides.find((one) => one.rule === finding.rule && one.canvas === canvas) ?? null;
   const stop = finding.severity === 'stop';
-  const override = (on: boolean) => dispatch(job.id, { type: 'set-override', rule: finding.rule, on });
+  const override = (reason: string | null) =>
+    dispatch(job.id, { type: 'set-override', rule: finding.rule, canvas, reason });
   const look = () => {
     const plan = planOfJob(job);
     const { masterFrame, source } = frameOf(plan, Math.min(at ?? 0, plan.frames - 1));
@@ -76,6 +79,7 @@ function FindingRow({ finding }: { finding: Finding }) {
       <View style={styles.words}>
         <Strong>{overridden ? `${name} (overridden)` : name}</Strong>
         <Body>{findingWords(finding, target)}</Body>
+        {overridden && <Soft>{`Let pass on this canvas: ${overridden.reason}`}</Soft>}
         <Figures style={styles.measured}>{measuredWords(finding)}</Figures>
         {stop && !overridden && (
           <Soft>
@@ -90,13 +94,10 @@ function FindingRow({ finding }: { finding: Finding }) {
               </Button>
             )}
             {stop && at !== undefined && !overridden && <Button onPress={look}>See the frame</Button>}
-            {stop && (
-              <Button textColor={colours.madder} onPress={() => override(!overridden)}>
-                {overridden ? `Keep to “${name}” again` : `Override “${name}”`}
-              </Button>
-            )}
+            {overridden && <Button onPress={() => override(null)}>{`Keep to “${name}” again`}</Button>}
           </View>
         )}
+        {stop && !overridden && <OverrideForm name={name} onOverride={override} />}
       </View>
     </View>
   );

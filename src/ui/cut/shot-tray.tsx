@@ -1,5 +1,5 @@
 import { boundariesOf, type Boundary, movedBoundary, withBoundary, withoutBoundary } from '@core/cut/shots';
-import type { SHOT_ACTS } from '@core/job/acts';
+import type { ActOf } from '@core/job/commands/commands';
 import { dispatch } from '@state/jobs';
 import { takeShots, usePasses } from '@state/passes';
 import { showFrame, usePlayer } from '@state/player';
@@ -18,7 +18,7 @@ export function ShotTray({ tools }: { tools: CutTools }) {
   const at = shots.findIndex((shot) => frame >= shot.in && frame < shot.out);
   const shot = shots[at];
   const bounds = boundariesOf(shots);
-  const set = (act: keyof typeof SHOT_ACTS, boundaries: Boundary[]) =>
+  const set = (act: ActOf<'set-shots'>, boundaries: Boundary[]) =>
     dispatch(job.id, {
       type: 'set-shots',
       act,

@@ -2,11 +2,11 @@ import { useRouter } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { checkJob, heldBack, workedOutBitRate } from '@core/check/check';
+import { isCurrent } from '@core/check/post-check';
 import { findingWords, ruleName } from '@core/check/finding';
 import { bitRateWords } from '@core/rate/bit-rate-words';
 import { bytesLabel } from '@core/figures/figures';
 import { activeCanvas } from '@core/job/clip';
-import { signatureOf } from '@core/job/export-name';
 import { onCanvas } from '@core/job/job';
 import { LEAST_VIDEO_BITS, MOST_VIDEO_BITS } from '@core/rate/bit-rate';
 import { startExport } from '@state/exports';
@@ -36,11 +36,10 @@ export function ExportScreen() {
   );
   const several = clip.canvases.length > 1;
   const choice = workedOutBitRate(job);
-  const held = heldBack(checkJob(job), clip.overrides, 'export');
+  const held = heldBack(findings, clip, 'export');
   const size = findings.find((one) => one.rule === 'file-size');
-  const signatures = clip.canvases.map((one) => signatureOf(onCanvas(job, one.id).edit));
   const free = clip.canvases.filter(
-    (one) => heldBack(checkJob(onCanvas(job, one.id)), clip.overrides, 'export').length === 0,
+    ({ id: at }) => heldBack(checkJob(onCanvas(job, at)), { ...clip, canvas: at }, 'export').length === 0,
   );
   return (
     <JobPage
@@ -100,7 +99,7 @@ export function ExportScreen() {
           />
           <View style={styles.estimate}>
             <Soft>Estimated file</Soft>
-            <Body>{bytesLabel(Number(size?.measured ?? 0))}</Body>
+            <Body>{bytesLabel(size?.values.bytes ?? 0)}</Body>
           </View>
         </View>
         <Soft>
@@ -115,7 +114,7 @@ export function ExportScreen() {
       </View>
       <View role="list" aria-label="Exports" style={styles.list}>
         {records.map((record) => (
-          <ExportCard key={record.id} record={record} stale={!signatures.includes(record.signature)} />
+          <ExportCard key={record.id} record={record} stale={!isCurrent(job, record)} />
         ))}
       </View>
       {records.length === 0 && (

@@ -1,6 +1,6 @@
 import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
-import { framingSignature, type ShotState } from '@core/check/shot-states';
+import { lookSignature, type ShotState } from '@core/check/shot-states';
 import { keptShots, lookThrough } from '@core/cut/look-through';
 import { sourceIn, sourcesIn } from '@core/job/job';
 import { shotsOf } from '@core/cut/master-shots';
@@ -22,11 +22,10 @@ export function LookBar({ state, states }: { state: ShotState | undefined; state
     playCut(lookThrough(keptShots(cut, shots), second));
   };
   const ticked = states.filter((one) => one.ticked).length;
-  const shot = state?.shot.id;
   const tick = () => {
-    if (shot === undefined) return;
-    const signature = state?.ticked ? null : framingSignature(job, shot);
-    dispatch(job.id, { type: 'tick-shot', shot, signature });
+    if (!state) return;
+    const signature = state.ticked ? null : lookSignature(job, state.shot);
+    dispatch(job.id, { type: 'tick-shot', shot: state.shot.id, signature });
   };
   return (
     <View style={styles.row}>

@@ -11,9 +11,8 @@ import {
   zoomed,
 } from '@core/framing/moves';
 import type { Aspects, Window } from '@core/framing/window';
-import type { FRAMING_ACTS } from '@core/job/acts';
 import { activeCanvas } from '@core/job/clip';
-import type { Owner } from '@core/job/commands/commands';
+import type { ActOf, Owner } from '@core/job/commands/commands';
 import { activeClip } from '@core/job/job';
 import { shotAt, shotsOf } from '@core/cut/master-shots';
 import type { Shot } from '@core/cut/shot';
@@ -27,7 +26,7 @@ import { dispatch } from '@state/jobs';
 import { drafted, setDraft, usePlayer } from '@state/player';
 import { useJob, useSource } from '../job/job-context';
 
-export type FramingAct = keyof typeof FRAMING_ACTS;
+export type FramingAct = ActOf<'set-framings'>;
 type Vector = { x: number; y: number };
 
 /** The framing of the shot on screen on the canvas being worked on, and the ways to change it. */

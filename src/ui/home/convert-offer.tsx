@@ -12,6 +12,7 @@ import { card, space } from '../theme/tokens';
 
 const STAGES = {
   send: 'Sending it to the server',
+  wait: 'Waiting for its turn',
   convert: 'Converting',
   fetch: 'Fetching the copy',
 } as const;
@@ -38,7 +39,7 @@ export function ConvertOffer({ onFile }: { onFile: (file: File) => void }) {
         <StripBar label={STAGES[stage.name]} done={stage.done} total={stage.total ?? 0} />
         <View style={styles.row}>
           <Soft style={styles.grow}>
-            {figure(stage.done)}
+            {stage.name === 'wait' ? '' : figure(stage.done)}
             {stage.total === null ? '' : ` of ${figure(stage.total)}`}
           </Soft>
           <Button onPress={cancelConversion}>Cancel</Button>

@@ -13,24 +13,27 @@ import {
   useBringIn,
 } from '@state/bring-in';
 import { useJobs } from '@state/jobs';
+import { dismissJobFile, isJobFile, takeJobFile, useJobFiles } from '@state/job-files';
 import { useStorageUse } from '@state/storage-use';
 import { Notice, TroubleNotice } from '../parts/notice';
-import { pickVideo, saveFile } from '../parts/pick-file';
+import { pickJob, pickVideo, saveFile } from '../parts/pick-file';
 import { Screen } from '../parts/screen';
 import { useDrop } from '../parts/use-drop';
 import { Body, Heading, Soft } from '../parts/words';
 import { colours, space, card } from '../theme/tokens';
 import { BringInProgress } from './bring-in-progress';
 import { ConvertOffer } from './convert-offer';
-import { JobCard } from './job-card';
+import { JobFileProgress } from './job-file-progress';
+import { JobList } from './job-list';
+import { SoundChoice } from './sound-choice';
 
 /** The job list: every job, the demo, and the way to bring a video in. */
 export function HomeScreen() {
   const router = useRouter();
-  const files = useJobs((state) => state.files);
+  const listed = useJobs((state) => state.listed);
   const fileName = useBringIn((state) => state.fileName);
   const demo = useBringIn((state) => state.demo);
-  const use = useStorageUse(files);
+  const use = useStorageUse(listed);
   useEffect(() => void loadDemo(), []);
   const enter = useCallback(
     async (coming: Promise<string | null>) => {
@@ -39,15 +42,19 @@ export function HomeScreen() {
     },
     [router],
   );
-  const take = useCallback((file: File) => void enter(bringIn(file)), [enter]);
+  const take = useCallback(
+    (file: File) => void isJobFile(file).then((job) => enter(job ? takeJobFile(file) : bringIn(file))),
+    [enter],
+  );
   const over = useDrop(take);
   const pick = async () => {
     const file = await pickVideo();
     if (file) take(file);
   };
-  const jobs = Object.values(files)
-    .map((file) => file.job)
-    .sort((a, b) => b.changedAt.localeCompare(a.changedAt));
+  const openJobFile = async () => {
+    const file = await pickJob();
+    if (file) await enter(takeJobFile(file));
+  };
   return (
     <Screen
       title="Gusset"
@@ -64,14 +71,12 @@ export function HomeScreen() {
       }
     >
       <Alerts />
+      <SoundChoice onJob={enter} />
       <ConvertOffer onFile={take} />
       <BringInProgress />
-      <View role="list" aria-label="Jobs" style={styles.list}>
-        {jobs.map((job) => (
-          <JobCard key={job.id} job={job} />
-        ))}
-      </View>
-      {demo && !files[DEMO_JOB] && (
+      <JobFileProgress />
+      <JobList />
+      {demo && !listed[DEMO_JOB] && (
         <View style={styles.demo}>
           <Image
             source={{ uri: demoAddress(demo.poster) }}
@@ -87,9 +92,14 @@ export function HomeScreen() {
       )}
       <View style={[styles.drop, over && styles.over]}>
         <Soft>
-          {over ? 'Let go to bring it in' : 'Drop a file anywhere on this page: MP4, MOV, WebM or MKV'}
+          {over
+            ? 'Let go to bring it in'
+            : 'Drop a file anywhere on this page: MP4, MOV, WebM or MKV, or a job that was saved'}
         </Soft>
       </View>
+      <Button style={styles.left} icon="file-upload-outline" onPress={() => void openJobFile()}>
+        Open a job from a file
+      </Button>
       {use !== null && <Soft>{bytesLabel(use)} used in this browser. Nothing leaves it until you post.</Soft>}
     </Screen>
   );
@@ -98,6 +108,7 @@ export function HomeScreen() {
 /** What went wrong at the door: a file that was refused, jobs that do not open. */
 function Alerts() {
   const trouble = useBringIn((state) => state.trouble);
+  const job = useJobFiles((state) => state.trouble);
   const twin = useBringIn((state) => state.twin);
   const aside = useJobs((state) => state.aside);
   const save = useJobs((state) => state.saveTrouble);
@@ -107,29 +118,27 @@ function Alerts() {
     <>
       {save && <TroubleNotice trouble={save} />}
       {trouble && <TroubleNotice trouble={trouble} actions={close} />}
+      {job && <TroubleNotice trouble={job} actions={<Button onPress={dismissJobFile}>Close</Button>} />}
       {twin && (
         <Notice standing="note" title="The same file is in another job." actions={close}>
           {`“${twin.title}” was made from it too. Its bytes are kept once for both.`}
         </Notice>
       )}
       {aside
-        .filter((one) => !hidden.includes(one.key))
+        .filter((one) => !hidden.includes(one.id))
         .map((one) => (
           <Notice
-            key={one.key}
+            key={one.id}
             standing="warn"
             title={
               one.problem === 'newer' ? 'A job was saved by a newer Gusset.' : 'A stored job is damaged.'
             }
             actions={
               <>
-                <Button
-                  mode="outlined"
-                  onPress={() => saveFile(new File([one.text], `${one.key.split('/').pop()}.json`))}
-                >
+                <Button mode="outlined" onPress={() => saveFile(new File([one.text], `${one.id}.json`))}>
                   Save a copy of it
                 </Button>
-                <Button onPress={() => setHidden((keys) => [...keys, one.key])}>Hide</Button>
+                <Button onPress={() => setHidden((keys) => [...keys, one.id])}>Hide</Button>
               </>
             }
           >
@@ -144,7 +153,7 @@ function Alerts() {
 
 const styles = StyleSheet.create({
   main: { minHeight: 52 },
-  list: { gap: space.m },
+  left: { alignSelf: 'flex-start' },
   demo: {
     gap: space.s,
     padding: space.l,

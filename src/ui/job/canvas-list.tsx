@@ -1,6 +1,6 @@
 import { Pressable, StyleSheet, View } from 'react-native';
 import { canvasDuplicated, canvasLabel, canvasMoved, canvasRemoved, type Canvases } from '@core/job/canvases';
-import type { CANVAS_ACTS } from '@core/job/acts';
+import type { ActOf } from '@core/job/commands/commands';
 import { ratioLabel } from '@core/picture/size';
 import { rateLabel } from '@core/time/frame-rate';
 import { dispatch, setCanvas } from '@state/jobs';
@@ -15,7 +15,7 @@ export function CanvasList() {
   const { id } = useJob();
   const clip = useClip();
   const { canvases } = clip;
-  const act = (name: keyof typeof CANVAS_ACTS, next: Canvases) =>
+  const act = (name: ActOf<'set-canvases'>, next: Canvases) =>
     dispatch(id, { type: 'set-canvases', act: name, ...next });
   return (
     <View role="list" aria-label="Canvases" style={styles.list}>

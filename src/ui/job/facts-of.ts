@@ -1,12 +1,9 @@
 import { bitsLabel, bytesLabel } from '@core/figures/figures';
 import { MATRIX_NAMES } from '@core/diagnosis/diagnosis';
-import { codecName, type Master, videoCodecName } from '@core/master/master';
+import { channelWords, codecName, type Master, videoCodecName } from '@core/master/master';
 import { ratioLabel } from '@core/picture/size';
 import { rateLabel } from '@core/time/frame-rate';
 import { formatTimecode } from '@core/time/timecode';
-
-const channelWords = (channels: number): string =>
-  channels === 1 ? 'mono' : channels === 2 ? 'stereo' : `${channels} channels`;
 
 /** A master's facts for people, each with its name. */
 export function factsOf(master: Master): { name: string; value: string }[] {

@@ -1,6 +1,8 @@
 import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { StyleSheet, useWindowDimensions, View } from 'react-native';
+import { stepLabel } from '@core/job/commands/commands';
+import type { Step } from '@core/job/history';
 import { redo, undo, useJobs } from '@state/jobs';
 import { Tool } from '../parts/tool';
 import { useKeys } from '../parts/use-keys';
@@ -23,6 +25,12 @@ export function BackTool({ to }: { to: 'list' | 'sheet' }) {
   );
 }
 
+/** What the next of some steps did. */
+function labelOf(steps: readonly Step[] | undefined): string | null {
+  const step = steps?.[steps.length - 1];
+  return step ? stepLabel(step.command) : null;
+}
+
 /** Undo, redo and the list of keys. */
 export function HistoryTools() {
   const { id } = useJob();
@@ -30,8 +38,8 @@ export function HistoryTools() {
   const [listing, setListing] = useState(false);
   // A phone has no keys to list.
   const wide = useWindowDimensions().width >= WIDE;
-  const back = history?.past[history.past.length - 1]?.name;
-  const forth = history?.future[history.future.length - 1]?.name;
+  const back = labelOf(history?.past);
+  const forth = labelOf(history?.future);
   const [keys] = useState(() => ({
     'Ctrl+z': () => undo(id),
     'Ctrl+Shift+z': () => redo(id),

@@ -5,7 +5,7 @@ import { Button } from 'react-native-paper';
 import type { Job } from '@core/job/job';
 import type { Master } from '@core/master/master';
 import { bringBack, DEMO_JOB, missingMaster, openDemo, useBringIn } from '@state/bring-in';
-import { useJobs } from '@state/jobs';
+import { leaveJob, openJob, useJobs } from '@state/jobs';
 import { ensurePasses } from '@state/passes';
 import { leavePlayer, playJob, togglePlay, stepFrames, usePlayer } from '@state/player';
 import { colours, space, WIDE } from '../theme/tokens';
@@ -19,6 +19,7 @@ import { BringInProgress } from '../home/bring-in-progress';
 import { JobContext, useFindings, useJob, useProblems } from './job-context';
 import { STEPS, stepsOf, type StepName } from './steps';
 import { Ticket } from './ticket';
+import { WatchNotice } from './watch-notice';
 
 const PLAY_KEYS = {
   ' ': togglePlay,
@@ -28,12 +29,22 @@ const PLAY_KEYS = {
   'Shift+w': () => stepFrames(10),
 };
 
+/** What another tab works on is only shown: neither touch nor keys reach it. */
+const INERT = { inert: true, 'aria-disabled': true } as object;
+
 /** What every page of a job stands in: the job itself, its player, and on a wide screen its sheet. */
 export function JobShell({ id, children }: { id: string; children: ReactNode }) {
   const loaded = useJobs((state) => state.loaded);
   const job = useJobs((state) => state.files[id]?.job);
   const router = useRouter();
-  if (!loaded) return null;
+  // The job that was looked for and is not there.
+  const [none, setNone] = useState<string | null>(null);
+  useEffect(() => {
+    if (!loaded) return;
+    void openJob(id).then((found) => setNone(found ? null : id));
+    return () => void leaveJob(id);
+  }, [id, loaded]);
+  if (!loaded || (!job && none !== id)) return null;
   if (!job) {
     return (
       <Screen title="No such job">
@@ -59,6 +70,7 @@ export function JobShell({ id, children }: { id: string; children: ReactNode }) 
 }
 
 function WithPlayer({ job, children }: { job: Job; children: ReactNode }) {
+  const watched = useJobs((state) => state.watched[job.id] === true);
   const [lost, setLost] = useState<Master | null>(null);
   const there = lost === null;
   const fingerprints = job.masters.map((master) => master.fingerprint).join();
@@ -81,7 +93,14 @@ function WithPlayer({ job, children }: { job: Job; children: ReactNode }) {
       {wide && <SideSheet />}
       <View style={styles.main}>
         <Troubles job={job} lost={lost} />
-        {children}
+        {watched && (
+          <View style={styles.troubles}>
+            <WatchNotice />
+          </View>
+        )}
+        <View style={styles.page} {...(watched ? INERT : {})}>
+          {children}
+        </View>
       </View>
     </View>
   );
@@ -149,5 +168,6 @@ const styles = StyleSheet.create({
   sideContent: { padding: space.m, gap: space.s, alignItems: 'stretch' },
   back: { alignItems: 'flex-start' },
   main: { flex: 1 },
+  page: { flex: 1 },
   troubles: { padding: space.m, gap: space.s },
 });

@@ -1,6 +1,6 @@
 import { checkJob } from '@core/check/check';
 import { applyCommand, type Command } from '@core/job/commands/commands';
-import { signatureOf } from '@core/job/export-name';
+import { signatureOf } from '@core/job/signature';
 import type { Job } from '@core/job/job';
 import type { ExportRecord, PostRecord } from '@core/job/records';
 import { keep, testJob } from '@core/job/test-job';
@@ -86,7 +86,13 @@ it('says where each step stands', () => {
 
 it('says when there is something to look at in a master', () => {
   const job = testJob();
-  const problem = { code: 'bars', weight: 'warn', values: {}, offers: [], repaired: false } as const;
+  const problem = {
+    code: 'bars',
+    weight: 'warn',
+    values: { live: '', whole: '', sure: 90 },
+    offers: [],
+    repaired: false,
+  } as const;
   const master = (problems: Parameters<typeof stepsOf>[2]) => stepsOf(job, checkJob(job), problems)[0];
   expect(master([])).toMatchObject({ standing: 'pass', summary: '1920×1080, 23.976 fps' });
   expect(master([{ ...problem, offers: [] }])).toMatchObject({

@@ -2,10 +2,10 @@ import { heldBack } from '@core/check/check';
 import type { Finding } from '@core/check/finding';
 import type { Problem } from '@core/diagnosis/diagnosis';
 import { canvasLabel } from '@core/job/canvases';
-import { activeCanvas } from '@core/job/clip';
+import { activeCanvas, type Clip } from '@core/job/clip';
 import { activeClip, type Job, sourcesIn } from '@core/job/job';
 import { shotsOf } from '@core/cut/master-shots';
-import { signatureOf } from '@core/job/export-name';
+import { signatureOf } from '@core/job/signature';
 import { targetOf } from '@core/outlets/outlets';
 import { ratioLabel } from '@core/picture/size';
 import { rateLabel, secondsOf } from '@core/time/frame-rate';
@@ -34,7 +34,7 @@ export function stepsOf(job: Job, findings: readonly Finding[], problems: readon
   const target = targetOf(canvas);
   const length = findings.find((one) => one.rule === 'length');
   const coverage = findings.find((one) => one.rule === 'coverage');
-  const kept = Number(length?.measured ?? 0);
+  const kept = length?.values.seconds ?? 0;
   const used = sourcesIn(job).filter(({ id }) => clip.cut.some((range) => range.master === id));
   const whole = used.reduce((sum, { frames, rate }) => sum + secondsOf(frames, rate), 0);
   const shots = used.flatMap((source) => shotsOf(edit.shots, source));
@@ -71,15 +71,15 @@ export function stepsOf(job: Job, findings: readonly Finding[], problems: readon
       summary: `${framed} of ${count(shots.length, 'shot', 'shots')} framed`,
       standing: coverage?.severity ?? 'open',
     },
-    checkStep(findings, clip.overrides),
+    checkStep(findings, clip),
     exportStep(job),
     postStep(job, target.sheet.name),
   ];
 }
 
-function checkStep(findings: readonly Finding[], overrides: readonly string[]): Step {
+function checkStep(findings: readonly Finding[], clip: Clip): Step {
   const of = (severity: Finding['severity']) => findings.filter((one) => one.severity === severity).length;
-  const stops = heldBack(findings, overrides, 'post').length;
+  const stops = heldBack(findings, clip, 'post').length;
   const parts = [
     stops > 0 ? count(stops, 'stop', 'stops') : '',
     of('warn') > 0 ? count(of('warn'), 'warning', 'warnings') : '',
@@ -135,7 +135,7 @@ export function nextOf(
   job: Job,
   findings: readonly Finding[],
 ): { label: string; step: StepName; fix?: Finding['fix'] } {
-  const [stop] = heldBack(findings, activeClip(job.edit).overrides, 'export');
+  const [stop] = heldBack(findings, activeClip(job.edit), 'export');
   if (stop?.fix) return { label: stop.fix.label, step: 'check', fix: stop.fix };
   if (stop) return { label: 'See what keeps the export back', step: 'check' };
   const current = job.exports.find((one) => one.signature === signatureOf(job.edit) && one.state === 'done');

@@ -7,6 +7,7 @@ import { showFrame } from '@state/player';
 import { useJob, useSource } from '../job/job-context';
 import { JobPage } from '../job/job-page';
 import { allFactsOf } from '../job/facts-of';
+import { SoundChoice } from '../home/sound-choice';
 import { Facts } from '../parts/facts';
 import { TroubleNotice } from '../parts/notice';
 import { pickVideo } from '../parts/pick-file';
@@ -83,6 +84,7 @@ function AddMaster() {
   return (
     <>
       {asked && trouble && <TroubleNotice trouble={trouble} />}
+      {asked && <SoundChoice onJob={(coming) => void coming.then((id) => id && showFrame(0, id))} />}
       <Button mode="outlined" icon="plus" disabled={busy} onPress={() => void add()}>
         Add another master
       </Button>

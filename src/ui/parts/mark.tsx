@@ -1,7 +1,7 @@
 import MaterialCommunityIcons from '@expo/vector-icons/MaterialCommunityIcons';
 import type { ComponentProps } from 'react';
 import { View } from 'react-native';
-import type { Severity } from '@core/check/finding';
+import type { Severity } from '@core/check/rule';
 import { colours } from '../theme/tokens';
 
 /** How something stands: a finding's severity, or not begun. */

@@ -13,6 +13,9 @@ export const pickList = (): Promise<File | null> => pick(ACCEPT_LISTS);
 /** Asks for a file of presets. @returns null when the person backs out. */
 export const pickPresets = (): Promise<File | null> => pick('.json,application/json');
 
+/** Asks for a job that was saved as a file, with its masters or without. @returns null when the person backs out. */
+export const pickJob = (): Promise<File | null> => pick('.json,.zip,application/json,application/zip');
+
 function pick(accept: string): Promise<File | null> {
   return new Promise((resolve) => {
     const input = document.createElement('input');

@@ -1,9 +1,9 @@
 import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { heldBack } from '@core/check/check';
+import { exportToPost, isCurrent, postStops } from '@core/check/post-check';
 import { findingWords, ruleName } from '@core/check/finding';
 import type { Audience } from '@core/outlets/audience';
-import { signatureOf } from '@core/job/export-name';
 import { OWN_KEY } from '@core/outlets/outlets';
 import { dispatch } from '@state/jobs';
 import { sendPost, usePosts } from '@state/posts';
@@ -32,18 +32,10 @@ export function PostScreen() {
   const findings = useFindings();
   const trouble = usePosts((state) => state.trouble);
   const sending = usePosts((state) => state.sending);
-  const candidates = job.exports.filter(
-    (one) =>
-      one.clip === clip.id &&
-      one.state === 'done' &&
-      one.placement === target.key &&
-      one.canvas === clip.canvas,
-  );
-  const current = signatureOf(job.edit);
-  const ready = candidates.find((one) => one.signature === current) ?? candidates[0];
+  const ready = exportToPost(job);
   const again = job.posts.some((post) => post.exportId === ready?.id && post.state === 'accepted');
   const own = target.key === OWN_KEY;
-  const held = heldBack(findings, clip.overrides, 'post');
+  const held = ready ? postStops(job, ready) : heldBack(findings, clip, 'post');
   return (
     <JobPage
       title="Post"
@@ -97,7 +89,7 @@ export function PostScreen() {
       {ready && (
         <Soft>
           Sends {ready.fileName}.
-          {ready.signature === current ? '' : ' It was made before your last changes to the clip.'}
+          {isCurrent(job, ready) ? '' : ' It was made before your last changes to the clip.'}
         </Soft>
       )}
       <PostWords />

@@ -26,6 +26,9 @@ export type Command = {
   [N in Name]: { type: N } & (Values<N> extends Record<string, never> ? unknown : Values<N>);
 }[Name];
 
+/** What a command with acts may be said to do. */
+export type ActOf<N extends Name> = Values<N> extends { act: infer Act } ? Act : never;
+
 /** Name and values belong together in a command; the table knows each pair. */
 const kindOf = (name: string): CommandKind<unknown> | undefined =>
   (COMMANDS as Partial<Record<string, CommandKind<unknown>>>)[name];

@@ -1,0 +1,59 @@
+import type { z } from 'zod';
+import type { Head, JobFile } from '@core/job/document';
+import { type ExportRecord, exportRecordSchema, type PostRecord, postRecordSchema } from '@core/job/records';
+import { recordsOf } from '@core/job/stored-job';
+
+/** What the list shows of a job: its head, and where its exports and posts stand. */
+export interface Listed {
+  head: Head;
+  /** Newest first. */
+  exports: ExportRecord[];
+  posts: PostRecord[];
+}
+
+/** A job in the list, from what is stored of it. */
+export function listedOf(head: Head, exports: readonly string[] = [], posts: readonly string[] = []): Listed {
+  return {
+    head,
+    exports: recordsOf(exportRecordSchema as z.ZodType<ExportRecord>, exports),
+    posts: recordsOf(postRecordSchema as z.ZodType<PostRecord>, posts),
+  };
+}
+
+/** A record of a job that was put, or taken away. */
+export type RecordChange =
+  | { kind: 'export'; id: string; record: ExportRecord | null }
+  | { kind: 'post'; id: string; record: PostRecord | null };
+
+/** Records with one put in front, or in its old place, or taken away. */
+function changed<T extends { id: string }>(all: readonly T[], id: string, record: T | null): T[] {
+  if (!record) return all.filter((one) => one.id !== id);
+  return all.some((one) => one.id === id)
+    ? all.map((one) => (one.id === id ? record : one))
+    : [record, ...all];
+}
+
+interface Records {
+  exports: ExportRecord[];
+  posts: PostRecord[];
+}
+function withRecord<T extends Records>(of: T, { kind, id, record }: RecordChange): T {
+  return kind === 'export'
+    ? { ...of, exports: changed(of.exports, id, record) }
+    : { ...of, posts: changed(of.posts, id, record) };
+}
+
+/** What is known of jobs after a record of one of them changed. */
+export function afterRecord(
+  state: { listed: Record<string, Listed>; files: Record<string, JobFile> },
+  job: string,
+  change: RecordChange,
+): typeof state {
+  const { listed, files } = state;
+  const known = listed[job];
+  const file = files[job];
+  return {
+    listed: known ? { ...listed, [job]: withRecord(known, change) } : listed,
+    files: file ? { ...files, [job]: { ...file, job: withRecord(file.job, change) } } : files,
+  };
+}

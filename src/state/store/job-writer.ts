@@ -1,0 +1,111 @@
+import { type Entry, headOf, type JobFile } from '@core/job/document';
+import { troubleOf, type Trouble } from '@core/trouble/trouble';
+import { appendEntry, foldJob, StaleWrite } from './job-store';
+import { tellTabs } from './tabs';
+
+/** Changes that are stored one by one before the job is written whole again. */
+const FOLD_AFTER = 150;
+
+/** What the writer works with. */
+interface Surroundings {
+  /** A job as it is in this tab by now. */
+  fileOf(id: string): JobFile | undefined;
+  /** Told whether what was done is stored. */
+  onTrouble(trouble: Trouble | null): void;
+  /** The stored job is another than the one that was changed here; told once with what is here. */
+  onConflict(file: JobFile): void;
+}
+
+/** Where the stored job stands. */
+interface Stored {
+  /** The revision that is stored, as far as this tab knows. */
+  revision: number;
+  /** Changes stored one by one since the job was written whole. */
+  entries: number;
+  /** What is here was found to be in conflict with what is stored; until that is read. */
+  conflict: boolean;
+  /** Writes under way, one after another. Never rejects. */
+  tail: Promise<void>;
+}
+
+/** Stores changes of jobs in order, each by itself; a job that could not be stored is written whole the next time. */
+export class JobWriter {
+  private readonly jobs = new Map<string, Stored>();
+
+  constructor(private readonly around: Surroundings) {}
+
+  /** What is stored was read, or written by another tab. */
+  known(id: string, revision: number): void {
+    const stored = this.of(id);
+    stored.revision = revision;
+    stored.conflict = false;
+  }
+
+  /** Stores a new job. */
+  create(file: JobFile, write: () => Promise<void>): void {
+    this.known(file.job.id, file.revision);
+    this.queue(file.job.id, async () => {
+      await write();
+      tellTabs({ type: 'rewritten', id: file.job.id, head: headOf(file) });
+    });
+  }
+
+  append(file: JobFile, entry: Entry): void {
+    const { id } = file.job;
+    this.queue(id, async (stored) => {
+      if (stored.revision >= entry.revision) return;
+      // After a write that failed there is a gap: what is here now is written whole.
+      if (stored.revision !== entry.revision - 1) return this.fold(id, stored);
+      await appendEntry(file, entry);
+      stored.revision = entry.revision;
+      stored.entries += 1;
+      tellTabs({ type: 'changed', id, entry, head: headOf(file) });
+      if (stored.entries >= FOLD_AFTER) this.foldSoon(id);
+    });
+  }
+
+  /** Writes a job whole when there is time for it, so that it opens quickly. */
+  foldSoon(id: string): void {
+    const fold = () => this.queue(id, (stored) => this.fold(id, stored));
+    if (typeof requestIdleCallback === 'function') requestIdleCallback(fold);
+    else setTimeout(fold);
+  }
+
+  /** Waits until all that was done is stored, or could not be. */
+  async settled(id: string): Promise<void> {
+    await this.of(id).tail;
+  }
+
+  private async fold(id: string, stored: Stored): Promise<void> {
+    const file = this.around.fileOf(id);
+    if (!file) return;
+    const { revision } = stored;
+    await foldJob(file, revision);
+    stored.revision = file.revision;
+    stored.entries = 0;
+    if (file.revision !== revision) tellTabs({ type: 'rewritten', id, head: headOf(file) });
+  }
+
+  private queue(id: string, write: (stored: Stored) => Promise<void>): void {
+    const stored = this.of(id);
+    stored.tail = stored.tail
+      .then(async () => {
+        if (stored.conflict) return;
+        await write(stored);
+        this.around.onTrouble(null);
+      })
+      .catch((error: unknown) => {
+        const file = this.around.fileOf(id);
+        if (error instanceof StaleWrite && file) {
+          stored.conflict = true;
+          this.around.onConflict(file);
+        } else if (file) this.around.onTrouble(troubleOf(error, 'save-failed', {}));
+      });
+  }
+
+  private of(id: string): Stored {
+    const known = this.jobs.get(id) ?? { revision: 0, entries: 0, conflict: false, tail: Promise.resolve() };
+    this.jobs.set(id, known);
+    return known;
+  }
+}

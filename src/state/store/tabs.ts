@@ -1,0 +1,97 @@
+import type { Entry, Head } from '@core/job/document';
+import type { RecordChange } from '../listed';
+import { type Kept, keepLock } from './locks';
+
+/** What tabs tell each other of stored jobs, after it was stored. */
+export type TabMessage =
+  | { type: 'changed'; id: string; entry: Entry; head: Head }
+  /** Stored whole: what is known of it elsewhere is to be read anew. */
+  | { type: 'rewritten'; id: string; head: Head }
+  | { type: 'record'; id: string; made: RecordChange }
+  | { type: 'deleted'; id: string }
+  /** Another tab wants to work on a job: whoever does hands it over. */
+  | { type: 'wanted'; id: string };
+
+/** How long a tab may take to hand a job over before it is taken to be dead, in milliseconds. */
+const PATIENCE = 5000;
+
+const channel = typeof BroadcastChannel === 'undefined' ? null : new BroadcastChannel('gusset/jobs');
+
+export const tellTabs = (message: TabMessage): void => channel?.postMessage(message);
+
+/** Hears what other tabs tell. */
+export function hearTabs(listener: (message: TabMessage) => void): void {
+  // Other tabs run the same program: what they tell needs no checking, and a stranger's page has no part in it.
+  channel?.addEventListener('message', ({ data }: MessageEvent<TabMessage>) => listener(data));
+}
+
+const nameOf = (id: string): string => `gusset/work/${id}`;
+const held = new Map<string, Kept>();
+const waits = new Map<string, AbortController>();
+
+/** Whether this tab works on a job. */
+export const worksOn = (id: string): boolean => held.has(id);
+
+/** What becomes of the work on a job. */
+export interface WorkListener {
+  /** This tab has it from now on. */
+  onGained(): void;
+  /** Another tab took it away. */
+  onLost(): void;
+}
+
+/**
+ * Works on a job from now on, or, where another tab does, as soon as that one leaves it.
+ * @returns whether this tab has it now.
+ */
+export async function takeWork(id: string, listener: WorkListener): Promise<boolean> {
+  if (held.has(id)) return true;
+  const now = await keepLock(nameOf(id), 'now');
+  if (now) {
+    keep(id, now, listener);
+    return true;
+  }
+  if (waits.has(id)) return false;
+  const wait = new AbortController();
+  waits.set(id, wait);
+  void keepLock(nameOf(id), 'wait', wait.signal).then((later) => {
+    if (waits.get(id) === wait) waits.delete(id);
+    if (!later) return;
+    keep(id, later, listener);
+    listener.onGained();
+  });
+  return false;
+}
+
+/** Asks the tab that works on a job for it; one that does not answer loses it. */
+export function wantWork(id: string, listener: WorkListener): void {
+  tellTabs({ type: 'wanted', id });
+  setTimeout(() => {
+    const wait = waits.get(id);
+    if (!wait) return;
+    wait.abort();
+    waits.delete(id);
+    void keepLock(nameOf(id), 'steal').then((stolen) => {
+      if (!stolen) return;
+      keep(id, stolen, listener);
+      listener.onGained();
+    });
+  }, PATIENCE);
+}
+
+/** Leaves a job to other tabs; waiting for it ends too. */
+export function leaveWork(id: string): void {
+  waits.get(id)?.abort();
+  waits.delete(id);
+  held.get(id)?.release();
+  held.delete(id);
+}
+
+function keep(id: string, kept: Kept, listener: WorkListener): void {
+  held.set(id, kept);
+  void kept.ended.then((how) => {
+    if (how === 'released' || held.get(id) !== kept) return;
+    held.delete(id);
+    listener.onLost();
+  });
+}

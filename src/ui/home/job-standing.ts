@@ -1,0 +1,33 @@
+import type { Listed } from '@state/listed';
+import type { Standing } from '../parts/mark';
+
+/** One thing to know of a job at a glance. */
+export interface JobStanding {
+  standing: Standing;
+  words: string;
+}
+
+const counted = (count: number, one: string, many: string): string => `${count} ${count === 1 ? one : many}`;
+
+/** Where a job's exports and posts stand, the most pressing first. */
+export function standingsOf({ exports, posts }: Listed): JobStanding[] {
+  const made = (...states: string[]) => exports.filter((one) => states.includes(one.state)).length;
+  const posted = (state: string) => posts.filter((one) => one.state === state).length;
+  const rows: [count: number, standing: Standing, words: string][] = [
+    [
+      made('running', 'reading-back'),
+      'note',
+      counted(made('running', 'reading-back'), 'export under way', 'exports under way'),
+    ],
+    [
+      made('failed', 'interrupted'),
+      'warn',
+      counted(made('failed', 'interrupted'), 'export stopped', 'exports stopped'),
+    ],
+    [posted('refused'), 'stop', counted(posted('refused'), 'post refused', 'posts refused')],
+    [made('done'), 'pass', counted(made('done'), 'file made', 'files made')],
+    [posted('accepted'), 'pass', counted(posted('accepted'), 'post up', 'posts up')],
+  ];
+  const there = rows.filter(([count]) => count > 0).map(([, standing, words]) => ({ standing, words }));
+  return there.length > 0 ? there : [{ standing: 'open', words: 'Nothing exported yet' }];
+}

@@ -1,0 +1,58 @@
+import { useEffect, useState } from 'react';
+import { StyleSheet, View } from 'react-native';
+import { Button, Dialog, Portal } from 'react-native-paper';
+import { bytesLabel } from '@core/figures/figures';
+import { letMasterGo } from '@state/delete-job';
+import type { Listed } from '@state/listed';
+import { type JobStorage, storageOf } from '@state/storage-use';
+import { Body, Figures, Soft, Strong } from '../parts/words';
+import { space } from '../theme/tokens';
+
+/** What a job keeps of this browser's storage, master by master, and a way to let a master go and keep the work. */
+export function KeepDialog({ listed, onClose }: { listed: Listed; onClose: () => void }) {
+  const [storage, setStorage] = useState<JobStorage | null>(null);
+  useEffect(() => void storageOf(listed).then(setStorage), [listed]);
+  const letGo = async (fingerprint: string) => {
+    await letMasterGo(listed.head.id, fingerprint);
+    setStorage(await storageOf(listed));
+  };
+  return (
+    <Portal>
+      <Dialog visible onDismiss={onClose}>
+        <Dialog.Title>What it keeps</Dialog.Title>
+        <Dialog.ScrollArea>
+          <View role="list" aria-label="What it keeps" style={styles.list}>
+            {storage?.masters.map(({ fingerprint, fileName, bytes, made, sharedWith }) => (
+              <View key={fingerprint} role="listitem" aria-label={fileName} style={styles.row}>
+                <Strong>{fileName}</Strong>
+                <Figures>{bytes > 0 ? bytesLabel(bytes) : 'not in this browser'}</Figures>
+                {made > 0 && <Soft>{`Proxy, filmstrip and stills: ${bytesLabel(made)}`}</Soft>}
+                {sharedWith.length > 0 && <Soft>{`Also used by ${sharedWith.join(', ')}`}</Soft>}
+                {bytes > 0 && sharedWith.length === 0 && (
+                  <Button mode="outlined" style={styles.left} onPress={() => void letGo(fingerprint)}>
+                    Let the master go, keep the work
+                  </Button>
+                )}
+                {bytes === 0 && <Soft>The job asks for the same file when you open it.</Soft>}
+              </View>
+            ))}
+            <View role="listitem" aria-label="Exports" style={styles.row}>
+              <Strong>Exports</Strong>
+              <Figures>{bytesLabel(storage?.exports ?? 0)}</Figures>
+            </View>
+            <Body>Let masters go only where you have the files elsewhere.</Body>
+          </View>
+        </Dialog.ScrollArea>
+        <Dialog.Actions>
+          <Button onPress={onClose}>Close</Button>
+        </Dialog.Actions>
+      </Dialog>
+    </Portal>
+  );
+}
+
+const styles = StyleSheet.create({
+  list: { gap: space.m, paddingVertical: space.m },
+  row: { gap: 2 },
+  left: { alignSelf: 'flex-start', marginTop: space.xs },
+});

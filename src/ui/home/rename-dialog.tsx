@@ -1,0 +1,42 @@
+import { useState } from 'react';
+import { Button, Dialog, Portal, TextInput } from 'react-native-paper';
+import { openJob, renameJob, useJobs } from '@state/jobs';
+import { Body } from '../parts/words';
+
+/** Asks for another name of a job. */
+export function RenameDialog({ id, title, onClose }: { id: string; title: string; onClose: () => void }) {
+  const [name, setName] = useState(title);
+  const [elsewhere, setElsewhere] = useState(false);
+  const given = name.trim();
+  const rename = async () => {
+    await openJob(id);
+    if (useJobs.getState().watched[id]) return setElsewhere(true);
+    renameJob(id, given);
+    onClose();
+  };
+  return (
+    <Portal>
+      <Dialog visible onDismiss={onClose}>
+        <Dialog.Title>Rename this job</Dialog.Title>
+        <Dialog.Content>
+          <TextInput
+            mode="outlined"
+            label="Name of the job"
+            aria-label="Name of the job"
+            autoFocus
+            value={name}
+            onChangeText={setName}
+            onSubmitEditing={() => given && void rename()}
+          />
+          {elsewhere && <Body>Another tab works on it. Rename it there, or close it there first.</Body>}
+        </Dialog.Content>
+        <Dialog.Actions>
+          <Button onPress={onClose}>Keep the name</Button>
+          <Button mode="contained" disabled={!given} onPress={() => void rename()}>
+            Rename
+          </Button>
+        </Dialog.Actions>
+      </Dialog>
+    </Portal>
+  );
+}
