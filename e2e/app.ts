@@ -132,6 +132,55 @@ export class Visitor {
     await input.press('Enter');
   }
 
+  /** Lets a stop pass, with a reason. */
+  async override(rule: string, reason = 'it is meant so'): Promise<void> {
+    await this.press(`Override “${rule}”…`);
+    await this.page.getByLabel(`Why “${rule}” may pass`).fill(reason);
+    await this.press(`Override “${rule}”`);
+  }
+
+  /** Opens what can be done with a job of the list, and does it. */
+  async doWith(job: string, act: string): Promise<void> {
+    await this.press(`More for ${job}`);
+    await this.page.getByRole('menuitem', { name: act }).click();
+  }
+
+  /** Empties the list of jobs, as a person does who deletes them all; their masters stay. */
+  forgetJobs(): Promise<void> {
+    return this.page.evaluate(
+      () =>
+        new Promise<void>((resolve, reject) => {
+          const opening = indexedDB.open('gusset');
+          opening.onerror = () => reject(new Error('the database does not open'));
+          opening.onsuccess = () => {
+            const emptying = opening.result.transaction('entries', 'readwrite');
+            emptying.objectStore('entries').clear();
+            emptying.oncomplete = () => resolve();
+          };
+        }),
+    );
+  }
+
+  /** What the browser stores of jobs and settings, by key. */
+  stored(): Promise<Record<string, string>> {
+    return this.page.evaluate(
+      () =>
+        new Promise<Record<string, string>>((resolve, reject) => {
+          const opening = indexedDB.open('gusset');
+          opening.onerror = () => reject(new Error('the database does not open'));
+          opening.onsuccess = () => {
+            const entries: Record<string, string> = {};
+            const walk = opening.result.transaction('entries').objectStore('entries').openCursor();
+            walk.onsuccess = () => {
+              if (!walk.result) return resolve(entries);
+              entries[String(walk.result.key)] = String(walk.result.value);
+              walk.result.continue();
+            };
+          };
+        }),
+    );
+  }
+
   value(field: string): Promise<string> {
     return this.page.getByLabel(field, { exact: true }).inputValue();
   }

@@ -131,7 +131,7 @@ describe('from an edit to a post', () => {
     await visitor.press('Fill the canvas');
     expect(await visitor.finding('Every frame filled')).toBe('Every frame filled: pass');
     expect(await visitor.finding('Required tag')).toBe('Required tag: stop');
-    await visitor.press('Override “Required tag”');
+    await visitor.override('Required tag');
     expect(await visitor.finding('Required tag')).toBe('Required tag: overridden');
     await visitor.press('Keep to “Required tag” again');
     await visitor.press('Add #upright');

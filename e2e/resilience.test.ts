@@ -77,8 +77,8 @@ describe('an upload', () => {
     await visitor.step('Framing');
     await visitor.press('Fit, with bars');
     await visitor.step('Check');
-    await visitor.press('Override “Every frame filled”');
-    await visitor.press('Override “Required tag”');
+    await visitor.override('Every frame filled');
+    await visitor.override('Required tag');
     await visitor.step('Export');
     await visitor.exportClip();
     await visitor.sees('Read back: not as asked');
@@ -136,14 +136,17 @@ describe('an export', () => {
 
 describe('a stored job', () => {
   it('that is damaged or newer is kept aside, and the rest opens', async () => {
-    const id = await visitor.bringIn(clip);
-    const put = (key: string, text: string) =>
-      visitor.page.evaluate(([k, t]) => localStorage.setItem(k!, t!), [key, text]);
-    const good = (await visitor.page.evaluate((key) => localStorage.getItem(key), `gusset/job/${id}`)) ?? '';
-    const damaged = good.slice(0, 300);
-    const newer = good.replace(/"schemaVersion":\d+/, '"schemaVersion":99').replaceAll(id, 'from-later');
-    await put('gusset/job/broken', damaged);
-    await put('gusset/job/from-later', newer);
+    await visitor.bringIn(clip);
+    const whole = JSON.stringify({ job: { schemaVersion: 3, id: 'old', title: 'An old one' }, history: {} });
+    const damaged = whole.slice(0, 40);
+    const newer = whole.replace('"schemaVersion":3', '"schemaVersion":99');
+    await visitor.page.evaluate(
+      ([first, second]) => {
+        localStorage.setItem('gusset/job/broken', first!);
+        localStorage.setItem('gusset/job/from-later', second!);
+      },
+      [damaged, newer],
+    );
     await visitor.page.goto('/');
     await visitor.sees('A stored job is damaged.');
     await visitor.sees('A job was saved by a newer Gusset.');
@@ -164,7 +167,7 @@ describe('a stored job', () => {
   it('says so when the browser takes no more', async () => {
     await visitor.bringIn(clip);
     await visitor.page.evaluate(() => {
-      Storage.prototype.setItem = () => {
+      IDBObjectStore.prototype.put = () => {
         throw new DOMException('The quota has been exceeded.', 'QuotaExceededError');
       };
     });
@@ -176,7 +179,7 @@ describe('a stored job', () => {
   it('is deleted whole', async () => {
     await visitor.bringIn(clip);
     await visitor.press('All jobs');
-    await visitor.press('Delete edit');
+    await visitor.doWith('edit', 'Delete');
     await visitor.press('Delete it');
     await visitor.page.getByText('edit', { exact: true }).waitFor({ state: 'hidden' });
     expect(await stored('masters')).toEqual([]);

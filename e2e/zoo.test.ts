@@ -22,7 +22,7 @@ describe('files of all kinds', () => {
   async function bringIn(file: string): Promise<Said> {
     const { page } = here.visitor;
     // Each file finds an empty list.
-    await page.evaluate(() => localStorage.clear());
+    await here.visitor.forgetJobs();
     await page.goto('/');
     await here.visitor.button('Bring in a video').waitFor();
     await here.visitor.pick(file);

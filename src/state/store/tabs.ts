@@ -15,14 +15,17 @@ export type TabMessage =
 /** How long a tab may take to hand a job over before it is taken to be dead, in milliseconds. */
 const PATIENCE = 5000;
 
-const channel = typeof BroadcastChannel === 'undefined' ? null : new BroadcastChannel('gusset/jobs');
+let channel: BroadcastChannel | null = null;
 
+/** Tells other tabs something; nothing before this tab listens itself. */
 export const tellTabs = (message: TabMessage): void => channel?.postMessage(message);
 
 /** Hears what other tabs tell. */
 export function hearTabs(listener: (message: TabMessage) => void): void {
+  if (typeof BroadcastChannel === 'undefined') return;
+  channel ??= new BroadcastChannel('gusset/jobs');
   // Other tabs run the same program: what they tell needs no checking, and a stranger's page has no part in it.
-  channel?.addEventListener('message', ({ data }: MessageEvent<TabMessage>) => listener(data));
+  channel.addEventListener('message', ({ data }: MessageEvent<TabMessage>) => listener(data));
 }
 
 const nameOf = (id: string): string => `gusset/work/${id}`;
@@ -44,7 +47,16 @@ export interface WorkListener {
  * Works on a job from now on, or, where another tab does, as soon as that one leaves it.
  * @returns whether this tab has it now.
  */
-export async function takeWork(id: string, listener: WorkListener): Promise<boolean> {
+export function takeWork(id: string, listener: WorkListener): Promise<boolean> {
+  // Asked for twice at once, it is taken once.
+  const taking = takings.get(id) ?? take(id, listener).finally(() => takings.delete(id));
+  takings.set(id, taking);
+  return taking;
+}
+
+const takings = new Map<string, Promise<boolean>>();
+
+async function take(id: string, listener: WorkListener): Promise<boolean> {
   if (held.has(id)) return true;
   const now = await keepLock(nameOf(id), 'now');
   if (now) {

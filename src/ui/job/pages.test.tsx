@@ -36,8 +36,13 @@ describe('the check page', () => {
   it('overrides a stop by its name, and takes it back', () => {
     const job = testJob();
     renderPage(job, <CheckScreen />);
+    press('Override “Required tag”…');
+    fireEvent.changeText(screen.getByLabelText('Why “Required tag” may pass'), 'the outlet asked for none');
     press('Override “Required tag”');
-    expect(clipOf(job).overrides).toEqual(['tag']);
+    expect(clipOf(job).overrides).toEqual([
+      { rule: 'tag', canvas: 'canvas-1', reason: 'the outlet asked for none' },
+    ]);
+    expect(screen.getByText('Let pass on this canvas: the outlet asked for none')).toBeTruthy();
     expect(screen.getByText('Required tag (overridden)')).toBeTruthy();
     press('Keep to “Required tag” again');
     expect(clipOf(job).overrides).toEqual([]);
