@@ -9,6 +9,7 @@ import { storedFile } from '../src/media/store/storage';
 import { bringInFile, makeExport, passOverMaster } from '../src/media/worker/tasks';
 
 import { dragTimes, exportLayout, exportThree } from './canvases';
+import { measureStore } from './store';
 
 /** The file that the benchmark put into the page's one field. */
 function chosenFile(): File {
@@ -156,5 +157,6 @@ Object.assign(window, {
     layoutChosen,
     sendResult,
     kernelTime,
+    measureStore,
   },
 });

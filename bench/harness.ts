@@ -5,6 +5,7 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { build } from 'esbuild';
 import type { BrowserContext, Page } from 'playwright-core';
+import type { StoreFigures } from './store';
 import type { LayoutKind } from '../src/core/layout/layout';
 import { launchProfile } from '../scripts/browser.mjs';
 
@@ -19,6 +20,7 @@ interface PageBench {
   layoutChosen(frames: number, kind: LayoutKind, videoBits: number): Promise<number>;
   sendResult(): Promise<void>;
   kernelTime(rounds: number): Promise<number>;
+  measureStore(): Promise<StoreFigures>;
 }
 declare global {
   interface Window {

@@ -4,6 +4,7 @@ import { work } from './material';
 import { kernel, memory, wholeExport } from './parts-export';
 import { canvases, coverage } from './parts-framing';
 import { cuts, pass, passMemory, steps } from './parts-pass';
+import { store } from './parts-store';
 import { Report } from './report';
 
 /** Every part, by the name that picks it out: `npm run bench -- pass steps`. */
@@ -17,6 +18,7 @@ const PARTS: Record<string, (report: Report) => void | Promise<void>> = {
   coverage,
   canvases,
   memory,
+  store,
 };
 
 async function main(): Promise<void> {

@@ -34,6 +34,7 @@ export async function buildParts() {
   const { buildWorkers } = await import('./build-workers.mjs');
   await buildKernel();
   await buildWorkers();
+  execFileSync('npx', ['tsx', 'scripts/write-schema.ts'], { stdio: ['ignore', 'ignore', 'inherit'] });
 }
 
 export async function buildAll() {

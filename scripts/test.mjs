@@ -1,5 +1,5 @@
 // `npm test`: sets up, then lint, types, unit tests and browser tests; the last line counts them all.
-import { spawnSync } from 'node:child_process';
+import { spawn } from 'node:child_process';
 import { mkdtempSync, readFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
@@ -11,10 +11,23 @@ const missing = installDebianPackages(
   'The tests drive a real browser and judge files with ffmpeg.',
 );
 
-/** Runs one part and says how it went. @returns whether it passed. */
-function part(name, command, args, env = {}) {
+/** How often it is said what is going on, in milliseconds. */
+const SAY_EVERY = 30_000;
+
+/** Runs one part, says every half minute that it is at it, and how it went. @returns whether it passed. */
+async function part(name, command, args, env = {}) {
   console.log(`\n${name}`);
-  const { status } = spawnSync(command, args, { stdio: 'inherit', env: { ...process.env, ...env } });
+  const began = Date.now();
+  const child = spawn(command, args, { stdio: 'inherit', env: { ...process.env, ...env } });
+  const clock = setInterval(
+    () => console.log(`… at ${name} for ${Math.round((Date.now() - began) / 1000)} s`),
+    SAY_EVERY,
+  );
+  const status = await new Promise((resolve) => {
+    child.on('error', () => resolve(1));
+    child.on('close', resolve);
+  });
+  clearInterval(clock);
   console.log(`${name}: ${status === 0 ? 'passed' : 'failed'}`);
   return status === 0;
 }
@@ -30,11 +43,11 @@ try {
   console.error(error);
   count(false);
 }
-count(part('Lint', 'npx', ['eslint', '.', '--max-warnings', '0']));
-count(part('Types', 'npx', ['tsc', '--noEmit']));
+count(await part('Lint', 'npx', ['eslint', '.', '--max-warnings', '0']));
+count(await part('Types', 'npx', ['tsc', '--noEmit']));
 const results = path.join(mkdtempSync(path.join(tmpdir(), 'results-')), 'jest.json');
 // One at a time: an encoder and a browser fill two cores.
-part(
+await part(
   'Tests',
   'npx',
   ['jest', '--runInBand', '--reporters=default', '--reporters=<rootDir>/jest/summary.cjs'],

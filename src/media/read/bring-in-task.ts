@@ -6,7 +6,7 @@ import { TroubleError } from '@core/trouble/trouble';
 import { MasterReader } from './master-reader';
 import { probeFile } from './probe';
 import { throwIfStopped, type TaskContext } from '../worker/serve-task';
-import { deleteStored, openWriter, requireRoom, storedFile } from '../store/storage';
+import { deleteStored, isFull, openWriter, requireRoom, storedFile } from '../store/storage';
 
 /** A file that a person brings in. */
 export interface BringInRequest {
@@ -56,7 +56,10 @@ async function copyIn(
   { report, signal }: TaskContext,
 ): Promise<{ fingerprint: string; fresh: boolean }> {
   const hash = sha256.create();
-  const writer = await openWriter('masters', `${INCOMING}-${crypto.randomUUID()}`);
+  const opening = openWriter('masters', `${INCOMING}-${crypto.randomUUID()}`);
+  const writer = await opening.catch((error: unknown) => {
+    throw roomFor(file, error);
+  });
   try {
     let done = 0;
     for await (const piece of file.stream()) {
@@ -76,9 +79,13 @@ async function copyIn(
     return { fingerprint, fresh: known === null };
   } catch (error) {
     await writer.discard().catch(() => undefined);
-    throw error;
+    throw roomFor(file, error);
   }
 }
+
+/** A browser may refuse room wherever a file is touched: opened, written or closed. */
+const roomFor = (file: File, error: unknown): unknown =>
+  isFull(error) ? new TroubleError('storage-full', { need: file.size, free: null }) : error;
 
 /** Decodes one frame: a container may promise what its data does not hold. */
 async function requirePicture(master: Master): Promise<void> {

@@ -5,7 +5,8 @@ export type Folder = 'masters' | 'passes' | 'stills' | 'exports' | 'archives';
 
 const isMissing = (error: unknown): boolean =>
   error instanceof DOMException && error.name === 'NotFoundError';
-const isFull = (error: unknown): boolean =>
+/** Whether an error says that the browser grants no more room. */
+export const isFull = (error: unknown): boolean =>
   error instanceof DOMException && error.name === 'QuotaExceededError';
 
 async function folderOf(folder: Folder): Promise<FileSystemDirectoryHandle> {

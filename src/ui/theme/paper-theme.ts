@@ -35,5 +35,14 @@ export const paperTheme: MD3Theme = {
     onErrorContainer: colours.ink,
     surfaceDisabled: '#EFE9DB',
     onSurfaceDisabled: colours.softInk,
+    // Menus and dialogs are sheets of paper: a shadow lifts them, not a tint.
+    elevation: {
+      ...MD3LightTheme.colors.elevation,
+      level1: colours.sheet,
+      level2: colours.sheet,
+      level3: colours.sheet,
+      level4: colours.sheet,
+      level5: colours.sheet,
+    },
   },
 };

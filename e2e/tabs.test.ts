@@ -1,0 +1,88 @@
+import type { Page } from 'playwright-core';
+import { makeClip } from '../tests/make-clip';
+import { atTheApp } from './app';
+
+const here = atTheApp();
+const clip = makeClip('edit.mp4', { size: '1280x720', seconds: 4 });
+
+const button = (page: Page, name: string) => page.getByRole('button', { name, exact: true }).first();
+
+/** Another tab of the same browser at the same address. */
+async function anotherTab(): Promise<Page> {
+  const page = await here.visitor.context.newPage();
+  await page.goto(here.visitor.page.url());
+  return page;
+}
+
+describe('two tabs of one job', () => {
+  let second: Page;
+
+  it('are one that works, and one that watches and shows what is done there', async () => {
+    const { visitor } = here;
+    await visitor.bringIn(clip);
+    await visitor.step('Post');
+    second = await anotherTab();
+    await second.getByText('Another tab works on this job.').waitFor();
+    await visitor.page.getByLabel('Title', { exact: true }).fill('Typed in the first tab');
+    await expect(
+      async () =>
+        (await second.getByLabel('Title', { exact: true }).inputValue()) === 'Typed in the first tab',
+    ).toBecomeTrue();
+    expect(await second.getByLabel('Title', { exact: true }).isEditable()).toBe(true);
+    // Neither a click nor a key reaches the page of a tab that watches.
+    await second.keyboard.press('Control+z');
+    expect(await visitor.value('Title')).toBe('Typed in the first tab');
+  });
+
+  it('hand the job over with all that was done, and its undo', async () => {
+    const { visitor } = here;
+    await visitor.page.getByLabel('Description', { exact: true }).fill('Typed at the last moment');
+    await button(second, 'Go on with it here').click();
+    await second.getByText('Another tab works on this job.').waitFor({ state: 'hidden' });
+    await visitor.sees('Another tab works on this job.');
+    expect(await second.getByLabel('Description', { exact: true }).inputValue()).toBe(
+      'Typed at the last moment',
+    );
+    await button(second, 'Undo: change the words').click();
+    await expect(
+      async () => (await second.getByLabel('Description', { exact: true }).inputValue()) === '',
+    ).toBecomeTrue();
+    await expect(async () => (await visitor.value('Description')) === '').toBecomeTrue();
+  });
+
+  it('go on by themselves where the other is closed', async () => {
+    const { visitor } = here;
+    await second.close();
+    await visitor.page.getByText('Another tab works on this job.').waitFor({ state: 'hidden' });
+    await visitor.page.getByLabel('Title', { exact: true }).fill('Back in the first tab');
+    await visitor.page.reload();
+    await expect(async () => (await visitor.value('Title')) === 'Back in the first tab').toBecomeTrue();
+  });
+
+  it('leave an export to the tab that makes it', async () => {
+    const { visitor } = here;
+    await visitor.step('Export');
+    await visitor.type('Video bit rate', '12');
+    await visitor.press('Export to MP4');
+    await visitor.sees(/frames a second/);
+    second = await anotherTab();
+    await second.getByText('Another tab works on this job.').waitFor();
+    expect(await second.getByText('The export was interrupted').count()).toBe(0);
+    await button(second, 'Go on with it here').click();
+    await second.getByText('Another tab works on this job.').waitFor({ state: 'hidden' });
+    // The first tab makes it still, and the one that works on the job sees it done.
+    await second.getByText('Read back: as asked').waitFor({ timeout: 120_000 });
+    await second.reload();
+    await second.getByText('Read back: as asked').waitFor();
+  });
+
+  it('find an export interrupted once the tab that made it is gone', async () => {
+    const { visitor } = here;
+    await button(second, 'Export to MP4').click();
+    await second.getByText(/frames a second/).waitFor();
+    await second.close();
+    await visitor.page.reload();
+    await visitor.sees('The export was interrupted');
+    expect(visitor.errors).toEqual([]);
+  });
+});
