@@ -142,7 +142,7 @@ export class Visitor {
   /** Opens what can be done with a job of the list, and does it. */
   async doWith(job: string, act: string): Promise<void> {
     await this.press(`More for ${job}`);
-    await this.page.getByText(act, { exact: true }).last().click();
+    await this.button(act).last().click();
   }
 
   /** Empties the list of jobs, as a person does who deletes them all; their masters stay. */

@@ -15,7 +15,7 @@ const folder = mkdtempSync(path.join(tmpdir(), 'hostile-'));
 const text = (name: string, words: string): Hostile => ({ name, bytes: Buffer.from(words) });
 
 /** A film of the machine's own that nothing may hand out. */
-export const secretFilm = (): string => makeClip('secret.mp4', { size: '1080x1920', seconds: 1 });
+const secretFilm = (): string => makeClip('secret.mp4', { size: '1080x1920', seconds: 1 });
 
 function made(name: string, args: string[]): Buffer {
   const file = path.join(folder, name);

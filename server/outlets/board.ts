@@ -11,7 +11,7 @@ const ENTITIES: Record<string, string> = {
 };
 
 /** Text made safe for HTML. */
-export function escaped(text: string): string {
+function escaped(text: string): string {
   return text.replace(/[&<>"']/g, (mark) => ENTITIES[mark] ?? mark);
 }
 

@@ -1,5 +1,3 @@
-/** The matrices that video in the wild is coded with, by their names in the WebCodecs specification. */
-export type Matrix = 'bt709' | 'bt470bg' | 'smpte170m' | 'bt2020-ncl' | 'rgb';
 
 /** What a decoder says of a picture's colour; missing facts take the usual meaning. */
 export interface ColourFacts {

@@ -1,5 +1,5 @@
 /** Pixel layouts that the kernel reads; the names are those of the WebCodecs specification. */
-export const PIXEL_LAYOUTS = [
+const PIXEL_LAYOUTS = [
   'I420',
   'NV12',
   'I422',

@@ -62,7 +62,7 @@ const latest: Partial<Record<View, ImageBitmap>> = {};
 const painters: Partial<Record<View, (picture: ImageBitmap) => void>> = {};
 
 /** By canvas of a job's clip, for each master the plan of its whole length: output frame n is its frame n. */
-export function previewPlans(job: Job, draft: Draft | null): Record<View, RenderPlan[]> {
+function previewPlans(job: Job, draft: Draft | null): Record<View, RenderPlan[]> {
   const edit = drafted(job, draft).edit;
   const sources = sourcesIn(job);
   const plans: Record<string, RenderPlan[]> = {};

@@ -18,7 +18,7 @@ export interface Tile {
 }
 
 /** The density whose pictures are nearest to `frames` apart, not further where that can be. */
-export function levelFor(frames: number): number {
+function levelFor(frames: number): number {
   let level = 0;
   STRIP.every.forEach((every, i) => {
     if (every <= frames) level = i;

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 
 /** Where a server that has ffmpeg takes files to convert, from its root. */
-export const CONVERT_PATH = '/convert';
+const CONVERT_PATH = '/convert';
 /** Whether it can. */
 export const CONVERT_ABILITY = `${CONVERT_PATH}/ability`;
 /** Where it takes uploads (tus). */

@@ -2,8 +2,7 @@ import { z } from 'zod';
 import { rectSchema } from '../picture/size';
 
 /** How a shot begins. `set`: where a person or a cut list put it. */
-export const TRANSITIONS = ['cut', 'dissolve', 'fade', 'set'] as const;
-export type Transition = (typeof TRANSITIONS)[number];
+const TRANSITIONS = ['cut', 'dissolve', 'fade', 'set'] as const;
 
 /** The beginning of a shot as it was found. */
 export const shotStartSchema = z.object({

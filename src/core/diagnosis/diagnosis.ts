@@ -10,7 +10,7 @@ import { guessedAspects } from './pixel-aspects';
 import type { ProblemCode, ProblemValues } from './problem-values';
 
 /** How much a problem matters: a note is only told, the others show in the clips. */
-export type Weight = 'fine' | 'note' | 'warn';
+type Weight = 'fine' | 'note' | 'warn';
 
 /** One thing about a master and what it means for the clips, as data; its words are made in words.ts. */
 export type Problem = {

@@ -4,7 +4,7 @@ import { easeSchema, eased } from './easing';
 
 const unit = z.number().min(0).max(1);
 /** A place in the live area, 0…1 across and down, or in a window for a seat. */
-export const pointSchema = z.object({ x: unit, y: unit });
+const pointSchema = z.object({ x: unit, y: unit });
 export type Point = z.infer<typeof pointSchema>;
 
 /** The widest and the tightest window: 1 is the widest with no bars. */
@@ -14,7 +14,7 @@ export const MOST_ZOOM = 8;
 export const MOST_TILT = 45;
 
 /** A framing's values at one moment. */
-export const valuesSchema = z.object({
+const valuesSchema = z.object({
   focus: pointSchema,
   seat: pointSchema,
   zoom: z.number().min(LEAST_ZOOM).max(MOST_ZOOM),
@@ -24,7 +24,7 @@ export const valuesSchema = z.object({
 export type Values = z.infer<typeof valuesSchema>;
 
 /** Values pinned to a frame of the master, and the curve from there to the next keyframe. */
-export const keyframeSchema = valuesSchema.extend({
+const keyframeSchema = valuesSchema.extend({
   frame: z.number().int().nonnegative(),
   ease: easeSchema,
 });

@@ -49,7 +49,7 @@ export function motionRemoved(framing: Framing, frame: number): Framing {
 }
 
 /** What of a framing is copied to other shots. */
-export const COPIES = ['all', 'zoom', 'place', 'keyframes'] as const;
+const COPIES = ['all', 'zoom', 'place', 'keyframes'] as const;
 export type Copied = (typeof COPIES)[number];
 
 interface Span {

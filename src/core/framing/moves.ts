@@ -18,7 +18,7 @@ import { type Aspects, boundsOf, centreOf, directionOf, leastZoom, type Window, 
 export type Scope = 'shot' | number;
 
 /** A framing with a change of its values. What is not a number or lies outside its range is held inside. */
-export function changed(framing: Framing, scope: Scope, change: (values: Values) => Values): Framing {
+function changed(framing: Framing, scope: Scope, change: (values: Values) => Values): Framing {
   const of = (key: Keyframe): Keyframe => ({ ...key, ...heldValues(change(key)) });
   if (scope === 'shot') return { ...framing, keyframes: framing.keyframes.map(of) };
   return withKeyframe(framing, of(keyframeAt(framing.keyframes, scope)));
@@ -61,7 +61,7 @@ function movedFocus(values: Values, by: Point, turn: Framing['turn'], aspects: A
 }
 
 /** Where in the live area a window's seat lies. @param live its width over height. */
-export function seatOf(window: Window, seat: Point, live: number): Point {
+function seatOf(window: Window, seat: Point, live: number): Point {
   const { cos, sin } = directionOf(window.angle);
   const centre = centreOf(window);
   const [across, down] = [(seat.x - 0.5) * window.width * live, (seat.y - 0.5) * window.height];

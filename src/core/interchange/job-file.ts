@@ -7,7 +7,7 @@ import { checked } from '../job/stored-job';
 const FORMAT = 'gusset-job';
 
 /** A job as a file: all that was made of its masters, and which files those are. Exported clips stay behind. */
-export const jobFileSchema = z.object({
+const jobFileSchema = z.object({
   format: z.literal(FORMAT),
   job: jobSchema.omit({ exports: true }),
 });
@@ -19,7 +19,7 @@ export function writeJobFile(job: Job): string {
 }
 
 /** Why a file cannot be taken in as a job. */
-export type JobFileProblem = 'not-a-job' | 'newer' | 'damaged';
+type JobFileProblem = 'not-a-job' | 'newer' | 'damaged';
 export type ReadJobFile = { ok: true; job: Job } | { ok: false; problem: JobFileProblem; detail: string };
 
 const outerSchema = z.object({

@@ -13,7 +13,7 @@ export const wordsSchema = z.object({
 export type Words = z.infer<typeof wordsSchema>;
 
 /** Which piece of a longer cut a clip is: "2 of 4". */
-export const partSchema = z.object({ number: z.number().int().positive(), of: z.number().int().positive() });
+const partSchema = z.object({ number: z.number().int().positive(), of: z.number().int().positive() });
 
 /** A stop of one rule on one canvas that a person let pass, and why. */
 export const overrideSchema = z.object({ rule: z.string(), canvas: z.string(), reason: z.string() });

@@ -67,7 +67,7 @@ function changed(file: JobFile, done: Done): JobFile {
   }
 }
 
-export const factsOf = ({ title, masters, offered }: Job): Facts => ({ title, masters, offered });
+const factsOf = ({ title, masters, offered }: Job): Facts => ({ title, masters, offered });
 
 /** What changes a job's facts to others; null where nothing is changed. */
 export function factsChange(job: Job, change: Partial<Facts>): Done | null {

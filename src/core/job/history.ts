@@ -4,7 +4,7 @@ import { type Delta, deltaBetween, deltaSchema, withDelta, withoutDelta } from '
 import type { Edit } from './job';
 
 /** One step that can be undone: the command that made it, and what it changed, both ways. */
-export const stepSchema = z.object({ command: z.string(), delta: deltaSchema });
+const stepSchema = z.object({ command: z.string(), delta: deltaSchema });
 export type Step = z.infer<typeof stepSchema>;
 
 /** Steps that were done, and steps that were undone, the next one last. */
@@ -53,10 +53,6 @@ export function continued(before: Versioned, change: Change): Versioned {
   const step = delta ? [{ command: last.command, delta }] : [];
   return { edit: change.after, history: { past: bounded([...past.slice(0, -1), ...step]), future: [] } };
 }
-
-/** Whether two changes in a row may be one step: both of one kind. */
-export const continues = ({ past }: History, { command }: Step): boolean =>
-  past[past.length - 1]?.command === command;
 
 /** One step back; the same when there is none. */
 export function undone({ edit, history }: Versioned): Versioned {

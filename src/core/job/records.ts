@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { proofSchema } from '../proof/proof-record';
 
-export const EXPORT_STATES = ['running', 'reading-back', 'done', 'failed', 'interrupted'] as const;
+const EXPORT_STATES = ['running', 'reading-back', 'done', 'failed', 'interrupted'] as const;
 
 /** One export of a canvas, kept with the job. */
 export const exportRecordSchema = z.object({

@@ -7,7 +7,6 @@ export const LAYOUTS = ['single', 'stacked', 'inset', 'banded', 'backdrop', 'tur
 export type LayoutKind = (typeof LAYOUTS)[number];
 
 export const CORNERS = ['top-left', 'top-right', 'bottom-left', 'bottom-right'] as const;
-export type Corner = (typeof CORNERS)[number];
 
 /** The least share of a canvas's height that a stacked pane keeps. */
 export const LEAST_PANE = 0.1;
@@ -91,7 +90,7 @@ export interface Pane {
   place: number;
 }
 
-export const even = (value: number): number => Math.round(value / 2) * 2;
+const even = (value: number): number => Math.round(value / 2) * 2;
 
 /** The panes of a canvas, in drawing order. @param size even. */
 export function panesOf(layout: Layout, size: Size): Pane[] {

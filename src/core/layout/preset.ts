@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { canvasSchema } from './canvas';
 
 /** A canvas to make again: its size, rate and layout under a name. */
-export const presetSchema = canvasSchema
+const presetSchema = canvasSchema
   .pick({ placement: true, width: true, height: true, rate: true, layout: true })
   .extend({ name: z.string().trim().min(1).max(60) });
 export type Preset = z.infer<typeof presetSchema>;

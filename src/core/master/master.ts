@@ -4,7 +4,7 @@ import { sizeSchema } from '../picture/size';
 import { frameRateSchema } from '../time/frame-rate';
 
 /** Facts of a master's sound. */
-export const audioFactsSchema = z.object({
+const audioFactsSchema = z.object({
   codec: z.string(),
   /** Hertz. */
   sampleRate: z.number().int().positive(),
@@ -17,7 +17,7 @@ export const audioFactsSchema = z.object({
 export type AudioFacts = z.infer<typeof audioFactsSchema>;
 
 /** How long frames of a varying rate last, in seconds. */
-export const frameTimesSchema = z.object({ least: z.number(), mean: z.number(), greatest: z.number() });
+const frameTimesSchema = z.object({ least: z.number(), mean: z.number(), greatest: z.number() });
 
 /** Facts of a file that a job was made from. */
 export const masterSchema = z.object({

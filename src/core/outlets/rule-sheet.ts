@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { frameRateSchema } from '../time/frame-rate';
 
 /** The limits of one kind of post. */
-export const placementSchema = z.object({
+const placementSchema = z.object({
   id: z.string(),
   name: z.string(),
   width: z.number().int().multipleOf(2),

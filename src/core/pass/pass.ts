@@ -3,7 +3,7 @@ import { shotStartSchema } from '../cut/shot';
 import { rectSchema } from '../picture/size';
 
 /** Where a shot was found to begin. */
-export const foundShotSchema = z.object({
+const foundShotSchema = z.object({
   frame: z.number().int().nonnegative(),
   /** Null for the first. */
   start: shotStartSchema.nullable(),
@@ -15,7 +15,7 @@ export type FoundShot = z.infer<typeof foundShotSchema>;
 const pauseSchema = z.object({ from: z.number(), to: z.number() });
 
 /** What the pass measured of the sound. Levels of silence are null. */
-export const soundFactsSchema = z.object({
+const soundFactsSchema = z.object({
   /** LUFS (EBU R 128). */
   integrated: z.number().nullable(),
   /** Greatest short-term loudness, LUFS. */

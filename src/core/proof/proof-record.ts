@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { bordersSchema } from '../picture/borders';
 
 /** One fact of a finished file: what was asked for and what reading it back found. */
-export const proofFactSchema = z.object({
+const proofFactSchema = z.object({
   what: z.string(),
   asked: z.string(),
   found: z.string(),

@@ -63,7 +63,7 @@ export function detectRate(stamps: ArrayLike<number>, lastDuration: number): Det
  * What an even rate makes of pictures at uneven times: each frame shows the picture that is on screen then.
  * @param times in order, in seconds.
  */
-export function mappedTo(
+function mappedTo(
   times: Float64Array,
   rate: FrameRate,
 ): { frames: number; repeated: number; dropped: number } {

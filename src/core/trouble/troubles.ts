@@ -18,7 +18,7 @@ const soundChoice = z.object({ track: z.number(), codec: z.string(), channels: z
 const number = z.number();
 
 /** What a server was asked for when it failed. */
-export const ERRANDS = ['post', 'convert', 'demo'] as const;
+const ERRANDS = ['post', 'convert', 'demo'] as const;
 export type Errand = (typeof ERRANDS)[number];
 const asked = { who: text, errand: z.enum(ERRANDS) };
 
@@ -30,7 +30,7 @@ const GO_ON: Record<Errand, string> = {
 };
 
 /** Why a server did not do what it was asked. */
-export const REFUSALS = ['busy', 'no-room', 'too-large', 'gone', 'no-ffmpeg', 'fault'] as const;
+const REFUSALS = ['busy', 'no-room', 'too-large', 'gone', 'no-ffmpeg', 'fault'] as const;
 export type Refusal = (typeof REFUSALS)[number];
 const REFUSAL_WORDS: Record<Refusal, string> = {
   busy: 'has too much to do right now',

@@ -15,7 +15,7 @@ import kernelUrl from '@kernel/kernel.wasm';
 const REACH = 8;
 
 /** Output colour, and what the file is tagged: limited-range BT.709. */
-export const OUTPUT_COLOUR = {
+const OUTPUT_COLOUR = {
   primaries: 'bt709',
   transfer: 'bt709',
   matrix: 'bt709',

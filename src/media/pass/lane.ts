@@ -17,7 +17,7 @@ const BATCH = 8;
 type Tell = (event: LaneEvent, transfer?: Transferable[]) => void;
 
 /** Looks at spans of one master: decodes them, makes them small, measures and encodes them. */
-export class PassLane {
+class PassLane {
   private encoder: ProxyEncoder | null = null;
   private batch: Seen[] = [];
 

@@ -10,7 +10,7 @@ export type View = 'master' | `canvas:${string}`;
 export const canvasView = (id: string): View => `canvas:${id}`;
 
 /** How finely a playing picture is decoded: the master, its proxy, or every other frame of the proxy. */
-export const QUALITIES = ['full', 'half', 'quarter'] as const;
+const QUALITIES = ['full', 'half', 'quarter'] as const;
 export type Quality = (typeof QUALITIES)[number];
 
 /** Frames of one source in a row, half-open, to be played. */

@@ -32,9 +32,6 @@ const nameOf = (id: string): string => `gusset/work/${id}`;
 const held = new Map<string, Kept>();
 const waits = new Map<string, AbortController>();
 
-/** Whether this tab works on a job. */
-export const worksOn = (id: string): boolean => held.has(id);
-
 /** What becomes of the work on a job. */
 export interface WorkListener {
   /** This tab has it from now on. */

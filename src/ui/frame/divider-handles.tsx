@@ -57,7 +57,7 @@ function useDividerDrag({ index, at, layout, height }: Props) {
 }
 
 /** Dividers with one moved; it keeps its distance from the next one and from the edges. */
-export function dividersWith({ stacked }: Layout, index: number, to: number): [number, number] {
+function dividersWith({ stacked }: Layout, index: number, to: number): [number, number] {
   const [first, second] = stacked.dividers;
   if (index === 0) {
     const most = stacked.panes === 3 ? second : 1;

@@ -22,7 +22,7 @@ import { FramingNumbers } from './framing-numbers';
 import { PlacePanel } from './place-panel';
 import { ShotStrip } from './shot-strip';
 import { TurnPanel } from './turn-panel';
-import { type FramingTools, useFraming } from './use-framing';
+import { type FramingTools, useDraggedFraming, useFraming } from './use-framing';
 
 /** Most rows that the canvas picture takes, in pixels, on a phone and on a wide screen. */
 const CANVAS_ROWS = { phone: 190, wide: 290 };
@@ -58,6 +58,7 @@ const NONE: readonly string[] = [];
 export function FrameScreen() {
   const job = useJob();
   const tools = useFraming();
+  const dragged = useDraggedFraming();
   const mode = useBench((state) => state.mode);
   const panel = useBench((state) => state.panel);
   const { edit, masters } = job;
@@ -68,6 +69,8 @@ export function FrameScreen() {
   const playing = usePlayer((state) => state.playing);
   const deferred = useDeferredValue(tools);
   const calm = playing ? deferred : tools;
+  const moving = useDeferredValue(dragged);
+  const live = playing ? moving : dragged;
   const wide = useWindowDimensions().width >= WIDE;
   const Chosen = PANELS[panel];
   const modes = (
@@ -102,7 +105,7 @@ export function FrameScreen() {
                 <Chosen tools={calm} />
               </View>
               <View style={styles.numbers}>
-                <Numbers tools={calm} />
+                <Numbers tools={live} />
               </View>
             </View>
           </>
@@ -115,11 +118,11 @@ export function FrameScreen() {
         )
       }
     >
-      <Pictures tools={tools} detached={state?.detached ?? NONE} />
+      <Pictures tools={dragged} detached={state?.detached ?? NONE} />
       <Strip shots={tools.shots} states={states} current={tools.shot.id} />
       <Look state={state} states={states} />
-      {!wide && <Numbers tools={calm} />}
-      <Facts tools={calm} />
+      {!wide && <Numbers tools={live} />}
+      <Facts tools={live} />
     </JobPage>
   );
 }

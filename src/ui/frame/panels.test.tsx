@@ -1,4 +1,4 @@
-import { fireEvent, screen } from '@testing-library/react-native';
+import { act, fireEvent, screen } from '@testing-library/react-native';
 import type { ComponentType } from 'react';
 import type { Framing } from '@core/framing/framing';
 import { activeCanvas } from '@core/job/clip';
@@ -8,7 +8,7 @@ import type { Job } from '@core/job/job';
 import type { Layout } from '@core/layout/layout';
 import { useBench } from '@state/bench';
 import { useJobs } from '@state/jobs';
-import { leavePlayer, playJob, showFrame, usePlayer } from '@state/player';
+import { leavePlayer, playJob, setDraft, showFrame, usePlayer } from '@state/player';
 import { clipOf, renderPage } from '../test-page';
 import { CopyPanel } from './copy-panel';
 import { FramingNumbers } from './framing-numbers';
@@ -16,7 +16,7 @@ import { LayoutPanel } from './layout-panel';
 import { MotionPanel } from './motion-panel';
 import { PlacePanel } from './place-panel';
 import { TurnPanel } from './turn-panel';
-import { type FramingTools, useFraming } from './use-framing';
+import { type FramingTools, useDraggedFraming, useFraming } from './use-framing';
 
 // The player starts workers, which only a browser has.
 jest.mock('@media/play/player', () => ({
@@ -229,6 +229,27 @@ describe('layout', () => {
     press('Soft backdrop');
     for (let n = 0; n < 9 && !off('Sharper backdrop'); n++) press('Sharper backdrop');
     expect(layoutOf(job).backdrop.blur).toBe(0.01);
+  });
+});
+
+describe('a drag', () => {
+  it('changes what is on screen, and leaves the panels as they are', () => {
+    const panels: FramingTools[] = [];
+    const pictures: FramingTools[] = [];
+    function Seen({ tools }: { tools: FramingTools }) {
+      const dragged = useDraggedFraming();
+      panels.push(tools);
+      pictures.push(dragged);
+      return null;
+    }
+    show(Seen);
+    for (const x of [0.2, 0.3, 0.4]) {
+      act(() => setDraft({ framings: [testFraming({ focus: { x, y: 0.5 } })], owner: 'shared' }));
+    }
+    act(() => setDraft(null));
+    expect(new Set(panels).size).toBe(1);
+    expect(new Set(pictures.map((one) => one.window.x)).size).toBe(4);
+    expect(past()).toBe(0);
   });
 });
 

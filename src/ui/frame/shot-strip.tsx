@@ -19,7 +19,7 @@ const REASONS: Record<LookReason, string> = {
 };
 
 /** Where a shot's framing stands, in a word or two; what needs a look comes first. */
-export function stateWords(state: ShotState | undefined): string {
+function stateWords(state: ShotState | undefined): string {
   if (!state) return 'not in the clip';
   const [reason] = state.look;
   // Whoever ticked it saw how it looks.

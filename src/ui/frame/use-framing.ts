@@ -13,7 +13,8 @@ import {
 import type { Aspects, Window } from '@core/framing/window';
 import { activeCanvas } from '@core/job/clip';
 import type { ActOf, Owner } from '@core/job/commands/commands';
-import { activeClip } from '@core/job/job';
+import { activeClip, type Job } from '@core/job/job';
+import type { Source } from '@core/master/source';
 import { shotAt, shotsOf } from '@core/cut/master-shots';
 import type { Shot } from '@core/cut/shot';
 import type { Canvas } from '@core/layout/canvas';
@@ -21,12 +22,12 @@ import { MAIN_TRACK } from '@core/layout/layout';
 import type { Rect, Size } from '@core/picture/size';
 import { panesAt, type PlannedPane, shotPanes } from '@core/render/plan';
 import { framingFor } from '@core/layout/framing-for';
-import { useBench } from '@state/bench';
+import { type Mode, useBench } from '@state/bench';
 import { dispatch } from '@state/jobs';
-import { drafted, setDraft, usePlayer } from '@state/player';
+import { type Draft, drafted, setDraft, usePlayer } from '@state/player';
 import { useJob, useSource } from '../job/job-context';
 
-export type FramingAct = ActOf<'set-framings'>;
+type FramingAct = ActOf<'set-framings'>;
 type Vector = { x: number; y: number };
 
 /** The framing of the shot on screen on the canvas being worked on, and the ways to change it. */
@@ -70,15 +71,47 @@ export interface FramingTools {
   place(at: Vector): Point;
 }
 
-export function useFraming(): FramingTools {
-  const settled = useJob();
+/** What the tools are worked out from. */
+interface Bench {
+  job: Job;
+  source: Source;
+  shots: Shot[];
+  frame: number;
+  /** The track that was chosen, and what a change is for. */
+  wanted: string;
+  mode: Mode;
+}
+
+function useBenchState(): Bench {
+  const job = useJob();
   const source = useSource();
   const frame = usePlayer((state) => state.frame);
-  const draft = usePlayer((state) => state.draft);
   const wanted = useBench((state) => state.track);
   const mode = useBench((state) => state.mode);
-  // A drag changes no shot.
-  const shots = useMemo(() => shotsOf(settled.edit.shots, source), [settled.edit, source]);
+  const shots = useMemo(() => shotsOf(job.edit.shots, source), [job.edit, source]);
+  return useMemo(
+    () => ({ job, source, shots, frame, wanted, mode }),
+    [job, source, shots, frame, wanted, mode],
+  );
+}
+
+/** The framing as the job has it: it stays the same while a window is dragged, and so do the panels that show it. */
+export function useFraming(): FramingTools {
+  const bench = useBenchState();
+  return useMemo(() => toolsOf(bench, null), [bench]);
+}
+
+/** The framing as it is on screen, with what is being dragged. */
+export function useDraggedFraming(): FramingTools {
+  const bench = useBenchState();
+  const draft = usePlayer((state) => state.draft);
+  return useMemo(() => toolsOf(bench, draft), [bench, draft]);
+}
+
+function toolsOf(
+  { job: settled, source, shots, frame, wanted, mode }: Bench,
+  draft: Draft | null,
+): FramingTools {
   const { edit } = drafted(settled, draft);
   const canvas = activeCanvas(activeClip(edit));
   const shot = shotAt(edit.shots, source, frame);

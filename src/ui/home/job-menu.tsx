@@ -1,10 +1,11 @@
 import { useState } from 'react';
-import { Menu } from 'react-native-paper';
+import { StyleSheet } from 'react-native';
+import { Button, Dialog, Portal } from 'react-native-paper';
 import { copyJob, jobAsArchive, jobAsFile } from '@state/job-files';
 import type { Listed } from '@state/listed';
 import { saveFile } from '../parts/pick-file';
 import { Tool } from '../parts/tool';
-import { colours } from '../theme/tokens';
+import { colours, TARGET } from '../theme/tokens';
 import { DeleteDialog } from './delete-dialog';
 import { KeepDialog } from './keep-dialog';
 import { RenameDialog } from './rename-dialog';
@@ -21,51 +22,52 @@ export function JobMenu({ listed }: { listed: Listed }) {
     const file = await coming;
     if (file) saveFile(file);
   };
+  const acts = [
+    { icon: 'pencil-outline', words: 'Rename', act: () => setAsking('rename') },
+    {
+      icon: 'content-duplicate',
+      words: 'Make a copy',
+      act: () => {
+        close();
+        void copyJob(id);
+      },
+    },
+    { icon: 'file-download-outline', words: 'Save as a file', act: () => void save(jobAsFile(id)) },
+    {
+      icon: 'archive-arrow-down-outline',
+      words: 'Save with its masters',
+      act: () => void save(jobAsArchive(id)),
+    },
+    { icon: 'database-outline', words: 'What it keeps', act: () => setAsking('keep') },
+  ];
   return (
     <>
-      <Menu
-        visible={asking === 'menu'}
-        onDismiss={close}
-        anchorPosition="bottom"
-        anchor={
-          <Tool
-            icon="dots-horizontal"
-            label={`More for ${title}`}
-            words=""
-            onPress={() => setAsking('menu')}
-          />
-        }
-      >
-        <Menu.Item leadingIcon="pencil-outline" title="Rename" onPress={() => setAsking('rename')} />
-        <Menu.Item
-          leadingIcon="content-duplicate"
-          title="Make a copy"
-          onPress={() => {
-            close();
-            void copyJob(id);
-          }}
-        />
-        <Menu.Item
-          leadingIcon="file-download-outline"
-          title="Save as a file"
-          onPress={() => void save(jobAsFile(id))}
-        />
-        <Menu.Item
-          leadingIcon="archive-arrow-down-outline"
-          title="Save with its masters"
-          onPress={() => void save(jobAsArchive(id))}
-        />
-        <Menu.Item leadingIcon="database-outline" title="What it keeps" onPress={() => setAsking('keep')} />
-        <Menu.Item
-          leadingIcon="trash-can-outline"
-          title="Delete"
-          titleStyle={{ color: colours.madder }}
-          onPress={() => setAsking('delete')}
-        />
-      </Menu>
+      <Tool icon="dots-horizontal" label={`More for ${title}`} words="" onPress={() => setAsking('menu')} />
+      <Portal>
+        <Dialog visible={asking === 'menu'} onDismiss={close}>
+          <Dialog.Title numberOfLines={2}>{title}</Dialog.Title>
+          <Dialog.Content>
+            {acts.map(({ icon, words, act }) => (
+              <Button key={words} icon={icon} contentStyle={styles.act} onPress={act}>
+                {words}
+              </Button>
+            ))}
+            <Button
+              icon="trash-can-outline"
+              contentStyle={styles.act}
+              textColor={colours.madder}
+              onPress={() => setAsking('delete')}
+            >
+              Delete
+            </Button>
+          </Dialog.Content>
+        </Dialog>
+      </Portal>
       {asking === 'rename' && <RenameDialog id={id} title={title} onClose={close} />}
       {asking === 'keep' && <KeepDialog listed={listed} onClose={close} />}
       {asking === 'delete' && <DeleteDialog id={id} title={title} onClose={close} />}
     </>
   );
 }
+
+const styles = StyleSheet.create({ act: { minHeight: TARGET, justifyContent: 'flex-start' } });

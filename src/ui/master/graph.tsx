@@ -1,40 +1,67 @@
 import { useState } from 'react';
 import { type LayoutChangeEvent, StyleSheet, View } from 'react-native';
-import Svg, { Path } from 'react-native-svg';
+import { LineChart } from 'react-native-chart-kit';
 import { Soft } from '../parts/words';
-import { colours, space } from '../theme/tokens';
+import { colours, fonts, sizes, space } from '../theme/tokens';
 
-const HEIGHT = 40;
+const HEIGHT = 120;
+/** Points that a graph shows: a long master is shown by means of several seconds each. */
+const MOST_POINTS = 240;
 
 interface Props {
   label: string;
   values: readonly number[];
-  /** What the bottom of the graph stands for. */
-  floor?: number;
   format: (value: number) => string;
 }
 
+/** A value of each of so many stretches of equal length: their means. */
+function thinned(values: readonly number[]): number[] {
+  const step = Math.ceil(values.length / MOST_POINTS);
+  if (step <= 1) return [...values];
+  return Array.from({ length: Math.ceil(values.length / step) }, (_, i) => {
+    const stretch = values.slice(i * step, (i + 1) * step);
+    return stretch.reduce((sum, value) => sum + value, 0) / stretch.length;
+  });
+}
+
+const CONFIG = {
+  backgroundGradientFrom: colours.sheet,
+  backgroundGradientTo: colours.sheet,
+  fillShadowGradientFrom: colours.woad,
+  fillShadowGradientTo: colours.woad,
+  fillShadowGradientFromOpacity: 0.14,
+  fillShadowGradientToOpacity: 0.14,
+  color: () => colours.woad,
+  labelColor: () => colours.softInk,
+  propsForLabels: { fontFamily: fonts.figures, fontSize: sizes.small },
+  propsForBackgroundLines: { stroke: colours.hairline, strokeDasharray: '' },
+  strokeWidth: 1.5,
+};
+
 /** A figure along the master's time: its shape, its least and its greatest. */
-export function Graph({ label, values, floor = 0, format }: Props) {
+export function Graph({ label, values, format }: Props) {
   const [width, setWidth] = useState(0);
   if (values.length < 2) return null;
-  const most = Math.max(...values);
-  const least = Math.min(...values);
-  const span = Math.max(1e-9, most - floor);
-  const x = (i: number) => ((i / (values.length - 1)) * width).toFixed(1);
-  const y = (value: number) => (HEIGHT - (Math.max(0, value - floor) / span) * (HEIGHT - 2)).toFixed(1);
-  const line = values.map((value, i) => `${i === 0 ? 'M' : 'L'}${x(i)} ${y(value)}`).join('');
-  const words = `${format(least)} to ${format(most)}`;
+  const words = `${format(Math.min(...values))} to ${format(Math.max(...values))}`;
   return (
-    <View style={styles.graph} aria-label={`${label}: ${words}`}>
-      <View onLayout={(event: LayoutChangeEvent) => setWidth(event.nativeEvent.layout.width)}>
-        {width > 0 && (
-          <Svg width={width} height={HEIGHT} aria-hidden>
-            <Path d={`${line}V${HEIGHT}H0Z`} fill={colours.woadWash} />
-            <Path d={line} stroke={colours.woad} strokeWidth={1.5} fill="none" />
-          </Svg>
-        )}
-      </View>
+    <View
+      style={styles.graph}
+      aria-label={`${label}: ${words}`}
+      onLayout={(event: LayoutChangeEvent) => setWidth(event.nativeEvent.layout.width)}
+    >
+      {width > 0 && (
+        <LineChart
+          data={{ labels: [], datasets: [{ data: thinned(values) }] }}
+          width={width}
+          height={HEIGHT}
+          chartConfig={CONFIG}
+          formatYLabel={(value) => format(Number(value))}
+          segments={2}
+          withDots={false}
+          withVerticalLines={false}
+          style={styles.chart}
+        />
+      )}
       <Soft>
         {label}: {words}
       </Soft>
@@ -42,4 +69,4 @@ export function Graph({ label, values, floor = 0, format }: Props) {
   );
 }
 
-const styles = StyleSheet.create({ graph: { gap: space.xs } });
+const styles = StyleSheet.create({ graph: { gap: space.xs }, chart: { paddingBottom: 0 } });

@@ -11,6 +11,9 @@ import { Body, Heading, Soft } from '../parts/words';
 import { card, space } from '../theme/tokens';
 import { Graph } from './graph';
 
+/** Silence is drawn at this level, in LUFS: what lies below tells nothing. */
+const SILENT = -50;
+
 /** How far the look at the master is, and what it found. */
 export function PassCard() {
   const { masters } = useJob();
@@ -94,8 +97,7 @@ function Found({ pass }: { pass: Pass }) {
       {sound && (
         <Graph
           label="Short-term loudness, second by second"
-          values={sound.shortTerm.map((value) => value ?? -70)}
-          floor={-50}
+          values={sound.shortTerm.map((value) => Math.max(value ?? SILENT, SILENT))}
           format={(value) => `${value.toFixed(0)} LUFS`}
         />
       )}

@@ -22,7 +22,7 @@ const ACTS = {
 };
 
 /** Which framings a change is for: those that all canvases share, or those of one canvas of the clip. */
-export const ownerSchema = z.union([z.literal('shared'), z.object({ canvas: z.string() })]);
+const ownerSchema = z.union([z.literal('shared'), z.object({ canvas: z.string() })]);
 export type Owner = z.infer<typeof ownerSchema>;
 
 type Key = Pick<Framing, 'shot' | 'track'>;
