@@ -44,6 +44,7 @@ try {
   count(false);
 }
 count(await part('Lint', 'npx', ['eslint', '.', '--max-warnings', '0']));
+count(await part('Unused code', 'npx', ['knip']));
 count(await part('Types', 'npx', ['tsc', '--noEmit']));
 const results = path.join(mkdtempSync(path.join(tmpdir(), 'results-')), 'jest.json');
 // One at a time: an encoder and a browser fill two cores.

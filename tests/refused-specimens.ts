@@ -28,6 +28,18 @@ export function refusedSpecimens(base: string, fast: string): Specimen[] {
       refused: /cannot decode/,
     },
     {
+      name: 'ac3-sound',
+      file: make('ac3', { ext: 'mkv', output: [...H264, '-c:a', 'ac3'] }),
+      how: 'AC-3 sound in MKV',
+      refused: /cannot decode AC-3, which the sound/,
+    },
+    {
+      name: 'dts-sound',
+      file: make('dts', { ext: 'mkv', output: [...H264, '-c:a', 'dca', '-strict', '-2'] }),
+      how: 'DTS sound in MKV',
+      refused: /cannot decode DTS, which the sound/,
+    },
+    {
       name: 'avi',
       file: make('avi', { ext: 'avi', output: [...H264, ...AAC] }),
       how: 'AVI',

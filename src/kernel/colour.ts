@@ -1,4 +1,3 @@
-
 /** What a decoder says of a picture's colour; missing facts take the usual meaning. */
 export interface ColourFacts {
   matrix?: string | null | undefined;

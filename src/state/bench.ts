@@ -3,8 +3,7 @@ import { MAIN_TRACK } from '@core/layout/layout';
 
 /** What a change of a framing is for: the whole shot, or the frame on screen and what follows. */
 export type Mode = 'shot' | 'frame';
-const PANELS = ['place', 'motion', 'turn', 'layout', 'copy'] as const;
-export type Panel = (typeof PANELS)[number];
+export type Panel = 'place' | 'motion' | 'turn' | 'layout' | 'copy';
 
 interface BenchState {
   mode: Mode;

@@ -49,8 +49,7 @@ export function motionRemoved(framing: Framing, frame: number): Framing {
 }
 
 /** What of a framing is copied to other shots. */
-const COPIES = ['all', 'zoom', 'place', 'keyframes'] as const;
-export type Copied = (typeof COPIES)[number];
+export type Copied = 'all' | 'zoom' | 'place' | 'keyframes';
 
 interface Span {
   in: number;

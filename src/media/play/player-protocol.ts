@@ -10,8 +10,7 @@ export type View = 'master' | `canvas:${string}`;
 export const canvasView = (id: string): View => `canvas:${id}`;
 
 /** How finely a playing picture is decoded: the master, its proxy, or every other frame of the proxy. */
-const QUALITIES = ['full', 'half', 'quarter'] as const;
-export type Quality = (typeof QUALITIES)[number];
+export type Quality = 'full' | 'half' | 'quarter';
 
 /** Frames of one source in a row, half-open, to be played. */
 export interface Piece {

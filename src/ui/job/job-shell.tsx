@@ -4,6 +4,7 @@ import { ScrollView, StyleSheet, useWindowDimensions, View } from 'react-native'
 import { Button } from 'react-native-paper';
 import type { Job } from '@core/job/job';
 import type { Master } from '@core/master/master';
+import { STEPS, stepsOf, type StepName } from '@core/steps/steps';
 import { bringBack, DEMO_JOB, missingMaster, openDemo, useBringIn } from '@state/bring-in';
 import { leaveJob, openJob, useJobs } from '@state/jobs';
 import { ensurePasses } from '@state/passes';
@@ -17,7 +18,6 @@ import { useKeys } from '../parts/use-keys';
 import { Soft, Title } from '../parts/words';
 import { BringInProgress } from '../home/bring-in-progress';
 import { JobContext, useFindings, useJob, useProblems } from './job-context';
-import { STEPS, stepsOf, type StepName } from './steps';
 import { Ticket } from './ticket';
 import { WatchNotice } from './watch-notice';
 
@@ -154,7 +154,7 @@ function SideSheet() {
       </View>
       <Title numberOfLines={2}>{job.title}</Title>
       <Soft>Saved in this browser</Soft>
-      <Ticket jobId={job.id} steps={stepsOf(job, findings, problems)} current={current} />
+      <Ticket jobId={job.id} steps={stepsOf({ job, findings, problems })} current={current} />
       <Button mode="outlined" onPress={() => router.dismissTo(`/job/${job.id}`)}>
         Master and facts
       </Button>

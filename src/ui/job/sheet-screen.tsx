@@ -5,6 +5,7 @@ import { Button } from 'react-native-paper';
 import { canvasLabel } from '@core/job/canvases';
 import { shotAt } from '@core/cut/master-shots';
 import { panesAt, shotPanes } from '@core/render/plan';
+import { nextOf, stepsOf } from '@core/steps/steps';
 import { dispatch } from '@state/jobs';
 import { useStills } from '@state/stills';
 import { posterOf } from '@core/job/document';
@@ -17,7 +18,6 @@ import { colours, space, WIDE, card } from '../theme/tokens';
 import { factsOf } from './facts-of';
 import { BackTool, HistoryTools } from './header-tools';
 import { useClip, useFindings, useJob, useProblems, useSource } from './job-context';
-import { nextOf, stepsOf } from './steps';
 import { Ticket } from './ticket';
 import { WindowOverlay } from './window-overlay';
 
@@ -49,7 +49,7 @@ export function SheetScreen() {
       <View style={wide ? styles.poster : undefined}>
         <Poster />
       </View>
-      {!wide && <Ticket jobId={job.id} steps={stepsOf(job, findings, problems)} />}
+      {!wide && <Ticket jobId={job.id} steps={stepsOf({ job, findings, problems })} />}
       <View style={styles.master}>
         <Heading>Master</Heading>
         <Facts facts={factsOf(source)} />

@@ -5,7 +5,7 @@ import Svg, { Path } from 'react-native-svg';
 import { colours, space } from '../theme/tokens';
 import { Mark } from '../parts/mark';
 import { Soft, Strong } from '../parts/words';
-import type { Step, StepName } from './steps';
+import type { Step, StepName } from '@core/steps/steps';
 
 /** Width of one tooth of the torn edge, in pixels. */
 const TOOTH = 10;

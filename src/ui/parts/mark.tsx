@@ -1,11 +1,10 @@
 import MaterialCommunityIcons from '@expo/vector-icons/MaterialCommunityIcons';
 import type { ComponentProps } from 'react';
 import { View } from 'react-native';
-import type { Severity } from '@core/check/rule';
+import type { Standing } from '@core/steps/step';
 import { colours } from '../theme/tokens';
 
-/** How something stands: a finding's severity, or not begun. */
-export type Standing = Severity | 'open';
+export type { Standing };
 
 const LOOKS: Record<
   Standing,

@@ -1,9 +1,10 @@
-import { checkJob } from '@core/check/check';
-import { applyCommand, type Command } from '@core/job/commands/commands';
-import { signatureOf } from '@core/job/signature';
-import type { Job } from '@core/job/job';
-import type { ExportRecord, PostRecord } from '@core/job/records';
-import { keep, testJob } from '@core/job/test-job';
+import { checkJob } from '../check/check';
+import { applyCommand, type Command } from '../job/commands/commands';
+import { signatureOf } from '../job/signature';
+import type { Job } from '../job/job';
+import type { ExportRecord, PostRecord } from '../job/records';
+import { keep, testJob } from '../job/test-job';
+import type { Problem } from '../diagnosis/diagnosis';
 import { nextOf, stepsOf } from './steps';
 
 const change = (job: Job, command: Command): Job => ({
@@ -11,7 +12,8 @@ const change = (job: Job, command: Command): Job => ({
   edit: applyCommand(job.edit, command),
 });
 const next = (job: Job) => nextOf(job, checkJob(job)).label;
-const step = (job: Job, name: string) => stepsOf(job, checkJob(job), []).find((one) => one.name === name);
+const step = (job: Job, name: string) =>
+  stepsOf({ job, findings: checkJob(job), problems: [] }).find((one) => one.name === name);
 const exported = (job: Job, state: ExportRecord['state'] = 'done'): Job => ({
   ...job,
   exports: [
@@ -93,7 +95,7 @@ it('says when there is something to look at in a master', () => {
     offers: [],
     repaired: false,
   } as const;
-  const master = (problems: Parameters<typeof stepsOf>[2]) => stepsOf(job, checkJob(job), problems)[0];
+  const master = (problems: Problem[]) => stepsOf({ job, findings: checkJob(job), problems })[0];
   expect(master([])).toMatchObject({ standing: 'pass', summary: '1920×1080, 23.976 fps' });
   expect(master([{ ...problem, offers: [] }])).toMatchObject({
     standing: 'warn',

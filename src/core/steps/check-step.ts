@@ -1,0 +1,20 @@
+import { heldBack } from '../check/check';
+import type { Severity } from '../check/rule';
+import { activeClip } from '../job/job';
+import { count, type StepKind } from './step';
+
+export const checkStep: StepKind = {
+  title: 'Check',
+  stand({ job, findings }) {
+    const of = (severity: Severity) => findings.filter((one) => one.severity === severity).length;
+    const stops = heldBack(findings, activeClip(job.edit), 'post').length;
+    const parts = [
+      stops > 0 ? count(stops, 'stop', 'stops') : '',
+      of('warn') > 0 ? count(of('warn'), 'warning', 'warnings') : '',
+      of('note') > 0 ? count(of('note'), 'note', 'notes') : '',
+      `${of('pass')} passed`,
+    ];
+    const standing = stops > 0 ? 'stop' : of('warn') > 0 ? 'warn' : 'pass';
+    return { summary: parts.filter(Boolean).join(', '), standing };
+  },
+};

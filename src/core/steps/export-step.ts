@@ -1,0 +1,24 @@
+import { activeClip } from '../job/job';
+import { signatureOf } from '../job/signature';
+import { count, type StepKind } from './step';
+
+export const exportStep: StepKind = {
+  title: 'Export',
+  stand({ job: { edit, exports: all } }) {
+    const exports = all.filter((one) => one.clip === activeClip(edit).id);
+    const signature = signatureOf(edit);
+    const current = exports.find((one) => one.signature === signature);
+    const done = exports.filter((one) => one.state === 'done').length;
+    if (current?.state === 'done') {
+      return current.proof?.pass === true
+        ? { summary: 'Made and read back', standing: 'pass' }
+        : { summary: 'Made, but the read-back found a fault', standing: 'warn' };
+    }
+    if (current?.state === 'running' || current?.state === 'reading-back') {
+      return { summary: 'Under way', standing: 'note' };
+    }
+    if (current) return { summary: 'Stopped before it was done', standing: 'warn' };
+    const earlier = `${count(done, 'file', 'files')}, none of the clip as it is now`;
+    return { summary: done > 0 ? earlier : 'Nothing yet', standing: 'open' };
+  },
+};

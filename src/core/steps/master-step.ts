@@ -1,0 +1,17 @@
+import { sourcesIn } from '../job/job';
+import { rateLabel } from '../time/frame-rate';
+import { count, type StepKind } from './step';
+
+export const masterStep: StepKind = {
+  title: 'Master',
+  stand({ job, problems }) {
+    const warnings = problems.filter((one) => one.weight === 'warn').length;
+    const [first] = sourcesIn(job);
+    const parts = [
+      first ? `${first.picture.width}×${first.picture.height}, ${rateLabel(first.rate)} fps` : '',
+      job.masters.length > 1 ? ` and ${job.masters.length - 1} more` : '',
+      warnings > 0 ? `, ${count(warnings, 'thing', 'things')} to look at` : '',
+    ];
+    return { summary: parts.join(''), standing: warnings > 0 ? 'warn' : 'pass' };
+  },
+};

@@ -1,0 +1,35 @@
+import type { Finding } from '../check/finding';
+import type { Severity } from '../check/rule';
+import type { Problem } from '../diagnosis/diagnosis';
+import type { Job } from '../job/job';
+
+/** How something stands: a finding's severity, or not begun. */
+export type Standing = Severity | 'open';
+
+/** What a step's standing is worked out from. */
+export interface StepInput {
+  job: Job;
+  /** Of the canvas that is worked on. */
+  findings: readonly Finding[];
+  /** Of the job's masters. */
+  problems: readonly Problem[];
+}
+
+/** One step of a job: a file each. */
+export interface StepKind {
+  title: string;
+  /** What is settled and what is missing, in a line; and how that stands. */
+  stand(input: StepInput): { summary: string; standing: Standing };
+}
+
+/** Something counted, in words: `1 post is up`, `2 posts are up`. */
+export const count = (number: number, one: string, many: string): string =>
+  `${number} ${number === 1 ? one : many}`;
+
+/** The finding of a rule. */
+export function findingOf<R extends Finding['rule']>(
+  findings: readonly Finding[],
+  rule: R,
+): Extract<Finding, { rule: R }> | undefined {
+  return findings.find((one): one is Extract<Finding, { rule: R }> => one.rule === rule);
+}

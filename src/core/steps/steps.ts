@@ -1,0 +1,57 @@
+import { heldBack } from '../check/check';
+import type { Finding } from '../check/finding';
+import { activeClip, type Job } from '../job/job';
+import { signatureOf } from '../job/signature';
+import { targetOf } from '../outlets/outlets';
+import { canvasStep } from './canvas-step';
+import { checkStep } from './check-step';
+import { exportStep } from './export-step';
+import { framingStep } from './framing-step';
+import { lengthStep } from './length-step';
+import { masterStep } from './master-step';
+import { postStep } from './post-step';
+import type { Standing, StepInput, StepKind } from './step';
+
+/** The steps of a job in their order, by the last part of their page's address: a file and a line each. */
+const KINDS = {
+  master: masterStep,
+  canvas: canvasStep,
+  cut: lengthStep,
+  frame: framingStep,
+  check: checkStep,
+  export: exportStep,
+  post: postStep,
+} satisfies Record<string, StepKind>;
+
+export type StepName = keyof typeof KINDS;
+export const STEPS = Object.keys(KINDS) as StepName[];
+
+/** Where a step of a job stands. */
+export interface Step {
+  name: StepName;
+  title: string;
+  /** What is settled and what is missing, in a line. */
+  summary: string;
+  standing: Standing;
+}
+
+/** Where each step of a job stands. */
+export function stepsOf(input: StepInput): Step[] {
+  return STEPS.map((name) => ({ name, title: KINDS[name].title, ...KINDS[name].stand(input) }));
+}
+
+/** The one thing to do next: a step to go to, or a fix that one tap applies. */
+export function nextOf(
+  job: Job,
+  findings: readonly Finding[],
+): { label: string; step: StepName; fix?: Finding['fix'] } {
+  const [stop] = heldBack(findings, activeClip(job.edit), 'export');
+  if (stop?.fix) return { label: stop.fix.label, step: 'check', fix: stop.fix };
+  if (stop) return { label: 'See what keeps the export back', step: 'check' };
+  const signature = signatureOf(job.edit);
+  const current = job.exports.find((one) => one.signature === signature && one.state === 'done');
+  if (!current) return { label: 'Export the clip', step: 'export' };
+  const { sheet } = targetOf(current);
+  const posted = job.posts.some((one) => one.exportId === current.id && one.state === 'accepted');
+  return posted ? { label: 'See the posts', step: 'post' } : { label: `Post to ${sheet.name}`, step: 'post' };
+}
