@@ -15,7 +15,6 @@ async function main(): Promise<void> {
     await page.waitForTimeout(2500);
     await page.screenshot({ path: `${FOLDER}/${name}.png` });
   };
-  await shoot('jobs');
   await visitor.openDemo();
   await shoot('sheet');
   await visitor.step('Master');
@@ -66,6 +65,19 @@ async function main(): Promise<void> {
   await shoot('post');
   await page.goto('/outlets/verrow/');
   await shoot('outlet');
+  await page.goto('/');
+  await visitor.press(/^More for/);
+  await visitor.press('What it keeps');
+  await visitor.sees('Exports');
+  await shoot('keeps');
+  await visitor.press('Close');
+  await shoot('jobs');
+  await page.getByRole('link', { name: /^Open / }).click();
+  const second = await visitor.context.newPage();
+  await second.goto('/job/kite-day');
+  await second.getByText('Another tab works on this job.').waitFor();
+  await second.waitForTimeout(1500);
+  await second.screenshot({ path: `${FOLDER}/watching.png` });
   await visitor.leave();
   const wide = await Visitor.arrive(server.origin, WIDE);
   await wide.openDemo();

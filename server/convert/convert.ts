@@ -7,6 +7,7 @@ import {
   conversionPath,
   convertedPath,
 } from '../../src/core/convert/protocol';
+import { sendFilm } from '../send-file';
 import type { Workshop } from '../workshop';
 import { UPLOAD_ID, UploadDoor } from '../uploads/upload-door';
 import { ConversionRecords } from './conversion-records';
@@ -53,7 +54,7 @@ export function addConversion(app: Express, { database, data, tools, looks, long
       response.status(404).json({ error: 'there is no converted file' });
       return;
     }
-    response.type('video/mp4').sendFile(conversions.resultOf(id), (error) => error && next(error));
+    sendFilm(response, next, conversions.resultOf(id));
   });
   app.delete(conversionPath(':id'), async (request, response) => {
     await conversions.forget(String(request.params.id));

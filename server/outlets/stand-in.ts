@@ -11,6 +11,7 @@ import {
   uploadsPath,
 } from '../../src/core/outlets/post-form';
 import type { RuleSheet } from '../../src/core/outlets/rule-sheet';
+import { sendFilm } from '../send-file';
 import { UploadDoor } from '../uploads/upload-door';
 import { markedVisitor, visitorOf } from '../visitor';
 import type { Workshop } from '../workshop';
@@ -73,7 +74,7 @@ export function addStandIn(app: Express, sheet: RuleSheet, { database, data, loo
   app.get(clipPath(outlet, ':id'), (request, response, next) => {
     const post = seen(String(request.params.id), visitorOf(request));
     if (!post) return next();
-    response.type('video/mp4').sendFile(posts.clipOf(post.id), (error) => error && next(error));
+    sendFilm(response, next, posts.clipOf(post.id));
   });
 
   /** A post that somebody who knows its address may see: one that is private is its poster's alone. */

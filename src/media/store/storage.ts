@@ -35,7 +35,7 @@ export async function deleteStored(folder: Folder, name: string): Promise<void> 
 }
 
 /** Names of the stored files of a folder. */
-async function storedNames(folder: Folder): Promise<string[]> {
+export async function storedNames(folder: Folder): Promise<string[]> {
   const names: string[] = [];
   for await (const name of (await folderOf(folder)).keys()) names.push(name);
   return names;

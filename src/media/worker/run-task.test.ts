@@ -7,6 +7,7 @@ class FakeWorker {
   static latest: FakeWorker;
   onmessage: (event: { data: unknown }) => void = () => undefined;
   onerror: (event: { message: string }) => void = () => undefined;
+  onmessageerror: () => void = () => undefined;
   readonly orders: { type: string }[] = [];
   ended = false;
 
@@ -44,6 +45,25 @@ describe('a task', () => {
     expect(await running).toBe('made');
     expect(heard).toEqual([1, 2]);
     expect(worker.ended).toBe(true);
+  });
+
+  it.each([
+    ['no event', 'hello'],
+    ['progress of another shape', { type: 'progress', progress: { done: 'all' } }],
+    ['a result of another shape', { type: 'done', result: 7 }],
+    ['a trouble that is none', { type: 'failed', trouble: { code: 'made-up', values: {} } }],
+    ['a trouble without its values', { type: 'failed', trouble: { code: 'damaged', values: { file: 'a' } } }],
+  ])('settles when the worker tells %s', async (_, data) => {
+    const { running, worker, tell } = start();
+    expect(() => tell(data)).not.toThrow();
+    await expect(running).rejects.toMatchObject({ trouble: { code: 'worker-answer' } });
+    expect(worker.ended).toBe(true);
+  });
+
+  it('settles when what the worker tells cannot be read at all', async () => {
+    const { running, worker } = start();
+    worker.onmessageerror();
+    await expect(running).rejects.toMatchObject({ trouble: { code: 'worker-answer' } });
   });
 
   it('hands a trouble on with its code and values', async () => {

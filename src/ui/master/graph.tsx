@@ -5,6 +5,8 @@ import { Soft } from '../parts/words';
 import { colours, fonts, sizes, space } from '../theme/tokens';
 
 const HEIGHT = 120;
+/** Room for the figures at the left: the chart takes it from the padding on its other side. */
+const LABEL_ROOM = 92;
 /** Points that a graph shows: a long master is shown by means of several seconds each. */
 const MOST_POINTS = 240;
 
@@ -69,4 +71,4 @@ export function Graph({ label, values, format }: Props) {
   );
 }
 
-const styles = StyleSheet.create({ graph: { gap: space.xs }, chart: { paddingBottom: 0 } });
+const styles = StyleSheet.create({ graph: { gap: space.xs }, chart: { paddingBottom: 0, paddingRight: LABEL_ROOM } });

@@ -6,7 +6,7 @@ interface Sizes {
   asked: string;
 }
 const nameOf = (size: Size): string => `${size.width}×${size.height}, ${ratioLabel(size)}`;
-const figures = ({ has, asked }: Sizes): string => `${has}, limit ${asked}`;
+const figures = ({ has, asked }: Sizes): string => `${has}; asked ${asked}`;
 
 /** The canvas's size and ratio against what the placement keeps. */
 export const sizeRule = exportRule({

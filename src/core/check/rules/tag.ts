@@ -5,7 +5,7 @@ interface Tags {
   tags: string;
   required: string;
 }
-const figures = ({ tags, required }: Tags): string => `${tags}, limit ${required}`;
+const figures = ({ tags, required }: Tags): string => `${tags}; needs ${required}`;
 
 /** The tag that makes the outlet treat the clip as what the placement is for. */
 export const tagRule = postRule({

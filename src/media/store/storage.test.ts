@@ -1,0 +1,75 @@
+import { deleteStoredFrom, storedNames, sweepParts, writeSmall } from './storage';
+
+/** A private file system in memory, whose disk may be full. */
+class FakeDirectory {
+  readonly files = new Map<string, string>();
+  readonly folders = new Map<string, FakeDirectory>();
+  static full = false;
+
+  getDirectoryHandle(name: string): Promise<FakeDirectory> {
+    const known = this.folders.get(name) ?? new FakeDirectory();
+    this.folders.set(name, known);
+    return Promise.resolve(known);
+  }
+  getFileHandle(name: string, { create = false } = {}): Promise<object> {
+    if (!this.files.has(name) && !create) return Promise.reject(new DOMException('none', 'NotFoundError'));
+    this.files.set(name, this.files.get(name) ?? '');
+    let text = '';
+    const stream = {
+      write: async (blob: Blob) => {
+        if (FakeDirectory.full) throw new DOMException('full', 'QuotaExceededError');
+        text = await blob.text();
+      },
+      close: () => Promise.resolve(void this.files.set(name, text)),
+      abort: () => Promise.resolve(),
+    };
+    return Promise.resolve({ createWritable: () => Promise.resolve(stream) });
+  }
+  removeEntry(name: string): Promise<void> {
+    if (!this.files.delete(name)) return Promise.reject(new DOMException('none', 'NotFoundError'));
+    return Promise.resolve();
+  }
+  async *keys(): AsyncGenerator<string> {
+    yield* [...this.files.keys()];
+  }
+}
+
+let root: FakeDirectory;
+beforeEach(() => {
+  root = new FakeDirectory();
+  FakeDirectory.full = false;
+  Object.defineProperty(globalThis, 'navigator', {
+    configurable: true,
+    value: { storage: { getDirectory: () => Promise.resolve(root) } },
+  });
+});
+
+describe('a small file', () => {
+  it('is stored whole, or not at all: no empty one stays when there is no room', async () => {
+    await writeSmall('stills', 'a.jpg', new Blob(['picture']));
+    FakeDirectory.full = true;
+    await expect(writeSmall('stills', 'b.jpg', new Blob(['picture']))).rejects.toMatchObject({
+      trouble: { code: 'storage-full', values: { need: 7, free: null } },
+    });
+    expect(await storedNames('stills')).toEqual(['a.jpg']);
+  });
+});
+
+describe('what is deleted', () => {
+  it('is all that begins with a name, and nothing else', async () => {
+    for (const name of ['aa.json', 'aa-strip-0-0.jpg', 'aa.mp4', 'ab.mp4']) {
+      await writeSmall('passes', name, new Blob(['x']));
+    }
+    await deleteStoredFrom('passes', 'aa');
+    expect(await storedNames('passes')).toEqual(['ab.mp4']);
+  });
+
+  it('is at the start what was never finished, and archives that were saved', async () => {
+    await writeSmall('masters', 'half.part', new Blob(['x']));
+    await writeSmall('masters', 'whole', new Blob(['x']));
+    await writeSmall('archives', 'job.zip', new Blob(['x']));
+    await sweepParts();
+    expect(await storedNames('masters')).toEqual(['whole']);
+    expect(await storedNames('archives')).toEqual([]);
+  });
+});
