@@ -98,7 +98,7 @@ describe('a server that is killed', () => {
     expect(filesIn('verrow', 'clips')).toHaveLength(TRIALS);
     for (const folder of [['verrow', 'uploads'], ['convert'], ['converted']])
       expect(filesIn(...folder)).toEqual([]);
-  });
+  }, 3_600_000);
 
   it('takes what it started with it', async () => {
     const server = new TestServer();

@@ -94,13 +94,11 @@ export class Conversions {
   /** Forgets what nobody fetched since a moment, and files that no record knows. */
   async sweep(before: number): Promise<void> {
     for (const id of this.records.madeBefore(before)) if (!this.active.has(id)) await this.forget(id);
+    // Uploads that never came to a conversion.
+    await this.door.sweep(before, (id) => this.active.has(id));
     for (const file of await readdir(this.folder)) {
       if (!this.find(file.replace(/\.mp4$/, ''))) await rm(path.join(this.folder, file), { force: true });
     }
-  }
-
-  isActive(id: string): boolean {
-    return this.active.has(id);
   }
 
   private start(id: string): Active {

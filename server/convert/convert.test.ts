@@ -11,6 +11,7 @@ import {
   convertedPath,
 } from '../../src/core/convert/protocol';
 import { probe } from '../../tests/make-clip';
+import { sweep } from '../sweep';
 import { Client, openTestServer, type TestServer } from '../test-client';
 
 let server: TestServer;
@@ -84,6 +85,20 @@ describe('the conversion', () => {
   it('says why a file cannot be read, and keeps nothing of it', async () => {
     const found = await converted(await upload(Buffer.from('these are words '.repeat(100))));
     expect(found).toEqual({ state: 'failed', fault: 'unreadable' });
+    expect(readdirSync(path.join(server.data, 'converted'))).toEqual([]);
+  });
+
+  it('is swept: uploads that never came to it, and copies that nobody fetched', async () => {
+    const uploads = () => readdirSync(path.join(server.data, 'convert'));
+    const before = uploads().length;
+    await client.create(CONVERT_UPLOADS, 1000);
+    await client.upload(CONVERT_UPLOADS, Buffer.from('these are words'));
+    const id = await client.upload(CONVERT_UPLOADS, readFileSync(oddFilm()));
+    expect(await converted(id)).toMatchObject({ state: 'done' });
+    await sweep(server.swept);
+    expect(uploads()).toHaveLength(before + 2);
+    await sweep(server.swept, Date.now() + 48 * 3600 * 1000);
+    expect(uploads()).toEqual([]);
     expect(readdirSync(path.join(server.data, 'converted'))).toEqual([]);
   });
 

@@ -66,6 +66,9 @@ describe('a conversion', () => {
     answers[`POST ${conversionPath(id)}`] = answer;
     expect(await convertFile(film())).toBeNull();
     expect(useConvert.getState()).toMatchObject({ stage: null, trouble: { code } });
+    await settled();
+    // What cannot be converted is deleted there; anything else goes on from what is there.
+    expect(asked.some((one) => one.startsWith('DELETE'))).toBe(code === 'conversion-failed');
   });
 
   it('that is cancelled leaves nothing on the server, and no trouble', async () => {

@@ -54,6 +54,8 @@ export async function convertFile(file: File): Promise<File | null> {
   useConvert.setState({ trouble: null });
   show('send', 0, file.size);
   let id: string | null = null;
+  let useless = false;
+  mine.signal.addEventListener('abort', () => (useless = true));
   const forget = () => {
     if (id) tellServer(SERVER, conversionPath(id), { method: 'DELETE' });
     return Promise.resolve();
@@ -71,8 +73,13 @@ export async function convertFile(file: File): Promise<File | null> {
         await forget();
         return copy;
       },
-      clean: () => (mine.signal.aborted ? forget() : Promise.resolve()),
-      trouble: (error) => serverTrouble(SERVER, error),
+      // What was broken off goes on from what is there; what was cancelled or cannot be converted is of no use.
+      clean: () => (useless ? forget() : Promise.resolve()),
+      trouble(error) {
+        const trouble = serverTrouble(SERVER, error);
+        useless ||= trouble.code === 'conversion-failed';
+        return trouble;
+      },
     },
     mine.signal,
   );

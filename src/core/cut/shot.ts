@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { rectSchema } from '../picture/size';
+import { pictureRectSchema } from '../picture/size';
 
 /** How a shot begins. `set`: where a person or a cut list put it. */
 const TRANSITIONS = ['cut', 'dissolve', 'fade', 'set'] as const;
@@ -23,6 +23,6 @@ export const shotSchema = z.object({
   /** Null for the first shot of a master. */
   start: shotStartSchema.nullable(),
   /** Its own live area where it differs from its master's, 0…1 of the picture. */
-  live: rectSchema.nullable(),
+  live: pictureRectSchema.nullable(),
 });
 export type Shot = z.infer<typeof shotSchema>;

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import type { Framing } from '../framing/framing';
 import { type Shot, type ShotStart, shotStartSchema } from './shot';
-import { rectSchema } from '../picture/size';
+import { pictureRectSchema } from '../picture/size';
 
 /** Shots of every master with the framings that name them. */
 export interface Shots {
@@ -13,7 +13,7 @@ export interface Shots {
 export const boundarySchema = z.object({
   frame: z.number().int(),
   start: shotStartSchema.nullable(),
-  live: rectSchema.nullable().optional(),
+  live: pictureRectSchema.nullable().optional(),
 });
 export type Boundary = z.infer<typeof boundarySchema>;
 

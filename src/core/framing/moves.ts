@@ -1,4 +1,4 @@
-import { clamp, type Rect, type Size } from '../picture/size';
+import { clamp, type LiveRect, type Size } from '../picture/size';
 import {
   type Framing,
   type Keyframe,
@@ -167,7 +167,7 @@ export interface Margin {
 
 /** @param window 0…1 of the live area. @param live its size in square pixels. */
 export function marginOf(window: Window, live: Size): Margin {
-  const bounds: Rect = boundsOf(window, live.width / live.height);
+  const bounds: LiveRect = boundsOf(window, live.width / live.height);
   return {
     left: bounds.x * live.width,
     right: (1 - bounds.x - bounds.width) * live.width,
@@ -181,7 +181,7 @@ export function marginOf(window: Window, live: Size): Margin {
  *
  * @param window 0…1 of the live area. @param live its size in pixels. @param paneWidth width in the canvas, in pixels.
  */
-export function enlargement(window: Rect, live: Size, paneWidth: number): number {
+export function enlargement(window: LiveRect, live: Size, paneWidth: number): number {
   return paneWidth / (window.width * live.width);
 }
 

@@ -1,13 +1,18 @@
 import { inPicture } from '../picture/live-area';
 import type { Rotation } from '../picture/orientation';
-import { clamp, type Rect } from '../picture/size';
+import { clamp, type LiveRect, type PictureRect, type Rect, type RectIn, WHOLE_RECT } from '../picture/size';
 import { type Framing, keyframeAt, type Point, type Values } from './framing';
 
 /**
- * The piece of the live area that a pane shows: a rectangle, 0…1 of the live area as {@link Rect}s are, that is then
+ * The piece of the live area that a pane shows: a rectangle, 0…1 of the live area as {@link LiveRect}s are, that is then
  * turned about its centre by `angle` degrees clockwise, measured in square pixels. y runs down.
  */
-export interface Window extends Rect {
+export interface Window extends LiveRect {
+  angle: number;
+}
+
+/** The same piece, 0…1 of the upright picture. */
+export interface PictureWindow extends PictureRect {
   angle: number;
 }
 
@@ -17,8 +22,8 @@ export interface Aspects {
   live: number;
 }
 
-/** The whole live area. */
-export const WHOLE: Window = { x: 0, y: 0, width: 1, height: 1, angle: 0 };
+/** The whole live area, or the whole picture. */
+export const WHOLE = { ...WHOLE_RECT, angle: 0 };
 
 const RADIANS = Math.PI / 180;
 
@@ -87,7 +92,7 @@ export function windowAt(
 }
 
 /** The four corners of a window, 0…1 of the live area, clockwise from its own top left. */
-export function cornersOf(window: Window, live: number): [Point, Point, Point, Point] {
+export function cornersOf(window: Rect & { angle: number }, live: number): [Point, Point, Point, Point] {
   const { cos, sin } = directionOf(window.angle);
   const centre = centreOf(window);
   const corner = (across: number, down: number): Point => {
@@ -103,7 +108,10 @@ export function centreOf({ x, y, width, height }: Rect): Point {
 }
 
 /** The smallest upright rectangle around a window, 0…1 of the live area. @param live its width over height. */
-export function boundsOf(window: Window, live: number): Rect {
+export function boundsOf<Space extends string>(
+  window: RectIn<Space> & { angle: number },
+  live: number,
+): RectIn<Space> {
   if (window.angle % 180 === 0) return window;
   const { cos, sin } = directionOf(window.angle);
   const [c, s] = [Math.abs(cos), Math.abs(sin)];
@@ -114,6 +122,6 @@ export function boundsOf(window: Window, live: number): Rect {
 }
 
 /** A window as the piece of the whole picture that it is. @param area the live area, 0…1 of the picture. */
-export function windowInPicture(window: Window, area: Rect): Window {
+export function windowInPicture(window: Window, area: PictureRect): PictureWindow {
   return { ...inPicture(window, area), angle: window.angle };
 }

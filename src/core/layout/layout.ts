@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import type { Rotation } from '../picture/orientation';
-import type { Rect, Size } from '../picture/size';
+import type { CanvasRect, Size } from '../picture/size';
 
 /** Ways to divide a canvas. */
 export const LAYOUTS = ['single', 'stacked', 'inset', 'banded', 'backdrop', 'turned'] as const;
@@ -73,7 +73,7 @@ const TRACKS = [MAIN_TRACK, 'second', 'third'] as const;
 /** One rectangle of a canvas. Panes are drawn in their order; a later one lies over an earlier. */
 export interface Pane {
   /** Pixels of the canvas; edges lie on even pixels, as 4:2:0 needs. */
-  rect: Rect;
+  rect: CanvasRect;
   track: string;
   /**
    * `fill`: the window covers the pane. `fit`: the whole picture is always shown. `choice`: as the shot's framing
@@ -168,7 +168,7 @@ export function tracksOf(layout: Layout): string[] {
  * @param pane pixels of the canvas. @param liveAspect width over height of the live area.
  * @param place 0…1 of the room that is left.
  */
-export function fittedPixels(pane: Rect, liveAspect: number, place = 0.5): Rect {
+export function fittedPixels(pane: CanvasRect, liveAspect: number, place = 0.5): CanvasRect {
   const wide = liveAspect >= pane.width / pane.height;
   const width = wide ? pane.width : Math.min(pane.width, Math.max(2, even(pane.height * liveAspect)));
   const height = wide ? Math.min(pane.height, Math.max(2, even(pane.width / liveAspect))) : pane.height;

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { pixelAspectSchema, rotationSchema } from '../picture/orientation';
-import { rectSchema } from '../picture/size';
+import { pictureRectSchema } from '../picture/size';
 import { frameRateSchema } from '../time/frame-rate';
 
 /** What a person sets right about a master. The file is never touched; null keeps what the file says. */
@@ -9,7 +9,7 @@ export const repairsSchema = z.object({
   rotation: rotationSchema.nullable(),
   flip: z.boolean().nullable(),
   /** The part of the upright picture that is picture, 0…1; null is all of it. */
-  live: rectSchema.nullable(),
+  live: pictureRectSchema.nullable(),
   fullRange: z.boolean().nullable(),
   /** Colour matrix by its name in the WebCodecs specification. */
   matrix: z.string().nullable(),

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { uprightSize } from '../picture/orientation';
-import { rectSchema, WHOLE_RECT } from '../picture/size';
+import { pictureRectSchema, WHOLE_RECT } from '../picture/size';
 import { scaledFrames } from '../time/frame-rate';
 import { type Master, masterSchema } from './master';
 import { NO_REPAIRS, type Repairs } from './repairs';
@@ -8,7 +8,7 @@ import { NO_REPAIRS, type Repairs } from './repairs';
 /** A master as it is drawn from: its facts with the person's repairs in their place. */
 export const sourceSchema = masterSchema.extend({
   /** 0…1 of the upright picture. */
-  live: rectSchema,
+  live: pictureRectSchema,
   deinterlace: z.boolean(),
 });
 export type Source = z.infer<typeof sourceSchema>;

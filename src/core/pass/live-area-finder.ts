@@ -1,4 +1,4 @@
-import type { Rect, Size } from '../picture/size';
+import type { StoredRect, Size } from '../picture/size';
 
 /** Share of bright samples of every row and column over some frames: the most that any of them had. */
 interface Profile {
@@ -31,7 +31,7 @@ export const brightLevel = (fullRange: boolean): number => (fullRange ? 4 : 20);
 /** What was found, in samples of the picture as it is stored; `live` is null where there are no bars. */
 export interface FoundLive {
   /** 0…1 of the stored picture. */
-  live: Rect | null;
+  live: StoredRect | null;
   /** 0…1. */
   confidence: number;
 }

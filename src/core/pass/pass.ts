@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { shotStartSchema } from '../cut/shot';
-import { rectSchema } from '../picture/size';
+import { storedRectSchema } from '../picture/size';
 
 /** Where a shot was found to begin. */
 const foundShotSchema = z.object({
@@ -8,7 +8,7 @@ const foundShotSchema = z.object({
   /** Null for the first. */
   start: shotStartSchema.nullable(),
   /** Its own live area, 0…1 of the picture as it is stored, where it differs from the file's. */
-  live: rectSchema.nullable(),
+  live: storedRectSchema.nullable(),
 });
 export type FoundShot = z.infer<typeof foundShotSchema>;
 
@@ -41,7 +41,7 @@ export const passSchema = z.object({
   bitsBySecond: z.array(z.number()),
   shots: z.array(foundShotSchema).min(1),
   /** Over the whole file, 0…1 of the picture as it is stored; null where there are no bars. */
-  live: rectSchema.nullable(),
+  live: storedRectSchema.nullable(),
   liveConfidence: z.number(),
   /** Share of frames that comb, and whether the top field comes first; null where too little moves to tell. */
   combed: z.number(),

@@ -1,13 +1,13 @@
 import type { Rotation } from './orientation';
-import type { Rect, Size } from './size';
+import type { LiveRect, PictureRect, Rect, Size, StoredRect } from './size';
 
 /** Size of a source's live area, in square pixels. */
-export function liveSize(picture: Size, live: Rect): Size {
+export function liveSize(picture: Size, live: PictureRect): Size {
   return { width: picture.width * live.width, height: picture.height * live.height };
 }
 
 /** A rectangle that is given 0…1 of a live area, as 0…1 of the whole picture. */
-export function inPicture(rect: Rect, live: Rect): Rect {
+export function inPicture(rect: LiveRect, live: PictureRect): PictureRect {
   return {
     x: live.x + rect.x * live.width,
     y: live.y + rect.y * live.height,
@@ -17,7 +17,10 @@ export function inPicture(rect: Rect, live: Rect): Rect {
 }
 
 /** A rectangle of the picture as it is stored, as one of the picture as it is shown; both 0…1. */
-export function uprightRect(rect: Rect, { rotation, flip }: { rotation: Rotation; flip: boolean }): Rect {
+export function uprightRect(
+  rect: StoredRect,
+  { rotation, flip }: { rotation: Rotation; flip: boolean },
+): PictureRect {
   const turned = turnedRect(rect, rotation);
   return flip ? { ...turned, x: 1 - turned.x - turned.width } : turned;
 }

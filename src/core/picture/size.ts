@@ -6,7 +6,7 @@ export const sizeSchema = z.object({ width: z.number().positive(), height: z.num
 export type Size = z.infer<typeof sizeSchema>;
 
 /** A rectangle; the unit is said where it is used. y runs down. */
-export const rectSchema = z.object({
+const rectSchema = z.object({
   x: z.number(),
   y: z.number(),
   width: z.number().positive(),
@@ -14,8 +14,23 @@ export const rectSchema = z.object({
 });
 export type Rect = z.infer<typeof rectSchema>;
 
+declare const space: unique symbol;
+/** A rectangle in a space of its own: two of different spaces do not mix. One that is written out fits any. */
+export type RectIn<Space extends string> = Rect & { readonly [space]?: Space };
+/** 0…1 of the picture as it is stored. */
+export type StoredRect = RectIn<'stored picture'>;
+/** 0…1 of the upright picture. */
+export type PictureRect = RectIn<'picture'>;
+/** 0…1 of a live area. */
+export type LiveRect = RectIn<'live area'>;
+/** Pixels of a canvas. */
+export type CanvasRect = RectIn<'canvas'>;
+
+export const pictureRectSchema = rectSchema as z.ZodType<PictureRect>;
+export const storedRectSchema = rectSchema as z.ZodType<StoredRect>;
+
 /** All of whatever a rectangle is given 0…1 of. */
-export const WHOLE_RECT: Rect = { x: 0, y: 0, width: 1, height: 1 };
+export const WHOLE_RECT = { x: 0, y: 0, width: 1, height: 1 };
 
 /** The ratio in the trade's words: `16:9`, `4:5`, `1.91:1`. @param size whole numbers, over 0. */
 export function ratioLabel({ width, height }: Size): string {

@@ -1,6 +1,6 @@
 import { type Cut, rangeFramesAt } from '../cut/cut';
 import type { Framing } from '../framing/framing';
-import { WHOLE, type Window, windowAt, windowInPicture } from '../framing/window';
+import { type PictureWindow, WHOLE, type Window, windowAt, windowInPicture } from '../framing/window';
 import { shotsOf } from '../cut/master-shots';
 import type { Shot } from '../cut/shot';
 import type { Source } from '../master/source';
@@ -8,15 +8,15 @@ import type { Canvas } from '../layout/canvas';
 import { framingFor } from '../layout/framing-for';
 import { fittedPixels, type Pane, panesOf } from '../layout/layout';
 import { liveSize } from '../picture/live-area';
-import type { Rect, Size } from '../picture/size';
+import type { CanvasRect, PictureRect, Size } from '../picture/size';
 import { type FrameRate, scaledFrames, shownFrame } from '../time/frame-rate';
 
 /** A pane over one segment: where it is drawn, and the framing that its windows come from. */
 export interface PlanPane {
   /** Pixels of the canvas that the pane owns, on even edges. */
-  pane: Rect;
+  pane: CanvasRect;
   /** Pixels of the canvas that picture is drawn on: the pane itself, or the fitted picture in it. */
-  picture: Rect;
+  picture: CanvasRect;
   track: string;
   /** Null when the whole live area is shown. */
   framing: Pick<Framing, 'keyframes' | 'turn'> | null;
@@ -39,7 +39,7 @@ export interface PlanSegment {
   rangeIn: number;
   shot: string;
   /** The part of the picture that is picture, 0…1, and its size in square pixels. */
-  live: Rect;
+  live: PictureRect;
   liveSize: Size;
   panes: readonly PlanPane[];
 }
@@ -59,15 +59,15 @@ export interface RenderPlan {
 
 /** One pane of one output frame. */
 export interface PlannedPane {
-  pane: Rect;
-  picture: Rect;
+  pane: CanvasRect;
+  picture: CanvasRect;
   track: string;
   radius: number;
   blur: number;
   /** 0…1 of the live area. */
   framed: Window;
   /** The same, 0…1 of the whole upright picture. */
-  window: Window;
+  window: PictureWindow;
 }
 
 /** One output frame, worked out. */

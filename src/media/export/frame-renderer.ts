@@ -1,5 +1,5 @@
 import type { Source } from '@core/master/source';
-import { boundsOf, type Window } from '@core/framing/window';
+import { boundsOf, type PictureWindow } from '@core/framing/window';
 import type { Rect } from '@core/picture/size';
 import type { PlannedFrame, PlannedPane, RenderPlan } from '@core/render/plan';
 import { TroubleError } from '@core/trouble/trouble';
@@ -138,7 +138,7 @@ export class FrameRenderer {
 }
 
 /** A window, 0…1 of the picture, in samples of the picture as it is shown upright. */
-function samplesOf(frame: VideoFrame, { rotation, picture }: Source, window: Window): TiltedWindow {
+function samplesOf(frame: VideoFrame, { rotation, picture }: Source, window: PictureWindow): TiltedWindow {
   const { width, height } = visibleSize(frame);
   const [across, down] = rotation % 180 === 0 ? [width, height] : [height, width];
   return {

@@ -3,7 +3,7 @@ import { meanDistance, type Grey } from '@core/pass/grey';
 import { LiveAreaFinder } from '@core/pass/live-area-finder';
 import type { FoundShot, Pass } from '@core/pass/pass';
 import { ShotFinder } from '@core/pass/shot-finder';
-import type { Rect } from '@core/picture/size';
+import type { StoredRect } from '@core/picture/size';
 import type { Seen } from './lane-protocol';
 
 /** Field orders that must have been seen before one is believed. */
@@ -70,7 +70,7 @@ export class PassFindings {
   }
 }
 
-const near = (a: Rect, b: Rect): boolean =>
+const near = (a: StoredRect, b: StoredRect): boolean =>
   Math.max(
     Math.abs(a.x - b.x),
     Math.abs(a.y - b.y),

@@ -1,13 +1,13 @@
-import type { Window } from '@core/framing/window';
+import type { PictureWindow } from '@core/framing/window';
 import type { Source } from '@core/master/source';
-import type { Rect } from '@core/picture/size';
+import type { PictureRect, Rect, StoredRect } from '@core/picture/size';
 import type { Picture } from './preview-picture';
 
 /** What turning and mirroring a source needs to be drawn. */
 export type Orientation = Pick<Source, 'rotation' | 'flip'>;
 
 /** A window of the upright picture as a window of the picture as it is stored; both 0…1. */
-function storedWindow(window: Rect, { rotation, flip }: Orientation): Rect {
+function storedWindow(window: PictureRect, { rotation, flip }: Orientation): StoredRect {
   const { y, width, height } = window;
   const x = flip ? 1 - window.x - width : window.x;
   switch (rotation) {
@@ -30,7 +30,7 @@ export function drawUpright(
   ink: OffscreenCanvasRenderingContext2D,
   picture: Pick<Picture, 'image' | 'size'>,
   source: Orientation & Pick<Source, 'picture'>,
-  window: Window,
+  window: PictureWindow,
   to: Rect,
 ): void {
   if (window.angle !== 0) return drawTilted(ink, picture, source, window, to);
@@ -61,7 +61,7 @@ function drawTilted(
   ink: OffscreenCanvasRenderingContext2D,
   picture: Pick<Picture, 'image' | 'size'>,
   source: Orientation & Pick<Source, 'picture'>,
-  window: Window,
+  window: PictureWindow,
   to: Rect,
 ): void {
   const { width, height } = source.picture;

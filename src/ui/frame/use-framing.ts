@@ -10,7 +10,7 @@ import {
   snappedMove,
   zoomed,
 } from '@core/framing/moves';
-import type { Aspects, Window } from '@core/framing/window';
+import type { Aspects, PictureWindow, Window } from '@core/framing/window';
 import { activeCanvas } from '@core/job/clip';
 import type { ActOf, Owner } from '@core/job/commands/commands';
 import { activeClip, type Job } from '@core/job/job';
@@ -19,7 +19,7 @@ import { shotAt, shotsOf } from '@core/cut/master-shots';
 import type { Shot } from '@core/cut/shot';
 import type { Canvas } from '@core/layout/canvas';
 import { MAIN_TRACK } from '@core/layout/layout';
-import type { Rect, Size } from '@core/picture/size';
+import type { PictureRect, Size } from '@core/picture/size';
 import { panesAt, type PlannedPane, shotPanes } from '@core/render/plan';
 import { framingFor } from '@core/layout/framing-for';
 import { type Mode, useBench } from '@state/bench';
@@ -46,11 +46,11 @@ export interface FramingTools {
   panes: PlannedPane[];
   pane: PlannedPane;
   /** The window being worked on at the playhead, 0…1 of the picture and of the live area. */
-  window: Window;
+  window: PictureWindow;
   framed: Window;
   /** The whole picture is shown: there is no window to move. */
   fits: boolean;
-  live: Rect;
+  live: PictureRect;
   liveSize: Size;
   aspects: Aspects;
   margin: Margin;

@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react';
 import { StyleSheet } from 'react-native';
 import Svg, { Path, Text as Label } from 'react-native-svg';
-import { cornersOf, type Window } from '@core/framing/window';
+import { cornersOf, type PictureWindow } from '@core/framing/window';
 import type { CanvasMark } from '../theme/dyes';
 import { colours, fonts } from '../theme/tokens';
 
@@ -9,7 +9,7 @@ import { colours, fonts } from '../theme/tokens';
 export interface ShownWindow {
   key: string;
   /** 0…1 of the picture. */
-  window: Window;
+  window: PictureWindow;
   mark: CanvasMark;
   /** Written on the window that is worked on. */
   name: string;
@@ -35,7 +35,7 @@ type Corner = { x: number; y: number };
 
 /** Windows on the master: chalk outlines in their canvases' dyes; what the active one leaves out lies under paper. */
 export function WindowOverlay({ width, height, active, others = [], handles = false, children }: Props) {
-  const cornersIn = (window: Window): Corner[] =>
+  const cornersIn = (window: PictureWindow): Corner[] =>
     cornersOf(window, width / height).map(({ x, y }) => ({ x: x * width, y: y * height }));
   const corners = cornersIn(active.window);
   const [first] = corners as [Corner];

@@ -71,4 +71,7 @@ export function Graph({ label, values, format }: Props) {
   );
 }
 
-const styles = StyleSheet.create({ graph: { gap: space.xs }, chart: { paddingBottom: 0, paddingRight: LABEL_ROOM } });
+const styles = StyleSheet.create({
+  graph: { gap: space.xs },
+  chart: { paddingBottom: 0, paddingRight: LABEL_ROOM },
+});

@@ -3,7 +3,7 @@ import { type LayoutChangeEvent, StyleSheet, View } from 'react-native';
 import { Gesture, GestureDetector } from 'react-native-gesture-handler';
 import { Button } from 'react-native-paper';
 import { NO_REPAIRS } from '@core/master/repairs';
-import { clamp, type Rect } from '@core/picture/size';
+import { clamp, type PictureRect } from '@core/picture/size';
 import { useJob, useSource } from '../job/job-context';
 import { NumberField } from '../parts/number-field';
 import { PictureView } from '../parts/picture-view';
@@ -18,10 +18,10 @@ type Edge = (typeof EDGES)[number];
 const LEAST = 0.1;
 
 /** Where an edge lies, 0…1 from the left or the top. */
-const edgeAt = (live: Rect, edge: Edge): number =>
+const edgeAt = (live: PictureRect, edge: Edge): number =>
   ({ left: live.x, top: live.y, right: live.x + live.width, bottom: live.y + live.height })[edge];
 
-function withEdge(live: Rect, edge: Edge, to: number): Rect {
+function withEdge(live: PictureRect, edge: Edge, to: number): PictureRect {
   const right = live.x + live.width;
   const bottom = live.y + live.height;
   switch (edge) {
@@ -46,13 +46,13 @@ export function LivePicture() {
   const source = useSource();
   const repair = useRepair();
   const [room, setRoom] = useState(0);
-  const [draft, setDraft] = useState<Rect | null>(null);
+  const [draft, setDraft] = useState<PictureRect | null>(null);
   const [editing, setEditing] = useState(false);
   const { picture } = source;
   const height = Math.min(room * (picture.height / picture.width), MOST_ROWS);
   const width = height * (picture.width / picture.height);
   const live = draft ?? source.live;
-  const set = (next: Rect) => {
+  const set = (next: PictureRect) => {
     const whole = next.width > 0.9999 && next.height > 0.9999;
     repair({ ...(edit.repairs[source.id] ?? NO_REPAIRS), live: whole ? null : next });
   };
@@ -119,7 +119,7 @@ export function LivePicture() {
 }
 
 /** What is not live lies under paper. */
-function Papers({ live, width, height }: { live: Rect; width: number; height: number }) {
+function Papers({ live, width, height }: { live: PictureRect; width: number; height: number }) {
   const { x, y } = live;
   const [right, bottom] = [x + live.width, y + live.height];
   return (
@@ -147,7 +147,7 @@ function EdgeHandle({
   onMove,
 }: {
   edge: Edge;
-  live: Rect;
+  live: PictureRect;
   width: number;
   height: number;
   onMove: (to: number, done: boolean) => void;
