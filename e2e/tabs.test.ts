@@ -14,6 +14,36 @@ async function anotherTab(): Promise<Page> {
   return page;
 }
 
+describe('two tabs at one master', () => {
+  it('look at it once, and both have what was found', async () => {
+    const { visitor } = here;
+    await visitor.bringIn(makeClip('looked-at.mp4', { size: '1280x720', seconds: 8 }));
+    await visitor.step('Master');
+    const other = await anotherTab();
+    await visitor.has('listitem', /^Proxy: /);
+    await other.getByRole('listitem', { name: /^Proxy: / }).waitFor();
+    await other.reload();
+    await other.getByRole('listitem', { name: /^Proxy: / }).waitFor();
+    await other.close();
+    await visitor.press('Job sheet');
+    await visitor.press('All jobs');
+  });
+
+  it('are told when the job is deleted in one of them', async () => {
+    const { visitor } = here;
+    const other = await visitor.context.newPage();
+    await visitor.page.getByRole('link', { name: 'Open looked at' }).click();
+    await visitor.has('listitem', 'Size: 1280×720');
+    await other.goto(visitor.page.url());
+    await other.getByText('Another tab works on this job.').waitFor();
+    await visitor.press('All jobs');
+    await visitor.doWith('looked at', 'Delete');
+    await visitor.press('Delete it');
+    await other.getByText('This job is not in this browser.').waitFor();
+    await other.close();
+  });
+});
+
 describe('two tabs of one job', () => {
   let second: Page;
 

@@ -7,11 +7,12 @@ import { sourceOf } from '@core/master/source';
 import { type Pass, passNames, passSchema } from '@core/pass/pass';
 import { uprightRect } from '@core/picture/live-area';
 import { scaledFrames } from '@core/time/frame-rate';
-import { troubleOf, type Trouble } from '@core/trouble/trouble';
+import { troubleOf, type Trouble, TroubleError } from '@core/trouble/trouble';
 import { deleteStoredFrom, storedFile } from '@media/store/storage';
 import { passOverMaster } from '@media/worker/tasks';
 import { dispatch, isMine, markOffered, useJobs } from './jobs';
 import { proxyMade } from './player';
+import { keepLock } from './store/locks';
 import { TaskQueue } from './task';
 
 /** Where the pass over a master stands. */
@@ -60,14 +61,23 @@ export function forgetPass(fingerprint: string): void {
 function begin(master: Master): void {
   const { fingerprint, fileName } = master;
   put(fingerprint, { state: 'waiting' });
-  let stored: Pass | null = null;
+  let made = false;
   const running = queue.add(fingerprint, {
     async run(signal) {
-      stored = await storedPass(fingerprint);
-      return stored ?? (await look(master, signal));
+      // Another tab may look at the same master: then what it finds is taken.
+      const lock = await keepLock(`gusset/pass/${fingerprint}`, 'wait', signal);
+      if (!lock) throw new TroubleError('cancelled');
+      try {
+        const stored = await storedPass(fingerprint);
+        if (stored) return stored;
+        made = true;
+        return await lookWhole(master, signal);
+      } finally {
+        lock.release();
+      }
     },
-    // A pass that was stored before is no work of this task's.
-    clean: () => (stored ? Promise.resolve() : deleteStoredFrom('passes', fingerprint)),
+    // What a pass leaves is removed while no other tab looks.
+    clean: () => Promise.resolve(),
     trouble: (error) => troubleOf(error, 'damaged', { file: fileName }),
   });
   void running.then((outcome) => {
@@ -77,8 +87,20 @@ function begin(master: Master): void {
     if (outcome.state === 'failed') return put(fingerprint, { state: 'failed', trouble: outcome.trouble });
     put(fingerprint, { state: 'done', pass: outcome.result });
     takeFoundShots(outcome.result);
-    if (!stored) proxyMade(fingerprint);
+    if (made) proxyMade(fingerprint);
   });
+}
+
+/** Looks at a master; nothing of it stays when that failed or was stopped. */
+async function lookWhole(master: Master, signal: AbortSignal): Promise<Pass> {
+  try {
+    const pass = await look(master, signal);
+    if (signal.aborted) throw new TroubleError('cancelled');
+    return pass;
+  } catch (error) {
+    await deleteStoredFrom('passes', master.fingerprint);
+    throw error;
+  }
 }
 
 function look(master: Master, signal: AbortSignal): Promise<Pass> {

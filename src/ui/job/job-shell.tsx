@@ -37,14 +37,14 @@ export function JobShell({ id, children }: { id: string; children: ReactNode }) 
   const loaded = useJobs((state) => state.loaded);
   const job = useJobs((state) => state.files[id]?.job);
   const router = useRouter();
-  // The job that was looked for and is not there.
-  const [none, setNone] = useState<string | null>(null);
+  // The job that was looked for: one that is not there then is nowhere, or was deleted in another tab.
+  const [asked, setAsked] = useState<string | null>(null);
   useEffect(() => {
     if (!loaded) return;
-    void openJob(id).then((found) => setNone(found ? null : id));
+    void openJob(id).then(() => setAsked(id));
     return () => void leaveJob(id);
   }, [id, loaded]);
-  if (!loaded || (!job && none !== id)) return null;
+  if (!loaded || (!job && asked !== id)) return null;
   if (!job) {
     return (
       <Screen title="No such job">
