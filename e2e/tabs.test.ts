@@ -85,6 +85,9 @@ describe('two tabs of one job', () => {
     await second.close();
     await visitor.page.getByText('Another tab works on this job.').waitFor({ state: 'hidden' });
     await visitor.page.getByLabel('Title', { exact: true }).fill('Back in the first tab');
+    await expect(async () =>
+      JSON.stringify(await visitor.stored()).includes('Back in the first tab'),
+    ).toBecomeTrue();
     await visitor.page.reload();
     await expect(async () => (await visitor.value('Title')) === 'Back in the first tab').toBecomeTrue();
   });

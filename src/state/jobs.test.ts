@@ -144,6 +144,16 @@ describe('the job store', () => {
     expect(useJobs.getState().listed['job-1']?.exports[0]?.state).toBe('interrupted');
   });
 
+  it('does not take an export for interrupted that ended while it was looked at', async () => {
+    await putExport('job-1', record);
+    // Another tab finished it after this one had read it.
+    const done = JSON.stringify({ ...record, state: 'done' });
+    await storage.setItem('job/job-1/export/export-1', done);
+    await findInterrupted();
+    expect(file().job.exports[0]?.state).toBe('done');
+    expect(await storage.getItem('job/job-1/export/export-1')).toBe(done);
+  });
+
   it('keeps a change of the job and a record of its export apart', async () => {
     await putExport('job-1', record);
     dispatch('job-1', keep(7, 984));

@@ -1,8 +1,8 @@
 import type { ExportRecord, PostRecord } from '@core/job/records';
 import { afterRecord, type RecordChange } from './listed';
 import { useJobs } from './jobs';
-import { dropRecord, putRecord } from './store/job-store';
-import { heldLocks, keepLock } from './store/locks';
+import { dropRecord, loadExport, putRecord } from './store/job-store';
+import { keepLock } from './store/locks';
 import { tellTabs } from './store/tabs';
 
 /** Exports and posts belong to who makes them: they are stored beside their job, whoever works on that. */
@@ -33,13 +33,22 @@ export function holdExports(ids: readonly string[]): () => void {
   return () => locks.forEach((lock) => void lock.then((kept) => kept?.release()));
 }
 
+const isOpen = ({ state }: ExportRecord): boolean => state === 'running' || state === 'reading-back';
+
 /** Finds exports that no tab makes any more: their page was closed, or ended. */
 export async function findInterrupted(): Promise<void> {
-  const held = await heldLocks();
   for (const { head, exports } of Object.values(useJobs.getState().listed)) {
-    for (const record of exports) {
-      const open = record.state === 'running' || record.state === 'reading-back';
-      if (open && !held.has(lockOf(record.id))) await putExport(head.id, { ...record, state: 'interrupted' });
+    for (const { id } of exports.filter(isOpen)) {
+      const lock = await keepLock(lockOf(id), 'now');
+      if (!lock) continue;
+      try {
+        // It may have ended since it was read: what is stored now counts.
+        const stored = await loadExport(head.id, id);
+        if (stored && isOpen(stored)) await putExport(head.id, { ...stored, state: 'interrupted' });
+        else useJobs.setState((state) => afterRecord(state, head.id, { kind: 'export', id, record: stored }));
+      } finally {
+        lock.release();
+      }
     }
   }
 }

@@ -41,6 +41,14 @@ describe('a cut', () => {
     );
   });
 
+  it('is not one frame too long where a last frame of a slower master does not fit', () => {
+    const ranges = [197, 180, 1].map((out) => ({ master: 'a', in: 0, out }));
+    const rate = { num: 30000, den: 1001 };
+    const kept = trimmedTo(ranges, 473, masters, rate);
+    expect(cutFrames(kept, masters, rate)).toBeLessThanOrEqual(473);
+    expect(kept).toEqual(ranges.slice(0, 2));
+  });
+
   it('knows which range holds a frame', () => {
     const whole = [
       { master: 'a', in: 10, out: 20 },

@@ -46,16 +46,20 @@ export function slowestRate(cut: Cut, masters: MasterLengths): FrameRate {
 /** A cut shortened from its end to at most `frames` at the canvas's rate. @param frames 1 or more. */
 export function trimmedTo(cut: Cut, frames: number, masters: MasterLengths, rate: FrameRate): Cut {
   let left = frames;
-  return cut.flatMap((range) => {
+  const out: Cut = [];
+  for (const range of cut) {
     const from = masters(range.master).rate;
     const kept = Math.min(left, rangeFramesAt(range, from, rate));
     left -= kept;
-    if (kept <= 0) return [];
+    if (kept <= 0) break;
     // The most master frames that still last no longer than what is left.
     let length = Math.min(rangeLength(range), scaledFrames(kept, rate, from));
     while (length > 1 && scaledFrames(length, from, rate) > kept) length -= 1;
-    return [{ ...range, out: range.in + length }];
-  });
+    // One frame of a slower master may last too long already; a cut keeps at least one.
+    if (out.length > 0 && scaledFrames(length, from, rate) > kept) break;
+    out.push({ ...range, out: range.in + length });
+  }
+  return out;
 }
 
 /** The first range that holds a master's frame, or −1. */

@@ -1,6 +1,7 @@
 import { type Entry, type Head, headOf, headSchema, type JobFile } from '@core/job/document';
-import type { ExportRecord, PostRecord } from '@core/job/records';
-import { type ReadJob, readStoredJob, storedJob, type Unreadable } from '@core/job/stored-job';
+import type { z } from 'zod';
+import { type ExportRecord, exportRecordSchema, type PostRecord } from '@core/job/records';
+import { type ReadJob, readStoredJob, recordsOf, storedJob, type Unreadable } from '@core/job/stored-job';
 import { documentKey, entryKey, headKey, historyKey, jobKeyOf, type Piece, recordKey } from './job-keys';
 import { alone } from './locks';
 import { storage } from './storage';
@@ -182,6 +183,12 @@ export function putRecord(
   record: ExportRecord | PostRecord,
 ): Promise<void> {
   return storage.setItem(recordKey(job, kind, record.id), JSON.stringify(record));
+}
+
+/** An export's record as it is stored now, or null where there is none that can be read. */
+export async function loadExport(job: string, id: string): Promise<ExportRecord | null> {
+  const text = await storage.getItem(recordKey(job, 'export', id));
+  return recordsOf(exportRecordSchema as z.ZodType<ExportRecord>, text === null ? [] : [text])[0] ?? null;
 }
 
 export function dropRecord(job: string, kind: 'export' | 'post', id: string): Promise<void> {

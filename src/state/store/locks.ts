@@ -69,11 +69,3 @@ function keepHere(name: string, how: 'now' | 'wait' | 'steal'): Kept | null {
     },
   };
 }
-
-/** Names of all locks that any tab holds. */
-export async function heldLocks(): Promise<Set<string>> {
-  const locks = shared();
-  if (!locks) return new Set(held);
-  const { held: all = [] } = await locks.query();
-  return new Set(all.flatMap(({ name }) => (name === undefined ? [] : [name])));
-}
