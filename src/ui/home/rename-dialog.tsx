@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { Button, Dialog, Portal, TextInput } from 'react-native-paper';
-import { openJob, renameJob, useJobs } from '@state/jobs';
+import { leaveJob, openJob, renameJob, useJobs } from '@state/jobs';
 import { Body } from '../parts/words';
 
 /** Asks for another name of a job. */
@@ -10,9 +10,12 @@ export function RenameDialog({ id, title, onClose }: { id: string; title: string
   const given = name.trim();
   const rename = async () => {
     await openJob(id);
-    if (useJobs.getState().watched[id]) return setElsewhere(true);
-    renameJob(id, given);
-    onClose();
+    const watched = useJobs.getState().watched[id] === true;
+    if (!watched) renameJob(id, given);
+    // The list works on no job: any tab may go on with it.
+    await leaveJob(id);
+    if (watched) setElsewhere(true);
+    else onClose();
   };
   return (
     <Portal>
