@@ -33,7 +33,12 @@ export async function exportThree(
   oneGo: boolean,
   videoBits: number,
 ): Promise<number> {
-  const outputs = plansOf(source, frames).map((plan, i) => ({ name: `bench-${i}.mp4`, plan, videoBits }));
+  const outputs = plansOf(source, frames).map((plan, i) => ({
+    name: `bench-${i}.mp4`,
+    container: 'mp4' as const,
+    plan,
+    videoBits,
+  }));
   const start = performance.now();
   if (oneGo) await makeExport({ outputs }, {});
   else for (const output of outputs) await makeExport({ outputs: [output] }, {});
@@ -50,7 +55,10 @@ export async function exportLayout(
   const [plan] = plansOf(source, frames, kind);
   if (!plan) throw new Error('there is a tall canvas');
   const start = performance.now();
-  await makeExport({ outputs: [{ name: 'bench-layout.mp4', plan, videoBits }] }, {});
+  await makeExport(
+    { outputs: [{ name: 'bench-layout.mp4', container: 'mp4' as const, plan, videoBits }] },
+    {},
+  );
   return performance.now() - start;
 }
 

@@ -35,7 +35,7 @@ async function exportChosen(
   const cut = [{ master: source.id, in: 0, out: frames }];
   const plan = planOf(canvas, { cut, shots: [], framings: [], sources: [source] });
   const start = performance.now();
-  await makeExport({ outputs: [{ name: 'bench.mp4', plan, videoBits }] }, {});
+  await makeExport({ outputs: [{ name: 'bench.mp4', container: 'mp4' as const, plan, videoBits }] }, {});
   const milliseconds = performance.now() - start;
   return { milliseconds, frames };
 }
@@ -127,7 +127,7 @@ async function kernelTime(rounds: number): Promise<number> {
   const count = Math.floor(raw.length / source.size);
   const pass = () => {
     for (let i = 0; i < count; i++) {
-      kernel.bytes(source.at, source.size).set(raw.subarray(i * source.size, (i + 1) * source.size));
+      kernel.bytes(source.address, source.size).set(raw.subarray(i * source.size, (i + 1) * source.size));
       kernel.scale(source, { x: 656, y: 0, width: 608, height: 1080 }, target, whole);
     }
   };

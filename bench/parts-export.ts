@@ -28,10 +28,10 @@ export async function kernel(report: Report): Promise<void> {
     page.evaluate((rounds) => window.bench.kernelTime(rounds), ROUNDS),
   );
   const input = ['-f', 'rawvideo', '-pix_fmt', 'yuv420p', '-s', '1920x1080', '-i', raw];
-  const one = ['-threads', '1', '-filter_threads', '1', ...input];
+  const single = ['-threads', '1', '-filter_threads', '1', ...input];
   const filter = ['-vf', 'crop=608:1080:656:0,scale=1080:1920:flags=lanczos'];
-  const scaled = ffmpegSeconds([...one, ...filter, '-f', 'null', '-'], ROUNDS);
-  const read = ffmpegSeconds([...one, '-f', 'null', '-'], ROUNDS);
+  const scaled = ffmpegSeconds([...single, ...filter, '-f', 'null', '-'], ROUNDS);
+  const read = ffmpegSeconds([...single, '-f', 'null', '-'], ROUNDS);
   const reference = RAW_FRAMES / (scaled - read);
   const mine = 1000 / milliseconds;
   report.line('kernel', mine, 'frames/s', reference, mine / reference, '0.7 or more');

@@ -25,7 +25,7 @@ export function cuts(report: Report): void {
     return { film, found: finder.finish() };
   });
   const total = (scores: Score[]) => {
-    const sum = (key: 'hits' | 'missed' | 'wrong') => scores.reduce((all, one) => all + one[key], 0);
+    const sum = (key: 'hits' | 'missed' | 'wrong') => scores.reduce((all, score) => all + score[key], 0);
     return (2 * sum('hits')) / (2 * sum('hits') + sum('missed') + sum('wrong'));
   };
   const hard = total(films.map(({ film, found }) => scoreCuts(film, found)));

@@ -4,7 +4,7 @@ import { canvasOf } from '../src/core/layout/canvas';
 import { demoSchema } from '../src/core/job/demo';
 import { sourceOf } from '../src/core/master/source';
 import { PLACEMENTS } from '../src/core/outlets/outlets';
-import { frameOf, planOf } from '../src/core/render/plan';
+import { plannedFrame, planOf } from '../src/core/render/plan';
 import { testMaster, testRange, testShot } from '../src/core/job/test-job';
 import { probe } from '../tests/make-clip';
 import { chance, HEIGHT, WIDTH } from './film/paint';
@@ -79,7 +79,7 @@ describe('the demo job', () => {
         const subject = shot.subject((n * 1001) / 24000);
         const x = Math.min(1, Math.max(0, subject.x / WIDTH));
         for (const plan of plans) {
-          const window = frameOf(plan, start + n).panes[0]!.window;
+          const window = plannedFrame(plan, start + n).panes[0]!.window;
           expect(x).toBeGreaterThanOrEqual(window.x);
           expect(x).toBeLessThanOrEqual(window.x + window.width);
         }

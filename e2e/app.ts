@@ -74,11 +74,11 @@ export class Visitor {
   /** Drags with a finger from a place on the page by a distance, in pixels; the page must be a touch screen's. */
   async swipe(from: { x: number; y: number }, across: number, down = 0): Promise<void> {
     const touch = await this.context.newCDPSession(this.page);
-    const at = (share: number) => ({ x: from.x + across * share, y: from.y + down * share });
+    const pointAt = (share: number) => ({ x: from.x + across * share, y: from.y + down * share });
     const send = (type: 'touchStart' | 'touchMove' | 'touchEnd', points: { x: number; y: number }[]) =>
       touch.send('Input.dispatchTouchEvent', { type, touchPoints: points });
-    await send('touchStart', [at(0)]);
-    for (let n = 1; n <= 8; n++) await send('touchMove', [at(n / 8)]);
+    await send('touchStart', [pointAt(0)]);
+    for (let n = 1; n <= 8; n++) await send('touchMove', [pointAt(n / 8)]);
     await send('touchEnd', []);
     await touch.detach();
   }

@@ -74,7 +74,9 @@ describe('the demo job', () => {
       );
     }
     const scrolls = await visitor.page.evaluate(() =>
-      [...document.querySelectorAll('[role="main"]')].some((one) => one.scrollHeight > one.clientHeight + 1),
+      [...document.querySelectorAll('[role="main"]')].some(
+        (element) => element.scrollHeight > element.clientHeight + 1,
+      ),
     );
     expect(scrolls).toBe(false);
     await visitor.page.keyboard.press('?');
@@ -112,13 +114,13 @@ describe('the demo job', () => {
       await visitor.page.waitForTimeout(600);
       const faults = await visitor.page.evaluate(() =>
         [...document.querySelectorAll('button, a, input, textarea, [tabindex="0"]')]
-          .filter((one) => one.getClientRects().length > 0)
-          .filter((one) => {
-            const name = one.getAttribute('aria-label') ?? one.textContent ?? '';
+          .filter((element) => element.getClientRects().length > 0)
+          .filter((element) => {
+            const name = element.getAttribute('aria-label') ?? element.textContent ?? '';
             const role =
-              one.getAttribute('role') ??
-              { BUTTON: 'button', A: 'link', INPUT: 'textbox', TEXTAREA: 'textbox' }[one.tagName];
-            const box = one.getBoundingClientRect();
+              element.getAttribute('role') ??
+              { BUTTON: 'button', A: 'link', INPUT: 'textbox', TEXTAREA: 'textbox' }[element.tagName];
+            const box = element.getBoundingClientRect();
             return (
               !role ||
               !name.trim() ||
@@ -126,7 +128,7 @@ describe('the demo job', () => {
               Math.min(box.width, box.height) < 36
             );
           })
-          .map((one) => one.outerHTML.slice(0, 200)),
+          .map((element) => element.outerHTML.slice(0, 200)),
       );
       expect({ title, faults }).toEqual({ title, faults: [] });
     }

@@ -96,14 +96,14 @@ describe('sound', () => {
   it('is played in step with the picture', async () => {
     const { visitor } = here;
     await visitor.page.evaluate(() => {
-      const heard: { at: number; seconds: number }[] = [];
+      const heard: { start: number; seconds: number }[] = [];
       const { start } = AudioBufferSourceNode.prototype;
       AudioBufferSourceNode.prototype.start = function (
         this: AudioBufferSourceNode,
         when = 0,
         ...rest: number[]
       ) {
-        heard.push({ at: when, seconds: this.buffer?.duration ?? 0 });
+        heard.push({ start: when, seconds: this.buffer?.duration ?? 0 });
         return start.call(this, when, ...rest);
       };
       Object.assign(window, { heard });

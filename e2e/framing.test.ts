@@ -66,13 +66,13 @@ describe('the framing bench on a phone', () => {
       // Past what snaps to the middle, and short of the thirds.
       const by = (n % 2 ? -1 : 1) * (16 + 4 * n);
       await visitor.swipe(middle, by);
-      const moved = await left('Verrow Short');
+      const after = await left('Verrow Short');
       // The master is 366 pixels wide on screen.
-      expect(Math.abs(moved - plain - (by / 366) * 1920)).toBeLessThan(8);
+      expect(Math.abs(after - plain - (by / 366) * 1920)).toBeLessThan(8);
       const square = await left('Tesselle Square');
       const portrait = await left('Tesselle Portrait');
       // All three have the same middle, as far as the picture reaches.
-      const centre = moved + 607.5 / 2;
+      const centre = after + 607.5 / 2;
       expect(square).toBeCloseTo(Math.min(840, Math.max(0, centre - 540)), 0);
       expect(portrait).toBeCloseTo(Math.min(1056, Math.max(0, centre - 432)), 0);
       await visitor.button(new RegExp(`^Shot ${n}, from .*, framed`)).waitFor();
@@ -98,10 +98,10 @@ describe('the framing bench on a phone', () => {
     const middle = await visitor.middleOf('img', 'The master');
     await visitor.page.touchscreen.tap(middle.x + 60, middle.y);
     await visitor.page.touchscreen.tap(middle.x + 60, middle.y);
-    const at = 960 + (60 / 366) * 1920;
-    expect(Math.abs((await left('Verrow Short')) + 607.5 / 2 - at)).toBeLessThan(8);
+    const expected = 960 + (60 / 366) * 1920;
+    expect(Math.abs((await left('Verrow Short')) + 607.5 / 2 - expected)).toBeLessThan(8);
     await visitor.tap('button', 'Seat on the left third');
-    expect(Math.abs((await left('Verrow Short')) + 607.5 / 3 - at)).toBeLessThan(8);
+    expect(Math.abs((await left('Verrow Short')) + 607.5 / 3 - expected)).toBeLessThan(8);
   });
 
   it('keyframes the crossing kite from a frame on, and eases it', async () => {
@@ -259,19 +259,19 @@ describe('three canvases in one go', () => {
     await visitor.step('Framing');
     await visitor.tap('button', /^Shot 3, /);
     let frame = 0;
-    for (const at of frames) {
-      for (; frame < at; frame++) await visitor.press('Forward one frame');
+    for (const wanted of frames) {
+      for (; frame < wanted; frame++) await visitor.press('Forward one frame');
       for (const [size, name] of Object.entries(SIZES)) {
         const shown = path.join(folder, 'shown.png');
         const picture = await viewOf(visitor, name);
         writeFileSync(shown, picture);
         const drawn = path.join(folder, 'drawn.png');
         // Width and height of a PNG stand at its bytes 16 to 23 (ISO/IEC 15948, 11.2.2).
-        const pick = `select=eq(n\\,${at}),scale=${picture.readUInt32BE(16)}:${picture.readUInt32BE(20)}:flags=area`;
+        const pick = `select=eq(n\\,${wanted}),scale=${picture.readUInt32BE(16)}:${picture.readUInt32BE(20)}:flags=area`;
         const input = ['-y', '-v', 'error', '-i', files[size] ?? ''];
         execFileSync('ffmpeg', [...input, '-vf', pick, '-frames:v', '1', drawn]);
         const { mean } = similarity(shown, drawn, 'format=yuv444p');
-        expect([name, at, mean >= 0.98 || mean]).toEqual([name, at, true]);
+        expect([name, wanted, mean >= 0.98 || mean]).toEqual([name, wanted, true]);
       }
     }
   }

@@ -116,7 +116,7 @@ describe('a page that is ended', () => {
         // The last command may have been under way, its state never asked for: then undo leads to one that was.
         const undo = again.getByRole('button', { name: /^Undo/ });
         if (await undo.isEnabled()) await undo.click();
-        expect(seen.map((one) => one.split(' | ').slice(0, 3).join())).toContain(
+        expect(seen.map((line) => line.split(' | ').slice(0, 3).join())).toContain(
           (await stateOf(again)).split(' | ').slice(0, 3).join(),
         );
       }

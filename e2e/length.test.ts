@@ -29,13 +29,13 @@ describe('from a master to clips of the right length', () => {
   const work = (name: string) => visitor.page.getByRole('radio', { name, exact: true }).click();
   const goTo = async (frame: number) => {
     await visitor.page.getByRole('heading', { name: 'Length', level: 1 }).click();
-    const at = Number(
+    const boundary = Number(
       /frame (\d+)/.exec((await visitor.page.getByText(/^frame \d+ of/).textContent()) ?? '')?.[1],
     );
-    for (let i = 0; i < Math.floor(Math.abs(frame - at) / 10); i++)
-      await visitor.page.keyboard.press(frame > at ? 'Shift+w' : 'Shift+q');
-    for (let i = 0; i < Math.abs(frame - at) % 10; i++)
-      await visitor.page.keyboard.press(frame > at ? 'w' : 'q');
+    for (let i = 0; i < Math.floor(Math.abs(frame - boundary) / 10); i++)
+      await visitor.page.keyboard.press(frame > boundary ? 'Shift+w' : 'Shift+q');
+    for (let i = 0; i < Math.abs(frame - boundary) % 10; i++)
+      await visitor.page.keyboard.press(frame > boundary ? 'w' : 'q');
   };
 
   it('looks at the master once and finds its shots, sound and proxy', async () => {

@@ -20,7 +20,7 @@ function stored(folder: string): Promise<string[]> {
   return visitor.page.evaluate(async (name) => {
     const names: string[] = [];
     const root = await navigator.storage.getDirectory();
-    for await (const one of (await root.getDirectoryHandle(name, { create: true })).keys()) names.push(one);
+    for await (const file of (await root.getDirectoryHandle(name, { create: true })).keys()) names.push(file);
     return names;
   }, folder);
 }

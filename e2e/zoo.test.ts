@@ -39,7 +39,7 @@ describe('files of all kinds', () => {
     return { facts, refusal: null };
   }
 
-  it.each(zoo.map((one) => [one.name, one] as const))('%s', async (name, specimen) => {
+  it.each(zoo.map((specimen) => [specimen.name, specimen] as const))('%s', async (name, specimen) => {
     const said = await bringIn(specimen.file);
     rows.push(rowOf(name, specimen, said));
     if (specimen.refused) {
@@ -65,8 +65,8 @@ describe('files of all kinds', () => {
 /** Facts as ffprobe finds them, in the app's words. */
 function probedFacts({ file, sizeIsOwn }: Specimen): Record<string, string | RegExp> {
   const streams = probe(file);
-  const video = streams.find((one) => one?.codec_type === 'video');
-  const audio = streams.find((one) => one?.codec_type === 'audio');
+  const video = streams.find((stream) => stream?.codec_type === 'video');
+  const audio = streams.find((stream) => stream?.codec_type === 'audio');
   const facts: Record<string, string | RegExp> = {};
   if (!sizeIsOwn) facts.Size = new RegExp(`${video?.width}×${video?.height}$`);
   const kilohertz = Number(audio?.sample_rate) / 1000;

@@ -119,8 +119,8 @@ describe('a folder that may not be written', () => {
         }),
       );
       const client = new Client(origin);
-      const folders = readdirSync(data, { recursive: true, withFileTypes: true }).filter((one) =>
-        one.isDirectory(),
+      const folders = readdirSync(data, { recursive: true, withFileTypes: true }).filter((dirent) =>
+        dirent.isDirectory(),
       );
       for (const { parentPath, name } of folders) execFileSync('chown', ['0', path.join(parentPath, name)]);
       for (const { parentPath, name } of folders) chmodSync(path.join(parentPath, name), 0o555);

@@ -66,9 +66,10 @@ function box(type: string, body: Buffer): Buffer {
 /** A copy whose numbers at some places after a box's name are others. */
 function forged(bytes: Buffer, type: string, changes: Record<number, number>): Buffer {
   const copy = Buffer.from(bytes);
-  const at = copy.indexOf(type, 0, 'latin1');
-  if (at < 0) throw new RangeError(`there is no ${type}`);
-  for (const [offset, value] of Object.entries(changes)) copy.writeUInt32BE(value, at + 4 + Number(offset));
+  const found = copy.indexOf(type, 0, 'latin1');
+  if (found < 0) throw new RangeError(`there is no ${type}`);
+  for (const [offset, value] of Object.entries(changes))
+    copy.writeUInt32BE(value, found + 4 + Number(offset));
   return copy;
 }
 
@@ -76,7 +77,8 @@ function forged(bytes: Buffer, type: string, changes: Record<number, number>): B
 function noisy(bytes: Buffer): Buffer {
   const copy = Buffer.from(bytes);
   const random = seeded(7);
-  for (let at = copy.indexOf('mdat', 0, 'latin1') + 4; at < copy.length; at++) copy[at] = random() * 256;
+  for (let offset = copy.indexOf('mdat', 0, 'latin1') + 4; offset < copy.length; offset++)
+    copy[offset] = random() * 256;
   return copy;
 }
 

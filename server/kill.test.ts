@@ -23,9 +23,9 @@ async function send(client: Client, door: string, file: Buffer, known: string | 
   if (address !== null && (await client.head(address)).status !== 200) address = null;
   address ??= (await client.create(door, file.length)).headers.get('location') ?? '';
   for (;;) {
-    const at = Number((await client.head(address)).headers.get('upload-offset'));
-    if (at === file.length) return address;
-    const sent = await client.patch(address, at, new Uint8Array(file.subarray(at, at + PIECE)));
+    const offset = Number((await client.head(address)).headers.get('upload-offset'));
+    if (offset === file.length) return address;
+    const sent = await client.patch(address, offset, new Uint8Array(file.subarray(offset, offset + PIECE)));
     if (sent.status !== 204) throw new Error(`a piece was refused with ${sent.status}`);
   }
 }
@@ -52,9 +52,11 @@ class Sender {
   }
 }
 
-async function convert(client: Client): Promise<void> {
+/** Converts a film. @param begun takes the name of each conversion that was asked for. */
+async function convert(client: Client, begun: string[]): Promise<void> {
   const address = await send(client, CONVERT_UPLOADS, film, null);
   const id = address.split('/').pop() ?? '';
+  begun.push(id);
   for (let method = 'POST'; ; method = 'GET') {
     const now = conversionSchema.parse(await (await client.fetch(conversionPath(id), { method })).json());
     if (now.state === 'done' || now.state === 'failed') return;
@@ -66,12 +68,13 @@ describe('a server that is killed', () => {
   it(`${TRIALS} times at random moments of uploads, posts and conversions loses and doubles nothing`, async () => {
     const random = seeded(SEED);
     const server = new TestServer();
+    const begun: string[] = [];
     let cut = 0;
     for (let trial = 1; trial <= TRIALS; trial++) {
       const sender = new Sender();
       await server.start();
       const client = new Client(server.origin);
-      const work = Promise.allSettled([sender.go(client), convert(client)]);
+      const work = Promise.allSettled([sender.go(client), convert(client, begun)]);
       await Promise.race([work, new Promise((resolve) => setTimeout(resolve, random() * LATEST))]);
       if (!sender.answer) cut += 1;
       await server.stop('SIGKILL');
@@ -90,8 +93,10 @@ describe('a server that is killed', () => {
     );
 
     const after = await openTestServer(server.data);
-    // A conversion that was cut off goes on when the server starts again.
-    await new Promise((resolve) => setTimeout(resolve, 3000));
+    // A conversion that was cut off goes on when the server starts again; the sweep leaves it alone until it ended.
+    const goesOn = (id: string) =>
+      ['queued', 'running'].includes(after.swept.conversions.find(id)?.state ?? 'failed');
+    while (begun.some(goesOn)) await new Promise((resolve) => setTimeout(resolve, 50));
     await sweep(after.swept, Date.now() + 48 * 3600 * 1000);
     after.close();
     const filesIn = (...parts: string[]) => readdirSync(path.join(server.data, ...parts));

@@ -57,10 +57,10 @@ export class Client {
     if (created.status !== 201) throw new Error(`the upload was refused with ${created.status}`);
     const address = created.headers.get('location') ?? '';
     const size = Math.ceil(file.length / pieces);
-    for (let at = 0; at < file.length; at += size) {
+    for (let offset = 0; offset < file.length; offset += size) {
       const { headers } = await this.head(address);
-      if (headers.get('upload-offset') !== String(at)) throw new Error('the offset is another');
-      const sent = await this.patch(address, at, new Uint8Array(file.subarray(at, at + size)));
+      if (headers.get('upload-offset') !== String(offset)) throw new Error('the offset is another');
+      const sent = await this.patch(address, offset, new Uint8Array(file.subarray(offset, offset + size)));
       if (sent.status !== 204) throw new Error(`a piece was refused with ${sent.status}`);
     }
     return address.split('/').pop() ?? '';

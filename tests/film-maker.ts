@@ -37,7 +37,7 @@ function texture(next: () => number): Float32Array {
   for (let cell = 128, gain = 1; cell >= 2; cell /= 2, gain *= 0.55) {
     const side = TILE / cell;
     const knots = Float32Array.from({ length: side * side }, () => next() - 0.5);
-    const at = (x: number, y: number) => knots[(y % side) * side + (x % side)] as number;
+    const knot = (x: number, y: number) => knots[(y % side) * side + (x % side)] as number;
     for (let y = 0; y < TILE; y++) {
       const fy = y / cell;
       const y0 = Math.floor(fy);
@@ -46,8 +46,8 @@ function texture(next: () => number): Float32Array {
         const fx = x / cell;
         const x0 = Math.floor(fx);
         const u = smooth(fx - x0);
-        const top = at(x0, y0) * (1 - u) + at(x0 + 1, y0) * u;
-        const low = at(x0, y0 + 1) * (1 - u) + at(x0 + 1, y0 + 1) * u;
+        const top = knot(x0, y0) * (1 - u) + knot(x0 + 1, y0) * u;
+        const low = knot(x0, y0 + 1) * (1 - u) + knot(x0 + 1, y0 + 1) * u;
         tile[y * TILE + x] = (tile[y * TILE + x] as number) + gain * (top * (1 - v) + low * v);
       }
     }
@@ -110,10 +110,10 @@ class Scene {
   /** Frame n, with sensor noise. */
   draw(n: number): Float32Array {
     const zoom = this.zoomBy ** n;
-    const moved = this.offset(n);
-    const speed = Math.abs(this.offset(n + 1) - moved);
+    const shift = this.offset(n);
+    const speed = Math.abs(this.offset(n + 1) - shift);
     const smear = Math.max(1, Math.round(speed / 2));
-    const sharp = this.sampled(n, zoom, moved, FILM_WIDTH + smear * 2);
+    const sharp = this.sampled(n, zoom, shift, FILM_WIDTH + smear * 2);
     const out = new Float32Array(FILM_WIDTH * FILM_HEIGHT);
     for (let y = 0; y < FILM_HEIGHT; y++) {
       const row = y * (FILM_WIDTH + smear * 2);
@@ -126,9 +126,9 @@ class Scene {
     return out;
   }
 
-  private sampled(n: number, zoom: number, moved: number, width: number): Float32Array {
+  private sampled(n: number, zoom: number, shift: number, width: number): Float32Array {
     const out = new Float32Array(width * FILM_HEIGHT);
-    const left = this.start.x + this.drift.x * n + 8 * TILE + moved;
+    const left = this.start.x + this.drift.x * n + 8 * TILE + shift;
     const top = this.start.y + this.drift.y * n + 8 * TILE;
     const { ground, base, contrast } = this;
     for (let y = 0; y < FILM_HEIGHT; y++) {
@@ -148,12 +148,12 @@ class Scene {
         out[y * width + x] = base + contrast * (high * (1 - v) + low * v);
       }
     }
-    for (const thing of this.things) this.place(thing, n, moved, out, width);
+    for (const thing of this.things) this.place(thing, n, shift, out, width);
     return out;
   }
 
-  private place(thing: Thing, n: number, moved: number, out: Float32Array, width: number): void {
-    const cx = thing.x + (thing.vx - this.drift.x * 0.3) * n - moved;
+  private place(thing: Thing, n: number, shift: number, out: Float32Array, width: number): void {
+    const cx = thing.x + (thing.vx - this.drift.x * 0.3) * n - shift;
     const cy = thing.y + thing.vy * n;
     const reach = thing.r + thing.edge;
     for (let y = Math.max(0, Math.floor(cy - reach)); y < Math.min(FILM_HEIGHT, cy + reach); y++) {
@@ -162,9 +162,9 @@ class Scene {
         const distance = Math.hypot(dx, (y - cy) * 1.2) - thing.r;
         if (distance > thing.edge) continue;
         const share = distance < 0 ? 1 : 1 - distance / thing.edge;
-        const at = y * width + x;
-        const value = out[at] as number;
-        out[at] = value + (thing.tone + 12 * Math.sin(dx * 0.6) - value) * share;
+        const pixel = y * width + x;
+        const value = out[pixel] as number;
+        out[pixel] = value + (thing.tone + 12 * Math.sin(dx * 0.6) - value) * share;
       }
     }
   }
@@ -188,17 +188,17 @@ export function makeFilm(seed: number, betweens: readonly Between[], traps: numb
   for (let i = 0; i <= betweens.length; i++) {
     const body = 24 + Math.floor(next() * 36);
     const trap = next() < traps ? (next() < 0.5 ? 'flash' : 'whip') : null;
-    const at = n + 8 + Math.floor(next() * (body - 18));
+    const frame = n + 8 + Math.floor(next() * (body - 18));
     const length = trap === 'flash' ? 1 + Math.floor(next() * 3) : 8;
-    if (trap === 'whip') scene.whip = { from: at, to: at + length, speed: 16 + next() * 20 };
+    if (trap === 'whip') scene.whip = { from: frame, to: frame + length, speed: 16 + next() * 20 };
     if (trap) {
-      const start = film.frames.length + at - n;
+      const start = film.frames.length + frame - n;
       film.traps.push({ kind: trap, from: start, to: start + length });
     }
     for (const end = n + body; n < end; n++) {
       const drawn = scene.draw(n);
-      if (trap === 'flash' && n >= at && n < at + length) {
-        const strength = 120 - ((n - at) * 60) / length;
+      if (trap === 'flash' && n >= frame && n < frame + length) {
+        const strength = 120 - ((n - frame) * 60) / length;
         film.frames.push(finished(drawn.map((value) => value * 1.2 + strength)));
       } else film.frames.push(finished(drawn));
     }
@@ -218,14 +218,14 @@ function joinInto(film: Film, between: Between, a: Scene, n: number, b: Scene, l
   const from = film.frames.length;
   for (let k = 0; k < length; k++) {
     const share = (k + 1) / (length + 1);
-    const one = a.draw(n + k);
+    const picture = a.draw(n + k);
     const two = b.draw(k);
     const weights =
       between === 'dissolve' ? [1 - share, share] : [Math.max(0, 1 - 2 * share), Math.max(0, 2 * share - 1)];
     const black = between === 'fade' ? 16 * (1 - (weights[0] as number) - (weights[1] as number)) : 0;
     film.frames.push(
       finished(
-        one.map(
+        picture.map(
           (value, i) => value * (weights[0] as number) + (two[i] as number) * (weights[1] as number) + black,
         ),
       ),

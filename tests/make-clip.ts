@@ -97,10 +97,10 @@ export function cropDetect(file: string): string | undefined {
 export function turnClip(file: string): string {
   const bytes = readFileSync(file);
   const fixed = (value: number) => Math.round(value * 65536);
-  const at = bytes.indexOf('tkhd') + 4 + 40;
+  const offset = bytes.indexOf('tkhd') + 4 + 40;
   // a b u, c d v, x y w: x' = −y, y' = x.
   const matrix = [0, fixed(1), 0, fixed(-1), 0, 0, 0, 0, 1 << 30];
-  matrix.forEach((value, i) => bytes.writeInt32BE(value, at + i * 4));
+  matrix.forEach((value, i) => bytes.writeInt32BE(value, offset + i * 4));
   writeFileSync(file, bytes);
   return file;
 }

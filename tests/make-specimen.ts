@@ -96,10 +96,10 @@ export function withMatrix(
 ): string {
   const file = path.join(folder, `${name}.mp4`);
   const bytes = readFileSync(from);
-  const at = bytes.indexOf('tkhd') + 4 + 40;
+  const offset = bytes.indexOf('tkhd') + 4 + 40;
   const fixed = (value: number) => Math.round(value * 65536);
   [fixed(a), fixed(b), 0, fixed(c), fixed(d), 0, 0, 0, 1 << 30].forEach((value, i) =>
-    bytes.writeInt32BE(value, at + i * 4),
+    bytes.writeInt32BE(value, offset + i * 4),
   );
   writeFileSync(file, bytes);
   return file;

@@ -14,7 +14,7 @@ const f1 = (hits: number, missed: number, wrong: number): number =>
 
 /** Hard cuts: right to the frame. */
 export function scoreCuts(film: Film, found: readonly Boundary[]): Score {
-  const cuts = found.filter((one) => one.start?.kind === 'cut').map((one) => one.frame);
+  const cuts = found.filter((boundary) => boundary.start?.kind === 'cut').map((boundary) => boundary.frame);
   const hits = cuts.filter((frame) => film.cuts.includes(frame)).length;
   const [missed, wrong] = [film.cuts.length - hits, cuts.length - hits];
   return { hits, missed, wrong, f1: f1(hits, missed, wrong) };
@@ -22,11 +22,13 @@ export function scoreCuts(film: Film, found: readonly Boundary[]): Score {
 
 /** Dissolves: found where one is, with its middle inside it. */
 export function scoreDissolves(film: Film, found: readonly Boundary[]): Score {
-  const all = found.filter((one) => one.start?.kind === 'dissolve').map((one) => one.frame);
-  const within = (frame: number, one: { from: number; to: number }) =>
-    frame >= one.from - 1 && frame <= one.to + 1;
-  const hits = film.dissolves.filter((one) => all.some((frame) => within(frame, one))).length;
-  const wrong = all.filter((frame) => !film.dissolves.some((one) => within(frame, one))).length;
+  const all = found
+    .filter((boundary) => boundary.start?.kind === 'dissolve')
+    .map((boundary) => boundary.frame);
+  const within = (frame: number, dissolve: { from: number; to: number }) =>
+    frame >= dissolve.from - 1 && frame <= dissolve.to + 1;
+  const hits = film.dissolves.filter((dissolve) => all.some((frame) => within(frame, dissolve))).length;
+  const wrong = all.filter((frame) => !film.dissolves.some((dissolve) => within(frame, dissolve))).length;
   const missed = film.dissolves.length - hits;
   return { hits, missed, wrong, f1: f1(hits, missed, wrong) };
 }
@@ -43,15 +45,15 @@ export function confusion(
   for (const { film, found } of films) {
     const left = new Set(found);
     const take = (truth: string, from: number, to: number) => {
-      const one = found.find((it) => left.has(it) && it.frame >= from && it.frame <= to);
-      if (one) left.delete(one);
-      add(truth, one?.start?.kind ?? 'nothing');
+      const boundary = found.find((it) => left.has(it) && it.frame >= from && it.frame <= to);
+      if (boundary) left.delete(boundary);
+      add(truth, boundary?.start?.kind ?? 'nothing');
     };
     for (const frame of film.cuts) take('cut', frame, frame);
     for (const { from, to } of film.dissolves) take('dissolve', from - 1, to + 1);
     for (const { from, to } of film.fades) take('fade', from - 1, to + 1);
     for (const { kind, from, to } of film.traps) take(kind, from, to + 1);
-    for (const one of left) add('nothing', one.start?.kind ?? 'nothing');
+    for (const boundary of left) add('nothing', boundary.start?.kind ?? 'nothing');
   }
   return table;
 }

@@ -16,11 +16,11 @@ function toI420(rgba: Uint8ClampedArray, out: Uint8Array): void {
       let green = 0;
       let blue = 0;
       for (let i = 0; i < 4; i++) {
-        const at = (y + (i >> 1)) * WIDTH + x + (i & 1);
-        const r = rgba[at * 4] as number;
-        const g = rgba[at * 4 + 1] as number;
-        const b = rgba[at * 4 + 2] as number;
-        out[at] = 16.5 + (219 / 255) * (0.2126 * r + 0.7152 * g + 0.0722 * b);
+        const offset = (y + (i >> 1)) * WIDTH + x + (i & 1);
+        const r = rgba[offset * 4] as number;
+        const g = rgba[offset * 4 + 1] as number;
+        const b = rgba[offset * 4 + 2] as number;
+        out[offset] = 16.5 + (219 / 255) * (0.2126 * r + 0.7152 * g + 0.0722 * b);
         red += r;
         green += g;
         blue += b;

@@ -64,10 +64,10 @@ export function clouds(ink: Ink, light: Light, seconds: number, count: number, l
     const y = 50 + chance(i * 7 + 4) * low;
     ink.globalAlpha = 0.35 + 0.4 * depth;
     for (let puff = 0; puff < 4; puff++) {
-      const at = x + span * (puff / 4 - 0.3);
+      const left = x + span * (puff / 4 - 0.3);
       const rise = 16 + 26 * chance(i * 31 + puff);
       ink.beginPath();
-      ink.ellipse(at, y - rise * 0.25 * puff * (3 - puff), span * 0.32, rise, 0, 0, 2 * Math.PI);
+      ink.ellipse(left, y - rise * 0.25 * puff * (3 - puff), span * 0.32, rise, 0, 0, 2 * Math.PI);
       ink.fill();
     }
   }
@@ -223,14 +223,14 @@ export const FERN: KiteCloth = { light: '#7f9a45', dark: '#5f7530', spar: '#f2e8
 /** A four-panelled kite with a rippling tail; `lean` turns it clockwise in radians. */
 export function kite(
   ink: Ink,
-  at: Point,
+  place: Point,
   size: number,
   cloth: KiteCloth,
   lean: number,
   seconds: number,
 ): void {
   ink.save();
-  ink.translate(at.x, at.y);
+  ink.translate(place.x, place.y);
   ink.rotate(lean);
   ink.strokeStyle = cloth.tail;
   ink.lineCap = 'round';

@@ -72,15 +72,15 @@ const wide: FilmShot = {
     const cloths = [RED, BLUE, GOLD, PLUM, FERN, RED, GOLD, BLUE];
     cloths.forEach((cloth, i) => {
       const drift = Math.sin(seconds * 0.9 + i * 1.7);
-      const at = {
+      const place = {
         x: 230 + i * 205 + 24 * drift,
         y: 150 + 210 * chance(i + 60) + 16 * Math.cos(seconds + i),
       };
       const flyer = { x: 170 + i * 190 + 60 * chance(i + 80), y: 800 + 90 * chance(i + 90) };
       const dress = [ANA, BEN, CAL][i % 3] as Dress;
       const hand = person(ink, flyer, 92, dress, 0.5);
-      line(ink, hand, at, 1.4);
-      kite(ink, at, 92, cloth, 0.25 + 0.12 * drift, seconds + i);
+      line(ink, hand, place, 1.4);
+      kite(ink, place, 92, cloth, 0.25 + 0.12 * drift, seconds + i);
     });
     dune(ink, NOON, seconds, -160, 420, 150);
     ink.restore();
@@ -93,10 +93,10 @@ const crossing: FilmShot = {
   subject: (s) => ({ x: 210 + 255 * s, y: 430 - 70 * Math.sin(s * 1.1) }),
   draw(ink, seconds) {
     shoreline(ink, seconds + 20, 690, 830);
-    const at = crossing.subject(seconds);
+    const place = crossing.subject(seconds);
     const hand = person(ink, { x: 980, y: 1010 }, 250, ANA, -0.5 + seconds * 0.17);
-    line(ink, hand, { x: at.x, y: at.y + 30 }, 2.4);
-    kite(ink, at, 300, RED, 0.35 + 0.12 * Math.sin(seconds * 2), seconds);
+    line(ink, hand, { x: place.x, y: place.y + 30 }, 2.4);
+    kite(ink, place, 300, RED, 0.35 + 0.12 * Math.sin(seconds * 2), seconds);
     dune(ink, NOON, seconds, 1480, 2120, 170);
   },
 };
@@ -107,11 +107,11 @@ const diving: FilmShot = {
   subject: (s) => ({ x: 1250 - 330 * Math.sin(s * 0.78), y: 330 + 250 * Math.sin(s * 1.55 - 0.6) }),
   draw(ink, seconds) {
     shoreline(ink, seconds + 47, 760, 890);
-    const at = diving.subject(seconds);
+    const place = diving.subject(seconds);
     const ahead = diving.subject(seconds + 0.04);
-    const lean = Math.atan2(ahead.y - at.y, ahead.x - at.x) + Math.PI / 2;
-    line(ink, { x: 620, y: HEIGHT + 20 }, at, 2.4);
-    kite(ink, at, 260, BLUE, lean * 0.55, seconds);
+    const lean = Math.atan2(ahead.y - place.y, ahead.x - place.x) + Math.PI / 2;
+    line(ink, { x: 620, y: HEIGHT + 20 }, place, 2.4);
+    kite(ink, place, 260, BLUE, lean * 0.55, seconds);
     kite(ink, { x: 330 + 20 * Math.sin(seconds), y: 250 + 14 * Math.cos(seconds) }, 110, GOLD, 0.3, seconds);
   },
 };
@@ -234,12 +234,12 @@ const evening: FilmShot = {
     clouds(ink, EVENING, seconds + 10, 8, 420);
     sea(ink, EVENING, seconds + 60, 720, 850);
     beach(ink, EVENING, seconds, 850);
-    const at = evening.subject(seconds);
+    const place = evening.subject(seconds);
     const dusk: Dress = { coat: '#5a3f46', legs: '#39384a', skin: '#6d4a3f', hair: '#2a2330' };
     const hand = person(ink, { x: 430, y: 1030 }, 260, dusk, 0.5);
     person(ink, { x: 560, y: 1036 }, 190, { ...dusk, coat: '#48506a' }, 0.2);
-    line(ink, hand, at, 2.4, '#3f3838');
-    kite(ink, at, 240, GOLD, 0.3 + 0.14 * Math.sin(seconds * 1.8), seconds);
+    line(ink, hand, place, 2.4, '#3f3838');
+    kite(ink, place, 240, GOLD, 0.3 + 0.14 * Math.sin(seconds * 1.8), seconds);
     dune(ink, EVENING, seconds, 1300, 2200, 210);
   },
 };

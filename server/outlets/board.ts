@@ -22,7 +22,7 @@ const AUDIENCES: Record<PostForm['audience'], string> = {
 };
 
 function note({ id, form, measured, made_at }: PostRecord, sheet: RuleSheet): string {
-  const placement = sheet.placements.find((one) => one.id === form.placement);
+  const placement = sheet.placements.find((placement) => placement.id === form.placement);
   const tags = form.tags.map((tag) => `<li>#${escaped(tag)}</li>`).join('');
   const title = escaped(form.title);
   const at = new Date(made_at).toISOString();

@@ -36,11 +36,11 @@ export class PostRecords {
   ) {}
 
   ofUpload(upload: string): PostRecord | null {
-    return this.one('upload = ?', [upload]);
+    return this.read('upload = ?', [upload]);
   }
 
   withId(id: string): PostRecord | null {
-    return this.one('id = ?', [id]);
+    return this.read('id = ?', [id]);
   }
 
   /** Posts that are up, newest first. */
@@ -85,7 +85,7 @@ export class PostRecords {
       .run([...values, upload, this.outlet]);
   }
 
-  private one(where: string, values: string[]): PostRecord | null {
+  private read(where: string, values: string[]): PostRecord | null {
     return this.some(where, values)[0] ?? null;
   }
 

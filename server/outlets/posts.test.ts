@@ -37,7 +37,7 @@ describe('an upload', () => {
     const answers = await Promise.all(
       [1, 2, 3].map(async () => answerOf(await client.post('verrow', { ...FORM, upload }))),
     );
-    expect(new Set(answers.map((one) => JSON.stringify(one))).size).toBe(1);
+    expect(new Set(answers.map((answer) => JSON.stringify(answer))).size).toBe(1);
     expect(answers[0]?.state).toBe('accepted');
     expect(clips()).toHaveLength(1);
     // The answer was lost on the way: asking again makes no second post.

@@ -77,7 +77,7 @@ export class Posts {
   private async answerTo(form: PostForm, poster: string): Promise<PostAnswer | PostProblem> {
     const known = this.records.ofUpload(form.upload);
     if (known && (known.state !== 'refused' || sameForm(known.form, form))) return this.answer(known);
-    const placement = this.sheet.placements.find((one) => one.id === form.placement);
+    const placement = this.sheet.placements.find((placement) => placement.id === form.placement);
     if (!placement) return 'no-placement';
     const state = await this.door.state(form.upload);
     if (state !== 'whole') return state === 'missing' ? 'no-upload' : 'partial-upload';

@@ -42,7 +42,7 @@ export function addStandIn(app: Express, sheet: RuleSheet, { database, data, loo
     name: outlet,
     address: uploadsPath(outlet),
     folder: path.join(data, outlet, 'uploads'),
-    mostBytes: Math.max(...sheet.placements.map((one) => one.maxBytes)),
+    mostBytes: Math.max(...sheet.placements.map((placement) => placement.maxBytes)),
   });
   const records = new PostRecords(database, outlet);
   const posts = new Posts(sheet, records, door, clips, looks);
@@ -63,7 +63,7 @@ export function addStandIn(app: Express, sheet: RuleSheet, { database, data, loo
   });
   app.get(boardPath(outlet), (request, response) => {
     const visitor = visitorOf(request);
-    const shown = records.up().filter((one) => one.form.audience === 'public' || one.poster === visitor);
+    const shown = records.up().filter((post) => post.form.audience === 'public' || post.poster === visitor);
     response.type('html').send(boardPage(sheet, shown));
   });
   app.get(postPage(outlet, ':id'), (request, response) => {

@@ -12,18 +12,18 @@ export async function boxesAreWhole(file: string): Promise<boolean> {
   try {
     const { size: end } = await handle.stat();
     const head = Buffer.alloc(16);
-    let at = 0;
-    for (let n = 0; at < end && n < MOST_BOXES; n++) {
-      const { bytesRead } = await handle.read(head, 0, 16, at);
+    let offset = 0;
+    for (let n = 0; offset < end && n < MOST_BOXES; n++) {
+      const { bytesRead } = await handle.read(head, 0, 16, offset);
       if (bytesRead < 8) return false;
       const small = head.readUInt32BE(0);
       // 0: to the end of the file. 1: the size follows in 64 bits.
       if (small === 0) return true;
       const size = small === 1 && bytesRead === 16 ? Number(head.readBigUInt64BE(8)) : small;
       if (size < 8) return false;
-      at += size;
+      offset += size;
     }
-    return at === end;
+    return offset === end;
   } finally {
     await handle.close();
   }

@@ -105,9 +105,11 @@ describe('fields', () => {
   it.each([true, false])('tell their order: top first is %s', (topFirst) => {
     const first = filled(WIDTH, HEIGHT, frameAt(3, topFirst));
     const luma = first.planes[0]!;
-    const at = kernel.block('test-before', luma.stride * luma.height + 64);
-    kernel.bytes(at, luma.stride * luma.height).set(kernel.bytes(luma.offset, luma.stride * luma.height));
-    const before = { ...first, planes: [{ ...luma, offset: at }] };
+    const address = kernel.block('test-before', luma.stride * luma.height + 64);
+    kernel
+      .bytes(address, luma.stride * luma.height)
+      .set(kernel.bytes(luma.offset, luma.stride * luma.height));
+    const before = { ...first, planes: [{ ...luma, offset: address }] };
     const order = topFieldFirst(kernel, before, filled(WIDTH, HEIGHT, frameAt(4, topFirst)));
     expect(order > 1).toBe(topFirst);
   });
@@ -183,7 +185,7 @@ describe('fields', () => {
     const drawn: Uint8Array[] = [];
     for (let n = 0; n < count; n++) {
       const source = kernel.source('I420', w, h);
-      kernel.bytes(source.at, size).set(fields.subarray(n * size, (n + 1) * size));
+      kernel.bytes(source.address, size).set(fields.subarray(n * size, (n + 1) * size));
       const luma = kernel.deinterlaced(source, n > 0).planes[0]!;
       drawn.push(kernel.bytes(luma.offset, w * h).slice());
     }

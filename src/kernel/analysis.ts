@@ -36,16 +36,16 @@ export function greyCopy(
     // Halving is the quick way for the first factor of two.
     const half = { width: Math.floor(luma.width / 2), height: Math.floor(luma.height / 2) };
     const stride = Math.ceil(half.width / 32) * 32;
-    const at = kernel.block('grey-half', stride * half.height + 64);
-    kernel.exports.halvePlane(luma.offset, luma.stride, at, stride, half.width, half.height);
-    luma = { offset: at, stride, ...half };
+    const address = kernel.block('grey-half', stride * half.height + 64);
+    kernel.exports.halvePlane(luma.offset, luma.stride, address, stride, half.width, half.height);
+    luma = { offset: address, stride, ...half };
     factor /= 2;
   }
   const width = Math.floor(luma.width / factor);
   const height = Math.floor(luma.height / factor);
-  const at = kernel.block('grey', width * height);
-  kernel.exports.boxPlane(luma.offset, luma.stride, at, width, height, factor);
-  return { width, height, data: kernel.bytes(at, width * height).slice() };
+  const address = kernel.block('grey', width * height);
+  kernel.exports.boxPlane(luma.offset, luma.stride, address, width, height, factor);
+  return { width, height, data: kernel.bytes(address, width * height).slice() };
 }
 
 /** How many samples of each row and of each column are brighter than a level. @param level 0…127. */
@@ -59,9 +59,9 @@ export function brightCounts(
   const rows = kernel.block('bright-rows', height * 4);
   const columns = kernel.block('bright-columns', padded * 4);
   kernel.exports.countBright(offset, stride, width, height, level, rows, columns);
-  const read = (at: number, count: number) => {
-    const bytes = kernel.bytes(at, count * 4);
-    return new Int32Array(bytes.buffer, at, count).slice();
+  const read = (address: number, count: number) => {
+    const bytes = kernel.bytes(address, count * 4);
+    return new Int32Array(bytes.buffer, address, count).slice();
   };
   return { rows: read(rows, height), columns: read(columns, width) };
 }

@@ -60,7 +60,7 @@ export function conversion(facts: ColourFacts): readonly number[] | null {
 
 /** An sRGB colour, `#RRGGBB`, as limited-range BT.709 luma and chroma (ITU-R BT.709-6, items 3.2 to 3.4). */
 export function limitedBt709(colour: string): [number, number, number] {
-  const part = (at: number) => parseInt(colour.slice(at, at + 2), 16) / 255;
+  const part = (digit: number) => parseInt(colour.slice(digit, digit + 2), 16) / 255;
   const [red, green, blue] = [part(1), part(3), part(5)];
   const weights = LUMA_WEIGHTS.bt709 as { red: number; blue: number };
   const luma = weights.red * red + (1 - weights.red - weights.blue) * green + weights.blue * blue;

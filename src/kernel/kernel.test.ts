@@ -116,10 +116,10 @@ describe.each(PICTURES)('on a %s picture', (_, plane) => {
   });
 
   it('moves by whole pixels exactly', () => {
-    const moved = scaled(plane, { x: 7, y: 5, width: 200, height: 160 }, 200, 160);
+    const part = scaled(plane, { x: 7, y: 5, width: 200, height: 160 }, 200, 160);
     for (let y = 0; y < 160; y++) {
       for (let x = 0; x < 200; x++) {
-        expect(moved.data[y * 200 + x]).toBe(plane.data[(y + 5) * plane.width + x + 7]);
+        expect(part.data[y * 200 + x]).toBe(plane.data[(y + 5) * plane.width + x + 7]);
       }
     }
   });
@@ -203,19 +203,19 @@ describe('the kernel', () => {
     };
     const i420 = result(() => {
       const source = kernel.source('I420', 96, 64);
-      kernel.bytes(source.at, source.size).set([...luma.data, ...cb.data, ...cr.data]);
+      kernel.bytes(source.address, source.size).set([...luma.data, ...cb.data, ...cr.data]);
       return source;
     });
     const nv12 = result(() => {
       const source = kernel.source('NV12', 96, 64);
       const pairs = [...cb.data].flatMap((value, i) => [value, cr.data[i] as number]);
-      kernel.bytes(source.at, source.size).set([...luma.data, ...pairs]);
+      kernel.bytes(source.address, source.size).set([...luma.data, ...pairs]);
       return source;
     });
     const ten = result(() => {
       const source = kernel.source('I420P10', 96, 64);
       const samples = Uint16Array.from([...luma.data, ...cb.data, ...cr.data], (value) => value * 4);
-      kernel.bytes(source.at, source.size).set(new Uint8Array(samples.buffer));
+      kernel.bytes(source.address, source.size).set(new Uint8Array(samples.buffer));
       return source;
     });
     expect(nv12).toEqual(i420);
@@ -227,8 +227,11 @@ describe('the kernel', () => {
     const turned = planeOf(kernel, kernel.turned(lumaSource(kernel, plane), quarters), 0);
     for (let y = 0; y < 22; y++) {
       for (let x = 0; x < 34; x++) {
-        const at = { 1: [21 - y, x], 2: [33 - x, 21 - y], 3: [y, 33 - x] }[quarters] as [number, number];
-        expect(turned.data[at[1] * turned.width + at[0]]).toBe(plane.data[y * 34 + x]);
+        const expected = { 1: [21 - y, x], 2: [33 - x, 21 - y], 3: [y, 33 - x] }[quarters] as [
+          number,
+          number,
+        ];
+        expect(turned.data[expected[1] * turned.width + expected[0]]).toBe(plane.data[y * 34 + x]);
       }
     }
   });

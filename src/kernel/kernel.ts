@@ -1,5 +1,5 @@
 import { axisFilter, clampStarts } from './lanczos';
-import { type PlanarPicture, planesOf, type PixelLayout, type PlaneShape } from './planes';
+import { type PlanarPicture, pictureShape, type PixelLayout, type PlaneShape } from './planes';
 
 /** What the WebAssembly module exports; see assembly/kernel.ts. */
 interface Exports {
@@ -62,7 +62,7 @@ interface Siting {
 export class Kernel {
   private top: number;
   private readonly tables = new Map<string, AxisTables>();
-  private readonly blocks = new Map<string, { at: number; size: number }>();
+  private readonly blocks = new Map<string, { address: number; size: number }>();
 
   private constructor(
     readonly exports: Exports,
@@ -82,8 +82,8 @@ export class Kernel {
   }
 
   /** Bytes of the kernel's memory from `at`; only valid until the next call that may grow it. */
-  bytes(at: number, size: number): Uint8Array<ArrayBuffer> {
-    return new Uint8Array(this.memory.buffer, at, size);
+  bytes(address: number, size: number): Uint8Array<ArrayBuffer> {
+    return new Uint8Array(this.memory.buffer, address, size);
   }
 
   /**
@@ -210,8 +210,8 @@ export class Kernel {
    * @param coefficients eight numbers from `conversion` in colour.ts.
    */
   convert(picture: PlanarPicture, coefficients: readonly number[]): void {
-    const at = this.block('matrix', 32);
-    new Float32Array(this.memory.buffer, at, 8).set(coefficients);
+    const address = this.block('matrix', 32);
+    new Float32Array(this.memory.buffer, address, 8).set(coefficients);
     const [y, u, v] = picture.planes as [PlaneShape, PlaneShape, PlaneShape];
     this.exports.convertColour(
       y.offset,
@@ -221,7 +221,7 @@ export class Kernel {
       u.stride,
       picture.width,
       picture.height,
-      at,
+      address,
     );
   }
 
@@ -267,13 +267,13 @@ export class Kernel {
     }
     if (source.bits === 8) return source;
     const layout = source.layout.slice(0, 4) as PixelLayout;
-    const out = planesOf(layout, source.width, source.height, 1);
+    const out = pictureShape(layout, source.width, source.height, 1);
     const planes = out.planes.map((plane, i) => {
       const from = source.planes[i] as PlaneShape;
       const count = plane.width * plane.height;
-      const at = this.block(`planar-${i}`, count + SLACK);
-      this.exports.narrowSamples(from.offset, at, count, source.bits);
-      return { ...plane, offset: at };
+      const address = this.block(`planar-${i}`, count + SLACK);
+      this.exports.narrowSamples(from.offset, address, count, source.bits);
+      return { ...plane, offset: address };
     });
     return { ...out, planes };
   }
@@ -352,21 +352,21 @@ export class Kernel {
     height: number,
     strideStep: number,
   ): PlanarPicture {
-    const shape = planesOf(layout, width, height, strideStep);
-    const at = this.block(block, shape.size + SLACK);
-    return { ...shape, at, planes: shape.planes.map((p) => ({ ...p, offset: p.offset + at })) };
+    const shape = pictureShape(layout, width, height, strideStep);
+    const address = this.block(block, shape.size + SLACK);
+    return { ...shape, address, planes: shape.planes.map((p) => ({ ...p, offset: p.offset + address })) };
   }
 
   /** A named block of memory: the same place again while it is large enough, else a new one at the top. */
   block(name: string, size: number): number {
     const known = this.blocks.get(name);
-    if (known && known.size >= size) return known.at;
-    const at = this.top;
-    this.top = alignUp(at + size, 16);
+    if (known && known.size >= size) return known.address;
+    const address = this.top;
+    this.top = alignUp(address + size, 16);
     const missing = Math.ceil((this.top + SLACK - this.memory.buffer.byteLength) / PAGE);
     if (missing > 0) this.memory.grow(missing);
-    this.blocks.set(name, { at, size });
-    return at;
+    this.blocks.set(name, { address, size });
+    return address;
   }
 }
 

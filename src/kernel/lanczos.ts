@@ -43,27 +43,27 @@ export function axisFilter(count: number, origin: number, step: number): AxisFil
   const weights = new Int16Array(count * taps);
   const raw = new Float64Array(taps);
   for (let k = 0; k < count; k++) {
-    const at = origin + k * step;
-    const start = Math.floor(at) - taps / 2 + 1;
+    const centre = origin + k * step;
+    const start = Math.floor(centre) - taps / 2 + 1;
     starts[k] = start;
     let sum = 0;
-    for (let t = 0; t < taps; t++) sum += raw[t] = lanczos3((start + t - at) / widen);
+    for (let t = 0; t < taps; t++) sum += raw[t] = lanczos3((start + t - centre) / widen);
     quantise(raw, sum, weights, k * taps);
   }
   return { taps, starts, weights };
 }
 
 /** Rounds weights to fixed point; what rounding lost goes to the largest, so that a constant stays constant. */
-function quantise(raw: Float64Array, sum: number, out: Int16Array, at: number): void {
+function quantise(raw: Float64Array, sum: number, out: Int16Array, from: number): void {
   let left = TAP_ONE;
   let largest = 0;
   for (let t = 0; t < raw.length; t++) {
     const value = Math.round(((raw[t] ?? 0) / sum) * TAP_ONE);
-    out[at + t] = value;
+    out[from + t] = value;
     left -= value;
-    if (value > (out[at + largest] ?? 0)) largest = t;
+    if (value > (out[from + largest] ?? 0)) largest = t;
   }
-  out[at + largest] = (out[at + largest] ?? 0) + left;
+  out[from + largest] = (out[from + largest] ?? 0) + left;
 }
 
 /**

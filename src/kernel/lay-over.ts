@@ -36,9 +36,9 @@ export function layOver(
       row.set(source.subarray(rounded, from.width - rounded), rounded);
       for (let x = 0; x < rounded; x++) {
         const cover = cornerCover(x + 0.5, down, round);
-        for (const at of [x, from.width - 1 - x]) {
-          const under = row[at] as number;
-          row[at] = Math.round(under + ((source[at] as number) - under) * cover);
+        for (const column of [x, from.width - 1 - x]) {
+          const under = row[column] as number;
+          row[column] = Math.round(under + ((source[column] as number) - under) * cover);
         }
       }
     }

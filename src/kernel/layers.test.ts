@@ -14,7 +14,7 @@ beforeAll(async () => {
 /** A picture of one grey. */
 function flat(name: string, width: number, height: number, grey: number) {
   const picture = kernel.picture(name, 'I420', width, height, 16);
-  kernel.bytes(picture.at, picture.size).fill(grey);
+  kernel.bytes(picture.address, picture.size).fill(grey);
   return picture;
 }
 

@@ -22,7 +22,8 @@ export function plainScale(
       let sum = 0;
       for (const row of rows) {
         for (const column of columns) {
-          sum += row.weight * column.weight * (source.data[row.at * source.width + column.at] as number);
+          sum +=
+            row.weight * column.weight * (source.data[row.index * source.width + column.index] as number);
         }
       }
       data[y * width + x] = Math.max(0, Math.min(255, Math.round(sum)));
@@ -34,10 +35,10 @@ export function plainScale(
 function taps({ origin, step }: { origin: number; step: number }, k: number, length: number) {
   const centre = origin + k * step;
   const widen = Math.max(1, step);
-  const found: { at: number; weight: number }[] = [];
+  const found: { index: number; weight: number }[] = [];
   for (let i = Math.ceil(centre - 3 * widen); i <= Math.floor(centre + 3 * widen); i++) {
     const weight = lanczos3((i - centre) / widen);
-    if (weight !== 0) found.push({ at: Math.max(0, Math.min(length - 1, i)), weight });
+    if (weight !== 0) found.push({ index: Math.max(0, Math.min(length - 1, i)), weight });
   }
   const total = found.reduce((sum, tap) => sum + tap.weight, 0);
   return found.map((tap) => ({ ...tap, weight: tap.weight / total }));

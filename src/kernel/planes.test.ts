@@ -1,4 +1,4 @@
-import { isPixelLayout, planesOf } from './planes';
+import { isPixelLayout, pictureShape } from './planes';
 
 // Plane sizes by the WebCodecs specification, "Pixel Format".
 it.each([
@@ -9,15 +9,16 @@ it.each([
   ['I420P10', 1920, 1080, 1920 * 1080 * 3],
   ['I420', 321, 181, 321 * 181 + 2 * 161 * 91],
 ] as const)('%s of %i×%i takes %d bytes', (layout, width, height, size) => {
-  const picture = planesOf(layout, width, height, 1);
+  const picture = pictureShape(layout, width, height, 1);
   expect(picture.size).toBe(size);
   const last = picture.planes[picture.planes.length - 1]!;
   expect(last.offset + last.stride * last.height).toBe(size);
 });
 
 it('pads rows, and refuses sides that are no picture', () => {
-  expect(planesOf('I420', 1080, 1920, 16).planes.map((plane) => plane.stride)).toEqual([1088, 544, 544]);
-  for (const side of [0, -2, 1.5, 16385]) expect(() => planesOf('I420', side, 100, 1)).toThrow(RangeError);
+  expect(pictureShape('I420', 1080, 1920, 16).planes.map((plane) => plane.stride)).toEqual([1088, 544, 544]);
+  for (const side of [0, -2, 1.5, 16385])
+    expect(() => pictureShape('I420', side, 100, 1)).toThrow(RangeError);
 });
 
 it('knows what it can read', () => {

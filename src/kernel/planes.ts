@@ -33,7 +33,7 @@ export interface PlaneShape {
 /** Planes of a picture in a block of bytes. */
 export interface PlanarPicture {
   /** Where the block starts; the planes' offsets count from the same zero. */
-  at: number;
+  address: number;
   layout: PixelLayout;
   /** Luma samples across. */
   width: number;
@@ -55,7 +55,7 @@ export interface PlanarPicture {
  * @param strideStep rows are padded to a multiple of this many bytes; 1 for none.
  * @throws RangeError when a size is out of its range.
  */
-export function planesOf(
+export function pictureShape(
   layout: PixelLayout,
   width: number,
   height: number,
@@ -81,5 +81,5 @@ export function planesOf(
   add(width, height, bytes);
   if (layout === 'NV12') add(chromaWidth, chromaHeight, 2);
   else for (let i = 0; i < 2; i++) add(chromaWidth, chromaHeight, bytes);
-  return { at: 0, layout, width, height, bits, planes, size: offset, siting: 'left' };
+  return { address: 0, layout, width, height, bits, planes, size: offset, siting: 'left' };
 }

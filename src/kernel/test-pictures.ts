@@ -37,7 +37,7 @@ export function ringsPlane(width: number, height: number): Plane {
 /** Puts a luma plane into a source picture of the kernel, with flat chroma. */
 export function lumaSource(kernel: Kernel, { data, width, height }: Plane, chroma = 128): PlanarPicture {
   const source = kernel.source('I420', width, height);
-  kernel.bytes(source.at, source.size).fill(chroma).set(data);
+  kernel.bytes(source.address, source.size).fill(chroma).set(data);
   return source;
 }
 

@@ -80,8 +80,8 @@ export function scaleTilted(
 export function cubicTaps(phase: number): [number, number, number, number] {
   const near = (x: number) => (1.5 * x - 2.5) * x * x + 1;
   const far = (x: number) => ((-0.5 * x + 2.5) * x - 4) * x + 2;
-  const one = [far(1 + phase), near(phase), near(1 - phase)].map((tap) => Math.round(tap * TAP_ONE));
-  const [a, b, c] = one as [number, number, number];
+  const taps = [far(1 + phase), near(phase), near(1 - phase)].map((tap) => Math.round(tap * TAP_ONE));
+  const [a, b, c] = taps as [number, number, number];
   return [a, b, c, TAP_ONE - a - b - c];
 }
 

@@ -49,7 +49,7 @@ describe('a conversion', () => {
     answers[`POST ${conversionPath(id)}`] = json({ state: 'done', bytes: 5000 });
     expect(await convertFile(film())).toBeNull();
     await settled();
-    expect(asked.some((one) => one.startsWith('DELETE'))).toBe(false);
+    expect(asked.some((address) => address.startsWith('DELETE'))).toBe(false);
     expect(useConvert.getState().trouble?.code).toBe('server-answer');
   });
 
@@ -68,7 +68,7 @@ describe('a conversion', () => {
     expect(useConvert.getState()).toMatchObject({ stage: null, trouble: { code } });
     await settled();
     // What cannot be converted is deleted there; anything else goes on from what is there.
-    expect(asked.some((one) => one.startsWith('DELETE'))).toBe(code === 'conversion-failed');
+    expect(asked.some((address) => address.startsWith('DELETE'))).toBe(code === 'conversion-failed');
   });
 
   it('that is cancelled leaves nothing on the server, and no trouble', async () => {

@@ -24,7 +24,7 @@ export async function letMasterGo(id: string, fingerprint: string): Promise<void
 /** Whether any job, or any but one, was made from a file. */
 export function isUsed(fingerprint: string, but?: string): boolean {
   return Object.values(useJobs.getState().listed).some(
-    ({ head }) => head.id !== but && head.masters.some((one) => one.fingerprint === fingerprint),
+    ({ head }) => head.id !== but && head.masters.some((master) => master.fingerprint === fingerprint),
   );
 }
 

@@ -108,13 +108,13 @@ describe('an export', () => {
     begin();
     await settled();
     expect(mockMedia.makeExport).toHaveBeenCalledTimes(1);
-    expect(Object.values(useExports.getState().running).map((one) => one.stage)).toEqual([
+    expect(Object.values(useExports.getState().running).map((running) => running.stage)).toEqual([
       'waiting',
       'waiting',
     ]);
     finish({ bytes: [1] });
     await settled();
-    expect(stored().exports.map((one) => one.state)).toEqual(['done', 'done']);
+    expect(stored().exports.map((record) => record.state)).toEqual(['done', 'done']);
   });
 
   it('whose clean-up fails is settled all the same, and holds the next one up no longer', async () => {
@@ -127,7 +127,7 @@ describe('an export', () => {
     mockMedia.refuses = false;
     expect(
       stored()
-        .exports.map((one) => one.state)
+        .exports.map((record) => record.state)
         .sort(),
     ).toEqual(['done', 'failed']);
     expect(useExports.getState().running).toEqual({});

@@ -3,7 +3,7 @@ import { checkJob, heldBack, planOfJob, workedOutBitRate } from '@core/check/che
 import type { ExportRecord } from '@core/job/records';
 import { activeCanvas } from '@core/job/clip';
 import { activeClip, type Job, onCanvas } from '@core/job/job';
-import { exportFileName } from '@core/job/export-name';
+import { containerOf, exportFileName } from '@core/job/export-name';
 import { signatureOf } from '@core/job/signature';
 import { troubleOf, troubleWords } from '@core/trouble/trouble';
 import { deleteStored, storedFile } from '@media/store/storage';
@@ -129,6 +129,7 @@ async function run(
 ): Promise<void> {
   const outputs = batch.map(({ work, record }) => ({
     name: storedName(record.id),
+    container: containerOf(work),
     plan: planOfJob(work),
     videoBits: record.videoBits,
   }));
@@ -143,7 +144,7 @@ async function run(
   };
   const { bytes } = await makeExport({ outputs }, { signal, onProgress: follow('export', batch) });
   const tookSeconds = (performance.now() - began) / 1000;
-  const made = batch.map((one, i) => ({ ...one.record, bytes: bytes[i] ?? 0, tookSeconds }));
+  const made = batch.map((made, i) => ({ ...made.record, bytes: bytes[i] ?? 0, tookSeconds }));
   for (const record of made) await putExport(jobId, { ...record, state: 'reading-back' });
   for (const [i, record] of made.entries()) {
     const { name, plan } = outputs[i] as (typeof outputs)[number];

@@ -83,16 +83,16 @@ describe('the job store', () => {
 
   it('joins quick steps of one kind, and none that came later or in between', async () => {
     const time = jest.spyOn(Date, 'now');
-    const at = (ms: number, frame: number, joins?: string) => {
+    const trimAt = (ms: number, frame: number, joins?: string) => {
       time.mockReturnValue(ms);
       dispatch('job-1', keep(frame, 984), joins);
     };
-    at(0, 1, 'in');
-    at(500, 2, 'in');
-    at(1000, 3, 'in');
-    at(9000, 4, 'in');
-    at(9100, 5);
-    at(9200, 6, 'in');
+    trimAt(0, 1, 'in');
+    trimAt(500, 2, 'in');
+    trimAt(1000, 3, 'in');
+    trimAt(9000, 4, 'in');
+    trimAt(9100, 5);
+    trimAt(9200, 6, 'in');
     time.mockRestore();
     await reopened();
     const ins: number[] = [];
@@ -261,7 +261,7 @@ describe('what the storage of before holds', () => {
     await legacy.setItem('gusset/job/bad', text.slice(0, 300));
     await legacy.setItem('gusset/job/later', text.replace('"schemaVersion":3', '"schemaVersion":99'));
     await reopened();
-    expect(useJobs.getState().aside.map((one) => [one.id, one.problem])).toEqual([
+    expect(useJobs.getState().aside.map((job) => [job.id, job.problem])).toEqual([
       ['bad', 'damaged'],
       ['later', 'newer'],
     ]);

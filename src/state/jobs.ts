@@ -65,7 +65,7 @@ export const NO_JOBS: JobsState = {
 export const useJobs = create<JobsState>(() => NO_JOBS);
 
 /** The last step that may still be continued: a held key, a word being typed. */
-let lastStep: { id: string; joins: string; at: number } | null = null;
+let lastStep: { id: string; joins: string; time: number } | null = null;
 
 const writer = new JobWriter({
   fileOf: (id) => useJobs.getState().files[id],
@@ -102,7 +102,7 @@ export async function openJobs(): Promise<void> {
   const listed = jobs.map(({ head, exports, posts }) => listedOf(head, exports, posts));
   useJobs.setState({
     loaded: true,
-    listed: Object.fromEntries(listed.map((one) => [one.head.id, one])),
+    listed: Object.fromEntries(listed.map((listed) => [listed.head.id, listed])),
     aside: [...aside, ...left],
   });
   hearTabs(hear);
@@ -152,7 +152,7 @@ async function readAnew(id: string): Promise<boolean> {
   if (!read.ok) {
     const text = JSON.stringify(read);
     useJobs.setState(({ aside }) => ({
-      aside: [...aside.filter((one) => one.id !== id), { id, ...read, text }],
+      aside: [...aside.filter((job) => job.id !== id), { id, ...read, text }],
     }));
     return false;
   }
@@ -268,9 +268,9 @@ export function dispatch(id: string, command: Command, joins?: string): void {
     joins !== undefined &&
     lastStep?.id === id &&
     lastStep.joins === joins &&
-    now - lastStep.at < JOIN_WITHIN &&
+    now - lastStep.time < JOIN_WITHIN &&
     history.past.length > 0;
-  lastStep = joins === undefined ? null : { id, joins, at: now };
+  lastStep = joins === undefined ? null : { id, joins, time: now };
   const before = { edit: job.edit, history };
   const next = joined ? continued(before, change) : recorded(before, change);
   const { command: name, delta } = change;
@@ -308,7 +308,7 @@ function setFacts(id: string, change: (job: Job) => Partial<Facts>): void {
 /** Adds a master that a clip may take ranges from; the same file is added once. */
 export function addMaster(id: string, master: Master): void {
   setFacts(id, ({ masters }) =>
-    masters.some((one) => one.id === master.id) ? {} : { masters: [...masters, master] },
+    masters.some((other) => other.id === master.id) ? {} : { masters: [...masters, master] },
   );
 }
 

@@ -27,9 +27,9 @@ export type RecordChange =
 
 /** Records with one put in front, or in its old place, or taken away. */
 function changed<T extends { id: string }>(all: readonly T[], id: string, record: T | null): T[] {
-  if (!record) return all.filter((one) => one.id !== id);
-  return all.some((one) => one.id === id)
-    ? all.map((one) => (one.id === id ? record : one))
+  if (!record) return all.filter((item) => item.id !== id);
+  return all.some((item) => item.id === id)
+    ? all.map((item) => (item.id === id ? record : item))
     : [record, ...all];
 }
 

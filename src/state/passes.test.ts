@@ -107,6 +107,19 @@ describe('the pass over a master', () => {
     expect(mockMedia.pass).toHaveBeenCalledTimes(1);
   });
 
+  it('is made again for a job that takes another sound track of the same file', async () => {
+    mockMedia.stored = JSON.stringify({ ...found, soundTrack: 1 });
+    mockMedia.pass.mockResolvedValue({ ...found, soundTrack: 0 });
+    ensurePasses(job());
+    await settled();
+    expect(mockMedia.pass).toHaveBeenCalledTimes(1);
+    expect(state()).toMatchObject({ state: 'done', pass: { soundTrack: 0 } });
+    const [master] = job().masters;
+    ensurePasses({ ...job(), masters: [{ ...master!, soundTrack: 1 }] });
+    await settled();
+    expect(state()).toMatchObject({ state: 'done', pass: { soundTrack: 1 } });
+  });
+
   it('tells time left, can be stopped, and run again', async () => {
     mockMedia.pass.mockImplementationOnce(
       (_request: unknown, { signal, onProgress }: { signal: AbortSignal; onProgress: (p: object) => void }) =>

@@ -4,7 +4,7 @@ import { type Job } from '@core/job/job';
 import { shotsOf } from '@core/cut/master-shots';
 import type { Master } from '@core/master/master';
 import { sourceOf } from '@core/master/source';
-import { type Pass, passNames, passSchema } from '@core/pass/pass';
+import { heardFor, type Pass, passNames, passSchema } from '@core/pass/pass';
 import { uprightRect } from '@core/picture/live-area';
 import { scaledFrames } from '@core/time/frame-rate';
 import { troubleOf, type Trouble, TroubleError } from '@core/trouble/trouble';
@@ -35,8 +35,8 @@ const put = (fingerprint: string, state: PassState): void => usePasses.setState(
 export function ensurePasses(job: Job): void {
   for (const master of job.masters) {
     const known = usePasses.getState()[master.fingerprint];
-    if (known?.state === 'done') takeFoundShots(known.pass);
-    else if (!known) begin(master);
+    if (known?.state === 'done' && heardFor(known.pass, master)) takeFoundShots(known.pass);
+    else if (!known || known.state === 'done') begin(master);
   }
 }
 
@@ -68,7 +68,7 @@ function begin(master: Master): void {
       const lock = await keepLock(`gusset/pass/${fingerprint}`, 'wait', signal);
       if (!lock) throw new TroubleError('cancelled');
       try {
-        const stored = await storedPass(fingerprint);
+        const stored = await storedPass(master);
         if (stored) return stored;
         made = true;
         return await lookWhole(master, signal);
@@ -113,12 +113,13 @@ function look(master: Master, signal: AbortSignal): Promise<Pass> {
   return passOverMaster({ source: sourceOf(master) }, { signal, onProgress });
 }
 
-/** A pass of an earlier visit; one that cannot be read is made again. */
-async function storedPass(fingerprint: string): Promise<Pass | null> {
-  const file = await storedFile('passes', passNames(fingerprint).facts);
+/** A pass of an earlier visit; one that cannot be read, or heard another track, is made again. */
+async function storedPass(master: Master): Promise<Pass | null> {
+  const file = await storedFile('passes', passNames(master.fingerprint).facts);
   if (!file) return null;
   try {
-    return passSchema.parse(JSON.parse(await file.text()));
+    const pass = passSchema.parse(JSON.parse(await file.text()));
+    return heardFor(pass, master) ? pass : null;
   } catch {
     return null;
   }
@@ -127,7 +128,7 @@ async function storedPass(fingerprint: string): Promise<Pass | null> {
 /** Gives the found shots to every job of that master that is worked on here, once. */
 function takeFoundShots(pass: Pass): void {
   for (const { job } of Object.values(useJobs.getState().files)) {
-    const master = job.masters.find((one) => one.fingerprint === pass.fingerprint);
+    const master = job.masters.find((master) => master.fingerprint === pass.fingerprint);
     if (!master || job.offered.includes(master.id) || !isMine(job.id)) continue;
     markOffered(job.id, master.id);
     const own = job.edit.shots.some((shot) => shot.master === master.id);
@@ -139,9 +140,9 @@ function takeFoundShots(pass: Pass): void {
 export function takeShots(job: Job, master: Master, pass: Pass): void {
   const source = sourceOf(master, job.edit.repairs[master.id]);
   // The pass counted at the file's own rate.
-  const at = (frame: number) => scaledFrames(frame, master.rate, source.rate);
+  const scaled = (frame: number) => scaledFrames(frame, master.rate, source.rate);
   const boundaries: Boundary[] = pass.shots.map(({ frame, start, live }) => ({
-    frame: at(frame),
+    frame: scaled(frame),
     start,
     live: live && uprightRect(live, source),
   }));

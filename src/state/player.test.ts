@@ -1,4 +1,4 @@
-import { frameOf, type RenderPlan } from '@core/render/plan';
+import { plannedFrame, type RenderPlan } from '@core/render/plan';
 import { applyCommand } from '@core/job/commands/commands';
 import type { Cut } from '@core/cut/cut';
 import type { Job } from '@core/job/job';
@@ -91,8 +91,8 @@ beforeEach(() => {
 describe('the player', () => {
   it('opens at the in point, with plans in which output frame n is frame n of each master', () => {
     expect(last()).toEqual(['show', 0, 100]);
-    expect(plans().map((one) => one.frames)).toEqual([984, 50]);
-    expect(frameOf(plan(), 777).masterFrame).toBe(777);
+    expect(plans().map((plan) => plan.frames)).toEqual([984, 50]);
+    expect(plannedFrame(plan(), 777).masterFrame).toBe(777);
   });
 
   it('steps and shows only frames that the master has', () => {
@@ -164,7 +164,7 @@ describe('the player', () => {
   });
 
   it('draws a framing that is being dragged, without making it a step', () => {
-    const x = () => frameOf(plan(), 0).panes[0]!.window.x;
+    const x = () => plannedFrame(plan(), 0).panes[0]!.window.x;
     const before = x();
     setDraft({ framings: [testFraming({ focus: { x: 0.2, y: 0.5 } })], owner: 'shared' });
     expect(x()).toBeLessThan(before);

@@ -165,9 +165,9 @@ export function mountView(view: View, size: Size, paint: (picture: ImageBitmap) 
 export function showFrame(frame: number, master = usePlayer.getState().master): void {
   const source = opened[placeOf(master)];
   if (!current || !source) return;
-  const held = clamp(frame, 0, source.frames - 1);
-  usePlayer.setState({ master, frame: held, playing: false, range: null });
-  player?.show(placeOf(master), held);
+  const kept = clamp(frame, 0, source.frames - 1);
+  usePlayer.setState({ master, frame: kept, playing: false, range: null });
+  player?.show(placeOf(master), kept);
 }
 
 export const stepFrames = (by: number): void => showFrame(usePlayer.getState().frame + by);
@@ -178,11 +178,11 @@ export function togglePlay(): void {
   if (playing) return pause();
   if (!current) return;
   const { cut } = activeClip(current.edit);
-  const at = rangeAt(cut, master, frame);
-  const range = cut[at];
-  const ended = at === cut.length - 1 && range !== undefined && frame >= range.out - 1;
+  const index = rangeAt(cut, master, frame);
+  const range = cut[index];
+  const ended = index === cut.length - 1 && range !== undefined && frame >= range.out - 1;
   if (!range || ended) return playRanges(cut, 0);
-  playRanges([{ ...range, in: frame }, ...cut.slice(at + 1)], at);
+  playRanges([{ ...range, in: frame }, ...cut.slice(index + 1)], index);
 }
 
 function pause(): void {

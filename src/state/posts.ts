@@ -3,18 +3,11 @@ import { postStops } from '@core/check/post-check';
 import { clipOf, type Job } from '@core/job/job';
 import type { ExportRecord } from '@core/job/records';
 import { placementOf } from '@core/outlets/outlets';
-import {
-  postAnswerSchema,
-  type PostAnswer,
-  type PostForm,
-  postsPath,
-  uploadsPath,
-} from '@core/outlets/post-form';
 import { type Trouble, TroubleError } from '@core/trouble/trouble';
-import { uploadFile } from '@media/send/upload';
+import { connectorOf } from './connectors/connectors';
 import { exportedFile } from './exports';
 import { addPost } from './records';
-import { askJson, type ServerName, serverTrouble } from './server';
+import { type ServerName, serverTrouble } from './server';
 import { dropSetting, loadSetting, saveSetting } from './store/storage';
 import { outcomeOf } from './task';
 
@@ -50,6 +43,7 @@ export async function sendPost(job: Job, record: ExportRecord): Promise<void> {
   if (postStops(job, record).length > 0) return;
   const { sheet, placement } = placementOf(record.placement);
   const server: ServerName = { who: sheet.name, errand: 'post' };
+  const connector = connectorOf(sheet.outlet);
   const key = `${sheet.outlet}-${record.id}`;
   const mine = (stop = new AbortController());
   const show = (sent: number, total: number, judging: boolean) =>
@@ -64,14 +58,14 @@ export async function sendPost(job: Job, record: ExportRecord): Promise<void> {
         const file = await exportedFile(record);
         if (!file) throw new TroubleError('export-gone', { file: record.fileName });
         const upload = async () => {
-          const target = { endpoint: uploadsPath(sheet.outlet), ...server, file, key };
-          const id = await uploadFile(target, (sent, total) => show(sent, total, false), signal);
+          const onProgress = (sent: number, total: number) => show(sent, total, false);
+          const id = await connector.upload({ sheet, file, key }, onProgress, signal);
           await saveSetting(sentSetting(key), id);
           return id;
         };
         const answered = async (id: string) => {
           show(file.size, file.size, true);
-          return sendForm(server, sheet.outlet, { ...form, upload: id }, signal);
+          return connector.post(sheet, { ...form, upload: id }, signal);
         };
         const known = await loadSetting(sentSetting(key));
         const answer = known === null ? null : await answered(known).catch(unlessGone);
@@ -113,18 +107,4 @@ function unlessGone(error: unknown): null {
 
 export function cancelPost(): void {
   stop?.abort();
-}
-
-function sendForm(
-  server: ServerName,
-  outlet: string,
-  form: PostForm,
-  signal: AbortSignal,
-): Promise<PostAnswer> {
-  return askJson(server, postsPath(outlet), postAnswerSchema, {
-    method: 'POST',
-    body: form,
-    signal,
-    long: true,
-  });
 }

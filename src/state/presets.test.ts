@@ -3,7 +3,7 @@ import { dropPreset, openPresets, presetFile, savePreset, takePresetFile, usePre
 import { storage } from './store/storage';
 
 const canvas = canvasOf('tesselle/square', { width: 1080, height: 1080 }, { num: 25, den: 1 }, 'canvas-4');
-const names = () => usePresets.getState().presets.map((one) => one.name);
+const names = () => usePresets.getState().presets.map((preset) => preset.name);
 const fileOf = (text: string) =>
   ({ name: 'presets.json', text: () => Promise.resolve(text) }) as unknown as File;
 

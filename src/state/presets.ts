@@ -25,7 +25,7 @@ export function savePreset(name: string, { placement, width, height, rate, layou
 }
 
 export function dropPreset(name: string): void {
-  keep(usePresets.getState().presets.filter((one) => one.name !== name));
+  keep(usePresets.getState().presets.filter((preset) => preset.name !== name));
 }
 
 /** All presets as a file to keep or hand on. */

@@ -35,7 +35,7 @@ export async function storageOf({ head, exports }: Listed): Promise<JobStorage> 
   );
   const from = (sizes: Map<string, number> | undefined, fingerprint: string) =>
     [...(sizes ?? [])].reduce((sum, [name, size]) => sum + (name.startsWith(fingerprint) ? size : 0), 0);
-  const others = Object.values(useJobs.getState().listed).filter((one) => one.head.id !== head.id);
+  const others = Object.values(useJobs.getState().listed).filter((listed) => listed.head.id !== head.id);
   return {
     masters: head.masters.map(({ fingerprint, fileName }) => ({
       fingerprint,
@@ -43,8 +43,8 @@ export async function storageOf({ head, exports }: Listed): Promise<JobStorage> 
       bytes: masters?.get(fingerprint) ?? 0,
       made: from(passes, fingerprint) + from(stills, fingerprint),
       sharedWith: others
-        .filter((one) => one.head.masters.some((master) => master.fingerprint === fingerprint))
-        .map((one) => one.head.title),
+        .filter((listed) => listed.head.masters.some((master) => master.fingerprint === fingerprint))
+        .map((listed) => listed.head.title),
     })),
     exports: exports.reduce((sum, record) => sum + (clips?.get(storedName(record.id)) ?? 0), 0),
   };

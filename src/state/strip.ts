@@ -39,7 +39,7 @@ export function useStrip(source: Source, frames: readonly number[], apart: numbe
   const perSheet = STRIP.across * STRIP.down;
   const placeOf = (frame: number) => {
     const n = Math.min(Math.round(frame / every), Math.floor((source.frames - 1) / every));
-    return { sheet: Math.floor(n / perSheet), at: n % perSheet };
+    return { sheet: Math.floor(n / perSheet), cell: n % perSheet };
   };
   const wanted = tileWidth === 0 ? '' : [...new Set(frames.map((frame) => placeOf(frame).sheet))].join();
   useEffect(() => {
@@ -61,13 +61,13 @@ export function useStrip(source: Source, frames: readonly number[], apart: numbe
   const tiles: Record<number, Tile> = {};
   if (tileWidth === 0) return tiles;
   for (const frame of frames) {
-    const { sheet, at } = placeOf(frame);
+    const { sheet, cell } = placeOf(frame);
     const address = addresses.get(passNames(source.fingerprint).sheet(level, sheet));
     if (!address) continue;
     tiles[frame] = {
       sheet: address,
-      x: (at % STRIP.across) * tileWidth,
-      y: Math.floor(at / STRIP.across) * STRIP.tileHeight,
+      x: (cell % STRIP.across) * tileWidth,
+      y: Math.floor(cell / STRIP.across) * STRIP.tileHeight,
       width: tileWidth,
       height: STRIP.tileHeight,
     };

@@ -21,39 +21,39 @@ const endless = () =>
 
 describe('a task', () => {
   it('ends with what it made, and cleans nothing up', async () => {
-    const one = task();
-    expect(await outcomeOf(one, never)).toEqual({ state: 'done', result: 'made' });
-    expect(one.clean).not.toHaveBeenCalled();
+    const bringing = task();
+    expect(await outcomeOf(bringing, never)).toEqual({ state: 'done', result: 'made' });
+    expect(bringing.clean).not.toHaveBeenCalled();
   });
 
   it('that fails says why, and removes what it made', async () => {
-    const one = task({ run: () => Promise.reject(new Error('odd')) });
-    expect(await outcomeOf(one, never)).toMatchObject({
+    const bringing = task({ run: () => Promise.reject(new Error('odd')) });
+    expect(await outcomeOf(bringing, never)).toMatchObject({
       state: 'failed',
       trouble: { code: 'export-failed' },
     });
-    expect(one.clean).toHaveBeenCalledTimes(1);
+    expect(bringing.clean).toHaveBeenCalledTimes(1);
   });
 
   it('that is cancelled in its very last moment is cancelled, and removes what it made', async () => {
     const stop = new AbortController();
-    const one = task({
+    const bringing = task({
       run: () => {
         stop.abort();
         return Promise.resolve('made');
       },
     });
-    expect(await outcomeOf(one, stop.signal)).toEqual({ state: 'cancelled' });
-    expect(one.clean).toHaveBeenCalledTimes(1);
+    expect(await outcomeOf(bringing, stop.signal)).toEqual({ state: 'cancelled' });
+    expect(bringing.clean).toHaveBeenCalledTimes(1);
   });
 
   it('settles also when its clean-up fails', async () => {
     const told = jest.spyOn(console, 'error').mockImplementation(() => undefined);
-    const one = task({
+    const bringing = task({
       run: () => Promise.reject(new Error('odd')),
       clean: () => Promise.reject(new Error('locked')),
     });
-    expect(await outcomeOf(one, never)).toMatchObject({ state: 'failed' });
+    expect(await outcomeOf(bringing, never)).toMatchObject({ state: 'failed' });
     expect(told).toHaveBeenCalled();
     told.mockRestore();
   });

@@ -4,9 +4,11 @@ import { targetOf } from '../outlets/outlets';
 import { framed, keep, testJob, testRange, TEST_SOUND } from '../job/test-job';
 import { checkJob, heldBack } from './check';
 import { type Finding, findingWords, measuredWords } from './finding';
+import { fixCommand } from './fixes';
 import { type RuleId, RULES } from './rules';
 
-const find = (job: Job, rule: RuleId): Finding => checkJob(job).find((one) => one.rule === rule) as Finding;
+const find = (job: Job, rule: RuleId): Finding =>
+  checkJob(job).find((finding) => finding.rule === rule) as Finding;
 const change = (job: Job, command: Parameters<typeof applyCommand>[1]): Job => ({
   ...job,
   edit: applyCommand(job.edit, command),
@@ -15,15 +17,15 @@ const change = (job: Job, command: Parameters<typeof applyCommand>[1]): Job => (
 function fixed(job: Job, rule: RuleId): Job {
   const { fix } = find(job, rule);
   if (!fix) throw new Error(`${rule} offers no fix`);
-  return change(job, fix.command);
+  return change(job, fixCommand(fix));
 }
 
 describe('length', () => {
   // At 23.976 fps 1438 frames last 59.98 s and 1439 last 60.02 s (1001/24000 s each).
   it('is legal at the limit and not one frame over it; the fix trims to the limit', () => {
     const job = testJob({ frames: 3000 });
-    const at = change(job, keep(10, 1448));
-    expect(find(at, 'length').severity).toBe('note');
+    const kept = change(job, keep(10, 1448));
+    expect(find(kept, 'length').severity).toBe('note');
     const over = change(job, keep(10, 1449));
     expect(find(over, 'length')).toMatchObject({ severity: 'stop', code: 'over', values: { limit: 60 } });
     expect(activeClip(fixed(over, 'length').edit).cut).toEqual([testRange(10, 1448)]);
@@ -133,19 +135,19 @@ describe('holding back', () => {
     const none = { overrides: [], canvas };
     const tagged = { overrides: [{ rule: 'tag', canvas, reason: 'seen to by hand' }], canvas };
     expect(heldBack(findings, none, 'export')).toEqual([]);
-    expect(heldBack(findings, none, 'post').map((one) => one.rule)).toEqual(['tag']);
+    expect(heldBack(findings, none, 'post').map((finding) => finding.rule)).toEqual(['tag']);
     expect(heldBack(findings, tagged, 'post')).toEqual([]);
     const barred = checkJob(change(job, framed({}, { fit: true })));
-    expect(heldBack(barred, tagged, 'post').map((one) => one.rule)).toEqual(['coverage']);
+    expect(heldBack(barred, tagged, 'post').map((finding) => finding.rule)).toEqual(['coverage']);
   });
 
   it('goes by the canvas: what is let pass on one stops another', () => {
     const overrides = [{ rule: 'coverage', canvas: 'canvas-1', reason: 'bars are wanted' }];
     const barred = checkJob(change(testJob(), framed({}, { fit: true })));
     expect(heldBack(barred, { overrides, canvas: 'canvas-1' }, 'export')).toEqual([]);
-    expect(heldBack(barred, { overrides, canvas: 'canvas-2' }, 'export').map((one) => one.rule)).toEqual([
-      'coverage',
-    ]);
+    expect(
+      heldBack(barred, { overrides, canvas: 'canvas-2' }, 'export').map((finding) => finding.rule),
+    ).toEqual(['coverage']);
   });
 });
 
@@ -163,7 +165,7 @@ it('has words and figures for every finding of every kind of job', () => {
   for (const job of jobs) {
     const target = targetOf(activeClip(job.edit).canvases[0]!);
     const findings = checkJob(job);
-    expect(findings.map((one) => one.rule)).toEqual(Object.keys(RULES));
+    expect(findings.map((finding) => finding.rule)).toEqual(Object.keys(RULES));
     for (const finding of findings) {
       expect(findingWords(finding, target)).toMatch(/\.$/);
       expect(measuredWords(finding)).not.toMatch(/NaN|undefined|null/);

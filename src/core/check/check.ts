@@ -76,7 +76,9 @@ export function heldBack(
   { overrides, canvas }: { overrides: readonly Override[]; canvas: string },
   what: Holds,
 ): Finding[] {
-  const passed = new Set(overrides.filter((one) => one.canvas === canvas).map((one) => one.rule));
+  const passed = new Set(
+    overrides.filter((override) => override.canvas === canvas).map((override) => override.rule),
+  );
   return findings.filter(
     (finding) =>
       finding.severity === 'stop' &&

@@ -17,8 +17,8 @@ export function postStops(job: Job, record: ExportRecord): Finding[] {
 
 /** Whether an export shows its clip and canvas as they are now. */
 export function isCurrent(job: Pick<Job, 'edit' | 'masters'>, record: ExportRecord): boolean {
-  const clip = job.edit.clips.find((one) => one.id === record.clip);
-  if (!clip?.canvases.some((one) => one.id === record.canvas)) return false;
+  const clip = job.edit.clips.find((clip) => clip.id === record.clip);
+  if (!clip?.canvases.some((canvas) => canvas.id === record.canvas)) return false;
   return record.signature === signatureOf(onCanvas(onClip(job, record.clip), record.canvas).edit);
 }
 
@@ -27,7 +27,11 @@ export function exportToPost(job: Job): ExportRecord | null {
   const clip = activeClip(job.edit);
   const { id, placement } = activeCanvas(clip);
   const done = job.exports.filter(
-    (one) => one.clip === clip.id && one.canvas === id && one.state === 'done' && one.placement === placement,
+    (record) =>
+      record.clip === clip.id &&
+      record.canvas === id &&
+      record.state === 'done' &&
+      record.placement === placement,
   );
-  return done.find((one) => isCurrent(job, one)) ?? done[0] ?? null;
+  return done.find((record) => isCurrent(job, record)) ?? done[0] ?? null;
 }

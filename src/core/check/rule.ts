@@ -1,11 +1,11 @@
 import type { MasterLengths } from '../cut/cut';
 import type { Clip, Words } from '../job/clip';
-import type { Command } from '../job/commands/commands';
 import type { Canvas } from '../layout/canvas';
 import type { Source } from '../master/source';
 import type { OutletPlacement } from '../outlets/outlets';
 import type { Coverage } from '../proof/coverage';
 import type { RenderPlan } from '../render/plan';
+import type { OfferedFix } from './fixes';
 
 /** How serious a finding is. A stop keeps the export or the post back until it is fixed or overridden. */
 export type Severity = 'pass' | 'note' | 'warn' | 'stop';
@@ -51,8 +51,8 @@ export type Found<O extends Outcomes> = {
     severity: Severity;
     values: ValuesOf<O[Code]>;
     /** Output frame to look at. */
-    at?: number | undefined;
-    fix?: { label: string; command: Command } | undefined;
+    frame?: number | undefined;
+    fix?: OfferedFix | undefined;
   };
 }[keyof O & string];
 
@@ -90,4 +90,5 @@ export const outcome = <Values>(
 ): Outcome<Values> => ({ words, figures });
 
 /** Something counted, in words: `1 shot`, `3 shots`. */
-export const counted = (count: number, one: string): string => `${count} ${one}${count === 1 ? '' : 's'}`;
+export const counted = (count: number, singular: string): string =>
+  `${count} ${singular}${count === 1 ? '' : 's'}`;

@@ -31,41 +31,41 @@ const key = (frame: number, x: number, zoom = 1) => ({
   zoom,
   ease: null,
 });
-const at = (work: Job, id: string) => shotStates(work).find((one) => one.shot.id === id);
+const stateOf = (work: Job, id: string) => shotStates(work).find((shotState) => shotState.shot.id === id);
 
 describe('where a shot stands', () => {
   it('goes from untouched over framed to keyframed and by itself', () => {
-    expect(at(job, 'a')).toMatchObject({ framed: false, keyframed: false, detached: [], look: [] });
+    expect(stateOf(job, 'a')).toMatchObject({ framed: false, keyframed: false, detached: [], look: [] });
     const framed = change(job, put(plainFraming('a', 'main', 0)));
-    expect(at(framed, 'a')).toMatchObject({ framed: true, keyframed: false });
+    expect(stateOf(framed, 'a')).toMatchObject({ framed: true, keyframed: false });
     const moving = { ...plainFraming('b', 'main', 200), keyframes: [key(200, 0.3), key(300, 0.7)] };
     const alone = change(framed, put(moving), {
       type: 'detach',
       canvas: 'canvas-1',
       shot: { id: 'c', in: 500 },
     });
-    expect(at(alone, 'b')).toMatchObject({ keyframed: true });
-    expect(at(alone, 'c')).toMatchObject({ framed: true, detached: ['canvas-1'] });
+    expect(stateOf(alone, 'b')).toMatchObject({ keyframed: true });
+    expect(stateOf(alone, 'c')).toMatchObject({ framed: true, detached: ['canvas-1'] });
   });
 
   it('leaves out what the clip does not keep', () => {
     const cut = change(job, { type: 'set-cut', act: 'trim', cut: [testRange(210, 300)] });
-    expect(shotStates(cut).map((one) => one.shot.id)).toEqual(['b']);
+    expect(shotStates(cut).map((shotState) => shotState.shot.id)).toEqual(['b']);
   });
 
   it('asks for a look at bars, softness, and what changed since it was ticked', () => {
     const fit = change(job, put({ ...plainFraming('a', 'main', 0), fit: true }));
-    expect(at(fit, 'a')?.look).toEqual(['bare']);
+    expect(stateOf(fit, 'a')?.look).toEqual(['bare']);
     const soft = change(job, put({ ...plainFraming('b', 'main', 200), keyframes: [key(200, 0.5, 2)] }));
-    expect(at(soft, 'b')?.look).toEqual(['soft']);
+    expect(stateOf(soft, 'b')?.look).toEqual(['soft']);
     const signature = lookSignature(job, shots[0]!);
     const ticked = change(job, { type: 'tick-shot', shot: 'a', signature });
-    expect(at(ticked, 'a')).toMatchObject({ ticked: true, look: [] });
+    expect(stateOf(ticked, 'a')).toMatchObject({ ticked: true, look: [] });
     const later = change(ticked, put({ ...plainFraming('a', 'main', 0), keyframes: [key(0, 0.2)] }));
-    expect(at(later, 'a')).toMatchObject({ ticked: false, look: ['changed'] });
+    expect(stateOf(later, 'a')).toMatchObject({ ticked: false, look: ['changed'] });
     const square = canvasAdded(activeClip(ticked.edit), { width: 1080, height: 1080 }, null);
     const more = change(ticked, { type: 'set-canvases', act: 'add', ...square });
-    expect(at(more, 'a')?.ticked).toBe(false);
+    expect(stateOf(more, 'a')?.ticked).toBe(false);
   });
 
   it('takes a tick for what was seen: not after a repair, other bounds, or for a new shot of an old name', () => {
@@ -77,7 +77,7 @@ describe('where a shot stands', () => {
       repairs: { ...NO_REPAIRS, live } as Repairs,
       rates,
     });
-    expect(at(change(ticked, repair({ x: 0, y: 0.1, width: 1, height: 0.8 })), 'b')?.ticked).toBe(false);
+    expect(stateOf(change(ticked, repair({ x: 0, y: 0.1, width: 1, height: 0.8 })), 'b')?.ticked).toBe(false);
     const reshoot = (from: Job, ...frames: number[]): Job =>
       change(from, {
         type: 'set-shots',
@@ -87,11 +87,11 @@ describe('where a shot stands', () => {
         boundaries: frames.map((frame) => ({ frame, start: null })),
         frames: 984,
       });
-    expect(at(reshoot(ticked, 200, 480), 'b')?.ticked).toBe(false);
+    expect(stateOf(reshoot(ticked, 200, 480), 'b')?.ticked).toBe(false);
     // Merged away: the tick goes with the shot, and no later shot gets it.
     const merged = reshoot(ticked, 500);
     expect(merged.edit.ticks).toEqual({});
-    expect(shotStates(reshoot(merged, 200, 500)).some((one) => one.ticked)).toBe(false);
+    expect(shotStates(reshoot(merged, 200, 500)).some((shotState) => shotState.ticked)).toBe(false);
   });
 });
 
@@ -102,7 +102,7 @@ describe('panes that show the same', () => {
     act: 'layout',
     ...canvasChanged(activeClip(job.edit), 'canvas-1', { layout }),
   });
-  const finding = (work: Job) => checkJob(work).find((one) => one.rule === 'panes');
+  const finding = (work: Job) => checkJob(work).find((finding) => finding.rule === 'panes');
 
   it('are found, with the worst frame, and gone once their windows are apart', () => {
     expect(finding(stacked)).toMatchObject({
@@ -110,7 +110,7 @@ describe('panes that show the same', () => {
       severity: 'warn',
       values: { shots: 3, percent: 100 },
     });
-    expect(at(stacked, 'a')?.look).toContain('twice');
+    expect(stateOf(stacked, 'a')?.look).toContain('twice');
     const apart = change(
       stacked,
       ...shots.flatMap(({ id, in: first }) => [

@@ -30,7 +30,7 @@ export interface ShotState {
  * what they are drawn on. Two with the same look the same, so a tick is void once any of it changes.
  */
 export function lookSignature({ edit }: Pick<Work, 'edit'>, shot: Shot): string {
-  const of = (framings: { shot: string }[]) => framings.filter((one) => one.shot === shot.id);
+  const of = (framings: { shot: string }[]) => framings.filter((framing) => framing.shot === shot.id);
   const { canvases } = activeClip(edit);
   const drawn = canvases.map(({ width, height, layout, detached }) => [width, height, layout, of(detached)]);
   const { master, in: first, out, live } = shot;
@@ -48,18 +48,18 @@ export function shotStates(work: Work): ShotState[] {
   return shots
     .filter((shot) => shown.has(shot.id))
     .map((shot) => {
-      const own = canvases.filter((canvas) => canvas.detached.some((one) => one.shot === shot.id));
+      const own = canvases.filter((canvas) => canvas.detached.some((framing) => framing.shot === shot.id));
       const framings = [...edit.framings, ...own.flatMap((canvas) => canvas.detached)].filter(
-        (one) => one.shot === shot.id,
+        (framing) => framing.shot === shot.id,
       );
       const tick = edit.ticks[shot.id];
       const ticked = tick !== undefined && tick === lookSignature(work, shot);
       const changed: LookReason[] = tick !== undefined && !ticked ? ['changed'] : [];
-      const look = new Set([...changed, ...looks.flatMap((one) => one.get(shot.id) ?? [])]);
+      const look = new Set([...changed, ...looks.flatMap((look) => look.get(shot.id) ?? [])]);
       return {
         shot,
         framed: framings.length > 0,
-        keyframed: framings.some((one) => one.keyframes.length > 1),
+        keyframed: framings.some((framing) => framing.keyframes.length > 1),
         detached: own.map((canvas) => canvas.id),
         ticked,
         look: [...look],

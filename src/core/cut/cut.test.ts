@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { type Cut, cutFrames, cutSchema, rangeAt, rangeLength, slowestRate, trimmedTo } from './cut';
-import { joined, moved, removed, rolled, slice, slipped, split, trimmed } from './range-edits';
+import { joined, rangeMoved, removed, rolled, slice, slipped, split, trimmed } from './range-edits';
 
 const FILM = { num: 24000, den: 1001 };
 const MOST = 900;
@@ -9,8 +9,8 @@ const range = fc
   .tuple(fc.constantFrom('a', 'b'), fc.nat(500), fc.integer({ min: 1, max: 200 }))
   .map(([master, start, length]) => ({ master, in: start, out: start + length }));
 const cut: fc.Arbitrary<Cut> = fc.array(range, { minLength: 1, maxLength: 6 });
-const length = (one: { in: number; out: number }[]) => one.reduce((sum, it) => sum + it.out - it.in, 0);
-const valid = (one: unknown) => cutSchema.safeParse(one).success;
+const length = (ranges: { in: number; out: number }[]) => ranges.reduce((sum, it) => sum + it.out - it.in, 0);
+const valid = (cut: unknown) => cutSchema.safeParse(cut).success;
 
 describe('a cut', () => {
   it('trimmed keeps its first frames, exactly as many as asked', () => {
@@ -18,7 +18,7 @@ describe('a cut', () => {
       fc.property(cut, fc.integer({ min: 1, max: 900 }), (whole, frames) => {
         const kept = trimmedTo(whole, frames, masters, FILM);
         expect(cutFrames(kept, masters, FILM)).toBe(Math.min(frames, length(whole)));
-        kept.forEach((one, i) => expect(one.in).toBe(whole[i]!.in));
+        kept.forEach((range, i) => expect(range.in).toBe(whole[i]!.in));
         expect(valid(kept)).toBe(true);
       }),
     );
@@ -32,7 +32,7 @@ describe('a cut', () => {
         fc.integer({ min: 5, max: 900 }),
         fc.constantFrom(...rates),
         (whole: Cut, frames: number, rate) => {
-          const of = (one: Cut) => cutFrames(one, masters, rate);
+          const of = (range: Cut) => cutFrames(range, masters, rate);
           const kept = trimmedTo(whole, frames, masters, rate);
           expect(of(kept)).toBeLessThanOrEqual(Math.max(frames, 3));
           if (of(whole) > frames) expect(of(kept)).toBeGreaterThan(frames - 4);
@@ -75,8 +75,8 @@ describe('work on ranges', () => {
 
   it('keeps a cut a cut of its masters, whatever is done', () => {
     fc.assert(
-      fc.property(place, ([whole, at, frame]) => {
-        const index = at % whole.length;
+      fc.property(place, ([whole, nth, frame]) => {
+        const index = nth % whole.length;
         for (const edge of ['in', 'out'] as const) {
           const next = trimmed(whole, index, edge, frame, MOST);
           expect(valid(next)).toBe(true);
@@ -86,7 +86,7 @@ describe('work on ranges', () => {
         expect(valid(slid)).toBe(true);
         expect(rangeLength(slid[index]!)).toBe(rangeLength(whole[index]!));
         expect(valid(removed(whole, index))).toBe(true);
-        const turned = moved(whole, index, frame);
+        const turned = rangeMoved(whole, index, frame);
         expect([...turned].sort().length).toBe(whole.length);
         expect(length(turned)).toBe(length(whole));
       }),
@@ -95,13 +95,13 @@ describe('work on ranges', () => {
 
   it('splits without losing or doubling a frame, and joins again', () => {
     fc.assert(
-      fc.property(cut, fc.nat(5), fc.nat(199), (whole, at, into) => {
-        const index = at % whole.length;
-        const one = whole[index]!;
-        const frame = one.in + (into % rangeLength(one));
+      fc.property(cut, fc.nat(5), fc.nat(199), (whole, nth, into) => {
+        const index = nth % whole.length;
+        const range = whole[index]!;
+        const frame = range.in + (into % rangeLength(range));
         const parts = split(whole, index, frame);
         expect(length(parts)).toBe(length(whole));
-        expect(parts).toHaveLength(whole.length + (frame === one.in ? 0 : 1));
+        expect(parts).toHaveLength(whole.length + (frame === range.in ? 0 : 1));
         expect(length(joined(parts))).toBe(length(whole));
       }),
     );

@@ -54,7 +54,7 @@ export function proposals(request: FitRequest): Proposal[] {
     if (cut.length === 0) continue;
     const frames = cut.reduce((sum, range) => sum + rangeLength(range), 0);
     const text = JSON.stringify(cut);
-    if (!found.some((one) => JSON.stringify(one.cut) === text)) found.push({ cut, frames, by });
+    if (!found.some((proposal) => JSON.stringify(proposal.cut) === text)) found.push({ cut, frames, by });
   }
   return found;
 }
@@ -119,14 +119,16 @@ const lastOf = (shots: readonly Candidate[]): Candidate => shots[shots.length - 
  */
 function shortened(range: Range, frames: number, pauses: readonly Range[], fromEnd: boolean): Range {
   const reach = Math.round(rangeLength(range) * PAUSE_REACH);
-  const own = pauses.filter((one) => one.master === range.master);
+  const own = pauses.filter((pause) => pause.master === range.master);
   if (fromEnd) {
     const first = range.out - frames;
-    const pause = own.find((one) => one.out > first && one.in < first + reach && one.out < range.out);
+    const pause = own.find((quiet) => quiet.out > first && quiet.in < first + reach && quiet.out < range.out);
     // The moment a pause ends, sound begins: the shot starts there.
     return { ...range, in: pause ? Math.max(first, Math.min(pause.out, range.out - 1)) : first };
   }
   const last = range.in + frames;
-  const pause = [...own].reverse().find((one) => one.in < last && one.in > Math.max(range.in, last - reach));
+  const pause = [...own]
+    .reverse()
+    .find((quiet) => quiet.in < last && quiet.in > Math.max(range.in, last - reach));
   return { ...range, out: pause ? Math.min(last, Math.max(pause.in, range.in + 1)) : last };
 }

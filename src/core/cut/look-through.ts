@@ -39,6 +39,6 @@ export function keptShots(
         in: Math.max(first, range.in),
         out: Math.min(out, range.out),
       }))
-      .filter((one) => one.out > one.in),
+      .filter((shot) => shot.out > shot.in),
   );
 }

@@ -20,7 +20,7 @@ export function shotsOf(shots: readonly Shot[], { id, frames }: ShotMaster): Sho
 /** The shot that a master's frame lies in; frames past the last shot belong to it. */
 export function shotAt(shots: readonly Shot[], master: ShotMaster, frame: number): Shot {
   const own = shotsOf(shots, master);
-  const shot = own.find((one) => frame >= one.in && frame < one.out) ?? own[own.length - 1];
+  const shot = own.find((shot) => frame >= shot.in && frame < shot.out) ?? own[own.length - 1];
   if (!shot) throw new RangeError('a master has at least one shot');
   return shot;
 }

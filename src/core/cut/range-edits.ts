@@ -10,7 +10,7 @@ const rangeOf = (cut: Cut, index: number): Range => {
   return range;
 };
 const withRange = (cut: Cut, index: number, range: Range): Cut =>
-  cut.map((one, i) => (i === index ? range : one));
+  cut.map((kept, i) => (i === index ? range : kept));
 
 /**
  * A cut with one end of a range moved; what follows closes up behind it. At least one frame stays.
@@ -48,11 +48,11 @@ export function removed(cut: Cut, index: number): Cut {
 }
 
 /** A cut with a range put at another place. @param to its place in the new order, from 0. */
-export function moved(cut: Cut, from: number, to: number): Cut {
+export function rangeMoved(cut: Cut, from: number, to: number): Cut {
   const range = rangeOf(cut, from);
   const rest = cut.filter((_, i) => i !== from);
-  const at = clamp(to, 0, rest.length);
-  return [...rest.slice(0, at), range, ...rest.slice(at)];
+  const index = clamp(to, 0, rest.length);
+  return [...rest.slice(0, index), range, ...rest.slice(index)];
 }
 
 /**
@@ -96,12 +96,12 @@ export function joined(cut: Cut): Cut {
 
 /** What a cut keeps between two frames of its own playing order, at one rate. @param from first kept. @param to first not kept. */
 export function slice(cut: Cut, from: number, to: number): Cut {
-  let at = 0;
+  let reached = 0;
   return cut.flatMap((range) => {
-    const start = at;
-    at += rangeLength(range);
+    const start = reached;
+    reached += rangeLength(range);
     const first = Math.max(from, start);
-    const last = Math.min(to, at);
+    const last = Math.min(to, reached);
     return last > first ? [{ ...range, in: range.in + first - start, out: range.in + last - start }] : [];
   });
 }

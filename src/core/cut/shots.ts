@@ -34,9 +34,9 @@ export function reshot(
   frames: number,
 ): Shots {
   const starts = new Map<number, Boundary>([[0, { frame: 0, start: null }]]);
-  for (const one of boundaries) {
-    if (one.frame === 0) starts.set(0, { ...one, start: null });
-    else if (one.frame > 0 && one.frame < frames) starts.set(one.frame, one);
+  for (const boundary of boundaries) {
+    if (boundary.frame === 0) starts.set(0, { ...boundary, start: null });
+    else if (boundary.frame > 0 && boundary.frame < frames) starts.set(boundary.frame, boundary);
   }
   const ordered = [...starts.values()].sort((a, b) => a.frame - b.frame);
   const taken = new Set(old.map((shot) => shot.id));
@@ -82,14 +82,14 @@ export function boundariesOf(shots: readonly Shot[]): Boundary[] {
 
 /** Boundaries with one more at a frame, put there by a person; the same where there is one. */
 export function withBoundary(boundaries: readonly Boundary[], frame: number): Boundary[] {
-  return boundaries.some((one) => one.frame === frame)
+  return boundaries.some((boundary) => boundary.frame === frame)
     ? [...boundaries]
     : [...boundaries, { frame, start: SET }];
 }
 
 /** Boundaries without the one at a frame: the shots on its two sides become one. The first of all stays. */
 export function withoutBoundary(boundaries: readonly Boundary[], frame: number): Boundary[] {
-  return boundaries.filter((one) => one.frame !== frame || one.frame === 0);
+  return boundaries.filter((boundary) => boundary.frame !== frame || boundary.frame === 0);
 }
 
 /** Boundaries with one moved, at most to a frame from its neighbours. */
@@ -99,11 +99,11 @@ export function movedBoundary(
   to: number,
   frames: number,
 ): Boundary[] {
-  const others = boundaries.map((one) => one.frame).filter((one) => one !== frame);
-  const before = Math.max(0, ...others.filter((one) => one < frame));
-  const after = Math.min(frames, ...others.filter((one) => one > frame));
-  const at = Math.min(Math.max(to, before + 1), after - 1);
-  return boundaries.map((one) =>
-    one.frame === frame && frame > 0 ? { ...one, frame: at, start: SET } : one,
+  const others = boundaries.map((boundary) => boundary.frame).filter((other) => other !== frame);
+  const before = Math.max(0, ...others.filter((other) => other < frame));
+  const after = Math.min(frames, ...others.filter((other) => other > frame));
+  const kept = Math.min(Math.max(to, before + 1), after - 1);
+  return boundaries.map((boundary) =>
+    boundary.frame === frame && frame > 0 ? { ...boundary, frame: kept, start: SET } : boundary,
   );
 }

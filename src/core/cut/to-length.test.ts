@@ -7,18 +7,19 @@ import { snapped, snapPoints } from './snap';
 import { plainFraming } from '../framing/framing';
 import { testShot, TEST_MASTER } from '../job/test-job';
 
-const total = (cut: { in: number; out: number }[]) => cut.reduce((sum, one) => sum + one.out - one.in, 0);
+const total = (cut: { in: number; out: number }[]) =>
+  cut.reduce((sum, range) => sum + range.out - range.in, 0);
 const shotsOf = fc
   .array(fc.tuple(fc.integer({ min: 5, max: 300 }), fc.nat(30), fc.integer({ min: -60, max: -5 })), {
     minLength: 1,
     maxLength: 14,
   })
   .map((parts) => {
-    let at = 0;
+    let start = 0;
     return parts.map(([length, motion, loudness]): Candidate => {
-      const one = { master: 'a', in: at, out: at + length, motion, loudness };
-      at += length;
-      return one;
+      const range = { master: 'a', in: start, out: start + length, motion, loudness };
+      start += length;
+      return range;
     });
   });
 
@@ -33,15 +34,17 @@ describe('fitting to a length', () => {
         (shots, frames, keepFirst, keepLast) => {
           const found = proposals({ shots, frames, keepFirst, keepLast, pauses: [] });
           expect(found.length).toBeLessThanOrEqual(3);
-          expect(new Set(found.map((one) => JSON.stringify(one.cut))).size).toBe(found.length);
+          expect(new Set(found.map((proposal) => JSON.stringify(proposal.cut))).size).toBe(found.length);
           if (total(shots) <= frames) expect(found).toEqual([]);
-          for (const one of found) {
-            expect(one.frames).toBe(total(one.cut));
-            expect(one.frames).toBeLessThanOrEqual(frames);
-            one.cut.forEach((range, i) => expect(range.in).toBeGreaterThanOrEqual(one.cut[i - 1]?.out ?? 0));
-            if (keepFirst) expect(one.cut[0]!.in).toBe(0);
+          for (const proposal of found) {
+            expect(proposal.frames).toBe(total(proposal.cut));
+            expect(proposal.frames).toBeLessThanOrEqual(frames);
+            proposal.cut.forEach((range, i) =>
+              expect(range.in).toBeGreaterThanOrEqual(proposal.cut[i - 1]?.out ?? 0),
+            );
+            if (keepFirst) expect(proposal.cut[0]!.in).toBe(0);
             if (keepLast && !(keepFirst && shots.length === 1))
-              expect(one.cut[one.cut.length - 1]!.out).toBe(total(shots));
+              expect(proposal.cut[proposal.cut.length - 1]!.out).toBe(total(shots));
           }
         },
       ),
@@ -58,21 +61,21 @@ describe('fitting to a length', () => {
 
   it('favours movement in one, sound in another', () => {
     const found = proposals({ shots: film, frames: 200, keepFirst: false, keepLast: false, pauses: [] });
-    const by = (name: string) => found.find((one) => one.by === name)?.cut.map((range) => range.in);
+    const by = (name: string) => found.find((proposal) => proposal.by === name)?.cut.map((range) => range.in);
     expect(by('movement')).toEqual([100, 300]);
     expect(by('sound')).toEqual([0, 400]);
   });
 
   it('shortens at a pause rather than in the middle of a word', () => {
     const pauses = [{ master: 'a', in: 35, out: 45 }];
-    const [one] = proposals({
+    const [proposal] = proposals({
       shots: film.slice(0, 1).concat(film.slice(1, 2)),
       frames: 50,
       keepFirst: true,
       keepLast: false,
       pauses,
     });
-    expect(one?.cut).toEqual([{ master: 'a', in: 0, out: 45 }].map((range) => ({ ...range, out: 35 })));
+    expect(proposal?.cut).toEqual([{ master: 'a', in: 0, out: 45 }].map((range) => ({ ...range, out: 35 })));
   });
 });
 
@@ -90,10 +93,10 @@ describe('parts', () => {
         fc.integer({ min: 60, max: 900 }),
         fc.nat(25),
         divisions,
-        (length, most, overlap, at) => {
-          const parts = inParts([range(50, length)], { most, overlap, divisions: at });
+        (length, most, overlap, frames) => {
+          const parts = inParts([range(50, length)], { most, overlap, divisions: frames });
           const lengths = parts.map(total);
-          for (const one of lengths) expect(one).toBeLessThanOrEqual(most);
+          for (const length of lengths) expect(length).toBeLessThanOrEqual(most);
           expect(parts).toHaveLength(length <= most ? 1 : Math.ceil((length - overlap) / (most - overlap)));
           parts.forEach((part, i) => {
             expect(part[0]!.in).toBe(i === 0 ? 50 : parts[i - 1]![0]!.out - overlap);
@@ -133,7 +136,7 @@ describe('shots', () => {
         made.shots.forEach((shot, i) => expect(shot.in).toBe(made.shots[i - 1]?.out ?? 0));
         expect(new Set(made.shots.map((shot) => shot.id)).size).toBe(made.shots.length);
         for (const shot of made.shots) {
-          expect(made.framings.some((one) => one.shot === shot.id)).toBe(shot.in >= 100);
+          expect(made.framings.some((framing) => framing.shot === shot.id)).toBe(shot.in >= 100);
         }
       }),
     );
@@ -141,10 +144,10 @@ describe('shots', () => {
 
   it('merge and move, never past their neighbours', () => {
     const bounds = boundariesOf([...shots, testShot('c', 300, 400)]);
-    expect(withoutBoundary(bounds, 100).map((one) => one.frame)).toEqual([0, 300]);
+    expect(withoutBoundary(bounds, 100).map((boundary) => boundary.frame)).toEqual([0, 300]);
     expect(withoutBoundary(bounds, 0)).toHaveLength(3);
-    expect(movedBoundary(bounds, 100, 350, 400).map((one) => one.frame)).toEqual([0, 299, 300]);
-    expect(movedBoundary(bounds, 300, 900, 400).map((one) => one.frame)).toEqual([0, 100, 399]);
+    expect(movedBoundary(bounds, 100, 350, 400).map((boundary) => boundary.frame)).toEqual([0, 299, 300]);
+    expect(movedBoundary(bounds, 300, 900, 400).map((boundary) => boundary.frame)).toEqual([0, 100, 399]);
   });
 });
 

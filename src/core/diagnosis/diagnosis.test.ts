@@ -30,12 +30,13 @@ const patient = (master: Parameters<typeof testMaster>[0] = {}, more: Partial<Pa
   canvases: [tall],
   ...more,
 });
-const find = (one: Patient, code: ProblemCode) => diagnose(one).find((problem) => problem.code === code);
+const find = (patient: Patient, code: ProblemCode) =>
+  diagnose(patient).find((problem) => problem.code === code);
 /** The patient after its first offer of a kind. */
-const cured = (one: Patient, code: ProblemCode): Patient => {
-  const offer = find(one, code)?.offers[0];
+const cured = (patient: Patient, code: ProblemCode): Patient => {
+  const offer = find(patient, code)?.offers[0];
   if (!offer) throw new Error(`nothing is offered against ${code}`);
-  return { ...one, repairs: offer.repairs };
+  return { ...patient, repairs: offer.repairs };
 };
 
 describe('a diagnosis', () => {
@@ -52,17 +53,17 @@ describe('a diagnosis', () => {
     [{ width: 720, height: 576 }, 1, { width: 1047, height: 576 }],
     [{ width: 1440, height: 1080 }, 0, { width: 1920, height: 1080 }],
   ])('of %p offers pixels that are not square', (coded, offer, picture) => {
-    const one = patient({ coded, picture: coded });
-    const offered = find(one, 'pixel-aspect')?.offers[offer];
-    expect(sourceOf(one.master, offered?.repairs).picture).toEqual(picture);
+    const sick = patient({ coded, picture: coded });
+    const offered = find(sick, 'pixel-aspect')?.offers[offer];
+    expect(sourceOf(sick.master, offered?.repairs).picture).toEqual(picture);
   });
 
   it('warns of bars, and of none once their edges are taken, upright also on a turned master', () => {
     const live = { x: 0, y: 0.1, width: 1, height: 0.8 };
-    const one = patient({}, { pass: { ...pass, live } });
-    expect(find(one, 'bars')).toMatchObject({ weight: 'warn', values: { live: '1920×864' } });
-    expect(cured(one, 'bars').repairs.live).toEqual(live);
-    expect(find(cured(one, 'bars'), 'bars')).toMatchObject({ weight: 'fine', repaired: true });
+    const sick = patient({}, { pass: { ...pass, live } });
+    expect(find(sick, 'bars')).toMatchObject({ weight: 'warn', values: { live: '1920×864' } });
+    expect(cured(sick, 'bars').repairs.live).toEqual(live);
+    expect(find(cured(sick, 'bars'), 'bars')).toMatchObject({ weight: 'fine', repaired: true });
     const turned = cured(patient({ rotation: 90 }, { pass: { ...pass, live } }), 'bars').repairs.live;
     expect(turned?.x).toBeCloseTo(0.1, 9);
     expect(turned?.width).toBeCloseTo(0.8, 9);
@@ -70,30 +71,30 @@ describe('a diagnosis', () => {
 
   it('tells a varying rate with its costs, and maps it to another', () => {
     const frameTimes = { least: 1 / 60, mean: 1 / 30, greatest: 1 / 15 };
-    const one = patient({
+    const sick = patient({
       constantRate: false,
       rate: { num: 30, den: 1 },
       frameTimes,
       repeated: 7,
       dropped: 3,
     });
-    expect(find(one, 'varying-rate')).toMatchObject({
+    expect(find(sick, 'varying-rate')).toMatchObject({
       values: { least: '15.00', greatest: '60.00', repeated: 7 },
     });
-    const half = find(one, 'varying-rate')?.offers[0];
-    expect(sourceOf(one.master, half?.repairs)).toMatchObject({ rate: { num: 30, den: 2 }, frames: 492 });
+    const half = find(sick, 'varying-rate')?.offers[0];
+    expect(sourceOf(sick.master, half?.repairs)).toMatchObject({ rate: { num: 30, den: 2 }, frames: 492 });
   });
 
   it('warns of fields, and draws whole frames', () => {
-    const one = patient({}, { pass: { ...pass, combed: 0.6, topFirst: true } });
-    expect(find(one, 'interlace')).toMatchObject({ weight: 'warn', values: { share: 60, order: 'top' } });
-    expect(cured(one, 'interlace').repairs.deinterlace).toBe(true);
+    const sick = patient({}, { pass: { ...pass, combed: 0.6, topFirst: true } });
+    expect(find(sick, 'interlace')).toMatchObject({ weight: 'warn', values: { share: 60, order: 'top' } });
+    expect(cured(sick, 'interlace').repairs.deinterlace).toBe(true);
   });
 
   // A 640×360 picture fills 1080×1920 at 1920/360 = 533 %; to stay at 200 % it needs 960 lines.
   it('says by how much a master is too small', () => {
-    const one = patient({ picture: { width: 640, height: 360 } });
-    expect(find(one, 'small')?.values).toMatchObject({ percent: 533, height: 960 });
+    const sick = patient({ picture: { width: 640, height: 360 } });
+    expect(find(sick, 'small')?.values).toMatchObject({ percent: 533, height: 960 });
     expect(find(patient({ picture: { width: 3840, height: 2160 } }), 'small')).toBeUndefined();
   });
 
@@ -116,7 +117,7 @@ describe('a diagnosis', () => {
     const sound = { integrated: -14, loudest: -10, truePeak: 0.5, samplePeak: 0, shortTerm: [], pauses: [] };
     const live = { x: 0.1, y: 0, width: 0.8, height: 1 };
     const shots = [{ frame: 0, start: null, live }];
-    const one = patient(
+    const sick = patient(
       {
         coded: { width: 720, height: 576 },
         picture: { width: 720, height: 576 },
@@ -127,7 +128,7 @@ describe('a diagnosis', () => {
       },
       { pass: { ...pass, live, shots, combed: 0.5, sound } },
     );
-    const problems = diagnose(one);
+    const problems = diagnose(sick);
     const codes: ProblemCode[] = [
       'pixel-aspect',
       'rotation',
@@ -148,7 +149,7 @@ describe('a diagnosis', () => {
     for (const problem of problems) {
       const tries = [
         problem,
-        ...problem.offers.flatMap(({ repairs }) => find({ ...one, repairs }, problem.code) ?? []),
+        ...problem.offers.flatMap(({ repairs }) => find({ ...sick, repairs }, problem.code) ?? []),
       ];
       for (const each of tries) {
         const { title, meaning } = problemWords(each);

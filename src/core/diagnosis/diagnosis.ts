@@ -58,7 +58,7 @@ const offer = (label: string, repairs: Repairs) => ({ label, repairs });
 const pixelAspect: Look = ({ master, repairs }) => {
   const now = repairs.pixelAspect ?? master.pixelAspect;
   const square = same(now, { num: 1, den: 1 });
-  const guesses = guessedAspects(master.coded).filter((one) => !same(one.aspect, now));
+  const guesses = guessedAspects(master.coded).filter((guess) => !same(guess.aspect, now));
   const repaired = repairs.pixelAspect !== null;
   if (square && guesses.length === 0 && !repaired) return null;
   const { width, height } = sourceOf(master, repairs).picture;
@@ -82,13 +82,13 @@ const rotation: Look = ({ master, repairs }) => {
   const now = repairs.rotation ?? master.rotation;
   const repaired = repairs.rotation !== null;
   if (now === 0 && !repaired) return null;
-  const others = ([0, 90, 180, 270] as const).filter((one) => one !== now);
+  const others = ([0, 90, 180, 270] as const).filter((turn) => turn !== now);
   return {
     code: 'rotation',
     weight: 'fine',
     values: { degrees: now, flagged: master.rotation },
-    offers: others.map((one) =>
-      offer(one === 0 ? 'Not turned' : `Turn by ${one}°`, { ...repairs, rotation: one }),
+    offers: others.map((turn) =>
+      offer(turn === 0 ? 'Not turned' : `Turn by ${turn}°`, { ...repairs, rotation: turn }),
     ),
     repaired,
   };
@@ -158,12 +158,12 @@ const matrix: Look = ({ master, repairs }) => {
   // Without a tag small pictures are mostly BT.601 and large ones BT.709 (common practice, no source).
   const likely = height <= 576 ? 'smpte170m' : 'bt709';
   if (now !== null && !repaired && (now === 'bt709' || height <= 576)) return null;
-  const names = ['bt709', 'smpte170m', 'bt2020-ncl'].filter((one) => one !== now);
+  const names = ['bt709', 'smpte170m', 'bt2020-ncl'].filter((name) => name !== now);
   return {
     code: 'matrix',
     weight: now === null && likely !== 'bt709' ? 'note' : 'fine',
     values: { matrix: now, likely },
-    offers: names.map((one) => offer(MATRIX_NAMES[one] ?? one, { ...repairs, matrix: one })),
+    offers: names.map((name) => offer(MATRIX_NAMES[name] ?? name, { ...repairs, matrix: name })),
     repaired,
   };
 };
@@ -182,7 +182,7 @@ const rate: Look = ({ master, repairs }) => {
   const halves = { num: now.num, den: now.den * 2 };
   const doubles = { num: now.num * 2, den: now.den };
   const rates = [master.rate, halves, doubles].filter(
-    (one) => compareRates(one, now) !== 0 && one.num / one.den <= 120,
+    (rate) => compareRates(rate, now) !== 0 && rate.num / rate.den <= 120,
   );
   return {
     code: 'varying-rate',
@@ -195,10 +195,10 @@ const rate: Look = ({ master, repairs }) => {
       repeated: master.repeated,
       dropped: master.dropped,
     },
-    offers: rates.map((one) =>
-      offer(`Map to ${Number((one.num / one.den).toFixed(3))} fps`, {
+    offers: rates.map((rate) =>
+      offer(`Map to ${Number((rate.num / rate.den).toFixed(3))} fps`, {
         ...repairs,
-        rate: compareRates(one, master.rate) === 0 ? null : one,
+        rate: compareRates(rate, master.rate) === 0 ? null : rate,
       }),
     ),
     repaired: repairs.rate !== null,

@@ -7,15 +7,15 @@ const unit = fc.double({ min: 0, max: 1, noNaN: true });
 function byHalving(ease: Ease, u: number): number {
   if (!ease) return u;
   const [x1, y1, x2, y2] = ease;
-  const at = (a: number, b: number, t: number) =>
+  const bezier = (a: number, b: number, t: number) =>
     3 * a * t * (1 - t) ** 2 + 3 * b * t ** 2 * (1 - t) + t ** 3;
   let [low, high] = [0, 1];
   for (let n = 0; n < 100; n++) {
     const t = (low + high) / 2;
-    if (at(x1, x2, t) < u) low = t;
+    if (bezier(x1, x2, t) < u) low = t;
     else high = t;
   }
-  return at(y1, y2, low);
+  return bezier(y1, y2, low);
 }
 
 describe('an ease', () => {

@@ -3,7 +3,7 @@ import { type Keyframe, keyframeAt, plainFraming, type Values } from './framing'
 import {
   enlargement,
   marginOf,
-  moved,
+  windowMoved,
   pointed,
   seated,
   sharpWidth,
@@ -87,9 +87,9 @@ describe('fill', () => {
           );
           const window = windowAt({ keyframes, turn: quarter }, frame, { pane, live });
           for (const { x, y } of cornersOf(window, live)) {
-            for (const at of [x, y]) {
-              expect(at).toBeGreaterThanOrEqual(-1e-9);
-              expect(at).toBeLessThanOrEqual(1 + 1e-9);
+            for (const middle of [x, y]) {
+              expect(middle).toBeGreaterThanOrEqual(-1e-9);
+              expect(middle).toBeLessThanOrEqual(1 + 1e-9);
             }
           }
           expect((window.width / window.height) * live).toBeCloseTo(pane, 6);
@@ -196,12 +196,12 @@ describe('moves', () => {
   const windowIn = (framing: typeof plain) => windowAt(framing, 0, aspects);
 
   it('move the window by what was asked, and stop at the edge', () => {
-    const there = moved(plain, 'shot', { x: 0.1, y: 0 }, aspects);
+    const there = windowMoved(plain, 'shot', { x: 0.1, y: 0 }, aspects);
     expect(windowIn(there).x - windowIn(plain).x).toBeCloseTo(0.1, 12);
-    const edge = moved(plain, 'shot', { x: 5, y: 0 }, aspects);
+    const edge = windowMoved(plain, 'shot', { x: 5, y: 0 }, aspects);
     expect(windowIn(edge).x + windowIn(edge).width).toBeCloseTo(1, 12);
     // The way back starts at the edge, not where the finger went.
-    expect(windowIn(moved(edge, 'shot', { x: -0.05, y: 0 }, aspects)).x).toBeCloseTo(
+    expect(windowIn(windowMoved(edge, 'shot', { x: -0.05, y: 0 }, aspects)).x).toBeCloseTo(
       windowIn(edge).x - 0.05,
       12,
     );
@@ -210,14 +210,17 @@ describe('moves', () => {
   it('keep what other canvases show along an axis that has no room here', () => {
     const aside = pointed(plain, 'shot', { x: 0.8, y: 0.4 });
     const wide = { pane: 16 / 9, live: 16 / 9 };
-    expect(moved(aside, 'shot', { x: 0.1, y: 0.1 }, wide).keyframes[0]?.focus).toEqual({ x: 0.8, y: 0.4 });
-    const square = moved(aside, 'shot', { x: 0, y: 0.1 }, { pane: 1, live: 16 / 9 });
+    expect(windowMoved(aside, 'shot', { x: 0.1, y: 0.1 }, wide).keyframes[0]?.focus).toEqual({
+      x: 0.8,
+      y: 0.4,
+    });
+    const square = windowMoved(aside, 'shot', { x: 0, y: 0.1 }, { pane: 1, live: 16 / 9 });
     expect(square.keyframes[0]?.focus).toEqual({ x: 0.8, y: 0.4 });
   });
 
   it('move a tilted window by what was asked', () => {
     const tight = { ...plain, keyframes: [{ ...plain.keyframes[0]!, zoom: 4, tilt: 20 }] };
-    const there = moved(tight, 'shot', { x: 0.05, y: -0.03 }, aspects);
+    const there = windowMoved(tight, 'shot', { x: 0.05, y: -0.03 }, aspects);
     const [a, b] = [centreOf(windowIn(tight)), centreOf(windowIn(there))];
     expect(b.x - a.x).toBeCloseTo(0.05, 9);
     expect(b.y - a.y).toBeCloseTo(-0.03, 9);
@@ -255,7 +258,9 @@ describe('moves', () => {
   };
 
   it('are for every keyframe alike when they are for the shot', () => {
-    const focuses = moved(moving, 'shot', { x: 0.1, y: 0.05 }, aspects).keyframes.map((key) => key.focus);
+    const focuses = windowMoved(moving, 'shot', { x: 0.1, y: 0.05 }, aspects).keyframes.map(
+      (key) => key.focus,
+    );
     expect(focuses[0]?.x).toBeCloseTo(0.5, 12);
     expect(focuses[1]?.x).toBeCloseTo(0.6, 12);
     expect(focuses[1]?.y).toBeCloseTo(0.55, 12);
@@ -263,15 +268,15 @@ describe('moves', () => {
   });
 
   it('are for one frame when they are for that, and make its keyframe', () => {
-    const now = moved(moving, 5, { x: 0.1, y: 0 }, aspects);
+    const now = windowMoved(moving, 5, { x: 0.1, y: 0 }, aspects);
     expect(now.keyframes.map((key) => key.frame)).toEqual([0, 5, 9]);
     expect(now.keyframes[0]).toEqual(moving.keyframes[0]);
-    expect(moved(now, 5, { x: 0.1, y: 0 }, aspects).keyframes).toHaveLength(3);
+    expect(windowMoved(now, 5, { x: 0.1, y: 0 }, aspects).keyframes).toHaveLength(3);
   });
 
   it('put a point at the seat', () => {
-    const at = seated(pointed(plain, 'shot', { x: 0.6, y: 0.5 }), 'shot', { x: 1 / 3, y: 0.5 });
-    const window = windowIn(at);
+    const placed = seated(pointed(plain, 'shot', { x: 0.6, y: 0.5 }), 'shot', { x: 1 / 3, y: 0.5 });
+    const window = windowIn(placed);
     expect(window.x + window.width / 3).toBeCloseTo(0.6, 12);
   });
 

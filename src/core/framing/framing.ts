@@ -81,9 +81,9 @@ export function keyframeBefore(keyframes: readonly Keyframe[], frame: number): n
  * @throws RangeError for a framing without keyframes.
  */
 export function keyframeAt(keyframes: readonly Keyframe[], frame: number): Keyframe {
-  const at = keyframeBefore(keyframes, frame);
-  const before = keyframes[at];
-  const next = keyframes[at + 1];
+  const index = keyframeBefore(keyframes, frame);
+  const before = keyframes[index];
+  const next = keyframes[index + 1];
   if (!before || !next) {
     const only = before ?? next;
     if (!only) throw new RangeError('a framing has at least one keyframe');

@@ -22,13 +22,13 @@ const moving: Framing = {
   ...plainFraming('a', 'main', 100),
   keyframes: [key(100, 0.2), key(150, 0.6, 2), key(199, 0.4)],
 };
-const frames = (framing: Framing) => framing.keyframes.map((one) => one.frame);
+const frames = (framing: Framing) => framing.keyframes.map((keyframe) => keyframe.frame);
 
 describe('keyframes', () => {
   it('are added without a change of what is seen, on a straight way', () => {
     fc.assert(
-      fc.property(fc.integer({ min: 100, max: 199 }), fc.integer({ min: 100, max: 199 }), (at, seen) => {
-        const more = keyframeAdded(moving, at);
+      fc.property(fc.integer({ min: 100, max: 199 }), fc.integer({ min: 100, max: 199 }), (frame, seen) => {
+        const more = keyframeAdded(moving, frame);
         expect(keyframeAt(more.keyframes, seen).focus.x).toBeCloseTo(
           keyframeAt(moving.keyframes, seen).focus.x,
           9,
@@ -39,8 +39,8 @@ describe('keyframes', () => {
 
   it('are removed, but never the last', () => {
     expect(frames(keyframeRemoved(moving, 150))).toEqual([100, 199]);
-    const one = keyframeRemoved(keyframeRemoved(moving, 100), 199);
-    expect(keyframeRemoved(one, 150)).toBe(one);
+    const framing = keyframeRemoved(keyframeRemoved(moving, 100), 199);
+    expect(keyframeRemoved(framing, 150)).toBe(framing);
   });
 
   it('are moved between their neighbours and inside the shot', () => {
@@ -51,7 +51,7 @@ describe('keyframes', () => {
 
   it('are copied, eased, and given up for what stands on screen', () => {
     expect(keyframeCopied(moving, 150, 120).keyframes[1]).toMatchObject({ frame: 120, zoom: 2 });
-    expect(keyframeEased(moving, 150, [0, 0, 1, 1]).keyframes.map((one) => one.ease)).toEqual([
+    expect(keyframeEased(moving, 150, [0, 0, 1, 1]).keyframes.map((keyframe) => keyframe.ease)).toEqual([
       null,
       [0, 0, 1, 1],
       null,
@@ -62,7 +62,7 @@ describe('keyframes', () => {
 
 describe('a framing copied to another shot', () => {
   const target = { framing: plainFraming('b', 'main', 200), shot: { in: 200, out: 260 } };
-  const from = { framing: { ...moving, turn: 90 as const }, shot, at: 150 };
+  const from = { framing: { ...moving, turn: 90 as const }, shot, frame: 150 };
 
   it('keeps its times from the first frame, and ends with a shorter shot', () => {
     const all = framingCopied(from, target, 'all');

@@ -44,8 +44,8 @@ export function keyframeEased(framing: Framing, frame: number, ease: Ease): Fram
 /** A framing that stays for the whole shot as it is at a frame. */
 export function motionRemoved(framing: Framing, frame: number): Framing {
   const first = framing.keyframes[0] as Keyframe;
-  const held = keyframeAt(framing.keyframes, frame);
-  return { ...framing, keyframes: [{ ...held, frame: first.frame, ease: null }] };
+  const current = keyframeAt(framing.keyframes, frame);
+  return { ...framing, keyframes: [{ ...current, frame: first.frame, ease: null }] };
 }
 
 /** What of a framing is copied to other shots. */
@@ -63,12 +63,12 @@ interface Span {
  * @param to the framing that the shot has. @param at the frame whose zoom or place is meant.
  */
 export function framingCopied(
-  from: { framing: Framing; shot: Span; at: number },
+  from: { framing: Framing; shot: Span; frame: number },
   to: { framing: Framing; shot: Span },
   what: Copied,
 ): Framing {
   const { framing } = from;
-  const now = keyframeAt(framing.keyframes, from.at);
+  const now = keyframeAt(framing.keyframes, from.frame);
   if (what === 'zoom' || what === 'place') {
     const part = what === 'zoom' ? { zoom: now.zoom, tilt: now.tilt } : { focus: now.focus, seat: now.seat };
     return { ...to.framing, keyframes: to.framing.keyframes.map((key) => ({ ...key, ...part })) };
@@ -82,9 +82,9 @@ export function framingCopied(
 /** Keyframes moved in time to lie in a shot; what a shorter shot has no room for ends as it is at its last frame. */
 function shifted(framing: Framing, by: number, shot: Span): Keyframe[] {
   const last = shot.out - 1;
-  const moved = framing.keyframes.map((key) => ({ ...key, frame: Math.max(0, key.frame + by) }));
-  const inside = moved.filter((key) => key.frame <= last);
-  if (inside.length === moved.length) return moved;
-  const end = keyframeAt(moved, last);
+  const shifted = framing.keyframes.map((key) => ({ ...key, frame: Math.max(0, key.frame + by) }));
+  const inside = shifted.filter((key) => key.frame <= last);
+  if (inside.length === shifted.length) return shifted;
+  const end = keyframeAt(shifted, last);
   return [...inside.filter((key) => key.frame < last), { ...end, ease: null }];
 }

@@ -26,7 +26,7 @@ function changed(framing: Framing, scope: Scope, change: (values: Values) => Val
 
 /** A framing with a keyframe in the place of the one at its frame, or besides those that there are. */
 export function withKeyframe(framing: Framing, key: Keyframe): Framing {
-  const others = framing.keyframes.filter((one) => one.frame !== key.frame);
+  const others = framing.keyframes.filter((keyframe) => keyframe.frame !== key.frame);
   return { ...framing, keyframes: [...others, key].sort((a, b) => a.frame - b.frame) };
 }
 
@@ -54,8 +54,8 @@ function movedFocus(values: Values, by: Point, turn: Framing['turn'], aspects: A
   const along = (axis: 'x' | 'y', size: 'width' | 'height'): number => {
     const room = 1 - bounds[size];
     if (by[axis] === 0 || room < NO_ROOM) return values.focus[axis];
-    const moved = clamp(bounds[axis] + by[axis], 0, room) - bounds[axis];
-    return seat[axis] + moved;
+    const shift = clamp(bounds[axis] + by[axis], 0, room) - bounds[axis];
+    return seat[axis] + shift;
   };
   return { x: along('x', 'width'), y: along('y', 'height') };
 }
@@ -69,7 +69,7 @@ function seatOf(window: Window, seat: Point, live: number): Point {
 }
 
 /** A framing moved; it stops at the picture's edge. @param by distance in 0…1 of the live area. */
-export function moved(framing: Framing, scope: Scope, by: Point, aspects: Aspects): Framing {
+export function windowMoved(framing: Framing, scope: Scope, by: Point, aspects: Aspects): Framing {
   return changed(framing, scope, (values) => ({
     ...values,
     focus: movedFocus(values, by, framing.turn, aspects),
@@ -95,9 +95,9 @@ export function zoomed(
     const zoom = clamp(before * factor, LEAST_ZOOM, MOST_ZOOM);
     const real = before / Math.max(zoom, least);
     const window = windowOf(values, framing.turn, aspects);
-    const at = seatOf(window, values.seat, aspects.live);
+    const spot = seatOf(window, values.seat, aspects.live);
     // The focus keeps its seat, so it moves toward the pin by what the window shrank.
-    const focus = { x: pin.x + (at.x - pin.x) * real, y: pin.y + (at.y - pin.y) * real };
+    const focus = { x: pin.x + (spot.x - pin.x) * real, y: pin.y + (spot.y - pin.y) * real };
     return { ...values, zoom, focus };
   });
 }
@@ -145,12 +145,12 @@ const SNAPS = [1 / 3, 1 / 2, 2 / 3];
 export function snappedMove(window: Window, by: Point, reach: Point, live: number): Point {
   const bounds = boundsOf(window, live);
   const along = (axis: 'x' | 'y', size: 'width' | 'height'): number => {
-    const at = bounds[axis] + by[axis];
+    const edge = bounds[axis] + by[axis];
     const rests = [...SNAPS.map((snap) => snap - bounds[size] / 2), 0, 1 - bounds[size]];
     const near = rests
       .filter((rest) => rest >= -NO_ROOM && rest <= 1 - bounds[size] + NO_ROOM)
-      .sort((a, b) => Math.abs(a - at) - Math.abs(b - at))[0];
-    return by[axis] !== 0 && near !== undefined && Math.abs(near - at) < reach[axis]
+      .sort((a, b) => Math.abs(a - edge) - Math.abs(b - edge))[0];
+    return by[axis] !== 0 && near !== undefined && Math.abs(near - edge) < reach[axis]
       ? near - bounds[axis]
       : by[axis];
   };

@@ -73,14 +73,14 @@ export function windowOf({ focus, seat, zoom, tilt }: Values, turn: Rotation, as
   const [across, down] = [(seat.x - 0.5) * width, (seat.y - 0.5) * height];
   const halfX = (width * Math.abs(cos) + height * Math.abs(sin)) / 2;
   const halfY = (width * Math.abs(sin) + height * Math.abs(cos)) / 2;
-  const x = held(focus.x * live - (across * cos - down * sin), halfX, live);
-  const y = held(focus.y - (across * sin + down * cos), halfY, 1);
+  const x = keptWithin(focus.x * live - (across * cos - down * sin), halfX, live);
+  const y = keptWithin(focus.y - (across * sin + down * cos), halfY, 1);
   return { x: (x - width / 2) / live, y: y - height / 2, width: width / live, height, angle };
 }
 
 /** A centre that keeps half an extent from both ends; the middle where there is no room, whatever was rounded. */
-const held = (at: number, half: number, length: number): number =>
-  half * 2 >= length ? length / 2 : clamp(at, half, length - half);
+const keptWithin = (middle: number, half: number, length: number): number =>
+  half * 2 >= length ? length / 2 : clamp(middle, half, length - half);
 
 /** The window of a framing at a frame, also of one that shows the whole picture. */
 export function windowAt(

@@ -84,8 +84,8 @@ function masterOf(source: string, masters: readonly ListMaster[]): ListMaster | 
   const wanted = plain(source);
   if (wanted === '') return null;
   return (
-    masters.find((one) => plain(one.fileName) === wanted) ??
-    masters.find((one) => wanted.length >= 3 && plain(one.fileName).startsWith(wanted)) ??
+    masters.find((master) => plain(master.fileName) === wanted) ??
+    masters.find((master) => wanted.length >= 3 && plain(master.fileName).startsWith(wanted)) ??
     null
   );
 }

@@ -88,7 +88,7 @@ function readEvent(text: string, line: number, rate: FrameRate, drop: boolean): 
   const [, , reel = '', track = '', edit = '', length] = match;
   if (!/V|NONE/i.test(track) && !/^B$/i.test(track))
     return { line, reason: `is of track ${track}: only pictures are used` };
-  const times = match.slice(6, 10).map((time) => frameOf(time, rate, drop));
+  const times = match.slice(6, 10).map((time) => timecodeFrame(time, rate, drop));
   const bad = times.findIndex((time) => time === null);
   if (bad >= 0) return { line, reason: `${match[6 + bad]} is no timecode at this rate` };
   const [sourceIn, sourceOut, recordIn, recordOut] = times as [number, number, number, number];
@@ -110,7 +110,7 @@ function readEvent(text: string, line: number, rate: FrameRate, drop: boolean): 
 }
 
 /** A timecode's frame; a list that says drop-frame may still write colons. */
-function frameOf(text: string, rate: FrameRate, drop: boolean): number | null {
+function timecodeFrame(text: string, rate: FrameRate, drop: boolean): number | null {
   const semicolon =
     drop && canDrop(rate) ? text.replace(/[:.;](\d+)$/, ';$1') : text.replace(/\.(\d+)$/, ':$1');
   return parseTimecode(semicolon, rate);
@@ -147,7 +147,7 @@ export function writeEdl(title: string, cut: Cut, masters: readonly ListMaster[]
   ];
   let record = 0;
   cut.forEach((range: Range, i) => {
-    const master = masters.find((one) => one.id === range.master);
+    const master = masters.find((master) => master.id === range.master);
     if (!master) throw new RangeError(`no master ${range.master}`);
     const length = scaledFrames(range.out - range.in, master.rate, rate);
     const times = [

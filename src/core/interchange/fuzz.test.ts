@@ -41,8 +41,8 @@ function spoiled(text: string, random: () => number): string {
   const pick = (most: number) => Math.floor(random() * most);
   let out = text;
   for (let n = 1 + pick(4); n > 0; n--) {
-    const at = pick(out.length + 1);
-    const end = Math.min(out.length, at + pick(40));
+    const offset = pick(out.length + 1);
+    const end = Math.min(out.length, offset + pick(40));
     const marks = [
       '',
       '"',
@@ -54,13 +54,13 @@ function spoiled(text: string, random: () => number): string {
       'null',
       '\u0000',
       '𝄞',
-      out.slice(at, end),
+      out.slice(offset, end),
       '[['.repeat(200),
     ];
     out =
       random() < 0.1
-        ? out.slice(0, at)
-        : out.slice(0, at) + (marks[pick(marks.length)] ?? '') + out.slice(end);
+        ? out.slice(0, offset)
+        : out.slice(0, offset) + (marks[pick(marks.length)] ?? '') + out.slice(end);
   }
   return out;
 }
@@ -69,11 +69,11 @@ describe('text from elsewhere', () => {
   it.each(READERS)('is read or refused, and never thrown at: %s', (name, text, read) => {
     const random = seeded(SEED);
     for (let n = 0; n < TRIALS / READERS.length; n++) {
-      const one = spoiled(text, random);
+      const damaged = spoiled(text, random);
       try {
-        read(one);
+        read(damaged);
       } catch (error) {
-        throw new Error(`thrown at: ${one.slice(0, 400)}`, { cause: error });
+        throw new Error(`thrown at: ${damaged.slice(0, 400)}`, { cause: error });
       }
     }
     soakFigure(

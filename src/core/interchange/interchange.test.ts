@@ -63,7 +63,9 @@ describe('round trips', () => {
       readEdl(writeEdl('s', cut, [master!], rate), rate),
       readOtio(writeOtio('s', cut, [master!]), rate),
     ]) {
-      expect(asShots(list, master!).boundaries.map((one) => one.frame)).toEqual([0, 90, 400, 1799, 1801]);
+      expect(asShots(list, master!).boundaries.map((boundary) => boundary.frame)).toEqual([
+        0, 90, 400, 1799, 1801,
+      ]);
     }
   });
 });
@@ -71,7 +73,7 @@ describe('round trips', () => {
 // Written by hand in the way that tools of several makers write them.
 describe('a list as other tools write it', () => {
   const rate = { num: 25, den: 1 };
-  const [master] = mastersAt(rate).map((one) => ({ ...one, fileName: 'SUNNY_01.mov', frames: 9000 }));
+  const [master] = mastersAt(rate).map((master) => ({ ...master, fileName: 'SUNNY_01.mov', frames: 9000 }));
   const text = [
     'TITLE:   BEACH REEL v3  ',
     'FCM: NON-DROP FRAME',
@@ -123,7 +125,7 @@ describe('a list as other tools write it', () => {
 
   it('becomes shots of the one master that was exported from it', () => {
     const { boundaries } = asShots(list, master!);
-    expect(boundaries.map((one) => one.frame)).toEqual([0, 62, 156, 175]);
+    expect(boundaries.map((boundary) => boundary.frame)).toEqual([0, 62, 156, 175]);
     expect(boundaries[1]?.start).toEqual({ kind: 'dissolve', confidence: 1, frames: 24 });
   });
 
@@ -227,7 +229,7 @@ describe('a malformed list', () => {
   const harmed = (text: string) =>
     fc
       .tuple(fc.nat(text.length), fc.nat(60), fc.string({ maxLength: 20 }))
-      .map(([at, length, more]) => text.slice(0, at) + more + text.slice(at + length));
+      .map(([offset, length, more]) => text.slice(0, offset) + more + text.slice(offset + length));
 
   it.each([
     ['OpenTimelineIO', otio, readOtio],

@@ -27,8 +27,8 @@ describe('a job as a file', () => {
     expect(schema).toEqual(JSON.parse(JSON.stringify(jobFileJsonSchema())));
     const ajv = new Ajv2020({ strict: false, validateFormats: false });
     const valid = ajv.compile(schema);
-    for (const one of [job, bigJob()]) {
-      expect(valid(JSON.parse(writeJobFile(one)))).toBe(true);
+    for (const original of [job, bigJob()]) {
+      expect(valid(JSON.parse(writeJobFile(original)))).toBe(true);
     }
     const broken = JSON.parse(writeJobFile(job)) as { job: { masters: unknown[] } };
     broken.job.masters = [];

@@ -17,12 +17,13 @@ interface Context {
 }
 
 const lineAt = (text: string, offset: number): number => text.slice(0, offset).split('\n').length;
-const at = (node: Node | undefined, key: string): Node | undefined =>
-  node?.children?.find((one) => one.children?.[0]?.value === key)?.children?.[1];
+const valueOf = (node: Node | undefined, key: string): Node | undefined =>
+  node?.children?.find((node) => node.children?.[0]?.value === key)?.children?.[1];
 const stringOf = (node: Node | undefined): string => (typeof node?.value === 'string' ? node.value : '');
 const numberOf = (node: Node | undefined): number | null =>
   typeof node?.value === 'number' && Number.isFinite(node.value) ? node.value : null;
-const schemaOf = (node: Node | undefined): string => stringOf(at(node, 'OTIO_SCHEMA')).split('.')[0] ?? '';
+const schemaOf = (node: Node | undefined): string =>
+  stringOf(valueOf(node, 'OTIO_SCHEMA')).split('.')[0] ?? '';
 const itemsOf = (node: Node | undefined): Node[] => (node?.type === 'array' ? (node.children ?? []) : []);
 
 /** Reads a timeline. Never throws: what cannot be used is told with its line and the reason. @param rate of the result. */
@@ -39,9 +40,9 @@ export function readOtio(text: string, rate: FrameRate): ReadList {
     };
   }
   const context: Context = { text, rate, events: [], notes: [] };
-  const title = stringOf(at(root, 'name'));
+  const title = stringOf(valueOf(root, 'name'));
   const schema = schemaOf(root);
-  if (schema === 'Timeline') readStack(at(root, 'tracks'), context);
+  if (schema === 'Timeline') readStack(valueOf(root, 'tracks'), context);
   else if (schema === 'Track') readTrack(root, context);
   else if (schema === 'Stack') readStack(root, context);
   else
@@ -56,12 +57,12 @@ function note({ text, notes }: Context, node: Node | undefined, reason: string):
 
 /** The first picture track is read; others cannot be shown in one picture. */
 function readStack(stack: Node | undefined, context: Context): void {
-  const tracks = itemsOf(at(stack, 'children'));
+  const tracks = itemsOf(valueOf(stack, 'children'));
   if (tracks.length === 0) return note(context, stack, 'has no tracks');
   let read = false;
   for (const track of tracks) {
-    const kind = stringOf(at(track, 'kind')) || 'Video';
-    const name = stringOf(at(track, 'name')) || 'without a name';
+    const kind = stringOf(valueOf(track, 'kind')) || 'Video';
+    const name = stringOf(valueOf(track, 'name')) || 'without a name';
     if (schemaOf(track) !== 'Track')
       note(context, track, `a ${schemaOf(track) || 'thing without a schema'} among the tracks is left out`);
     else if (kind !== 'Video')
@@ -77,15 +78,15 @@ function readStack(stack: Node | undefined, context: Context): void {
 function readTrack(track: Node, context: Context): void {
   let record = 0;
   let transition: ListEvent['transition'] = null;
-  for (const child of itemsOf(at(track, 'children'))) {
+  for (const child of itemsOf(valueOf(track, 'children'))) {
     const schema = schemaOf(child);
     if (schema === 'Gap') {
-      record += framesOf(at(at(child, 'source_range'), 'duration'), context) ?? 0;
+      record += framesOf(valueOf(valueOf(child, 'source_range'), 'duration'), context) ?? 0;
       transition = null;
     } else if (schema === 'Transition') {
-      const before = framesOf(at(child, 'in_offset'), context) ?? 0;
-      const after = framesOf(at(child, 'out_offset'), context) ?? 0;
-      transition = { kind: kindOf(stringOf(at(child, 'transition_type'))), frames: before + after };
+      const before = framesOf(valueOf(child, 'in_offset'), context) ?? 0;
+      const after = framesOf(valueOf(child, 'out_offset'), context) ?? 0;
+      transition = { kind: kindOf(stringOf(valueOf(child, 'transition_type'))), frames: before + after };
     } else if (schema === 'Clip') {
       const event = readClip(child, record, transition, context);
       transition = null;
@@ -94,7 +95,7 @@ function readTrack(track: Node, context: Context): void {
       record = event.recordOut;
     } else {
       note(context, child, `a ${schema || 'thing without a schema'} inside a track cannot be used`);
-      record += framesOf(at(at(child, 'source_range'), 'duration'), context) ?? 0;
+      record += framesOf(valueOf(valueOf(child, 'source_range'), 'duration'), context) ?? 0;
     }
   }
 }
@@ -107,12 +108,12 @@ function readClip(
   transition: ListEvent['transition'],
   context: Context,
 ): ListEvent | null {
-  const name = stringOf(at(clip, 'name'));
+  const name = stringOf(valueOf(clip, 'name'));
   const media = mediaOf(clip);
-  const range = at(clip, 'source_range');
-  const used = range?.type === 'object' ? range : at(media, 'available_range');
-  const start = framesOf(at(used, 'start_time'), context);
-  const length = framesOf(at(used, 'duration'), context);
+  const range = valueOf(clip, 'source_range');
+  const used = range?.type === 'object' ? range : valueOf(media, 'available_range');
+  const start = framesOf(valueOf(used, 'start_time'), context);
+  const length = framesOf(valueOf(used, 'duration'), context);
   if (start === null || length === null) {
     note(context, clip, `clip ${name || 'without a name'} has no source range that can be read`);
     return null;
@@ -121,15 +122,15 @@ function readClip(
     note(context, clip, `clip ${name || 'without a name'} is empty`);
     return null;
   }
-  for (const effect of itemsOf(at(clip, 'effects'))) {
-    const speed = numberOf(at(effect, 'time_scalar'));
+  for (const effect of itemsOf(valueOf(clip, 'effects'))) {
+    const speed = numberOf(valueOf(effect, 'time_scalar'));
     const what =
       speed === null
-        ? `the effect ${stringOf(at(effect, 'effect_name')) || schemaOf(effect)}`
+        ? `the effect ${stringOf(valueOf(effect, 'effect_name')) || schemaOf(effect)}`
         : `a speed of ${speed}`;
     note(context, effect, `${what} cannot be used: the frames play as they are`);
   }
-  const url = stringOf(at(media, 'target_url'));
+  const url = stringOf(valueOf(media, 'target_url'));
   return {
     line: lineAt(context.text, clip.offset),
     source: url ? decoded(url) : name,
@@ -142,8 +143,8 @@ function readClip(
 }
 
 function mediaOf(clip: Node): Node | undefined {
-  const key = stringOf(at(clip, 'active_media_reference_key')) || 'DEFAULT_MEDIA';
-  return at(at(clip, 'media_references'), key) ?? at(clip, 'media_reference');
+  const key = stringOf(valueOf(clip, 'active_media_reference_key')) || 'DEFAULT_MEDIA';
+  return valueOf(valueOf(clip, 'media_references'), key) ?? valueOf(clip, 'media_reference');
 }
 
 function decoded(url: string): string {
@@ -156,8 +157,8 @@ function decoded(url: string): string {
 
 /** A RationalTime as whole frames at the context's rate, or null where it is none. */
 function framesOf(time: Node | undefined, { rate }: Context): number | null {
-  const value = numberOf(at(time, 'value'));
-  const own = numberOf(at(time, 'rate'));
+  const value = numberOf(valueOf(time, 'value'));
+  const own = numberOf(valueOf(time, 'rate'));
   if (value === null || own === null || own <= 0) return null;
   // Rates are written as decimals: one that is near enough counts as ours, so that frames stay frames.
   const same = Math.abs(own / rateValue(rate) - 1) < 0.0005;
@@ -179,7 +180,7 @@ const timeRange = (from: number, length: number, rate: FrameRate) => ({
 /** Writes a cut as a timeline with one picture track. @throws RangeError for a range of an unknown master. */
 export function writeOtio(title: string, cut: Cut, masters: readonly ListMaster[]): string {
   const children = cut.map((range, i) => {
-    const master = masters.find((one) => one.id === range.master);
+    const master = masters.find((master) => master.id === range.master);
     if (!master) throw new RangeError(`no master ${range.master}`);
     return {
       OTIO_SCHEMA: 'Clip.2',

@@ -18,12 +18,12 @@ const SQUARE = { width: 1080, height: 1080 };
 const start = activeClip(testJob().edit);
 const two = { ...start, ...canvasAdded(start, SQUARE, 'tesselle/square') };
 const three = { ...two, ...canvasAdded(two, { width: 640, height: 360 }, null) };
-const ids = ({ canvases }: { canvases: { id: string }[] }) => canvases.map((one) => one.id);
+const ids = ({ canvases }: { canvases: { id: string }[] }) => canvases.map((canvas) => canvas.id);
 
 describe('the canvases of a clip', () => {
   it('are added with an id and a dye of their own, and worked on', () => {
     expect(ids(three)).toEqual(['canvas-1', 'canvas-2', 'canvas-3']);
-    expect(three.canvases.map((one) => one.dye)).toEqual([0, 1, 2]);
+    expect(three.canvases.map((canvas) => canvas.dye)).toEqual([0, 1, 2]);
     expect(three.canvas).toBe('canvas-3');
     expect(three.canvases.map(canvasLabel)).toEqual(['Verrow Short', 'Tesselle Square', 'Own 640×360']);
   });
@@ -89,7 +89,7 @@ describe('a canvas by itself', () => {
     const set = { type: 'set-framings', act: 'turn', owner, framings: [{ ...own, turn: 90 }] } as const;
     const changed = applyCommand(alone, { ...set, framings: [...set.framings] });
     expect(changed.framings).toEqual([]);
-    expect(activeClip(changed).canvases.map((one) => one.detached.length)).toEqual([0, 1]);
+    expect(activeClip(changed).canvases.map((canvas) => canvas.detached.length)).toEqual([0, 1]);
     const back = applyCommand(changed, { type: 'attach', canvas: 'canvas-2', shot: shot.id });
     expect(activeClip(back)).toEqual(activeClip(added));
   });

@@ -29,12 +29,12 @@ export function ownSize(width: number, height: number): Size | { problem: string
 }
 
 function freshId(canvases: readonly Canvas[]): string {
-  for (let n = 1; ; n++) if (!canvases.some((one) => one.id === `canvas-${n}`)) return `canvas-${n}`;
+  for (let n = 1; ; n++) if (!canvases.some((canvas) => canvas.id === `canvas-${n}`)) return `canvas-${n}`;
 }
 
 /** The first dye that no canvas wears. */
 function freshDye(canvases: readonly Canvas[]): number {
-  for (let n = 0; ; n++) if (!canvases.some((one) => one.dye === n)) return n;
+  for (let n = 0; ; n++) if (!canvases.some((canvas) => canvas.dye === n)) return n;
 }
 
 /** A clip's canvases with one more, at the rate of the one being worked on. */
@@ -58,14 +58,16 @@ export function canvasDuplicated({ canvases }: Clip, id: string): Canvases {
   const copy = freshId(canvases);
   const dye = freshDye(canvases);
   return {
-    canvases: canvases.flatMap((one) => (one.id === id ? [one, { ...one, id: copy, dye }] : [one])),
+    canvases: canvases.flatMap((canvas) =>
+      canvas.id === id ? [canvas, { ...canvas, id: copy, dye }] : [canvas],
+    ),
     canvas: copy,
   };
 }
 
 /** A clip's canvases without one; the last one stays. */
 export function canvasRemoved(clip: Clip, id: string): Canvases {
-  const canvases = clip.canvases.filter((one) => one.id !== id);
+  const canvases = clip.canvases.filter((canvas) => canvas.id !== id);
   const [first] = canvases;
   if (!first) return { canvases: clip.canvases, canvas: clip.canvas };
   return { canvases, canvas: clip.canvas === id ? first.id : clip.canvas };
@@ -74,15 +76,15 @@ export function canvasRemoved(clip: Clip, id: string): Canvases {
 /** A clip's canvases with one moved by some places. */
 export function canvasMoved(clip: Clip, id: string, by: number): Canvases {
   const canvases = [...clip.canvases];
-  const at = canvases.findIndex((one) => one.id === id);
-  const [moved] = canvases.splice(at, 1);
-  if (moved) canvases.splice(Math.min(Math.max(at + by, 0), canvases.length), 0, moved);
+  const index = canvases.findIndex((canvas) => canvas.id === id);
+  const [canvas] = canvases.splice(index, 1);
+  if (canvas) canvases.splice(Math.min(Math.max(index + by, 0), canvases.length), 0, canvas);
   return { canvases, canvas: clip.canvas };
 }
 
 /** A clip's canvases with one changed. */
 export function canvasChanged(clip: Clip, id: string, change: Partial<Omit<Canvas, 'id'>>): Canvases {
-  const canvases = clip.canvases.map((one) => (one.id === id ? { ...one, ...change } : one));
+  const canvases = clip.canvases.map((canvas) => (canvas.id === id ? { ...canvas, ...change } : canvas));
   return { canvases, canvas: clip.canvas };
 }
 

@@ -39,7 +39,7 @@ export type Clip = z.infer<typeof clipSchema>;
 
 /** The canvas that a clip is being worked on for. */
 export function activeCanvas(clip: Clip): Canvas {
-  const canvas = clip.canvases.find((one) => one.id === clip.canvas) ?? clip.canvases[0];
+  const canvas = clip.canvases.find((canvas) => canvas.id === clip.canvas) ?? clip.canvases[0];
   if (!canvas) throw new RangeError('a clip has at least one canvas');
   return canvas;
 }

@@ -1,3 +1,5 @@
+import { targetOf } from '../outlets/outlets';
+import { type ExportContainer, exportContainer } from '../render/container';
 import { activeCanvas, clipName } from './clip';
 import { activeClip, type Job } from './job';
 
@@ -14,5 +16,9 @@ export function exportFileName(job: Pick<Job, 'edit'>): string {
     .replace(/^-+|-+$/g, '')
     .toLowerCase()
     .slice(0, LONGEST);
-  return `${title || 'clip'}_${(placement ?? 'own').replace('/', '-')}_${width}x${height}.mp4`;
+  return `${title || 'clip'}_${(placement ?? 'own').replace('/', '-')}_${width}x${height}.${containerOf(job)}`;
 }
+
+/** The container that an export of the canvas at hand is made in. */
+export const containerOf = ({ edit }: Pick<Job, 'edit'>): ExportContainer =>
+  exportContainer(targetOf(activeCanvas(activeClip(edit))).placement.containers);

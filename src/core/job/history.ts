@@ -5,7 +5,7 @@ import type { Edit } from './job';
 
 /** One step that can be undone: the command that made it, and what it changed, both ways. */
 const stepSchema = z.object({ command: z.string(), delta: deltaSchema });
-export type Step = z.infer<typeof stepSchema>;
+export type HistoryStep = z.infer<typeof stepSchema>;
 
 /** Steps that were done, and steps that were undone, the next one last. */
 export const historySchema = z.object({ past: z.array(stepSchema), future: z.array(stepSchema) });
@@ -25,7 +25,7 @@ export interface Versioned {
 }
 
 /** What a command made of an edit, and what it changed; null where it changed nothing. */
-export interface Change extends Step {
+export interface Change extends HistoryStep {
   after: Edit;
 }
 
@@ -71,7 +71,7 @@ export function redone({ edit, history }: Versioned): Versioned {
 }
 
 const sizes = new WeakMap<Delta, number>();
-function sizeOf({ delta }: Step): number {
+function sizeOf({ delta }: HistoryStep): number {
   const known = sizes.get(delta);
   if (known !== undefined) return known;
   const size = JSON.stringify(delta).length;
@@ -80,11 +80,11 @@ function sizeOf({ delta }: Step): number {
 }
 
 /** The newest steps that are kept. */
-function bounded(past: Step[]): Step[] {
+function bounded(past: HistoryStep[]): HistoryStep[] {
   let text = 0;
   let from = past.length;
   while (from > 0 && past.length - from < MOST_STEPS) {
-    text += sizeOf(past[from - 1] as Step);
+    text += sizeOf(past[from - 1] as HistoryStep);
     if (text > MOST_TEXT && from < past.length) break;
     from -= 1;
   }

@@ -14,8 +14,8 @@ const job = testJob();
 /** The job's edit after commands, with its history. */
 const after = (commands: readonly Command[]): Versioned =>
   commands.reduce<Versioned>(
-    (now, one) => {
-      const change = changeBy(now.edit, one);
+    (now, command) => {
+      const change = changeBy(now.edit, command);
       return change ? recorded(now, change) : now;
     },
     { edit: job.edit, history: EMPTY_HISTORY },
@@ -79,7 +79,7 @@ describe('commands', () => {
       framing(0.2),
       keep(50, 984),
       { type: 'set-override', rule: 'tag', canvas: 'canvas-1', reason: 'later' } as const,
-    ].reduce<Edit>((edit, one) => applyCommand(edit, one as Command), job.edit);
+    ].reduce<Edit>((edit, command) => applyCommand(edit, command as Command), job.edit);
     const square = applyCommand(start, { type: 'choose-placement', placement: 'tesselle/square' });
     expect(activeCanvas(activeClip(square))).toMatchObject({
       width: 1080,

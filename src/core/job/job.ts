@@ -107,14 +107,14 @@ export function sizeOf(placementKey: string): { width: number; height: number } 
 
 /** The clip being worked on. */
 export function activeClip(edit: Edit): Clip {
-  const clip = edit.clips.find((one) => one.id === edit.clip) ?? edit.clips[0];
+  const clip = edit.clips.find((clip) => clip.id === edit.clip) ?? edit.clips[0];
   if (!clip) throw new RangeError('a job has at least one clip');
   return clip;
 }
 
 /** A clip of a job, or what stays of one that was removed. */
 export function clipOf({ clips, gone }: Edit, id: string): Clip | GoneClip | null {
-  return clips.find((one) => one.id === id) ?? gone.find((one) => one.id === id) ?? null;
+  return clips.find((clip) => clip.id === id) ?? gone.find((clip) => clip.id === id) ?? null;
 }
 
 /** A job with another of its clips being worked on. */
@@ -127,7 +127,7 @@ export function onCanvas<T extends Work>(work: T, canvas: string): T {
   const { edit } = work;
   const clip = activeClip(edit);
   if (clip.canvas === canvas) return work;
-  const clips = edit.clips.map((one) => (one.id === clip.id ? { ...one, canvas } : one));
+  const clips = edit.clips.map((kept) => (kept.id === clip.id ? { ...kept, canvas } : kept));
   return { ...work, edit: { ...edit, clips } };
 }
 
@@ -140,7 +140,7 @@ export function mainMaster({ masters }: Pick<Job, 'masters'>): Master {
 
 /** A master of a job with its repairs. @throws RangeError for an id that it does not have. */
 export function sourceIn({ masters, edit }: Work, id: string): Source {
-  const master = masters.find((one) => one.id === id);
+  const master = masters.find((master) => master.id === id);
   if (!master) throw new RangeError(`the job has no master ${id}`);
   return sourceOf(master, edit.repairs[id]);
 }

@@ -24,7 +24,7 @@ type Old = z.infer<typeof secondVersion>;
 /** A stored job of version 2 as one of version 3. @throws ZodError for what never was such a job. */
 export function fromSecond(value: unknown): unknown {
   const job = secondVersion.parse(value);
-  const framings = job.edit.framings.map((one) => newFraming(one, false));
+  const framings = job.edit.framings.map((framing) => newFraming(framing, false));
   return {
     ...job,
     schemaVersion: 3,
@@ -65,6 +65,6 @@ function fitted({ masters, edit }: Old): object[] {
       track: MAIN_TRACK,
       keyframes: [{ frame: shot.in, focus: middle, seat: middle, zoom: 1 }],
     };
-    return newFraming(edit.framings.find((one) => one.shot === shot.id) ?? plain, true);
+    return newFraming(edit.framings.find((framing) => framing.shot === shot.id) ?? plain, true);
   });
 }

@@ -51,7 +51,7 @@ export function fromThird(value: unknown): unknown {
   const job = thirdVersion.parse(value);
   const masterIds = job.masters.map((master) => master.id);
   const edit = editFromThird(job.edit, masterIds);
-  const shot = new Set(edit.shots.map((one) => one.master));
+  const shot = new Set(edit.shots.map((shot) => shot.master));
   return {
     ...job,
     schemaVersion: 4,
@@ -73,13 +73,14 @@ export function fromThird(value: unknown): unknown {
 /** An edit of version 3 as one of version 4. @throws ZodError */
 export function editFromThird(value: unknown, masterIds: readonly string[]): Edit {
   const old = editThree.parse(value);
-  const withShots = new Set(old.shots.map((one) => one.master));
+  const withShots = new Set(old.shots.map((shot) => shot.master));
   const shots = new Set([
-    ...old.shots.map((one) => one.id),
+    ...old.shots.map((shot) => shot.id),
     ...masterIds.filter((id) => !withShots.has(id)).map((id) => `${id}-1`),
   ]);
   // Framings of shots that went away were kept then; they show nowhere.
-  const there = <T extends { shot: string }>(framings: T[]) => framings.filter((one) => shots.has(one.shot));
+  const there = <T extends { shot: string }>(framings: T[]) =>
+    framings.filter((framing) => shots.has(framing.shot));
   return editSchema.parse({
     ...old,
     framings: there(old.framings),
@@ -88,11 +89,11 @@ export function editFromThird(value: unknown, masterIds: readonly string[]): Edi
         .filter(([id]) => shots.has(id))
         .map(([id, tick]) => [id, shortHash(tick)]),
     ),
-    clips: old.clips.map((one) => ({
-      ...one,
-      canvases: one.canvases.map((canvas) => ({ ...canvas, detached: there(canvas.detached) })),
-      overrides: one.canvases.flatMap(({ id }) =>
-        one.overrides.map((rule) => ({ rule, canvas: id, reason: NO_REASON })),
+    clips: old.clips.map((clip) => ({
+      ...clip,
+      canvases: clip.canvases.map((canvas) => ({ ...canvas, detached: there(canvas.detached) })),
+      overrides: clip.canvases.flatMap(({ id }) =>
+        clip.overrides.map((rule) => ({ rule, canvas: id, reason: NO_REASON })),
       ),
     })),
     gone: [],
@@ -105,12 +106,12 @@ function signatureFromThird(
   edit: Edit,
   record: { clip: string; canvas: string; signature: string },
 ): string {
-  const was = old.clips.find((one) => one.id === record.clip);
-  const canvas = was?.canvases.find((one) => one.id === record.canvas);
+  const was = old.clips.find((clip) => clip.id === record.clip);
+  const canvas = was?.canvases.find((canvas) => canvas.id === record.canvas);
   if (!was || !canvas) return shortHash(record.signature);
   const spans = old.shots.map(({ id, master, in: first, out, live }) => [id, master, first, out, live]);
   const text = JSON.stringify([was.id, was.cut, spans, old.framings, old.repairs, canvas, was.videoBits]);
   if (text !== record.signature) return shortHash(record.signature);
-  const clips = edit.clips.map((one) => (one.id === was.id ? { ...one, canvas: canvas.id } : one));
+  const clips = edit.clips.map((clip) => (clip.id === was.id ? { ...clip, canvas: canvas.id } : clip));
   return signatureOf({ ...edit, clips, clip: was.id });
 }

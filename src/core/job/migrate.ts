@@ -12,6 +12,6 @@ const STEPS: Record<number, (job: unknown) => unknown> = { 1: fromFirst, 2: from
  */
 export function migrated(job: unknown, version: number): unknown {
   let now = job;
-  for (let at = version; at < JOB_VERSION; at++) now = STEPS[at]?.(now) ?? now;
+  for (let from = version; from < JOB_VERSION; from++) now = STEPS[from]?.(now) ?? now;
   return now;
 }

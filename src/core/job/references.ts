@@ -24,23 +24,23 @@ export function referenceFaults(job: Job): string[] {
     ...sources.flatMap((source) => shotFaults(source, shots)),
     ...missing(
       'a shot',
-      shots.map((one) => one.master),
+      shots.map((shot) => shot.master),
       masterIds,
     ),
     ...missing('a repair', Object.keys(repairs), masterIds),
     ...missing(
       'a framing',
-      framings.map((one) => one.shot),
+      framings.map((framing) => framing.shot),
       shotIds,
     ),
     ...missing('a tick', Object.keys(ticks), shotIds),
-    ...missing('the work', [clip], new Set(clips.map((one) => one.id))),
+    ...missing('the work', [clip], new Set(clips.map((clip) => clip.id))),
   ];
   for (const { id, cut, canvases, canvas, overrides } of clips) {
-    const canvasIds = new Set(canvases.map((one) => one.id));
+    const canvasIds = new Set(canvases.map((canvas) => canvas.id));
     faults.push(
       ...twice(`canvas of ${id}`, canvases),
-      ...missing(`clip ${id}`, [canvas, ...overrides.map((one) => one.canvas)], canvasIds),
+      ...missing(`clip ${id}`, [canvas, ...overrides.map((override) => override.canvas)], canvasIds),
       ...missing(
         `a range of ${id}`,
         cut.map((range) => range.master),
@@ -48,12 +48,12 @@ export function referenceFaults(job: Job): string[] {
       ),
       ...missing(
         `a framing of ${id}`,
-        canvases.flatMap((one) => one.detached.map((framing) => framing.shot)),
+        canvases.flatMap((canvas) => canvas.detached.map((framing) => framing.shot)),
         shotIds,
       ),
     );
     for (const range of cut) {
-      const source = sources.find((one) => one.id === range.master);
+      const source = sources.find((master) => master.id === range.master);
       if (source && range.out > source.frames) {
         faults.push(`a range of ${id} ends at ${range.out} of ${source.frames} frames`);
       }
@@ -74,11 +74,12 @@ function missing(who: string, named: readonly string[], there: ReadonlySet<strin
 /** Shots cover their master without a gap and without an overlap. */
 function shotFaults({ id, frames }: Source, all: readonly Shot[]): string[] {
   const own = all.filter((shot) => shot.master === id);
-  let at = 0;
+  let covered = 0;
   for (const shot of own) {
-    if (shot.in !== at || shot.out <= shot.in) return [`shot ${shot.id} begins at ${shot.in}, not at ${at}`];
-    at = shot.out;
+    if (shot.in !== covered || shot.out <= shot.in)
+      return [`shot ${shot.id} begins at ${shot.in}, not at ${covered}`];
+    covered = shot.out;
   }
-  const whole = own.length === 0 || (at <= frames && at >= frames - SHORT);
-  return whole ? [] : [`the shots of ${id} end at ${at} of ${frames} frames`];
+  const whole = own.length === 0 || (covered <= frames && covered >= frames - SHORT);
+  return whole ? [] : [`the shots of ${id} end at ${covered} of ${frames} frames`];
 }

@@ -6,16 +6,16 @@ import type { Edit } from './job';
 export function retimed(edit: Edit, master: string, before: FrameRate, after: FrameRate): Edit {
   if (compareRates(before, after) === 0) return edit;
   const ratio = rateValue(after) / rateValue(before);
-  const at = (frame: number) => Math.round(frame * ratio);
-  const span = <T extends { in: number; out: number }>(one: T): T => ({
-    ...one,
-    in: at(one.in),
-    out: Math.max(at(one.in) + 1, at(one.out)),
+  const retimed = (frame: number) => Math.round(frame * ratio);
+  const span = <T extends { in: number; out: number }>(range: T): T => ({
+    ...range,
+    in: retimed(range.in),
+    out: Math.max(retimed(range.in) + 1, retimed(range.out)),
   });
   const own = new Set(edit.shots.filter((shot) => shot.master === master).map((shot) => shot.id));
   const timed = (framing: Framing): Framing =>
     own.has(framing.shot) || framing.shot.startsWith(`${master}-`)
-      ? { ...framing, keyframes: framing.keyframes.map((key) => ({ ...key, frame: at(key.frame) })) }
+      ? { ...framing, keyframes: framing.keyframes.map((key) => ({ ...key, frame: retimed(key.frame) })) }
       : framing;
   return {
     ...edit,

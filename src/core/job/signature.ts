@@ -21,7 +21,7 @@ export function signatureOf(edit: Edit): string {
   const clip = activeClip(edit);
   const { kept, ids } = shotsInClip(edit);
   const used = new Set(clip.cut.map((range) => range.master));
-  const ours = (framings: readonly Framing[]) => framings.filter((one) => ids.has(one.shot));
+  const ours = (framings: readonly Framing[]) => framings.filter((framing) => ids.has(framing.shot));
   const { width, height, rate, layout, detached } = activeCanvas(clip);
   return shortHash([
     clip.id,

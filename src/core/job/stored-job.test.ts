@@ -30,7 +30,7 @@ describe('a stored job', () => {
     const third = replayed(second.file, undo);
     const facts: Entry = { revision: 4, at, done: factsChange(third.job, { title: 'Renamed' })! };
     const now = replayed(third, facts);
-    const entries = [first.entry, second.entry, undo, facts].map((one) => JSON.stringify(one));
+    const entries = [first.entry, second.entry, undo, facts].map((record) => JSON.stringify(record));
     expect(readStoredJob({ ...stored, entries })).toEqual({ ok: true, file: now });
     expect(now.job.title).toBe('Renamed');
     expect(activeClip(now.job.edit).cut[0]?.in).toBe(10);
@@ -160,7 +160,7 @@ describe('what a job names', () => {
 describe('a history', () => {
   const many = (count: number, command: (n: number) => Command): Versioned =>
     Array.from({ length: count }, (_, n) => command(n)).reduce<Versioned>(
-      (now, one) => recorded(now, changeBy(now.edit, one)!),
+      (now, command) => recorded(now, changeBy(now.edit, command)!),
       { edit: { ...job.edit, shots: [] }, history: EMPTY_HISTORY },
     );
 
@@ -186,8 +186,8 @@ describe('a history', () => {
     const edit = { ...job.edit, shots };
     const without = { ...edit, shots: shots.filter((_, n) => n !== 3) };
     expect(JSON.stringify(deltaBetween(edit, without)).length).toBeLessThan(400);
-    const moved = { ...edit, shots: [...shots.slice(1), shots[0]!] };
-    expect(JSON.stringify(deltaBetween(edit, moved)).length).toBeLessThan(100);
+    const disordered = { ...edit, shots: [...shots.slice(1), shots[0]!] };
+    expect(JSON.stringify(deltaBetween(edit, disordered)).length).toBeLessThan(100);
     expect(deltaBetween(edit, applyCommand(edit, { type: 'set-audience', audience: 'private' }))).toBeNull();
   });
 });
@@ -237,7 +237,7 @@ describe('a job of the third version', () => {
     const read = readOldJob(JSON.stringify({ job: old, history }));
     if (!read.ok) throw new Error(read.detail);
     const { job: now } = read.file;
-    expect(now.edit.framings.map((one) => one.shot)).toEqual(['a']);
+    expect(now.edit.framings.map((framing) => framing.shot)).toEqual(['a']);
     expect(activeClip(now.edit).overrides).toMatchObject([{ rule: 'tag', canvas: 'canvas-1' }]);
     expect(now.offered).toEqual([TEST_MASTER]);
     expect(mainMaster(now)).toMatchObject({ soundTrack: 0, audio: { decodable: true } });
@@ -249,7 +249,7 @@ describe('a job of the third version', () => {
     const { past, future } = read.file.history;
     expect([past.length, future.length]).toEqual([2, 2]);
     const entry = (revision: number, op: 'undo' | 'redo'): Entry => ({ revision, at, done: { op } });
-    const ins = (one: JobFile) => activeClip(one.job.edit).cut[0]?.in;
+    const ins = (file: JobFile) => activeClip(file.job.edit).cut[0]?.in;
     const back = replayed(read.file, entry(1, 'undo'));
     expect(ins(back)).toBe(20);
     expect(ins(replayed(back, entry(2, 'undo')))).toBe(30);

@@ -47,7 +47,7 @@ describe('a canvas', () => {
   });
 
   it('has every row once in stacked panes, of every even height', () => {
-    const stacked = layout.map((one): Layout => ({ ...one, kind: 'stacked' }));
+    const stacked = layout.map((entry): Layout => ({ ...entry, kind: 'stacked' }));
     fc.assert(
       fc.property(evenSide, stacked, (height, chosen) => {
         const panes = panesOf(chosen, { width: 64, height });
@@ -92,7 +92,7 @@ describe('presets', () => {
 
   it('come back from their file as they went, and one of the same name is replaced', () => {
     const both = withPresets([preset('Tall'), preset('Grid')], [preset('Tall', 720)]);
-    expect(both.map((one) => [one.name, one.width])).toEqual([
+    expect(both.map((preset) => [preset.name, preset.width])).toEqual([
       ['Grid', 1080],
       ['Tall', 720],
     ]);

@@ -9,6 +9,6 @@ export function framingFor(
   shot: Pick<Shot, 'id' | 'in'>,
   track: string,
 ): Framing {
-  const its = (one: Framing) => one.shot === shot.id && one.track === track;
+  const its = (framing: Framing) => framing.shot === shot.id && framing.track === track;
   return detached.find(its) ?? framings.find(its) ?? plainFraming(shot.id, track, shot.in);
 }

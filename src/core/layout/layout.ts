@@ -132,7 +132,9 @@ export function panesOf(layout: Layout, size: Size): Pane[] {
 /** Top and bottom of each stacked pane, in even pixels that meet without a gap; none is thinner than two rows. */
 function stackedRows({ stacked }: Layout, height: number): [number, number][] {
   const { panes, dividers } = stacked;
-  const edges = [0, ...dividers.slice(0, panes - 1).sort((a, b) => a - b), 1].map((at) => even(at * height));
+  const edges = [0, ...dividers.slice(0, panes - 1).sort((a, b) => a - b), 1].map((divider) =>
+    even(divider * height),
+  );
   for (let i = 1; i < panes; i++) edges[i] = Math.max(edges[i] as number, (edges[i - 1] as number) + 2);
   for (let i = panes - 1; i > 0; i--) edges[i] = Math.min(edges[i] as number, (edges[i + 1] as number) - 2);
   return edges.slice(0, -1).map((top, i) => [top, edges[i + 1] as number]);

@@ -32,6 +32,6 @@ export function readPresets(text: string): { presets: Preset[] } | { problem: st
 
 /** Presets with some more; one of a name that is there takes its place. */
 export function withPresets(known: readonly Preset[], added: readonly Preset[]): Preset[] {
-  const names = new Set(added.map((one) => one.name));
-  return [...known.filter((one) => !names.has(one.name)), ...added];
+  const names = new Set(added.map((preset) => preset.name));
+  return [...known.filter((preset) => !names.has(preset.name)), ...added];
 }

@@ -21,7 +21,7 @@ const good: SentFile = {
 
 describe('rule sheets', () => {
   it('name what the outlets take', () => {
-    expect(PLACEMENTS.map((one) => one.label)).toEqual([
+    expect(PLACEMENTS.map((placement) => placement.label)).toEqual([
       'Verrow Short',
       'Tesselle Square',
       'Tesselle Portrait',

@@ -29,7 +29,7 @@ export const PLACEMENTS: readonly OutletPlacement[] = RULE_SHEETS.flatMap((sheet
 
 /** The placement of a key. @throws RangeError for a key that no sheet has. */
 export function placementOf(key: string): OutletPlacement {
-  const found = PLACEMENTS.find((one) => one.key === key);
+  const found = PLACEMENTS.find((placement) => placement.key === key);
   if (!found) throw new RangeError(`no rule sheet has a placement ${key}`);
   return found;
 }

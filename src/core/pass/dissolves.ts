@@ -44,8 +44,8 @@ export class DissolveFinder {
     const to = this.count++;
     let best: Candidate | null = null;
     for (const length of LENGTHS) {
-      const one = this.judge(to, length);
-      if (one && (!best || one.score > best.score)) best = one;
+      const candidate = this.judge(to, length);
+      if (candidate && (!best || candidate.score > best.score)) best = candidate;
     }
     if (best) this.keep(best);
   }
@@ -80,10 +80,10 @@ export class DissolveFinder {
   }
 
   /** Of windows that overlap only the best stays. */
-  private keep(one: Candidate): void {
+  private keep(candidate: Candidate): void {
     const last = this.candidates[this.candidates.length - 1];
-    if (last && last.to > one.from) {
-      if (one.score > last.score) this.candidates[this.candidates.length - 1] = one;
-    } else this.candidates.push(one);
+    if (last && last.to > candidate.from) {
+      if (candidate.score > last.score) this.candidates[this.candidates.length - 1] = candidate;
+    } else this.candidates.push(candidate);
   }
 }

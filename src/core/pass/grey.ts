@@ -58,12 +58,12 @@ export function mixDistance(picture: Grey, a: Grey, b: Grey, share: number): num
 
 /** Correlation of two pictures, −1…1: brightness and contrast do not count. */
 export function correlation(a: Grey, b: Grey): number {
-  const one = spreadOf(a);
+  const spread = spreadOf(a);
   const two = spreadOf(b);
-  if (one.deviation === 0 || two.deviation === 0) return 0;
+  if (spread.deviation === 0 || two.deviation === 0) return 0;
   let sum = 0;
   for (let i = 0; i < a.data.length; i++) {
-    sum += ((a.data[i] as number) - one.mean) * ((b.data[i] as number) - two.mean);
+    sum += ((a.data[i] as number) - spread.mean) * ((b.data[i] as number) - two.mean);
   }
-  return sum / (a.data.length * one.deviation * two.deviation);
+  return sum / (a.data.length * spread.deviation * two.deviation);
 }

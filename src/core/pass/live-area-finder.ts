@@ -63,7 +63,7 @@ export class LiveAreaFinder {
   /** Over the frames of a shot, half-open; null live where it is no other than none, or where that is uncertain. */
   between(from: number, to: number): FoundLive {
     // A frame beside a cut may be half of the other shot.
-    const own = this.profiles.filter((one) => one.from > from && one.to < to - 1);
+    const own = this.profiles.filter((profile) => profile.from > from && profile.to < to - 1);
     return own.length < LEAST_PROFILES ? { live: null, confidence: 0 } : this.found(own, false);
   }
 
@@ -106,9 +106,9 @@ function brightest(profiles: readonly Profile[]): Profile {
   if (!first) throw new RangeError('no profiles');
   const rows = first.rows.slice();
   const columns = first.columns.slice();
-  for (const one of profiles) {
-    one.rows.forEach((value, i) => (rows[i] = Math.max(rows[i] as number, value)));
-    one.columns.forEach((value, i) => (columns[i] = Math.max(columns[i] as number, value)));
+  for (const profile of profiles) {
+    profile.rows.forEach((value, i) => (rows[i] = Math.max(rows[i] as number, value)));
+    profile.columns.forEach((value, i) => (columns[i] = Math.max(columns[i] as number, value)));
   }
   return { from: first.from, to: (profiles[profiles.length - 1] as Profile).to, rows, columns };
 }

@@ -59,11 +59,11 @@ function profileShift(a: Float32Array, b: Float32Array): number {
 export function matchOf(before: Grey, after: Grey): Match {
   const a = sums(before);
   const b = sums(after);
-  const moved = { x: profileShift(a.across, b.across), y: profileShift(a.down, b.down) };
+  const shift = { x: profileShift(a.across, b.across), y: profileShift(a.down, b.down) };
   const still = changeAt(before, after, { x: 0, y: 0 });
-  if ((moved.x === 0 && moved.y === 0) || still.change < 0.2) return { ...still, shift: { x: 0, y: 0 } };
-  const panned = changeAt(before, after, moved);
-  return panned.change < still.change ? { ...panned, shift: moved } : { ...still, shift: { x: 0, y: 0 } };
+  if ((shift.x === 0 && shift.y === 0) || still.change < 0.2) return { ...still, shift: { x: 0, y: 0 } };
+  const panned = changeAt(before, after, shift);
+  return panned.change < still.change ? { ...panned, shift: shift } : { ...still, shift: { x: 0, y: 0 } };
 }
 
 function changeAt(
@@ -79,10 +79,10 @@ function changeAt(
       // What came into the picture from outside was not there before.
       if (!inside(before, x - shift.x, y - shift.y)) continue;
       blocks += 1;
-      const one = blockChange(before, after, x, y, shift);
-      if (!one) continue;
-      change += one.change * one.weight;
-      weight += one.weight;
+      const block = blockChange(before, after, x, y, shift);
+      if (!block) continue;
+      change += block.change * block.weight;
+      weight += block.weight;
     }
   }
   if (weight === 0) return { change: 0, evidence: 0 };

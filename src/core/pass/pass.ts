@@ -48,6 +48,8 @@ export const passSchema = z.object({
   topFirst: z.boolean().nullable(),
   /** Mean movement of each second, in grey levels. */
   motion: z.array(z.number()),
+  /** The track that `sound` was measured of, null for silence; a pass of an earlier version does not tell. */
+  soundTrack: z.number().int().nonnegative().nullable().optional(),
   sound: soundFactsSchema.nullable(),
   /** Levels of the sound tracks that no clip takes, in the file's order; null for one that cannot be decoded. */
   otherTracks: z.array(soundFactsSchema.pick({ integrated: true, truePeak: true }).nullable()).default([]),
@@ -56,6 +58,10 @@ export const passSchema = z.object({
   strip: z.object({ tileWidth: z.number(), tileHeight: z.number() }),
 });
 export type Pass = z.infer<typeof passSchema>;
+
+/** Whether a pass heard the sound that a master takes: another job may take another track of the same file. */
+export const heardFor = (pass: Pass, { soundTrack }: { soundTrack: number | null }): boolean =>
+  pass.soundTrack === undefined || pass.soundTrack === soundTrack;
 
 /** Names of what a pass stores, by the master's fingerprint. */
 export const passNames = (fingerprint: string) => ({

@@ -22,7 +22,7 @@ function films(count: number, traps: number): Film[] {
 }
 
 function total(scores: { hits: number; missed: number; wrong: number }[]): number {
-  const sum = (key: 'hits' | 'missed' | 'wrong') => scores.reduce((all, one) => all + one[key], 0);
+  const sum = (key: 'hits' | 'missed' | 'wrong') => scores.reduce((all, score) => all + score[key], 0);
   return (2 * sum('hits')) / (2 * sum('hits') + sum('missed') + sum('wrong'));
 }
 
@@ -39,7 +39,9 @@ describe('finding shots in films whose cuts are known', () => {
 
   it('takes no flash and no whip pan for a cut', () => {
     for (const { film, found } of all) {
-      const cuts = found.filter((one) => one.start?.kind === 'cut').map((one) => one.frame);
+      const cuts = found
+        .filter((boundary) => boundary.start?.kind === 'cut')
+        .map((boundary) => boundary.frame);
       const trapped = film.traps.filter(({ from, to }) => cuts.some((cut) => cut >= from && cut <= to));
       expect(trapped).toEqual([]);
     }

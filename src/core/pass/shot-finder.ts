@@ -40,17 +40,17 @@ interface Seen {
   mean: number;
   deviation: number;
   /** Worked out only where it is asked for: it is the dear part. */
-  step?: Step;
+  step?: FrameChange;
 }
 
 /** How a frame goes over from the one before. */
-interface Step {
+interface FrameChange {
   change: number;
   /** Moving as a whole by a twentieth of the picture or more. */
   sweeping: boolean;
 }
 
-const NO_STEP: Step = { change: 0, sweeping: false };
+const NO_STEP: FrameChange = { change: 0, sweeping: false };
 
 /**
  * Finds cuts, dissolves and fades in frames that are pushed in order. It holds a few frames, whatever the length of
@@ -80,7 +80,9 @@ export class ShotFinder {
   finish(): Boundary[] {
     for (let n = Math.max(0, this.count - WINDOW); n < this.count; n++) this.decide(n);
     this.endBlank(this.count);
-    const cuts = this.found.filter((one) => one.start?.kind === 'cut').map((one) => one.frame);
+    const cuts = this.found
+      .filter((boundary) => boundary.start?.kind === 'cut')
+      .map((boundary) => boundary.frame);
     const blends = this.dissolves
       .finish()
       .filter(({ from, to }) => !this.found.some(({ frame }) => frame >= from - 1 && frame <= to + 1))
@@ -93,19 +95,19 @@ export class ShotFinder {
       .sort((a, b) => a.frame - b.frame);
   }
 
-  private at(n: number): Seen | undefined {
+  private seenAt(n: number): Seen | undefined {
     return this.seen.get(n);
   }
 
-  private stepAt(n: number): Step {
-    const now = this.at(n);
-    const before = this.at(n - 1);
+  private stepAt(n: number): FrameChange {
+    const now = this.seenAt(n);
+    const before = this.seenAt(n - 1);
     if (!now || !before || now.distance < STILL) return NO_STEP;
     return (now.step ??= stepBetween(before.grey, now));
   }
 
   private decide(n: number): void {
-    const now = this.at(n);
+    const now = this.seenAt(n);
     if (!now) return;
     const confidence = n > 0 ? this.cutAt(n, now) : 0;
     const cut = confidence > 0;
@@ -133,15 +135,20 @@ export class ShotFinder {
   private bottomOfFade(n: number, { deviation, mean }: Seen): boolean {
     if (mean > DARK && mean < BRIGHT) return false;
     for (let k = 1; k <= WINDOW; k++) {
-      if ((this.at(n - k)?.deviation ?? 0) < deviation || (this.at(n + k)?.deviation ?? 0) <= deviation)
+      if (
+        (this.seenAt(n - k)?.deviation ?? 0) < deviation ||
+        (this.seenAt(n + k)?.deviation ?? 0) <= deviation
+      )
         return false;
     }
     if (mean >= BRIGHT && this.edgeOfFlash(n)) return false;
-    const ends = [this.at(n - WINDOW), this.at(n + WINDOW)];
+    const ends = [this.seenAt(n - WINDOW), this.seenAt(n + WINDOW)];
     if (ends.some((end) => !end || end.deviation * FADED < deviation)) return false;
     // Contrast sinks and rises step by step; after a cut to black it does not.
     const near = [-2, -1, 0, 1, 2].map((k) => this.stepAt(n + k).change);
-    return !this.found.some((one) => Math.abs(one.frame - n) < WINDOW) && !near.some((one) => one > 0.95);
+    return (
+      !this.found.some((boundary) => Math.abs(boundary.frame - n) < WINDOW) && !near.some((cut) => cut > 0.95)
+    );
   }
 
   private addFade(frame: number, frames: number): void {
@@ -152,17 +159,17 @@ export class ShotFinder {
 
   /** How sure it is that a shot begins at a frame, 0…1; 0 for no. */
   private cutAt(n: number, now: Seen): number {
-    const beside = ((this.at(n - 1)?.distance ?? 0) + (this.at(n + 1)?.distance ?? 0)) / 2;
+    const beside = ((this.seenAt(n - 1)?.distance ?? 0) + (this.seenAt(n + 1)?.distance ?? 0)) / 2;
     if (now.distance < STILL || now.distance < SPIKE * beside) return 0;
     const { change } = this.stepAt(n);
     // A lone leap in a quiet stretch needs less: plain skies and walls match one another well.
     const lone = now.distance > LEAP && now.distance > LONE * (beside + 0.5);
     if (change < (lone ? CUT_IF_LONE : CUT)) return 0;
     const around = [-4, -3, -2, -1, 1, 2, 3, 4].map((k) => this.stepAt(n + k));
-    const restless = around.filter((one) => one.change >= RESTLESS || one.sweeping).length;
+    const restless = around.filter((step) => step.change >= RESTLESS || step.sweeping).length;
     if (restless >= 3 || this.edgeOfFlash(n, change)) return 0;
     // The same picture brighter or darker: a fade.
-    const before = this.at(n - 1);
+    const before = this.seenAt(n - 1);
     if (before && !now.blank && correlation(before.grey, now.grey) > DIMMED) return 0;
     const sure = 0.5 + Math.max(0, change - CUT) / (2 * (1 - CUT));
     return Math.min(1, sure + (restless === 0 ? 0.15 : 0) + (lone ? 0.15 : 0));
@@ -173,8 +180,8 @@ export class ShotFinder {
     const same = Math.min(SAME, change * 0.6);
     for (let back = 0; back <= 3; back++) {
       for (let on = back === 0 ? 1 : 0; on <= FLASH; on++) {
-        const earlier = this.at(n - 1 - back);
-        const later = this.at(n + on);
+        const earlier = this.seenAt(n - 1 - back);
+        const later = this.seenAt(n + on);
         if (!earlier || !later || earlier.blank || later.blank) continue;
         if (matchOf(earlier.grey, later.grey).change < same) return true;
       }
@@ -184,7 +191,7 @@ export class ShotFinder {
 }
 
 /** How much of a picture is new; pictures without structure are judged by their brightness. */
-function stepBetween(before: Grey, { grey, distance }: Seen): Step {
+function stepBetween(before: Grey, { grey, distance }: Seen): FrameChange {
   const { change, evidence, shift } = matchOf(before, grey);
   const sweeping = Math.max(Math.abs(shift.x) / grey.width, Math.abs(shift.y) / grey.height) >= 0.05;
   return { change: evidence < 0.08 ? Math.min(1, distance / 50) : change, sweeping };

@@ -13,16 +13,16 @@ const coded = (text: string): CodedPicture[] =>
 describe('spans of a file', () => {
   it('begin at key frames', () => {
     expect(spansOf(coded('IPPIPPPI'))).toEqual([
-      { at: 0, pictures: 3 },
-      { at: 3, pictures: 4 },
-      { at: 7, pictures: 1 },
+      { start: 0, pictures: 3 },
+      { start: 3, pictures: 4 },
+      { start: 7, pictures: 1 },
     ]);
   });
 
   it('do not begin where pictures after the key frame show before it', () => {
     expect(spansOf(coded('IPBPIBPIPP'))).toEqual([
-      { at: 0, pictures: 7 },
-      { at: 7, pictures: 3 },
+      { start: 0, pictures: 7 },
+      { start: 7, pictures: 3 },
     ]);
     // Within a group it does not matter.
     expect(spansOf(coded('IPBPBIPBP'))).toHaveLength(2);
@@ -33,7 +33,7 @@ describe('spans of a file', () => {
   });
 
   it('leave out what comes before the first key frame', () => {
-    expect(spansOf(coded('PPBIPP'))).toEqual([{ at: 3, pictures: 3 }]);
+    expect(spansOf(coded('PPBIPP'))).toEqual([{ start: 3, pictures: 3 }]);
     expect(spansOf(coded('PPP'))).toEqual([]);
     expect(spansOf([])).toEqual([]);
   });
@@ -47,10 +47,10 @@ describe('spans of a file', () => {
         expect(spans.reduce((sum, span) => sum + span.pictures, 0)).toBe(pictures.length);
         let from = 0;
         for (const [i, span] of spans.entries()) {
-          expect(pictures[from]).toEqual({ timestamp: span.at, key: true });
+          expect(pictures[from]).toEqual({ timestamp: span.start, key: true });
           if (i < spans.length - 1) expect(span.pictures).toBeGreaterThanOrEqual(least);
           // Nothing after its start shows before it, in this span or a later one, but for the file's own start.
-          const early = pictures.slice(from).filter((one) => one.timestamp < span.at);
+          const early = pictures.slice(from).filter((picture) => picture.timestamp < span.start);
           if (i > 0) expect(early).toEqual([]);
           from += span.pictures;
         }

@@ -8,7 +8,7 @@ export interface CodedPicture {
 /** A stretch of a file that decodes by itself: from a key frame to before another. */
 export interface Span {
   /** Stamp of its key frame, in seconds. */
-  at: number;
+  start: number;
   /** How many coded pictures it has. */
   pictures: number;
 }
@@ -28,10 +28,10 @@ export class SpanFinder {
   push({ timestamp, key }: CodedPicture): void {
     if (key) {
       this.endGroup();
-      this.group = { at: timestamp, pictures: 1, closed: true };
+      this.group = { start: timestamp, pictures: 1, closed: true };
     } else if (this.group) {
       this.group.pictures += 1;
-      if (timestamp < this.group.at) this.group.closed = false;
+      if (timestamp < this.group.start) this.group.closed = false;
     }
   }
 
@@ -47,6 +47,6 @@ export class SpanFinder {
     if (!group) return;
     const last = this.spans[this.spans.length - 1];
     if (last && (!group.closed || last.pictures < this.least)) last.pictures += group.pictures;
-    else this.spans.push({ at: group.at, pictures: group.pictures });
+    else this.spans.push({ start: group.start, pictures: group.pictures });
   }
 }

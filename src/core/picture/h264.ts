@@ -10,14 +10,14 @@ export interface SequenceFacts {
 
 /** Reads bits of a byte string of which emulation prevention was taken out. */
 class BitReader {
-  private at = 0;
+  private position = 0;
 
   constructor(private readonly bytes: readonly number[]) {}
 
   bit(): number {
-    const byte = this.bytes[this.at >> 3];
+    const byte = this.bytes[this.position >> 3];
     if (byte === undefined) throw new RangeError('the parameter set ends too early');
-    return (byte >> (7 - (this.at++ & 7))) & 1;
+    return (byte >> (7 - (this.position++ & 7))) & 1;
   }
 
   bits(count: number): number {

@@ -22,16 +22,16 @@ function sequence(name: string, options: Parameters<typeof makeClip>[1]): Uint8A
     'h264',
     '-',
   ]);
-  for (let at = 0; at + 4 < stream.length; at++) {
+  for (let offset = 0; offset + 4 < stream.length; offset++) {
     if (
-      stream[at] !== 0 ||
-      stream[at + 1] !== 0 ||
-      stream[at + 2] !== 1 ||
-      ((stream[at + 3] ?? 0) & 31) !== 7
+      stream[offset] !== 0 ||
+      stream[offset + 1] !== 0 ||
+      stream[offset + 2] !== 1 ||
+      ((stream[offset + 3] ?? 0) & 31) !== 7
     )
       continue;
-    const end = stream.indexOf(Buffer.from([0, 0, 1]), at + 3);
-    return new Uint8Array(stream.subarray(at + 3, end < 0 ? undefined : end));
+    const end = stream.indexOf(Buffer.from([0, 0, 1]), offset + 3);
+    return new Uint8Array(stream.subarray(offset + 3, end < 0 ? undefined : end));
   }
   throw new Error('the stream has no sequence parameter set');
 }

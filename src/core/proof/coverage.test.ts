@@ -3,7 +3,7 @@ import { easeSchema, EASES } from '../framing/easing';
 import { type Framing, type Keyframe, plainFraming } from '../framing/framing';
 import { marginOf } from '../framing/moves';
 import { sourceOf } from '../master/source';
-import { frameOf, planOf, type RenderPlan } from '../render/plan';
+import { plannedFrame, planOf, type RenderPlan } from '../render/plan';
 import { testMaster, testRange, testShot } from '../job/test-job';
 import { canvasOf } from '../layout/canvas';
 import { coverageOf, tilesCover } from './coverage';
@@ -26,7 +26,7 @@ const keyframe = fc.record<Keyframe>({
   seat: point,
   zoom: fc.double({ min: 1, max: 4, noNaN: true }),
   tilt: fc.oneof(fc.constant(0), fc.double({ min: -45, max: 45, noNaN: true })),
-  ease: ease.map((one) => easeSchema.parse(one)),
+  ease: ease.map((curve) => easeSchema.parse(curve)),
 });
 const framing = (track: string) =>
   fc
@@ -46,8 +46,8 @@ function bruteForce(plan: RenderPlan): { least: number; bare: number } {
   let least = Infinity;
   let bare = 0;
   for (let n = 0; n < plan.frames; n++) {
-    const { panes, liveSize } = frameOf(plan, n);
-    const segment = plan.segments.find((one) => n >= one.start && n < one.start + one.frames);
+    const { panes, liveSize } = plannedFrame(plan, n);
+    const segment = plan.segments.find((segment) => n >= segment.start && n < segment.start + segment.frames);
     let outside = false;
     panes.forEach(({ framed }, i) => {
       if (!segment?.panes[i]?.framing) return;
@@ -63,7 +63,7 @@ function bruteForce(plan: RenderPlan): { least: number; bare: number } {
 /** Whether every pixel of a frame is painted, on a grid of whole pixels of one in eight. */
 function paintedWhole(plan: RenderPlan, n: number): boolean {
   if (plan.ground !== null) return true;
-  const pictures = frameOf(plan, n).panes.filter((pane) => pane.radius === 0);
+  const pictures = plannedFrame(plan, n).panes.filter((pane) => pane.radius === 0);
   const edges = (size: number) => [0, 1, Math.floor(size / 2), size - 2, size - 1];
   const xs = [
     ...edges(plan.width),
@@ -186,27 +186,27 @@ describe('what two windows share', () => {
         const live = 16 / 9;
         const radians = (angle: number) => (angle * Math.PI) / 180;
         /** A point of one window, 0…1 of it, in live-area heights. */
-        const at = (one: typeof a, u: number, v: number) => {
-          const [w, h] = [(u - 0.5) * one.width * live, (v - 0.5) * one.height];
-          const [cos, sin] = [Math.cos(radians(one.angle)), Math.sin(radians(one.angle))];
+        const pointAt = (area: typeof a, u: number, v: number) => {
+          const [w, h] = [(u - 0.5) * area.width * live, (v - 0.5) * area.height];
+          const [cos, sin] = [Math.cos(radians(area.angle)), Math.sin(radians(area.angle))];
           return {
-            x: (one.x + one.width / 2) * live + w * cos - h * sin,
-            y: one.y + one.height / 2 + w * sin + h * cos,
+            x: (area.x + area.width / 2) * live + w * cos - h * sin,
+            y: area.y + area.height / 2 + w * sin + h * cos,
           };
         };
-        const within = (one: typeof a, { x, y }: { x: number; y: number }) => {
-          const [dx, dy] = [x - (one.x + one.width / 2) * live, y - one.y - one.height / 2];
-          const [cos, sin] = [Math.cos(radians(one.angle)), Math.sin(radians(one.angle))];
+        const within = (area: typeof a, { x, y }: { x: number; y: number }) => {
+          const [dx, dy] = [x - (area.x + area.width / 2) * live, y - area.y - area.height / 2];
+          const [cos, sin] = [Math.cos(radians(area.angle)), Math.sin(radians(area.angle))];
           return (
-            Math.abs(dx * cos + dy * sin) <= (one.width * live) / 2 &&
-            Math.abs(dy * cos - dx * sin) <= one.height / 2
+            Math.abs(dx * cos + dy * sin) <= (area.width * live) / 2 &&
+            Math.abs(dy * cos - dx * sin) <= area.height / 2
           );
         };
         let inside = 0;
         const steps = 40;
         for (let u = 0; u < steps; u++) {
           for (let v = 0; v < steps; v++) {
-            if (within(b, at(a, (u + 0.5) / steps, (v + 0.5) / steps))) inside += 1;
+            if (within(b, pointAt(a, (u + 0.5) / steps, (v + 0.5) / steps))) inside += 1;
           }
         }
         expect(sharedShare(a, b, live)).toBeCloseTo(inside / steps ** 2, 1);

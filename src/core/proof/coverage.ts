@@ -113,9 +113,9 @@ class PaneSearch {
     // Pieces between keyframes: inside one, all values change along one curve.
     let from = start;
     for (const { frame } of this.framing.keyframes) {
-      const at = this.firstAt(frame, from, last);
-      if (at > from) this.piece(from, at - 1);
-      from = Math.max(from, at);
+      const found = this.firstAt(frame, from, last);
+      if (found > from) this.piece(from, found - 1);
+      from = Math.max(from, found);
     }
     if (from <= last) this.piece(from, last);
   }

@@ -33,8 +33,8 @@ export function directions(angle: Interval): {
 
 /** cos(angle − shift): its ends, and ±1 where a crest or a trough lies between. */
 function wave([from, to]: Interval, shift: number): Interval {
-  const at = (angle: number) => Math.cos((angle - shift) * RADIANS);
-  const ends = between(at(from), at(to));
+  const cosine = (angle: number) => Math.cos((angle - shift) * RADIANS);
+  const ends = between(cosine(from), cosine(to));
   const holds = (crest: number) =>
     Math.floor((to - shift - crest) / 360) > Math.ceil((from - shift - crest) / 360) - 1;
   return [holds(180) ? -1 : ends[0], holds(0) ? 1 : ends[1]];

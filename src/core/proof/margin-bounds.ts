@@ -24,7 +24,7 @@ export function leastMargin(
   const { cos, sin, absCos, absSin } = directions([turn + tilt[0], turn + tilt[1]]);
   const height = heights(between(a.zoom, b.zoom), tilt, turn, aspects, absCos, absSin);
   const width: Interval = [height[0] * pane, height[1] * pane];
-  const half = (one: Interval): Interval => [one[0] / 2, one[1] / 2];
+  const half = (interval: Interval): Interval => [interval[0] / 2, interval[1] / 2];
   const halfX = half(plus(times(width, absCos), times(height, absSin)));
   const halfY = half(plus(times(width, absSin), times(height, absCos)));
   const across = times([Math.min(a.seat.x, b.seat.x) - 0.5, Math.max(a.seat.x, b.seat.x) - 0.5], width);
@@ -57,6 +57,6 @@ function heights(
 
 /** A lower bound on the nearer edge's distance along one axis. */
 function slackOf(centre: Interval, half: Interval, length: number): number {
-  const held = heldWithin(centre, half, [length - half[1], length - half[0]]);
-  return Math.min(held[0] - half[1], length - held[1] - half[1]);
+  const bounded = heldWithin(centre, half, [length - half[1], length - half[0]]);
+  return Math.min(bounded[0] - half[1], length - bounded[1] - half[1]);
 }

@@ -41,10 +41,10 @@ describe('bit rate', () => {
   });
 
   it('says what decided it', () => {
-    const at = (master: number, cap: number) => defaultBitRate(tall, FILM, master, cap, 60);
-    expect(at(20e6, 1e9)).toEqual({ bits: 8_000_000, reason: 'picture' });
-    expect(at(3e6, 1e9)).toEqual({ bits: 6_000_000, reason: 'master' });
-    expect(at(20e6, 2e7)).toMatchObject({ reason: 'cap' });
+    const chosen = (master: number, cap: number) => defaultBitRate(tall, FILM, master, cap, 60);
+    expect(chosen(20e6, 1e9)).toEqual({ bits: 8_000_000, reason: 'picture' });
+    expect(chosen(3e6, 1e9)).toEqual({ bits: 6_000_000, reason: 'master' });
+    expect(chosen(20e6, 2e7)).toMatchObject({ reason: 'cap' });
     expect(defaultBitRate({ width: 640, height: 640 }, FILM, 20e6, 1e9, 60)).toEqual({
       bits: 5_000_000,
       reason: 'floor',

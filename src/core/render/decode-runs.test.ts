@@ -3,7 +3,7 @@ import { sourceOf } from '../master/source';
 import { canvasOf } from '../layout/canvas';
 import { testMaster, TEST_MASTER, testRange } from '../job/test-job';
 import { decodeRuns } from './decode-runs';
-import { frameOf, planOf, segmentAt } from './plan';
+import { plannedFrame, planOf, segmentAt } from './plan';
 
 const source = sourceOf(testMaster());
 const other = { ...source, id: 'other' };
@@ -26,7 +26,9 @@ describe('what is decoded for several canvases', () => {
   it('is each master frame once, where ranges go on', () => {
     const cut = [testRange(0, 24), testRange(24, 48), { master: 'other', in: 10, out: 20 }, testRange(5, 9)];
     const runs = decodeRuns([planAt(RATES[0], cut), planAt(RATES[0], cut)]);
-    expect(runs.map(({ source: at, in: first, out, lastRange }) => [at, first, out, lastRange])).toEqual([
+    expect(
+      runs.map(({ source: index, in: first, out, lastRange }) => [index, first, out, lastRange]),
+    ).toEqual([
       [0, 0, 48, 1],
       [1, 10, 20, 2],
       [0, 5, 9, 3],
@@ -48,9 +50,9 @@ describe('what is decoded for several canvases', () => {
             for (let frame = run.in; frame < run.out; frame++) {
               plans.forEach((plan, i) => {
                 for (let n = next[i] as number; n < plan.frames; n++) {
-                  if (segmentAt(plan, n).range > run.lastRange || frameOf(plan, n).masterFrame !== frame)
+                  if (segmentAt(plan, n).range > run.lastRange || plannedFrame(plan, n).masterFrame !== frame)
                     break;
-                  expect(frameOf(plan, n).source).toBe(run.source);
+                  expect(plannedFrame(plan, n).source).toBe(run.source);
                   next[i] = n + 1;
                 }
               });

@@ -1,5 +1,5 @@
 import { enlargement } from '../framing/moves';
-import { distinctFrames, frameOf, type RenderPlan, segmentAt } from './plan';
+import { distinctFrames, plannedFrame, type RenderPlan, segmentAt } from './plan';
 
 /** Where a plan enlarges its master most. */
 export interface Enlarged {
@@ -13,7 +13,7 @@ export interface Enlarged {
 export function enlargedByShot(plan: RenderPlan): Map<string, Enlarged> {
   const found = new Map<string, Enlarged>();
   for (const { frame } of distinctFrames(plan)) {
-    const { panes, liveSize } = frameOf(plan, frame);
+    const { panes, liveSize } = plannedFrame(plan, frame);
     const { shot } = segmentAt(plan, frame);
     for (const { framed, picture, blur } of panes) {
       if (blur > 0) continue;

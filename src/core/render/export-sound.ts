@@ -23,7 +23,7 @@ export interface ExportSound {
 /** The sound that a plan's export has: enough for the best of its masters; null when none has any. */
 export function exportSound(plan: RenderPlan): ExportSound | null {
   const used = new Set(plan.segments.map((segment) => segment.source));
-  const sounds = [...used].flatMap((at) => plan.sources[at]?.audio ?? []);
+  const sounds = [...used].flatMap((source) => plan.sources[source]?.audio ?? []);
   const [first] = sounds;
   if (!first) return null;
   const rates = new Set(sounds.map(({ sampleRate }) => exportSampleRate(sampleRate)));

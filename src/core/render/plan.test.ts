@@ -5,7 +5,7 @@ import { coverageOf } from '../proof/coverage';
 import { fittedPixels, MAIN_TRACK } from '../layout/layout';
 import { sourceOf } from '../master/source';
 import { testMaster, testRange, testShot } from '../job/test-job';
-import { frameOf, planOf, planRuns, segmentAt } from './plan';
+import { plannedFrame, planOf, planRuns, segmentAt } from './plan';
 import { costWords, rateCost } from './rate-cost';
 
 const FILM = { num: 24000, den: 1001 };
@@ -22,7 +22,7 @@ describe('plan', () => {
         const plan = planOf(tall, { cut: [range], shots, framings: [], sources });
         expect(plan.frames).toBe(range.out - range.in);
         for (let n = 0; n < plan.frames; n++) {
-          const { masterFrame } = frameOf(plan, n);
+          const { masterFrame } = plannedFrame(plan, n);
           expect(masterFrame).toBe(range.in + n);
           expect(segmentAt(plan, n).shot).toBe(masterFrame < 100 ? 'a' : 'b');
         }
@@ -40,17 +40,17 @@ describe('plan', () => {
       framings: [],
       sources,
     });
-    expect(Array.from({ length: plan.frames }, (_, n) => frameOf(plan, n).masterFrame)).toEqual([
+    expect(Array.from({ length: plan.frames }, (_, n) => plannedFrame(plan, n).masterFrame)).toEqual([
       200, 201, 202, 203, 204, 205, 206, 207, 208, 209, 5, 6, 7,
     ]);
-    expect(() => frameOf(plan, 13)).toThrow(RangeError);
+    expect(() => plannedFrame(plan, 13)).toThrow(RangeError);
   });
 
   it('gives each shot its own framing', () => {
     const framing = plainFraming('b', MAIN_TRACK, 100);
     const right = { ...framing, keyframes: [{ ...framing.keyframes[0]!, focus: { x: 0.9, y: 0.5 } }] };
     const plan = planOf(tall, { cut: [testRange(0, 250)], shots, framings: [right], sources });
-    const x = (n: number) => frameOf(plan, n).panes[0]?.window.x ?? -1;
+    const x = (n: number) => plannedFrame(plan, n).panes[0]?.window.x ?? -1;
     expect(x(99) * 1920).toBeCloseTo(656.25, 6);
     expect(x(100)).toBeCloseTo(1 - 607.5 / 1920, 9);
   });
@@ -63,14 +63,14 @@ describe('another rate than the master has', () => {
   it('shows the frame that is on screen at each moment, and tells what that costs', () => {
     const fast = planOf(canvas(48000, 1001), input);
     expect(fast.frames).toBe(200);
-    expect([0, 1, 2, 199].map((n) => frameOf(fast, n).masterFrame)).toEqual([10, 10, 11, 109]);
+    expect([0, 1, 2, 199].map((n) => plannedFrame(fast, n).masterFrame)).toEqual([10, 10, 11, 109]);
     expect(rateCost(fast)).toEqual({
       repeated: Array.from({ length: 100 }, (_, i) => 2 * i + 1),
       vanished: [],
     });
     expect(costWords(fast)).toBe('100 frames of the clip repeat (1, 3, 5, 7 and 96 more, every 2 frames)');
     const slow = planOf(canvas(12000, 1001), input);
-    expect([0, 1, 49].map((n) => frameOf(slow, n).masterFrame)).toEqual([10, 12, 108]);
+    expect([0, 1, 49].map((n) => plannedFrame(slow, n).masterFrame)).toEqual([10, 12, 108]);
     expect(rateCost(slow)).toEqual({
       repeated: [],
       vanished: Array.from({ length: 49 }, (_, i) => 11 + 2 * i),
@@ -87,7 +87,7 @@ describe('another rate than the master has', () => {
         const ratio = (24000 * den!) / (1001 * num!);
         let before = -1;
         for (let n = 0; n < plan.frames; n++) {
-          const { masterFrame } = frameOf(plan, n);
+          const { masterFrame } = plannedFrame(plan, n);
           expect(masterFrame).toBe(first + Math.floor(n * ratio + 1e-9));
           expect(masterFrame).toBeLessThan(range.out);
           expect(masterFrame).toBeGreaterThanOrEqual(before);
@@ -120,12 +120,12 @@ describe('several masters', () => {
   it('play one after another, each at its own rate and size', () => {
     // 25 frames at 25 fps last one second: 23.976 frames, so 24.
     expect(plan.frames).toBe(72);
-    expect(planRuns(plan).map(({ source: at, start, frames }) => [at, start, frames])).toEqual([
+    expect(planRuns(plan).map(({ source: index, start, frames }) => [index, start, frames])).toEqual([
       [0, 0, 24],
       [1, 24, 24],
       [0, 48, 24],
     ]);
-    expect(frameOf(plan, 25)).toMatchObject({ source: 1, masterFrame: 51, liveSize: { width: 1280 } });
+    expect(plannedFrame(plan, 25)).toMatchObject({ source: 1, masterFrame: 51, liveSize: { width: 1280 } });
     expect(coverageOf(plan).covered).toBe(true);
   });
 
@@ -141,7 +141,7 @@ describe('a live area', () => {
 
   it('holds every window inside it', () => {
     const plan = planOf(tall, { cut: [testRange(0, 10)], shots: [], framings: [], sources: [boxed] });
-    const [pane] = frameOf(plan, 0).panes;
+    const [pane] = plannedFrame(plan, 0).panes;
     expect(pane!.framed).toMatchObject({ y: 0, height: 1 });
     expect(pane!.window).toMatchObject({ y: 0.125, height: 0.75 });
     // 810 live rows of 1920×1080: the widest 9:16 window is 455.6 pixels wide.
@@ -151,7 +151,7 @@ describe('a live area', () => {
   it('of a shot comes before that of its master', () => {
     const own = { ...testShot('a', 0, 984), live: { x: 0.25, y: 0, width: 0.5, height: 1 } };
     const plan = planOf(tall, { cut: [testRange(0, 10)], shots: [own], framings: [], sources: [boxed] });
-    expect(frameOf(plan, 0).liveSize).toEqual({ width: 960, height: 1080 });
+    expect(plannedFrame(plan, 0).liveSize).toEqual({ width: 960, height: 1080 });
   });
 });
 

@@ -97,8 +97,8 @@ export function planOf(canvas: Canvas, input: PlanInput): RenderPlan {
   const ground = layout.kind === 'banded' ? layout.banded.colour : null;
   let rangeStart = 0;
   input.cut.forEach((range, index) => {
-    const at = input.sources.findIndex((one) => one.id === range.master);
-    const source = input.sources[at];
+    const of = input.sources.findIndex((master) => master.id === range.master);
+    const source = input.sources[of];
     if (!source) throw new RangeError(`the plan has no master ${range.master}`);
     const total = rangeFramesAt(range, source.rate, rate);
     for (const shot of shotsOf(input.shots, source)) {
@@ -111,7 +111,7 @@ export function planOf(canvas: Canvas, input: PlanInput): RenderPlan {
       segments.push({
         start: rangeStart + first,
         frames,
-        source: at,
+        source: of,
         range: index,
         rangeStart,
         rangeIn: range.in,
@@ -142,7 +142,9 @@ function planPane(
 
 /** The segment that holds an output frame. @throws RangeError outside 0…frames−1. */
 export function segmentAt(plan: RenderPlan, frame: number): PlanSegment {
-  const segment = plan.segments.find((one) => frame >= one.start && frame < one.start + one.frames);
+  const segment = plan.segments.find(
+    (segment) => frame >= segment.start && frame < segment.start + segment.frames,
+  );
   if (!segment) throw new RangeError(`the plan has ${plan.frames} frames, none numbered ${frame}`);
   return segment;
 }
@@ -154,7 +156,7 @@ export function masterFrameIn(plan: RenderPlan, segment: PlanSegment, frame: num
 }
 
 /** What output frame `frame` shows. @throws RangeError outside 0…frames−1. */
-export function frameOf(plan: RenderPlan, frame: number): PlannedFrame {
+export function plannedFrame(plan: RenderPlan, frame: number): PlannedFrame {
   const segment = segmentAt(plan, frame);
   const masterFrame = masterFrameIn(plan, segment, frame);
   return {

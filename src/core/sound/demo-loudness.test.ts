@@ -16,8 +16,8 @@ it('measures the demo master as ffmpeg does: within 0.1 LU, and 0.3 dB of true p
   const samples = new Float32Array(raw.buffer.slice(raw.byteOffset, raw.byteOffset + raw.byteLength));
   const loudness = new LoudnessMeter(48000, 2);
   const peaks = new TruePeakMeter();
-  for (let at = 0; at < samples.length; at += 8192) {
-    const piece = samples.subarray(at, at + 8192);
+  for (let sample = 0; sample < samples.length; sample += 8192) {
+    const piece = samples.subarray(sample, sample + 8192);
     const planes = [0, 1].map((channel) => piece.filter((_, i) => i % 2 === channel));
     loudness.push(planes);
     peaks.push(planes);

@@ -15,7 +15,7 @@ function pushTones(
   push: (planes: Float32Array<ArrayBuffer>[]) => void,
   rate = RATE,
 ): void {
-  let at = 0;
+  let sample = 0;
   for (const { seconds, levels } of tones) {
     const total = Math.round(seconds * rate);
     for (let done = 0; done < total; done += 1024) {
@@ -25,12 +25,12 @@ function pushTones(
           const gain = level === null ? 0 : 10 ** (level / 20);
           return Float32Array.from(
             { length },
-            (_, i) => gain * Math.sin((2 * Math.PI * 1000 * (at + done + i)) / rate),
+            (_, i) => gain * Math.sin((2 * Math.PI * 1000 * (sample + done + i)) / rate),
           );
         }),
       );
     }
-    at += total;
+    sample += total;
   }
 }
 
@@ -106,8 +106,8 @@ describe('true peak', () => {
       const fade = Math.min(1, i / 2000, (RATE - i) / 2000);
       return fade * amplitude * Math.sin(2 * Math.PI * frequency * i + (phase * Math.PI) / 180);
     });
-    for (let at = 0; at < RATE; at += 1000)
-      meter.push([plane.slice(at, at + 1000), plane.slice(at, at + 1000)]);
+    for (let sample = 0; sample < RATE; sample += 1000)
+      meter.push([plane.slice(sample, sample + 1000), plane.slice(sample, sample + 1000)]);
     return meter.finish();
   };
   it.each([

@@ -74,14 +74,14 @@ export class LoudnessMeter {
 
   push(planes: Planes): void {
     const length = planes[0]?.length ?? 0;
-    for (let at = 0; at < length;) {
+    for (let sample = 0; sample < length;) {
       const end = Math.min(
         length,
-        at + Math.ceil((this.powers.length + 1) * this.stepLength) - this.samples(),
+        sample + Math.ceil((this.powers.length + 1) * this.stepLength) - this.samples(),
       );
-      planes.forEach((plane, channel) => this.weigh(plane, channel, at, end));
-      this.inStep += end - at;
-      at = end;
+      planes.forEach((plane, channel) => this.weigh(plane, channel, sample, end));
+      this.inStep += end - sample;
+      sample = end;
       if (this.samples() >= Math.ceil((this.powers.length + 1) * this.stepLength)) this.endStep();
     }
   }

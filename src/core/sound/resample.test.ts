@@ -8,8 +8,8 @@ const sine = (frequency: number, rate: number, length: number): Float32Array<Arr
 function converted(input: Float32Array<ArrayBuffer>, from: number, to: number, piece: number): number[] {
   const resampler = new Resampler(from, to, 1);
   const out: number[] = [];
-  for (let at = 0; at < input.length; at += piece)
-    out.push(...(resampler.push([input.slice(at, at + piece)])[0] ?? []));
+  for (let sample = 0; sample < input.length; sample += piece)
+    out.push(...(resampler.push([input.slice(sample, sample + piece)])[0] ?? []));
   return [...out, ...(resampler.finish()[0] ?? [])];
 }
 
@@ -45,16 +45,16 @@ describe('resampling', () => {
 
 // Source: ITU-R BS.775-3 Annex 4, table 2.
 describe('channels', () => {
-  const one = (value: number) => Float32Array.of(value);
+  const constant = (value: number) => Float32Array.of(value);
   it('fold from 5.1 with centre and surrounds at −3 dB and no low channel', () => {
-    const planes = [0.1, 0.2, 0.3, 0.9, 0.5, 0.6].map(one);
+    const planes = [0.1, 0.2, 0.3, 0.9, 0.5, 0.6].map(constant);
     const [left, right] = mapChannels(planes, 2);
     expect(left?.[0]).toBeCloseTo(0.1 + (0.3 + 0.5) * Math.SQRT1_2, 6);
     expect(right?.[0]).toBeCloseTo(0.2 + (0.3 + 0.6) * Math.SQRT1_2, 6);
   });
   it('double from one, and pass where they are right', () => {
-    expect(mapChannels([one(0.5)], 2).map((plane) => plane[0])).toEqual([0.5, 0.5]);
-    const planes = [one(0.5), one(0.25)];
+    expect(mapChannels([constant(0.5)], 2).map((plane) => plane[0])).toEqual([0.5, 0.5]);
+    const planes = [constant(0.5), constant(0.25)];
     expect(mapChannels(planes, 2)).toBe(planes);
     expect(mapChannels(planes, 1)[0]?.[0]).toBeCloseTo(0.375, 6);
   });

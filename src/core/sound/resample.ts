@@ -27,7 +27,7 @@ export class Resampler {
   /** Input samples that one output sample looks at, on each side. */
   private readonly reach: number;
   private readonly phases: Float32Array[];
-  private held: Planes;
+  private waiting: Planes;
   /** Input index of the first held sample. */
   private heldFrom: number;
   private next = 0;
@@ -41,7 +41,7 @@ export class Resampler {
     this.reach = Math.ceil(LOBES / scale);
     this.phases = Array.from({ length: this.up }, (_, phase) => this.taps(phase / this.up, scale));
     this.heldFrom = -this.reach;
-    this.held = Array.from({ length: channels }, () => new Float32Array(this.reach));
+    this.waiting = Array.from({ length: channels }, () => new Float32Array(this.reach));
   }
 
   private taps(fraction: number, scale: number): Float32Array {
@@ -61,27 +61,27 @@ export class Resampler {
 
   /** Takes the next input samples and gives what output they complete. */
   push(planes: Planes): Planes {
-    this.held = this.held.map((plane, channel) => {
+    this.waiting = this.waiting.map((plane, channel) => {
       const more = planes[channel] ?? new Float32Array(0);
       const joined = new Float32Array(plane.length + more.length);
       joined.set(plane);
       joined.set(more, plane.length);
       return joined;
     });
-    const end = this.heldFrom + (this.held[0]?.length ?? 0);
+    const end = this.heldFrom + (this.waiting[0]?.length ?? 0);
     let count = 0;
     while (this.inputOf(this.next + count) + this.reach < end) count += 1;
-    const out = this.held.map((plane) => this.filtered(plane, count));
+    const out = this.waiting.map((plane) => this.filtered(plane, count));
     this.next += count;
     const drop = Math.max(0, this.inputOf(this.next) - this.reach + 1 - this.heldFrom);
-    this.held = this.held.map((plane) => plane.slice(drop));
+    this.waiting = this.waiting.map((plane) => plane.slice(drop));
     this.heldFrom += drop;
     return out;
   }
 
   /** What is left once the input has ended. */
   finish(): Planes {
-    return this.push(this.held.map(() => new Float32Array(this.reach + 1)));
+    return this.push(this.waiting.map(() => new Float32Array(this.reach + 1)));
   }
 
   private inputOf(output: number): number {

@@ -20,8 +20,8 @@ export class Waveform {
 
   push(planes: Planes): void {
     const length = planes[0]?.length ?? 0;
-    for (let at = 0; at < length; at++) {
-      for (const plane of planes) this.peak = Math.max(this.peak, Math.abs(plane[at] as number));
+    for (let sample = 0; sample < length; sample++) {
+      for (const plane of planes) this.peak = Math.max(this.peak, Math.abs(plane[sample] as number));
       this.inStep += 1;
       if (this.done + this.inStep >= (this.peaks.length + 1) * this.stepLength) {
         this.peaks.push(levelByte(this.peak));
@@ -57,9 +57,9 @@ const LEAST_SWING = 34;
 export function pausesOf(peaks: Uint8Array): Pause[] {
   if (peaks.length === 0) return [];
   const sorted = Uint8Array.from(peaks).sort();
-  const at = (share: number) =>
+  const quantile = (share: number) =>
     sorted[Math.min(sorted.length - 1, Math.floor(sorted.length * share))] as number;
-  const [quiet, loud] = [at(0.03), at(0.9)];
+  const [quiet, loud] = [quantile(0.03), quantile(0.9)];
   if (loud - quiet < LEAST_SWING) return [];
   const limit = quiet + (loud - quiet) * 0.3;
   const pauses: Pause[] = [];

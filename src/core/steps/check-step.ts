@@ -6,7 +6,7 @@ import { count, type StepKind } from './step';
 export const checkStep: StepKind = {
   title: 'Check',
   stand({ job, findings }) {
-    const of = (severity: Severity) => findings.filter((one) => one.severity === severity).length;
+    const of = (severity: Severity) => findings.filter((finding) => finding.severity === severity).length;
     const stops = heldBack(findings, activeClip(job.edit), 'post').length;
     const parts = [
       stops > 0 ? count(stops, 'stop', 'stops') : '',

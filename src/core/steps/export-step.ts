@@ -5,10 +5,10 @@ import { count, type StepKind } from './step';
 export const exportStep: StepKind = {
   title: 'Export',
   stand({ job: { edit, exports: all } }) {
-    const exports = all.filter((one) => one.clip === activeClip(edit).id);
+    const exports = all.filter((record) => record.clip === activeClip(edit).id);
     const signature = signatureOf(edit);
-    const current = exports.find((one) => one.signature === signature);
-    const done = exports.filter((one) => one.state === 'done').length;
+    const current = exports.find((record) => record.signature === signature);
+    const done = exports.filter((record) => record.state === 'done').length;
     if (current?.state === 'done') {
       return current.proof?.pass === true
         ? { summary: 'Made and read back', standing: 'pass' }

@@ -9,7 +9,7 @@ export const framingStep: StepKind = {
     const shots = sourcesIn({ edit, masters })
       .filter(({ id }) => cut.some((range) => range.master === id))
       .flatMap((source) => shotsOf(edit.shots, source));
-    const framed = shots.filter((shot) => edit.framings.some((one) => one.shot === shot.id)).length;
+    const framed = shots.filter((shot) => edit.framings.some((framing) => framing.shot === shot.id)).length;
     const summary = `${framed} of ${count(shots.length, 'shot', 'shots')} framed`;
     return { summary, standing: findingOf(findings, 'coverage')?.severity ?? 'open' };
   },

@@ -5,7 +5,7 @@ import { count, type StepKind } from './step';
 export const masterStep: StepKind = {
   title: 'Master',
   stand({ job, problems }) {
-    const warnings = problems.filter((one) => one.weight === 'warn').length;
+    const warnings = problems.filter((problem) => problem.weight === 'warn').length;
     const [first] = sourcesIn(job);
     const parts = [
       first ? `${first.picture.width}×${first.picture.height}, ${rateLabel(first.rate)} fps` : '',

@@ -23,13 +23,13 @@ export interface StepKind {
 }
 
 /** Something counted, in words: `1 post is up`, `2 posts are up`. */
-export const count = (number: number, one: string, many: string): string =>
-  `${number} ${number === 1 ? one : many}`;
+export const count = (number: number, singular: string, many: string): string =>
+  `${number} ${number === 1 ? singular : many}`;
 
 /** The finding of a rule. */
 export function findingOf<R extends Finding['rule']>(
   findings: readonly Finding[],
   rule: R,
 ): Extract<Finding, { rule: R }> | undefined {
-  return findings.find((one): one is Extract<Finding, { rule: R }> => one.rule === rule);
+  return findings.find((finding): finding is Extract<Finding, { rule: R }> => finding.rule === rule);
 }

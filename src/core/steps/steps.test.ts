@@ -13,7 +13,7 @@ const change = (job: Job, command: Command): Job => ({
 });
 const next = (job: Job) => nextOf(job, checkJob(job)).label;
 const step = (job: Job, name: string) =>
-  stepsOf({ job, findings: checkJob(job), problems: [] }).find((one) => one.name === name);
+  stepsOf({ job, findings: checkJob(job), problems: [] }).find((step) => step.name === name);
 const exported = (job: Job, state: ExportRecord['state'] = 'done'): Job => ({
   ...job,
   exports: [

@@ -1,5 +1,6 @@
 import { heldBack } from '../check/check';
 import type { Finding } from '../check/finding';
+import { fixLabel } from '../check/fixes';
 import { activeClip, type Job } from '../job/job';
 import { signatureOf } from '../job/signature';
 import { targetOf } from '../outlets/outlets';
@@ -27,7 +28,7 @@ export type StepName = keyof typeof KINDS;
 export const STEPS = Object.keys(KINDS) as StepName[];
 
 /** Where a step of a job stands. */
-export interface Step {
+export interface JobStep {
   name: StepName;
   title: string;
   /** What is settled and what is missing, in a line. */
@@ -36,7 +37,7 @@ export interface Step {
 }
 
 /** Where each step of a job stands. */
-export function stepsOf(input: StepInput): Step[] {
+export function stepsOf(input: StepInput): JobStep[] {
   return STEPS.map((name) => ({ name, title: KINDS[name].title, ...KINDS[name].stand(input) }));
 }
 
@@ -46,12 +47,12 @@ export function nextOf(
   findings: readonly Finding[],
 ): { label: string; step: StepName; fix?: Finding['fix'] } {
   const [stop] = heldBack(findings, activeClip(job.edit), 'export');
-  if (stop?.fix) return { label: stop.fix.label, step: 'check', fix: stop.fix };
+  if (stop?.fix) return { label: fixLabel(stop.fix), step: 'check', fix: stop.fix };
   if (stop) return { label: 'See what keeps the export back', step: 'check' };
   const signature = signatureOf(job.edit);
-  const current = job.exports.find((one) => one.signature === signature && one.state === 'done');
+  const current = job.exports.find((record) => record.signature === signature && record.state === 'done');
   if (!current) return { label: 'Export the clip', step: 'export' };
   const { sheet } = targetOf(current);
-  const posted = job.posts.some((one) => one.exportId === current.id && one.state === 'accepted');
+  const posted = job.posts.some((post) => post.exportId === current.id && post.state === 'accepted');
   return posted ? { label: 'See the posts', step: 'post' } : { label: `Post to ${sheet.name}`, step: 'post' };
 }

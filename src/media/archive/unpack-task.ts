@@ -34,7 +34,7 @@ export async function unpackJob({ file }: UnpackRequest, context: TaskContext): 
       throw refuse('it is no archive, or it was cut off');
     });
     const found = (name: string) =>
-      entries.find((one): one is FileEntry => !one.directory && one.filename === name) ?? null;
+      entries.find((entry): entry is FileEntry => !entry.directory && entry.filename === name) ?? null;
     const own = found(JOB_ENTRY);
     if (!own) throw refuse('there is no job in it');
     if (own.uncompressedSize > MOST_JOB_BYTES) throw refuse('its job is larger than any job is');

@@ -1,26 +1,15 @@
-import { registerAacEncoder } from '@mediabunny/aac-encoder';
-import { AudioSampleSource, type Output, Quality, VideoSample, VideoSampleSource } from 'mediabunny';
-import { AUDIO_BITS } from '@core/rate/bit-rate';
-import { highProfileCodec, lowestLevel } from '@core/rate/level';
+import { type AudioSampleSource, VideoSample, type VideoSampleSource } from 'mediabunny';
 import type { DecodeRun } from '@core/render/decode-runs';
-import { frameOf, type RenderPlan, segmentAt } from '@core/render/plan';
-import { type ExportSound, exportSound } from '@core/render/export-sound';
-import { rateValue, secondsOf } from '@core/time/frame-rate';
+import { plannedFrame, type RenderPlan, segmentAt } from '@core/render/plan';
+import { exportSound } from '@core/render/export-sound';
+import { secondsOf } from '@core/time/frame-rate';
 import { TroubleError } from '@core/trouble/trouble';
 import { FrameRenderer } from './frame-renderer';
 import type { ReaderPool } from '../read/reader-pool';
 import { cutSound } from './sound-cutter';
-import { StoredMp4 } from '../store/stored-mp4';
+import type { OutputRequest, StoredFile } from './maker';
+import { MAKERS } from './makers';
 
-/** One file to make: its plan, its video bits a second, and the name it is stored under. */
-export interface OutputRequest {
-  name: string;
-  plan: RenderPlan;
-  videoBits: number;
-}
-
-/** A key frame at least this often, in seconds: phones step and outlets cut at key frames. */
-const KEY_FRAME_SECONDS = 2;
 /** Decoded frames that wait for one output at most. */
 const MOST_WAITING = 3;
 /** Sound is encoded this far ahead of the picture, in seconds. */
@@ -42,7 +31,7 @@ export class ExportOutput {
 
   private constructor(
     readonly plan: RenderPlan,
-    private readonly file: StoredMp4,
+    private readonly file: StoredFile,
     private readonly picture: VideoSampleSource,
   ) {}
 
@@ -51,20 +40,12 @@ export class ExportOutput {
     return this.file.bytes;
   }
 
-  /** @throws TroubleError `encoder-missing` when this browser cannot encode the canvas. */
-  static async open({ name, plan, videoBits }: OutputRequest, readers: ReaderPool): Promise<ExportOutput> {
-    const codec = await encoderFor(plan, videoBits);
-    const file = await StoredMp4.open('exports', name, 'reserve');
-    const picture = new VideoSampleSource({
-      codec: 'avc',
-      fullCodecString: codec,
-      quality: new Quality({ bitrate: videoBits, bitrateMode: 'variable' }),
-      latencyMode: 'quality',
-      keyFrameInterval: KEY_FRAME_SECONDS,
-    });
-    const made = new ExportOutput(plan, file, picture);
+  /** @throws TroubleError when its maker cannot open it. */
+  static async open(request: OutputRequest, readers: ReaderPool): Promise<ExportOutput> {
+    const { file, picture, sound } = await MAKERS[request.container].open(request);
+    const made = new ExportOutput(request.plan, file, picture);
     try {
-      await made.start(readers);
+      await made.start(sound, readers);
       return made;
     } catch (error) {
       await made.discard();
@@ -72,14 +53,11 @@ export class ExportOutput {
     }
   }
 
-  private async start(readers: ReaderPool): Promise<void> {
-    const { plan, picture } = this;
-    const { output } = this.file;
-    output.addVideoTrack(picture, { frameRate: rateValue(plan.rate), maximumPacketCount: plan.frames });
+  private async start(sound: AudioSampleSource | null, readers: ReaderPool): Promise<void> {
+    const { plan } = this;
     const facts = exportSound(plan);
-    const sound = facts ? addSound(output, facts, plan) : null;
-    await output.start();
-    this.sound = facts && sound ? cutSound((at) => readers.of(at), plan, facts, sound) : null;
+    await this.file.output.start();
+    this.sound = facts && sound ? cutSound((source) => readers.of(source), plan, facts, sound) : null;
     this.renderer = await FrameRenderer.create(plan);
   }
 
@@ -111,7 +89,7 @@ export class ExportOutput {
     for (; this.next < plan.frames; this.next++) {
       const { range } = segmentAt(plan, this.next);
       if (range > run.lastRange) break;
-      const planned = frameOf(plan, this.next);
+      const planned = plannedFrame(plan, this.next);
       if (planned.masterFrame !== masterFrame) break;
       await this.encode(planned, sample);
     }
@@ -121,7 +99,7 @@ export class ExportOutput {
     }
   }
 
-  private async encode(planned: ReturnType<typeof frameOf>, sample: VideoSample): Promise<void> {
+  private async encode(planned: ReturnType<typeof plannedFrame>, sample: VideoSample): Promise<void> {
     const { plan, next, renderer } = this;
     if (!renderer) throw new Error('the output is not open');
     const timestamp = secondsOf(next, plan.rate);
@@ -129,8 +107,8 @@ export class ExportOutput {
     const decoded = sample.toVideoFrame();
     let drawn: VideoSample;
     try {
-      const [at, long] = [Math.round(timestamp * 1e6), Math.round(duration * 1e6)];
-      drawn = new VideoSample(await renderer.draw(decoded, planned, at, long), { timestamp, duration });
+      const [stamp, long] = [Math.round(timestamp * 1e6), Math.round(duration * 1e6)];
+      drawn = new VideoSample(await renderer.draw(decoded, planned, stamp, long), { timestamp, duration });
     } finally {
       decoded.close();
     }
@@ -162,29 +140,4 @@ export class ExportOutput {
     await this.last.catch(() => undefined);
     await this.file.discard();
   }
-}
-
-/** The codec string of the lowest level that fits. */
-async function encoderFor(plan: RenderPlan, videoBits: number): Promise<string> {
-  const { width, height } = plan;
-  const codec = highProfileCodec(lowestLevel(plan, plan.rate, videoBits));
-  const { supported } = await VideoEncoder.isConfigSupported({
-    codec,
-    width,
-    height,
-    bitrate: videoBits,
-    framerate: rateValue(plan.rate),
-  });
-  if (!supported) throw new TroubleError('encoder-missing', { width, height });
-  return codec;
-}
-
-function addSound(output: Output, { sampleRate }: ExportSound, plan: RenderPlan): AudioSampleSource {
-  // Always this encoder, also where the browser has one: only its delay is known.
-  registerAacEncoder();
-  const source = new AudioSampleSource({ codec: 'aac', quality: new Quality({ bitrate: AUDIO_BITS }) });
-  // An AAC packet holds 1024 samples; the encoder adds a few at the ends.
-  const packets = Math.ceil((secondsOf(plan.frames, plan.rate) * sampleRate) / 1024) + 8;
-  output.addAudioTrack(source, { maximumPacketCount: packets });
-  return source;
 }

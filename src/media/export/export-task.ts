@@ -1,5 +1,6 @@
 import { decodeRuns } from '@core/render/decode-runs';
-import { ExportOutput, type OutputRequest } from './export-output';
+import { ExportOutput } from './export-output';
+import type { OutputRequest } from './maker';
 import { ReaderPool } from '../read/reader-pool';
 import { throwIfStopped, type TaskContext } from '../worker/serve-task';
 
@@ -37,7 +38,7 @@ export async function exportClips(
         report({ stage: 'export', done: open.reduce((sum, output) => sum + output.next, 0), total });
       }
     }
-    for (const output of open) await output.finish((at) => sources[at]?.fileName ?? '');
+    for (const output of open) await output.finish((source) => sources[source]?.fileName ?? '');
     throwIfStopped(signal);
     for (const output of open) await output.keep();
     return { bytes: open.map((output) => output.bytes) };

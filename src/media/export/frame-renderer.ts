@@ -63,16 +63,16 @@ export class FrameRenderer {
     const { ground } = this.plan;
     this.kernel.fillBars(
       target,
-      planned.panes.map((one) => one.picture),
+      planned.panes.map((pane) => pane.picture),
       ground === null ? BLACK : limitedBt709(ground),
     );
-    return new VideoFrame(this.kernel.bytes(target.at, target.size), {
+    return new VideoFrame(this.kernel.bytes(target.address, target.size), {
       format: 'I420',
       codedWidth: width,
       codedHeight: height,
       timestamp,
       duration,
-      layout: target.planes.map(({ offset, stride }) => ({ offset: offset - target.at, stride })),
+      layout: target.planes.map(({ offset, stride }) => ({ offset: offset - target.address, stride })),
       colorSpace: OUTPUT_COLOUR,
     });
   }
@@ -126,9 +126,9 @@ export class FrameRenderer {
     // A turned picture is copied whole; else only the window and what its filter reaches.
     const rect = turns || source.deinterlace ? whole : reached(window, visible);
     const picture = this.kernel.source(frame.format, rect.width, rect.height);
-    await frame.copyTo(this.kernel.bytes(picture.at, picture.size), {
+    await frame.copyTo(this.kernel.bytes(picture.address, picture.size), {
       rect: { ...rect, x: rect.x + (frame.visibleRect?.x ?? 0), y: rect.y + (frame.visibleRect?.y ?? 0) },
-      layout: picture.planes.map(({ offset, stride }) => ({ offset: offset - picture.at, stride })),
+      layout: picture.planes.map(({ offset, stride }) => ({ offset: offset - picture.address, stride })),
     });
     const fields = source.deinterlace ? this.wholeFrame(picture, source, masterFrame) : picture;
     const quarters = (source.rotation / 90) as 0 | 1 | 2 | 3;

@@ -62,7 +62,7 @@ async function searchBorders(
     if (n % REPORT_EVERY === 0) report({ stage: 'read-back', done: n, total: plan.frames });
   }
   const borders = [...perShot.values()].reduce<Borders>(
-    (wide, one) => widerBorders(wide, one ?? NO_BORDERS),
+    (wide, borders) => widerBorders(wide, borders ?? NO_BORDERS),
     NO_BORDERS,
   );
   return { borders, searched: n };

@@ -19,11 +19,17 @@ function numberedSound(
   holes: [number, number][] = [],
 ): AudioSample[] {
   const samples: AudioSample[] = [];
-  for (let at = from; at < to; at += piece) {
-    if (holes.some(([start, end]) => at >= start && at < end)) continue;
-    const data = Float32Array.from({ length: Math.min(piece, to - at) }, (_, i) => at + i + 1);
+  for (let sample = from; sample < to; sample += piece) {
+    if (holes.some(([start, end]) => sample >= start && sample < end)) continue;
+    const data = Float32Array.from({ length: Math.min(piece, to - sample) }, (_, i) => sample + i + 1);
     samples.push(
-      new AudioSample({ data, format: 'f32', numberOfChannels: 1, sampleRate: RATE, timestamp: at / RATE }),
+      new AudioSample({
+        data,
+        format: 'f32',
+        numberOfChannels: 1,
+        sampleRate: RATE,
+        timestamp: sample / RATE,
+      }),
     );
   }
   return samples;

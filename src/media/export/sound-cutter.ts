@@ -33,26 +33,26 @@ export async function* cutSound(
   target: Pick<AudioSampleSource, 'add'>,
 ): AsyncGenerator<number, void, undefined> {
   const delay = ENCODER_DELAY / sampleRate;
-  let at = 0;
+  let next = 0;
   const put = async (planes: Planes) => {
-    const sample = sampleOf(planes, sampleRate, at / sampleRate - delay);
-    at += sample.numberOfFrames;
+    const sample = sampleOf(planes, sampleRate, next / sampleRate - delay);
+    next += sample.numberOfFrames;
     await target.add(sample).finally(() => sample.close());
   };
   for (const run of planRuns(plan)) {
     const end = samplesBefore(run.start + run.frames, plan.rate, sampleRate);
     const reader = await readerOf(run.source);
     for await (const planes of resampled(runSound(reader, run), reader, sampleRate)) {
-      const room = end - at;
+      const room = end - next;
       const length = planes[0]?.length ?? 0;
       if (room <= 0) break;
       if (length === 0) continue;
       const mapped = mapChannels(planes, channels);
       await put(length > room ? mapped.map((plane) => plane.slice(0, room)) : mapped);
-      yield at / sampleRate;
+      yield next / sampleRate;
     }
-    while (at < end) await put(silence(channels, Math.min(SILENCE_PIECE, end - at)));
-    yield at / sampleRate;
+    while (next < end) await put(silence(channels, Math.min(SILENCE_PIECE, end - next)));
+    yield next / sampleRate;
   }
 }
 
@@ -63,18 +63,18 @@ async function* runSound(reader: MasterReader, run: PlanRun): AsyncGenerator<Pla
   const { sampleRate, channels } = audio;
   const start = samplesBefore(run.in, rate, sampleRate);
   const end = samplesBefore(run.out, rate, sampleRate);
-  let at = start;
+  let next = start;
   for await (const sample of reader.sound(run.in, run.out) ?? []) {
     try {
       const first = Math.round(reader.soundSeconds(sample) * sampleRate);
-      const from = Math.max(at, first);
+      const from = Math.max(next, first);
       const to = Math.min(end, first + sample.numberOfFrames);
       if (to <= from) continue;
-      for (; at < from; at += Math.min(SILENCE_PIECE, from - at)) {
-        yield silence(channels, Math.min(SILENCE_PIECE, from - at));
+      for (; next < from; next += Math.min(SILENCE_PIECE, from - next)) {
+        yield silence(channels, Math.min(SILENCE_PIECE, from - next));
       }
-      yield planesOf(sample, from - first, to - from);
-      at = to;
+      yield samplePlanes(sample, from - first, to - from);
+      next = to;
     } finally {
       sample.close();
     }
@@ -94,7 +94,7 @@ async function* resampled(
 }
 
 /** Samples of a decoded piece as planes. */
-export function planesOf(sample: AudioSample, frameOffset: number, frameCount: number): Planes {
+export function samplePlanes(sample: AudioSample, frameOffset: number, frameCount: number): Planes {
   return Array.from({ length: sample.numberOfChannels }, (_, planeIndex) => {
     const plane = new Float32Array(frameCount);
     sample.copyTo(plane, { planeIndex, format: 'f32-planar', frameOffset, frameCount });

@@ -7,7 +7,7 @@ import { TroubleError } from '@core/trouble/trouble';
 import { brightCounts, combShare, greyCopy, halved, topFieldFirst } from '@kernel/analysis';
 import type { Kernel } from '@kernel/kernel';
 import { isPixelLayout, type PlanarPicture } from '@kernel/planes';
-import { frameOf } from './kernel-frame';
+import { kernelFrame } from './kernel-frame';
 import type { Seen } from './lane-protocol';
 
 /** Bars and combing are looked for a few times a second. */
@@ -77,8 +77,8 @@ export class PassEye {
     }
     const { width, height } = visibleRect ?? { width: codedWidth, height: codedHeight };
     const stored = this.kernel.source(format, width, height);
-    await decoded.copyTo(this.kernel.bytes(stored.at, stored.size), {
-      layout: stored.planes.map(({ offset, stride }) => ({ offset: offset - stored.at, stride })),
+    await decoded.copyTo(this.kernel.bytes(stored.address, stored.size), {
+      layout: stored.planes.map(({ offset, stride }) => ({ offset: offset - stored.address, stride })),
     });
     return this.kernel.planar(stored);
   }
@@ -107,7 +107,7 @@ export class PassEye {
     this.strip = step;
     const enough =
       small.layout.startsWith('I420') && Math.min(small.width, small.height) >= 4 * STRIP.tileHeight;
-    return frameOf(this.kernel, enough ? halved(this.kernel, small, 'tile') : small, this.source, {
+    return kernelFrame(this.kernel, enough ? halved(this.kernel, small, 'tile') : small, this.source, {
       seconds: 0,
     });
   }
@@ -117,9 +117,9 @@ export class PassEye {
     const luma = picture.planes[0];
     if (luma) {
       const bytes = luma.stride * luma.height;
-      const at = this.kernel.block('combing', bytes + 64);
-      this.kernel.bytes(at, bytes).set(this.kernel.bytes(luma.offset, bytes));
-      this.combing = { ...picture, planes: [{ ...luma, offset: at }] };
+      const address = this.kernel.block('combing', bytes + 64);
+      this.kernel.bytes(address, bytes).set(this.kernel.bytes(luma.offset, bytes));
+      this.combing = { ...picture, planes: [{ ...luma, offset: address }] };
     }
     return true;
   }

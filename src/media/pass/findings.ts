@@ -18,7 +18,7 @@ export class PassFindings {
   private combed = 0;
   private readonly orders: number[] = [];
   private readonly numbers: number[] = [];
-  private readonly moved: { sum: number; count: number }[] = [];
+  private readonly motion: { sum: number; count: number }[] = [];
 
   constructor(private readonly source: Source) {}
 
@@ -51,7 +51,7 @@ export class PassFindings {
       liveConfidence: whole.confidence,
       combed: this.looked === 0 ? 0 : this.combed / this.looked,
       topFirst: this.topFirst(),
-      motion: this.moved.map(({ sum, count }) => sum / Math.max(1, count)),
+      motion: this.motion.map(({ sum, count }) => sum / Math.max(1, count)),
     };
   }
 
@@ -64,7 +64,7 @@ export class PassFindings {
 
   private addMovement(frame: number, movement: number): void {
     const second = Math.floor((frame * this.source.rate.den) / this.source.rate.num);
-    const slot = (this.moved[second] ??= { sum: 0, count: 0 });
+    const slot = (this.motion[second] ??= { sum: 0, count: 0 });
     slot.sum += movement;
     slot.count += 1;
   }

@@ -3,7 +3,7 @@ import type { Kernel } from '@kernel/kernel';
 import type { PlanarPicture } from '@kernel/planes';
 
 /** A small picture of the kernel as a frame to encode and to draw, in the source's own colour. The caller closes it. */
-export function frameOf(
+export function kernelFrame(
   kernel: Kernel,
   picture: PlanarPicture,
   { colour }: Source,

@@ -3,7 +3,7 @@ import type { Span } from '@core/pass/spans';
 import { troubleOf } from '@core/trouble/trouble';
 import { Kernel } from '@kernel/kernel';
 import kernelUrl from '@kernel/kernel.wasm';
-import { frameOf } from './kernel-frame';
+import { kernelFrame } from './kernel-frame';
 import { MasterReader } from '../read/master-reader';
 import { PassEye } from './eye';
 import type { LaneEvent, LaneOrder, Seen } from './lane-protocol';
@@ -63,7 +63,7 @@ class PassLane {
     const { width, height } = small;
     this.encoder ??= await ProxyEncoder.open(this.source, { width, height });
     const seconds = Math.max(0, timestamp - this.source.startSeconds);
-    const proxy = frameOf(this.kernel, small, this.source, { seconds, duration });
+    const proxy = kernelFrame(this.kernel, small, this.source, { seconds, duration });
     try {
       await this.encoder.add(proxy);
     } finally {

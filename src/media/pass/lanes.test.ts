@@ -23,9 +23,9 @@ class FakeLane {
     this.ended = true;
   }
   /** The stamp of the span that it was told to look at last. */
-  get at(): number | null {
+  get start(): number | null {
     const order = this.orders[this.orders.length - 1];
-    return order?.type === 'look' ? order.span.at : null;
+    return order?.type === 'look' ? order.span.start : null;
   }
   see(...frames: number[]): void {
     this.onmessage({ data: { type: 'seen', seen: frames.map(seenOf), packets: [], config: null } });
@@ -44,7 +44,7 @@ const seenOf = (frame: number): Seen => ({
   order: null,
   tile: { close: () => closed.push(frame) } as unknown as VideoFrame,
 });
-const spans = (...pictures: number[]): Span[] => pictures.map((count, i) => ({ at: i, pictures: count }));
+const spans = (...pictures: number[]): Span[] => pictures.map((count, i) => ({ start: i, pictures: count }));
 const turn = () => new Promise((resolve) => setTimeout(resolve, 0));
 
 function start(divided: Span[], picture = { width: 1920, height: 1080 }) {
@@ -60,8 +60,8 @@ function start(divided: Span[], picture = { width: 1920, height: 1080 }) {
   done.catch(() => undefined);
   return { lanes, counts, stop, frames, done };
 }
-const framesOf = ({ seen }: SeenEvent): number[] => seen.map((one) => one.frame);
-const laneAt = (at: number): FakeLane => FakeLane.all.find((lane) => lane.at === at)!;
+const framesOf = ({ seen }: SeenEvent): number[] => seen.map((seen) => seen.frame);
+const laneAt = (start: number): FakeLane => FakeLane.all.find((lane) => lane.start === start)!;
 
 beforeEach(() => {
   FakeLane.all = [];
@@ -79,7 +79,7 @@ describe('lanes of a pass', () => {
     await turn();
     expect(frames).toEqual([]);
     // The lane that is through goes on with the next span.
-    expect(FakeLane.all.map((lane) => lane.at).sort()).toEqual([0, 2]);
+    expect(FakeLane.all.map((lane) => lane.start).sort()).toEqual([0, 2]);
     laneAt(0).see(0, 1);
     await turn();
     expect(frames).toEqual([0, 1]);
@@ -94,15 +94,15 @@ describe('lanes of a pass', () => {
   it('run ahead by a few spans only, and never with a long one', async () => {
     start(spans(60, 60, 60, 60, 60, 60));
     await turn();
-    for (const at of [1, 2, 3]) {
-      laneAt(at).end();
+    for (const start of [1, 2, 3]) {
+      laneAt(start).end();
       await turn();
     }
-    expect(FakeLane.all.map((lane) => lane.at).sort()).toEqual([0, 3]);
+    expect(FakeLane.all.map((lane) => lane.start).sort()).toEqual([0, 3]);
     FakeLane.all = [];
     start(spans(60, 9000, 60));
     await turn();
-    expect(FakeLane.all.map((lane) => lane.at).filter((at) => at !== null)).toEqual([0]);
+    expect(FakeLane.all.map((lane) => lane.start).filter((start) => start !== null)).toEqual([0]);
     laneAt(0).end();
     await turn();
     expect(laneAt(1)).toBeDefined();

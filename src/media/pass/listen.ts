@@ -6,7 +6,7 @@ import { TruePeakMeter } from '@core/sound/true-peak';
 import { pausesOf, Waveform } from '@core/sound/waveform';
 import type { MasterReader } from '../read/master-reader';
 import { throwIfStopped } from '../worker/serve-task';
-import { planesOf } from '../export/sound-cutter';
+import { samplePlanes } from '../export/sound-cutter';
 
 const known = (level: number): number | null => (Number.isFinite(level) ? level : null);
 
@@ -25,12 +25,12 @@ export async function listen(
   for await (const sample of sound) {
     try {
       throwIfStopped(signal);
-      const at = reader.soundSeconds(sample);
-      wave ??= new Waveform(sampleRate, Math.max(0, at));
+      const seconds = reader.soundSeconds(sample);
+      wave ??= new Waveform(sampleRate, Math.max(0, seconds));
       // Sound before the first frame is not heard.
-      const early = Math.min(sample.numberOfFrames, Math.max(0, Math.round(-at * sampleRate)));
+      const early = Math.min(sample.numberOfFrames, Math.max(0, Math.round(-seconds * sampleRate)));
       if (early === sample.numberOfFrames) continue;
-      const planes = planesOf(sample, early, sample.numberOfFrames - early);
+      const planes = samplePlanes(sample, early, sample.numberOfFrames - early);
       loudness.push(planes);
       peaks.push(planes);
       wave.push(planes);
@@ -70,7 +70,7 @@ async function levelsOf(
   for await (const sample of sound) {
     try {
       throwIfStopped(signal);
-      const planes = planesOf(sample, 0, sample.numberOfFrames);
+      const planes = samplePlanes(sample, 0, sample.numberOfFrames);
       loudness ??= new LoudnessMeter(sample.sampleRate, planes.length);
       loudness.push(planes);
       peaks.push(planes);

@@ -40,6 +40,7 @@ export async function passOver({ source, laneUrl }: PassRequest, context: TaskCo
       fingerprint: source.fingerprint,
       bitsBySecond,
       ...found,
+      soundTrack: source.soundTrack,
       sound: sound?.facts ?? null,
       otherTracks: await trackLevels(reader, context.signal),
       ...(await made.finish()),

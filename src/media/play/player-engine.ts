@@ -8,7 +8,7 @@ import type { MasterReader } from '../read/master-reader';
 import type { Piece, PlayerEvent, PlayerOrder, Quality, View } from './player-protocol';
 import { PlayerSources } from './player-sources';
 import { whilePlaying } from './playing-lock';
-import { planesOf } from '../export/sound-cutter';
+import { samplePlanes } from '../export/sound-cutter';
 import { pictureOf, type Picture } from './preview-picture';
 import { Stage } from './stage';
 
@@ -174,11 +174,11 @@ export class PlayerEngine {
     );
     let due = startsAt;
     for (const [index, piece] of pieces.entries()) {
-      let at = piece.from;
+      let stamp = piece.from;
       // A change of quality leaves off where it is and goes on with another reader.
-      while (running() && at < piece.to) {
-        at = await this.playPiece({ ...piece, from: at }, index, due, quality === 'auto', running);
-        due = startsAt + this.secondsBefore(pieces, index, at) * 1000;
+      while (running() && stamp < piece.to) {
+        stamp = await this.playPiece({ ...piece, from: stamp }, index, due, quality === 'auto', running);
+        due = startsAt + this.secondsBefore(pieces, index, stamp) * 1000;
       }
       if (!running()) return;
     }
@@ -255,11 +255,11 @@ export class PlayerEngine {
       const end = secondsOf(to, rate);
       for await (const sample of reader.sound(from, to) ?? []) {
         try {
-          const at = reader.soundSeconds(sample) - start;
-          while (running() && offset + at > (now() - startsAt) / 1000 + SOUND_AHEAD) await sleep(100);
+          const into = reader.soundSeconds(sample) - start;
+          while (running() && offset + into > (now() - startsAt) / 1000 + SOUND_AHEAD) await sleep(100);
           if (!running()) return;
-          if (at + start >= end) break;
-          this.tellSound(sample, offset + at, end - start - at);
+          if (into + start >= end) break;
+          this.tellSound(sample, offset + into, end - start - into);
         } finally {
           sample.close();
         }
@@ -269,12 +269,12 @@ export class PlayerEngine {
   }
 
   /** @param room seconds until the piece ends: what is longer is cut off. */
-  private tellSound(sample: AudioSample, at: number, room: number): void {
+  private tellSound(sample: AudioSample, start: number, room: number): void {
     const count = Math.min(sample.numberOfFrames, Math.ceil(room * sample.sampleRate));
     if (count <= 0) return;
-    const channels = planesOf(sample, 0, count).slice(0, 2);
+    const channels = samplePlanes(sample, 0, count).slice(0, 2);
     this.tell(
-      { type: 'sound', at, sampleRate: sample.sampleRate, channels },
+      { type: 'sound', start, sampleRate: sample.sampleRate, channels },
       channels.map((channel) => channel.buffer),
     );
   }
@@ -319,7 +319,7 @@ export class PlayerEngine {
       const plan = this.plans[view]?.[source];
       if (plan) pictures[view] = this.stage.canvas(view, size, plan, frame, picture, orientation);
     }
-    const transfer = Object.values(pictures).filter((one) => one !== undefined);
+    const transfer = Object.values(pictures).filter((picture) => picture !== undefined);
     this.tell({ type: 'frame', source, frame, piece, pictures }, transfer);
   }
 }

@@ -45,7 +45,7 @@ export type PlayerEvent =
       pictures: Partial<Record<View, ImageBitmap>>;
     }
   /** Sound to be heard `at` seconds after the start of playing; one array a channel. */
-  | { type: 'sound'; at: number; sampleRate: number; channels: Float32Array<ArrayBuffer>[] }
+  | { type: 'sound'; start: number; sampleRate: number; channels: Float32Array<ArrayBuffer>[] }
   /** Playing fell behind, or was asked to be coarser. */
   | { type: 'quality'; quality: Quality }
   | { type: 'ended' }

@@ -33,22 +33,22 @@ export class PlayerSources {
     else for (const proxy of proxies) proxy?.close();
   }
 
-  source(at: number): Source {
-    const source = this.sources[at];
-    if (!source) throw new RangeError(`the player has no source ${at}`);
+  source(index: number): Source {
+    const source = this.sources[index];
+    if (!source) throw new RangeError(`the player has no source ${index}`);
     return source;
   }
 
-  nameOf(at: number): string {
-    return this.sources[at]?.fileName ?? 'The master';
+  nameOf(index: number): string {
+    return this.sources[index]?.fileName ?? 'The master';
   }
 
   /** @throws TroubleError `master-gone` */
-  master(at: number): Promise<MasterReader> {
-    return this.masters.of(at);
+  master(index: number): Promise<MasterReader> {
+    return this.masters.of(index);
   }
 
-  proxy(at: number): MasterReader | null {
-    return this.proxies[at] ?? null;
+  proxy(index: number): MasterReader | null {
+    return this.proxies[index] ?? null;
   }
 }

@@ -91,7 +91,7 @@ export class Player {
       case 'frame':
         return this.listener.onFrame(event);
       case 'sound':
-        return this.schedule(event.at, event.sampleRate, event.channels);
+        return this.schedule(event.start, event.sampleRate, event.channels);
       case 'quality':
         return this.listener.onQuality(event.quality);
       case 'ended':
@@ -101,7 +101,7 @@ export class Player {
     }
   }
 
-  private schedule(at: number, sampleRate: number, channels: Float32Array<ArrayBuffer>[]): void {
+  private schedule(start: number, sampleRate: number, channels: Float32Array<ArrayBuffer>[]): void {
     const { sound } = this;
     const [first] = channels;
     if (!sound || !first?.length) return;
@@ -110,7 +110,7 @@ export class Player {
     const source = sound.createBufferSource();
     source.buffer = buffer;
     source.connect(sound.destination);
-    const due = this.soundStart + at;
+    const due = this.soundStart + start;
     const missed = Math.max(0, sound.currentTime - due);
     if (missed >= buffer.duration) return;
     source.start(Math.max(due, sound.currentTime), missed);

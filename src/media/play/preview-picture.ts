@@ -52,16 +52,16 @@ async function repaired(
   const loaded = await kernel;
   const { width, height } = frame.visibleRect ?? { width: frame.codedWidth, height: frame.codedHeight };
   const stored = loaded.source(format, width, height);
-  await frame.copyTo(loaded.bytes(stored.at, stored.size), {
-    layout: stored.planes.map(({ offset, stride }) => ({ offset: offset - stored.at, stride })),
+  await frame.copyTo(loaded.bytes(stored.address, stored.size), {
+    layout: stored.planes.map(({ offset, stride }) => ({ offset: offset - stored.address, stride })),
   });
   const drawn = fields ? loaded.deinterlaced(stored, false) : loaded.planar(stored);
   const bytes = new Uint8Array(drawn.planes.reduce((sum, plane) => sum + plane.stride * plane.height, 0));
-  let at = 0;
+  let end = 0;
   const layout = drawn.planes.map(({ offset, stride, height: rows }) => {
-    bytes.set(loaded.bytes(offset, stride * rows), at);
-    const plane = { offset: at, stride };
-    at += stride * rows;
+    bytes.set(loaded.bytes(offset, stride * rows), end);
+    const plane = { offset: end, stride };
+    end += stride * rows;
     return plane;
   });
   const image = new VideoFrame(bytes, {

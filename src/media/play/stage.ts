@@ -1,7 +1,7 @@
 import type { Source } from '@core/master/source';
 import type { Rect, Size } from '@core/picture/size';
 import { WHOLE } from '@core/framing/window';
-import { frameOf, type PlannedPane, type RenderPlan } from '@core/render/plan';
+import { plannedFrame, type PlannedPane, type RenderPlan } from '@core/render/plan';
 import { blurredSize, smoothed } from '@kernel/backdrop';
 import { drawUpright } from './draw-upright';
 import type { View } from './player-protocol';
@@ -39,7 +39,7 @@ export class Stage {
     const scale = size.width / plan.width;
     ink.fillStyle = plan.ground ?? BLACK;
     ink.fillRect(0, 0, size.width, size.height);
-    for (const pane of frameOf(plan, Math.min(frame, plan.frames - 1)).panes) {
+    for (const pane of plannedFrame(plan, Math.min(frame, plan.frames - 1)).panes) {
       this.pane(ink, pane, scale, picture, source);
     }
     return surface.transferToImageBitmap();

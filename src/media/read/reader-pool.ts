@@ -8,18 +8,18 @@ export class ReaderPool {
   constructor(private readonly sources: readonly Source[]) {}
 
   /** @throws TroubleError `master-gone` when the browser no longer has the bytes. */
-  of(at: number): Promise<MasterReader> {
-    const source = this.sources[at];
-    if (!source) throw new RangeError(`the plan has no source ${at}`);
-    const known = this.open.get(at) ?? MasterReader.open(source);
-    this.open.set(at, known);
+  of(index: number): Promise<MasterReader> {
+    const source = this.sources[index];
+    if (!source) throw new RangeError(`the plan has no source ${index}`);
+    const known = this.open.get(index) ?? MasterReader.open(source);
+    this.open.set(index, known);
     return known;
   }
 
   close(): void {
     for (const reader of this.open.values()) {
       // One that did not open has nothing to close.
-      reader.then((one) => one.close()).catch(() => undefined);
+      reader.then((opened) => opened.close()).catch(() => undefined);
     }
   }
 }

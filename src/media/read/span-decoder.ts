@@ -71,8 +71,8 @@ export class SpanDecoder {
     if (this.decoder.state !== 'closed') this.decoder.close();
   }
 
-  private async feed({ at, pictures }: Span): Promise<void> {
-    const first = await this.packets.getKeyPacket(at, { verifyKeyPackets: true });
+  private async feed({ start, pictures }: Span): Promise<void> {
+    const first = await this.packets.getKeyPacket(start, { verifyKeyPackets: true });
     if (!first) return;
     let left = pictures;
     for await (const packet of this.packets.packets(first)) {

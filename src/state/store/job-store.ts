@@ -125,9 +125,9 @@ export async function createJob(file: JobFile): Promise<void> {
     [historyKey(id)]: stored.history ?? '',
     [headKey(id)]: JSON.stringify(headOf(file)),
     ...Object.fromEntries(
-      exports.map((one, i) => [recordKey(id, 'export', one.id), stored.exports[i] ?? '']),
+      exports.map((record, i) => [recordKey(id, 'export', record.id), stored.exports[i] ?? '']),
     ),
-    ...Object.fromEntries(posts.map((one, i) => [recordKey(id, 'post', one.id), stored.posts[i] ?? ''])),
+    ...Object.fromEntries(posts.map((post, i) => [recordKey(id, 'post', post.id), stored.posts[i] ?? ''])),
   });
 }
 

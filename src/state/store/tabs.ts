@@ -29,7 +29,7 @@ export function hearTabs(listener: (message: TabMessage) => void): void {
 }
 
 const nameOf = (id: string): string => `gusset/work/${id}`;
-const held = new Map<string, Kept>();
+const working = new Map<string, Kept>();
 const waits = new Map<string, AbortController>();
 
 /** What becomes of the work on a job. */
@@ -54,7 +54,7 @@ export function takeWork(id: string, listener: WorkListener): Promise<boolean> {
 const takings = new Map<string, Promise<boolean>>();
 
 async function take(id: string, listener: WorkListener): Promise<boolean> {
-  if (held.has(id)) return true;
+  if (working.has(id)) return true;
   const now = await keepLock(nameOf(id), 'now');
   if (now) {
     keep(id, now, listener);
@@ -92,15 +92,15 @@ export function wantWork(id: string, listener: WorkListener): void {
 export function leaveWork(id: string): void {
   waits.get(id)?.abort();
   waits.delete(id);
-  held.get(id)?.release();
-  held.delete(id);
+  working.get(id)?.release();
+  working.delete(id);
 }
 
 function keep(id: string, kept: Kept, listener: WorkListener): void {
-  held.set(id, kept);
+  working.set(id, kept);
   void kept.ended.then((how) => {
-    if (how === 'released' || held.get(id) !== kept) return;
-    held.delete(id);
+    if (how === 'released' || working.get(id) !== kept) return;
+    working.delete(id);
     listener.onLost();
   });
 }

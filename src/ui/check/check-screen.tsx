@@ -3,7 +3,8 @@ import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { heldBack, planOfJob } from '@core/check/check';
 import { type Finding, findingWords, measuredWords, ruleName } from '@core/check/finding';
-import { frameOf } from '@core/render/plan';
+import { fixCommand, fixLabel } from '@core/check/fixes';
+import { plannedFrame } from '@core/render/plan';
 import { dispatch } from '@state/jobs';
 import { showFrame } from '@state/player';
 import { CanvasRow } from '../frame/canvas-cards';
@@ -25,7 +26,7 @@ export function CheckScreen() {
   const findings = useFindings();
   const { label } = useTarget();
   const clip = useClip();
-  const held = heldBack(findings, clip, 'export').length;
+  const stopped = heldBack(findings, clip, 'export').length;
   const sorted = [...findings].sort((a, b) => ORDER[a.severity] - ORDER[b.severity]);
   return (
     <JobPage
@@ -34,11 +35,11 @@ export function CheckScreen() {
       tray={
         <Button
           mode="contained"
-          disabled={held > 0}
+          disabled={stopped > 0}
           contentStyle={styles.act}
           onPress={() => router.replace(`/job/${job.id}/export`)}
         >
-          {held > 0 ? 'The export is kept back' : 'Go to the export'}
+          {stopped > 0 ? 'The export is kept back' : 'Go to the export'}
         </Button>
       }
     >
@@ -57,15 +58,16 @@ function FindingRow({ finding }: { finding: Finding }) {
   const router = useRouter();
   const target = useTarget();
   const name = ruleName(finding.rule);
-  const { fix, at } = finding;
+  const { fix, frame } = finding;
   const { overrides, canvas } = useClip();
-  const overridden = overrides.find((one) => one.rule === finding.rule && one.canvas === canvas) ?? null;
+  const overridden =
+    overrides.find((override) => override.rule === finding.rule && override.canvas === canvas) ?? null;
   const stop = finding.severity === 'stop';
   const override = (reason: string | null) =>
     dispatch(job.id, { type: 'set-override', rule: finding.rule, canvas, reason });
   const look = () => {
     const plan = planOfJob(job);
-    const { masterFrame, source } = frameOf(plan, Math.min(at ?? 0, plan.frames - 1));
+    const { masterFrame, source } = plannedFrame(plan, Math.min(frame ?? 0, plan.frames - 1));
     showFrame(masterFrame, plan.sources[source]?.id);
     router.replace(`/job/${job.id}/frame`);
   };
@@ -89,11 +91,11 @@ function FindingRow({ finding }: { finding: Finding }) {
         {(fix ?? stop) && (
           <View style={styles.actions}>
             {fix && !overridden && (
-              <Button mode="contained" onPress={() => dispatch(job.id, fix.command)}>
-                {fix.label}
+              <Button mode="contained" onPress={() => dispatch(job.id, fixCommand(fix))}>
+                {fixLabel(fix)}
               </Button>
             )}
-            {stop && at !== undefined && !overridden && <Button onPress={look}>See the frame</Button>}
+            {stop && frame !== undefined && !overridden && <Button onPress={look}>See the frame</Button>}
             {overridden && <Button onPress={() => override(null)}>{`Keep to “${name}” again`}</Button>}
           </View>
         )}

@@ -53,7 +53,7 @@ function ClipDialog({ onDismiss }: { onDismiss: () => void }) {
   const job = useJob();
   const clip = useClip();
   const [name, setName] = useState(clip.name);
-  const made = job.exports.filter((one) => one.clip === clip.id).length;
+  const made = job.exports.filter((record) => record.clip === clip.id).length;
   const rename = () => {
     if (name.trim() !== '' && name.trim() !== clip.name) renameClip(job, clip.id, name.trim());
     onDismiss();

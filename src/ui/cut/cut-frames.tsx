@@ -17,7 +17,10 @@ export function CutFrames({ tools }: { tools: CutTools }) {
   const after = cut[edge === 'in' ? index : index + 1];
   const left = edge === 'out' ? range.out - 1 : before?.master === source.id ? before.out - 1 : null;
   const right = edge === 'in' ? range.in : after?.master === source.id ? after.in : null;
-  const frames = useMemo(() => [left, right].filter((one): one is number => one !== null), [left, right]);
+  const frames = useMemo(
+    () => [left, right].filter((frame): frame is number => frame !== null),
+    [left, right],
+  );
   const stills = useStills(source, frames, HEIGHT);
   if (!own || (cut.length < 2 && dragged === null)) return null;
   const width = HEIGHT * (source.picture.width / source.picture.height);

@@ -71,12 +71,13 @@ function RangeFields({ tools }: { tools: CutTools }) {
   const own = range.master === source.id;
   if (!own) return null;
   const type = (edge: 'in' | 'out', from: number) => (text: string) => {
-    const at = parseEntry(text, { rate: source.rate, from });
-    if (at === null) return `“${text}” is no time. Type a timecode, a length as 1.5s, or +12 for frames.`;
-    if (at < 0 || at >= source.frames) {
+    const entered = parseEntry(text, { rate: source.rate, from });
+    if (entered === null)
+      return `“${text}” is no time. Type a timecode, a length as 1.5s, or +12 for frames.`;
+    if (entered < 0 || entered >= source.frames) {
       return `“${text}” is outside the master. It ends at ${formatTimecode(source.frames - 1, source.rate)}.`;
     }
-    tools.trim(edge, at, true);
+    tools.trim(edge, entered, true);
     return null;
   };
   return (

@@ -8,11 +8,11 @@ export function CutTray({ tools }: { tools: CutTools }) {
   const { cut, index } = tools;
   // Only between two ranges of one master can frames change sides.
   const rolls = index > 0 && cut[index - 1]?.master === cut[index]?.master;
-  const at = () => usePlayer.getState().frame;
+  const shownFrame = () => usePlayer.getState().frame;
   return (
     <ToolRow>
-      <Tool icon="ray-start-arrow" label="Start here" onPress={() => tools.trim('in', at(), true)} />
-      <Tool icon="ray-end-arrow" label="End here" onPress={() => tools.trim('out', at(), true)} />
+      <Tool icon="ray-start-arrow" label="Start here" onPress={() => tools.trim('in', shownFrame(), true)} />
+      <Tool icon="ray-end-arrow" label="End here" onPress={() => tools.trim('out', shownFrame(), true)} />
       <Tool icon="content-cut" label="Split here" words="Split" onPress={tools.split} />
       <Tool
         icon="close-box-outline"

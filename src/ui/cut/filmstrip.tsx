@@ -70,7 +70,7 @@ function Strip({ tools, width, shotMarks }: Props & { width: number }) {
   const { frames } = source;
   const tiles = useTiles(frames, width);
   const pictures = useStrip(source, tiles, (TILE / Math.max(1, width)) * frames);
-  const master = useJob().masters.find((one) => one.id === source.id);
+  const master = useJob().masters.find((master) => master.id === source.id);
   const repaired =
     master !== undefined &&
     (master.rotation !== source.rotation ||
@@ -82,7 +82,7 @@ function Strip({ tools, width, shotMarks }: Props & { width: number }) {
     return repaired || Object.keys(pictures).length === 0 ? tiles : NONE;
   }, [pictures, tiles, repaired]);
   const stills = useStills(source, missing, STRIP_HEIGHT);
-  const place = (at: number) => (at / frames) * width;
+  const place = (frame: number) => (frame / frames) * width;
   const frameAtX = (x: number) => clamp(Math.floor((x / Math.max(1, width)) * frames), 0, frames - 1);
   const scrub = Gesture.Exclusive(
     Gesture.Pan()
@@ -101,29 +101,31 @@ function Strip({ tools, width, shotMarks }: Props & { width: number }) {
     const met = point ? (edge === 'in' ? point.frame : point.frame - 1) : wanted;
     tools.trim(edge, clamp(met, 0, frames - 1), done);
   };
-  const handle = (edge: Edge, at: number) => (
+  const handle = (edge: Edge, edgeFrame: number) => (
     <CutHandle
       edge={edge}
-      left={place(edge === 'in' ? at : at + 1)}
-      frame={at}
+      left={place(edge === 'in' ? edgeFrame : edgeFrame + 1)}
+      frame={edgeFrame}
       frames={frames}
-      onBegin={() => (begun.current = at)}
+      onBegin={() => (begun.current = edgeFrame)}
       onMove={(pixels, done) => drag(edge, pixels, done)}
-      onStep={(by) => tools.trim(edge, clamp(at + by, 0, frames - 1), true, `trim-${edge}`)}
+      onStep={(by) => tools.trim(edge, clamp(edgeFrame + by, 0, frames - 1), true, `trim-${edge}`)}
     />
   );
-  const own = cut.filter((one) => one.master === source.id);
+  const own = cut.filter((range) => range.master === source.id);
   return (
     <View style={[styles.outer, { width }]}>
       <GestureDetector gesture={scrub}>
         <View role="img" aria-label="Filmstrip of the master">
           <View style={styles.strip}>
-            {tiles.map((at, i) => (
-              <View key={at} style={[styles.tile, { left: i * TILE, width: TILE }]}>
-                {pictures[at] && missing === NONE ? (
-                  <SheetTile tile={pictures[at]} />
+            {tiles.map((frame, i) => (
+              <View key={frame} style={[styles.tile, { left: i * TILE, width: TILE }]}>
+                {pictures[frame] && missing === NONE ? (
+                  <SheetTile tile={pictures[frame]} />
                 ) : (
-                  stills[at] !== undefined && <Image source={{ uri: stills[at] }} style={styles.image} />
+                  stills[frame] !== undefined && (
+                    <Image source={{ uri: stills[frame] }} style={styles.image} />
+                  )
                 )}
               </View>
             ))}
@@ -178,12 +180,12 @@ function gapsOf(
 ): { from: number; to: number }[] {
   const sorted = [...ranges].sort((a, b) => a.in - b.in);
   const gaps: { from: number; to: number }[] = [];
-  let at = 0;
+  let start = 0;
   for (const range of sorted) {
-    if (range.in > at) gaps.push({ from: at, to: range.in });
-    at = Math.max(at, range.out);
+    if (range.in > start) gaps.push({ from: start, to: range.in });
+    start = Math.max(start, range.out);
   }
-  if (at < frames) gaps.push({ from: at, to: frames });
+  if (start < frames) gaps.push({ from: start, to: frames });
   return gaps;
 }
 

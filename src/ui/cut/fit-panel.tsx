@@ -35,7 +35,7 @@ export function FitPanel() {
   const [wish, setWish] = useState({ seconds: 20, keepFirst: true, keepLast: true });
   const found = useMemo(() => fitsOf(job, wish), [job, wish]);
   const looked = job.masters.every((master) => passes[master.fingerprint]?.state === 'done');
-  const preset = LENGTHS.find((one) => Number(one.value) === wish.seconds)?.value;
+  const preset = LENGTHS.find((length) => Number(length.value) === wish.seconds)?.value;
   return (
     <View style={styles.panel}>
       <Heading>Fit to a length</Heading>

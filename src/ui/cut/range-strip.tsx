@@ -21,14 +21,14 @@ export function RangeStrip({ tools }: { tools: CutTools }) {
   const { cut, index } = tools;
   if (cut.length < 2) return null;
   const seconds = cut.map((range) => secondsOf(rangeLength(range), sourceIn(job, range.master).rate));
-  const total = seconds.reduce((sum, one) => sum + one, 0);
+  const total = seconds.reduce((sum, second) => sum + second, 0);
   const least = Math.min(TARGET, width / cut.length);
-  const widths = seconds.map((one) => least + (one / total) * Math.max(0, width - least * cut.length));
-  const lefts = widths.map((_, i) => widths.slice(0, i).reduce((sum, one) => sum + one, 0));
+  const widths = seconds.map((second) => least + (second / total) * Math.max(0, width - least * cut.length));
+  const lefts = widths.map((_, i) => widths.slice(0, i).reduce((sum, width) => sum + width, 0));
   const target = (from: number, by: number) => {
     const middle = (lefts[from] ?? 0) + (widths[from] ?? 0) / 2 + by;
-    const at = lefts.findIndex((left, i) => middle < left + (widths[i] ?? 0));
-    return clamp(at < 0 ? cut.length - 1 : at, 0, cut.length - 1);
+    const index = lefts.findIndex((left, i) => middle < left + (widths[i] ?? 0));
+    return clamp(index < 0 ? cut.length - 1 : index, 0, cut.length - 1);
   };
   return (
     <View

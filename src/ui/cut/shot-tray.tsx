@@ -15,8 +15,8 @@ export function ShotTray({ tools }: { tools: CutTools }) {
   const { source, shots } = tools;
   const frame = usePlayer((state) => state.frame);
   const pass = usePasses((all) => all[source.fingerprint]);
-  const at = shots.findIndex((shot) => frame >= shot.in && frame < shot.out);
-  const shot = shots[at];
+  const index = shots.findIndex((shot) => frame >= shot.in && frame < shot.out);
+  const shot = shots[index];
   const bounds = boundariesOf(shots);
   const set = (act: ActOf<'set-shots'>, boundaries: Boundary[]) =>
     dispatch(job.id, {
@@ -29,27 +29,27 @@ export function ShotTray({ tools }: { tools: CutTools }) {
     });
   if (!shot) return null;
   const nearest =
-    shot.in === 0 || (frame - shot.in > shot.out - frame && at < shots.length - 1) ? shot.out : shot.in;
+    shot.in === 0 || (frame - shot.in > shot.out - frame && index < shots.length - 1) ? shot.out : shot.in;
   const go = (to: number) => shots[to] && showFrame(shots[to].in, source.id);
   return (
     <>
       <Soft aria-label="Shot on screen">
-        {`Shot ${at + 1} of ${shots.length}. ${startWords(shot.start)}`}
+        {`Shot ${index + 1} of ${shots.length}. ${startWords(shot.start)}`}
       </Soft>
       <ToolRow>
         <Tool
           icon="skip-previous"
           label="Shot before"
           words="Before"
-          disabled={at === 0}
-          onPress={() => go(at - 1)}
+          disabled={index === 0}
+          onPress={() => go(index - 1)}
         />
         <Tool
           icon="skip-next"
           label="Shot after"
           words="After"
-          disabled={at === shots.length - 1}
-          onPress={() => go(at + 1)}
+          disabled={index === shots.length - 1}
+          onPress={() => go(index + 1)}
         />
         <Tool
           icon="plus-box-outline"
@@ -62,7 +62,7 @@ export function ShotTray({ tools }: { tools: CutTools }) {
           icon="set-merge"
           label="Merge with the shot before"
           words="Merge"
-          disabled={at === 0}
+          disabled={index === 0}
           onPress={() => set('merge', withoutBoundary(bounds, shot.in))}
         />
         <Tool
@@ -84,7 +84,7 @@ export function ShotTray({ tools }: { tools: CutTools }) {
           words="Found"
           disabled={pass?.state !== 'done'}
           onPress={() => {
-            const master = job.masters.find((one) => one.id === source.id);
+            const master = job.masters.find((master) => master.id === source.id);
             if (master && pass?.state === 'done') takeShots(job, master, pass.pass);
           }}
         />

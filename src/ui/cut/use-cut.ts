@@ -1,7 +1,7 @@
 import { useMemo, useState } from 'react';
 import { masterLengths } from '@core/check/check';
 import { type Cut, type Range, rangeAt } from '@core/cut/cut';
-import { type Edge, moved, removed, rolled, slipped, split, trimmed } from '@core/cut/range-edits';
+import { type Edge, rangeMoved, removed, rolled, slipped, split, trimmed } from '@core/cut/range-edits';
 import { type SnapPoint, snapPoints } from '@core/cut/snap';
 import { shotsOf } from '@core/cut/master-shots';
 import type { Shot } from '@core/cut/shot';
@@ -61,7 +61,7 @@ export function useCut(): CutTools {
   ) => dispatch(job.id, { type: 'set-cut', act, cut: next }, joins);
   const moveRange = (from: number, to: number) => {
     if (to < 0 || to >= cut.length || to === from) return;
-    set('move', moved(cut, from, to));
+    set('move', rangeMoved(cut, from, to));
     setChosen(to);
   };
   return {
@@ -72,10 +72,10 @@ export function useCut(): CutTools {
     shots,
     points,
     dragged: draft?.edge ?? null,
-    select(at) {
-      setChosen(at);
-      const one = cut[at];
-      if (one) showFrame(one.in, one.master);
+    select(index) {
+      setChosen(index);
+      const range = cut[index];
+      if (range) showFrame(range.in, range.master);
     },
     trim(edge, frame, done, joins) {
       const next = trimmed(cut, index, edge, frame, lengths(range.master).frames);
@@ -86,10 +86,10 @@ export function useCut(): CutTools {
     },
     split() {
       const { frame, master } = usePlayer.getState();
-      const at = rangeAt(cut, master, frame);
-      if (at < 0) return;
-      set('split', split(cut, at, frame));
-      setChosen(at + (frame > (cut[at]?.in ?? 0) ? 1 : 0));
+      const index = rangeAt(cut, master, frame);
+      if (index < 0) return;
+      set('split', split(cut, index, frame));
+      setChosen(index + (frame > (cut[index]?.in ?? 0) ? 1 : 0));
     },
     remove() {
       set('remove', removed(cut, index));

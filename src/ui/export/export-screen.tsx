@@ -32,14 +32,15 @@ export function ExportScreen() {
   const canvas = activeCanvas(clip);
   const records = job.exports.filter(
     // Those of a removed clip stay in reach, to be saved or deleted.
-    (one) => one.clip === clip.id || !edit.clips.some((other) => other.id === one.clip),
+    (record) => record.clip === clip.id || !edit.clips.some((other) => other.id === record.clip),
   );
   const several = clip.canvases.length > 1;
   const choice = workedOutBitRate(job);
-  const held = heldBack(findings, clip, 'export');
-  const size = findings.find((one) => one.rule === 'file-size');
+  const stops = heldBack(findings, clip, 'export');
+  const size = findings.find((finding) => finding.rule === 'file-size');
   const free = clip.canvases.filter(
-    ({ id: at }) => heldBack(checkJob(onCanvas(job, at)), { ...clip, canvas: at }, 'export').length === 0,
+    ({ id: canvas }) =>
+      heldBack(checkJob(onCanvas(job, canvas)), { ...clip, canvas: canvas }, 'export').length === 0,
   );
   return (
     <JobPage
@@ -49,7 +50,7 @@ export function ExportScreen() {
         <>
           <Button
             mode={several ? 'outlined' : 'contained'}
-            disabled={held.length > 0}
+            disabled={stops.length > 0}
             contentStyle={styles.act}
             onPress={() => startExport(job, [canvas.id])}
           >
@@ -63,7 +64,7 @@ export function ExportScreen() {
               onPress={() =>
                 startExport(
                   job,
-                  free.map((one) => one.id),
+                  free.map((canvas) => canvas.id),
                 )
               }
             >
@@ -76,7 +77,7 @@ export function ExportScreen() {
       }
     >
       <CanvasRow />
-      {held.map((finding) => (
+      {stops.map((finding) => (
         <Notice
           key={finding.rule}
           standing="stop"

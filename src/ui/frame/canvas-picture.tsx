@@ -50,7 +50,7 @@ export function CanvasPicture({
       return { x: window.x + window.width / 2 + by.x, y: window.y + window.height / 2 + by.y };
     },
     begin: ({ x, y }) => {
-      const under = tools.panes.findLast((one) => holds(one, x / scale, y / scale));
+      const under = tools.panes.findLast((pane) => holds(pane, x / scale, y / scale));
       if (under && under.track !== tools.track) useBench.setState({ track: under.track });
       return null;
     },

@@ -25,12 +25,12 @@ export function CopyPanel({ tools }: { tools: FramingTools }) {
   const [what, setWhat] = useState<Copied>('all');
   const [chosen, setChosen] = useState<readonly string[]>([]);
   const { shots, shot, number, canvas, framing, track, owner, frame } = tools;
-  const others = shots.filter((one) => one.id !== shot.id);
+  const others = shots.filter((other) => other.id !== shot.id);
   const next = shots[number];
   const copyTo = (targets: readonly Shot[]) => {
     const framings = targets.map((target) =>
       framingCopied(
-        { framing, shot, at: frame },
+        { framing, shot, frame: frame },
         { framing: framingFor(canvas, job.edit.framings, target, track), shot: target },
         what,
       ),
@@ -55,19 +55,19 @@ export function CopyPanel({ tools }: { tools: FramingTools }) {
           label="Copy to the chosen shots"
           words="To the chosen"
           disabled={chosen.length === 0}
-          onPress={() => copyTo(others.filter((one) => chosen.includes(one.id)))}
+          onPress={() => copyTo(others.filter((shot) => chosen.includes(shot.id)))}
         />
         <Tool icon="select-all" label="Copy to all shots" words="To all" onPress={() => copyTo(others)} />
-        {shots.map((one, i) => {
-          const on = chosen.includes(one.id);
-          if (one.id === shot.id) return null;
+        {shots.map((other, i) => {
+          const on = chosen.includes(other.id);
+          if (other.id === shot.id) return null;
           return (
             <Pressable
-              key={one.id}
+              key={other.id}
               role="checkbox"
               aria-label={`Choose shot ${i + 1}`}
               aria-checked={on}
-              onPress={() => setChosen(on ? chosen.filter((id) => id !== one.id) : [...chosen, one.id])}
+              onPress={() => setChosen(on ? chosen.filter((id) => id !== other.id) : [...chosen, other.id])}
               style={[styles.chip, on && styles.on]}
             >
               <Strong>{i + 1}</Strong>

@@ -5,7 +5,7 @@ import { planOfJob } from '@core/check/check';
 import { sharpWidth } from '@core/framing/moves';
 import { type BareReason, coverageOf } from '@core/proof/coverage';
 import { enlargedByShot } from '@core/render/enlarged';
-import { frameOf } from '@core/render/plan';
+import { plannedFrame } from '@core/render/plan';
 import { formatTimecode } from '@core/time/timecode';
 import { dispatch } from '@state/jobs';
 import { drafted, showFrame, usePlayer } from '@state/player';
@@ -32,7 +32,7 @@ export function CoverageFacts({ tools }: { tools: FramingTools }) {
   }, [settled, draft, shot.id]);
   const pixels = (value: number) => String(Math.round(value));
   const goWorst = () => {
-    const { masterFrame, source } = frameOf(plan, Math.min(coverage.worstFrame, plan.frames - 1));
+    const { masterFrame, source } = plannedFrame(plan, Math.min(coverage.worstFrame, plan.frames - 1));
     showFrame(masterFrame, plan.sources[source]?.id);
   };
   const most = Math.max(enlarged, worst);

@@ -13,28 +13,28 @@ export function DividerHandles({ canvas, width, height }: { canvas: Canvas; widt
   if (kind !== 'stacked') return null;
   return stacked.dividers
     .slice(0, stacked.panes - 1)
-    .map((at, i) => (
-      <Handle key={i} index={i} at={at} layout={canvas.layout} width={width} height={height} />
+    .map((place, i) => (
+      <Handle key={i} index={i} place={place} layout={canvas.layout} width={width} height={height} />
     ));
 }
 
 interface Props {
   index: number;
-  at: number;
+  place: number;
   layout: Layout;
   width: number;
   height: number;
 }
 
 function Handle(props: Props) {
-  const { index, at, width, height } = props;
+  const { index, place, width, height } = props;
   return (
     <GestureDetector gesture={useDividerDrag(props)}>
       <View
         role="slider"
         aria-label={`Divider ${index + 1}`}
-        aria-valuenow={Math.round(at * 100)}
-        style={[styles.touch, { top: at * height + 3 - TARGET / 2, width: width + 6 }]}
+        aria-valuenow={Math.round(place * 100)}
+        style={[styles.touch, { top: place * height + 3 - TARGET / 2, width: width + 6 }]}
       >
         <View style={styles.grip} />
       </View>
@@ -43,13 +43,13 @@ function Handle(props: Props) {
 }
 
 /** A drag counts from where the divider was when it began. */
-function useDividerDrag({ index, at, layout, height }: Props) {
+function useDividerDrag({ index, place, layout, height }: Props) {
   const setLayout = useLayout();
-  const [start, setStart] = useState(at);
+  const [start, setStart] = useState(place);
   return Gesture.Pan()
     .runOnJS(true)
     .minDistance(1)
-    .onBegin(() => setStart(at))
+    .onBegin(() => setStart(place))
     .onUpdate(({ translationY }) => {
       const dividers = dividersWith(layout, index, start + translationY / height);
       setLayout({ stacked: { ...layout.stacked, dividers } }, `divider-${index}`);

@@ -8,7 +8,7 @@ import type { FramingTools } from './use-framing';
 /** Where the focus goes over the shot: a line, a dot a frame so that speed is seen, a ring a keyframe. */
 export function FocusPath({ tools, width, height }: { tools: FramingTools; width: number; height: number }) {
   const { framing, shot, live, frame } = tools;
-  const at = useMemo(() => {
+  const focusAt = useMemo(() => {
     const placed = (of: number) => {
       const { focus } = keyframeAt(framing.keyframes, of);
       const { x, y } = inPicture({ ...focus, width: 0, height: 0 }, live);
@@ -21,11 +21,11 @@ export function FocusPath({ tools, width, height }: { tools: FramingTools; width
     if (keyframes.length < 2) return null;
     const first = Math.max(shot.in, keyframes[0]?.frame ?? 0);
     const last = Math.min(shot.out - 1, keyframes[keyframes.length - 1]?.frame ?? 0);
-    const places = Array.from({ length: Math.max(0, last - first + 1) }, (_, n) => at(first + n));
+    const places = Array.from({ length: Math.max(0, last - first + 1) }, (_, n) => focusAt(first + n));
     const points = places.map(({ x, y }) => `${x.toFixed(1)} ${y.toFixed(1)}`);
     return { line: `M${points.join('L')}`, dots: points.map((point) => `M${point}h0`).join('') };
-  }, [framing, shot, at]);
-  const now = at(frame);
+  }, [framing, shot, focusAt]);
+  const now = focusAt(frame);
   return (
     <>
       {path && (
@@ -37,7 +37,7 @@ export function FocusPath({ tools, width, height }: { tools: FramingTools; width
       )}
       {path &&
         framing.keyframes.map((key) => {
-          const { x, y } = at(key.frame);
+          const { x, y } = focusAt(key.frame);
           return (
             <Circle
               key={key.frame}

@@ -63,7 +63,7 @@ export function FrameScreen() {
   const panel = useBench((state) => state.panel);
   const { edit, masters } = job;
   const states = useMemo(() => shotStates({ edit, masters }), [edit, masters]);
-  const state = states.find((one) => one.shot.id === tools.shot.id);
+  const state = states.find((shotState) => shotState.shot.id === tools.shot.id);
   useFrameKeys(tools);
   // While it plays, sound and picture come first: what can be typed and pressed follows as there is time.
   const playing = usePlayer((state) => state.playing);
@@ -177,8 +177,8 @@ function useFrameKeys(tools: FramingTools): void {
   const keys = useMemo(() => {
     const by = (x: number, y: number) => () => nudge({ x: x / picture.width, y: y / picture.height });
     const middle = { x: window.x + window.width / 2, y: window.y + window.height / 2 };
-    const go = (at: number) => () => {
-      const shot = shots[at];
+    const go = (frame: number) => () => {
+      const shot = shots[frame];
       if (shot) showFrame(shot.in);
     };
     return {

@@ -68,7 +68,7 @@ const stackOf = (panes: 2 | 3): Layout['stacked'] => ({
 });
 
 /** A tool that changes a number of the layout by a step, as far as its bounds. */
-interface Step {
+interface Stepper {
   icon: ComponentProps<typeof Tool>['icon'];
   label: string;
   words: string;
@@ -83,11 +83,11 @@ const within = (value: number, of: LayoutNumber) => {
 const plus = (by: number) => (value: number) => value + by;
 const times = (by: number) => (value: number) => value * by;
 
-const BLUR_STEPS: readonly Step[] = [
+const BLUR_STEPS: readonly Stepper[] = [
   { of: 'blur', icon: 'blur', label: 'Softer backdrop', words: 'Softer', next: plus(0.02) },
   { of: 'blur', icon: 'blur-off', label: 'Sharper backdrop', words: 'Sharper', next: plus(-0.02) },
 ];
-const INSET_STEPS: readonly (Step & { of: Exclude<keyof Layout['inset'], 'corner'> })[] = [
+const INSET_STEPS: readonly (Stepper & { of: Exclude<keyof Layout['inset'], 'corner'> })[] = [
   { of: 'width', icon: 'plus', label: 'Larger inset', words: 'Larger', next: plus(0.05) },
   { of: 'width', icon: 'minus', label: 'Smaller inset', words: 'Smaller', next: plus(-0.05) },
   { of: 'radius', icon: 'rounded-corner', label: 'Rounder corners', words: 'Rounder', next: plus(0.1) },
@@ -110,7 +110,7 @@ const INSET_STEPS: readonly (Step & { of: Exclude<keyof Layout['inset'], 'corner
   { of: 'aspect', icon: 'crop-portrait', label: 'Taller inset', words: 'Taller', next: times(1 / 1.125) },
 ];
 
-function StepTool({ step, value, onStep }: { step: Step; value: number; onStep: (next: number) => void }) {
+function StepTool({ step, value, onStep }: { step: Stepper; value: number; onStep: (next: number) => void }) {
   const next = within(step.next(value), step.of);
   return (
     <Tool

@@ -15,13 +15,13 @@ import { space } from '../theme/tokens';
 export function LookBar({ state, states }: { state: ShotState | undefined; states: readonly ShotState[] }) {
   const job = useJob();
   const { cut } = useClip();
-  const playing = usePlayer((one) => one.playing);
+  const playing = usePlayer((playerState) => playerState.playing);
   const play = () => {
     const shots = sourcesIn(job).flatMap((source) => shotsOf(job.edit.shots, source));
     const second = (master: string) => Math.round(rateValue(sourceIn(job, master).rate));
     playCut(lookThrough(keptShots(cut, shots), second));
   };
-  const ticked = states.filter((one) => one.ticked).length;
+  const ticked = states.filter((shotState) => shotState.ticked).length;
   const tick = () => {
     if (!state) return;
     const signature = state.ticked ? null : lookSignature(job, state.shot);

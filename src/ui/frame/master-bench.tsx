@@ -43,12 +43,12 @@ export function MasterBench({ tools, width, height }: Props) {
   const { area, gesture } = useWindowGestures(tools, {
     moveOf: placeOf,
     placeOf,
-    begin: (at) => {
-      if (levelling) return level.drag(at);
+    begin: (point) => {
+      if (levelling) return level.drag(point);
       const near = cornersOf(tools.window, width / height).some(
-        ({ x, y }) => Math.hypot(x * width - at.x, y * height - at.y) < CORNER_REACH,
+        ({ x, y }) => Math.hypot(x * width - point.x, y * height - point.y) < CORNER_REACH,
       );
-      return near ? byCorner(tools, at, width, height) : null;
+      return near ? byCorner(tools, point, width, height) : null;
     },
   });
   return (
@@ -92,29 +92,29 @@ function useWindows(tools: FramingTools): { active: ShownWindow; others: ShownWi
             : canvasLabel(canvas),
       }));
   });
-  const on = shown.findLast((one) => one.canvas.id === tools.canvas.id && one.track === tools.track);
+  const on = shown.findLast((view) => view.canvas.id === tools.canvas.id && view.track === tools.track);
   if (!on) throw new Error('the canvas being worked on has a pane');
-  return { active: on, others: shown.filter((one) => one !== on) };
+  return { active: on, others: shown.filter((view) => view !== on) };
 }
 
 /** A corner of the window being dragged: away from its middle widens, toward it tightens. */
-function byCorner(tools: FramingTools, at: Vector, width: number, height: number): OtherDrag {
+function byCorner(tools: FramingTools, point: Vector, width: number, height: number): OtherDrag {
   const { window, framing } = tools;
   const centre = centreOf(window);
   const far = (to: Vector) => Math.max(4, Math.hypot(to.x - centre.x * width, to.y - centre.y * height));
-  return (to, done) => tools.zoom(framing, far(at) / far(to), centre, done);
+  return (to, done) => tools.zoom(framing, far(point) / far(to), centre, done);
 }
 
 /** A line drawn along the horizon, that becomes level. */
 function useLevel(tools: FramingTools, width: number, height: number) {
   const [line, setLine] = useState<{ x1: number; y1: number; x2: number; y2: number } | null>(null);
-  const drag = (at: Vector): OtherDrag => {
+  const drag = (point: Vector): OtherDrag => {
     const { framing, scope, frame } = tools;
     return (to, done) => {
-      setLine(done ? null : { x1: at.x, y1: at.y, x2: to.x, y2: to.y });
+      setLine(done ? null : { x1: point.x, y1: point.y, x2: to.x, y2: to.y });
       if (!done) return;
       useBench.setState({ levelling: false });
-      const way = { x: to.x - at.x, y: to.y - at.y };
+      const way = { x: to.x - point.x, y: to.y - point.y };
       if (Math.hypot(way.x, way.y) < SHORTEST_LINE * Math.min(width, height)) return;
       tools.keep('tilt', tilted(framing, scope, frame, straightened(way)));
     };

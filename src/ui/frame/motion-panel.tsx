@@ -41,8 +41,8 @@ export function MotionPanel({ tools }: { tools: FramingTools }) {
   const shift = (by: number) => {
     const next = keyframeMoved(framing, frame, frame + by, shot);
     tools.keep('time', next, `time-${shot.id}`);
-    const moved = next.keyframes[keyframes.findIndex((key) => key.frame === frame)];
-    if (moved) showFrame(moved.frame);
+    const shifted = next.keyframes[keyframes.findIndex((key) => key.frame === frame)];
+    if (shifted) showFrame(shifted.frame);
   };
   return (
     <>

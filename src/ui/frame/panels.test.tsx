@@ -88,7 +88,7 @@ describe('place', () => {
     press('Only this canvas');
     expect(activeCanvas(clipOf(job)).detached).toHaveLength(1);
     press('Seat on the right third');
-    expect(edit().framings.every((one) => one.keyframes[0]?.seat.x === 0.5)).toBe(true);
+    expect(edit().framings.every((framing) => framing.keyframes[0]?.seat.x === 0.5)).toBe(true);
     press('Follow the others');
     expect(activeCanvas(clipOf(job)).detached).toEqual([]);
   });
@@ -248,7 +248,7 @@ describe('a drag', () => {
     }
     act(() => setDraft(null));
     expect(new Set(panels).size).toBe(1);
-    expect(new Set(pictures.map((one) => one.window.x)).size).toBe(4);
+    expect(new Set(pictures.map((picture) => picture.window.x)).size).toBe(4);
     expect(past()).toBe(0);
   });
 });
@@ -260,7 +260,8 @@ describe('copies', () => {
     const keyframes = [{ ...testFraming().keyframes[0]!, zoom }];
     return { ...job, edit: { ...job.edit, shots, framings: [testFraming({}, { shot: 'a', keyframes })] } };
   };
-  const zooms = () => Object.fromEntries(edit().framings.map((one) => [one.shot, one.keyframes[0]?.zoom]));
+  const zooms = () =>
+    Object.fromEntries(edit().framings.map((framing) => [framing.shot, framing.keyframes[0]?.zoom]));
 
   it('go to the next shot, to the chosen, and to all, each as one step', () => {
     show(CopyPanel, three(2));

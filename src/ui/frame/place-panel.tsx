@@ -99,7 +99,7 @@ export function PlacePanel({ tools }: { tools: FramingTools }) {
         label="Hold to see the whole master"
         words="Hold: whole"
         pressed={bare}
-        onHold={(held) => useBench.setState({ bare: held })}
+        onHold={(pressed) => useBench.setState({ bare: pressed })}
       />
       <Tool
         icon="backup-restore"

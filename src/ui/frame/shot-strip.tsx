@@ -56,7 +56,7 @@ export function ShotStrip({
     >
       {shots.map((shot, i) => {
         const on = shot.id === current;
-        const state = states.find((one) => one.shot.id === shot.id);
+        const state = states.find((shotState) => shotState.shot.id === shot.id);
         const words = stateWords(state);
         const look = !state?.ticked && (state?.look.length ?? 0) > 0;
         const still = stills[frames[i] ?? -1];

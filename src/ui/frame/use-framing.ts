@@ -4,7 +4,7 @@ import {
   enlargement,
   type Margin,
   marginOf,
-  moved,
+  windowMoved,
   pointed,
   type Scope,
   snappedMove,
@@ -66,9 +66,9 @@ export interface FramingTools {
   nudge(by: Vector): void;
   nudgeZoom(factor: number, pin: Vector): void;
   /** Puts a place in the picture at the seat. */
-  point(at: Vector): void;
+  point(point: Vector): void;
   /** A place in the picture as one of the live area. */
-  place(at: Vector): Point;
+  place(point: Vector): Point;
 }
 
 /** What the tools are worked out from. */
@@ -117,19 +117,19 @@ function toolsOf(
   const shot = shotAt(edit.shots, source, frame);
   const drawn = shotPanes(canvas, edit.framings, shot, source);
   const panes = panesAt(drawn, frame);
-  const tracks = panes.map((one) => one.track);
+  const tracks = panes.map((pane) => pane.track);
   const track = tracks.includes(wanted) ? wanted : MAIN_TRACK;
   // The last pane of a track lies on top: the fitted picture, not its backdrop.
-  const at = tracks.lastIndexOf(track);
-  const pane = panes[at] as PlannedPane;
-  const turn = drawn.panes[at]?.framing?.turn;
+  const index = tracks.lastIndexOf(track);
+  const pane = panes[index] as PlannedPane;
+  const turn = drawn.panes[index]?.framing?.turn;
   const fits = turn === undefined;
   const { live, liveSize } = drawn;
   const aspects = {
     pane: pane.picture.width / pane.picture.height,
     live: liveSize.width / liveSize.height,
   };
-  const alone = canvas.detached.some((one) => one.shot === shot.id);
+  const alone = canvas.detached.some((framing) => framing.shot === shot.id);
   const owner: Owner = alone ? { canvas: canvas.id } : 'shared';
   const framing = framingFor(canvas, edit.framings, shot, track);
   const scope: Scope = mode === 'frame' ? frame : 'shot';
@@ -143,21 +143,23 @@ function toolsOf(
   const inLive = (by: Vector) => ({ x: by.x / live.width, y: by.y / live.height });
   const place = (to: Vector) => inLive({ x: to.x - live.x, y: to.y - live.y });
   // A layout may turn a pane besides its framing: windows move as they lie.
-  const asDrawn = (one: Framing, change: (drawn: Framing) => Framing): Framing =>
-    fits ? one : { ...change({ ...one, turn }), turn: one.turn };
+  const asDrawn = (framing: Framing, change: (drawn: Framing) => Framing): Framing =>
+    fits ? framing : { ...change({ ...framing, turn }), turn: framing.turn };
   const moveBy = (from: Framing, by: Vector, snap?: Vector) =>
-    asDrawn(from, (one) => {
+    asDrawn(from, (framing) => {
       const way = inLive(by);
-      if (!snap) return moved(one, scope, way, aspects);
-      const start = panesAt({ ...drawn, panes: drawnWith(drawn.panes, at, one) }, frame)[at] as PlannedPane;
+      if (!snap) return windowMoved(framing, scope, way, aspects);
+      const start = panesAt({ ...drawn, panes: drawnWith(drawn.panes, index, framing) }, frame)[
+        index
+      ] as PlannedPane;
       const snapped = snappedMove(start.framed, way, inLive(snap), aspects.live);
-      return moved(one, scope, snapped, aspects);
+      return windowMoved(framing, scope, snapped, aspects);
     });
   const zoomBy = (from: Framing, factor: number, pin: Vector) =>
-    asDrawn(from, (one) => zoomed(one, scope, factor, place(pin), aspects));
+    asDrawn(from, (framing) => zoomed(framing, scope, factor, place(pin), aspects));
   return {
     shot,
-    number: shots.findIndex((one) => one.id === shot.id) + 1,
+    number: shots.findIndex((other) => other.id === shot.id) + 1,
     shots,
     frame,
     canvas,
@@ -188,8 +190,8 @@ function toolsOf(
 /** Panes with the framing of one in another's place. */
 function drawnWith<Pane extends { framing: unknown }>(
   panes: readonly Pane[],
-  at: number,
+  index: number,
   framing: Framing,
 ): Pane[] {
-  return panes.map((one, i) => (i === at ? { ...one, framing } : one));
+  return panes.map((pane, i) => (i === index ? { ...pane, framing } : pane));
 }

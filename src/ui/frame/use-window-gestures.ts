@@ -19,9 +19,9 @@ interface Surface {
   /** What a drag by some pixels of the screen moves the window by, 0…1 of the picture. */
   moveOf(by: Vector): Vector;
   /** The place in the picture under a point of the surface, in pixels. */
-  placeOf(at: Vector): Vector;
+  placeOf(point: Vector): Vector;
   /** Told where a touch begins; what a drag from there does, or null when it moves the window. */
-  begin?(at: Vector): OtherDrag | null;
+  begin?(point: Vector): OtherDrag | null;
 }
 
 /** Drag to move, pinch or wheel to zoom, double tap to point, on one of the pictures of the framing page. */

@@ -125,26 +125,26 @@ function Alerts() {
         </Notice>
       )}
       {aside
-        .filter((one) => !hidden.includes(one.id))
-        .map((one) => (
+        .filter((job) => !hidden.includes(job.id))
+        .map((job) => (
           <Notice
-            key={one.id}
+            key={job.id}
             standing="warn"
             title={
-              one.problem === 'newer' ? 'A job was saved by a newer Gusset.' : 'A stored job is damaged.'
+              job.problem === 'newer' ? 'A job was saved by a newer Gusset.' : 'A stored job is damaged.'
             }
             actions={
               <>
-                <Button mode="outlined" onPress={() => saveFile(new File([one.text], `${one.id}.json`))}>
+                <Button mode="outlined" onPress={() => saveFile(new File([job.text], `${job.id}.json`))}>
                   Save a copy of it
                 </Button>
-                <Button onPress={() => setHidden((keys) => [...keys, one.id])}>Hide</Button>
+                <Button onPress={() => setHidden((keys) => [...keys, job.id])}>Hide</Button>
               </>
             }
           >
-            {one.problem === 'newer'
-              ? `It is kept as it is (${one.detail}). Open it with the newer program.`
-              : `It cannot be opened (${one.detail}), and is kept as it is. Your other jobs are not touched.`}
+            {job.problem === 'newer'
+              ? `It is kept as it is (${job.detail}). Open it with the newer program.`
+              : `It cannot be opened (${job.detail}), and is kept as it is. Your other jobs are not touched.`}
           </Notice>
         ))}
     </>

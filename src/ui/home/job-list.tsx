@@ -25,7 +25,7 @@ function found(jobs: readonly Listed[], wanted: string, order: Order): Listed[] 
   const textOf = ({ head }: Listed) =>
     [head.title, ...head.masters.map((master) => master.fileName)].join(' ').toLowerCase();
   return jobs
-    .filter((one) => words.every((word) => textOf(one).includes(word)))
+    .filter((job) => words.every((word) => textOf(job).includes(word)))
     .sort((a, b) =>
       order === 'title'
         ? a.head.title.localeCompare(b.head.title)
@@ -57,8 +57,8 @@ export function JobList() {
         </View>
       )}
       <View role="list" aria-label="Jobs" style={styles.list}>
-        {jobs.slice(0, most).map((one) => (
-          <JobCard key={one.head.id} listed={one} />
+        {jobs.slice(0, most).map((job) => (
+          <JobCard key={job.head.id} listed={job} />
         ))}
       </View>
       {jobs.length > most && (

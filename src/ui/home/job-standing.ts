@@ -7,12 +7,13 @@ export interface JobStanding {
   words: string;
 }
 
-const counted = (count: number, one: string, many: string): string => `${count} ${count === 1 ? one : many}`;
+const counted = (count: number, singular: string, many: string): string =>
+  `${count} ${count === 1 ? singular : many}`;
 
 /** Where a job's exports and posts stand, the most pressing first. */
 export function standingsOf({ exports, posts }: Listed): JobStanding[] {
-  const made = (...states: string[]) => exports.filter((one) => states.includes(one.state)).length;
-  const posted = (state: string) => posts.filter((one) => one.state === state).length;
+  const made = (...states: string[]) => exports.filter((record) => states.includes(record.state)).length;
+  const posted = (state: string) => posts.filter((post) => post.state === state).length;
   const rows: [count: number, standing: Standing, words: string][] = [
     [
       made('running', 'reading-back'),

@@ -64,13 +64,13 @@ export function CanvasScreen() {
             <Soft>
               {sheet.about}. Rules as of {sheet.date}.
             </Soft>
-            {PLACEMENTS.filter((one) => one.sheet === sheet).map((one) => (
+            {PLACEMENTS.filter((placement) => placement.sheet === sheet).map((placement) => (
               <PlacementRow
-                key={one.key}
-                target={one}
-                on={!adding && one.key === canvas.placement}
+                key={placement.key}
+                target={placement}
+                on={!adding && placement.key === canvas.placement}
                 mark={canvasMark(canvas.dye)}
-                onPress={() => take(one)}
+                onPress={() => take(placement)}
               />
             ))}
           </View>

@@ -22,14 +22,14 @@ export function CanvasSize({ onTake }: { onTake: (width: number, height: number)
       <Heading>A size of your own</Heading>
       <Soft>By ratio, with a shorter side of 1080, or typed. No outlet sets limits for it.</Soft>
       <View style={styles.ratios}>
-        {RATIOS.map((one) => (
+        {RATIOS.map((ratio) => (
           <Button
-            key={one.name}
+            key={ratio.name}
             mode="outlined"
-            accessibilityLabel={`Ratio ${one.name}`}
-            onPress={() => onTake(one.width, one.height)}
+            accessibilityLabel={`Ratio ${ratio.name}`}
+            onPress={() => onTake(ratio.width, ratio.height)}
           >
-            {one.name}
+            {ratio.name}
           </Button>
         ))}
       </View>

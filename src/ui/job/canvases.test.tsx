@@ -77,7 +77,7 @@ describe('presets', () => {
     expect(screen.getByText('Give the preset a name first.')).toBeTruthy();
     type('Preset name', ' Tall ');
     pressText('Keep it');
-    expect(usePresets.getState().presets.map((one) => one.name)).toEqual(['Tall']);
+    expect(usePresets.getState().presets.map((preset) => preset.name)).toEqual(['Tall']);
     expect(screen.queryByText('Give the preset a name first.')).toBeNull();
     press('Tesselle Square');
     press('Add Tall');

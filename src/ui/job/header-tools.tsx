@@ -2,7 +2,7 @@ import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { StyleSheet, useWindowDimensions, View } from 'react-native';
 import { stepLabel } from '@core/job/commands/commands';
-import type { Step } from '@core/job/history';
+import type { HistoryStep } from '@core/job/history';
 import { redo, undo, useJobs } from '@state/jobs';
 import { Tool } from '../parts/tool';
 import { useKeys } from '../parts/use-keys';
@@ -26,7 +26,7 @@ export function BackTool({ to }: { to: 'list' | 'sheet' }) {
 }
 
 /** What the next of some steps did. */
-function labelOf(steps: readonly Step[] | undefined): string | null {
+function labelOf(steps: readonly HistoryStep[] | undefined): string | null {
   const step = steps?.[steps.length - 1];
   return step ? stepLabel(step.command) : null;
 }

@@ -30,7 +30,7 @@ export function useSource(): Source {
   const shown = usePlayer((state) => state.master);
   const { edit, masters } = job;
   return useMemo(() => {
-    const known = masters.some((one) => one.id === shown);
+    const known = masters.some((master) => master.id === shown);
     return sourceIn({ edit, masters }, known ? shown : mainMaster({ masters }).id);
   }, [edit, masters, shown]);
 }

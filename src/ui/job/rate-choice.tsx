@@ -29,12 +29,12 @@ export function RateChoice() {
   const own = clip.cut.map((range) => sourceIn(job, range.master).rate);
   const rows = useMemo(() => {
     if (!open) return [];
-    return STANDARD_RATES.filter((one) => compareRates(one, { num: 60, den: 1 }) <= 0).map((one) => ({
-      rate: one,
-      cost: costOf(job, one),
+    return STANDARD_RATES.filter((rate) => compareRates(rate, { num: 60, den: 1 }) <= 0).map((rate) => ({
+      rate: rate,
+      cost: costOf(job, rate),
     }));
   }, [open, job]);
-  const isOwn = (one: FrameRate) => own.some((master) => compareRates(master, one) === 0);
+  const isOwn = (rate: FrameRate) => own.some((master) => compareRates(master, rate) === 0);
   return (
     <View style={styles.box}>
       <Heading>Frame rate</Heading>

@@ -2,6 +2,7 @@ import { useRouter } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { Image, type LayoutChangeEvent, StyleSheet, useWindowDimensions, View } from 'react-native';
 import { Button } from 'react-native-paper';
+import { fixCommand } from '@core/check/fixes';
 import { canvasLabel } from '@core/job/canvases';
 import { shotAt } from '@core/cut/master-shots';
 import { panesAt, shotPanes } from '@core/render/plan';
@@ -31,7 +32,7 @@ export function SheetScreen() {
   const wide = useWindowDimensions().width >= WIDE;
   const next = nextOf(job, findings);
   const act = () => {
-    if (next.fix) dispatch(job.id, next.fix.command);
+    if (next.fix) dispatch(job.id, fixCommand(next.fix));
     else router.push(`/job/${job.id}/${next.step}`);
   };
   return (

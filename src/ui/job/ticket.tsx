@@ -5,7 +5,7 @@ import Svg, { Path } from 'react-native-svg';
 import { colours, space } from '../theme/tokens';
 import { Mark } from '../parts/mark';
 import { Soft, Strong } from '../parts/words';
-import type { Step, StepName } from '@core/steps/steps';
+import type { JobStep, StepName } from '@core/steps/steps';
 
 /** Width of one tooth of the torn edge, in pixels. */
 const TOOTH = 10;
@@ -27,7 +27,7 @@ function TornEdge() {
 
 interface Props {
   jobId: string;
-  steps: readonly Step[];
+  steps: readonly JobStep[];
   /** The step on screen, or undefined on the sheet itself. */
   current?: StepName | undefined;
 }

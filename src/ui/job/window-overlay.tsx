@@ -96,8 +96,8 @@ const pathOf = (corners: readonly Corner[]): string =>
 /** Corners moved toward their middle, so that the line lies inside. */
 function inset(corners: readonly Corner[], by: number): Corner[] {
   const middle = {
-    x: corners.reduce((sum, one) => sum + one.x, 0) / corners.length,
-    y: corners.reduce((sum, one) => sum + one.y, 0) / corners.length,
+    x: corners.reduce((sum, corner) => sum + corner.x, 0) / corners.length,
+    y: corners.reduce((sum, corner) => sum + corner.y, 0) / corners.length,
   };
   return corners.map(({ x, y }) => ({
     x: x + Math.sign(middle.x - x) * by,
@@ -119,12 +119,12 @@ function notchesOf(corners: readonly Corner[]): string[] {
     [1 / 3, 2 / 3].map((third) => {
       const long = Math.hypot(to.x - from.x, to.y - from.y) || 1;
       const deep = Math.hypot(inward.x, inward.y) || 1;
-      const at = { x: from.x + (to.x - from.x) * third, y: from.y + (to.y - from.y) * third };
+      const point = { x: from.x + (to.x - from.x) * third, y: from.y + (to.y - from.y) * third };
       const along = { x: ((to.x - from.x) / long) * NOTCH, y: ((to.y - from.y) / long) * NOTCH };
-      const tip = { x: at.x + (inward.x / deep) * NOTCH, y: at.y + (inward.y / deep) * NOTCH };
+      const tip = { x: point.x + (inward.x / deep) * NOTCH, y: point.y + (inward.y / deep) * NOTCH };
       return pathOf([
-        { x: at.x - along.x, y: at.y - along.y },
-        { x: at.x + along.x, y: at.y + along.y },
+        { x: point.x - along.x, y: point.y - along.y },
+        { x: point.x + along.x, y: point.y + along.y },
         tip,
       ]);
     });

@@ -18,7 +18,7 @@ const STANDINGS = { fine: 'pass', note: 'note', warn: 'warn' } as const;
 export function useRepair(): (repairs: Repairs) => void {
   const job = useJob();
   const source = useSource();
-  const master = job.masters.find((one) => one.id === source.id);
+  const master = job.masters.find((master) => master.id === source.id);
   return (repairs) => {
     if (!master) return;
     const rates = { before: source.rate, after: sourceOf(master, repairs).rate };
@@ -33,7 +33,7 @@ export function Diagnosis() {
   const looked = usePasses((all) => all[source.fingerprint]?.state === 'done');
   const repair = useRepair();
   const { edit, masters } = job;
-  const shown = useMemo(() => masters.filter((one) => one.id === source.id), [masters, source.id]);
+  const shown = useMemo(() => masters.filter((master) => master.id === source.id), [masters, source.id]);
   const problems = useProblems(shown);
   const repaired = edit.repairs[source.id] !== undefined;
   return (

@@ -58,8 +58,8 @@ export function LivePicture() {
   };
   const sideOf = (edge: Edge) => (edge === 'left' || edge === 'right' ? picture.width : picture.height);
   const barOf = (edge: Edge) => {
-    const at = edgeAt(live, edge);
-    return Math.round((edge === 'left' || edge === 'top' ? at : 1 - at) * sideOf(edge));
+    const place = edgeAt(live, edge);
+    return Math.round((edge === 'left' || edge === 'top' ? place : 1 - place) * sideOf(edge));
   };
   const take = (edge: Edge) => (pixels: number) => {
     const bar = pixels / sideOf(edge);
@@ -162,10 +162,10 @@ function EdgeHandle({
     .onBegin(() => (begun.current = edgeAt(live, edge)))
     .onUpdate(({ translationX, translationY }) => onMove(to(translationX, translationY), false))
     .onEnd(({ translationX, translationY }) => onMove(to(translationX, translationY), true));
-  const at = clamp(edgeAt(live, edge) * side - TARGET / 2, -TARGET / 2, side - TARGET / 2);
+  const along = clamp(edgeAt(live, edge) * side - TARGET / 2, -TARGET / 2, side - TARGET / 2);
   const place = across
-    ? { left: at, top: 0, width: TARGET, height }
-    : { left: 0, top: at, width, height: TARGET };
+    ? { left: along, top: 0, width: TARGET, height }
+    : { left: 0, top: along, width, height: TARGET };
   return (
     <GestureDetector gesture={pan}>
       <View aria-label={`Edge ${edge}`} style={[styles.handle, place]}>

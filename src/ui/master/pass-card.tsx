@@ -19,7 +19,7 @@ export function PassCard() {
   const { masters } = useJob();
   const source = useSource();
   const pass = usePasses((all) => all[source.fingerprint]);
-  const master = masters.find((one) => one.id === source.id);
+  const master = masters.find((master) => master.id === source.id);
   if (!master) return null;
   const again = (
     <Button mode="outlined" onPress={() => runPassAgain(master)}>

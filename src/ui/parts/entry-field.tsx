@@ -16,7 +16,7 @@ interface Props {
 /** Text that is being typed, or that was refused while the field stood at a value. */
 interface Typed {
   text: string;
-  refused: { problem: string; at: string } | null;
+  refused: { problem: string; value: string } | null;
 }
 
 /**
@@ -25,12 +25,12 @@ interface Typed {
  */
 export function EntryField({ label, value, unit, onSubmit }: Props) {
   const [entry, setEntry] = useState<Typed | null>(null);
-  const typed = entry?.refused && entry.refused.at !== value ? null : entry;
+  const typed = entry?.refused && entry.refused.value !== value ? null : entry;
   const submit = () => {
     const text = typed?.text.trim();
     if (text === undefined || text === value) return setEntry(null);
     const problem = onSubmit(text);
-    setEntry(problem === null ? null : { text, refused: { problem, at: value } });
+    setEntry(problem === null ? null : { text, refused: { problem, value: value } });
   };
   const problem = typed?.refused?.problem ?? null;
   return (

@@ -11,7 +11,7 @@ interface Props {
   words?: string;
   onPress?: () => void;
   /** Told when it begins and when it ends to be held. */
-  onHold?: (held: boolean) => void;
+  onHold?: (pressed: boolean) => void;
   disabled?: boolean;
   pressed?: boolean;
 }

@@ -3,6 +3,7 @@ import { Button } from 'react-native-paper';
 import { heldBack } from '@core/check/check';
 import { exportToPost, isCurrent, postStops } from '@core/check/post-check';
 import { findingWords, ruleName } from '@core/check/finding';
+import { fixCommand, fixLabel } from '@core/check/fixes';
 import type { Audience } from '@core/outlets/audience';
 import { OWN_KEY } from '@core/outlets/outlets';
 import { dispatch } from '@state/jobs';
@@ -35,7 +36,7 @@ export function PostScreen() {
   const ready = exportToPost(job);
   const again = job.posts.some((post) => post.exportId === ready?.id && post.state === 'accepted');
   const own = target.key === OWN_KEY;
-  const held = ready ? postStops(job, ready) : heldBack(findings, clip, 'post');
+  const stops = ready ? postStops(job, ready) : heldBack(findings, clip, 'post');
   return (
     <JobPage
       title="Post"
@@ -43,7 +44,7 @@ export function PostScreen() {
       tray={
         <Button
           mode="contained"
-          disabled={!ready || own || held.length > 0 || sending !== null}
+          disabled={!ready || own || stops.length > 0 || sending !== null}
           contentStyle={styles.act}
           onPress={() => ready && void sendPost(job, ready)}
         >
@@ -70,15 +71,18 @@ export function PostScreen() {
           title="There is no export to post yet."
         >{`Export the clip for ${target.label} first.`}</Notice>
       )}
-      {held.map((finding) => (
+      {stops.map((finding) => (
         <Notice
           key={finding.rule}
           standing="stop"
           title={`Kept back: ${ruleName(finding.rule)}`}
           actions={
             finding.fix ? (
-              <Button mode="contained" onPress={() => finding.fix && dispatch(job.id, finding.fix.command)}>
-                {finding.fix.label}
+              <Button
+                mode="contained"
+                onPress={() => finding.fix && dispatch(job.id, fixCommand(finding.fix))}
+              >
+                {fixLabel(finding.fix)}
               </Button>
             ) : undefined
           }

@@ -65,7 +65,7 @@ function Tags({ tags, onChange }: { tags: readonly string[]; onChange: (tags: st
             key={tag}
             role="button"
             aria-label={`Remove #${tag}`}
-            onPress={() => onChange(tags.filter((one) => one !== tag))}
+            onPress={() => onChange(tags.filter((other) => other !== tag))}
             style={styles.tag}
           >
             <Body>#{tag}</Body>

@@ -4,8 +4,8 @@ import { colours } from './tokens';
 
 /** Relative luminance of a colour `#rrggbb` (WCAG 2.2, "relative luminance"). */
 function luminance(colour: string): number {
-  const [red, green, blue] = [1, 3, 5].map((at) => {
-    const value = parseInt(colour.slice(at, at + 2), 16) / 255;
+  const [red, green, blue] = [1, 3, 5].map((digit) => {
+    const value = parseInt(colour.slice(digit, digit + 2), 16) / 255;
     return value <= 0.04045 ? value / 12.92 : ((value + 0.055) / 1.055) ** 2.4;
   }) as [number, number, number];
   return 0.2126 * red + 0.7152 * green + 0.0722 * blue;

@@ -35,15 +35,15 @@ export const coverageRule = exportRule({
     ),
   },
   check({ coverage, plan, target }) {
-    const at = coverage.worstFrame;
+    const frame = coverage.worstFrame;
     if (coverage.covered) {
       const values = { filled: plan.frames - coverage.bareFrames, frames: plan.frames };
-      return { severity: 'pass', code: 'filled', values, at };
+      return { severity: 'pass', code: 'filled', values, frame };
     }
     const severity = target.placement.bars === 'refused' ? 'stop' : 'warn';
     const values = { bare: coverage.bareShots.length, shots: coverage.shots };
-    const found = { severity, code: coverage.reason ?? 'gap', values, at } as const;
+    const found = { severity, code: coverage.reason ?? 'gap', values, frame } as const;
     if (coverage.reason !== 'bars') return found;
-    return { ...found, fix: { label: 'Fill the canvas', command: { type: 'fill-canvas' } } };
+    return { ...found, fix: { fix: 'fill-canvas', values: {} } };
   },
 });

@@ -31,11 +31,11 @@ export const enlargementRule = exportRule({
     ),
   },
   check({ plan }) {
-    const { worst, frame: at } = [...enlargedByShot(plan).values()].reduce(
-      (most, one) => (one.worst > most.worst ? one : most),
+    const { worst, frame } = [...enlargedByShot(plan).values()].reduce(
+      (most, enlarged) => (enlarged.worst > most.worst ? enlarged : most),
       { worst: 0, frame: 0 },
     );
-    if (worst > SOFT) return { severity: 'warn', code: 'soft', values: { worst }, at };
-    return { severity: 'pass', code: worst > 1 ? 'enlarged' : 'spare', values: { worst }, at };
+    if (worst > SOFT) return { severity: 'warn', code: 'soft', values: { worst }, frame };
+    return { severity: 'pass', code: worst > 1 ? 'enlarged' : 'spare', values: { worst }, frame };
   },
 });

@@ -48,8 +48,7 @@ export const fileSizeRule = exportRule({
     const room = (cap * 8 * 0.95) / secondsOf(plan.frames, plan.rate) - audioBits;
     const bits = Math.floor(room / 100_000) * 100_000;
     if (bits < LEAST_VIDEO_BITS) return { severity: 'stop', code: 'over-long', values };
-    const label = `Set ${(bits / 1e6).toFixed(1)} Mb/s`;
-    const fix = { label, command: { type: 'set-video-bits', bits } } as const;
+    const fix = { fix: 'set-bits', values: { bits } } as const;
     return { severity: 'stop', code: 'over', values, fix };
   },
 });

@@ -51,8 +51,8 @@ export const lengthRule = exportRule({
         severity: 'stop',
         code: 'over',
         values: { seconds, limit },
-        at: allowed,
-        fix: { label: `Trim to ${limit} s`, command: { type: 'set-cut', act: 'trim', cut } },
+        frame: allowed,
+        fix: { fix: 'trim-to-length', values: { limit, cut } },
       };
     }
     if (bestSeconds && (seconds < bestSeconds.from || seconds > bestSeconds.to)) {

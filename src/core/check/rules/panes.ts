@@ -1,6 +1,12 @@
 import { keyframeAt } from '../../framing/framing';
 import { sharedShare, shows } from '../../layout/overlap';
-import { distinctFrames, frameOf, type PlanSegment, type RenderPlan, segmentAt } from '../../render/plan';
+import {
+  distinctFrames,
+  plannedFrame,
+  type PlanSegment,
+  type RenderPlan,
+  segmentAt,
+} from '../../render/plan';
 import { counted, exportRule, outcome } from '../rule';
 
 /** Below this share two pieces only touch. */
@@ -37,14 +43,14 @@ export function sharedPieces(plan: RenderPlan): Shared[] {
 const rank = ({ subject, share }: Shared): number => (subject ? 1 : 0) + share;
 
 function sharedAt(plan: RenderPlan, segment: PlanSegment, frame: number): Shared | null {
-  const { panes, liveSize, masterFrame } = frameOf(plan, frame);
+  const { panes, liveSize, masterFrame } = plannedFrame(plan, frame);
   const live = liveSize.width / liveSize.height;
   let worst: Shared | null = null;
-  panes.forEach((one, of) => {
+  panes.forEach((pane, of) => {
     panes.forEach((other, by) => {
       const framing = segment.panes[of]?.framing;
-      if (one.track === other.track || !framing) return;
-      const share = sharedShare(one.framed, other.framed, live);
+      if (pane.track === other.track || !framing) return;
+      const share = sharedShare(pane.framed, other.framed, live);
       if (share < TOUCHES) return;
       const { focus } = keyframeAt(framing.keyframes, masterFrame);
       const subject = shows(other.framed, focus, live);
@@ -87,12 +93,12 @@ export const panesRule = exportRule({
     const [worst] = [...pieces].sort((a, b) => rank(b) - rank(a));
     if (!worst) return { severity: 'pass', code: 'apart', values: {} };
     const values = {
-      shots: new Set(pieces.map((one) => one.shot)).size,
+      shots: new Set(pieces.map((piece) => piece.shot)).size,
       percent: Math.round(worst.share * 100),
       of: worst.of + 1,
       by: worst.by + 1,
     };
-    const { frame: at, subject } = worst;
-    return { severity: subject ? 'warn' : 'note', code: subject ? 'subject' : 'overlap', values, at };
+    const { frame, subject } = worst;
+    return { severity: subject ? 'warn' : 'note', code: subject ? 'subject' : 'overlap', values, frame };
   },
 });

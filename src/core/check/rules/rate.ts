@@ -55,8 +55,7 @@ export const rateRule = exportRule({
       const code = mixed ? 'mixed' : 'differs';
       const found = { severity, code, values: { rate, cost: costWords(plan) } } as const;
       if (compareRates(first.rate, canvas.rate) === 0) return found;
-      const command = { type: 'set-rate', rate: first.rate } as const;
-      return { ...found, fix: { label: `Take ${rateLabel(first.rate)} fps`, command } };
+      return { ...found, fix: { fix: 'take-rate', values: { rate: first.rate } } };
     }
     const varying = sources.find((source) => !source.constantRate);
     if (varying) {

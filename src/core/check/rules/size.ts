@@ -24,8 +24,7 @@ export const sizeRule = exportRule({
     if (canvas.width === placement.width && canvas.height === placement.height) {
       return { severity: 'pass', code: 'same', values };
     }
-    const command = { type: 'choose-placement', placement: key } as const;
-    const fix = { label: 'Take the size it asks for', command };
+    const fix = { fix: 'take-size', values: { placement: key } } as const;
     return { severity: 'stop', code: 'differs', values, fix };
   },
 });

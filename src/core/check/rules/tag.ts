@@ -31,8 +31,7 @@ export const tagRule = postRule({
     if (words.tags.some((tag) => tag.toLowerCase() === required)) {
       return { severity: 'pass', code: 'present', values };
     }
-    const tagged = { ...words, tags: [required, ...words.tags] };
-    const command = { type: 'set-words', words: tagged } as const;
-    return { severity: 'stop', code: 'missing', values, fix: { label: `Add #${required}`, command } };
+    const fix = { fix: 'add-tag', values: { tag: required, words } } as const;
+    return { severity: 'stop', code: 'missing', values, fix };
   },
 });

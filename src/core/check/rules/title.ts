@@ -29,13 +29,7 @@ export const titleRule = postRule({
     const values = { characters: [...title].length, limit };
     if (values.characters === 0) return { severity: 'stop', code: 'missing', values };
     if (values.characters <= limit) return { severity: 'pass', code: 'within', values };
-    const shortened = { ...words, title: [...title].slice(0, limit).join('').trim() };
-    const command = { type: 'set-words', words: shortened } as const;
-    return {
-      severity: 'stop',
-      code: 'over',
-      values,
-      fix: { label: `Shorten to ${limit} characters`, command },
-    };
+    const fix = { fix: 'shorten-title', values: { limit, words } } as const;
+    return { severity: 'stop', code: 'over', values, fix };
   },
 });

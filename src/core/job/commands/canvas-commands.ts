@@ -29,8 +29,8 @@ export const CANVAS_COMMANDS = {
     label: ACTS,
     apply: (edit, { canvases, canvas }) =>
       withClip(edit, (clip) => {
-        const stays = new Set(canvases.map((one) => one.id));
-        const overrides = clip.overrides.filter((one) => stays.has(one.canvas));
+        const stays = new Set(canvases.map((canvas) => canvas.id));
+        const overrides = clip.overrides.filter((override) => stays.has(override.canvas));
         return { ...clip, canvases, canvas, overrides };
       }),
   }),
@@ -43,7 +43,7 @@ export const CANVAS_COMMANDS = {
       return withClip(edit, (clip) => {
         const { id, placement: before } = activeCanvas(clip);
         const sized = withCanvas(clip, id, (canvas) => ({ ...canvas, ...sizeOf(placement), placement }));
-        const kept = clip.overrides.filter((one) => one.canvas !== id || before === placement);
+        const kept = clip.overrides.filter((override) => override.canvas !== id || before === placement);
         return { ...sized, overrides: kept };
       });
     },
@@ -60,11 +60,11 @@ export const CANVAS_COMMANDS = {
     label: 'fill the canvas',
     apply(edit) {
       const { id, detached } = activeCanvas(activeClip(edit));
-      const fill = (one: Framing): Framing =>
-        one.fit && one.track === MAIN_TRACK ? { ...one, fit: false } : one;
+      const fill = (framing: Framing): Framing =>
+        framing.fit && framing.track === MAIN_TRACK ? { ...framing, fit: false } : framing;
       const follows = ({ shot, track }: Framing) =>
         !detached.some((other) => other.shot === shot && other.track === track);
-      const framings = edit.framings.map((one) => (follows(one) ? fill(one) : one));
+      const framings = edit.framings.map((framing) => (follows(framing) ? fill(framing) : framing));
       return withClip({ ...edit, framings }, (clip) =>
         withCanvas(clip, id, (canvas) => ({ ...canvas, detached: canvas.detached.map(fill) })),
       );

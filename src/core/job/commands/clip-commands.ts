@@ -16,9 +16,9 @@ export const CLIP_COMMANDS = {
     schema: z.object({ act: z.enum(actsOf(ACTS)), clips: z.array(clipSchema).min(1), clip: z.string() }),
     label: ACTS,
     apply(edit, { clips, clip }) {
-      const stays = new Set(clips.map((one) => one.id));
-      const removed = edit.clips.filter((one) => !stays.has(one.id)).map(goneClipOf);
-      const gone = [...edit.gone.filter((one) => !stays.has(one.id)), ...removed];
+      const stays = new Set(clips.map((clip) => clip.id));
+      const removed = edit.clips.filter((clip) => !stays.has(clip.id)).map(goneClipOf);
+      const gone = [...edit.gone.filter((clip) => !stays.has(clip.id)), ...removed];
       return { ...edit, clips, clip, gone };
     },
   }),
@@ -43,7 +43,9 @@ export const CLIP_COMMANDS = {
     label: 'override a stop',
     apply: (edit, { rule, canvas, reason }) =>
       withClip(edit, (clip) => {
-        const others = clip.overrides.filter((one) => one.rule !== rule || one.canvas !== canvas);
+        const others = clip.overrides.filter(
+          (override) => override.rule !== rule || override.canvas !== canvas,
+        );
         return { ...clip, overrides: reason === null ? others : [...others, { rule, canvas, reason }] };
       }),
   }),

@@ -23,11 +23,11 @@ export const actsOf = <Act extends string>(labels: Record<Act, string>): [Act, .
 /** An edit with the clip being worked on changed. */
 export function withClip(edit: Edit, change: (clip: Clip) => Clip): Edit {
   const { id } = activeClip(edit);
-  return { ...edit, clips: edit.clips.map((one) => (one.id === id ? change(one) : one)) };
+  return { ...edit, clips: edit.clips.map((clip) => (clip.id === id ? change(clip) : clip)) };
 }
 
 /** A clip with a canvas changed. @throws RangeError for one that it does not have. */
 export function withCanvas(clip: Clip, id: string, change: (canvas: Canvas) => Canvas): Clip {
-  if (!clip.canvases.some((one) => one.id === id)) throw new RangeError(`the clip has no canvas ${id}`);
-  return { ...clip, canvases: clip.canvases.map((one) => (one.id === id ? change(one) : one)) };
+  if (!clip.canvases.some((canvas) => canvas.id === id)) throw new RangeError(`the clip has no canvas ${id}`);
+  return { ...clip, canvases: clip.canvases.map((canvas) => (canvas.id === id ? change(canvas) : canvas)) };
 }

@@ -37,8 +37,8 @@ function withFramings(edit: Edit, owner: Owner, change: (known: Framing[]) => Fr
 
 /** Framings with some in the place of those of the same shot and track, each where it was. */
 function replaced(known: readonly Framing[], framings: readonly Framing[]): Framing[] {
-  const fresh = framings.filter((one) => !known.some((other) => sameKey(one, other)));
-  return [...known.map((one) => framings.find((other) => sameKey(one, other)) ?? one), ...fresh];
+  const fresh = framings.filter((framing) => !known.some((other) => sameKey(framing, other)));
+  return [...known.map((framing) => framings.find((other) => sameKey(framing, other)) ?? framing), ...fresh];
 }
 
 /** Where the window lies over the shots. */
@@ -54,8 +54,8 @@ export const FRAMING_COMMANDS = {
     label: 'reset the framing',
     apply: (edit, { shot, track, owner }) =>
       withFramings(edit, owner, (known) => {
-        if (owner === 'shared') return known.filter((one) => !sameKey(one, { shot, track }));
-        const frame = known.find((one) => sameKey(one, { shot, track }))?.keyframes[0]?.frame ?? 0;
+        if (owner === 'shared') return known.filter((framing) => !sameKey(framing, { shot, track }));
+        const frame = known.find((framing) => sameKey(framing, { shot, track }))?.keyframes[0]?.frame ?? 0;
         return replaced(known, [plainFraming(shot, track, frame)]);
       }),
   }),
@@ -70,7 +70,7 @@ export const FRAMING_COMMANDS = {
       withClip(edit, (clip) =>
         withCanvas(clip, id, (canvas) => {
           const own = tracksOf(canvas.layout).map((track) => framingFor(canvas, edit.framings, shot, track));
-          const others = canvas.detached.filter((one) => one.shot !== shot.id);
+          const others = canvas.detached.filter((framing) => framing.shot !== shot.id);
           return { ...canvas, detached: [...others, ...own] };
         }),
       ),
@@ -79,6 +79,6 @@ export const FRAMING_COMMANDS = {
     schema: z.object({ canvas: z.string(), shot: z.string() }),
     label: 'follow the other canvases',
     apply: (edit, { canvas, shot }) =>
-      withFramings(edit, { canvas }, (known) => known.filter((one) => one.shot !== shot)),
+      withFramings(edit, { canvas }, (known) => known.filter((framing) => framing.shot !== shot)),
   }),
 };

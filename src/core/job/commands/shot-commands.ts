@@ -37,8 +37,8 @@ export const SHOT_COMMANDS = {
         ticks: Object.fromEntries(Object.entries(edit.ticks).filter(([shot]) => !gone.has(shot))),
         clips: edit.clips.map((clip) => ({
           ...clip,
-          canvases: clip.canvases.map((one) =>
-            one.detached.length === 0 ? one : { ...one, detached: of(one.detached).framings },
+          canvases: clip.canvases.map((canvas) =>
+            canvas.detached.length === 0 ? canvas : { ...canvas, detached: of(canvas.detached).framings },
           ),
         })),
       };

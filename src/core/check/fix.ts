@@ -1,0 +1,9 @@
+import type { Command } from '../job/commands/commands';
+
+/** A way out of a finding: one file of fixes/ each. */
+export interface Fix<Values> {
+  /** What its button says. */
+  label(values: Values): string;
+  /** The one change that it makes, and that undo takes back. */
+  command(values: Values): Command;
+}

@@ -1,0 +1,36 @@
+import type { Command } from '../job/commands/commands';
+import type { Fix } from './fix';
+import { addTag } from './fixes/add-tag';
+import { fillCanvas } from './fixes/fill-canvas';
+import { setBits } from './fixes/set-bits';
+import { shortenTitle } from './fixes/shorten-title';
+import { takeRate } from './fixes/take-rate';
+import { takeSize } from './fixes/take-size';
+import { trimToLength } from './fixes/trim-to-length';
+
+/** Every way out of a finding: a file and a line each. */
+const FIXES = {
+  'add-tag': addTag,
+  'fill-canvas': fillCanvas,
+  'set-bits': setBits,
+  'shorten-title': shortenTitle,
+  'take-rate': takeRate,
+  'take-size': takeSize,
+  'trim-to-length': trimToLength,
+};
+
+type Fixes = typeof FIXES;
+
+/** A fix with the values that this one needs. */
+export type OfferedFix = {
+  [F in keyof Fixes]: { fix: F; values: Fixes[F] extends Fix<infer Values> ? Values : never };
+}[keyof Fixes];
+
+/** Fix and values belong together in an offer; the table knows each. */
+const fixOf = ({ fix }: OfferedFix): Fix<unknown> => FIXES[fix] as Fix<unknown>;
+
+/** What the button of a fix says. */
+export const fixLabel = (offered: OfferedFix): string => fixOf(offered).label(offered.values);
+
+/** The change that a fix makes. */
+export const fixCommand = (offered: OfferedFix): Command => fixOf(offered).command(offered.values);

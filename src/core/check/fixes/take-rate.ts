@@ -1,0 +1,8 @@
+import { type FrameRate, rateLabel } from '../../time/frame-rate';
+import type { Fix } from '../fix';
+
+/** Runs the canvas at another rate. */
+export const takeRate: Fix<{ rate: FrameRate }> = {
+  label: ({ rate }) => `Take ${rateLabel(rate)} fps`,
+  command: ({ rate }) => ({ type: 'set-rate', rate }),
+};

@@ -1,0 +1,53 @@
+import { registerAacEncoder } from '@mediabunny/aac-encoder';
+import { AudioSampleSource, Quality, VideoSampleSource } from 'mediabunny';
+import { AUDIO_BITS } from '@core/rate/bit-rate';
+import { highProfileCodec, lowestLevel } from '@core/rate/level';
+import { exportSound } from '@core/render/export-sound';
+import type { RenderPlan } from '@core/render/plan';
+import { rateValue, secondsOf } from '@core/time/frame-rate';
+import { TroubleError } from '@core/trouble/trouble';
+import { StoredMp4 } from '../../store/stored-mp4';
+import type { Maker } from '../maker';
+
+/** A key frame at least this often, in seconds: phones step and outlets cut at key frames. */
+const KEY_FRAME_SECONDS = 2;
+
+/** MP4 with its index in front, of H.264 High and AAC. */
+export const mp4Maker: Maker = {
+  async open({ name, plan, videoBits }) {
+    const codec = await encoderFor(plan, videoBits);
+    const file = await StoredMp4.open('exports', name, 'reserve');
+    const picture = new VideoSampleSource({
+      codec: 'avc',
+      fullCodecString: codec,
+      quality: new Quality({ bitrate: videoBits, bitrateMode: 'variable' }),
+      latencyMode: 'quality',
+      keyFrameInterval: KEY_FRAME_SECONDS,
+    });
+    file.output.addVideoTrack(picture, { frameRate: rateValue(plan.rate), maximumPacketCount: plan.frames });
+    const facts = exportSound(plan);
+    if (!facts) return { file, picture, sound: null };
+    // Always this encoder, also where the browser has one: only its delay is known.
+    registerAacEncoder();
+    const sound = new AudioSampleSource({ codec: 'aac', quality: new Quality({ bitrate: AUDIO_BITS }) });
+    // An AAC packet holds 1024 samples; the encoder adds a few at the ends.
+    const packets = Math.ceil((secondsOf(plan.frames, plan.rate) * facts.sampleRate) / 1024) + 8;
+    file.output.addAudioTrack(sound, { maximumPacketCount: packets });
+    return { file, picture, sound };
+  },
+};
+
+/** The codec string of the lowest level that fits. */
+async function encoderFor(plan: RenderPlan, videoBits: number): Promise<string> {
+  const { width, height } = plan;
+  const codec = highProfileCodec(lowestLevel(plan, plan.rate, videoBits));
+  const { supported } = await VideoEncoder.isConfigSupported({
+    codec,
+    width,
+    height,
+    bitrate: videoBits,
+    framerate: rateValue(plan.rate),
+  });
+  if (!supported) throw new TroubleError('encoder-missing', { width, height });
+  return codec;
+}
