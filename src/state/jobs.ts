@@ -198,7 +198,7 @@ function forget(id: string): void {
   useJobs.setState((state) => ({ files: without(state.files, id), listed: without(state.listed, id) }));
 }
 
-/** What another tab took away while it was changed here is kept as a job of its own: nothing is lost. */
+/** What another tab took away while it was changed here is kept as a job of its own: nothing is lost (`jobs.test.ts`). */
 async function keepAsCopy(file: JobFile): Promise<void> {
   const { job } = file;
   await addCopy(job, `${job.title} (from another tab)`);

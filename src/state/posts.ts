@@ -35,7 +35,8 @@ const sentSetting = (key: string): string => `sent/${key}`;
 
 /**
  * Uploads an export and posts it with its own clip's words, whatever is being worked on; the outlet checks the file
- * itself. An answer that was lost on the way is asked for again: nothing is sent twice, and nothing is posted twice.
+ * itself. An answer that was lost on the way is asked for again: nothing is sent twice (`resilience.test.ts`),
+ * and nothing is posted twice (`posts.test.ts` of the server).
  */
 export async function sendPost(job: Job, record: ExportRecord): Promise<void> {
   const clip = clipOf(job.edit, record.clip);

@@ -21,7 +21,8 @@ const SET: ShotStart = { kind: 'set', confidence: 1, frames: 0 };
 
 /**
  * New shots for a master. A shot that begins where an old one does keeps that one's id; another takes over the
- * framing of the shot that it lies in, so that nothing a person framed is lost.
+ * framing of the shot that it lies in, so that nothing a person framed is lost
+ * (`to-length.test.ts`, "keep their framings").
  *
  * @param old that master's shots as they are. @param boundaries in any order; frames outside 1…frames−1 fall away.
  * @param frames length of the master.

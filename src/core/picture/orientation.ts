@@ -47,7 +47,7 @@ export function nearestAspect(aspect: PixelAspect, width: number): PixelAspect {
 
 /**
  * Size in square pixels of samples that are shown with a pixel aspect and a rotation. The shorter way is stretched,
- * so that no sample is lost: 240 lines whose pixels are twice as high as wide become 480.
+ * so that no sample is lost (`stored-picture.test.ts`): 240 lines whose pixels are twice as high as wide become 480.
  *
  * @returns whole pixels, upright.
  */

@@ -9,7 +9,7 @@ export interface CommandKind<Values> {
   schema: z.ZodType<Values>;
   /** What it is called where it can be undone: one name, or one for each act. */
   label: string | Record<string, string>;
-  /** The edit after it. Pure; places are kept in the picture's own coordinates, so that none is lost. */
+  /** The edit after it. Pure; places are kept in the picture's own coordinates, so that none is lost (`framing.test.ts`, "keep what other canvases show"). */
   apply(edit: Edit, values: Values): Edit;
 }
 

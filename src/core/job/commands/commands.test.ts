@@ -1,0 +1,137 @@
+import fc from 'fast-check';
+import { NO_REPAIRS } from '../../master/repairs';
+import { canvasAdded } from '../canvases';
+import { changeBy, continued, EMPTY_HISTORY, recorded, redone, undone, type Versioned } from '../history';
+import { activeClip } from '../job';
+import { readStoredJob, storedJob } from '../stored-job';
+import { framed, keep, testJob, TEST_MASTER, testRange, testShot } from '../test-job';
+import { applyCommand, type Command, stepLabel, stepName } from './commands';
+
+const job = testJob();
+const clip = activeClip(job.edit);
+const SHOT = `${TEST_MASTER}-1`;
+const FILM = { num: 24000, den: 1001 };
+const FAST = { num: 48000, den: 1001 };
+
+/** The job's edit after commands, with its history. */
+const after = (commands: readonly Command[]): Versioned =>
+  commands.reduce<Versioned>(
+    (now, command) => {
+      const change = changeBy(now.edit, command);
+      return change ? recorded(now, change) : now;
+    },
+    { edit: job.edit, history: EMPTY_HISTORY },
+  );
+const framing = (x: number): Command => framed({ focus: { x, y: 0.5 }, zoom: 1.5 });
+
+/** Commands of every kind: a kind without any does not compile. */
+const OF_KIND: { [N in Command['type']]: fc.Arbitrary<Extract<Command, { type: N }>> } = {
+  'set-cut': fc
+    .tuple(fc.nat(500), fc.integer({ min: 501, max: 984 }))
+    .map(([first, out]) => ({ type: 'set-cut', act: 'trim', cut: [testRange(first, out)] })),
+  'set-shots': fc.integer({ min: 1, max: 983 }).map((frame) => ({
+    type: 'set-shots',
+    act: 'add',
+    master: TEST_MASTER,
+    old: [testShot(SHOT, 0, 984)],
+    boundaries: [
+      { frame: 0, start: null },
+      { frame, start: { kind: 'set', confidence: 1, frames: 0 } },
+    ],
+    frames: 984,
+  })),
+  'tick-shot': fc.constantFrom('x', null).map((signature) => ({ type: 'tick-shot', shot: SHOT, signature })),
+  'set-repairs': fc.constantFrom('bt709', null).map((matrix) => ({
+    type: 'set-repairs',
+    master: TEST_MASTER,
+    repairs: { ...NO_REPAIRS, matrix },
+    rates: { before: FILM, after: FILM },
+  })),
+  'set-clips': fc.boolean().map((two) => ({
+    type: 'set-clips',
+    act: two ? 'add' : 'remove',
+    clips: two ? [clip, { ...clip, id: 'clip-2' }] : [clip],
+    clip: clip.id,
+  })),
+  'set-video-bits': fc.constantFrom(5_000_000, null).map((bits) => ({ type: 'set-video-bits', bits })),
+  'set-words': fc
+    .string()
+    .map((title) => ({ type: 'set-words', words: { title, description: '', tags: [] } })),
+  'set-audience': fc
+    .constantFrom('private', 'public')
+    .map((audience) => ({ type: 'set-audience', audience })),
+  'set-override': fc
+    .constantFrom('it is meant so', null)
+    .map((reason) => ({ type: 'set-override', rule: 'length', canvas: 'canvas-1', reason })),
+  'set-canvases': fc.boolean().map((two) => ({
+    type: 'set-canvases',
+    act: two ? 'add' : 'remove',
+    canvases: two ? canvasAdded(clip, { width: 640, height: 360 }, null).canvases : clip.canvases,
+    canvas: 'canvas-1',
+  })),
+  'choose-placement': fc
+    .constantFrom('verrow/short', 'tesselle/square', 'tesselle/portrait')
+    .map((placement) => ({ type: 'choose-placement', placement })),
+  'set-rate': fc.constantFrom(FILM, FAST).map((rate) => ({ type: 'set-rate', rate })),
+  'fill-canvas': fc.constant({ type: 'fill-canvas' }),
+  'set-framings': fc
+    .tuple(fc.double({ min: 0, max: 1, noNaN: true }), fc.boolean())
+    .map(
+      ([x, fit]) =>
+        framed({ focus: { x, y: 0.5 }, zoom: 1.5 }, { fit }) as Extract<Command, { type: 'set-framings' }>,
+    ),
+  'reset-framing': fc.constant({ type: 'reset-framing', shot: SHOT, track: 'main', owner: 'shared' }),
+  detach: fc.constant({ type: 'detach', canvas: 'canvas-1', shot: { id: SHOT, in: 0 } }),
+  attach: fc.constant({ type: 'attach', canvas: 'canvas-1', shot: SHOT }),
+};
+const command: fc.Arbitrary<Command> = fc.oneof(...Object.values<fc.Arbitrary<Command>>(OF_KIND));
+
+describe('commands', () => {
+  it('can all be undone and done again', () => {
+    fc.assert(
+      fc.property(fc.array(command, { maxLength: 30 }), (commands) => {
+        let now = after(commands);
+        const end = now.edit;
+        const steps = now.history.past.length;
+        for (let i = 0; i < steps; i++) now = undone(now);
+        expect(now.edit).toEqual(job.edit);
+        for (let i = 0; i < steps; i++) now = redone(now);
+        expect(now.edit).toEqual(end);
+      }),
+    );
+  });
+
+  it('leave a job that reads back the same, with its history', () => {
+    fc.assert(
+      fc.property(fc.array(command, { maxLength: 12 }), (commands) => {
+        const now = after(commands);
+        const file = { job: { ...job, edit: now.edit }, history: now.history, revision: 7 };
+        expect(readStoredJob(storedJob(file))).toEqual({ ok: true, file });
+      }),
+    );
+  });
+
+  it('that continue one another are one step', () => {
+    const start = { edit: job.edit, history: EMPTY_HISTORY };
+    const first = recorded(start, changeBy(job.edit, framing(0.4))!);
+    const second = continued(first, changeBy(first.edit, framing(0.3))!);
+    expect(second.history.past).toHaveLength(1);
+    expect(undone(second).edit).toEqual(job.edit);
+    expect(redone(undone(second)).edit).toEqual(second.edit);
+  });
+
+  it('have a name where they can be undone, and none that is not there is taken', () => {
+    fc.assert(
+      fc.property(command, (any) => expect(stepLabel(stepName(any))).not.toBe('an earlier step')),
+      { numRuns: 300 },
+    );
+    expect(stepLabel('of-a-later-version')).toBe('an earlier step');
+    expect(() => applyCommand(job.edit, { type: 'unknown' } as never)).toThrow(RangeError);
+  });
+
+  it('leave what they were given as it was', () => {
+    const before = structuredClone(job.edit);
+    applyCommand(job.edit, keep(1, 2));
+    expect(job.edit).toEqual(before);
+  });
+});
