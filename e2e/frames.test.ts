@@ -113,14 +113,14 @@ describe('sound', () => {
     await visitor.press('Play');
     await visitor.button('Play').waitFor({ timeout: 20_000 });
     const heard = await visitor.page.evaluate(
-      () => (window as unknown as { heard: { at: number; seconds: number }[] }).heard,
+      () => (window as unknown as { heard: { start: number; seconds: number }[] }).heard,
     );
     const total = heard.reduce((sum, piece) => sum + piece.seconds, 0);
     expect(total).toBeGreaterThan(2.5);
     // Each piece begins where the one before it ended.
     for (let i = 1; i < heard.length; i++) {
       const [before, piece] = [heard[i - 1]!, heard[i]!];
-      expect(Math.abs(piece.at - before.at - before.seconds)).toBeLessThan(0.03);
+      expect(Math.abs(piece.start - before.start - before.seconds)).toBeLessThan(0.03);
     }
   });
 });

@@ -1,5 +1,5 @@
-import type { Kernel, SampleWindow } from './kernel';
-import type { PlanarPicture } from './planes';
+import type { Kernel } from './kernel';
+import type { PlanarPicture, SampleWindow } from './planes';
 
 /** A small picture holds about this many samples in the diameter of its blur. */
 const SAMPLES = 4;

@@ -1,5 +1,13 @@
-import { axisFilter, clampStarts } from './lanczos';
-import { type PlanarPicture, pictureShape, type PixelLayout, type PlaneShape } from './planes';
+import { type Axes, type Axis, axisOf, sitingAcross, sitingDown } from './axes';
+import { axisFilter, clampStarts, type Reach } from './lanczos';
+import { evenRows, liveRows, reachIn, type Rows, turnedLive } from './live-part';
+import {
+  type PlanarPicture,
+  pictureShape,
+  type PixelLayout,
+  type PlaneShape,
+  type SampleWindow,
+} from './planes';
 
 /** What the WebAssembly module exports; see assembly/kernel.ts. */
 interface Exports {
@@ -18,20 +26,18 @@ interface Exports {
   samplePlane(...args: number[]): void;
 }
 
-/** A rectangle of a picture, in its luma samples, sub-pixel; y down. */
-export interface SampleWindow {
-  x: number;
-  y: number;
-  width: number;
-  height: number;
-}
-
 /** Where a table of one axis lies in the kernel's memory. */
 interface AxisTables {
   key: string;
   starts: number;
   weights: number;
   taps: number;
+}
+
+/** A piece of the kernel's memory, in bytes. */
+interface Block {
+  address: number;
+  size: number;
 }
 
 const PAGE = 65536;
@@ -45,14 +51,9 @@ const MAX_PAGES = 16384;
 /** A row combs where it stands out from both rows beside it by more than this: above the noise of compression. */
 export const COMB_STEP = 10;
 
-const alignUp = (value: number, to: number): number => Math.ceil(value / to) * to;
+type Side = [width: number, height: number];
 
-/** How a source sample's chroma lies against luma along one axis: `sub` luma samples a chroma sample. */
-interface Siting {
-  sub: 1 | 2;
-  /** Position of chroma sample 0 in luma samples: 0 is co-sited with the first, 0.5 between the first two. */
-  offset: number;
-}
+const alignUp = (value: number, to: number): number => Math.ceil(value / to) * to;
 
 /**
  * Resamples YUV planes in WebAssembly: Lanczos-3, sub-pixel windows, edge samples clamped, chroma siting of
@@ -62,7 +63,9 @@ interface Siting {
 export class Kernel {
   private top: number;
   private readonly tables = new Map<string, AxisTables>();
-  private readonly blocks = new Map<string, { address: number; size: number }>();
+  private readonly blocks = new Map<string, Block>();
+  /** Given up for larger ones. */
+  private readonly free: Block[] = [];
 
   private constructor(
     readonly exports: Exports,
@@ -110,7 +113,8 @@ export class Kernel {
    * Fills a rectangle of a target from a window of a source picture.
    *
    * @param source from {@link source} or {@link turned}.
-   * @param window in luma samples of the source; it may reach past the edges, which then repeat.
+   * @param window in luma samples of the source; it may reach past the edges, or past the live part, whose edges then
+   * repeat: no sample outside it is read, and no chroma sample that belongs in part to what lies outside.
    * @param target from {@link target}. Up to 7 samples right of the rectangle are overwritten too.
    * @param rect whole even luma samples of the target.
    * @param slot filter tables are kept under this name: pictures that take turns each have their own.
@@ -145,7 +149,11 @@ export class Kernel {
         width: rect.width / sub,
         height: rect.height / sub,
       };
-      this.scalePlane(from, to, across, down, `${slot}-${index === 0 ? 'luma' : 'chroma'}`);
+      const reach = {
+        across: reachIn(planar.width, from.width, planar.lead?.across, planar.live?.x, planar.live?.width),
+        down: reachIn(planar.height, from.height, planar.lead?.down, planar.live?.y, planar.live?.height),
+      };
+      this.scalePlane(from, to, { across, down, reach }, `${slot}-${index === 0 ? 'luma' : 'chroma'}`);
     });
   }
 
@@ -182,15 +190,19 @@ export class Kernel {
   turned(source: PlanarPicture, quarters: 0 | 1 | 2 | 3, mirrored = false): PlanarPicture {
     const planar = this.planar(source);
     const swap = quarters % 2 === 1;
-    const out = this.picture(
-      'turned',
-      planar.layout,
-      swap ? planar.height : planar.width,
-      swap ? planar.width : planar.height,
-      1,
+    // Planes keep their own sizes: 4:2:2 that is turned has half the rows of chroma, and all its columns.
+    const sizes = planar.planes.map(
+      ({ width, height }) => (swap ? [height, width] : [width, height]) as Side,
     );
+    const room = sizes.reduce((sum, [width, height]) => sum + width * height, 0);
+    let offset = this.block('turned', room + SLACK);
+    const planes = sizes.map(([width, height]): PlaneShape => {
+      const plane = { offset, stride: width, width, height };
+      offset += width * height;
+      return plane;
+    });
     planar.planes.forEach((from, i) => {
-      const to = out.planes[i] as PlaneShape;
+      const to = planes[i] as PlaneShape;
       this.exports.turnPlane(
         from.offset,
         from.stride,
@@ -202,7 +214,20 @@ export class Kernel {
         mirrored ? 1 : 0,
       );
     });
-    return { ...out, siting: 'turned' };
+    const [width, height] = swap ? [planar.height, planar.width] : [planar.width, planar.height];
+    const backward = { across: (quarters === 1 || quarters === 2) !== mirrored, down: quarters >= 2 };
+    return {
+      ...planar,
+      width,
+      height,
+      planes,
+      siting: 'turned',
+      lead: {
+        across: backward.across && width % 2 === 1 ? 1 : 0,
+        down: backward.down && height % 2 === 1 ? 1 : 0,
+      },
+      live: planar.live && turnedLive(planar, planar.live, quarters, mirrored),
+    };
   }
 
   /**
@@ -232,16 +257,27 @@ export class Kernel {
    */
   deinterlaced(source: PlanarPicture, continues: boolean): PlanarPicture {
     const planar = this.planar(source);
+    const rows = planar.planes.map((plane) => evenRows(planar, plane));
     const out = planar.planes.map((plane, i) => {
       const size = plane.stride * plane.height + 2 * SLACK;
       const before = this.block(`before-${i}`, size) + SLACK;
       const fields = this.block(`fields-${i}`, size) + SLACK;
       const { offset, stride, width, height } = plane;
-      this.exports.deinterlacePlane(offset, continues ? before : 0, fields, stride, width, height, COMB_STEP);
+      const { first, count } = rows[i] as Rows;
+      const skip = first * stride;
+      this.exports.deinterlacePlane(
+        offset + skip,
+        continues ? before + skip : 0,
+        fields + skip,
+        stride,
+        width,
+        count,
+        COMB_STEP,
+      );
       this.bytes(before, stride * height).set(this.bytes(offset, stride * height));
       return { ...plane, offset: fields };
     });
-    return { ...planar, planes: out };
+    return { ...planar, planes: out, live: planar.live && liveRows(planar, planar.live, rows) };
   }
 
   /** 8-bit planar form of a source: splits NV12, narrows 10 and 12 bits; I420, I422 and I444 pass as they are. */
@@ -258,6 +294,7 @@ export class Kernel {
       const luma = (source.planes[0] as PlaneShape).offset;
       return {
         ...out,
+        live: source.live,
         planes: [
           { ...y, offset: luma },
           { ...u, offset: uAt },
@@ -275,13 +312,13 @@ export class Kernel {
       this.exports.narrowSamples(from.offset, address, count, source.bits);
       return { ...plane, offset: address };
     });
-    return { ...out, planes };
+    return { ...out, live: source.live, planes };
   }
 
-  private scalePlane(from: PlaneShape, to: PlaneShape, across: Axis, down: Axis, slot: string): void {
+  private scalePlane(from: PlaneShape, to: PlaneShape, { across, down, reach }: Axes, slot: string): void {
     const width8 = alignUp(to.width, 8);
-    const h = this.acrossTables(`across-${slot}`, to.width, width8, across, from.width);
-    const v = this.downTables(`down-${slot}`, to.height, down, from.height);
+    const h = this.acrossTables(`across-${slot}`, to.width, width8, across, reach.across);
+    const v = this.downTables(`down-${slot}`, to.height, down, reach.down);
     // The taps' rows, and the one that is filtered ahead.
     const ringRows = v.taps + 3;
     const ring = this.block('ring', ringRows * width8 * 2);
@@ -305,13 +342,13 @@ export class Kernel {
   }
 
   /** Tables across; the padding up to a multiple of eight samples has zero taps. */
-  private acrossTables(slot: string, count: number, width8: number, axis: Axis, length: number): AxisTables {
-    const key = `${count} ${axis.origin} ${axis.step} ${length}`;
+  private acrossTables(slot: string, count: number, width8: number, axis: Axis, reach: Reach): AxisTables {
+    const key = `${count} ${axis.origin} ${axis.step} ${reach.first} ${reach.last}`;
     const known = this.tables.get(slot);
     if (known?.key === key) return known;
     const filter = axisFilter(count, axis.origin, axis.step);
     const taps = alignUp(filter.taps, TAP_GROUP);
-    const clamped = clampStarts(filter, length, taps);
+    const clamped = clampStarts(filter, reach, taps);
     const starts = this.block(`${slot}-starts`, width8 * 4);
     const weights = this.block(`${slot}-weights`, width8 * taps * 2);
     this.bytes(starts, width8 * 4).fill(0);
@@ -322,8 +359,8 @@ export class Kernel {
   }
 
   /** Tables down: the row of every tap, already clamped, and its weight. */
-  private downTables(slot: string, count: number, axis: Axis, length: number): AxisTables {
-    const key = `${count} ${axis.origin} ${axis.step} ${length}`;
+  private downTables(slot: string, count: number, axis: Axis, reach: Reach): AxisTables {
+    const key = `${count} ${axis.origin} ${axis.step} ${reach.first} ${reach.last}`;
     const known = this.tables.get(slot);
     if (known?.key === key) return known;
     const { taps, starts: first, weights: values } = axisFilter(count, axis.origin, axis.step);
@@ -332,7 +369,7 @@ export class Kernel {
     const rows = new Int32Array(this.memory.buffer, starts, count * taps);
     for (let k = 0; k < count; k++) {
       for (let t = 0; t < taps; t++) {
-        rows[k * taps + t] = Math.min(Math.max((first[k] ?? 0) + t, 0), length - 1);
+        rows[k * taps + t] = Math.min(Math.max((first[k] ?? 0) + t, reach.first), reach.last);
       }
     }
     new Int16Array(this.memory.buffer, weights, count * taps).set(values);
@@ -357,37 +394,34 @@ export class Kernel {
     return { ...shape, address, planes: shape.planes.map((p) => ({ ...p, offset: p.offset + address })) };
   }
 
-  /** A named block of memory: the same place again while it is large enough, else a new one at the top. */
+  /** Of the kernel's whole memory. */
+  get memoryBytes(): number {
+    return this.memory.buffer.byteLength;
+  }
+
+  /** A named block of memory: the same place again while it is large enough, else another, whose room is used again. */
   block(name: string, size: number): number {
     const known = this.blocks.get(name);
     if (known && known.size >= size) return known.address;
+    if (known) this.free.push(known);
+    const found = this.takeFree(size) ?? this.takeNew(size);
+    this.blocks.set(name, found);
+    return found.address;
+  }
+
+  /** The smallest block that was given up and is large enough. */
+  private takeFree(size: number): Block | null {
+    const [best] = this.free.filter((block) => block.size >= size).sort((a, b) => a.size - b.size);
+    if (!best) return null;
+    this.free.splice(this.free.indexOf(best), 1);
+    return best;
+  }
+
+  private takeNew(size: number): Block {
     const address = this.top;
     this.top = alignUp(address + size, 16);
     const missing = Math.ceil((this.top + SLACK - this.memory.buffer.byteLength) / PAGE);
     if (missing > 0) this.memory.grow(missing);
-    this.blocks.set(name, { address, size });
-    return address;
+    return { address, size };
   }
-}
-
-/** One axis of a plane: output sample k sits at source sample origin + k · step. */
-interface Axis {
-  origin: number;
-  step: number;
-}
-
-/** Maps output samples to source samples of a plane, through luma coordinates in which sample i spans i…i+1. */
-function axisOf(windowStart: number, lumaStep: number, from: Siting, to: Siting): Axis {
-  const centre = windowStart + (to.offset + 0.5) * lumaStep;
-  return { origin: (centre - 0.5 - from.offset) / from.sub, step: (to.sub * lumaStep) / from.sub };
-}
-
-/** Chroma is left-sited; after a quarter turn what was left is up or down, and is taken as centred. */
-function sitingAcross(picture: PlanarPicture, plane: PlaneShape, index: number): Siting {
-  if (index === 0 || plane.width === picture.width) return { sub: 1, offset: 0 };
-  return { sub: 2, offset: picture.siting === 'left' ? 0 : 0.5 };
-}
-
-function sitingDown(picture: PlanarPicture, plane: PlaneShape, index: number): Siting {
-  return index === 0 || plane.height === picture.height ? { sub: 1, offset: 0 } : { sub: 2, offset: 0.5 };
 }

@@ -24,6 +24,9 @@ export function lanczos3(x: number): number {
   return (LOBES * Math.sin(p) * Math.sin(p / LOBES)) / (p * p);
 }
 
+/** Taps of an output sample. @param step source samples per output sample, over 0. */
+export const tapsOf = (step: number): number => 2 * Math.ceil(LOBES * Math.max(1, step));
+
 /**
  * Filter of one axis. Output sample `k` sits at source coordinate `origin + k · step`, in samples, where sample
  * `i` sits at `i`. When `step` > 1 (a reduction) the filter is widened by it, so that nothing aliases.
@@ -38,7 +41,7 @@ export function axisFilter(count: number, origin: number, step: number): AxisFil
     throw new RangeError(`count must be a whole number, not ${count}`);
   if (!(step > 0) || !Number.isFinite(origin)) throw new RangeError('step must be over 0 and origin finite');
   const widen = Math.max(1, step);
-  const taps = 2 * Math.ceil(LOBES * widen);
+  const taps = tapsOf(step);
   const starts = new Int32Array(count);
   const weights = new Int16Array(count * taps);
   const raw = new Float64Array(taps);
@@ -66,23 +69,28 @@ function quantise(raw: Float64Array, sum: number, out: Int16Array, from: number)
   out[from + largest] = (out[from + largest] ?? 0) + left;
 }
 
+/** Samples of a source that may be read, both included. */
+export interface Reach {
+  first: number;
+  last: number;
+}
+
 /**
- * Moves every tap that falls outside 0…length−1 onto the edge sample, so that edge samples clamp, and widens the
- * rows to `groupedTaps` (zeros at the end).
+ * Moves every tap that falls outside a source's reach onto its edge sample, so that edge samples clamp, and widens
+ * the rows to `groupedTaps` (zeros at the end).
  *
- * @param length samples in the source, 1 or more.
  * @param groupedTaps taps per row wanted, at least `filter.taps`.
  */
-export function clampStarts(filter: AxisFilter, length: number, groupedTaps: number): AxisFilter {
+export function clampStarts(filter: AxisFilter, { first, last }: Reach, groupedTaps: number): AxisFilter {
   const count = filter.starts.length;
   const starts = new Int32Array(count);
   const weights = new Int16Array(count * groupedTaps);
   for (let k = 0; k < count; k++) {
     const from = filter.starts[k] ?? 0;
-    const start = Math.min(Math.max(from, 0), length - 1);
+    const start = Math.min(Math.max(from, first), last);
     starts[k] = start;
     for (let t = 0; t < filter.taps; t++) {
-      const source = Math.min(Math.max(from + t, 0), length - 1);
+      const source = Math.min(Math.max(from + t, first), last);
       const slot = k * groupedTaps + source - start;
       weights[slot] = (weights[slot] ?? 0) + (filter.weights[k * filter.taps + t] ?? 0);
     }

@@ -1,5 +1,5 @@
-import type { Kernel, SampleWindow } from './kernel';
-import type { PlanarPicture } from './planes';
+import type { Kernel } from './kernel';
+import type { SampleWindow, PlanarPicture } from './planes';
 
 /**
  * How much of a sample lies inside a round corner, 0…1: its distance from the circle, a sample wide.

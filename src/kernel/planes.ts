@@ -18,6 +18,14 @@ export function isPixelLayout(format: string | null): format is PixelLayout {
   return (PIXEL_LAYOUTS as readonly (string | null)[]).includes(format);
 }
 
+/** A rectangle of a picture, in its luma samples, sub-pixel; y down. */
+export interface SampleWindow {
+  x: number;
+  y: number;
+  width: number;
+  height: number;
+}
+
 /** One plane in a block of bytes. */
 export interface PlaneShape {
   /** Bytes from the block's start. */
@@ -46,6 +54,10 @@ export interface PlanarPicture {
   size: number;
   /** Where chroma lies across: `left` is H.264's default. */
   siting: 'left' | 'turned';
+  /** Luma samples that the first chroma sample lacks: 1 where an odd side was turned round. */
+  lead?: { across: 0 | 1; down: 0 | 1 } | undefined;
+  /** The part that may be read, in luma samples; all of it where there is none. */
+  live?: SampleWindow | undefined;
 }
 
 /**

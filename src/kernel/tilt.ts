@@ -1,6 +1,6 @@
 import { directionOf } from '@core/framing/window';
-import type { Kernel, SampleWindow } from './kernel';
-import type { PlanarPicture } from './planes';
+import type { Kernel } from './kernel';
+import type { PlanarPicture, SampleWindow } from './planes';
 import { TAP_ONE } from './lanczos';
 
 /** A window that lies turned on a picture. */
@@ -16,6 +16,19 @@ const PAD = 4;
 const PHASES = 256;
 /** The kernel cuts a phase off: half of one more rounds it. */
 const ROUND = 0.5 / PHASES;
+
+/** Size of the upright picture that a turned one is made from, in samples of the target. @param angle degrees. */
+export function levelSize(
+  rect: { width: number; height: number },
+  angle: number,
+): { width: number; height: number } {
+  const { cos, sin } = directionOf(angle);
+  const extent = (a: number, b: number) => 2 * Math.ceil((Math.abs(a) + Math.abs(b)) / 2) + 2 * PAD;
+  return {
+    width: extent(rect.width * cos, rect.height * sin),
+    height: extent(rect.width * sin, rect.height * cos),
+  };
+}
 
 /**
  * Fills a rectangle of a target from a turned window: Lanczos-3 to the target's scale first, so that nothing
@@ -33,9 +46,7 @@ export function scaleTilted(
   slot: string,
 ): void {
   const { cos, sin } = directionOf(window.angle);
-  const extent = (a: number, b: number) => 2 * Math.ceil((Math.abs(a) + Math.abs(b)) / 2) + 2 * PAD;
-  const width = extent(rect.width * cos, rect.height * sin);
-  const height = extent(rect.width * sin, rect.height * cos);
+  const { width, height } = levelSize(rect, window.angle);
   const level = kernel.picture(`tilt-${slot}`, 'I420', width, height, 16);
   // Square pixels of the picture for one of the target.
   const step = window.height / rect.height;

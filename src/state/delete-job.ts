@@ -2,6 +2,7 @@ import { deleteStored, deleteStoredFrom } from '@media/store/storage';
 import { cancelExport, storedName } from './exports';
 import { removeJob, useJobs } from './jobs';
 import { forgetPass } from './passes';
+import { forgetStills } from './stills';
 
 /** Deletes a job with its exports, and its masters' bytes unless another job uses them. */
 export async function deleteWholeJob(id: string): Promise<void> {
@@ -30,7 +31,7 @@ export function isUsed(fingerprint: string, but?: string): boolean {
 
 /** Deletes a master's bytes and all that was made of them to look at. */
 export async function forgetMaster(fingerprint: string): Promise<void> {
-  forgetPass(fingerprint);
+  await Promise.all([forgetPass(fingerprint), forgetStills(fingerprint)]);
   await deleteStored('masters', fingerprint);
   await deleteStoredFrom('stills', fingerprint);
   await deleteStoredFrom('passes', fingerprint);

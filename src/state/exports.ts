@@ -1,14 +1,16 @@
 import { create } from 'zustand';
-import { checkJob, heldBack, planOfJob, workedOutBitRate } from '@core/check/check';
+import { checkJob, heldBack, isLookedAt, planOfJob, workedOutBitRate } from '@core/check/check';
 import type { ExportRecord } from '@core/job/records';
 import { activeCanvas } from '@core/job/clip';
-import { activeClip, type Job, onCanvas } from '@core/job/job';
+import { activeClip, type Job, onCanvas, onClip } from '@core/job/job';
 import { containerOf, exportFileName } from '@core/job/export-name';
 import { signatureOf } from '@core/job/signature';
 import { troubleOf, troubleWords } from '@core/trouble/trouble';
 import { deleteStored, storedFile } from '@media/store/storage';
 import { makeExport, proveExport } from '@media/worker/tasks';
 import type { Progress } from '@media/worker/worker-protocol';
+import { useJobs } from './jobs';
+import { passOf, usePasses } from './passes';
 import { dropExport, holdExports, putExport } from './records';
 import { TaskQueue } from './task';
 
@@ -23,7 +25,20 @@ export interface Running {
   left: number | null;
 }
 
-export const useExports = create<{ running: Record<string, Running> }>(() => ({ running: {} }));
+/** An export that was asked for before its masters were looked at. */
+interface Waiting {
+  clip: string;
+  canvases: readonly string[];
+}
+
+interface ExportsState {
+  /** By export. */
+  running: Record<string, Running>;
+  /** By job. */
+  waiting: Record<string, Waiting>;
+}
+
+export const useExports = create<ExportsState>(() => ({ running: {}, waiting: {} }));
 
 const queue = new TaskQueue();
 /** By an export, the name of the task that makes it, with the others of its go. */
@@ -39,14 +54,40 @@ interface Made {
 }
 
 /**
- * Queues one export of canvases of a job's clip as they are now: one that is held back is left out.
- * @returns the canvases that are made; none when a stop keeps each of them back.
+ * Queues one export of canvases of a job's clip: one that is held back is left out. Where a master was not looked at
+ * yet the export waits for that, and is then made of the job as the look left it.
+ * @returns the canvases that are made now; none when a stop keeps each of them back.
  */
 export function startExport(job: Job, canvases: readonly string[]): string[] {
+  if (isLookedAt(job, passOf)) return exportNow(job, canvases);
+  const { id } = activeClip(job.edit);
+  useExports.setState(({ waiting }) => ({ waiting: { ...waiting, [job.id]: { clip: id, canvases } } }));
+  return [];
+}
+
+/** Does not wait any longer for the look at the masters. */
+export function stopWaiting(jobId: string): void {
+  useExports.setState(({ waiting: { [jobId]: _gone, ...waiting } }) => ({ waiting }));
+}
+
+/** What waited goes on once its masters were looked at; a job that is not here any more, or its clip, is let go. */
+usePasses.subscribe(() => {
+  for (const [jobId, { clip, canvases }] of Object.entries(useExports.getState().waiting)) {
+    const job = useJobs.getState().files[jobId]?.job;
+    const there = job?.edit.clips.some((other) => other.id === clip);
+    if (job && there && !isLookedAt(onClip(job, clip), passOf)) continue;
+    stopWaiting(jobId);
+    if (job && there) exportNow(onClip(job, clip), canvases);
+  }
+});
+
+/** As {@link startExport}, whether the masters were looked at or not. */
+export function exportNow(job: Job, canvases: readonly string[]): string[] {
+  stopWaiting(job.id);
   const { overrides } = activeClip(job.edit);
   const works = canvases.flatMap((canvas) => {
     const work = onCanvas(job, canvas);
-    return heldBack(checkJob(work), { overrides, canvas }, 'export').length === 0 ? [work] : [];
+    return heldBack(checkJob(work, passOf), { overrides, canvas }, 'export').length === 0 ? [work] : [];
   });
   const batch = works.map((work) => ({ work, record: recordOf(work) }));
   if (batch.length > 0) void make(job.id, batch);

@@ -1,8 +1,11 @@
 import { create } from 'zustand';
+import type { PassOf } from '@core/check/look';
 import type { Boundary } from '@core/cut/shots';
 import { type Job } from '@core/job/job';
 import { shotsOf } from '@core/cut/master-shots';
+import { sureEdges } from '@core/diagnosis/found-edges';
 import type { Master } from '@core/master/master';
+import { NO_REPAIRS } from '@core/master/repairs';
 import { sourceOf } from '@core/master/source';
 import { heardFor, type Pass, passNames, passSchema } from '@core/pass/pass';
 import { uprightRect } from '@core/picture/live-area';
@@ -27,6 +30,12 @@ export type PassState =
 /** By fingerprint. */
 export const usePasses = create<Record<string, PassState>>(() => ({}));
 
+/** What a look found, or null before it is done. */
+export const passIn = (state: PassState | undefined): Pass | null =>
+  state?.state === 'done' ? state.pass : null;
+
+export const passOf: PassOf = (fingerprint) => passIn(usePasses.getState()[fingerprint]);
+
 const queue = new TaskQueue();
 
 const put = (fingerprint: string, state: PassState): void => usePasses.setState({ [fingerprint]: state });
@@ -35,7 +44,7 @@ const put = (fingerprint: string, state: PassState): void => usePasses.setState(
 export function ensurePasses(job: Job): void {
   for (const master of job.masters) {
     const known = usePasses.getState()[master.fingerprint];
-    if (known?.state === 'done' && heardFor(known.pass, master)) takeFoundShots(known.pass);
+    if (known?.state === 'done' && heardFor(known.pass, master)) takeFound(known.pass);
     else if (!known || known.state === 'done') begin(master);
   }
 }
@@ -49,13 +58,14 @@ export function stopPass(fingerprint: string): void {
   queue.cancel(fingerprint);
 }
 
-/** Forgets what is known of a master that is deleted. */
-export function forgetPass(fingerprint: string): void {
-  stopPass(fingerprint);
+/** Forgets what is known of a master that is deleted. Resolves when nothing more is made of it. */
+export async function forgetPass(fingerprint: string): Promise<void> {
+  const ended = queue.cancelled(fingerprint);
   usePasses.setState((all) => {
     const { [fingerprint]: _gone, ...rest } = all;
     return rest;
   }, true);
+  await ended;
 }
 
 function begin(master: Master): void {
@@ -85,8 +95,9 @@ function begin(master: Master): void {
     if (usePasses.getState()[fingerprint] === undefined || queue.has(fingerprint)) return;
     if (outcome.state === 'cancelled') return put(fingerprint, { state: 'stopped' });
     if (outcome.state === 'failed') return put(fingerprint, { state: 'failed', trouble: outcome.trouble });
+    // The jobs first: who waits for the look goes on from what it mended.
+    takeFound(outcome.result);
     put(fingerprint, { state: 'done', pass: outcome.result });
-    takeFoundShots(outcome.result);
     if (made) proxyMade(fingerprint);
   });
 }
@@ -125,15 +136,25 @@ async function storedPass(master: Master): Promise<Pass | null> {
   }
 }
 
-/** Gives the found shots to every job of that master that is worked on here, once. */
-function takeFoundShots(pass: Pass): void {
+/** Gives what was found for sure to every job of that master that is worked on here, once: its edges and its shots. */
+function takeFound(pass: Pass): void {
   for (const { job } of Object.values(useJobs.getState().files)) {
     const master = job.masters.find((master) => master.fingerprint === pass.fingerprint);
     if (!master || job.offered.includes(master.id) || !isMine(job.id)) continue;
     markOffered(job.id, master.id);
+    takeEdges(job, master, pass);
     const own = job.edit.shots.some((shot) => shot.master === master.id);
     if (!own && pass.shots.length > 1) takeShots(job, master, pass);
   }
+}
+
+/** Takes edges that were found for sure, so that no bar of the master comes into a clip. */
+function takeEdges(job: Job, master: Master, pass: Pass): void {
+  const known = job.edit.repairs[master.id] ?? NO_REPAIRS;
+  const source = sourceOf(master, known);
+  const repairs = sureEdges(pass, source, known);
+  const rates = { before: source.rate, after: source.rate };
+  if (repairs) dispatch(job.id, { type: 'set-repairs', master: master.id, repairs, rates });
 }
 
 /** Replaces a master's shots by those that the pass found; framings go over to the shots that they lie in. */

@@ -6,6 +6,14 @@ import { makeStillsOf } from '@media/worker/tasks';
 
 /** Addresses of stills that were made in this visit, by master, height and frame. */
 const addresses = new Map<string, string>();
+/** Stills that are being made. */
+interface Making {
+  fingerprint: string;
+  stop: AbortController;
+  ended: Promise<unknown>;
+}
+const underWay = new Set<Making>();
+
 const keyOf = (source: Source, height: number, frame: number): string => stillName(source, height, frame);
 
 /**
@@ -58,5 +66,27 @@ async function makeMissing(
     else unmade.push(frame);
   }
   if (unmade.length === 0) return;
-  await makeStillsOf({ source, frames: unmade, height }, ({ frame, still }) => put(frame, still), signal);
+  const stop = new AbortController();
+  const making: Making = {
+    fingerprint: source.fingerprint,
+    stop,
+    ended: makeStillsOf(
+      { source, frames: unmade, height },
+      ({ frame, still }) => put(frame, still),
+      AbortSignal.any([signal, stop.signal]),
+    ),
+  };
+  underWay.add(making);
+  try {
+    await making.ended;
+  } finally {
+    underWay.delete(making);
+  }
+}
+
+/** Stops making stills of a master that is deleted. Resolves when none is written any more. */
+export async function forgetStills(fingerprint: string): Promise<void> {
+  const of = [...underWay].filter((making) => making.fingerprint === fingerprint);
+  for (const { stop } of of) stop.abort();
+  await Promise.allSettled(of.map(({ ended }) => ended));
 }

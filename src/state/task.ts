@@ -42,6 +42,7 @@ export async function outcomeOf<Result>(task: Task<Result>, signal: AbortSignal)
 export class TaskQueue {
   private readonly queue = new PQueue({ concurrency: 1 });
   private readonly stops = new Map<string, AbortController>();
+  private readonly ends = new Map<string, Promise<unknown>>();
 
   /** Queues a task under a name; one of the same name is cancelled by that. Resolves when it ended. */
   async add<Result>(name: string, task: Task<Result>): Promise<Outcome<Result>> {
@@ -61,14 +62,26 @@ export class TaskQueue {
       },
       { throwOnTimeout: true },
     );
-    const outcome = await Promise.race([turn, waiting]);
-    if (this.stops.get(name) === stop) this.stops.delete(name);
+    const end = Promise.race([turn, waiting]);
+    this.ends.set(name, end);
+    const outcome = await end;
+    if (this.stops.get(name) === stop) {
+      this.stops.delete(name);
+      this.ends.delete(name);
+    }
     return outcome;
   }
 
   /** Stops a task that waits or runs. */
   cancel(name: string): void {
     this.stops.get(name)?.abort();
+  }
+
+  /** Stops a task, and resolves once it has removed what it made. */
+  async cancelled(name: string): Promise<void> {
+    const end = this.ends.get(name);
+    this.cancel(name);
+    await end;
   }
 
   has(name: string): boolean {

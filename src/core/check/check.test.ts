@@ -1,3 +1,4 @@
+import { LOOKED } from '../job/test-pass';
 import { applyCommand } from '../job/commands/commands';
 import { activeClip, type Job } from '../job/job';
 import { targetOf } from '../outlets/outlets';
@@ -8,7 +9,7 @@ import { fixCommand } from './fixes';
 import { type RuleId, RULES } from './rules';
 
 const find = (job: Job, rule: RuleId): Finding =>
-  checkJob(job).find((finding) => finding.rule === rule) as Finding;
+  checkJob(job, LOOKED).find((finding) => finding.rule === rule) as Finding;
 const change = (job: Job, command: Parameters<typeof applyCommand>[1]): Job => ({
   ...job,
   edit: applyCommand(job.edit, command),
@@ -130,20 +131,20 @@ describe('sound and words', () => {
 describe('holding back', () => {
   it('lets the export go when only the post is held, and both once overridden by name', () => {
     const job = testJob();
-    const findings = checkJob(job);
+    const findings = checkJob(job, LOOKED);
     const canvas = 'canvas-1';
     const none = { overrides: [], canvas };
     const tagged = { overrides: [{ rule: 'tag', canvas, reason: 'seen to by hand' }], canvas };
     expect(heldBack(findings, none, 'export')).toEqual([]);
     expect(heldBack(findings, none, 'post').map((finding) => finding.rule)).toEqual(['tag']);
     expect(heldBack(findings, tagged, 'post')).toEqual([]);
-    const barred = checkJob(change(job, framed({}, { fit: true })));
+    const barred = checkJob(change(job, framed({}, { fit: true })), LOOKED);
     expect(heldBack(barred, tagged, 'post').map((finding) => finding.rule)).toEqual(['coverage']);
   });
 
   it('goes by the canvas: what is let pass on one stops another', () => {
     const overrides = [{ rule: 'coverage', canvas: 'canvas-1', reason: 'bars are wanted' }];
-    const barred = checkJob(change(testJob(), framed({}, { fit: true })));
+    const barred = checkJob(change(testJob(), framed({}, { fit: true })), LOOKED);
     expect(heldBack(barred, { overrides, canvas: 'canvas-1' }, 'export')).toEqual([]);
     expect(
       heldBack(barred, { overrides, canvas: 'canvas-2' }, 'export').map((finding) => finding.rule),
@@ -164,7 +165,7 @@ it('has words and figures for every finding of every kind of job', () => {
   ];
   for (const job of jobs) {
     const target = targetOf(activeClip(job.edit).canvases[0]!);
-    const findings = checkJob(job);
+    const findings = checkJob(job, LOOKED);
     expect(findings.map((finding) => finding.rule)).toEqual(Object.keys(RULES));
     for (const finding of findings) {
       expect(findingWords(finding, target)).toMatch(/\.$/);

@@ -3,10 +3,13 @@ import { activeClip, sourceIn, sourcesIn, type Work } from '../job/job';
 import { coverageOf } from '../proof/coverage';
 import { OWN_KEY, targetOf } from '../outlets/outlets';
 import { defaultBitRate, type BitRateChoice } from '../rate/bit-rate';
+import { shotsOf } from '../cut/master-shots';
+import { NO_REPAIRS } from '../master/repairs';
 import { planOf, type RenderPlan } from '../render/plan';
 import { secondsOf } from '../time/frame-rate';
 import type { MasterLengths } from '../cut/cut';
 import type { Finding } from './finding';
+import type { Look, PassOf } from './look';
 import type { CheckInput, Holds, PostInput, Rule } from './rule';
 import { EXPORT_RULES, POST_RULES } from './rules';
 
@@ -35,8 +38,11 @@ function bitRateFor(work: Work, plan: RenderPlan): BitRateChoice {
   return defaultBitRate(canvas, canvas.rate, best, maxBytes, secondsOf(plan.frames, plan.rate));
 }
 
-/** Findings of every rule on the canvas of the clip that a job is working on. */
-export function checkJob(work: Work): Finding[] {
+/**
+ * Findings of every rule on the canvas of the clip that a job is working on.
+ * @param passOf what is known of the masters' files; what is not known is found unknown, never passed.
+ */
+export function checkJob(work: Work, passOf: PassOf): Finding[] {
   const clip = activeClip(work.edit);
   const canvas = activeCanvas(clip);
   const plan = planOfJob(work);
@@ -46,6 +52,7 @@ export function checkJob(work: Work): Finding[] {
     words: clip.words,
     sources: ids.map((id) => sourceIn(work, id)),
     masters: masterLengths(work),
+    looks: ids.map((id) => lookAt(work, id, passOf)),
     canvas,
     plan,
     videoBits: clip.videoBits ?? bitRateFor(work, plan).bits,
@@ -53,6 +60,26 @@ export function checkJob(work: Work): Finding[] {
     coverage: coverageOf(plan),
   };
   return [...findingsOf(EXPORT_RULES, input), ...checkPost(input)];
+}
+
+function lookAt(work: Work, id: string, passOf: PassOf): Look {
+  const master = work.masters.find((master) => master.id === id);
+  if (!master) throw new RangeError(`the job has no master ${id}`);
+  const source = sourceIn(work, id);
+  const { shots, repairs } = work.edit;
+  return {
+    master,
+    repairs: repairs[id] ?? NO_REPAIRS,
+    source,
+    shots: shotsOf(shots, source),
+    pass: passOf(master.fingerprint),
+  };
+}
+
+/** Whether everything that only a look can tell is known of the masters of the clip being worked on. */
+export function isLookedAt({ edit, masters }: Work, passOf: PassOf): boolean {
+  const used = new Set(activeClip(edit).cut.map((range) => range.master));
+  return masters.every(({ id, fingerprint }) => !used.has(id) || passOf(fingerprint) !== null);
 }
 
 /** Findings of the rules on what goes out with a post. */

@@ -2,9 +2,11 @@ import type { Command } from '../job/commands/commands';
 import type { Fix } from './fix';
 import { addTag } from './fixes/add-tag';
 import { fillCanvas } from './fixes/fill-canvas';
+import { repair } from './fixes/repair';
 import { setBits } from './fixes/set-bits';
 import { shortenTitle } from './fixes/shorten-title';
 import { takeRate } from './fixes/take-rate';
+import { takeShotEdges } from './fixes/take-shot-edges';
 import { takeSize } from './fixes/take-size';
 import { trimToLength } from './fixes/trim-to-length';
 
@@ -12,9 +14,11 @@ import { trimToLength } from './fixes/trim-to-length';
 const FIXES = {
   'add-tag': addTag,
   'fill-canvas': fillCanvas,
+  repair,
   'set-bits': setBits,
   'shorten-title': shortenTitle,
   'take-rate': takeRate,
+  'take-shot-edges': takeShotEdges,
   'take-size': takeSize,
   'trim-to-length': trimToLength,
 };

@@ -6,9 +6,13 @@ import type { OutletPlacement } from '../outlets/outlets';
 import type { Coverage } from '../proof/coverage';
 import type { RenderPlan } from '../render/plan';
 import type { OfferedFix } from './fixes';
+import type { Look } from './look';
 
-/** How serious a finding is. A stop keeps the export or the post back until it is fixed or overridden. */
-export type Severity = 'pass' | 'note' | 'warn' | 'stop';
+/**
+ * How serious a finding is. A stop keeps the export or the post back until it is fixed or overridden; what only the
+ * look at the master can tell is unknown until that is done.
+ */
+export type Severity = 'pass' | 'unknown' | 'note' | 'warn' | 'stop';
 
 /** What a stop of a rule keeps back. */
 export type Holds = 'export' | 'post';
@@ -25,6 +29,8 @@ export interface CheckInput extends PostInput {
   /** Masters that the clip takes ranges from, in the order of the cut. */
   sources: readonly Source[];
   masters: MasterLengths;
+  /** The same masters, with what is known of their files. */
+  looks: readonly Look[];
   canvas: Canvas;
   plan: RenderPlan;
   coverage: Coverage;

@@ -1,9 +1,12 @@
 import { audioRule } from './rules/audio';
+import { bakedInBarsRule } from './rules/baked-in-bars';
+import { combingRule } from './rules/combing';
 import { coverageRule } from './rules/coverage';
 import { enlargementRule } from './rules/enlargement';
 import { fileSizeRule } from './rules/file-size';
 import { lengthRule } from './rules/length';
 import { panesRule } from './rules/panes';
+import { pixelAspectRule } from './rules/pixel-aspect';
 import { rateRule } from './rules/rate';
 import { sizeRule } from './rules/size';
 import { tagRule } from './rules/tag';
@@ -14,6 +17,9 @@ export const EXPORT_RULES = {
   length: lengthRule,
   size: sizeRule,
   coverage: coverageRule,
+  bars: bakedInBarsRule,
+  combing: combingRule,
+  'pixel-aspect': pixelAspectRule,
   rate: rateRule,
   enlargement: enlargementRule,
   panes: panesRule,

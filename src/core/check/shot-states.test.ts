@@ -1,3 +1,4 @@
+import { LOOKED } from '../job/test-pass';
 import { keptShots, lookThrough } from '../cut/look-through';
 import { plainFraming, PLAIN_VALUES } from '../framing/framing';
 import { canvasAdded, canvasChanged } from '../job/canvases';
@@ -102,7 +103,7 @@ describe('panes that show the same', () => {
     act: 'layout',
     ...canvasChanged(activeClip(job.edit), 'canvas-1', { layout }),
   });
-  const finding = (work: Job) => checkJob(work).find((finding) => finding.rule === 'panes');
+  const finding = (work: Job) => checkJob(work, LOOKED).find((finding) => finding.rule === 'panes');
 
   it('are found, with the worst frame, and gone once their windows are apart', () => {
     expect(finding(stacked)).toMatchObject({

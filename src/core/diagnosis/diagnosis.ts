@@ -2,10 +2,11 @@ import type { Master } from '../master/master';
 import type { Repairs } from '../master/repairs';
 import { sourceOf } from '../master/source';
 import type { Pass } from '../pass/pass';
-import { liveSize, uprightRect } from '../picture/live-area';
+import { liveSize } from '../picture/live-area';
 import type { PixelAspect } from '../picture/orientation';
-import type { Rect, Size } from '../picture/size';
+import { type Rect, type Size, WHOLE_RECT } from '../picture/size';
 import { compareRates } from '../time/frame-rate';
+import { foundInMaster, reachesPast } from './found-edges';
 import { guessedAspects } from './pixel-aspects';
 import type { ProblemCode, ProblemValues } from './problem-values';
 
@@ -114,10 +115,13 @@ const labelOf = (picture: Size, live: Rect): string => {
 
 const bars: Look = ({ master, repairs, pass }) => {
   const source = sourceOf(master, repairs);
-  const found = pass?.live ? uprightRect(pass.live, source) : null;
+  const found = pass && foundInMaster(pass, source);
   const repaired = repairs.live !== null;
   if (!found && !repaired) return null;
-  const offers = found ? [offer('Take the found edges', { ...repairs, live: found })] : [];
+  const taken = repaired && found !== null && !reachesPast(source.live, found);
+  const offers = found && !taken ? [offer('Take the found edges', { ...repairs, live: found })] : [];
+  if (found && !repaired) offers.push(offer('They are picture', { ...repairs, live: WHOLE_RECT }));
+  if (repaired) offers.push(offer('Take it back', { ...repairs, live: null }));
   return {
     code: 'bars',
     weight: repaired ? 'fine' : 'warn',

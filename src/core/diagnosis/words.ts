@@ -29,8 +29,8 @@ const WORDS: { [Code in ProblemCode]: (values: ProblemValues[Code], repaired: bo
       ? `Live area: ${v.live}`
       : `Bars are part of the picture: ${v.live} of ${v.whole} is live`,
     meaning: repaired
-      ? 'Windows stay inside it, so no bar gets into a clip.'
-      : `Found over the whole file (${v.sure} % sure). Without the repair the bars show in every clip.`,
+      ? 'Windows stay inside it, so no bar gets into a clip. Edges that were found for sure are taken by themselves.'
+      : `Found over the whole file (${v.sure} % sure). Without the repair the bars show in every clip, and the export is kept back.`,
   }),
   'shot-bars': (v) => ({
     title: `${v.count} ${v.count === 1 ? 'shot has' : 'shots have'} bars of their own`,

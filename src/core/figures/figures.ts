@@ -5,6 +5,9 @@ export function bytesLabel(bytes: number): string {
   return bytes < 1e9 ? `${(bytes / 1e6).toFixed(1)} MB` : `${(bytes / 1e9).toFixed(2)} GB`;
 }
 
+/** A share for people: 0.256 is `26 %`. */
+export const percent = (share: number, places = 0): string => `${(share * 100).toFixed(places)} %`;
+
 /** Bits a second for people. */
 export function bitsLabel(bits: number): string {
   return bits < 1e6 ? `${Math.round(bits / 1000)} kb/s` : `${(bits / 1e6).toFixed(1)} Mb/s`;

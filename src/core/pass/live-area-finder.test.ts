@@ -104,6 +104,33 @@ describe('baked-in bars', () => {
     expect(confidence).toBeGreaterThan(0.5);
   });
 
+  it.each([
+    ['top', 'x=0:y=0:w=iw:h=1', [0, 1, 0, 0]],
+    ['bottom', 'x=0:y=ih-1:w=iw:h=1', [0, 0, 0, 1]],
+    ['left', 'x=0:y=0:w=1:h=ih', [1, 0, 0, 0]],
+    ['right', 'x=iw-1:y=0:w=1:h=ih', [0, 0, 1, 0]],
+    ['two-below', 'x=0:y=ih-2:w=iw:h=2', [0, 0, 0, 2]],
+  ])('of a single sample is found: %s', (name, box, [left, top, right, bottom]) => {
+    const { live } = found(film(`sliver-${name}`, `drawbox=${box}:color=black:t=fill`));
+    expect(live).not.toBeNull();
+    if (!live) return;
+    expect(
+      [
+        live.x * WIDTH,
+        live.y * HEIGHT,
+        WIDTH - (live.x + live.width) * WIDTH,
+        HEIGHT - (live.y + live.height) * HEIGHT,
+      ].map(Math.round),
+    ).toEqual([left, top, right, bottom]);
+  });
+
+  it('is found with a subtitle in it', () => {
+    const line = 'drawbox=x=160:y=326:w=5:h=14:color=white:t=fill';
+    const words = Array.from({ length: 30 }, (_, i) => line.replace('160', String(160 + i * 11))).join(',');
+    const { live } = found(film('subtitle', `${box(640, 272)},${words}`));
+    expect(Math.abs(((live?.y ?? 0) + (live?.height ?? 0)) * HEIGHT - 316)).toBeLessThanOrEqual(2);
+  });
+
   it('is found with a station bug in it, which cropdetect takes for picture', () => {
     const bug = 'drawbox=x=560:y=330:w=60:h=16:color=white:t=fill';
     const { live } = found(film('bug', `${box(640, 272)},${bug}`));

@@ -18,10 +18,12 @@ const BAR = 0.3;
 const PICTURE = 0.6;
 /** A bar's edge is straight: from bar to picture in this share of the side, or three samples. */
 const EDGE = 0.006;
-/** Narrower bars are noise of the edge, in samples. */
-const LEAST_BAR = 2;
+/** Narrower is none, in samples. */
+const LEAST_BAR = 1;
 /** Bars of one shot are as wide on both sides, to this share of the side: else a dark corner passes for one. */
 const UNEVEN = 0.02;
+/** Profiles after which what they say is sure: a second and a half of film. */
+const ENOUGH_PROFILES = 6;
 /** Profiles that a shot needs to have a live area of its own. */
 const LEAST_PROFILES = 3;
 
@@ -96,7 +98,7 @@ export class LiveAreaFinder {
         width: (width - across.before - across.after) / width,
         height: (height - down.before - down.after) / height,
       },
-      confidence: Math.min(1, profiles.length / 12) * (straight ? 1 : 0.7),
+      confidence: Math.min(1, profiles.length / ENOUGH_PROFILES) * (straight ? 1 : 0.7),
     };
   }
 }

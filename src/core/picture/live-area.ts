@@ -25,6 +25,15 @@ export function uprightRect(
   return flip ? { ...turned, x: 1 - turned.x - turned.width } : turned;
 }
 
+/** The other way: a rectangle of the picture as it is shown, as one of the picture as it is stored; both 0…1. */
+export function storedRect(
+  rect: PictureRect,
+  { rotation, flip }: { rotation: Rotation; flip: boolean },
+): StoredRect {
+  const unflipped = flip ? { ...rect, x: 1 - rect.x - rect.width } : rect;
+  return turnedRect(unflipped, ((360 - rotation) % 360) as Rotation);
+}
+
 function turnedRect({ x, y, width, height }: Rect, rotation: Rotation): Rect {
   switch (rotation) {
     case 0:

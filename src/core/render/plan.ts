@@ -74,6 +74,8 @@ export interface PlannedPane {
 export interface PlannedFrame {
   source: number;
   masterFrame: number;
+  /** The part of the picture that may show, 0…1, and its size in square pixels. */
+  live: PictureRect;
   liveSize: Size;
   panes: PlannedPane[];
 }
@@ -162,6 +164,7 @@ export function plannedFrame(plan: RenderPlan, frame: number): PlannedFrame {
   return {
     source: segment.source,
     masterFrame,
+    live: segment.live,
     liveSize: segment.liveSize,
     panes: panesAt(segment, masterFrame),
   };

@@ -11,10 +11,11 @@ export const checkStep: StepKind = {
     const parts = [
       stops > 0 ? count(stops, 'stop', 'stops') : '',
       of('warn') > 0 ? count(of('warn'), 'warning', 'warnings') : '',
+      of('unknown') > 0 ? `${of('unknown')} not known yet` : '',
       of('note') > 0 ? count(of('note'), 'note', 'notes') : '',
       `${of('pass')} passed`,
     ];
-    const standing = stops > 0 ? 'stop' : of('warn') > 0 ? 'warn' : 'pass';
+    const standing = stops > 0 ? 'stop' : of('warn') > 0 ? 'warn' : of('unknown') > 0 ? 'unknown' : 'pass';
     return { summary: parts.filter(Boolean).join(', '), standing };
   },
 };

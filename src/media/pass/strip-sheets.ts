@@ -48,7 +48,7 @@ export class StripSheets {
     if (!ink) throw new Error('this browser gives no 2D canvas to a worker');
     const x = (sheet.next % across) * tileWidth;
     const y = Math.floor(sheet.next / across) * tileHeight;
-    drawUpright(ink, picture, this.source, WHOLE, { x, y, width: tileWidth, height: tileHeight });
+    drawUpright(ink, picture, this.source, WHOLE, WHOLE, { x, y, width: tileWidth, height: tileHeight });
     sheet.next += 1;
     if (sheet.next === across * down) await this.store(level);
   }

@@ -1,42 +1,29 @@
 import type { PictureWindow } from '@core/framing/window';
 import type { Source } from '@core/master/source';
-import type { PictureRect, Rect, StoredRect } from '@core/picture/size';
+import { storedRect } from '@core/picture/live-area';
+import type { PictureRect, Rect } from '@core/picture/size';
 import type { Picture } from './preview-picture';
 
 /** What turning and mirroring a source needs to be drawn. */
 export type Orientation = Pick<Source, 'rotation' | 'flip'>;
 
-/** A window of the upright picture as a window of the picture as it is stored; both 0…1. */
-function storedWindow(window: PictureRect, { rotation, flip }: Orientation): StoredRect {
-  const { y, width, height } = window;
-  const x = flip ? 1 - window.x - width : window.x;
-  switch (rotation) {
-    case 0:
-      return { x, y, width, height };
-    case 90:
-      return { x: y, y: 1 - x - width, width: height, height: width };
-    case 180:
-      return { x: 1 - x - width, y: 1 - y - height, width, height };
-    case 270:
-      return { x: 1 - y - height, y: x, width: height, height: width };
-  }
-}
-
 /**
  * Draws a window of a decoded frame upright, by the source's own rotation and flip instead of the frame's.
- * @param window 0…1 of the upright picture. @param to in pixels of the canvas.
+ * @param window 0…1 of the upright picture. @param live the part of that picture that may show.
+ * @param to in pixels of the canvas.
  */
 export function drawUpright(
   ink: OffscreenCanvasRenderingContext2D,
   picture: Pick<Picture, 'image' | 'size'>,
   source: Orientation & Pick<Source, 'picture'>,
   window: PictureWindow,
+  live: PictureRect,
   to: Rect,
 ): void {
-  if (window.angle !== 0) return drawTilted(ink, picture, source, window, to);
+  if (window.angle !== 0) return drawTilted(ink, picture, source, window, live, to);
   const { image, size } = picture;
   const { rotation, flip } = source;
-  const from = storedWindow(window, source);
+  const from = storedRect(window, source);
   const [across, down] = rotation % 180 === 0 ? [to.width, to.height] : [to.height, to.width];
   ink.save();
   ink.translate(to.x + to.width / 2, to.y + to.height / 2);
@@ -56,12 +43,13 @@ export function drawUpright(
   ink.restore();
 }
 
-/** A turned window: the whole picture is turned back under it, and only what lies in the window is kept. */
+/** A turned window: the live area is turned back under it, and only what lies in the window is kept. */
 function drawTilted(
   ink: OffscreenCanvasRenderingContext2D,
   picture: Pick<Picture, 'image' | 'size'>,
   source: Orientation & Pick<Source, 'picture'>,
   window: PictureWindow,
+  live: PictureRect,
   to: Rect,
 ): void {
   const { width, height } = source.picture;
@@ -73,8 +61,12 @@ function drawTilted(
   ink.translate(to.x + to.width / 2, to.y + to.height / 2);
   ink.rotate((-window.angle * Math.PI) / 180);
   ink.scale(scale, scale);
-  const whole = { x: 0, y: 0, width: 1, height: 1, angle: 0 };
   const centre = { x: window.x + window.width / 2, y: window.y + window.height / 2 };
-  drawUpright(ink, picture, source, whole, { x: -centre.x * width, y: -centre.y * height, width, height });
+  drawUpright(ink, picture, source, { ...live, angle: 0 }, live, {
+    x: (live.x - centre.x) * width,
+    y: (live.y - centre.y) * height,
+    width: live.width * width,
+    height: live.height * height,
+  });
   ink.restore();
 }

@@ -45,6 +45,8 @@ export class PlayerEngine {
   private plans: Record<string, RenderPlan[]> = {};
   private sizes: Partial<Record<View, Size>> = {};
   private held: Held | null = null;
+  /** Counts the frames that were to be held. */
+  private holding = 0;
   private cursor: { reader: MasterReader; frames: Frames; next: number } | null = null;
   /** Grows with every order that ends what runs. */
   private generation = 0;
@@ -286,7 +288,10 @@ export class PlayerEngine {
     exact: boolean,
     sample: VideoSample,
   ): Promise<void> {
+    const turn = ++this.holding;
     const picture = await pictureOf(sample, this.sources.source(source), exact);
+    // A frame that was asked for meanwhile is shown instead.
+    if (turn !== this.holding) return picture.close();
     this.drop();
     this.held = { source, frame, piece, exact, picture };
     this.redraw();

@@ -1,4 +1,5 @@
 import type { VideoSample } from 'mediabunny';
+import PQueue from 'p-queue';
 import type { Source } from '@core/master/source';
 import type { Size } from '@core/picture/size';
 import { Kernel } from '@kernel/kernel';
@@ -14,23 +15,34 @@ export interface Picture {
 }
 
 let kernel: Promise<Kernel> | null = null;
+/** The kernel has one place for a picture: seeking and refining take turns. */
+const turns = new PQueue({ concurrency: 1 });
 
-/** A sample as the canvas draws it, with the source's repairs of colour and fields. Takes the sample over. */
+/**
+ * A sample as the canvas draws it, with the source's repairs of colour and fields. It is converted once, whatever is
+ * drawn of it. Takes the sample over.
+ */
 export async function pictureOf(sample: VideoSample, source: Source, whole: boolean): Promise<Picture> {
-  const plain: Picture = {
-    image: sample.toCanvasImageSource(),
-    size: { width: sample.squarePixelWidth, height: sample.squarePixelHeight },
-    close: () => sample.close(),
-  };
-  const fields = whole && source.deinterlace;
-  if (!fields && !recoloured(sample, source)) return plain;
   const frame = sample.toVideoFrame();
   try {
-    return isPixelLayout(frame.format) ? await repaired(frame, frame.format, source, fields) : plain;
+    const { format } = frame;
+    const fields = whole && source.deinterlace;
+    if (!isPixelLayout(format) || !(fields || recoloured(sample, source))) return await bitmapOf(frame);
+    const mended = await turns.add(() => repaired(frame, format, source, fields), { throwOnTimeout: true });
+    try {
+      return await bitmapOf(mended);
+    } finally {
+      mended.close();
+    }
   } finally {
     frame.close();
     sample.close();
   }
+}
+
+async function bitmapOf(frame: VideoFrame): Promise<Picture> {
+  const image = await createImageBitmap(frame);
+  return { image, size: { width: image.width, height: image.height }, close: () => image.close() };
 }
 
 /** Whether the source's colour is another than the stream itself says. */
@@ -45,7 +57,7 @@ async function repaired(
   format: Parameters<Kernel['source']>[0],
   { colour }: Source,
   fields: boolean,
-): Promise<Picture> {
+): Promise<VideoFrame> {
   kernel ??= fetch(kernelUrl)
     .then((response) => response.arrayBuffer())
     .then((bytes) => Kernel.load(bytes));
@@ -64,7 +76,7 @@ async function repaired(
     end += stride * rows;
     return plane;
   });
-  const image = new VideoFrame(bytes, {
+  return new VideoFrame(bytes, {
     format: drawn.layout as VideoPixelFormat,
     codedWidth: width,
     codedHeight: height,
@@ -77,5 +89,4 @@ async function repaired(
       fullRange: colour.fullRange ?? frame.colorSpace.fullRange,
     },
   });
-  return { image, size: { width, height }, close: () => image.close() };
 }

@@ -1,5 +1,5 @@
 import type { Source } from '@core/master/source';
-import type { Rect, Size } from '@core/picture/size';
+import type { PictureRect, Rect, Size } from '@core/picture/size';
 import { WHOLE } from '@core/framing/window';
 import { plannedFrame, type PlannedPane, type RenderPlan } from '@core/render/plan';
 import { blurredSize, smoothed } from '@kernel/backdrop';
@@ -13,6 +13,13 @@ interface Surface {
   ink: Ink;
 }
 
+/** The picture of a frame, and what of it may show. */
+interface Shown {
+  picture: Picture;
+  source: Source;
+  live: PictureRect;
+}
+
 const BLACK = '#000';
 
 /** Draws the preview: the same plan as the export, on 2D canvases that are kept from frame to frame. */
@@ -22,7 +29,7 @@ export class Stage {
   /** The master's picture, upright. */
   master(size: Size, picture: Picture, source: Source): ImageBitmap {
     const { surface, ink } = this.surface('master', size);
-    drawUpright(ink, picture, source, WHOLE, { x: 0, y: 0, ...size });
+    drawUpright(ink, picture, source, WHOLE, WHOLE, { x: 0, y: 0, ...size });
     return surface.transferToImageBitmap();
   }
 
@@ -39,30 +46,31 @@ export class Stage {
     const scale = size.width / plan.width;
     ink.fillStyle = plan.ground ?? BLACK;
     ink.fillRect(0, 0, size.width, size.height);
-    for (const pane of plannedFrame(plan, Math.min(frame, plan.frames - 1)).panes) {
-      this.pane(ink, pane, scale, picture, source);
-    }
+    const { panes, live } = plannedFrame(plan, Math.min(frame, plan.frames - 1));
+    for (const pane of panes) this.pane(ink, pane, scale, { picture, source, live });
     return surface.transferToImageBitmap();
   }
 
-  private pane(ink: Ink, pane: PlannedPane, scale: number, picture: Picture, source: Source): void {
+  private pane(ink: Ink, pane: PlannedPane, scale: number, shown: Shown): void {
     const { window, radius, blur } = pane;
     const to = scaled(pane.picture, scale);
-    if (blur > 0) return this.blurred(ink, pane, to, picture, source);
-    if (radius === 0) return drawUpright(ink, picture, source, window, to);
+    const { picture, source, live } = shown;
+    if (blur > 0) return this.blurred(ink, pane, to, shown);
+    if (radius === 0) return drawUpright(ink, picture, source, window, live, to);
     ink.save();
     ink.beginPath();
     ink.roundRect(to.x, to.y, to.width, to.height, radius * scale);
     ink.clip();
-    drawUpright(ink, picture, source, window, to);
+    drawUpright(ink, picture, source, window, live, to);
     ink.restore();
   }
 
   /** A window made small, smoothed and enlarged, as the export does it. */
-  private blurred(ink: Ink, pane: PlannedPane, to: Rect, picture: Picture, source: Source): void {
+  private blurred(ink: Ink, pane: PlannedPane, to: Rect, shown: Shown): void {
     const size = blurredSize(pane.picture.width, pane.picture.height, pane.blur);
     const small = this.surface('blurred', size);
-    drawUpright(small.ink, picture, source, pane.window, { x: 0, y: 0, ...size });
+    const { picture, source, live } = shown;
+    drawUpright(small.ink, picture, source, pane.window, live, { x: 0, y: 0, ...size });
     const pixels = small.ink.getImageData(0, 0, size.width, size.height);
     for (let part = 0; part < 3; part++) {
       smoothed(pixels.data.subarray(part), { ...size, stride: size.width * 4, step: 4 });

@@ -65,7 +65,7 @@ async function drawStill(sample: VideoSample | null, source: Source, height: num
     const canvas = new OffscreenCanvas(width, height);
     const ink = canvas.getContext('2d');
     if (!ink) return null;
-    drawUpright(ink, decoded, source, WHOLE, { x: 0, y: 0, width, height });
+    drawUpright(ink, decoded, source, WHOLE, WHOLE, { x: 0, y: 0, width, height });
     return await canvas.convertToBlob({ type: 'image/jpeg', quality: QUALITY });
   } finally {
     decoded.close();

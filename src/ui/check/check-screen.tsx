@@ -17,7 +17,7 @@ import { Body, Figures, Soft, Strong } from '../parts/words';
 import { colours, space, card } from '../theme/tokens';
 
 /** Worst first; findings of one severity keep their order. */
-const ORDER: Record<Finding['severity'], number> = { stop: 0, warn: 1, note: 2, pass: 3 };
+const ORDER: Record<Finding['severity'], number> = { stop: 0, warn: 1, unknown: 2, note: 3, pass: 4 };
 
 /** Every finding: what was measured, the limit, and a fix where there is one. */
 export function CheckScreen() {

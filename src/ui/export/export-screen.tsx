@@ -13,13 +13,14 @@ import { startExport } from '@state/exports';
 import { dispatch } from '@state/jobs';
 import { CanvasRow } from '../frame/canvas-cards';
 import { JobPage } from '../job/job-page';
-import { useClip, useFindings, useJob } from '../job/job-context';
+import { useClip, useFindings, useJob, useLooks } from '../job/job-context';
 import { useTarget } from '../job/use-target';
 import { NumberField } from '../parts/number-field';
 import { Notice } from '../parts/notice';
 import { Body, Heading, Soft } from '../parts/words';
 import { card, space } from '../theme/tokens';
 import { ExportCard } from './export-card';
+import { LookNotice } from './look-notice';
 
 /** Makes the file: bit rate, progress, and the proof of what was made. */
 export function ExportScreen() {
@@ -27,6 +28,7 @@ export function ExportScreen() {
   const router = useRouter();
   const target = useTarget();
   const findings = useFindings();
+  const passOf = useLooks(job.masters);
   const { id, edit } = job;
   const clip = useClip();
   const canvas = activeCanvas(clip);
@@ -40,7 +42,7 @@ export function ExportScreen() {
   const size = findings.find((finding) => finding.rule === 'file-size');
   const free = clip.canvases.filter(
     ({ id: canvas }) =>
-      heldBack(checkJob(onCanvas(job, canvas)), { ...clip, canvas: canvas }, 'export').length === 0,
+      heldBack(checkJob(onCanvas(job, canvas), passOf), { ...clip, canvas: canvas }, 'export').length === 0,
   );
   return (
     <JobPage
@@ -77,6 +79,7 @@ export function ExportScreen() {
       }
     >
       <CanvasRow />
+      <LookNotice canvases={[canvas.id]} />
       {stops.map((finding) => (
         <Notice
           key={finding.rule}

@@ -1,13 +1,15 @@
 import { createContext, useContext, useMemo } from 'react';
+import { useShallow } from 'zustand/react/shallow';
 import { checkJob } from '@core/check/check';
 import type { Finding } from '@core/check/finding';
+import type { PassOf } from '@core/check/look';
 import { diagnose, type Problem } from '@core/diagnosis/diagnosis';
 import type { Clip } from '@core/job/clip';
 import { activeClip, type Job, mainMaster, sourceIn } from '@core/job/job';
 import type { Master } from '@core/master/master';
 import { NO_REPAIRS } from '@core/master/repairs';
 import type { Source } from '@core/master/source';
-import { usePasses } from '@state/passes';
+import { passIn, usePasses } from '@state/passes';
 import { usePlayer } from '@state/player';
 
 /** The job that the page is about. */
@@ -35,22 +37,31 @@ export function useSource(): Source {
   }, [edit, masters, shown]);
 }
 
+/** What the looks at masters found; another only when a look is done, and not while it goes on. */
+export function useLooks(masters: readonly Master[]): PassOf {
+  const done = usePasses(useShallow((all) => masters.map(({ fingerprint }) => passIn(all[fingerprint]))));
+  return useMemo(() => {
+    const known = new Map(masters.map(({ fingerprint }, i) => [fingerprint, done[i] ?? null]));
+    return (fingerprint) => known.get(fingerprint) ?? null;
+  }, [masters, done]);
+}
+
 /** What the diagnosis says of masters of the job, from what its pass found so far. */
 export function useProblems(masters: readonly Master[]): Problem[] {
   const { edit } = useJob();
-  const passes = usePasses();
+  const passOf = useLooks(masters);
   return useMemo(() => {
     const canvases = edit.clips.flatMap((clip) => clip.canvases);
     return masters.flatMap((master) => {
-      const known = passes[master.fingerprint];
-      const pass = known?.state === 'done' ? known.pass : null;
+      const pass = passOf(master.fingerprint);
       return diagnose({ master, repairs: edit.repairs[master.id] ?? NO_REPAIRS, pass, canvases });
     });
-  }, [edit, masters, passes]);
+  }, [edit, masters, passOf]);
 }
 
 /** Findings of the job's check, worked out again only when what it looks at changes. */
 export function useFindings(): Finding[] {
   const { edit, masters } = useJob();
-  return useMemo(() => checkJob({ edit, masters }), [edit, masters]);
+  const passOf = useLooks(masters);
+  return useMemo(() => checkJob({ edit, masters }, passOf), [edit, masters, passOf]);
 }

@@ -11,6 +11,7 @@ import { dispatch } from '@state/jobs';
 import { useStills } from '@state/stills';
 import { posterOf } from '@core/job/document';
 import { POSTER_HEIGHT } from '../home/job-card';
+import { EdgeQuestion } from '../master/edge-question';
 import { Facts } from '../parts/facts';
 import { Screen } from '../parts/screen';
 import { Heading } from '../parts/words';
@@ -50,6 +51,9 @@ export function SheetScreen() {
       <View style={wide ? styles.poster : undefined}>
         <Poster />
       </View>
+      {job.masters.map((master) => (
+        <EdgeQuestion key={master.id} master={master} />
+      ))}
       {!wide && <Ticket jobId={job.id} steps={stepsOf({ job, findings, problems })} />}
       <View style={styles.master}>
         <Heading>Master</Heading>

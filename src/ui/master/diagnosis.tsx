@@ -2,15 +2,18 @@ import { useMemo } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import type { Problem } from '@core/diagnosis/diagnosis';
+import { foundInMaster, reachesPast } from '@core/diagnosis/found-edges';
 import { problemWords } from '@core/diagnosis/words';
 import { NO_REPAIRS, type Repairs } from '@core/master/repairs';
 import { sourceOf } from '@core/master/source';
+import { WHOLE_RECT } from '@core/picture/size';
 import { dispatch } from '@state/jobs';
-import { usePasses } from '@state/passes';
+import { passIn, usePasses } from '@state/passes';
 import { useJob, useProblems, useSource } from '../job/job-context';
 import { Mark } from '../parts/mark';
 import { Body, Heading, Soft, Strong } from '../parts/words';
 import { card, space } from '../theme/tokens';
+import { EdgesPicture } from './edges-picture';
 
 const STANDINGS = { fine: 'pass', note: 'note', warn: 'warn' } as const;
 
@@ -66,6 +69,7 @@ function ProblemRow({ problem, onRepair }: { problem: Problem; onRepair: (repair
       <View style={styles.words}>
         <Strong>{title}</Strong>
         <Body>{meaning}</Body>
+        {problem.code === 'bars' && <FoundEdges />}
         {problem.repaired && <Soft>Repaired here; the file is as it was.</Soft>}
         {problem.offers.length > 0 && (
           <View style={styles.actions}>
@@ -79,6 +83,15 @@ function ProblemRow({ problem, onRepair }: { problem: Problem; onRepair: (repair
       </View>
     </View>
   );
+}
+
+/** The picture with and without the edges that were found, or set. */
+function FoundEdges() {
+  const source = useSource();
+  const pass = usePasses((all) => passIn(all[source.fingerprint]));
+  const set = reachesPast(WHOLE_RECT, source.live);
+  const live = set ? source.live : pass && foundInMaster(pass, source);
+  return live && <EdgesPicture source={source} live={live} />;
 }
 
 const styles = StyleSheet.create({

@@ -14,6 +14,7 @@ const LOOKS: Record<
   note: { icon: 'information-outline', colour: colours.softInk, words: 'Note' },
   warn: { icon: 'alert', colour: colours.weld, words: 'Warning' },
   stop: { icon: 'minus-circle', colour: colours.madder, words: 'Stop' },
+  unknown: { icon: 'timer-sand', colour: colours.softInk, words: 'Not known yet' },
   open: { icon: 'circle-outline', colour: colours.softInk, words: 'To do' },
 };
 

@@ -1,3 +1,4 @@
+import { percent } from '../../figures/figures';
 import { enlargedByShot } from '../../render/enlarged';
 import { exportRule, outcome } from '../rule';
 
@@ -8,7 +9,6 @@ export const SOFT = 2;
 interface Enlarged {
   worst: number;
 }
-const percent = (value: number, places: number): string => `${(value * 100).toFixed(places)} %`;
 const figures = ({ worst }: Enlarged): string => `${percent(worst, 1)}, limit ${percent(SOFT, 1)}`;
 
 /** Canvas pixels per master pixel, worst over the clip. */
@@ -17,7 +17,7 @@ export const enlargementRule = exportRule({
   outcomes: {
     soft: outcome<Enlarged>(
       ({ worst }) =>
-        `The master is enlarged to ${percent(worst, 0)}, and looks soft past ${percent(SOFT, 0)}. ` +
+        `The master is enlarged to ${percent(worst)}, and looks soft past ${percent(SOFT)}. ` +
         'Zoom out, or bring in a larger master.',
       figures,
     ),

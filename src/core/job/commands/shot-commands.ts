@@ -10,6 +10,7 @@ const ACTS = {
   merge: 'merge two shots',
   move: 'move a shot',
   list: 'take a shot list',
+  edges: 'take the found edges',
 };
 
 /** Where the shots of a master begin, and which were found right. */

@@ -1,0 +1,18 @@
+import type { Shot } from '../cut/shot';
+import type { Master } from '../master/master';
+import type { Repairs } from '../master/repairs';
+import type { Source } from '../master/source';
+import type { Pass } from '../pass/pass';
+
+/** A master of the clip, and what is known of its file. */
+export interface Look {
+  master: Master;
+  repairs: Repairs;
+  source: Source;
+  shots: readonly Shot[];
+  /** Null until the master was looked at once. */
+  pass: Pass | null;
+}
+
+/** What the look at a master found, by its fingerprint; null before it is done. */
+export type PassOf = (fingerprint: string) => Pass | null;

@@ -1,0 +1,104 @@
+import { boundariesOf } from '../../cut/shots';
+import { foundInMaster, foundInShots, reachesPast } from '../../diagnosis/found-edges';
+import { percent } from '../../figures/figures';
+import type { RenderPlan } from '../../render/plan';
+import { counted, exportRule, outcome } from '../rule';
+import type { Look } from '../look';
+
+interface Shots {
+  shots: number;
+  of: number;
+}
+interface Found extends Shots {
+  /** How sure the look was, 0…1. */
+  sure: number;
+}
+const figures = ({ shots, of }: Shots): string => `${shots} of ${counted(of, 'shot')}`;
+
+/** A shot whose picture reaches past what was found to be picture. */
+interface Barred {
+  shot: string;
+  frame: number;
+  look: Look;
+  /** Whether the edges were found over the whole master, or in this shot alone. */
+  whole: boolean;
+}
+
+/** Bars that the master brings with it, shot by shot, from the look at the master. */
+export const bakedInBarsRule = exportRule({
+  name: 'Bars in the master',
+  outcomes: {
+    unknown: outcome<object>(
+      () => 'Not known yet: the look at the master is not done. An export waits for it.',
+      () => 'not known yet',
+    ),
+    whole: outcome<Found>(
+      ({ sure, ...shots }) =>
+        `The master has black edges (${percent(sure)} sure) that come into ${figures(shots)}. ` +
+        'Take the found edges, or say on the job sheet that they are picture.',
+      figures,
+    ),
+    shots: outcome<Shots>(
+      (values) => `${figures(values)} of the master has black edges of its own. Take the found edges.`,
+      figures,
+    ),
+    kept: outcome<Shots>(
+      (values) => `You set the live area further out than the edges that were found, in ${figures(values)}.`,
+      figures,
+    ),
+    clear: outcome<object>(
+      () => 'No bars of the master come into the clip.',
+      () => 'no bars',
+    ),
+  },
+  check({ looks, plan }) {
+    if (looks.some((look) => look.pass === null)) return { severity: 'unknown', code: 'unknown', values: {} };
+    const of = new Set(plan.segments.map((segment) => segment.shot)).size;
+    const barred = barredShots(plan, looks);
+    const [first] = barred;
+    if (!first) return { severity: 'pass', code: 'clear', values: {} };
+    const whole = barred.find((shot) => shot.whole && shot.look.repairs.live === null);
+    const shots = new Set(barred.map((found) => found.shot)).size;
+    if (whole)
+      return { ...wholeFound(whole), values: { shots, of, sure: whole.look.pass?.liveConfidence ?? 0 } };
+    const own = barred.filter((found) => !found.whole && found.look === first.look);
+    if (own[0]) {
+      const fix = { fix: 'take-shot-edges', values: shotEdges(own[0].look, own) } as const;
+      return { severity: 'stop', code: 'shots', values: { shots, of }, frame: own[0].frame, fix };
+    }
+    return { severity: 'note', code: 'kept', values: { shots, of }, frame: first.frame };
+  },
+});
+
+function wholeFound({ look, frame }: Barred) {
+  const { pass, source, repairs, master } = look;
+  const live = pass && foundInMaster(pass, source);
+  const rates = { before: source.rate, after: source.rate };
+  const values = { label: 'Take the found edges', master: master.id, repairs: { ...repairs, live }, rates };
+  return { severity: 'stop', code: 'whole', frame, fix: { fix: 'repair', values } } as const;
+}
+
+function barredShots(plan: RenderPlan, looks: readonly Look[]): Barred[] {
+  const seen = new Set<string>();
+  return plan.segments.flatMap((segment): Barred[] => {
+    const look = looks.find(({ source }) => source.id === plan.sources[segment.source]?.id);
+    const shot = look?.shots.find(({ id }) => id === segment.shot);
+    if (!look?.pass || !shot || seen.has(segment.shot)) return [];
+    seen.add(segment.shot);
+    const found = { shot: segment.shot, frame: segment.start, look };
+    const own = foundInShots(look.pass, look.source, look.master.rate, shot);
+    if (own) return reachesPast(segment.live, own) ? [{ ...found, whole: false }] : [];
+    const whole = foundInMaster(look.pass, look.source);
+    return whole && reachesPast(segment.live, whole) ? [{ ...found, whole: true }] : [];
+  });
+}
+
+/** The boundaries of a master with the found edges on the shots that lack them. */
+function shotEdges({ pass, source, master, shots }: Look, lacking: readonly Barred[]) {
+  const boundaries = boundariesOf(shots).map((boundary, i) => {
+    const shot = shots[i];
+    if (!pass || !shot || !lacking.some((found) => found.shot === shot.id)) return boundary;
+    return { ...boundary, live: foundInShots(pass, source, master.rate, shot) };
+  });
+  return { master: master.id, old: shots, boundaries, frames: source.frames };
+}

@@ -1,0 +1,8 @@
+import { problemRule } from './problem-rule';
+
+/** Interlaced fields that show as combs on whatever moves. */
+export const combingRule = problemRule('Whole frames', 'interlace', {
+  unknown: 'Not known yet: whether the master combs is known once it was looked at.',
+  found: ({ share }) => `${share} % of the moving frames comb: two fields are shown as one picture.`,
+  clear: 'No frame combs.',
+});

@@ -1,0 +1,47 @@
+import { Button } from 'react-native-paper';
+import { activeClip } from '@core/job/job';
+import { exportNow, stopWaiting, useExports } from '@state/exports';
+import { runPassAgain, usePasses } from '@state/passes';
+import { useJob, useLooks } from '../job/job-context';
+import { Notice } from '../parts/notice';
+import { StripBar } from '../parts/strip-bar';
+import { Body } from '../parts/words';
+
+/** While a master of the clip was not looked at: how far that is, and what waits for it. */
+export function LookNotice({ canvases }: { canvases: readonly string[] }) {
+  const job = useJob();
+  const passOf = useLooks(job.masters);
+  const passes = usePasses();
+  const waiting = useExports((state) => state.waiting[job.id]);
+  const used = new Set(activeClip(job.edit).cut.map((range) => range.master));
+  const master = job.masters.find(({ id, fingerprint }) => used.has(id) && passOf(fingerprint) === null);
+  if (!master) return null;
+  const state = passes[master.fingerprint];
+  const ended = state?.state === 'stopped' || state?.state === 'failed';
+  return (
+    <Notice
+      standing="unknown"
+      title={waiting ? 'The export waits for the look at the master' : 'The master is being looked at'}
+      actions={
+        <>
+          {ended && (
+            <Button mode="contained" onPress={() => runPassAgain(master)}>
+              Look at it again
+            </Button>
+          )}
+          <Button onPress={() => exportNow(job, waiting?.canvases ?? canvases)}>Export without it</Button>
+          {waiting && <Button onPress={() => stopWaiting(job.id)}>Do not export</Button>}
+        </>
+      }
+    >
+      <Body>
+        {ended
+          ? `The look at ${master.fileName} was not finished. Whether bars of the master come into the clip is not known.`
+          : 'Only the look tells whether bars of the master come into the clip. An export begins once it is done.'}
+      </Body>
+      {state?.state === 'running' && (
+        <StripBar label="Looking at the master" done={state.done} total={state.total} />
+      )}
+    </Notice>
+  );
+}
