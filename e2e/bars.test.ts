@@ -20,7 +20,10 @@ const SLIVERS = ['x=0:y=0:w=iw:h=1', 'x=0:y=ih-1:w=iw:h=1', 'x=0:y=0:w=1:h=ih', 
 function luma(file: string, part: string): number {
   const out = execFileSync('ffmpeg', [
     ...['-v', 'error', '-i', file, '-an'],
-    ...['-vf', `format=yuv444p,crop=${part},signalstats,metadata=mode=print:key=lavfi.signalstats.YAVG:file=-`],
+    ...[
+      '-vf',
+      `format=yuv444p,crop=${part},signalstats,metadata=mode=print:key=lavfi.signalstats.YAVG:file=-`,
+    ],
     ...['-f', 'null', '-'],
   ]).toString();
   const values = [...out.matchAll(/YAVG=([\d.]+)/g)].map((match) => Number(match[1]));

@@ -10,6 +10,7 @@ import { bringInFile } from '@media/worker/tasks';
 import type { Progress } from '@media/worker/worker-protocol';
 import { forgetMaster, isUsed } from './delete-job';
 import { addJob, addMaster, useJobs } from './jobs';
+import { passOf, runPassAgain } from './passes';
 import { askBytes, askJson, type ServerName, serverTrouble } from './server';
 import { outcomeOf } from './task';
 
@@ -64,7 +65,11 @@ export function bringIn(file: File): Promise<string | null> {
 
 /** Takes a lost master's bytes in again. Only the same file is taken. */
 export function bringBack(job: Job, master: Master, file: File): Promise<string | null> {
-  return attempt({ file, wanted: master, sound: master.soundTrack }, () => job.id);
+  return attempt({ file, wanted: master, sound: master.soundTrack }, () => {
+    // A look that failed for want of the bytes is taken up again.
+    if (passOf(master.fingerprint) === null) runPassAgain(master);
+    return job.id;
+  });
 }
 
 /** Brings a further master into a job. @returns its id, or null when it failed or was cancelled. */

@@ -31,7 +31,14 @@ export function isUsed(fingerprint: string, but?: string): boolean {
 
 /** Deletes a master's bytes and all that was made of them to look at. */
 export async function forgetMaster(fingerprint: string): Promise<void> {
-  await Promise.all([forgetPass(fingerprint), forgetStills(fingerprint)]);
+  const ended = Promise.all([forgetPass(fingerprint), forgetStills(fingerprint)]);
+  await deleteBytes(fingerprint);
+  // What was being made of it may have been written meanwhile.
+  await ended;
+  await deleteBytes(fingerprint);
+}
+
+async function deleteBytes(fingerprint: string): Promise<void> {
   await deleteStored('masters', fingerprint);
   await deleteStoredFrom('stills', fingerprint);
   await deleteStoredFrom('passes', fingerprint);

@@ -1,3 +1,4 @@
+import { execFileSync } from 'node:child_process';
 import { mapChannels } from './channels';
 import { Resampler } from './resample';
 import { pausesOf, PEAKS_A_SECOND, Waveform } from './waveform';
@@ -51,6 +52,34 @@ describe('channels', () => {
     const [left, right] = mapChannels(planes, 2);
     expect(left?.[0]).toBeCloseTo(0.1 + (0.3 + 0.5) * Math.SQRT1_2, 6);
     expect(right?.[0]).toBeCloseTo(0.2 + (0.3 + 0.6) * Math.SQRT1_2, 6);
+  });
+  it.each([
+    ['3.0', 3],
+    ['quad', 4],
+    ['5.0', 5],
+    ['5.1', 6],
+    ['6.1', 7],
+    ['7.1', 8],
+  ])('fold from %s as ffmpeg folds them, up to its scale', (layout, count) => {
+    const gains = Array.from({ length: count }, (_, channel) => {
+      const levels = Array.from({ length: count }, (_, n) => (n === channel ? 0.25 : 0)).join('|');
+      const source = `aevalsrc=${levels}:s=48000:d=0.1:c=${layout}`;
+      const args = ['-v', 'error', '-f', 'lavfi', '-i', source, '-ac', '2', '-f', 'f32le', '-'];
+      const out = execFileSync('ffmpeg', args);
+      const theirs = [out.readFloatLE(8 * 1000) / 0.25, out.readFloatLE(8 * 1000 + 4) / 0.25];
+      const planes = Array.from({ length: count }, (_, n) => constant(n === channel ? 1 : 0));
+      return { theirs, ours: mapChannels(planes, 2).map((plane) => plane[0] as number) };
+    });
+    const scale = gains[0]!.theirs[0] as number;
+    for (const { theirs, ours } of gains) {
+      theirs.forEach((gain, side) => expect(ours[side]).toBeCloseTo(gain / scale, 3));
+    }
+  });
+  it('fold four of AAC from three in front and one at the back', () => {
+    const planes = [0, 0, 0, 1].map(constant);
+    expect(mapChannels(planes, 2, 'aac').map((plane) => plane[0])).toEqual(
+      [0.5000000000000001, 0.5000000000000001].map(Math.fround),
+    );
   });
   it('double from one, and pass where they are right', () => {
     expect(mapChannels([constant(0.5)], 2).map((plane) => plane[0])).toEqual([0.5, 0.5]);

@@ -25,7 +25,7 @@ export class Resampler {
   private readonly up: number;
   private readonly down: number;
   /** Input samples that one output sample looks at, on each side. */
-  private readonly reach: number;
+  readonly reach: number;
   private readonly phases: Float32Array[];
   private waiting: Planes;
   /** Input index of the first held sample. */
@@ -57,6 +57,17 @@ export class Resampler {
     });
     const sum = taps.reduce((total, tap) => total + tap, 0);
     return taps.map((tap) => tap / sum);
+  }
+
+  /**
+   * Sound before a beginning that the filter needs to hear: whole steps of the two rates, so that the beginning falls
+   * on an output sample. None of it lies before the first sample of all.
+   * @param start input samples that there are before the beginning. @returns input samples to push first, and the
+   * output samples that they make, to be dropped.
+   */
+  leadOf(start: number): { input: number; output: number } {
+    const steps = Math.min(Math.ceil(this.reach / this.down), Math.floor(Math.max(0, start) / this.down));
+    return { input: steps * this.down, output: steps * this.up };
   }
 
   /** Takes the next input samples and gives what output they complete. */

@@ -53,12 +53,77 @@ export class TruePeakMeter {
       const next = Math.abs(samples[i + REACH] as number);
       if (Math.max(here, next) < QUIET * this.between) continue;
       for (let phase = 1; phase < PHASES; phase++) {
-        const taps = TAPS[phase] as Float64Array;
-        let sum = 0;
-        for (let t = 0; t < 2 * REACH; t++) sum += (taps[t] as number) * (samples[i + t] as number);
-        if (sum > this.between) this.between = sum;
-        else if (-sum > this.between) this.between = -sum;
+        this.between = Math.max(this.between, Math.abs(pointBetween(samples, i, phase)));
       }
     }
+  }
+}
+
+/** A point between two samples, from the sample `REACH` − 1 after `from` on. @param phase 1…{@link PHASES} − 1. */
+function pointBetween(samples: Float32Array, from: number, phase: number): number {
+  const taps = TAPS[phase] as Float64Array;
+  let sum = 0;
+  for (let t = 0; t < 2 * REACH; t++) sum += (taps[t] as number) * (samples[from + t] as number);
+  return sum;
+}
+
+/** Sound, and for each of its samples the greatest level at it and on the way to its neighbours, of any channel. */
+export interface PeakedSound {
+  planes: Planes;
+  peaks: Float32Array;
+}
+
+/** Finds the true peak of each sample while sound streams. It comes out a little later than it goes in. */
+export class PeakFinder {
+  private tails: Planes;
+  /** Samples of the silence before the first, which do not come out. */
+  private lead = REACH + 1;
+  /** The greatest level between the last sample that came out and the next. */
+  private before = 0;
+
+  /** @param least levels below this are not looked at closely: the greatest sample stands for them. */
+  constructor(
+    channels: number,
+    private readonly least: number,
+  ) {
+    this.tails = Array.from({ length: channels }, () => new Float32Array(2 * REACH));
+  }
+
+  push(planes: Planes): PeakedSound {
+    const all = this.tails.map((tail, channel) => {
+      const plane = planes[channel] ?? new Float32Array(0);
+      const joined = new Float32Array(tail.length + plane.length);
+      joined.set(tail);
+      joined.set(plane, tail.length);
+      return joined;
+    });
+    this.tails = all.map((joined) => joined.slice(-2 * REACH));
+    const count = (all[0]?.length ?? 0) - 2 * REACH;
+    const drop = Math.min(this.lead, count);
+    this.lead -= drop;
+    const peaks = new Float32Array(count - drop);
+    for (let i = drop; i < count; i++) peaks[i - drop] = this.peakAt(all, i);
+    return { planes: all.map((joined) => joined.slice(drop + REACH - 1, count + REACH - 1)), peaks };
+  }
+
+  finish(): PeakedSound {
+    return this.push(this.tails.map(() => new Float32Array(REACH + 1)));
+  }
+
+  private peakAt(all: Planes, i: number): number {
+    let here = 0;
+    let after = 0;
+    for (const samples of all) {
+      const sample = Math.abs(samples[i + REACH - 1] as number);
+      const next = Math.abs(samples[i + REACH] as number);
+      if (sample > here) here = sample;
+      if (Math.max(sample, next) < this.least) continue;
+      for (let phase = 1; phase < PHASES; phase++) {
+        after = Math.max(after, Math.abs(pointBetween(samples, i, phase)));
+      }
+    }
+    const peak = Math.max(here, after, this.before);
+    this.before = after;
+    return peak;
   }
 }

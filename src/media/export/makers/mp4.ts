@@ -1,5 +1,5 @@
 import { registerAacEncoder } from '@mediabunny/aac-encoder';
-import { AudioSampleSource, Quality, VideoSampleSource } from 'mediabunny';
+import { AudioSampleSource, type EncodedPacket, Quality, VideoSampleSource } from 'mediabunny';
 import { AUDIO_BITS } from '@core/rate/bit-rate';
 import { highProfileCodec, lowestLevel } from '@core/rate/level';
 import { exportSound } from '@core/render/export-sound';
@@ -29,7 +29,12 @@ export const mp4Maker: Maker = {
     if (!facts) return { file, picture, sound: null };
     // Always this encoder, also where the browser has one: only its delay is known.
     registerAacEncoder();
-    const sound = new AudioSampleSource({ codec: 'aac', quality: new Quality({ bitrate: AUDIO_BITS }) });
+    const end = secondsOf(plan.frames, plan.rate);
+    const sound = new AudioSampleSource({
+      codec: 'aac',
+      quality: new Quality({ bitrate: AUDIO_BITS }),
+      onEncodedPacket: (packet) => endAt(packet, end),
+    });
     // An AAC packet holds 1024 samples; the encoder adds a few at the ends.
     const packets = Math.ceil((secondsOf(plan.frames, plan.rate) * facts.sampleRate) / 1024) + 8;
     file.output.addAudioTrack(sound, { maximumPacketCount: packets });
@@ -50,4 +55,13 @@ async function encoderFor(plan: RenderPlan, videoBits: number): Promise<string> 
   });
   if (!supported) throw new TroubleError('encoder-missing', { width, height });
   return codec;
+}
+
+/**
+ * Packets hold 1024 samples: one that reaches past the end of the clip lasts until the end only, so that the track
+ * and its edit end there (ISO/IEC 14496-12, 8.6.1.2 and 8.6.6).
+ */
+function endAt(packet: EncodedPacket, end: number): void {
+  const past = packet.timestamp + packet.duration - end;
+  if (past > 0) Object.assign(packet, { duration: Math.max(0, packet.duration - past) });
 }
