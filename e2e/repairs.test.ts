@@ -23,13 +23,19 @@ describe('a master that is not as it should be', () => {
     return (await here.visitor.download()).file;
   }
 
-  it('with baked-in bars is filled to the edge once its live area is taken', async () => {
+  it('with baked-in bars is filled to the edge: its live area is taken by itself, and can be taken back', async () => {
     const bars = 'scale=1920:800,pad=1920:1080:0:140:black,setsar=1';
     const file = makeClip('barred.mp4', { size: '1920x1080', seconds: 2, filter: bars });
     await lookAt(file);
-    await problem(/^Bars are part of the picture: 1920×800/).waitFor();
-    await here.visitor.press('Take the found edges');
     await problem(/^Live area: 1920×800/).waitFor();
+    // A picture of before and after says what was taken.
+    await here.visitor.page.getByLabel('With the edges').waitFor();
+    await here.visitor.press('Take it back');
+    await problem(/^Bars are part of the picture: 1920×800/).waitFor();
+    await here.visitor.step('Check');
+    await here.visitor.has('listitem', 'Bars in the master: stop');
+    await here.visitor.press('Take the found edges');
+    await here.visitor.has('listitem', 'Bars in the master: pass');
     const made = await exported();
     // Judged from outside: cropdetect, and ffmpeg's own crop of the same window.
     expect(cropDetect(made)).toBe('1080:1920:0:0');
@@ -38,6 +44,12 @@ describe('a master that is not as it should be', () => {
     await here.visitor.step('Master');
     await here.visitor.press('Take all repairs back');
     await problem(/^Bars are part of the picture/).waitFor();
+    // The job sheet asks, until it is answered either way.
+    await here.visitor.press('Job sheet');
+    await here.visitor.sees('Are these edges bars?');
+    await here.visitor.press('They are picture');
+    await here.visitor.page.getByText('Are these edges bars?').waitFor({ state: 'hidden' });
+    await here.visitor.step('Master');
   });
 
   it('of which an edge is typed keeps its windows inside that edge', async () => {

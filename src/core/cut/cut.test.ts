@@ -1,5 +1,14 @@
 import fc from 'fast-check';
-import { type Cut, cutFrames, cutSchema, rangeAt, rangeLength, slowestRate, trimmedTo } from './cut';
+import {
+  type Cut,
+  cutFrames,
+  rangeStarts,
+  cutSchema,
+  rangeAt,
+  rangeLength,
+  slowestRate,
+  trimmedTo,
+} from './cut';
 import { joined, rangeMoved, removed, rolled, slice, slipped, split, trimmed } from './range-edits';
 
 const FILM = { num: 24000, den: 1001 };
@@ -41,12 +50,18 @@ describe('a cut', () => {
     );
   });
 
-  it('is not one frame too long where a last frame of a slower master does not fit', () => {
+  it('rounds over the whole, not over each range', () => {
+    // 378 frames of 24 are 472.5 of 30, whatever ranges they lie in.
     const ranges = [197, 180, 1].map((out) => ({ master: 'a', in: 0, out }));
     const rate = { num: 30000, den: 1001 };
-    const kept = trimmedTo(ranges, 473, masters, rate);
-    expect(cutFrames(kept, masters, rate)).toBeLessThanOrEqual(473);
-    expect(kept).toEqual(ranges.slice(0, 2));
+    expect(cutFrames(ranges, masters, rate)).toBe(473);
+    expect(trimmedTo(ranges, 473, masters, rate)).toEqual(ranges);
+    expect(trimmedTo(ranges, 472, masters, rate)).toEqual(ranges.slice(0, 2));
+    // Ten parts of 60 s at 24 are 60 s at 25: a part for "at most 60 s" is not stopped.
+    const parts = Array.from({ length: 10 }, (_, i) => ({ master: 'a', in: i * 200, out: i * 200 + 144 }));
+    const even = (): { rate: typeof rate; frames: number } => ({ rate: { num: 24, den: 1 }, frames: 9000 });
+    expect(cutFrames(parts, even, { num: 25, den: 1 })).toBe(1500);
+    expect(rangeStarts(parts, even, { num: 25, den: 1 })[5]).toBe(750);
   });
 
   it('knows which range holds a frame', () => {

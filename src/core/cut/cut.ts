@@ -24,14 +24,38 @@ export function rangeLength(range: Range): number {
   return range.out - range.in;
 }
 
-/** Frames that a range lasts at another rate: enough that its last frame shows. */
-export function rangeFramesAt(range: Range, from: FrameRate, to: FrameRate): number {
-  return scaledFrames(rangeLength(range), from, to);
+/**
+ * The first output frame of each range, and after them the frames of the whole cut, at a canvas's rate. What does not
+ * fit a frame is rounded up over the cut, not in each range: ten ranges are no longer than one of their length.
+ */
+export function rangeStarts(cut: Cut, masters: MasterLengths, rate: FrameRate): number[] {
+  const starts = [0];
+  // Frames so far of each rate: sums of one rate stay whole.
+  const before = new Map<string, { rate: FrameRate; frames: number }>();
+  for (const range of cut) {
+    const own = masters(range.master).rate;
+    const key = `${own.num}/${own.den}`;
+    const frames = (before.get(key)?.frames ?? 0) + rangeLength(range);
+    before.set(key, { rate: own, frames });
+    starts.push(
+      before.size === 1 ? scaledFrames(frames, own, rate) : mixedFrames([...before.values()], rate),
+    );
+  }
+  return starts;
+}
+
+/** Frames that runs of several rates last together. */
+function mixedFrames(runs: readonly { rate: FrameRate; frames: number }[], rate: FrameRate): number {
+  const exact = runs.reduce(
+    (sum, run) => sum + (run.frames * run.rate.den * rate.num) / (run.rate.num * rate.den),
+    0,
+  );
+  return Math.ceil(exact - 1e-6);
 }
 
 /** Frames that a cut lasts at a canvas's rate. */
 export function cutFrames(cut: Cut, masters: MasterLengths, rate: FrameRate): number {
-  return cut.reduce((sum, range) => sum + rangeFramesAt(range, masters(range.master).rate, rate), 0);
+  return rangeStarts(cut, masters, rate)[cut.length] ?? 0;
 }
 
 /**
@@ -45,19 +69,22 @@ export function slowestRate(cut: Cut, masters: MasterLengths): FrameRate {
 
 /** A cut shortened from its end to at most `frames` at the canvas's rate. @param frames 1 or more. */
 export function trimmedTo(cut: Cut, frames: number, masters: MasterLengths, rate: FrameRate): Cut {
-  let left = frames;
   const out: Cut = [];
   for (const range of cut) {
-    const from = masters(range.master).rate;
-    const kept = Math.min(left, rangeFramesAt(range, from, rate));
-    left -= kept;
-    if (kept <= 0) break;
-    // The most master frames that still last no longer than what is left.
-    let length = Math.min(rangeLength(range), scaledFrames(kept, rate, from));
-    while (length > 1 && scaledFrames(length, from, rate) > kept) length -= 1;
-    // One frame of a slower master may last too long already; a cut keeps at least one.
-    if (out.length > 0 && scaledFrames(length, from, rate) > kept) break;
+    const lasts = (length: number) =>
+      cutFrames([...out, { ...range, out: range.in + length }], masters, rate);
+    // The most frames of the range with which the cut still lasts no longer.
+    const most = rangeLength(range);
+    let length = Math.min(most, scaledFrames(frames, rate, masters(range.master).rate));
+    if (lasts(most) <= frames) length = most;
+    while (length > 1 && lasts(length) > frames) {
+      length -= Math.max(1, scaledFrames(lasts(length) - frames, rate, masters(range.master).rate) - 1);
+      length = Math.max(1, length);
+    }
+    // A cut keeps at least one frame, however long that lasts.
+    if (out.length > 0 && lasts(length) > frames) break;
     out.push({ ...range, out: range.in + length });
+    if (length < most) break;
   }
   return out;
 }

@@ -11,6 +11,8 @@ export interface Shots {
 
 /** Where a shot begins, and how. The first begins at 0. */
 export const boundarySchema = z.object({
+  /** The shot that begins there: one of before, or the name of a new one; without it the one that began there. */
+  shot: z.string().optional(),
   frame: z.number().int(),
   start: shotStartSchema.nullable(),
   live: pictureRectSchema.nullable().optional(),
@@ -20,9 +22,9 @@ export type Boundary = z.infer<typeof boundarySchema>;
 const SET: ShotStart = { kind: 'set', confidence: 1, frames: 0 };
 
 /**
- * New shots for a master. A shot that begins where an old one does keeps that one's id; another takes over the
- * framing of the shot that it lies in, so that nothing a person framed is lost
- * (`to-length.test.ts`, "keep their framings").
+ * New shots for a master. A shot is the one that its boundary names, wherever that went; without a name it is the one
+ * that began at the same frame. A new shot takes over the framing of the shot that it lies in, so that nothing a
+ * person framed is lost (`shots.test.ts`).
  *
  * @param old that master's shots as they are. @param boundaries in any order; frames outside 1…frames−1 fall away.
  * @param frames length of the master.
@@ -40,22 +42,20 @@ export function reshot(
     else if (boundary.frame > 0 && boundary.frame < frames) starts.set(boundary.frame, boundary);
   }
   const ordered = [...starts.values()].sort((a, b) => a.frame - b.frame);
-  const taken = new Set(old.map((shot) => shot.id));
-  const freshId = (): string => {
-    for (let n = 1; ; n++) {
-      const id = `${master}-${n}`;
-      if (!taken.has(id)) {
-        taken.add(id);
-        return id;
-      }
-    }
-  };
+  const named = new Set(ordered.flatMap(({ shot }) => shot ?? []));
+  const freshId = freshIds(master, [
+    ...old.map((shot) => shot.id),
+    ...named,
+    ...all.framings.map((framing) => framing.shot),
+  ]);
   const made: Shot[] = [];
   const framings: Framing[] = [];
   ordered.forEach((boundary, i) => {
-    const same = old.find((shot) => shot.in === boundary.frame);
+    const same =
+      old.find((shot) => shot.id === boundary.shot) ??
+      old.find((shot) => shot.in === boundary.frame && !named.has(shot.id));
     const parent = same ?? old.find((shot) => boundary.frame >= shot.in && boundary.frame < shot.out);
-    const id = same?.id ?? freshId();
+    const id = same?.id ?? boundary.shot ?? freshId();
     const live = boundary.live === undefined ? (parent?.live ?? null) : boundary.live;
     made.push({
       id,
@@ -76,19 +76,35 @@ export function reshot(
   };
 }
 
+/** Names that no shot has, or had as far as can be told. */
+function freshIds(master: string, known: readonly string[]): () => string {
+  const taken = new Set(known);
+  return () => {
+    for (let n = 1; ; n++) {
+      const id = `${master}-${n}`;
+      if (taken.has(id)) continue;
+      taken.add(id);
+      return id;
+    }
+  };
+}
+
 /** The boundaries that shots have. */
 export function boundariesOf(shots: readonly Shot[]): Boundary[] {
-  return shots.map(({ in: frame, start, live }) => ({ frame, start, live }));
+  return shots.map(({ id, in: frame, start, live }) => ({ shot: id, frame, start, live }));
 }
 
-/** Boundaries with one more at a frame, put there by a person; the same where there is one. */
-export function withBoundary(boundaries: readonly Boundary[], frame: number): Boundary[] {
+/**
+ * Boundaries with one more at a frame, put there by a person; the same where there is one.
+ * @param shot name of the shot that begins there: one that no shot ever had.
+ */
+export function withBoundary(boundaries: readonly Boundary[], frame: number, shot: string): Boundary[] {
   return boundaries.some((boundary) => boundary.frame === frame)
     ? [...boundaries]
-    : [...boundaries, { frame, start: SET }];
+    : [...boundaries, { shot, frame, start: SET }];
 }
 
-/** Boundaries without the one at a frame: the shots on its two sides become one. The first of all stays. */
+/** Boundaries without the one at a frame: the shot before it goes on over the one that began there. The first stays. */
 export function withoutBoundary(boundaries: readonly Boundary[], frame: number): Boundary[] {
   return boundaries.filter((boundary) => boundary.frame !== frame || boundary.frame === 0);
 }

@@ -2,10 +2,8 @@ import fc from 'fast-check';
 import { rangeLength } from './cut';
 import { type Candidate, proposals } from './fit-length';
 import { inParts } from './parts';
-import { boundariesOf, movedBoundary, reshot, withBoundary, withoutBoundary } from './shots';
 import { snapped, snapPoints } from './snap';
-import { plainFraming } from '../framing/framing';
-import { testShot, TEST_MASTER } from '../job/test-job';
+import { testShot } from '../job/test-job';
 
 const total = (cut: { in: number; out: number }[]) =>
   cut.reduce((sum, range) => sum + range.out - range.in, 0);
@@ -119,35 +117,6 @@ describe('parts', () => {
     });
     expect(parts.map(total)).toEqual([470, 530]);
     expect(() => inParts([range(0, 1000)], { most: 600, overlap: 400, divisions: [] })).toThrow(RangeError);
-  });
-});
-
-describe('shots', () => {
-  const shots = [testShot('a', 0, 100), testShot('b', 100, 300)];
-  const framings = [plainFraming('b', 'main', 100)];
-
-  it('keep their framings, whatever becomes of them', () => {
-    fc.assert(
-      fc.property(fc.array(fc.nat(320), { maxLength: 8 }), (frames) => {
-        const wanted = frames.reduce(withBoundary, boundariesOf(shots));
-        const made = reshot({ shots, framings }, TEST_MASTER, shots, wanted, 300);
-        expect(made.shots[0]!.in).toBe(0);
-        expect(made.shots[made.shots.length - 1]!.out).toBe(300);
-        made.shots.forEach((shot, i) => expect(shot.in).toBe(made.shots[i - 1]?.out ?? 0));
-        expect(new Set(made.shots.map((shot) => shot.id)).size).toBe(made.shots.length);
-        for (const shot of made.shots) {
-          expect(made.framings.some((framing) => framing.shot === shot.id)).toBe(shot.in >= 100);
-        }
-      }),
-    );
-  });
-
-  it('merge and move, never past their neighbours', () => {
-    const bounds = boundariesOf([...shots, testShot('c', 300, 400)]);
-    expect(withoutBoundary(bounds, 100).map((boundary) => boundary.frame)).toEqual([0, 300]);
-    expect(withoutBoundary(bounds, 0)).toHaveLength(3);
-    expect(movedBoundary(bounds, 100, 350, 400).map((boundary) => boundary.frame)).toEqual([0, 299, 300]);
-    expect(movedBoundary(bounds, 300, 900, 400).map((boundary) => boundary.frame)).toEqual([0, 100, 399]);
   });
 });
 

@@ -1,4 +1,4 @@
-import { type Cut, rangeFramesAt } from '../cut/cut';
+import { type Cut, rangeStarts } from '../cut/cut';
 import type { Framing } from '../framing/framing';
 import { type PictureWindow, WHOLE, type Window, windowAt, windowInPicture } from '../framing/window';
 import { shotsOf } from '../cut/master-shots';
@@ -97,12 +97,16 @@ export function planOf(canvas: Canvas, input: PlanInput): RenderPlan {
   const segments: PlanSegment[] = [];
   const { width, height, rate, layout } = canvas;
   const ground = layout.kind === 'banded' ? layout.banded.colour : null;
-  let rangeStart = 0;
+  const sourceIn = (id: string): Source => {
+    const source = input.sources.find((master) => master.id === id);
+    if (!source) throw new RangeError(`the plan has no master ${id}`);
+    return source;
+  };
+  const starts = rangeStarts(input.cut, sourceIn, rate);
   input.cut.forEach((range, index) => {
-    const of = input.sources.findIndex((master) => master.id === range.master);
-    const source = input.sources[of];
-    if (!source) throw new RangeError(`the plan has no master ${range.master}`);
-    const total = rangeFramesAt(range, source.rate, rate);
+    const source = sourceIn(range.master);
+    const rangeStart = starts[index] as number;
+    const total = (starts[index + 1] as number) - rangeStart;
     for (const shot of shotsOf(input.shots, source)) {
       const from = Math.max(range.in, shot.in) - range.in;
       const to = Math.min(range.out, shot.out) - range.in;
@@ -113,7 +117,7 @@ export function planOf(canvas: Canvas, input: PlanInput): RenderPlan {
       segments.push({
         start: rangeStart + first,
         frames,
-        source: of,
+        source: input.sources.indexOf(source),
         range: index,
         rangeStart,
         rangeIn: range.in,
@@ -121,9 +125,16 @@ export function planOf(canvas: Canvas, input: PlanInput): RenderPlan {
         ...shotPanes(canvas, input.framings, shot, source),
       });
     }
-    rangeStart += total;
   });
-  return { width, height, rate, ground, frames: rangeStart, sources: input.sources, segments };
+  return {
+    width,
+    height,
+    rate,
+    ground,
+    frames: starts[input.cut.length] as number,
+    sources: input.sources,
+    segments,
+  };
 }
 
 function planPane(

@@ -56,7 +56,7 @@ export function ShotTray({ tools }: { tools: CutTools }) {
           label="A shot begins here"
           words="Begins"
           disabled={frame === shot.in}
-          onPress={() => set('add', withBoundary(bounds, frame))}
+          onPress={() => set('add', withBoundary(bounds, frame, `${source.id}-${crypto.randomUUID()}`))}
         />
         <Tool
           icon="set-merge"

@@ -15,7 +15,7 @@ describe('shot commands', () => {
       master: TEST_MASTER,
       frames: 984,
       old: [testShot(SHOT, 0, 984)],
-      boundaries: withBoundary([{ frame: 0, start: null }], 300),
+      boundaries: withBoundary([{ frame: 0, start: null }], 300, 'new'),
     });
     expect(divided.shots.map((shot) => [shot.in, shot.out])).toEqual([
       [0, 300],
