@@ -4,6 +4,7 @@ import { canvasOf } from '../layout/canvas';
 import { PLACEMENTS, placementOf } from '../outlets/outlets';
 import { type Clip, clipSchema, type GoneClip, goneClipSchema, type Words } from './clip';
 import { masterSchema, type Master } from '../master/master';
+import { keptPlacesSchema } from './retime';
 import { exportRecordSchema, postRecordSchema } from './records';
 import { repairsSchema } from '../master/repairs';
 import { type Shot, shotSchema } from '../cut/shot';
@@ -23,6 +24,8 @@ export const editSchema = z.object({
   gone: z.array(goneClipSchema),
   /** The clip being worked on. */
   clip: z.string(),
+  /** By master, places that a change of its rate could not keep. */
+  retimed: z.record(z.string(), keptPlacesSchema).optional(),
 });
 export type Edit = z.infer<typeof editSchema>;
 

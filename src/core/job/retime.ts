@@ -1,35 +1,122 @@
-import type { Framing } from '../framing/framing';
-import { compareRates, type FrameRate, rateValue } from '../time/frame-rate';
+import { z } from 'zod';
+import { type Cut, cutSchema, type Range } from '../cut/cut';
+import { type Shot, shotSchema } from '../cut/shot';
+import { type Framing, framingSchema } from '../framing/framing';
+import { compareRates, type FrameRate, frameRateSchema, rateValue, scaledFrames } from '../time/frame-rate';
 import type { Edit } from './job';
 
-/** An edit whose places in one master mean the same moments after the master's rate changed. */
+/** Places as they were counted at another rate of their master, before they were mapped from it. */
+const placesSchema = z.object({
+  rate: frameRateSchema,
+  shots: z.array(shotSchema).optional(),
+  framings: z.array(framingSchema).optional(),
+  cut: cutSchema.optional(),
+});
+/** By what holds the places: the shots, the shared framings, a canvas's own, or a clip's cut. */
+export const keptPlacesSchema = z.record(z.string(), placesSchema);
+type Places = z.infer<typeof placesSchema>;
+type KeptPlaces = z.infer<typeof keptPlacesSchema>;
+
+const same = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);
+
+/**
+ * An edit whose places in one master mean the same moments after the master's rate changed. What cannot be placed at
+ * the new rate, and what was rounded, is kept: it comes back exactly with the rate, unless it was changed meanwhile.
+ */
 export function retimed(edit: Edit, master: string, before: FrameRate, after: FrameRate): Edit {
   if (compareRates(before, after) === 0) return edit;
-  const ratio = rateValue(after) / rateValue(before);
-  const retimed = (frame: number) => Math.round(frame * ratio);
-  const span = <T extends { in: number; out: number }>(range: T): T => ({
-    ...range,
-    in: retimed(range.in),
-    out: Math.max(retimed(range.in) + 1, retimed(range.out)),
-  });
-  const own = new Set(edit.shots.filter((shot) => shot.master === master).map((shot) => shot.id));
-  const timed = (framing: Framing): Framing =>
-    own.has(framing.shot) || framing.shot.startsWith(`${master}-`)
-      ? { ...framing, keyframes: framing.keyframes.map((key) => ({ ...key, frame: retimed(key.frame) })) }
-      : framing;
-  return {
+  const known = edit.retimed?.[master] ?? {};
+  const next: KeptPlaces = {};
+  const shotsBefore = edit.shots.filter((shot) => shot.master === master);
+  /** Maps one holder's places from where they were first counted. */
+  const mapped = (
+    key: string,
+    now: Omit<Places, 'rate'>,
+    map: Mapping,
+    shown = map,
+  ): Omit<Places, 'rate'> => {
+    const kept = known[key];
+    const untouched = kept && same(shown(kept, kept.rate, before), now);
+    const origin: Places = untouched ? kept : { ...now, rate: before };
+    if (compareRates(origin.rate, after) !== 0) next[key] = origin;
+    return map(origin, origin.rate, after);
+  };
+  const shots = mapped('shots', { shots: shotsBefore }, mapShots).shots ?? [];
+  const isOwn = ({ shot }: Framing) =>
+    shotsBefore.some(({ id }) => id === shot) ||
+    (known.shots?.shots ?? []).some(({ id }) => id === shot) ||
+    shot.startsWith(`${master}-`);
+  const framings = (key: string, all: readonly Framing[]): Framing[] => {
+    const own = { framings: all.filter(isOwn) };
+    const placed = mapped(key, own, mapFramings(shots), mapFramings(shotsBefore)).framings ?? [];
+    return [...all.filter((framing) => !isOwn(framing)), ...placed];
+  };
+  const moved: Edit = {
     ...edit,
-    shots: edit.shots.map((shot) => (shot.master === master ? span(shot) : shot)),
-    framings: edit.framings.map(timed),
+    shots: [...edit.shots.filter((shot) => shot.master !== master), ...shots],
+    framings: framings('framings', edit.framings),
     clips: edit.clips.map((clip) => ({
       ...clip,
-      cut: clip.cut.map((range) => (range.master === master ? span(range) : range)),
+      cut: mapped(`cut ${clip.id}`, { cut: clip.cut }, mapCut(master)).cut ?? clip.cut,
       // A canvas that ran at the master's rate goes on doing so.
       canvases: clip.canvases.map((canvas) => ({
         ...canvas,
-        detached: canvas.detached.map(timed),
+        detached: framings(`canvas ${clip.id} ${canvas.id}`, canvas.detached),
         rate: compareRates(canvas.rate, before) === 0 ? after : canvas.rate,
       })),
     })),
   };
+  return withKept(moved, master, next);
 }
+
+/** Places at one rate as places at another. */
+type Mapping = (places: Omit<Places, 'rate'>, from: FrameRate, to: FrameRate) => Omit<Places, 'rate'>;
+
+function withKept(edit: Edit, master: string, kept: KeptPlaces): Edit {
+  const { retimed: all, ...rest } = edit;
+  const others = Object.entries(all ?? {}).filter(([id]) => id !== master);
+  const now = Object.keys(kept).length > 0 ? [...others, [master, kept] as const] : others;
+  return now.length > 0 ? { ...rest, retimed: Object.fromEntries(now) } : rest;
+}
+
+const placeOf = (frame: number, from: FrameRate, to: FrameRate): number =>
+  Math.round((frame * rateValue(to)) / rateValue(from));
+
+/** Shots without gap or overlap: one that is shorter than a frame of the new rate has no place there. */
+const mapShots: Mapping = ({ shots = [] }, from, to) => {
+  const end = scaledFrames(shots[shots.length - 1]?.out ?? 0, from, to);
+  const starts = shots.map((shot) => Math.min(placeOf(shot.in, from, to), end));
+  const outOf = (i: number) => starts[i + 1] ?? end;
+  return {
+    shots: shots.flatMap((shot, i): Shot[] => {
+      const first = starts[i] ?? 0;
+      return outOf(i) > first ? [{ ...shot, in: first, out: outOf(i) }] : [];
+    }),
+  };
+};
+
+/**
+ * Framings of the shots that are there, with keyframes at the same moments; of those that fall on one frame the last
+ * has a place there. A master without shots of its own is one shot, whose framing stays.
+ */
+const mapFramings =
+  (shots: readonly Shot[]): Mapping =>
+  ({ framings = [] }, from, to) => ({
+    framings: framings
+      .filter(({ shot }) => shots.length === 0 || shots.some(({ id }) => id === shot))
+      .map((framing) => {
+        const placed = framing.keyframes.map((key) => ({ ...key, frame: placeOf(key.frame, from, to) }));
+        return { ...framing, keyframes: placed.filter((key, i) => placed[i + 1]?.frame !== key.frame) };
+      }),
+  });
+
+/** Ranges at the same moments, at least a frame each, inside the master. */
+const mapCut =
+  (master: string): Mapping =>
+  ({ cut = [] }, from, to) => {
+    const span = (range: Range): Range => {
+      const first = Math.min(placeOf(range.in, from, to), scaledFrames(range.out, from, to) - 1);
+      return { ...range, in: first, out: Math.max(first + 1, placeOf(range.out, from, to)) };
+    };
+    return { cut: cut.map((range) => (range.master === master ? span(range) : range)) as Cut };
+  };

@@ -19,17 +19,19 @@ export const SHOT_COMMANDS = {
     schema: z.object({
       act: z.enum(actsOf(ACTS)),
       master: z.string(),
-      /** That master's shots as they are, its new boundaries, and its length. */
+      /** That master's one shot, where it has none of its own yet; its new boundaries, and its length. */
       old: z.array(shotSchema).readonly(),
       boundaries: z.array(boundarySchema).readonly(),
       frames: z.number().int().positive(),
     }),
     label: ACTS,
     apply(edit, { master, old, boundaries, frames }) {
+      const known = edit.shots.filter((shot) => shot.master === master);
+      const own = known.length > 0 ? known : old;
       const of = (framings: Framing[]) =>
-        reshot({ shots: edit.shots, framings }, master, old, boundaries, frames);
+        reshot({ shots: edit.shots, framings }, master, own, boundaries, frames);
       const { shots, framings } = of(edit.framings);
-      const gone = new Set(old.map((shot) => shot.id));
+      const gone = new Set(own.map((shot) => shot.id));
       for (const shot of shots) gone.delete(shot.id);
       return {
         ...edit,

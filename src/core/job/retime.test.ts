@@ -1,0 +1,109 @@
+import fc from 'fast-check';
+import type { Framing } from '../framing/framing';
+import { scaledFrames, type FrameRate } from '../time/frame-rate';
+import { activeClip, type Edit } from './job';
+import { retimed } from './retime';
+import { testFraming, testJob, TEST_MASTER, testRange, testShot } from './test-job';
+
+const RATES: FrameRate[] = [
+  { num: 60, den: 1 },
+  { num: 24, den: 1 },
+  { num: 25, den: 1 },
+  { num: 30000, den: 1001 },
+  { num: 24000, den: 1001 },
+  { num: 50, den: 3 },
+];
+const [SIXTY, FILM] = RATES as [FrameRate, FrameRate];
+const FRAMES = 100;
+
+const keyed = (shot: string, frames: number[]): Framing => {
+  const plain = testFraming();
+  const [key] = plain.keyframes;
+  return { ...plain, shot, keyframes: frames.map((frame, i) => ({ ...key!, zoom: 1 + i, frame })) };
+};
+
+function editOf(starts: number[], keys: number[], ranges: [number, number][]): Edit {
+  const { edit } = testJob({ rate: SIXTY, frames: FRAMES });
+  const cuts = [0, ...starts];
+  return {
+    ...edit,
+    shots: cuts.map((first, i) => testShot(`${TEST_MASTER}-${i}`, first, cuts[i + 1] ?? FRAMES)),
+    framings: [keyed(`${TEST_MASTER}-0`, keys)],
+    clips: [{ ...activeClip(edit), cut: ranges.map(([first, out]) => testRange(first, out)) }],
+  };
+}
+
+const ordered = (most: number) =>
+  fc
+    .uniqueArray(fc.integer({ min: 1, max: FRAMES - 1 }), { maxLength: most })
+    .map((all) => all.sort((a, b) => a - b));
+const some = fc
+  .tuple(
+    ordered(12),
+    ordered(6),
+    fc.array(fc.tuple(fc.nat(FRAMES - 2), fc.integer({ min: 1, max: 30 })), { minLength: 1, maxLength: 5 }),
+  )
+  .map(([starts, keys, ranges]) =>
+    editOf(
+      starts,
+      [0, ...keys],
+      ranges.map(([first, long]) => [first, Math.min(FRAMES, first + long)]),
+    ),
+  );
+
+describe("a change of a master's rate", () => {
+  it('leaves shots that tile the master, keyframes that follow, and ranges inside it', () => {
+    fc.assert(
+      fc.property(some, fc.constantFrom(...RATES.slice(1)), (edit, rate) => {
+        const now = retimed(edit, TEST_MASTER, SIXTY, rate);
+        const total = scaledFrames(FRAMES, SIXTY, rate);
+        now.shots.forEach((shot, i) => {
+          expect(shot.in).toBe(now.shots[i - 1]?.out ?? 0);
+          expect(shot.out).toBeGreaterThan(shot.in);
+        });
+        expect(now.shots[now.shots.length - 1]!.out).toBe(total);
+        for (const { keyframes } of now.framings) {
+          keyframes.slice(1).forEach((key, i) => expect(key.frame).toBeGreaterThan(keyframes[i]!.frame));
+        }
+        for (const range of activeClip(now).cut) {
+          expect(range.out).toBeGreaterThan(range.in);
+          expect(range.out).toBeLessThanOrEqual(total);
+        }
+      }),
+    );
+  });
+
+  it('comes back exactly, by whatever rates it went', () => {
+    fc.assert(
+      fc.property(some, fc.array(fc.constantFrom(...RATES), { maxLength: 5 }), (edit, rates) => {
+        let now = edit;
+        let before = SIXTY;
+        for (const rate of [...rates, SIXTY]) {
+          now = retimed(now, TEST_MASTER, before, rate);
+          before = rate;
+        }
+        expect(now).toEqual(edit);
+      }),
+    );
+  });
+
+  it('keeps shots that are shorter than a frame until they have a place again', () => {
+    const edit = editOf([1, 2], [0], [[0, 100]]);
+    const slow = retimed(edit, TEST_MASTER, SIXTY, FILM);
+    expect(slow.shots.map((shot) => [shot.in, shot.out])).toEqual([
+      [0, 1],
+      [1, 40],
+    ]);
+    expect(activeClip(slow).cut).toEqual([testRange(0, 40)]);
+    expect(retimed(slow, TEST_MASTER, FILM, SIXTY)).toEqual(edit);
+  });
+
+  it('does not undo what was changed meanwhile', () => {
+    const edit = editOf([50], [0], [[0, 100]]);
+    const slow = retimed(edit, TEST_MASTER, SIXTY, FILM);
+    const clip = { ...activeClip(slow), cut: [testRange(4, 20)] };
+    const back = retimed({ ...slow, clips: [clip] }, TEST_MASTER, FILM, SIXTY);
+    expect(activeClip(back).cut).toEqual([testRange(10, 50)]);
+    expect(back.shots).toEqual(edit.shots);
+  });
+});
