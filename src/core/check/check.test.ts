@@ -1,4 +1,4 @@
-import { LOOKED } from '../job/test-pass';
+import { LOOKED, testPass } from '../job/test-pass';
 import { applyCommand } from '../job/commands/commands';
 import { activeClip, type Job } from '../job/job';
 import { targetOf } from '../outlets/outlets';
@@ -172,4 +172,16 @@ it('has words and figures for every finding of every kind of job', () => {
       expect(measuredWords(finding)).not.toMatch(/NaN|undefined|null/);
     }
   }
+});
+
+describe('sound over the ceiling', () => {
+  const sound = { integrated: -9, loudest: -6, samplePeak: 0, shortTerm: [], pauses: [] };
+  const of = (truePeak: number) =>
+    checkJob(testJob(), () => testPass({ sound: { ...sound, truePeak } })).find(
+      (finding) => finding.rule === 'audio',
+    );
+  it('is told, since the export holds it under that', () => {
+    expect(of(-0.9)).toMatchObject({ severity: 'note', code: 'loud', values: { peak: -0.9 } });
+    expect(of(-1)).toMatchObject({ severity: 'pass' });
+  });
 });

@@ -5,6 +5,7 @@ import { coverageRule } from './rules/coverage';
 import { enlargementRule } from './rules/enlargement';
 import { fileSizeRule } from './rules/file-size';
 import { lengthRule } from './rules/length';
+import { levelRule } from './rules/level';
 import { panesRule } from './rules/panes';
 import { pixelAspectRule } from './rules/pixel-aspect';
 import { rateRule } from './rules/rate';
@@ -21,6 +22,7 @@ export const EXPORT_RULES = {
   combing: combingRule,
   'pixel-aspect': pixelAspectRule,
   rate: rateRule,
+  level: levelRule,
   enlargement: enlargementRule,
   panes: panesRule,
   'file-size': fileSizeRule,

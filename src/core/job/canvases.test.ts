@@ -14,6 +14,7 @@ import {
 import { applyCommand } from './commands/commands';
 import { activeClip } from './job';
 
+const FILM = { num: 24000, den: 1001 };
 const SQUARE = { width: 1080, height: 1080 };
 const start = activeClip(testJob().edit);
 const two = { ...start, ...canvasAdded(start, SQUARE, 'tesselle/square') };
@@ -60,14 +61,22 @@ describe('the canvases of a clip', () => {
   });
 
   it('have sizes that a canvas may have, and say why another is none', () => {
-    for (const { width, height } of RATIOS) expect(ownSize(width, height)).toEqual({ width, height });
+    for (const { width, height } of RATIOS) expect(ownSize(width, height, FILM)).toEqual({ width, height });
     for (const [width, height] of [
       [1081, 1080],
       [0, 100],
       [5000, 100],
       [NaN, 10],
     ] as const)
-      expect(ownSize(width, height)).toMatchObject({ problem: expect.stringContaining('even') });
+      expect(ownSize(width, height, FILM)).toMatchObject({ problem: expect.stringContaining('even') });
+  });
+
+  it('are judged by the level table as they are typed', () => {
+    // ITU-T H.264 table A-1: 36,864 macroblocks a frame at most, and eight frames' worth in a side's square.
+    for (const side of [3840, 4096])
+      expect(ownSize(side, side, FILM)).toMatchObject({ problem: expect.stringContaining('No H.264') });
+    expect(ownSize(3840, 2160, FILM)).toEqual({ width: 3840, height: 2160 });
+    expect(ownSize(3840, 2160, { num: 120, den: 1 })).toHaveProperty('problem');
   });
 });
 

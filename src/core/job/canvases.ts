@@ -1,3 +1,5 @@
+import { levelFor } from '../rate/level';
+import { type FrameRate, rateLabel } from '../time/frame-rate';
 import { type Canvas, canvasOf, canvasSizeSchema, LEAST_SIDE, MOST_SIDE } from '../layout/canvas';
 import type { Preset } from '../layout/preset';
 import { placementOf } from '../outlets/outlets';
@@ -21,10 +23,14 @@ export const RATIOS: readonly (Size & { name: string })[] = [
   { name: '16:9', width: 1920, height: 1080 },
 ];
 
-/** Width and height as typed, or why they cannot be a canvas's. */
-export function ownSize(width: number, height: number): Size | { problem: string } {
+/** Width and height as typed, or why they cannot be a canvas's. @param rate that the canvas would run at. */
+export function ownSize(width: number, height: number, rate: FrameRate): Size | { problem: string } {
   const size = { width, height };
-  if (canvasSizeSchema.safeParse(size).success) return size;
+  if (canvasSizeSchema.safeParse(size).success) {
+    if (levelFor(size, rate, 0) !== null) return size;
+    const problem = `No H.264 file can hold ${width}×${height} at ${rateLabel(rate)} fps. Make one side smaller.`;
+    return { problem };
+  }
   return { problem: `Both sides must be even, from ${LEAST_SIDE} to ${MOST_SIDE}.` };
 }
 

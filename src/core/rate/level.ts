@@ -36,6 +36,17 @@ const HIGH_FACTOR = 1.25;
  * @throws RangeError when no level to 5.2 is enough.
  */
 export function lowestLevel(size: Size, rate: FrameRate, bitsPerSecond: number): number {
+  const found = levelFor(size, rate, bitsPerSecond);
+  if (found === null) {
+    throw new RangeError(
+      `no H.264 level takes ${size.width}×${size.height} at ${rateValue(rate).toFixed(3)} fps`,
+    );
+  }
+  return found;
+}
+
+/** As {@link lowestLevel}, or null when no level is enough. */
+export function levelFor(size: Size, rate: FrameRate, bitsPerSecond: number): number | null {
   const across = Math.ceil(size.width / 16);
   const down = Math.ceil(size.height / 16);
   const frame = across * down;
@@ -47,12 +58,7 @@ export function lowestLevel(size: Size, rate: FrameRate, bitsPerSecond: number):
       compareRates({ num: frame * rate.num, den: rate.den }, { num: level.maxMbps, den: 1 }) <= 0 &&
       bitsPerSecond <= level.maxBr * 1000 * HIGH_FACTOR,
   );
-  if (!fits) {
-    throw new RangeError(
-      `no H.264 level takes ${size.width}×${size.height} at ${rateValue(rate).toFixed(3)} fps`,
-    );
-  }
-  return fits.idc;
+  return fits?.idc ?? null;
 }
 
 /** The codec string of a High profile stream (RFC 6381; profile_idc 100, no constraint flags). */

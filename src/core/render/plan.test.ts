@@ -27,7 +27,8 @@ describe('plan', () => {
           expect(segmentAt(plan, n).shot).toBe(masterFrame < 100 ? 'a' : 'b');
         }
         const { in: first, out } = range;
-        expect(planRuns(plan)).toEqual([{ source: 0, start: 0, frames: out - first, in: first, out }]);
+        const run = { source: 0, start: 0, frames: out - first, in: first, out, rangeOut: out };
+        expect(planRuns(plan)).toEqual([run]);
       }),
       { numRuns: 25 },
     );
@@ -73,9 +74,16 @@ describe('another rate than the master has', () => {
     expect([0, 1, 49].map((n) => plannedFrame(slow, n).masterFrame)).toEqual([10, 12, 108]);
     expect(rateCost(slow)).toEqual({
       repeated: [],
-      vanished: Array.from({ length: 49 }, (_, i) => 11 + 2 * i),
+      vanished: Array.from({ length: 50 }, (_, i) => 11 + 2 * i),
     });
     expect(costWords(planOf(tall, input))).toBe('every frame once');
+  });
+
+  it('counts the frames that are lost at the end of a range too', () => {
+    const sixty = { ...sources[0]!, rate: { num: 60, den: 1 } };
+    const five = { ...input, cut: [testRange(0, 5)], sources: [sixty] };
+    // 60 to 24: frames 0 and 2 show.
+    expect(rateCost(planOf(canvas(24, 1), five))).toEqual({ repeated: [], vanished: [1, 3, 4] });
   });
 
   it('agrees with counting by time, and never leaves the range, at any standard rate', () => {

@@ -34,9 +34,10 @@ export interface PlanSegment {
   source: number;
   /** Place of its range in the cut. */
   range: number;
-  /** The first output frame of the range, and the master frame that it shows. */
+  /** The first output frame of the range, the master frame that it shows, and the first that is not in it. */
   rangeStart: number;
   rangeIn: number;
+  rangeOut: number;
   shot: string;
   /** The part of the picture that is picture, 0…1, and its size in square pixels. */
   live: PictureRect;
@@ -121,6 +122,7 @@ export function planOf(canvas: Canvas, input: PlanInput): RenderPlan {
         range: index,
         rangeStart,
         rangeIn: range.in,
+        rangeOut: range.out,
         shot: shot.id,
         ...shotPanes(canvas, input.framings, shot, source),
       });
@@ -230,20 +232,24 @@ export interface PlanRun {
   /** Master frames to decode, half-open. */
   in: number;
   out: number;
+  /** The first master frame that its last range does not hold. */
+  rangeOut: number;
 }
 
 /** A plan's runs in playing order; segments that go on in the same range are one. */
 export function planRuns(plan: RenderPlan): PlanRun[] {
   const runs: (PlanRun & { range: number })[] = [];
   for (const segment of plan.segments) {
-    const { start, frames, source, range } = segment;
+    const { start, frames, source, range, rangeOut } = segment;
     const out = masterFrameIn(plan, segment, start + frames - 1) + 1;
     const last = runs[runs.length - 1];
     if (last && goesOn(plan, last, segment)) {
       last.frames += frames;
       last.out = out;
       last.range = range;
-    } else runs.push({ source, range, start, frames, in: masterFrameIn(plan, segment, start), out });
+      last.rangeOut = rangeOut;
+    } else
+      runs.push({ source, range, start, frames, in: masterFrameIn(plan, segment, start), out, rangeOut });
   }
   return runs.map(({ range: _range, ...run }) => run);
 }

@@ -20,6 +20,8 @@ export function rateCost(plan: RenderPlan): RateCost {
       for (let gone = before + 1; gone < frame; gone++) cost.vanished.push(run.in + gone);
       before = frame;
     }
+    // What the last frame of the clip leaves of the range.
+    for (let gone = run.in + before + 1; gone < run.rangeOut; gone++) cost.vanished.push(gone);
   }
   return cost;
 }

@@ -97,14 +97,27 @@ function fits(times: Float64Array, rate: FrameRate): boolean {
   return times.every((time, n) => Math.abs((time - start) * value - n) <= STAMP_TOLERANCE);
 }
 
-/** A constant rate that is no standard one, as a fraction over 1001 or 1000. */
+/** Largest denominator of a rate that is no standard one. */
+const MOST_DEN = 1001;
+
+/** A constant rate that is no standard one: the simplest fraction that the whole track keeps to, such as 50/3. */
 function rationalRate(times: Float64Array, mean: number): FrameRate | undefined {
-  const value = 1 / mean;
-  const candidates = [
-    { num: Math.round(value), den: 1 },
-    { num: Math.round(value * 1000), den: 1000 },
+  return convergents(1 / mean).find((rate) => rate.num > 0 && fits(times, rate));
+}
+
+/** The continued fraction's convergents of a value, simplest first. */
+function convergents(value: number): FrameRate[] {
+  const found: FrameRate[] = [];
+  let [before, now] = [
+    { num: 0, den: 1 },
+    { num: 1, den: 0 },
   ];
-  return candidates.find((rate) => rate.num > 0 && fits(times, rate));
+  for (let rest = value; ; rest = 1 / (rest - Math.floor(rest))) {
+    const whole = Math.floor(rest);
+    [before, now] = [now, { num: whole * now.num + before.num, den: whole * now.den + before.den }];
+    if (!Number.isFinite(rest) || now.den > MOST_DEN) return found;
+    found.push(now);
+  }
 }
 
 /** The standard rate whose ratio to a value is nearest to 1. @param fps over 0. */

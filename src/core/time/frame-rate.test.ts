@@ -82,6 +82,13 @@ describe('the rate of a track', () => {
     expect(detectRate(stamps(200, { num: 15, den: 1 }), 0).rate).toEqual({ num: 15, den: 1 });
   });
 
+  it('knows 50/3 as constant over an hour, also where stamps are whole milliseconds', () => {
+    const rate = { num: 50, den: 3 };
+    expect(detectRate(stamps(60_000, rate), 0)).toMatchObject({ rate, constant: true });
+    const rounded = Array.from(stamps(60_000, rate), (stamp) => Math.round(stamp * 1000) / 1000);
+    expect(detectRate(rounded, 0)).toMatchObject({ rate, constant: true });
+  });
+
   it('maps a varying rate to the nearest standard one, keeping the length', () => {
     const times = Array.from({ length: 301 }, (_, n) => n / 30 + (n % 3 === 0 ? 0.02 : 0));
     const found = detectRate(times, 0);

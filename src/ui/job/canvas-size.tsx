@@ -2,17 +2,20 @@ import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Button, TextInput } from 'react-native-paper';
 import { ownSize, RATIOS } from '@core/job/canvases';
+import { activeCanvas } from '@core/job/clip';
 import { Refusal } from '../parts/refusal';
 import { Heading, Soft } from '../parts/words';
 import { space } from '../theme/tokens';
+import { useClip } from './job-context';
 
 /** A canvas by its ratio, or of a size that is typed. */
 export function CanvasSize({ onTake }: { onTake: (width: number, height: number) => void }) {
   const [width, setWidth] = useState('');
   const [height, setHeight] = useState('');
   const [problem, setProblem] = useState<string | null>(null);
+  const { rate } = activeCanvas(useClip());
   const take = () => {
-    const size = ownSize(Number(width), Number(height));
+    const size = ownSize(Number(width), Number(height), rate);
     if ('problem' in size) return setProblem(size.problem);
     setProblem(null);
     onTake(size.width, size.height);

@@ -1,4 +1,5 @@
 import { exportChannels, exportSampleRate } from '../../render/export-sound';
+import { CEILING } from '../../sound/limiter';
 import { exportRule, outcome } from '../rule';
 
 /** Kilohertz, and those that the outlet takes. */
@@ -24,8 +25,15 @@ export const audioRule = exportRule({
       ({ silent, masters }) => `${silent} of ${masters} masters`,
     ),
     folded: outcome<{ channels: number }>(
-      ({ channels }) => `The master has ${channels} channels. The export folds them to stereo.`,
+      ({ channels }) =>
+        `The master has ${channels} channels. The export folds them to stereo, and holds what adds up ` +
+        `under ${CEILING} dBTP.`,
       ({ channels }) => `${channels} channels, limit 2 channels`,
+    ),
+    loud: outcome<{ peak: number }>(
+      ({ peak }) =>
+        `The master's true peak is ${peak.toFixed(1)} dBTP. The export holds it under ${CEILING} dBTP.`,
+      ({ peak }) => `${peak.toFixed(1)} dBTP, limit ${CEILING} dBTP`,
     ),
     resampled: outcome<SampleRate>(
       ({ rate }) => `The master's sound runs at ${rate} kHz. The export converts it to 48 kHz.`,
@@ -33,7 +41,7 @@ export const audioRule = exportRule({
     ),
     present: outcome<SampleRate>(({ rate }) => `Sound at ${rate} kHz.`, figures),
   },
-  check({ sources, target }) {
+  check({ sources, looks, target }) {
     const { required, sampleRates } = target.placement.audio;
     const taken = sampleRates.map((rate) => rate / 1000).join(' or ');
     const sounds = sources.flatMap(({ audio }) => (audio ? [audio] : []));
@@ -46,6 +54,9 @@ export const audioRule = exportRule({
     if (silent > 0) return { severity: 'note', code: 'partly', values: { silent, masters: sources.length } };
     const folded = sounds.find(({ channels }) => exportChannels(channels) !== channels);
     if (folded) return { severity: 'note', code: 'folded', values: { channels: folded.channels } };
+    const peaks = looks.flatMap(({ pass }) => pass?.sound?.truePeak ?? []);
+    const peak = Math.max(-Infinity, ...peaks);
+    if (peak > CEILING) return { severity: 'note', code: 'loud', values: { peak } };
     const other = sounds.find(({ sampleRate }) => exportSampleRate(sampleRate) !== sampleRate);
     if (other)
       return { severity: 'note', code: 'resampled', values: { rate: other.sampleRate / 1000, taken } };
