@@ -1,6 +1,8 @@
 /** What a decoder says of a picture's colour; missing facts take the usual meaning. */
 export interface ColourFacts {
   matrix?: string | null | undefined;
+  primaries?: string | null | undefined;
+  transfer?: string | null | undefined;
   fullRange?: boolean | null | undefined;
 }
 
@@ -18,6 +20,14 @@ const LUMA_SPAN = 219;
 const CHROMA_SPAN = 224;
 const FULL_SPAN = 255;
 
+/** @throws RangeError for a matrix that this program does not know. */
+function weightsOf(matrix: string | null | undefined): { red: number; blue: number } {
+  const name = matrix ?? 'bt709';
+  const weights = LUMA_WEIGHTS[name];
+  if (!weights) throw new RangeError(`colour matrix ${name} is not known`);
+  return weights;
+}
+
 /**
  * Coefficients for `Kernel.convert` from a source's colour to limited-range BT.709, or null when the source is
  * that already. Grey maps to grey, so chroma never takes from luma.
@@ -26,10 +36,8 @@ const FULL_SPAN = 255;
  * @throws RangeError for a matrix that this program does not know.
  */
 export function conversion(facts: ColourFacts): readonly number[] | null {
-  const name = facts.matrix ?? 'bt709';
-  const from = LUMA_WEIGHTS[name];
-  if (!from) throw new RangeError(`colour matrix ${name} is not known`);
-  const to = LUMA_WEIGHTS.bt709 as { red: number; blue: number };
+  const from = weightsOf(facts.matrix);
+  const to = weightsOf('bt709');
   const full = facts.fullRange === true;
   if (from.red === to.red && !full) return null;
   const lumaScale = LUMA_SPAN / (full ? FULL_SPAN : LUMA_SPAN);
@@ -58,15 +66,31 @@ export function conversion(facts: ColourFacts): readonly number[] | null {
   ];
 }
 
-/** An sRGB colour, `#RRGGBB`, as limited-range BT.709 luma and chroma (ITU-R BT.709-6, items 3.2 to 3.4). */
-export function limitedBt709(colour: string): [number, number, number] {
-  const part = (digit: number) => parseInt(colour.slice(digit, digit + 2), 16) / 255;
-  const [red, green, blue] = [part(1), part(3), part(5)];
-  const weights = LUMA_WEIGHTS.bt709 as { red: number; blue: number };
+type Triple = [number, number, number];
+
+/** Red, green and blue signals, 0…1 and past it, of codes of luma, Cb and Cr, 0…255. @throws RangeError */
+export function fromYcc({ matrix, fullRange }: ColourFacts, [y, cb, cr]: Triple): Triple {
+  const weights = weightsOf(matrix);
+  const luma = fullRange ? y / FULL_SPAN : (y - 16) / LUMA_SPAN;
+  const span = fullRange ? FULL_SPAN : CHROMA_SPAN;
+  const blue = luma + (2 * (1 - weights.blue) * (cb - 128)) / span;
+  const red = luma + (2 * (1 - weights.red) * (cr - 128)) / span;
+  return [red, (luma - weights.red * red - weights.blue * blue) / (1 - weights.red - weights.blue), blue];
+}
+
+/** Limited-range BT.709 luma, Cb and Cr of red, green and blue signals, not rounded (ITU-R BT.709-6, items 3.2 to 3.4). */
+export function toLimitedBt709([red, green, blue]: Triple): Triple {
+  const weights = weightsOf('bt709');
   const luma = weights.red * red + (1 - weights.red - weights.blue) * green + weights.blue * blue;
   return [
-    Math.round(16 + LUMA_SPAN * luma),
-    Math.round(128 + (CHROMA_SPAN * (blue - luma)) / (2 * (1 - weights.blue))),
-    Math.round(128 + (CHROMA_SPAN * (red - luma)) / (2 * (1 - weights.red))),
+    16 + LUMA_SPAN * luma,
+    128 + (CHROMA_SPAN * (blue - luma)) / (2 * (1 - weights.blue)),
+    128 + (CHROMA_SPAN * (red - luma)) / (2 * (1 - weights.red)),
   ];
+}
+
+/** An sRGB colour, `#RRGGBB`, as limited-range BT.709 luma and chroma. */
+export function limitedBt709(colour: string): Triple {
+  const part = (digit: number) => parseInt(colour.slice(digit, digit + 2), 16) / 255;
+  return toLimitedBt709([part(1), part(3), part(5)]).map(Math.round) as Triple;
 }

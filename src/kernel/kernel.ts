@@ -1,4 +1,5 @@
 import { type Axes, type Axis, axisOf, sitingAcross, sitingDown } from './axes';
+import { CUBE_NODES } from './colour-cube';
 import { axisFilter, clampStarts, type Reach } from './lanczos';
 import { evenRows, liveRows, reachIn, type Rows, turnedLive } from './live-part';
 import {
@@ -17,6 +18,7 @@ interface Exports {
   narrowSamples(src: number, dst: number, count: number, bits: number): void;
   turnPlane(...args: number[]): void;
   convertColour(...args: number[]): void;
+  mapColour(...args: number[]): void;
   halvePlane(...args: number[]): void;
   boxPlane(...args: number[]): void;
   countBright(...args: number[]): void;
@@ -62,6 +64,8 @@ const alignUp = (value: number, to: number): number => Math.ceil(value / to) * t
  */
 export class Kernel {
   private top: number;
+  /** The cube that lies in the memory. */
+  private cube: Float32Array | null = null;
   private readonly tables = new Map<string, AxisTables>();
   private readonly blocks = new Map<string, Block>();
   /** Given up for larger ones. */
@@ -247,6 +251,29 @@ export class Kernel {
       picture.width,
       picture.height,
       address,
+    );
+  }
+
+  /**
+   * Maps an I420 picture in place through a cube.
+   * @param cube from `colourCube` in colour-cube.ts; it is copied in once, while it stays the same.
+   */
+  map(picture: PlanarPicture, cube: Float32Array): void {
+    const address = this.block('cube', cube.byteLength);
+    if (this.cube !== cube) new Float32Array(this.memory.buffer, address, cube.length).set(cube);
+    this.cube = cube;
+    const [y, u, v] = picture.planes as [PlaneShape, PlaneShape, PlaneShape];
+    const { width, height } = picture;
+    this.exports.mapColour(
+      y.offset,
+      y.stride,
+      u.offset,
+      v.offset,
+      u.stride,
+      width,
+      height,
+      address,
+      CUBE_NODES,
     );
   }
 

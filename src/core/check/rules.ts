@@ -1,5 +1,6 @@
 import { audioRule } from './rules/audio';
 import { bakedInBarsRule } from './rules/baked-in-bars';
+import { colourRule } from './rules/colour';
 import { combingRule } from './rules/combing';
 import { coverageRule } from './rules/coverage';
 import { enlargementRule } from './rules/enlargement';
@@ -23,6 +24,7 @@ export const EXPORT_RULES = {
   'pixel-aspect': pixelAspectRule,
   rate: rateRule,
   level: levelRule,
+  colour: colourRule,
   enlargement: enlargementRule,
   panes: panesRule,
   'file-size': fileSizeRule,

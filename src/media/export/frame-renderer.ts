@@ -2,10 +2,12 @@ import type { Source } from '@core/master/source';
 import type { Size } from '@core/picture/size';
 import type { PlannedFrame, RenderPlan } from '@core/render/plan';
 import { TroubleError } from '@core/trouble/trouble';
-import { conversion, limitedBt709 } from '@kernel/colour';
+import { type ColourFacts, conversion, limitedBt709 } from '@kernel/colour';
+import { cubeFor } from '@kernel/colour-cube';
 import { BLACK, Kernel } from '@kernel/kernel';
-import { isPixelLayout, type PixelLayout } from '@kernel/planes';
+import { isPixelLayout, type PixelLayout, type PlanarPicture } from '@kernel/planes';
 import kernelUrl from '@kernel/kernel.wasm';
+import { colourOf } from '../read/frame-colour';
 import { PanePainter } from './pane-painter';
 
 /** Output colour, and what the file is tagged: limited-range BT.709. */
@@ -23,6 +25,8 @@ const OUTPUT_COLOUR = {
  *   layout, tilt, turn, blur and pane (`kernel/live-part.test.ts`).
  * - The kernel's memory is taken once for all frames that the plan has of a source, and does not grow after that
  *   (`pane-painter.test.ts`).
+ * - Colour is converted: matrices and ranges by BT.601, BT.709 and BT.2020, the primaries of BT.2020 and P3, and high
+ *   dynamic range by the roll-off of BT.2390 (`kernel/colour-cube.test.ts`). A matrix that is not known throws.
  * - Every frame that is given stays the caller's to close, and every frame that is returned is the caller's to close.
  */
 export class FrameRenderer {
@@ -59,11 +63,7 @@ export class FrameRenderer {
     const source = this.plan.sources[planned.source] as Source;
     await this.drawPanes(frame, planned, source);
     const target = this.painter.target();
-    const coefficients = conversion({
-      matrix: source.colour.matrix ?? frame.colorSpace.matrix,
-      fullRange: source.colour.fullRange ?? frame.colorSpace.fullRange,
-    });
-    if (coefficients) this.kernel.convert(target, coefficients);
+    this.toBt709(target, colourOf(frame, source));
     this.kernel.fillBars(
       target,
       planned.panes.map((pane) => pane.picture),
@@ -80,13 +80,20 @@ export class FrameRenderer {
     });
   }
 
+  private toBt709(target: PlanarPicture, facts: ColourFacts): void {
+    const cube = cubeFor(facts);
+    if (cube) return this.kernel.map(target, cube);
+    const coefficients = conversion(facts);
+    if (coefficients) this.kernel.convert(target, coefficients);
+  }
+
   private async drawPanes(frame: VideoFrame, planned: PlannedFrame, source: Source): Promise<void> {
     const { format } = frame;
     if (!isPixelLayout(format)) {
       throw new TroubleError('pixel-format', { format: format ?? 'an unknown pixel format' });
     }
     const stored = storedSize(frame);
-    this.prepare(planned.source, format, stored);
+    this.prepare(planned.source, format, stored, colourOf(frame, source));
     for (const [index, pane] of planned.panes.entries()) {
       const part = this.painter.partFor(source, format, stored, pane, planned.live);
       const { rect, picture } = part;
@@ -98,11 +105,12 @@ export class FrameRenderer {
     }
   }
 
-  private prepare(source: number, layout: PixelLayout, stored: Size): void {
+  private prepare(source: number, layout: PixelLayout, stored: Size, facts: ColourFacts): void {
     const key = `${layout} ${stored.width}×${stored.height}`;
     if (this.prepared.get(source) === key) return;
     this.prepared.set(source, key);
     this.painter.prepare(source, layout, stored);
+    this.toBt709(this.painter.target(), facts);
   }
 }
 

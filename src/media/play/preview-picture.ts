@@ -2,9 +2,11 @@ import type { VideoSample } from 'mediabunny';
 import PQueue from 'p-queue';
 import type { Source } from '@core/master/source';
 import type { Size } from '@core/picture/size';
+import { cubeFor } from '@kernel/colour-cube';
 import { Kernel } from '@kernel/kernel';
 import kernelUrl from '@kernel/kernel.wasm';
-import { isPixelLayout } from '@kernel/planes';
+import { isPixelLayout, type PlanarPicture } from '@kernel/planes';
+import { colourOf } from '../read/frame-colour';
 
 /** A decoded picture that can be drawn on a 2D canvas. */
 export interface Picture {
@@ -13,6 +15,8 @@ export interface Picture {
   size: Size;
   close(): void;
 }
+
+const BT709 = { primaries: 'bt709', transfer: 'bt709', matrix: 'bt709', fullRange: false } as const;
 
 let kernel: Promise<Kernel> | null = null;
 /** The kernel has one place for a picture: seeking and refining take turns. */
@@ -27,8 +31,12 @@ export async function pictureOf(sample: VideoSample, source: Source, whole: bool
   try {
     const { format } = frame;
     const fields = whole && source.deinterlace;
-    if (!isPixelLayout(format) || !(fields || recoloured(sample, source))) return await bitmapOf(frame);
-    const mended = await turns.add(() => repaired(frame, format, source, fields), { throwOnTimeout: true });
+    const cube = cubeFor(colourOf(frame, source));
+    if (!isPixelLayout(format) || !(fields || cube || recoloured(sample, source)))
+      return await bitmapOf(frame);
+    const mended = await turns.add(() => repaired(frame, format, source, { fields, cube }), {
+      throwOnTimeout: true,
+    });
     try {
       return await bitmapOf(mended);
     } finally {
@@ -55,8 +63,8 @@ function recoloured({ colorSpace }: VideoSample, { colour }: Source): boolean {
 async function repaired(
   frame: VideoFrame,
   format: Parameters<Kernel['source']>[0],
-  { colour }: Source,
-  fields: boolean,
+  source: Source,
+  { fields, cube }: { fields: boolean; cube: Float32Array | null },
 ): Promise<VideoFrame> {
   kernel ??= fetch(kernelUrl)
     .then((response) => response.arrayBuffer())
@@ -67,7 +75,8 @@ async function repaired(
   await frame.copyTo(loaded.bytes(stored.address, stored.size), {
     layout: stored.planes.map(({ offset, stride }) => ({ offset: offset - stored.address, stride })),
   });
-  const drawn = fields ? loaded.deinterlaced(stored, false) : loaded.planar(stored);
+  const whole = fields ? loaded.deinterlaced(stored, false) : loaded.planar(stored);
+  const drawn = cube ? mapped(loaded, whole, cube) : whole;
   const bytes = new Uint8Array(drawn.planes.reduce((sum, plane) => sum + plane.stride * plane.height, 0));
   let end = 0;
   const layout = drawn.planes.map(({ offset, stride, height: rows }) => {
@@ -78,15 +87,20 @@ async function repaired(
   });
   return new VideoFrame(bytes, {
     format: drawn.layout as VideoPixelFormat,
-    codedWidth: width,
-    codedHeight: height,
+    codedWidth: drawn.width,
+    codedHeight: drawn.height,
     timestamp: frame.timestamp,
     layout,
-    colorSpace: {
-      primaries: frame.colorSpace.primaries,
-      transfer: frame.colorSpace.transfer,
-      matrix: (colour.matrix ?? frame.colorSpace.matrix) as VideoMatrixCoefficients | null,
-      fullRange: colour.fullRange ?? frame.colorSpace.fullRange,
-    },
+    colorSpace: cube ? BT709 : (colourOf(frame, source) as VideoColorSpaceInit),
   });
+}
+
+/** A picture in BT.709 through a cube, in 4:2:0 as the export has it. */
+function mapped(loaded: Kernel, picture: PlanarPicture, cube: Float32Array): PlanarPicture {
+  const even = (side: number) => side - (side % 2);
+  const size = { width: even(picture.width), height: even(picture.height) };
+  const target = loaded.target(size.width, size.height);
+  loaded.scale(picture, { x: 0, y: 0, ...size }, target, { x: 0, y: 0, ...size });
+  loaded.map(target, cube);
+  return target;
 }
