@@ -88,23 +88,4 @@ describe('a master in another colour', () => {
       found.forEach((code, i) => expect(Math.abs(code - wanted[i]!)).toBeLessThanOrEqual(2.5));
     },
   );
-});    await visitor.page.getByRole('radio', { name: 'Tesselle Square' }).click();
-    await visitor.step('Check');
-      await visitor.sees(words);
-      await visitor.step('Export');
-      await visitor.exportClip();
-      const { file } = await visitor.download();
-      expect(probe(file)[0]).toMatchObject({
-        color_primaries: 'bt709',
-        color_transfer: 'bt709',
-        color_space: 'bt709',
-      });
-      // The middle field lies in the middle of every canvas.
-      const facts = { matrix: 'bt2020-ncl', primaries: 'bt2020', transfer, fullRange: false };
-      const wanted = mappedCodes(facts, codes[1]!.map((code) => code / 4) as [number, number, number]);
-      const { width, height } = probe(file)[0] as { width: number; height: number };
-      const found = codesOf(file, `64:64:${width / 2 - 32}:${height / 2 - 32}`);
-      found.forEach((code, i) => expect(Math.abs(code - wanted[i]!)).toBeLessThanOrEqual(2.5));
-    },
-  );
 });
