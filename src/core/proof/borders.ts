@@ -1,7 +1,12 @@
 import type { Borders } from '../picture/borders';
+import type { PlanSegment, RenderPlan } from '../render/plan';
 
-/** A line counts as black up to this mean luma, in limited range where black is 16 (the usual limit of border searches: 24). */
-const BLACK_MEAN = 24;
+/**
+ * A line is a bar where it is black and flat: a bar is drawn at 16, and coding moves it by a level or two. A dark part of
+ * the picture is neither. In levels of limited range.
+ */
+const BLACK_MEAN = 19;
+const BLACK_MOST = 28;
 
 /**
  * Widths of the black borders of one 8-bit luma plane.
@@ -15,29 +20,49 @@ export function blackBorders(
   width: number,
   height: number,
 ): Borders | null {
-  const rowMean = (y: number) => {
+  const isBlack = (start: number, step: number, count: number) => {
     let sum = 0;
-    for (let x = y * stride; x < y * stride + width; x++) sum += luma[x] as number;
-    return sum / width;
+    for (let n = 0, i = start; n < count; n++, i += step) {
+      const level = luma[i] as number;
+      if (level > BLACK_MOST) return false;
+      sum += level;
+    }
+    return sum / count <= BLACK_MEAN;
   };
-  const columnMean = (x: number) => {
-    let sum = 0;
-    for (let y = 0; y < height; y++) sum += luma[y * stride + x] as number;
-    return sum / height;
-  };
-  const run = (length: number, mean: (i: number) => number) => {
+  const row = (y: number) => isBlack(y * stride, 1, width);
+  const column = (x: number) => isBlack(x, stride, height);
+  const run = (length: number, black: (i: number) => boolean) => {
     let i = 0;
-    while (i < length && mean(i) <= BLACK_MEAN) i++;
+    while (i < length && black(i)) i++;
     return i;
   };
-  const top = run(height, rowMean);
+  const top = run(height, row);
   if (top === height) return null;
   return {
     top,
-    bottom: run(height, (i) => rowMean(height - 1 - i)),
-    left: run(width, columnMean),
-    right: run(width, (i) => columnMean(width - 1 - i)),
+    bottom: run(height, (i) => row(height - 1 - i)),
+    left: run(width, column),
+    right: run(width, (i) => column(width - 1 - i)),
   };
+}
+
+/** The borders that a plan leaves on purpose around a segment's pictures: a whole picture that is fitted in. */
+export function plannedBorders(
+  { panes }: Pick<PlanSegment, 'panes'>,
+  { width, height }: Pick<RenderPlan, 'width' | 'height'>,
+): Borders {
+  const pictures = panes.map((pane) => pane.picture);
+  return {
+    left: Math.min(...pictures.map(({ x }) => x)),
+    top: Math.min(...pictures.map(({ y }) => y)),
+    right: width - Math.max(...pictures.map((picture) => picture.x + picture.width)),
+    bottom: height - Math.max(...pictures.map((picture) => picture.y + picture.height)),
+  };
+}
+
+/** What of the found borders was not planned: a side that is no wider than planned is none. */
+export function unplannedBorders(found: Borders, planned: Borders): Borders {
+  return combine(found, planned, (wide, meant) => (wide <= meant ? 0 : wide));
 }
 
 /** The border that two frames of one shot share: what is black in both. Null tells nothing. */

@@ -15,7 +15,7 @@ export const proofSchema = z.object({
   facts: z.array(proofFactSchema),
   /** Decoded frames that were searched for black borders. */
   framesSearched: z.number().int().nonnegative(),
-  /** The widest black borders of any shot. */
+  /** The widest black borders of any shot that were not planned. */
   borders: bordersSchema,
   pass: z.boolean(),
 });

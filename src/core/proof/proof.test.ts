@@ -1,6 +1,7 @@
 import { testJob, testMaster } from '../job/test-job';
 import { planOfJob } from '../check/check';
-import { blackBorders, sharedBorders, widerBorders } from './borders';
+import type { PlanSegment } from '../render/plan';
+import { blackBorders, plannedBorders, sharedBorders, unplannedBorders, widerBorders } from './borders';
 import { NO_BORDERS } from '../picture/borders';
 import { askedFacts, foundFacts, proofOf } from './proof';
 
@@ -32,6 +33,28 @@ describe('black borders', () => {
   it('are not seen in a dark picture that is not black, nor told of a black one', () => {
     expect(bordersOf(barred(0, 0, 0, 0, 30))).toEqual(NO_BORDERS);
     expect(bordersOf(barred(0, 0, 0, 0, 16))).toBeNull();
+  });
+
+  it('are not a dark doorway at the edge of a shot, nor grain on black', () => {
+    expect(bordersOf(barred(0, 12, 0, 0, 120, 22))).toEqual(NO_BORDERS);
+    const grainy = barred(0, 12, 0, 0);
+    for (let i = 0; i < 48 * 12; i += 7) grainy[i] = 34;
+    expect(bordersOf(grainy)).toEqual(NO_BORDERS);
+  });
+
+  it('that a fitted picture leaves on purpose are none', () => {
+    const fitted = {
+      panes: [{ picture: { x: 0, y: 656, width: 1080, height: 608 } }],
+    } as unknown as PlanSegment;
+    const planned = plannedBorders(fitted, { width: 1080, height: 1920 });
+    expect(planned).toEqual({ left: 0, top: 656, right: 0, bottom: 656 });
+    expect(unplannedBorders({ left: 0, top: 655, right: 0, bottom: 656 }, planned)).toEqual(NO_BORDERS);
+    expect(unplannedBorders({ left: 9, top: 700, right: 0, bottom: 0 }, planned)).toEqual({
+      left: 9,
+      top: 700,
+      right: 0,
+      bottom: 0,
+    });
   });
 
   it('of a shot are what all its frames share; of a clip, the widest of its shots', () => {

@@ -1,7 +1,13 @@
 import { type InputVideoTrack, VideoSampleSink } from 'mediabunny';
 import type { Proof } from '@core/proof/proof-record';
 import { type Borders, NO_BORDERS } from '@core/picture/borders';
-import { blackBorders, sharedBorders, widerBorders } from '@core/proof/borders';
+import {
+  blackBorders,
+  plannedBorders,
+  sharedBorders,
+  unplannedBorders,
+  widerBorders,
+} from '@core/proof/borders';
 import { askedFacts, foundFacts, proofOf } from '@core/proof/proof';
 import { type RenderPlan, segmentAt } from '@core/render/plan';
 import { TroubleError } from '@core/trouble/trouble';
@@ -32,7 +38,7 @@ export async function readBack({ name, plan }: ReadBackRequest, context: TaskCon
   }
 }
 
-/** The widest border that any shot keeps over all of its frames. */
+/** The widest border that any shot keeps over all of its frames, and that its plan does not leave on purpose. */
 async function searchBorders(
   video: InputVideoTrack,
   plan: RenderPlan,
@@ -61,9 +67,9 @@ async function searchBorders(
     n += 1;
     if (n % REPORT_EVERY === 0) report({ stage: 'read-back', done: n, total: plan.frames });
   }
-  const borders = [...perShot.values()].reduce<Borders>(
-    (wide, borders) => widerBorders(wide, borders ?? NO_BORDERS),
-    NO_BORDERS,
-  );
+  const borders = [...perShot].reduce<Borders>((wide, [start, found]) => {
+    const planned = plannedBorders(segmentAt(plan, start), plan);
+    return widerBorders(wide, unplannedBorders(found ?? NO_BORDERS, planned));
+  }, NO_BORDERS);
   return { borders, searched: n };
 }

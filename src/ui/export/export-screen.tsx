@@ -9,7 +9,7 @@ import { bytesLabel } from '@core/figures/figures';
 import { activeCanvas } from '@core/job/clip';
 import { onCanvas } from '@core/job/job';
 import { LEAST_VIDEO_BITS, MOST_VIDEO_BITS } from '@core/rate/bit-rate';
-import { startExport } from '@state/exports';
+import { startExport, useExports } from '@state/exports';
 import { dispatch } from '@state/jobs';
 import { CanvasRow } from '../frame/canvas-cards';
 import { JobPage } from '../job/job-page';
@@ -29,6 +29,7 @@ export function ExportScreen() {
   const target = useTarget();
   const findings = useFindings();
   const passOf = useLooks(job.masters);
+  const waits = useExports((state) => state.waiting[job.id] !== undefined);
   const { id, edit } = job;
   const clip = useClip();
   const canvas = activeCanvas(clip);
@@ -52,7 +53,7 @@ export function ExportScreen() {
         <>
           <Button
             mode={several ? 'outlined' : 'contained'}
-            disabled={stops.length > 0}
+            disabled={stops.length > 0 || waits}
             contentStyle={styles.act}
             onPress={() => startExport(job, [canvas.id])}
           >
@@ -61,7 +62,7 @@ export function ExportScreen() {
           {several && (
             <Button
               mode="contained"
-              disabled={free.length === 0}
+              disabled={free.length === 0 || waits}
               contentStyle={styles.act}
               onPress={() =>
                 startExport(

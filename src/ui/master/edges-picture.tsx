@@ -6,7 +6,7 @@ import { useStills } from '@state/stills';
 import { Soft } from '../parts/words';
 import { colours, space } from '../theme/tokens';
 
-const ROWS = 90;
+const ROWS = 76;
 
 /** A frame of a master as it is, and as it is without its edges. */
 export function EdgesPicture({ source, live }: { source: Source; live: PictureRect }) {
