@@ -56,7 +56,7 @@ const mix = (a: number, b: number, u: number): number => a + (b - a) * u;
 const mixPoints = (a: Point, b: Point, u: number): Point => ({ x: mix(a.x, b.x, u), y: mix(a.y, b.y, u) });
 
 /** Values a share of the way from one keyframe's to another's. @param u 0…1. */
-export function mixed(a: Values, b: Values, u: number): Values {
+function mixed(a: Values, b: Values, u: number): Values {
   return {
     focus: mixPoints(a.focus, b.focus, u),
     seat: mixPoints(a.seat, b.seat, u),

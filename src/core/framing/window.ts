@@ -53,12 +53,6 @@ export function leastZoom(aspects: Aspects, turn: Rotation, tilt: number): numbe
   return tilt === 0 ? 1 : Math.max(1, widestHeight(aspects, turn) / widestHeight(aspects, turn + tilt));
 }
 
-/** The size of the largest window of a pane's ratio, 0…1 of the live area, not tilted. */
-export function widestWindow(aspects: Aspects, turn: Rotation = 0): { width: number; height: number } {
-  const height = widestHeight(aspects, turn);
-  return { width: (height * aspects.pane) / aspects.live, height };
-}
-
 /**
  * The window of known values: the largest rectangle of the pane's ratio, divided by the zoom (or by the least that
  * its tilt needs), placed so that the focus is at its seat, then held inside the live area.

@@ -9,6 +9,19 @@ export function framingFor(
   shot: Pick<Shot, 'id' | 'in'>,
   track: string,
 ): Framing {
-  const its = (framing: Framing) => framing.shot === shot.id && framing.track === track;
-  return detached.find(its) ?? framings.find(its) ?? plainFraming(shot.id, track, shot.in);
+  const key = keyOf(shot.id, track);
+  return byKey(detached).get(key) ?? byKey(framings).get(key) ?? plainFraming(shot.id, track, shot.in);
+}
+
+const keyOf = (shot: string, track: string): string => `${track} ${shot}`;
+
+/** Framings by shot and track: a plan asks for one after another of the same list. */
+const known = new WeakMap<readonly Framing[], Map<string, Framing>>();
+
+function byKey(framings: readonly Framing[]): Map<string, Framing> {
+  const found = known.get(framings);
+  if (found) return found;
+  const made = new Map(framings.map((framing) => [keyOf(framing.shot, framing.track), framing]));
+  known.set(framings, made);
+  return made;
 }

@@ -1,5 +1,5 @@
-import { enlargement } from '../framing/moves';
-import { distinctFrames, plannedFrame, type RenderPlan, segmentAt } from './plan';
+import type { RenderPlan } from './plan';
+import { segmentFacts } from './segment-facts';
 
 /** Where a plan enlarges its master most. */
 export interface Enlarged {
@@ -9,17 +9,13 @@ export interface Enlarged {
   frame: number;
 }
 
-/** The worst enlargement of each shot of a plan, in the order of the cut. A blurred pane has no detail to lose. */
+/** The worst enlargement of each shot of a plan, in the order of the cut. */
 export function enlargedByShot(plan: RenderPlan): Map<string, Enlarged> {
   const found = new Map<string, Enlarged>();
-  for (const { frame } of distinctFrames(plan)) {
-    const { panes, liveSize } = plannedFrame(plan, frame);
-    const { shot } = segmentAt(plan, frame);
-    for (const { framed, picture, blur } of panes) {
-      if (blur > 0) continue;
-      const value = enlargement(framed, liveSize, picture.width);
-      if (value > (found.get(shot)?.worst ?? 0)) found.set(shot, { worst: value, frame });
-    }
+  for (const segment of plan.segments) {
+    const { value, offset } = segmentFacts(plan, segment).enlarged;
+    if (value <= (found.get(segment.shot)?.worst ?? 0)) continue;
+    found.set(segment.shot, { worst: value, frame: segment.start + offset });
   }
   return found;
 }

@@ -157,10 +157,16 @@ function planPane(
 
 /** The segment that holds an output frame. @throws RangeError outside 0…frames−1. */
 export function segmentAt(plan: RenderPlan, frame: number): PlanSegment {
-  const segment = plan.segments.find(
-    (segment) => frame >= segment.start && frame < segment.start + segment.frames,
-  );
-  if (!segment) throw new RangeError(`the plan has ${plan.frames} frames, none numbered ${frame}`);
+  const { segments } = plan;
+  let [low, high] = [0, segments.length - 1];
+  while (low < high) {
+    const middle = (low + high + 1) >> 1;
+    if ((segments[middle] as PlanSegment).start <= frame) low = middle;
+    else high = middle - 1;
+  }
+  const segment = segments[low];
+  if (!segment || frame < segment.start || frame >= segment.start + segment.frames)
+    throw new RangeError(`the plan has ${plan.frames} frames, none numbered ${frame}`);
   return segment;
 }
 

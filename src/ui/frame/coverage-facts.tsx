@@ -14,7 +14,7 @@ import { Figures, Soft } from '../parts/words';
 import { colours, space } from '../theme/tokens';
 import type { FramingTools } from './use-framing';
 
-const BARE: Record<BareReason, string> = { bars: 'bars', gap: 'a gap', outside: 'past the edge' };
+const BARE: Record<BareReason, string> = { bars: 'bars', gap: 'a gap' };
 
 /** The proof that the canvas is covered, its least margin, and how much the master is enlarged. */
 export function CoverageFacts({ tools }: { tools: FramingTools }) {

@@ -29,10 +29,6 @@ export const coverageRule = exportRule({
       (values) => `The panes leave pixels bare ${onShots(values)}. Choose the layout again.`,
       figures,
     ),
-    outside: outcome<Bare>(
-      (values) => `The window reaches past the picture ${onShots(values)}. Reset the framing of those shots.`,
-      figures,
-    ),
   },
   check({ coverage, plan, target }) {
     const frame = coverage.worstFrame;

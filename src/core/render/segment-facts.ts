@@ -1,0 +1,71 @@
+import { enlargement, marginOf } from '../framing/moves';
+import { windowAt } from '../framing/window';
+import { masterFrameIn, type PlanPane, type PlanSegment, type RenderPlan } from './plan';
+
+/** The worst of something over a segment, and how many output frames after its first. */
+interface Worst {
+  value: number;
+  offset: number;
+}
+
+/** What is told of a segment's windows. */
+export interface SegmentFacts {
+  /** Least distance to the picture's edge along the axis in which a window can move, in picture pixels. */
+  slack: Worst;
+  /** Most canvas pixels per picture pixel. A blurred pane has no detail to lose. */
+  enlarged: Worst;
+}
+
+/**
+ * Facts by the keyframes that they come from, which stay the same object until a person changes them: in a drag only
+ * the shot at hand is worked out anew.
+ */
+const known = new WeakMap<object, Map<string, SegmentFacts>>();
+
+/** The facts of a segment over all of its panes. */
+export function segmentFacts(plan: RenderPlan, segment: PlanSegment): SegmentFacts {
+  const facts = segment.panes.map((pane) => remembered(plan, segment, pane));
+  const first = (pick: keyof SegmentFacts, worse: (a: number, b: number) => boolean) =>
+    facts.map((fact) => fact[pick]).reduce((worst, next) => (worse(next.value, worst.value) ? next : worst));
+  return { slack: first('slack', (a, b) => a < b), enlarged: first('enlarged', (a, b) => a > b) };
+}
+
+function remembered(plan: RenderPlan, segment: PlanSegment, pane: PlanPane): SegmentFacts {
+  const { framing } = pane;
+  // One geometry is as quick to work out as to look up.
+  if (!framing || framing.keyframes.length === 1) return factsOf(plan, segment, pane, 1);
+  const { start, frames, rangeStart, rangeIn, liveSize, source } = segment;
+  const rate = plan.sources[source]?.rate;
+  const key = [
+    ...[start - rangeStart, frames, rangeIn, plan.rate.num, plan.rate.den, rate?.num, rate?.den],
+    ...[framing.turn, pane.picture.width, pane.picture.height, liveSize.width, liveSize.height, pane.blur],
+  ].join();
+  const byKey = known.get(framing.keyframes) ?? new Map<string, SegmentFacts>();
+  known.set(framing.keyframes, byKey);
+  const facts = byKey.get(key) ?? factsOf(plan, segment, pane, frames);
+  byKey.set(key, facts);
+  return facts;
+}
+
+function factsOf(plan: RenderPlan, segment: PlanSegment, pane: PlanPane, frames: number): SegmentFacts {
+  const { framing, picture, blur } = pane;
+  const { liveSize } = segment;
+  const aspects = { pane: picture.width / picture.height, live: liveSize.width / liveSize.height };
+  const slack = { value: Infinity, offset: 0 };
+  const enlarged = { value: 0, offset: 0 };
+  const take = (window: Parameters<typeof marginOf>[0], offset: number) => {
+    const { left, right, top, bottom } = marginOf(window, liveSize);
+    // An axis that the window fills has no margin, by design: the other one counts.
+    const room = Math.max(Math.min(left, right), Math.min(top, bottom));
+    if (framing && room < slack.value) Object.assign(slack, { value: room, offset });
+    const by = blur > 0 ? 0 : enlargement(window, liveSize, picture.width);
+    if (by > enlarged.value) Object.assign(enlarged, { value: by, offset });
+  };
+  if (!framing) take({ x: 0, y: 0, width: 1, height: 1, angle: 0 }, 0);
+  else {
+    for (let n = 0; n < frames; n++) {
+      take(windowAt(framing, masterFrameIn(plan, segment, segment.start + n), aspects), n);
+    }
+  }
+  return { slack, enlarged };
+}
