@@ -1,14 +1,16 @@
 import { AudioSample, type AudioSampleSource } from 'mediabunny';
 import { canvasOf } from '@core/layout/canvas';
 import { planOf } from '@core/render/plan';
+import { rangeStarts } from '@core/cut/cut';
 import { sourceOf } from '@core/master/source';
+import { type FrameRate, samplesBefore, secondsOf } from '@core/time/frame-rate';
 import { testMaster, testRange, TEST_SOUND } from '@core/job/test-job';
 import type { MasterReader } from '../read/master-reader';
 import { cutSound } from './sound-cutter';
 
 const RATE = 48000;
 /** Numbers are told as samples of this share of full scale: well under the ceiling, and exact. */
-const UNIT = 2 ** 21;
+const UNIT = 2 ** 23;
 const FILM = { num: 24000, den: 1001 };
 /** Samples of an encoder's delay, by which the track starts early. */
 const DELAY = 1024;
@@ -41,7 +43,11 @@ function numberedSound(
 }
 
 /** Everything that is handed to the encoder, as one row of numbers from the track's start. */
-async function cut(ranges: [from: number, to: number][], sound: AudioSample[]): Promise<number[]> {
+async function cut(
+  ranges: [from: number, to: number][],
+  sound: AudioSample[],
+  { from = FILM, to = FILM }: { from?: FrameRate; to?: FrameRate } = {},
+): Promise<number[]> {
   const heard: number[] = [];
   const target = {
     add(sample: AudioSample) {
@@ -52,10 +58,12 @@ async function cut(ranges: [from: number, to: number][], sound: AudioSample[]): 
       return Promise.resolve();
     },
   } as unknown as AudioSampleSource;
-  const source = sourceOf(testMaster({ audio: { ...TEST_SOUND, sampleRate: RATE, channels: 1 } }));
-  async function* between(from: number, to: number) {
+  const source = sourceOf(
+    testMaster({ rate: from, frames: 100_000, audio: { ...TEST_SOUND, sampleRate: RATE, channels: 1 } }),
+  );
+  async function* between(first: number, out: number) {
     // As a decoder does: whole pieces that touch the range.
-    const [start, end] = [(from * 1001) / 24000, (to * 1001) / 24000];
+    const [start, end] = [secondsOf(first, from), secondsOf(out, from)];
     for (const sample of sound)
       if (sample.timestamp + sample.duration > start && sample.timestamp < end) yield sample.clone();
   }
@@ -64,8 +72,8 @@ async function cut(ranges: [from: number, to: number][], sound: AudioSample[]): 
     sound: between,
     soundSeconds: (sample: AudioSample) => sample.timestamp,
   } as unknown as MasterReader;
-  const canvas = canvasOf('x/y', { width: 16, height: 16 }, FILM, 'c');
-  const cutRanges = ranges.map(([from, to]) => testRange(from, to));
+  const canvas = canvasOf('x/y', { width: 16, height: 16 }, to, 'c');
+  const cutRanges = ranges.map(([first, out]) => testRange(first, out));
   const plan = planOf(canvas, { cut: cutRanges, shots: [], framings: [], sources: [source] });
   const facts = { sampleRate: RATE, channels: 1 };
   const sounds = cutSound(() => Promise.resolve(reader), plan, facts, target);
@@ -105,5 +113,32 @@ describe('sound', () => {
       const silent = i < 5000 || i >= 15000 || (i >= 8000 && i < 10000);
       if (value !== (silent ? 0 : i + 1)) throw new Error(`sample ${i} is ${value}`);
     });
+  });
+
+  it.each<[string, FrameRate, FrameRate]>([
+    ['50 to 25', { num: 50, den: 1 }, { num: 25, den: 1 }],
+    ['24 to 25', { num: 24, den: 1 }, { num: 25, den: 1 }],
+    ['23.976 to 29.97', FILM, { num: 30000, den: 1001 }],
+    ['25 to 60', { num: 25, den: 1 }, { num: 60, den: 1 }],
+    ['60 to 23.976', { num: 60, den: 1 }, FILM],
+  ])('has no hole at any of 100 cuts, and stays in step to the sample: %s', async (_, from, to) => {
+    const ranges = Array.from({ length: 101 }, (_, i): [number, number] => [i * 9 + 1, i * 9 + 8 + (i % 3)]);
+    const heard = await cut(ranges, numberedSound(0, 2_000_000, 4096), { from, to });
+    const lengths = (): { rate: FrameRate; frames: number } => ({ rate: from, frames: 100_000 });
+    const starts = rangeStarts(
+      ranges.map(([first, out]) => testRange(first, out)),
+      lengths,
+      to,
+    );
+    expect(heard).toHaveLength(samplesBefore(starts[101]!, to, RATE));
+    expect(heard.every((value) => value > 0)).toBe(true);
+    for (const [i, [first]] of ranges.entries()) {
+      const begin = samplesBefore(starts[i]!, to, RATE);
+      const end = samplesBefore(starts[i + 1]!, to, RATE);
+      // Past the join each sample is the master's own, up to the end of the picture.
+      for (const sample of [begin + 240, end - 1]) {
+        expect(heard[sample]).toBe(samplesBefore(first, from, RATE) + sample - begin + 1);
+      }
+    }
   });
 });
