@@ -1,4 +1,4 @@
-import { execFileSync } from 'node:child_process';
+import { execFileSync, spawnSync } from 'node:child_process';
 import path from 'node:path';
 import { make } from '../tests/make-specimen';
 import { probe } from '../tests/make-clip';
@@ -47,5 +47,35 @@ describe('a film whose sound cannot be decoded here', () => {
     await visitor.exportClip();
     expect(probe((await visitor.download()).file)).toHaveLength(1);
     expect(visitor.errors).toEqual([]);
+  });
+});
+
+describe('a film with loud sound all around', () => {
+  it('goes out in stereo, under the ceiling, and ends with the picture', async () => {
+    const { visitor } = here;
+    const film = make('surround', { size: '640x360', seconds: 2 });
+    const file = path.join(path.dirname(film), 'surround-5.1.mp4');
+    const tones = [220, 331, 440, 50, 557, 660].map((tone) => `0.99*sin(2*PI*${tone}*t)`).join('|');
+    const source = ['-f', 'lavfi', '-i', `aevalsrc='${tones}':s=48000:d=2:c=5.1`];
+    const coding = ['-map', '0:v', '-map', '1:a', '-c:v', 'copy', '-c:a', 'aac', '-b:a', '448k'];
+    execFileSync('ffmpeg', ['-y', '-v', 'error', '-i', film, ...source, ...coding, file]);
+    await visitor.page.goto('/');
+    await visitor.bringIn(file);
+    await visitor.step('Check');
+    await visitor.sees(/has 6 channels\. The export folds them to stereo/);
+    await visitor.step('Export');
+    await visitor.exportClip();
+    await visitor.sees('Read back: as asked');
+    const made = (await visitor.download()).file;
+    // Judged from outside: ffprobe's edit list, and the true peak of ffmpeg's ebur128.
+    const [picture, sound] = probe(made);
+    expect(sound).toMatchObject({ channels: 2, start_pts: 0 });
+    expect(Number(sound?.duration)).toBeCloseTo(Number(picture?.duration), 4);
+    const { stderr } = spawnSync('ffmpeg', ['-i', made, '-af', 'ebur128=peak=true', '-f', 'null', '-'], {
+      encoding: 'utf8',
+    });
+    const peak = Number(/True peak:\s+Peak:\s+(-?[\d.]+) dBFS/.exec(stderr)?.[1]);
+    expect(peak).toBeLessThanOrEqual(0);
+    expect(peak).toBeGreaterThan(-3);
   });
 });
