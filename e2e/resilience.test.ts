@@ -81,7 +81,7 @@ describe('an upload', () => {
     await visitor.override('Required tag');
     await visitor.step('Export');
     await visitor.exportClip();
-    await visitor.sees('Read back: not as asked');
+    await visitor.sees('Read back: as asked');
     await visitor.press('Post it');
     await visitor.press('Post to Verrow');
     await visitor.sees(/Verrow refused/, 60_000);

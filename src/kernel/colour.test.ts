@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { conversion } from './colour';
+import { conversion, fromYcc, rgbToCodes } from './colour';
 import { Kernel } from './kernel';
 import { planeOf } from './test-pictures';
 
@@ -61,4 +61,41 @@ describe('colour', () => {
       }
     },
   );
+});
+
+describe('packed pixels of red, green and blue', () => {
+  let kernel: Kernel;
+  beforeAll(async () => {
+    kernel = await Kernel.load(readFileSync('src/kernel/kernel.wasm'));
+  });
+
+  // Matrices as above: what an engine made of the codes goes back to them, to a level.
+  it.each([
+    ['bt709', false, false],
+    ['bt709', true, true],
+    ['smpte170m', false, true],
+    ['bt2020-ncl', false, false],
+  ])('come back to the codes of %s, full range: %s, blue first: %s', (matrix, fullRange, blueFirst) => {
+    const facts = { matrix, fullRange };
+    const width = BARS.length;
+    const from = kernel.packed(width, 2);
+    const codes = BARS.map((bar) => {
+      const weights = { bt709: [0.2126, 0.0722], smpte170m: [0.299, 0.114], 'bt2020-ncl': [0.2627, 0.0593] }[
+        matrix
+      ]!;
+      return coded(bar, weights[0]!, weights[1]!, fullRange);
+    });
+    codes.forEach((code, x) => {
+      const rgb = fromYcc(facts, code).map((value) => Math.round(value * 255));
+      const bytes = blueFirst ? [...rgb].reverse() : rgb;
+      for (let y = 0; y < 2; y++) kernel.bytes(from + (y * width + x) * 4, 4).set([...bytes, 255]);
+    });
+    const picture = kernel.source('I444', width, 2);
+    kernel.splitRgb(picture, rgbToCodes(facts), blueFirst);
+    codes.forEach((code, x) => {
+      code.forEach((value, index) => {
+        expect(Math.abs(planeOf(kernel, picture, index).data[width + x]! - value)).toBeLessThanOrEqual(1);
+      });
+    });
+  });
 });

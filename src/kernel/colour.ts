@@ -78,6 +78,24 @@ export function fromYcc({ matrix, fullRange }: ColourFacts, [y, cb, cr]: Triple)
   return [red, (luma - weights.red * red - weights.blue * blue) / (1 - weights.red - weights.blue), blue];
 }
 
+/**
+ * What a byte of red, of green and of blue adds to the codes of luma, Cb and Cr of a matrix and a range, and what these
+ * begin with: four groups of four for `Kernel.splitRgb`. The inverse of {@link fromYcc}. @throws RangeError
+ */
+export function rgbToCodes({ matrix, fullRange }: ColourFacts): readonly number[] {
+  const { red, blue } = weightsOf(matrix);
+  const [luma, chroma, black] = fullRange ? [1, 1, 0] : [LUMA_SPAN / FULL_SPAN, CHROMA_SPAN / FULL_SPAN, 16];
+  const weights = [red, 1 - red - blue, blue];
+  const groups = weights.map((weight, i) => [
+    luma * weight,
+    (chroma * ((i === 2 ? 1 : 0) - weight)) / (2 * (1 - blue)),
+    (chroma * ((i === 0 ? 1 : 0) - weight)) / (2 * (1 - red)),
+    0,
+  ]);
+  // Half a code more, since the kernel cuts off.
+  return [...groups.flat(), black + 0.5, 128.5, 128.5, 0];
+}
+
 /** Limited-range BT.709 luma, Cb and Cr of red, green and blue signals, not rounded (ITU-R BT.709-6, items 3.2 to 3.4). */
 export function toLimitedBt709([red, green, blue]: Triple): Triple {
   const weights = weightsOf('bt709');

@@ -19,6 +19,7 @@ interface Exports {
   turnPlane(...args: number[]): void;
   convertColour(...args: number[]): void;
   mapColour(...args: number[]): void;
+  rgbPlanes(...args: number[]): void;
   halvePlane(...args: number[]): void;
   boxPlane(...args: number[]): void;
   countBright(...args: number[]): void;
@@ -251,6 +252,39 @@ export class Kernel {
       picture.width,
       picture.height,
       address,
+    );
+  }
+
+  /**
+   * Room for packed pixels of four bytes, to be filled by the caller before {@link splitRgb}.
+   * @returns its address.
+   */
+  packed(width: number, height: number): number {
+    return this.block('packed', width * height * 4);
+  }
+
+  /**
+   * Splits packed pixels into the planes of an I444 picture of the same size.
+   * @param coefficients sixteen numbers from `rgbToCodes` in colour.ts. @param blueFirst the order of the bytes.
+   */
+  splitRgb(picture: PlanarPicture, coefficients: readonly number[], blueFirst: boolean): void {
+    const table = this.block('rgb', 64);
+    new Float32Array(this.memory.buffer, table, 16).set(coefficients);
+    const { width, height, planes } = picture;
+    const [y, u, v] = planes as [PlaneShape, PlaneShape, PlaneShape];
+    const from = this.packed(width, height);
+    const { offset, stride } = y;
+    this.exports.rgbPlanes(
+      from,
+      width * 4,
+      width,
+      height,
+      offset,
+      u.offset,
+      v.offset,
+      stride,
+      table,
+      Number(blueFirst),
     );
   }
 

@@ -46,19 +46,22 @@ describe('shots', () => {
                 ? withoutBoundary(bounds, inside.in)
                 : movedBoundary(bounds, inside.in, to, FRAMES);
           now = reshot(before, TEST_MASTER, before.shots, wanted, FRAMES);
-          now.shots.forEach((shot, i) => expect(shot.in).toBe(now.shots[i - 1]?.out ?? 0));
-          expect(now.shots[now.shots.length - 1]!.out).toBe(FRAMES);
+          const holds = (what: string, so: boolean) => {
+            if (!so) throw new Error(`after ${n + 1} acts: ${what}`);
+          };
+          now.shots.forEach((shot, i) => holds('no gap', shot.in === (now.shots[i - 1]?.out ?? 0)));
+          holds('to the end', now.shots[now.shots.length - 1]!.out === FRAMES);
           for (const shot of now.shots) {
             // One of before is what it was; a new one has a name that none ever had, and the framing it lies in.
             const known = before.shots.some(({ id }) => id === shot.id);
-            if (!known) expect(ever.has(shot.id)).toBe(false);
-            expect(zoomOf(now, shot.id)).toBe(zoomOf(before, known ? shot.id : inside.id));
+            holds('no name twice in time', known || !ever.has(shot.id));
+            holds('its framing', zoomOf(now, shot.id) === zoomOf(before, known ? shot.id : inside.id));
             ever.add(shot.id);
           }
-          expect(new Set(now.shots.map(({ id }) => id)).size).toBe(now.shots.length);
+          holds('no name twice', new Set(now.shots.map(({ id }) => id)).size === now.shots.length);
           const gone = kind === 'merge' && inside.in > 0 ? 1 : 0;
           const fresh = kind === 'split' && frame > inside.in ? 1 : 0;
-          expect(now.shots).toHaveLength(before.shots.length - gone + fresh);
+          holds('as many', now.shots.length === before.shots.length - gone + fresh);
         });
       }),
       { numRuns: 10_000 },

@@ -3,6 +3,7 @@
 export { boxPlane, countBright, countComb, fieldDistance, halvePlane } from './analysis';
 export { mapColour } from './colour-map';
 export { deinterlacePlane } from './deinterlace';
+export { rgbPlanes } from './rgb';
 export { samplePlane } from './sample';
 
 /** Horizontal taps come in groups of 8, so one load8x8 and one dot product serve a group. */

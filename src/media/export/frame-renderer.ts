@@ -1,13 +1,13 @@
 import type { Source } from '@core/master/source';
 import type { Size } from '@core/picture/size';
 import type { PlannedFrame, RenderPlan } from '@core/render/plan';
-import { TroubleError } from '@core/trouble/trouble';
 import { type ColourFacts, conversion, limitedBt709 } from '@kernel/colour';
 import { cubeFor } from '@kernel/colour-cube';
 import { BLACK, Kernel } from '@kernel/kernel';
-import { isPixelLayout, type PixelLayout, type PlanarPicture } from '@kernel/planes';
+import type { PixelLayout, PlanarPicture } from '@kernel/planes';
 import kernelUrl from '@kernel/kernel.wasm';
 import { colourOf } from '../read/frame-colour';
+import { copyPlanes, layoutOf, storedSize } from '../read/frame-planes';
 import { PanePainter } from './pane-painter';
 
 /** Output colour, and what the file is tagged: limited-range BT.709. */
@@ -88,19 +88,13 @@ export class FrameRenderer {
   }
 
   private async drawPanes(frame: VideoFrame, planned: PlannedFrame, source: Source): Promise<void> {
-    const { format } = frame;
-    if (!isPixelLayout(format)) {
-      throw new TroubleError('pixel-format', { format: format ?? 'an unknown pixel format' });
-    }
+    const layout = layoutOf(frame);
     const stored = storedSize(frame);
-    this.prepare(planned.source, format, stored, colourOf(frame, source));
+    const facts = colourOf(frame, source);
+    this.prepare(planned.source, layout, stored, facts);
     for (const [index, pane] of planned.panes.entries()) {
-      const part = this.painter.partFor(source, format, stored, pane, planned.live);
-      const { rect, picture } = part;
-      await frame.copyTo(this.kernel.bytes(picture.address, picture.size), {
-        rect: { ...rect, x: rect.x + (frame.visibleRect?.x ?? 0), y: rect.y + (frame.visibleRect?.y ?? 0) },
-        layout: picture.planes.map(({ offset, stride }) => ({ offset: offset - picture.address, stride })),
-      });
+      const part = this.painter.partFor(source, layout, stored, pane, planned.live);
+      await copyPlanes(this.kernel, part.picture, frame, part.rect, facts);
       this.painter.paint(part, source, planned.masterFrame, stored, pane, index, this.painter.target());
     }
   }
@@ -112,12 +106,4 @@ export class FrameRenderer {
     this.painter.prepare(source, layout, stored);
     this.toBt709(this.painter.target(), facts);
   }
-}
-
-/** Size of the picture in a frame, as it is stored. */
-function storedSize(frame: VideoFrame): Size {
-  const rect = frame.visibleRect;
-  return rect
-    ? { width: rect.width, height: rect.height }
-    : { width: frame.codedWidth, height: frame.codedHeight };
 }

@@ -3,10 +3,11 @@ import { meanDistance, type Grey } from '@core/pass/grey';
 import { brightLevel } from '@core/pass/live-area-finder';
 import { STRIP } from '@core/pass/pass';
 import { rateValue } from '@core/time/frame-rate';
-import { TroubleError } from '@core/trouble/trouble';
 import { brightCounts, combShare, greyCopy, halved, topFieldFirst } from '@kernel/analysis';
 import type { Kernel } from '@kernel/kernel';
-import { isPixelLayout, type PlanarPicture } from '@kernel/planes';
+import type { PlanarPicture } from '@kernel/planes';
+import { colourOf } from '../read/frame-colour';
+import { copyPlanes, layoutOf, storedSize } from '../read/frame-planes';
 import { kernelFrame } from './kernel-frame';
 import type { Seen } from './lane-protocol';
 
@@ -71,15 +72,10 @@ export class PassEye {
   }
 
   private async read(decoded: VideoFrame): Promise<PlanarPicture> {
-    const { format, visibleRect, codedWidth, codedHeight } = decoded;
-    if (!isPixelLayout(format)) {
-      throw new TroubleError('pixel-format', { format: format ?? 'an unknown pixel format' });
-    }
-    const { width, height } = visibleRect ?? { width: codedWidth, height: codedHeight };
-    const stored = this.kernel.source(format, width, height);
-    await decoded.copyTo(this.kernel.bytes(stored.address, stored.size), {
-      layout: stored.planes.map(({ offset, stride }) => ({ offset: offset - stored.address, stride })),
-    });
+    const { width, height } = storedSize(decoded);
+    const stored = this.kernel.source(layoutOf(decoded), width, height);
+    const facts = colourOf(decoded, this.source);
+    await copyPlanes(this.kernel, stored, decoded, { x: 0, y: 0, width, height }, facts);
     return this.kernel.planar(stored);
   }
 

@@ -5,8 +5,9 @@ import type { Size } from '@core/picture/size';
 import { cubeFor } from '@kernel/colour-cube';
 import { Kernel } from '@kernel/kernel';
 import kernelUrl from '@kernel/kernel.wasm';
-import { isPixelLayout, type PlanarPicture } from '@kernel/planes';
+import type { PlanarPicture } from '@kernel/planes';
 import { colourOf } from '../read/frame-colour';
+import { copyPlanes, layoutOf, storedSize } from '../read/frame-planes';
 
 /** A decoded picture that can be drawn on a 2D canvas. */
 export interface Picture {
@@ -29,12 +30,10 @@ const turns = new PQueue({ concurrency: 1 });
 export async function pictureOf(sample: VideoSample, source: Source, whole: boolean): Promise<Picture> {
   const frame = sample.toVideoFrame();
   try {
-    const { format } = frame;
     const fields = whole && source.deinterlace;
     const cube = cubeFor(colourOf(frame, source));
-    if (!isPixelLayout(format) || !(fields || cube || recoloured(sample, source)))
-      return await bitmapOf(frame);
-    const mended = await turns.add(() => repaired(frame, format, source, { fields, cube }), {
+    if (!fields && !cube && !recoloured(sample, source)) return await bitmapOf(frame);
+    const mended = await turns.add(() => repaired(frame, source, { fields, cube }), {
       throwOnTimeout: true,
     });
     try {
@@ -62,7 +61,6 @@ function recoloured({ colorSpace }: VideoSample, { colour }: Source): boolean {
 
 async function repaired(
   frame: VideoFrame,
-  format: Parameters<Kernel['source']>[0],
   source: Source,
   { fields, cube }: { fields: boolean; cube: Float32Array | null },
 ): Promise<VideoFrame> {
@@ -70,11 +68,9 @@ async function repaired(
     .then((response) => response.arrayBuffer())
     .then((bytes) => Kernel.load(bytes));
   const loaded = await kernel;
-  const { width, height } = frame.visibleRect ?? { width: frame.codedWidth, height: frame.codedHeight };
-  const stored = loaded.source(format, width, height);
-  await frame.copyTo(loaded.bytes(stored.address, stored.size), {
-    layout: stored.planes.map(({ offset, stride }) => ({ offset: offset - stored.address, stride })),
-  });
+  const { width, height } = storedSize(frame);
+  const stored = loaded.source(layoutOf(frame), width, height);
+  await copyPlanes(loaded, stored, frame, { x: 0, y: 0, width, height }, colourOf(frame, source));
   const whole = fields ? loaded.deinterlaced(stored, false) : loaded.planar(stored);
   const drawn = cube ? mapped(loaded, whole, cube) : whole;
   const bytes = new Uint8Array(drawn.planes.reduce((sum, plane) => sum + plane.stride * plane.height, 0));
