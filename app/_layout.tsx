@@ -1,3 +1,4 @@
+import '@core/no-eval';
 import { Slot } from 'expo-router';
 import { AppShell } from '@ui/app-shell';
 

@@ -1,3 +1,4 @@
+import '@core/no-eval';
 import { troubleOf } from '@core/trouble/trouble';
 import { bringIn, type BringInRequest, type BroughtIn } from '../read/bring-in-task';
 import { serveTask } from './serve-task';

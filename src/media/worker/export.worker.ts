@@ -1,3 +1,4 @@
+import '@core/no-eval';
 import { troubleOf } from '@core/trouble/trouble';
 import { exportClips, type ExportRequest } from '../export/export-task';
 import { serveTask } from './serve-task';

@@ -1,3 +1,4 @@
+import '@core/no-eval';
 import { serveLane } from '../pass/lane';
 
 serveLane();

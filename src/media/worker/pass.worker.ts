@@ -1,3 +1,4 @@
+import '@core/no-eval';
 import { troubleOf } from '@core/trouble/trouble';
 import type { Pass } from '@core/pass/pass';
 import { passOver, type PassRequest } from '../pass/pass-task';

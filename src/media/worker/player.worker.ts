@@ -1,3 +1,4 @@
+import '@core/no-eval';
 import { PlayerEngine } from '../play/player-engine';
 import type { PlayerOrder } from '../play/player-protocol';
 

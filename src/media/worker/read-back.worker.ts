@@ -1,3 +1,4 @@
+import '@core/no-eval';
 import { troubleOf } from '@core/trouble/trouble';
 import type { Proof } from '@core/proof/proof-record';
 import { type ReadBackRequest, readBack } from '../export/read-back-task';

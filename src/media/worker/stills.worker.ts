@@ -1,3 +1,4 @@
+import '@core/no-eval';
 import { troubleOf } from '@core/trouble/trouble';
 import { serveTask } from './serve-task';
 import { makeStills, type StillsRequest } from '../play/stills-task';

@@ -1,3 +1,4 @@
+import '@core/no-eval';
 import { troubleOf } from '@core/trouble/trouble';
 import { type Unpacked, unpackJob, type UnpackRequest } from '../archive/unpack-task';
 import { serveTask } from './serve-task';
