@@ -46,23 +46,26 @@ try {
 count(await part('Lint', 'npx', ['eslint', '.', '--max-warnings', '0']));
 count(await part('Unused code', 'npx', ['knip']));
 count(await part('Types', 'npx', ['tsc', '--noEmit']));
-const results = path.join(mkdtempSync(path.join(tmpdir(), 'results-')), 'jest.json');
-// One at a time: an encoder and a browser fill two cores.
-await part(
-  'Tests',
-  'npx',
-  ['jest', '--runInBand', '--reporters=default', '--reporters=<rootDir>/jest/summary.cjs'],
-  {
-    GUSSET_RESULTS: results,
-  },
-);
-try {
-  const found = JSON.parse(readFileSync(results, 'utf8'));
-  counts.passed += found.passed;
-  counts.failed += found.failed;
-} catch {
-  console.error('The tests did not run to their end.');
-  count(false);
+const results = mkdtempSync(path.join(tmpdir(), 'results-'));
+// A process each, one at a time: an encoder and a browser fill two cores, and memory that one took is given back.
+for (const [name, ...projects] of [
+  ['Unit tests', 'core', 'ui', 'components'],
+  ['Server tests', 'server'],
+  ['Browser tests', 'e2e'],
+]) {
+  const file = path.join(results, `${projects[0]}.json`);
+  const reporters = ['--reporters=default', '--reporters=<rootDir>/jest/summary.cjs'];
+  await part(name, 'npx', ['jest', '--runInBand', ...reporters, '--selectProjects', ...projects], {
+    GUSSET_RESULTS: file,
+  });
+  try {
+    const found = JSON.parse(readFileSync(file, 'utf8'));
+    counts.passed += found.passed;
+    counts.failed += found.failed;
+  } catch {
+    console.error(`The ${name.toLowerCase()} did not run to their end.`);
+    count(false);
+  }
 }
 console.log(`\n${counts.passed} passed, ${counts.failed} failed`);
 process.exit(counts.failed === 0 ? 0 : 1);

@@ -2,10 +2,12 @@ import { activeClip, newJob, type Job } from '@core/job/job';
 import { applyCommand } from '@core/job/commands/commands';
 import { NO_BORDERS } from '@core/picture/borders';
 import { framed, testJob, testMaster } from '@core/job/test-job';
+import { testPass } from '@core/job/test-pass';
 import { TroubleError } from '@core/trouble/trouble';
 import { addClip, removeClip } from './clips';
-import { cancelExport, deleteExport, startExport, useExports } from './exports';
+import { cancelExport, deleteExport, exportNow, startExport, stopWaiting, useExports } from './exports';
 import { addJob, dispatch, NO_JOBS, useJobs } from './jobs';
+import { usePasses } from './passes';
 import { storage } from './store/storage';
 import { sendPost, usePosts } from './posts';
 
@@ -45,7 +47,8 @@ function readyJob(): Job {
 beforeEach(async () => {
   await storage.clear();
   useJobs.setState({ ...NO_JOBS, loaded: true });
-  useExports.setState({ running: {} });
+  useExports.setState({ running: {}, waiting: {} });
+  usePasses.setState({ [testMaster().fingerprint]: { state: 'done', pass: testPass() } }, true);
   usePosts.setState({ sending: null, trouble: null });
   mockMedia.deleted = [];
   mockMedia.makeExport.mockReset().mockResolvedValue({ bytes: [1000] });
@@ -63,6 +66,31 @@ describe('an export', () => {
     await settled();
     expect(stored().exports[0]).toMatchObject({ state: 'done', bytes: 1000, proof });
     expect(useExports.getState().running).toEqual({});
+  });
+
+  it('waits for the look at its master, and is made of the job as that left it', async () => {
+    const { fingerprint } = testMaster();
+    usePasses.setState({ [fingerprint]: { state: 'running', done: 1, total: 2, left: null } }, true);
+    expect(begin()).toEqual([]);
+    expect(useExports.getState().waiting['job-1']).toMatchObject({ canvases: ['canvas-1'] });
+    expect(mockMedia.makeExport).not.toHaveBeenCalled();
+    dispatch('job-1', { type: 'set-video-bits', bits: 3_000_000 });
+    usePasses.setState({ [fingerprint]: { state: 'done', pass: testPass() } });
+    await settled();
+    expect(useExports.getState().waiting).toEqual({});
+    expect(stored().exports[0]).toMatchObject({ state: 'done', videoBits: 3_000_000 });
+  });
+
+  it('that waits can be let go, or begun without the look', async () => {
+    usePasses.setState({}, true);
+    begin();
+    stopWaiting('job-1');
+    expect(useExports.getState().waiting).toEqual({});
+    begin();
+    expect(exportNow(stored(), ['canvas-1'])).toEqual(['canvas-1']);
+    expect(useExports.getState().waiting).toEqual({});
+    await settled();
+    expect(stored().exports[0]?.state).toBe('done');
   });
 
   it('is not begun while a stop keeps it back', () => {
