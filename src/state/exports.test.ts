@@ -47,7 +47,7 @@ function readyJob(): Job {
 beforeEach(async () => {
   await storage.clear();
   useJobs.setState({ ...NO_JOBS, loaded: true });
-  useExports.setState({ running: {}, waiting: {} });
+  useExports.setState({ running: {}, waiting: [] });
   usePasses.setState({ [testMaster().fingerprint]: { state: 'done', pass: testPass() } }, true);
   usePosts.setState({ sending: null, trouble: null });
   mockMedia.deleted = [];
@@ -72,25 +72,40 @@ describe('an export', () => {
     const { fingerprint } = testMaster();
     usePasses.setState({ [fingerprint]: { state: 'running', done: 1, total: 2, left: null } }, true);
     expect(begin()).toEqual([]);
-    expect(useExports.getState().waiting['job-1']).toMatchObject({ canvases: ['canvas-1'] });
+    expect(useExports.getState().waiting).toMatchObject([{ jobId: 'job-1', canvases: ['canvas-1'] }]);
     expect(mockMedia.makeExport).not.toHaveBeenCalled();
     dispatch('job-1', { type: 'set-video-bits', bits: 3_000_000 });
     usePasses.setState({ [fingerprint]: { state: 'done', pass: testPass() } });
     await settled();
-    expect(useExports.getState().waiting).toEqual({});
+    expect(useExports.getState().waiting).toEqual([]);
     expect(stored().exports[0]).toMatchObject({ state: 'done', videoBits: 3_000_000 });
   });
 
   it('that waits can be let go, or begun without the look', async () => {
     usePasses.setState({}, true);
     begin();
-    stopWaiting('job-1');
-    expect(useExports.getState().waiting).toEqual({});
+    stopWaiting('job-1', 'clip-1');
+    expect(useExports.getState().waiting).toEqual([]);
     begin();
     expect(exportNow(stored(), ['canvas-1'])).toEqual(['canvas-1']);
-    expect(useExports.getState().waiting).toEqual({});
+    expect(useExports.getState().waiting).toEqual([]);
     await settled();
     expect(stored().exports[0]?.state).toBe('done');
+  });
+
+  it('waits by its clip: another clip of the job neither goes out for it nor ends its waiting', async () => {
+    usePasses.setState({}, true);
+    begin();
+    addClip(stored());
+    const other = stored();
+    expect(activeClip(other.edit).id).not.toBe('clip-1');
+    const [canvas] = activeClip(other.edit).canvases;
+    expect(exportNow(other, [canvas!.id])).toEqual([canvas!.id]);
+    expect(useExports.getState().waiting).toMatchObject([{ clip: 'clip-1' }]);
+    usePasses.setState({ [testMaster().fingerprint]: { state: 'done', pass: testPass() } });
+    await settled();
+    expect(useExports.getState().waiting).toEqual([]);
+    expect(stored().exports.map((record) => record.clip)).toContain('clip-1');
   });
 
   it('is not begun while a stop keeps it back', () => {

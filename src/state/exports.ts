@@ -25,8 +25,9 @@ export interface Running {
   left: number | null;
 }
 
-/** An export that was asked for before its masters were looked at. */
-interface Waiting {
+/** An export of canvases of one clip that was asked for before its masters were looked at. */
+export interface Waiting {
+  jobId: string;
   clip: string;
   canvases: readonly string[];
 }
@@ -34,11 +35,10 @@ interface Waiting {
 interface ExportsState {
   /** By export. */
   running: Record<string, Running>;
-  /** By job. */
-  waiting: Record<string, Waiting>;
+  waiting: readonly Waiting[];
 }
 
-export const useExports = create<ExportsState>(() => ({ running: {}, waiting: {} }));
+export const useExports = create<ExportsState>(() => ({ running: {}, waiting: [] }));
 
 const queue = new TaskQueue();
 /** By an export, the name of the task that makes it, with the others of its go. */
@@ -60,31 +60,43 @@ interface Made {
  */
 export function startExport(job: Job, canvases: readonly string[]): string[] {
   if (isLookedAt(job, passOf)) return exportNow(job, canvases);
-  const { id } = activeClip(job.edit);
-  useExports.setState(({ waiting }) => ({ waiting: { ...waiting, [job.id]: { clip: id, canvases } } }));
+  const clip = activeClip(job.edit).id;
+  const known = waitingOf(useExports.getState(), job.id, clip)?.canvases ?? [];
+  stopWaiting(job.id, clip);
+  const waits = { jobId: job.id, clip, canvases: [...new Set([...known, ...canvases])] };
+  useExports.setState(({ waiting }) => ({ waiting: [...waiting, waits] }));
   return [];
 }
 
-/** Does not wait any longer for the look at the masters. */
-export function stopWaiting(jobId: string): void {
-  useExports.setState(({ waiting: { [jobId]: _gone, ...waiting } }) => ({ waiting }));
+/** What waits of a clip; each clip waits by itself. */
+export const waitingOf = (
+  { waiting }: Pick<ExportsState, 'waiting'>,
+  jobId: string,
+  clip: string,
+): Waiting | null => waiting.find((waits) => waits.jobId === jobId && waits.clip === clip) ?? null;
+
+/** Does not wait any longer for the look at a clip's masters. */
+export function stopWaiting(jobId: string, clip: string): void {
+  useExports.setState(({ waiting }) => ({
+    waiting: waiting.filter((waits) => waits.jobId !== jobId || waits.clip !== clip),
+  }));
 }
 
 /** What waited goes on once its masters were looked at; a job that is not here any more, or its clip, is let go. */
 usePasses.subscribe(() => {
-  for (const [jobId, { clip, canvases }] of Object.entries(useExports.getState().waiting)) {
+  for (const { jobId, clip, canvases } of useExports.getState().waiting) {
     const job = useJobs.getState().files[jobId]?.job;
     const there = job?.edit.clips.some((other) => other.id === clip);
     if (job && there && !isLookedAt(onClip(job, clip), passOf)) continue;
-    stopWaiting(jobId);
+    stopWaiting(jobId, clip);
     if (job && there) exportNow(onClip(job, clip), canvases);
   }
 });
 
 /** As {@link startExport}, whether the masters were looked at or not. */
 export function exportNow(job: Job, canvases: readonly string[]): string[] {
-  stopWaiting(job.id);
-  const { overrides } = activeClip(job.edit);
+  const { id, overrides } = activeClip(job.edit);
+  stopWaiting(job.id, id);
   const works = canvases.flatMap((canvas) => {
     const work = onCanvas(job, canvas);
     return heldBack(checkJob(work, passOf), { overrides, canvas }, 'export').length === 0 ? [work] : [];

@@ -1,7 +1,7 @@
 import { WHOLE_RECT, type StoredRect } from '../picture/size';
 import { applyCommand, type Command } from '../job/commands/commands';
 import { activeClip, type Job } from '../job/job';
-import { keep, testJob, TEST_MASTER, testShot } from '../job/test-job';
+import { keep, testJob, testMaster, TEST_MASTER, testRange, testShot } from '../job/test-job';
 import { LOOKED, testPass } from '../job/test-pass';
 import { sureEdges } from '../diagnosis/found-edges';
 import { NO_REPAIRS } from '../master/repairs';
@@ -82,6 +82,36 @@ describe('bars that the master brings', () => {
     expect(found(change(work, keep(0, 400)), pass).severity).toBe('pass');
     // Neither has it where only the shot's last frame is in it.
     expect(found(change(work, keep(0, 501)), pass).severity).toBe('stop');
+  });
+
+  it('of a second master are found and mended too, whatever was said of the first', () => {
+    const second = testMaster({ id: 'b'.repeat(12), fingerprint: 'b'.repeat(64) });
+    const both = { ...job, masters: [job.masters[0]!, second] };
+    const cut = [testRange(0, 300), { master: second.id, in: 0, out: 300 }];
+    const rates = { before: second.rate, after: second.rate };
+    const said = change(change(both, { type: 'set-cut', act: 'add', cut }), {
+      type: 'set-repairs',
+      master: TEST_MASTER,
+      repairs: { ...NO_REPAIRS, live: WHOLE_RECT },
+      rates,
+    });
+    const passOf = (fingerprint: string) =>
+      fingerprint === second.fingerprint
+        ? testPass({ fingerprint, shots: [{ frame: 0, start: null, live: PILLARS }] })
+        : testPass({ live: SCOPE });
+    const look = (work: Job) => checkJob(work, passOf).find((finding) => finding.rule === 'bars')!;
+    expect(look(said)).toMatchObject({
+      severity: 'stop',
+      code: 'shots',
+      values: { shots: 1, of: 2 },
+      frame: 300,
+    });
+    const mended = fixed(said, look(said));
+    expect(mended.edit.shots).toMatchObject([{ master: second.id, live: PILLARS }]);
+    expect(look(mended)).toMatchObject({ severity: 'note', code: 'kept', values: { shots: 1, of: 2 } });
+    expect(isLookedAt(said, (fingerprint) => (fingerprint === second.fingerprint ? null : testPass()))).toBe(
+      false,
+    );
   });
 
   it('are taken by themselves only when they were found for sure, and never twice', () => {

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { compareRates, type FrameRate, scaledFrames } from '../time/frame-rate';
 
 /** Frames of one master, half-open: `in` is the first kept, `out` the first not kept. */
-const rangeSchema = z
+export const rangeSchema = z
   .object({
     /** The master's id in its job. */
     master: z.string(),

@@ -98,6 +98,21 @@ describe("a change of a master's rate", () => {
     expect(retimed(slow, TEST_MASTER, FILM, SIXTY)).toEqual(edit);
   });
 
+  it('comes back exactly beside a second master whose rate is changed meanwhile', () => {
+    const other = (first: number, out: number) => ({ master: 'b'.repeat(12), in: first, out });
+    const edit = editOf([], [0], [[0, 1]]);
+    const cut = [testRange(1, 3), other(1, 9), testRange(7, 8), other(11, 12)];
+    const mixed = { ...edit, clips: [{ ...activeClip(edit), cut }] };
+    const ways: [string, FrameRate, FrameRate][] = [
+      [TEST_MASTER, SIXTY, FILM],
+      ['b'.repeat(12), SIXTY, FILM],
+      [TEST_MASTER, FILM, SIXTY],
+      ['b'.repeat(12), FILM, SIXTY],
+    ];
+    const back = ways.reduce((now, [master, from, to]) => retimed(now, master, from, to), mixed);
+    expect(back).toEqual(mixed);
+  });
+
   it('does not undo what was changed meanwhile', () => {
     const edit = editOf([50], [0], [[0, 100]]);
     const slow = retimed(edit, TEST_MASTER, SIXTY, FILM);

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { type Cut, cutSchema, type Range } from '../cut/cut';
+import { type Cut, type Range, rangeSchema } from '../cut/cut';
 import { type Shot, shotSchema } from '../cut/shot';
 import { type Framing, framingSchema } from '../framing/framing';
 import { compareRates, type FrameRate, frameRateSchema, rateValue, scaledFrames } from '../time/frame-rate';
@@ -10,7 +10,8 @@ const placesSchema = z.object({
   rate: frameRateSchema,
   shots: z.array(shotSchema).optional(),
   framings: z.array(framingSchema).optional(),
-  cut: cutSchema.optional(),
+  /** Those of the master, in playing order. */
+  ranges: z.array(rangeSchema).optional(),
 });
 /** By what holds the places: the shots, the shared framings, a canvas's own, or a clip's cut. */
 export const keptPlacesSchema = z.record(z.string(), placesSchema);
@@ -51,13 +52,20 @@ export function retimed(edit: Edit, master: string, before: FrameRate, after: Fr
     const placed = mapped(key, own, mapFramings(shots), mapFramings(shotsBefore)).framings ?? [];
     return [...all.filter((framing) => !isOwn(framing)), ...placed];
   };
+  /** A cut with the master's ranges mapped; those of others lie where they lay. */
+  const cut = (key: string, all: Cut): Cut => {
+    const ranges = all.filter((range) => range.master === master);
+    if (ranges.length === 0) return all;
+    const placed = mapped(key, { ranges }, mapRanges).ranges ?? [];
+    return all.map((range) => placed[ranges.indexOf(range)] ?? range);
+  };
   const moved: Edit = {
     ...edit,
     shots: [...edit.shots.filter((shot) => shot.master !== master), ...shots],
     framings: framings('framings', edit.framings),
     clips: edit.clips.map((clip) => ({
       ...clip,
-      cut: mapped(`cut ${clip.id}`, { cut: clip.cut }, mapCut(master)).cut ?? clip.cut,
+      cut: cut(`cut ${clip.id}`, clip.cut),
       // A canvas that ran at the master's rate goes on doing so.
       canvases: clip.canvases.map((canvas) => ({
         ...canvas,
@@ -111,12 +119,9 @@ const mapFramings =
   });
 
 /** Ranges at the same moments, at least a frame each, inside the master. */
-const mapCut =
-  (master: string): Mapping =>
-  ({ cut = [] }, from, to) => {
-    const span = (range: Range): Range => {
-      const first = Math.min(placeOf(range.in, from, to), scaledFrames(range.out, from, to) - 1);
-      return { ...range, in: first, out: Math.max(first + 1, placeOf(range.out, from, to)) };
-    };
-    return { cut: cut.map((range) => (range.master === master ? span(range) : range)) as Cut };
-  };
+const mapRanges: Mapping = ({ ranges = [] }, from, to) => ({
+  ranges: ranges.map((range): Range => {
+    const first = Math.min(placeOf(range.in, from, to), scaledFrames(range.out, from, to) - 1);
+    return { ...range, in: first, out: Math.max(first + 1, placeOf(range.out, from, to)) };
+  }),
+});

@@ -9,7 +9,7 @@ import { bytesLabel } from '@core/figures/figures';
 import { activeCanvas } from '@core/job/clip';
 import { onCanvas } from '@core/job/job';
 import { LEAST_VIDEO_BITS, MOST_VIDEO_BITS } from '@core/rate/bit-rate';
-import { startExport, useExports } from '@state/exports';
+import { startExport, useExports, waitingOf } from '@state/exports';
 import { dispatch } from '@state/jobs';
 import { CanvasRow } from '../frame/canvas-cards';
 import { JobPage } from '../job/job-page';
@@ -29,9 +29,9 @@ export function ExportScreen() {
   const target = useTarget();
   const findings = useFindings();
   const passOf = useLooks(job.masters);
-  const waits = useExports((state) => state.waiting[job.id] !== undefined);
   const { id, edit } = job;
   const clip = useClip();
+  const waits = useExports((state) => waitingOf(state, id, clip.id) !== null);
   const canvas = activeCanvas(clip);
   const records = job.exports.filter(
     // Those of a removed clip stay in reach, to be saved or deleted.

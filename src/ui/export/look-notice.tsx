@@ -1,6 +1,6 @@
 import { Button } from 'react-native-paper';
 import { activeClip } from '@core/job/job';
-import { exportNow, stopWaiting, useExports } from '@state/exports';
+import { exportNow, stopWaiting, useExports, waitingOf } from '@state/exports';
 import { runPassAgain, usePasses } from '@state/passes';
 import { useJob, useLooks } from '../job/job-context';
 import { Notice } from '../parts/notice';
@@ -12,8 +12,9 @@ export function LookNotice({ canvases }: { canvases: readonly string[] }) {
   const job = useJob();
   const passOf = useLooks(job.masters);
   const passes = usePasses();
-  const waiting = useExports((state) => state.waiting[job.id]);
-  const used = new Set(activeClip(job.edit).cut.map((range) => range.master));
+  const clip = activeClip(job.edit);
+  const waiting = useExports((state) => waitingOf(state, job.id, clip.id));
+  const used = new Set(clip.cut.map((range) => range.master));
   const master = job.masters.find(({ id, fingerprint }) => used.has(id) && passOf(fingerprint) === null);
   if (!master) return null;
   const state = passes[master.fingerprint];
@@ -30,7 +31,7 @@ export function LookNotice({ canvases }: { canvases: readonly string[] }) {
             </Button>
           )}
           <Button onPress={() => exportNow(job, waiting?.canvases ?? canvases)}>Export without it</Button>
-          {waiting && <Button onPress={() => stopWaiting(job.id)}>Do not export</Button>}
+          {waiting && <Button onPress={() => stopWaiting(job.id, clip.id)}>Do not export</Button>}
         </>
       }
     >

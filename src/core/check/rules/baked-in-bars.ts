@@ -58,15 +58,24 @@ export const bakedInBarsRule = exportRule({
     const [first] = barred;
     if (!first) return { severity: 'pass', code: 'clear', values: {} };
     const whole = barred.find((shot) => shot.whole && shot.look.repairs.live === null);
-    const shots = new Set(barred.map((found) => found.shot)).size;
-    if (whole)
+    if (whole) {
+      // Those of this master: each master is mended by itself.
+      const shots = barred.filter((found) => found.whole && found.look === whole.look).length;
       return { ...wholeFound(whole), values: { shots, of, sure: whole.look.pass?.liveConfidence ?? 0 } };
-    const own = barred.filter((found) => !found.whole && found.look === first.look);
-    if (own[0]) {
-      const fix = { fix: 'take-shot-edges', values: shotEdges(own[0].look, own) } as const;
-      return { severity: 'stop', code: 'shots', values: { shots, of }, frame: own[0].frame, fix };
     }
-    return { severity: 'note', code: 'kept', values: { shots, of }, frame: first.frame };
+    const own = barred.find((found) => !found.whole);
+    if (own) {
+      const lacking = barred.filter((found) => !found.whole && found.look === own.look);
+      const fix = { fix: 'take-shot-edges', values: shotEdges(own.look, lacking) } as const;
+      return {
+        severity: 'stop',
+        code: 'shots',
+        values: { shots: lacking.length, of },
+        frame: own.frame,
+        fix,
+      };
+    }
+    return { severity: 'note', code: 'kept', values: { shots: barred.length, of }, frame: first.frame };
   },
 });
 
