@@ -33,15 +33,6 @@ function luma(file: string, part: string): number {
 describe('a film with bars of its own', () => {
   const here = atTheApp();
 
-  /** Brings a film in and exports it, with no other tap on the way. */
-  async function exported(file: string): Promise<string> {
-    await here.visitor.page.goto('/');
-    await here.visitor.bringIn(file);
-    await here.visitor.step('Export');
-    await here.visitor.exportClip();
-    return (await here.visitor.download()).file;
-  }
-
   it.each([
     ['letterbox', SCOPE, 'crop=450:800:735:140'],
     ['pillarbox', box(1440, 1080), 'crop=608:1080:656:0'],
@@ -54,7 +45,7 @@ describe('a film with bars of its own', () => {
     ['a subtitle in a bar', `${SCOPE},${SUBTITLE}`, 'crop=450:800:735:140'],
   ])('goes out without them: %s', async (name, filter, window) => {
     const file = filmed(name, filter);
-    const made = await exported(file);
+    const made = await here.visitor.exportOf(file);
     // Judged from outside: cropdetect, the outermost rows beside those within, and ffmpeg's own crop of the window.
     expect(cropDetect(made)).toBe('1080:1920:0:0');
     expect(luma(made, '1080:1:0:0')).toBeGreaterThan(0.8 * luma(made, '1080:4:0:4'));
@@ -63,7 +54,7 @@ describe('a film with bars of its own', () => {
   });
 
   it('goes out without slivers of one sample', async () => {
-    const made = await exported(filmed('slivers', SLIVERS));
+    const made = await here.visitor.exportOf(filmed('slivers', SLIVERS));
     for (const [edge, within] of [
       ['1080:1:0:0', '1080:2:0:3'],
       ['1080:1:0:1919', '1080:2:0:1915'],
@@ -73,14 +64,14 @@ describe('a film with bars of its own', () => {
 
   it('goes out without bars that come and go', async () => {
     const filter = `split[a][b];[a]trim=end_frame=30[c];[b]trim=start_frame=30,${SCOPE}[d];[c][d]concat`;
-    const made = await exported(filmed('come-and-go', filter));
+    const made = await here.visitor.exportOf(filmed('come-and-go', filter));
     expect(cropDetect(made)).toBe('1080:1920:0:0');
     expect(luma(made, '1080:1:0:0')).toBeGreaterThan(0.6 * luma(made, '1080:4:0:4'));
   });
 
   it('is left as it is where it is dark and has none', async () => {
     const file = filmed('dark', 'curves=all=0/0.01 1/0.16');
-    const made = await exported(file);
+    const made = await here.visitor.exportOf(file);
     const window = 'crop=608:1080:656:0,scale=1080:1920:flags=lanczos';
     expect(similarity(made, file, window).mean).toBeGreaterThan(0.9);
   });

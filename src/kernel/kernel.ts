@@ -1,7 +1,9 @@
-import { type Axes, type Axis, axisOf, sitingAcross, sitingDown } from './axes';
+import { type Axes, axisOf, sitingAcross, sitingDown } from './axes';
 import { CUBE_NODES } from './colour-cube';
-import { axisFilter, clampStarts, type Reach } from './lanczos';
+import { FilterTables, TAP_GROUP } from './filter-tables';
 import { evenRows, liveRows, reachIn, type Rows, turnedLive } from './live-part';
+import { alignUp, KernelMemory, SLACK } from './memory';
+import type { KernelModule } from './module';
 import {
   type PlanarPicture,
   pictureShape,
@@ -10,53 +12,14 @@ import {
   type SampleWindow,
 } from './planes';
 
-/** What the WebAssembly module exports; see assembly/kernel.ts. */
-interface Exports {
-  heapBase(): number;
-  scalePlane(...args: number[]): void;
-  splitPairs(src: number, u: number, v: number, pairs: number): void;
-  narrowSamples(src: number, dst: number, count: number, bits: number): void;
-  turnPlane(...args: number[]): void;
-  convertColour(...args: number[]): void;
-  mapColour(...args: number[]): void;
-  rgbPlanes(...args: number[]): void;
-  halvePlane(...args: number[]): void;
-  boxPlane(...args: number[]): void;
-  countBright(...args: number[]): void;
-  countComb(src: number, stride: number, width: number, height: number, step: number): number;
-  fieldDistance(a: number, b: number, stride: number, width: number, height: number, parity: number): number;
-  deinterlacePlane(...args: number[]): void;
-  samplePlane(...args: number[]): void;
-}
-
-/** Where a table of one axis lies in the kernel's memory. */
-interface AxisTables {
-  key: string;
-  starts: number;
-  weights: number;
-  taps: number;
-}
-
-/** A piece of the kernel's memory, in bytes. */
-interface Block {
-  address: number;
-  size: number;
-}
-
-const PAGE = 65536;
-/** SIMD loads read up to this many bytes past a plane's end. */
-const SLACK = 64;
-const TAP_GROUP = 8;
 /** Black in limited range. */
 export const BLACK = [16, 128, 128] as const;
-/** The module is built with this limit: 1 GiB. */
+/** The module is built with this limit, in pages: 1 GiB. */
 const MAX_PAGES = 16384;
 /** A row combs where it stands out from both rows beside it by more than this: above the noise of compression. */
 export const COMB_STEP = 10;
 
 type Side = [width: number, height: number];
-
-const alignUp = (value: number, to: number): number => Math.ceil(value / to) * to;
 
 /**
  * Resamples YUV planes in WebAssembly: Lanczos-3, sub-pixel windows, edge samples clamped, chroma siting of
@@ -64,19 +27,15 @@ const alignUp = (value: number, to: number): number => Math.ceil(value / to) * t
  * One instance belongs to one thread; a picture that it gives is valid until the next of its kind is asked for.
  */
 export class Kernel {
-  private top: number;
   /** The cube that lies in the memory. */
   private cube: Float32Array | null = null;
-  private readonly tables = new Map<string, AxisTables>();
-  private readonly blocks = new Map<string, Block>();
-  /** Given up for larger ones. */
-  private readonly free: Block[] = [];
+  private readonly tables: FilterTables;
 
   private constructor(
-    readonly exports: Exports,
-    private readonly memory: WebAssembly.Memory,
+    readonly exports: KernelModule,
+    private readonly memory: KernelMemory,
   ) {
-    this.top = alignUp(exports.heapBase(), 16);
+    this.tables = new FilterTables(memory);
   }
 
   /** @param wasm the bytes of kernel.wasm. */
@@ -86,12 +45,13 @@ export class Kernel {
       throw new Error('the pixel kernel aborted');
     };
     const { instance } = await WebAssembly.instantiate(wasm, { env: { memory, abort } });
-    return new Kernel(instance.exports as unknown as Exports, memory);
+    const exports = instance.exports as unknown as KernelModule;
+    return new Kernel(exports, new KernelMemory(memory, exports.heapBase()));
   }
 
-  /** Bytes of the kernel's memory from `at`; only valid until the next call that may grow it. */
+  /** Bytes of the kernel's memory from an address; only valid until the next call that may grow it. */
   bytes(address: number, size: number): Uint8Array<ArrayBuffer> {
-    return new Uint8Array(this.memory.buffer, address, size);
+    return this.memory.at(address, size);
   }
 
   /**
@@ -378,8 +338,8 @@ export class Kernel {
 
   private scalePlane(from: PlaneShape, to: PlaneShape, { across, down, reach }: Axes, slot: string): void {
     const width8 = alignUp(to.width, 8);
-    const h = this.acrossTables(`across-${slot}`, to.width, width8, across, reach.across);
-    const v = this.downTables(`down-${slot}`, to.height, down, reach.down);
+    const h = this.tables.across(`across-${slot}`, to.width, width8, across, reach.across);
+    const v = this.tables.down(`down-${slot}`, to.height, down, reach.down);
     // The taps' rows, and the one that is filtered ahead.
     const ringRows = v.taps + 3;
     const ring = this.block('ring', ringRows * width8 * 2);
@@ -402,46 +362,6 @@ export class Kernel {
     );
   }
 
-  /** Tables across; the padding up to a multiple of eight samples has zero taps. */
-  private acrossTables(slot: string, count: number, width8: number, axis: Axis, reach: Reach): AxisTables {
-    const key = `${count} ${axis.origin} ${axis.step} ${reach.first} ${reach.last}`;
-    const known = this.tables.get(slot);
-    if (known?.key === key) return known;
-    const filter = axisFilter(count, axis.origin, axis.step);
-    const taps = alignUp(filter.taps, TAP_GROUP);
-    const clamped = clampStarts(filter, reach, taps);
-    const starts = this.block(`${slot}-starts`, width8 * 4);
-    const weights = this.block(`${slot}-weights`, width8 * taps * 2);
-    this.bytes(starts, width8 * 4).fill(0);
-    this.bytes(weights, width8 * taps * 2).fill(0);
-    new Int32Array(this.memory.buffer, starts, width8).set(clamped.starts);
-    new Int16Array(this.memory.buffer, weights, width8 * taps).set(clamped.weights);
-    return this.remember(slot, { key, starts, weights, taps });
-  }
-
-  /** Tables down: the row of every tap, already clamped, and its weight. */
-  private downTables(slot: string, count: number, axis: Axis, reach: Reach): AxisTables {
-    const key = `${count} ${axis.origin} ${axis.step} ${reach.first} ${reach.last}`;
-    const known = this.tables.get(slot);
-    if (known?.key === key) return known;
-    const { taps, starts: first, weights: values } = axisFilter(count, axis.origin, axis.step);
-    const starts = this.block(`${slot}-rows`, count * taps * 4);
-    const weights = this.block(`${slot}-weights`, count * taps * 2);
-    const rows = new Int32Array(this.memory.buffer, starts, count * taps);
-    for (let k = 0; k < count; k++) {
-      for (let t = 0; t < taps; t++) {
-        rows[k * taps + t] = Math.min(Math.max((first[k] ?? 0) + t, reach.first), reach.last);
-      }
-    }
-    new Int16Array(this.memory.buffer, weights, count * taps).set(values);
-    return this.remember(slot, { key, starts, weights, taps });
-  }
-
-  private remember(slot: string, tables: AxisTables): AxisTables {
-    this.tables.set(slot, tables);
-    return tables;
-  }
-
   /** Room for a picture of one's own under a name; see {@link source}. */
   picture(
     block: string,
@@ -457,32 +377,11 @@ export class Kernel {
 
   /** Of the kernel's whole memory. */
   get memoryBytes(): number {
-    return this.memory.buffer.byteLength;
+    return this.memory.bytes;
   }
 
-  /** A named block of memory: the same place again while it is large enough, else another, whose room is used again. */
+  /** See {@link KernelMemory.block}. */
   block(name: string, size: number): number {
-    const known = this.blocks.get(name);
-    if (known && known.size >= size) return known.address;
-    if (known) this.free.push(known);
-    const found = this.takeFree(size) ?? this.takeNew(size);
-    this.blocks.set(name, found);
-    return found.address;
-  }
-
-  /** The smallest block that was given up and is large enough. */
-  private takeFree(size: number): Block | null {
-    const [best] = this.free.filter((block) => block.size >= size).sort((a, b) => a.size - b.size);
-    if (!best) return null;
-    this.free.splice(this.free.indexOf(best), 1);
-    return best;
-  }
-
-  private takeNew(size: number): Block {
-    const address = this.top;
-    this.top = alignUp(address + size, 16);
-    const missing = Math.ceil((this.top + SLACK - this.memory.buffer.byteLength) / PAGE);
-    if (missing > 0) this.memory.grow(missing);
-    return { address, size };
+    return this.memory.block(name, size);
   }
 }

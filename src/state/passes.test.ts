@@ -1,6 +1,6 @@
 import { activeClip, type Job } from '@core/job/job';
-import type { Pass } from '@core/pass/pass';
 import { keep, testJob, testMaster, TEST_MASTER } from '@core/job/test-job';
+import { testPass } from '@core/job/test-pass';
 import { TroubleError } from '@core/trouble/trouble';
 import {
   addClip,
@@ -38,21 +38,14 @@ jest.mock('./player', () => ({
 
 const { fingerprint } = testMaster();
 const cut = { kind: 'cut' as const, confidence: 1, frames: 0 };
-const found: Pass = {
-  schemaVersion: 1,
+const found = testPass({
   fingerprint,
-  bitsBySecond: [1, 2],
   shots: [
     { frame: 0, start: null, live: null },
     { frame: 240, start: cut, live: null },
     { frame: 600, start: cut, live: null },
   ],
-  live: null,
-  liveConfidence: 1,
-  combed: 0,
-  topFirst: null,
   motion: Array.from({ length: 42 }, (_, second) => (second >= 10 && second < 25 ? 9 : 1)),
-  otherTracks: [],
   sound: {
     integrated: -20,
     loudest: -15,
@@ -61,10 +54,7 @@ const found: Pass = {
     shortTerm: [],
     pauses: [{ from: 12, to: 13 }],
   },
-  proxy: { width: 960, height: 540, bytes: 1 },
-  grey: { width: 160, height: 90, frames: 984 },
-  strip: { tileWidth: 96, tileHeight: 54 },
-};
+});
 const settled = () => new Promise((resolve) => setTimeout(resolve, 5));
 const job = (): Job => useJobs.getState().files['job-1']!.job;
 const state = () => usePasses.getState()[fingerprint];

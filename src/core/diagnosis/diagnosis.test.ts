@@ -1,28 +1,13 @@
 import { NO_REPAIRS } from '../master/repairs';
 import { sourceOf } from '../master/source';
-import type { Pass } from '../pass/pass';
 import { testMaster } from '../job/test-job';
+import { testPass } from '../job/test-pass';
 import { diagnose, type Patient } from './diagnosis';
 import type { ProblemCode } from './problem-values';
 import { problemWords } from './words';
 
 const tall = { width: 1080, height: 1920 };
-const pass: Pass = {
-  schemaVersion: 1,
-  fingerprint: 'a'.repeat(64),
-  bitsBySecond: [1],
-  shots: [{ frame: 0, start: null, live: null }],
-  live: null,
-  liveConfidence: 1,
-  combed: 0,
-  topFirst: null,
-  motion: [],
-  sound: null,
-  otherTracks: [],
-  proxy: { width: 960, height: 540, bytes: 1 },
-  grey: { width: 160, height: 90, frames: 1 },
-  strip: { tileWidth: 96, tileHeight: 54 },
-};
+const pass = testPass();
 const patient = (master: Parameters<typeof testMaster>[0] = {}, more: Partial<Patient> = {}): Patient => ({
   master: testMaster(master),
   repairs: NO_REPAIRS,
