@@ -2,6 +2,7 @@ import { readFileSync, writeFileSync } from 'node:fs';
 import { makeZoo, type Specimen } from '../tests/media-zoo';
 import { probe } from '../tests/make-clip';
 import { atTheApp } from './app';
+import { OtherVisitor } from './other-visitor';
 
 const TABLE = 'docs/media-support.md';
 
@@ -16,8 +17,15 @@ describe('files of all kinds', () => {
   const here = atTheApp();
   const zoo = makeZoo();
   const rows: string[] = [];
+  let other: OtherVisitor;
 
-  afterAll(() => writeFileSync(TABLE, table(rows)));
+  beforeAll(async () => {
+    other = await OtherVisitor.arrive(here.server.origin);
+  });
+  afterAll(async () => {
+    await other.leave();
+    writeFileSync(TABLE, table(rows));
+  });
 
   async function bringIn(file: string): Promise<Said> {
     const { page } = here.visitor;
@@ -31,17 +39,23 @@ describe('files of all kinds', () => {
     if (!/\/job\//.test(page.url())) return { facts: {}, refusal: await refused.innerText() };
     await here.visitor.step('Master');
     const items = await page.getByRole('list', { name: 'Facts' }).getByRole('listitem').all();
-    const facts: Record<string, string> = {};
-    for (const item of items) {
-      const label = (await item.getAttribute('aria-label')) ?? '';
-      facts[label.slice(0, label.indexOf(': '))] = label.slice(label.indexOf(': ') + 2);
-    }
-    return { facts, refusal: null };
+    const labels = await Promise.all(items.map((item) => item.getAttribute('aria-label')));
+    return { facts: factsOf(labels), refusal: null };
+  }
+
+  /** The same in Firefox. */
+  async function bringInElsewhere(file: string): Promise<Said> {
+    await other.goHome();
+    await other.drop(file);
+    const refusal = await other.refusal();
+    if (refusal !== null) return { facts: {}, refusal };
+    await other.step('Master');
+    return { facts: factsOf(await other.labelsOf('Facts')), refusal: null };
   }
 
   it.each(zoo.map((specimen) => [specimen.name, specimen] as const))('%s', async (name, specimen) => {
     const said = await bringIn(specimen.file);
-    rows.push(rowOf(name, specimen, said));
+    rows.push(rowOf(name, specimen, said, await bringInElsewhere(specimen.file)));
     if (specimen.refused) {
       expect(said.refusal).toMatch(specimen.refused);
       return;
@@ -62,6 +76,10 @@ describe('files of all kinds', () => {
   });
 });
 
+/** Facts by their labels, as `Size: 320×180`. */
+const factsOf = (labels: readonly (string | null)[]): Record<string, string> =>
+  Object.fromEntries(labels.map((label) => (label ?? '').split(/: (.*)/s) as [string, string]));
+
 /** Facts as ffprobe finds them, in the app's words. */
 function probedFacts({ file, sizeIsOwn }: Specimen): Record<string, string | RegExp> {
   const streams = probe(file);
@@ -76,22 +94,26 @@ function probedFacts({ file, sizeIsOwn }: Specimen): Record<string, string | Reg
   return facts;
 }
 
-const rowOf = (name: string, { how }: Specimen, { facts, refusal }: Said): string => {
-  const said = refusal
+const rowOf = (name: string, { how }: Specimen, said: Said, elsewhere: Said): string => {
+  const [here, there] = [wordsOf(said), wordsOf(elsewhere)];
+  return `| ${name} | ${how} | ${here} | ${there === here ? 'the same' : there} |`;
+};
+
+const wordsOf = ({ facts, refusal }: Said): string =>
+  refusal
     ? `refused: ${(refusal.split('\n').find((line) => line.length > 3) ?? '').replace(/\S+\.(mp4|mov|webm|mkv|avi|ts|m4v)/, 'the file')}`
     : [facts.Size, facts['Frame rate'], facts.Picture, facts.Sound].filter(Boolean).join('; ');
-  return `| ${name} | ${how} | ${said} |`;
-};
 
 const table = (rows: readonly string[]): string =>
   [
     '# Media support',
     '',
     'Written by `e2e/zoo.test.ts`: each small file is made with ffmpeg, brought in through the interface in headless',
-    "Chromium, and compared with ffprobe's facts. Another browser may decode more or less.",
+    "Chromium, and compared with ffprobe's facts; then it is brought in in Firefox. Another browser may decode more or",
+    'less.',
     '',
-    '| file | how it is made | what becomes of it |',
-    '|---|---|---|',
+    '| file | how it is made | what becomes of it in Chromium | in Firefox |',
+    '|---|---|---|---|',
     ...rows,
     '',
   ].join('\n');

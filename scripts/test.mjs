@@ -7,8 +7,8 @@ import { installDebianPackages, installNodePackages } from './setup.mjs';
 
 installNodePackages();
 const missing = installDebianPackages(
-  { chromium: 'chromium', ffmpeg: 'ffmpeg' },
-  'The tests drive a real browser and judge files with ffmpeg.',
+  { chromium: 'chromium', 'firefox-esr': 'firefox-esr', ffmpeg: 'ffmpeg' },
+  'The tests drive two real browsers and judge files with ffmpeg.',
 );
 
 /** How often it is said what is going on, in milliseconds. */

@@ -10,6 +10,8 @@ export const sourceSchema = masterSchema.extend({
   /** 0…1 of the upright picture. */
   live: pictureRectSchema,
   deinterlace: z.boolean(),
+  /** The colour that the file itself says, where `colour` has the repairs. */
+  recorded: masterSchema.shape.colour,
 });
 export type Source = z.infer<typeof sourceSchema>;
 
@@ -31,6 +33,7 @@ export function sourceOf(master: Master, repairs: Repairs = NO_REPAIRS): Source 
       matrix: repairs.matrix ?? master.colour.matrix,
       fullRange: repairs.fullRange ?? master.colour.fullRange,
     },
+    recorded: master.colour,
     live: repairs.live ?? WHOLE_RECT,
     deinterlace: repairs.deinterlace,
   };

@@ -7,6 +7,7 @@ import { BLACK, Kernel } from '@kernel/kernel';
 import type { PixelLayout, PlanarPicture } from '@kernel/planes';
 import kernelUrl from '@kernel/kernel.wasm';
 import { colourOf } from '../read/frame-colour';
+import { planarFrame } from '../read/planar-frame';
 import { copyPlanes, layoutOf, storedSize } from '../read/frame-planes';
 import { PanePainter } from './pane-painter';
 
@@ -59,7 +60,7 @@ export class FrameRenderer {
     timestamp: number,
     duration: number,
   ): Promise<VideoFrame> {
-    const { width, height, ground } = this.plan;
+    const { ground } = this.plan;
     const source = this.plan.sources[planned.source] as Source;
     await this.drawPanes(frame, planned, source);
     const target = this.painter.target();
@@ -69,15 +70,7 @@ export class FrameRenderer {
       planned.panes.map((pane) => pane.picture),
       ground === null ? BLACK : limitedBt709(ground),
     );
-    return new VideoFrame(this.kernel.bytes(target.address, target.size), {
-      format: 'I420',
-      codedWidth: width,
-      codedHeight: height,
-      timestamp,
-      duration,
-      layout: target.planes.map(({ offset, stride }) => ({ offset: offset - target.address, stride })),
-      colorSpace: OUTPUT_COLOUR,
-    });
+    return planarFrame(this.kernel, target, { timestamp, duration }, OUTPUT_COLOUR);
   }
 
   private toBt709(target: PlanarPicture, facts: ColourFacts): void {
@@ -94,7 +87,7 @@ export class FrameRenderer {
     this.prepare(planned.source, layout, stored, facts);
     for (const [index, pane] of planned.panes.entries()) {
       const part = this.painter.partFor(source, layout, stored, pane, planned.live);
-      await copyPlanes(this.kernel, part.picture, frame, part.rect, facts);
+      await copyPlanes(this.kernel, part.picture, frame, part.rect, source);
       this.painter.paint(part, source, planned.masterFrame, stored, pane, index, this.painter.target());
     }
   }

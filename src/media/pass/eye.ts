@@ -6,9 +6,9 @@ import { rateValue } from '@core/time/frame-rate';
 import { brightCounts, combShare, greyCopy, halved, topFieldFirst } from '@kernel/analysis';
 import type { Kernel } from '@kernel/kernel';
 import type { PlanarPicture } from '@kernel/planes';
-import { colourOf } from '../read/frame-colour';
+import { taggedColour } from '../read/frame-colour';
+import { planarFrame } from '../read/planar-frame';
 import { copyPlanes, layoutOf, storedSize } from '../read/frame-planes';
-import { kernelFrame } from './kernel-frame';
 import type { Seen } from './lane-protocol';
 
 /** Bars and combing are looked for a few times a second. */
@@ -74,8 +74,7 @@ export class PassEye {
   private async read(decoded: VideoFrame): Promise<PlanarPicture> {
     const { width, height } = storedSize(decoded);
     const stored = this.kernel.source(layoutOf(decoded), width, height);
-    const facts = colourOf(decoded, this.source);
-    await copyPlanes(this.kernel, stored, decoded, { x: 0, y: 0, width, height }, facts);
+    await copyPlanes(this.kernel, stored, decoded, { x: 0, y: 0, width, height }, this.source);
     return this.kernel.planar(stored);
   }
 
@@ -103,9 +102,8 @@ export class PassEye {
     this.strip = step;
     const enough =
       small.layout.startsWith('I420') && Math.min(small.width, small.height) >= 4 * STRIP.tileHeight;
-    return kernelFrame(this.kernel, enough ? halved(this.kernel, small, 'tile') : small, this.source, {
-      seconds: 0,
-    });
+    const tile = enough ? halved(this.kernel, small, 'tile') : small;
+    return planarFrame(this.kernel, tile, { timestamp: 0 }, taggedColour(this.source));
   }
 
   private combs(picture: PlanarPicture): boolean {

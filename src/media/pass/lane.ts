@@ -3,7 +3,8 @@ import type { Span } from '@core/pass/spans';
 import { troubleOf } from '@core/trouble/trouble';
 import { Kernel } from '@kernel/kernel';
 import kernelUrl from '@kernel/kernel.wasm';
-import { kernelFrame } from './kernel-frame';
+import { taggedColour } from '../read/frame-colour';
+import { planarFrame } from '../read/planar-frame';
 import { MasterReader } from '../read/master-reader';
 import { PassEye } from './eye';
 import type { LaneEvent, LaneOrder, Seen } from './lane-protocol';
@@ -63,7 +64,8 @@ class PassLane {
     const { width, height } = small;
     this.encoder ??= await ProxyEncoder.open(this.source, { width, height });
     const seconds = Math.max(0, timestamp - this.source.startSeconds);
-    const proxy = kernelFrame(this.kernel, small, this.source, { seconds, duration });
+    const times = { timestamp: Math.round(seconds * 1e6), duration: Math.round(duration * 1e6) };
+    const proxy = planarFrame(this.kernel, small, times, taggedColour(this.source));
     try {
       await this.encoder.add(proxy);
     } finally {

@@ -3,6 +3,7 @@ import type { Size } from '@core/picture/size';
 import { highProfileCodec, lowestLevel } from '@core/rate/level';
 import { rateValue } from '@core/time/frame-rate';
 import { TroubleError } from '@core/trouble/trouble';
+import { PARAMETERS_IN_STREAM } from '../store/avc-stream';
 import { Bell } from '../worker/bell';
 
 /** A key frame every so many frames: a step back decodes at most this many. */
@@ -61,6 +62,7 @@ export class ProxyEncoder {
       bitrateMode: 'variable',
       latencyMode: 'realtime',
       framerate,
+      ...PARAMETERS_IN_STREAM,
     };
     const { supported } = await VideoEncoder.isConfigSupported(config);
     if (!supported) throw new TroubleError('encoder-missing', { ...size });

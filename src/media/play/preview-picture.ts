@@ -6,7 +6,8 @@ import { cubeFor } from '@kernel/colour-cube';
 import { Kernel } from '@kernel/kernel';
 import kernelUrl from '@kernel/kernel.wasm';
 import type { PlanarPicture } from '@kernel/planes';
-import { colourOf } from '../read/frame-colour';
+import { colourOf, streamColour } from '../read/frame-colour';
+import { planarFrame } from '../read/planar-frame';
 import { copyPlanes, layoutOf, storedSize } from '../read/frame-planes';
 
 /** A decoded picture that can be drawn on a 2D canvas. */
@@ -32,7 +33,7 @@ export async function pictureOf(sample: VideoSample, source: Source, whole: bool
   try {
     const fields = whole && source.deinterlace;
     const cube = cubeFor(colourOf(frame, source));
-    if (!fields && !cube && !recoloured(sample, source)) return await bitmapOf(frame);
+    if (!fields && !cube && !recoloured(frame, source)) return await bitmapOf(frame);
     const mended = await turns.add(() => repaired(frame, source, { fields, cube }), {
       throwOnTimeout: true,
     });
@@ -52,11 +53,11 @@ async function bitmapOf(frame: VideoFrame): Promise<Picture> {
   return { image, size: { width: image.width, height: image.height }, close: () => image.close() };
 }
 
-/** Whether the source's colour is another than the stream itself says. */
-function recoloured({ colorSpace }: VideoSample, { colour }: Source): boolean {
-  const { matrix, fullRange } = colour;
-  const other = (ours: unknown, its: unknown) => ours !== null && its !== null && ours !== its;
-  return other(matrix, colorSpace.matrix) || other(fullRange, colorSpace.fullRange);
+/** Whether the source's colour is another than the engine took the stream for. */
+function recoloured(frame: VideoFrame, source: Source): boolean {
+  const { matrix, fullRange } = streamColour(frame, source);
+  const other = (ours: unknown, its: unknown) => ours !== null && its != null && ours !== its;
+  return other(source.colour.matrix, matrix) || other(source.colour.fullRange, fullRange);
 }
 
 async function repaired(
@@ -70,25 +71,11 @@ async function repaired(
   const loaded = await kernel;
   const { width, height } = storedSize(frame);
   const stored = loaded.source(layoutOf(frame), width, height);
-  await copyPlanes(loaded, stored, frame, { x: 0, y: 0, width, height }, colourOf(frame, source));
+  await copyPlanes(loaded, stored, frame, { x: 0, y: 0, width, height }, source);
   const whole = fields ? loaded.deinterlaced(stored, false) : loaded.planar(stored);
   const drawn = cube ? mapped(loaded, whole, cube) : whole;
-  const bytes = new Uint8Array(drawn.planes.reduce((sum, plane) => sum + plane.stride * plane.height, 0));
-  let end = 0;
-  const layout = drawn.planes.map(({ offset, stride, height: rows }) => {
-    bytes.set(loaded.bytes(offset, stride * rows), end);
-    const plane = { offset: end, stride };
-    end += stride * rows;
-    return plane;
-  });
-  return new VideoFrame(bytes, {
-    format: drawn.layout as VideoPixelFormat,
-    codedWidth: drawn.width,
-    codedHeight: drawn.height,
-    timestamp: frame.timestamp,
-    layout,
-    colorSpace: cube ? BT709 : (colourOf(frame, source) as VideoColorSpaceInit),
-  });
+  const colour = cube ? BT709 : colourOf(frame, source);
+  return planarFrame(loaded, drawn, { timestamp: frame.timestamp }, colour);
 }
 
 /** A picture in BT.709 through a cube, in 4:2:0 as the export has it. */

@@ -1,13 +1,34 @@
 import type { Source } from '@core/master/source';
 import type { ColourFacts } from '@kernel/colour';
 
-/** A matrix by name; a frame that an engine made red, green and blue of does not tell what the stream had. */
-const matrixOf = (name: string | null | undefined): string | null => (name === 'rgb' ? null : (name ?? null));
+/** Packed layouts of red, green and blue, as some engines decode to, and whether blue comes first. */
+export const PACKED: Readonly<Record<string, boolean>> = { RGBX: false, RGBA: false, BGRX: true, BGRA: true };
 
-/** The colour of a decoded frame: what the source says, with its repairs, and what the frame says where that is silent. */
-export const colourOf = (frame: { colorSpace: VideoColorSpaceInit }, { colour }: Source): ColourFacts => ({
-  matrix: matrixOf(colour.matrix) ?? matrixOf(frame.colorSpace.matrix),
-  primaries: colour.primaries ?? frame.colorSpace.primaries,
-  transfer: colour.transfer ?? frame.colorSpace.transfer,
-  fullRange: colour.fullRange ?? (frame.colorSpace.matrix === 'rgb' ? false : frame.colorSpace.fullRange),
+/**
+ * What the engine took the stream for. Packed pixels no longer tell: an engine that makes them goes by what the file
+ * says, and takes what says nothing for BT.709 in limited range, whatever its size.
+ */
+export function streamColour({ format, colorSpace }: VideoFrame, { recorded }: Source): ColourFacts {
+  if (!((format ?? '') in PACKED)) return colorSpace;
+  return { ...recorded, matrix: recorded.matrix ?? 'bt709', fullRange: recorded.fullRange ?? false };
+}
+
+/** The colour of a decoded frame: what the source says, with its repairs, and what the stream says where that is silent. */
+export function colourOf(frame: VideoFrame, source: Source): ColourFacts {
+  const { colour } = source;
+  const stream = streamColour(frame, source);
+  return {
+    matrix: colour.matrix ?? stream.matrix,
+    primaries: colour.primaries ?? stream.primaries,
+    transfer: colour.transfer ?? stream.transfer,
+    fullRange: colour.fullRange ?? stream.fullRange,
+  };
+}
+
+/** How a small copy of a source is tagged: in the source's own colour, BT.709 in limited range where it says nothing. */
+export const taggedColour = ({ colour }: Source): ColourFacts => ({
+  primaries: colour.primaries ?? 'bt709',
+  transfer: colour.transfer ?? 'bt709',
+  matrix: colour.matrix ?? 'bt709',
+  fullRange: colour.fullRange ?? false,
 });

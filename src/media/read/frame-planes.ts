@@ -1,11 +1,10 @@
+import type { Source } from '@core/master/source';
 import type { Rect, Size } from '@core/picture/size';
 import { TroubleError } from '@core/trouble/trouble';
-import { type ColourFacts, rgbToCodes } from '@kernel/colour';
+import { rgbToCodes } from '@kernel/colour';
 import type { Kernel } from '@kernel/kernel';
 import { isPixelLayout, type PixelLayout, type PlanarPicture } from '@kernel/planes';
-
-/** Packed layouts of red, green and blue, as some engines decode to, and whether blue comes first. */
-const PACKED: Readonly<Record<string, boolean>> = { RGBX: false, RGBA: false, BGRX: true, BGRA: true };
+import { PACKED, streamColour } from './frame-colour';
 
 /** The planes that a decoded frame is read as. @throws TroubleError `pixel-format` for one that cannot be read. */
 export function layoutOf({ format }: VideoFrame): PixelLayout {
@@ -25,14 +24,14 @@ export function storedSize(frame: VideoFrame): Size {
 /**
  * Copies a part of a frame into a picture in the kernel's memory; the frame stays the caller's to close.
  * @param part of the stored picture, in samples; the picture has its size.
- * @param facts the stream's own colour: packed pixels are brought back to its codes.
+ * @param source packed pixels are brought back to the codes of its stream.
  */
 export async function copyPlanes(
   kernel: Kernel,
   picture: PlanarPicture,
   frame: VideoFrame,
   part: Rect,
-  facts: ColourFacts,
+  source: Source,
 ): Promise<void> {
   const rect = { ...part, x: part.x + (frame.visibleRect?.x ?? 0), y: part.y + (frame.visibleRect?.y ?? 0) };
   const blueFirst = PACKED[frame.format ?? ''];
@@ -44,5 +43,5 @@ export async function copyPlanes(
   const { width, height } = part;
   const to = kernel.bytes(kernel.packed(width, height), width * height * 4);
   await frame.copyTo(to, { rect, layout: [{ offset: 0, stride: width * 4 }] });
-  kernel.splitRgb(picture, rgbToCodes(facts), blueFirst);
+  kernel.splitRgb(picture, rgbToCodes(streamColour(frame, source)), blueFirst);
 }

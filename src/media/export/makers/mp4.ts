@@ -7,6 +7,7 @@ import type { RenderPlan } from '@core/render/plan';
 import { rateValue, secondsOf } from '@core/time/frame-rate';
 import { TroubleError } from '@core/trouble/trouble';
 import { StoredMp4 } from '../../store/stored-mp4';
+import { PARAMETERS_IN_STREAM } from '../../store/avc-stream';
 import type { Maker } from '../maker';
 
 /** A key frame at least this often, in seconds: phones step and outlets cut at key frames. */
@@ -23,6 +24,7 @@ export const mp4Maker: Maker = {
       quality: new Quality({ bitrate: videoBits, bitrateMode: 'variable' }),
       latencyMode: 'quality',
       keyFrameInterval: KEY_FRAME_SECONDS,
+      onEncoderConfig: (config) => Object.assign(config, PARAMETERS_IN_STREAM),
     });
     file.output.addVideoTrack(picture, { frameRate: rateValue(plan.rate), maximumPacketCount: plan.frames });
     const facts = exportSound(plan);

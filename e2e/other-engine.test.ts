@@ -1,0 +1,98 @@
+import { makeClip, probe } from '../tests/make-clip';
+import { psnr } from '../tests/psnr';
+import { lagOf, soundOf } from '../tests/sound-lag';
+import { similarity } from '../tests/ssim';
+import { atTheApp } from './app';
+import { OtherVisitor } from './other-visitor';
+
+/** The whole way in the other engine, on a phone-sized page: each test goes on where the last one ended. */
+describe('from an edit to a post in Firefox', () => {
+  const here = atTheApp();
+  let visitor: OtherVisitor;
+  let clip: string;
+  let made: string;
+
+  beforeAll(async () => {
+    clip = makeClip('other.mp4', { size: '640x360', seconds: 3, sweep: true });
+    visitor = await OtherVisitor.arrive(here.server.origin);
+  });
+  afterAll(() => visitor.leave());
+
+  it('brings in, exports and reads back', async () => {
+    made = await visitor.exportOf(clip);
+    await visitor.sees('Read back: as asked');
+  });
+
+  // Judged from outside: ffprobe.
+  it('made a file as asked, its stamps in order', () => {
+    const [video, audio] = probe(made);
+    expect(video).toMatchObject({
+      codec_name: 'h264',
+      profile: 'High',
+      width: 1080,
+      height: 1920,
+      color_space: 'bt709',
+      color_range: 'tv',
+      r_frame_rate: '24000/1001',
+      nb_frames: '72',
+      start_pts: 0,
+      duration_ts: 72 * 1001,
+    });
+    expect(audio).toMatchObject({ codec_name: 'aac', sample_rate: '48000', channels: 2 });
+    expect(Number(audio?.start_time)).toBe(0);
+  });
+
+  it('has the pictures that Chromium makes, and the sound to the sample', async () => {
+    const { mean, worst, frames } = similarity(made, await here.visitor.exportOf(clip), 'null');
+    expect(frames).toBe(72);
+    expect(mean).toBeGreaterThanOrEqual(0.97);
+    expect(worst).toBeGreaterThanOrEqual(0.95);
+    expect(lagOf(soundOf(clip, 0, 96000), soundOf(made, 0, 96000))).toBe(0);
+  });
+
+  it('plays what the pass made small', async () => {
+    await visitor.step('Length');
+    await visitor.press('Play');
+    await visitor.has('button', 'Pause');
+    await visitor.has('button', 'Play');
+    // Its last frame is number 71; playing may leave some out.
+    expect(await visitor.textOf('Playhead')).toMatch(/00:00:02:(1\d|2[0-3])/);
+  });
+
+  it('posts it, and the outlet takes it', async () => {
+    await visitor.step('Check');
+    await visitor.press('Add #upright');
+    await visitor.step('Export');
+    await visitor.press('Post it');
+    await visitor.type('Title', 'Made elsewhere');
+    await visitor.press('Post to Verrow');
+    await visitor.sees('Verrow took “Made elsewhere”.');
+  });
+
+  const bars = ['white', 'yellow', 'cyan', 'lime', 'magenta', 'red', 'blue', 'gray'].map(
+    (colour, i) => `drawbox=x=0:y=${i * 46}:w=640:h=46:color=${colour}:t=fill`,
+  );
+  const film = (name: string, matrix: string, space: string, range: string) =>
+    makeClip(`${name}.mp4`, {
+      size: '640x368',
+      seconds: 1,
+      channels: 0,
+      filter: `format=gbrp,${bars.join(',')},scale=out_color_matrix=${matrix}:out_range=${range}`,
+      output: ['-c:v', 'libx264', '-colorspace', space, '-color_range', range],
+    });
+
+  it.each([
+    ['BT.709, limited', 'bt709', 'bt709', 'tv'],
+    ['BT.709, full', 'bt709', 'bt709', 'pc'],
+    ['BT.601, limited', 'bt601', 'smpte170m', 'tv'],
+    ['BT.601, full', 'bt601', 'smpte170m', 'pc'],
+  ])('shows bars of %s as Chromium does', async (name, matrix, space, range) => {
+    const master = film(name, matrix, space, range);
+    const [other, ours] = [await visitor.exportOf(master), await here.visitor.exportOf(master)];
+    expect(psnr(other, ours)).toBeGreaterThanOrEqual(40);
+  });
+
+  it('found nothing to complain of', () => {
+    expect(visitor.errors).toEqual([]);
+  });
+});
