@@ -199,7 +199,8 @@ describe('from a master to clips of the right length', () => {
     const { file } = await visitor.download();
     const [video, audio] = probe(file);
     expect(video).toMatchObject({ width: 1080, height: 1920, r_frame_rate: '24000/1001', nb_frames: '144' });
-    expect(audio).toMatchObject({ sample_rate: '48000', channels: 1 });
+    // The master is mono, and the outlet wants two channels.
+    expect(audio).toMatchObject({ sample_rate: '48000', channels: 2 });
     expect(cropDetect(file)).toBe('1080:1920:0:0');
   });
 

@@ -69,12 +69,12 @@ describe('from an edit to a post in Firefox', () => {
     await visitor.sees('Verrow took “Made elsewhere”.');
   });
 
-  const bars = ['white', 'yellow', 'cyan', 'lime', 'magenta', 'red', 'blue', 'gray'].map(
-    (colour, i) => `drawbox=x=0:y=${i * 46}:w=640:h=46:color=${colour}:t=fill`,
+  const bars = ['white', 'yellow', 'lime', 'magenta', 'blue', 'gray'].map(
+    (colour, i) => `drawbox=x=0:y=${i * 60}:w=640:h=60:color=${colour}:t=fill`,
   );
   const film = (name: string, matrix: string, space: string, range: string) =>
     makeClip(`${name}.mp4`, {
-      size: '640x368',
+      size: '640x360',
       seconds: 1,
       channels: 0,
       filter: `format=gbrp,${bars.join(',')},scale=out_color_matrix=${matrix}:out_range=${range}`,
@@ -82,14 +82,27 @@ describe('from an edit to a post in Firefox', () => {
     });
 
   it.each([
-    ['BT.709, limited', 'bt709', 'bt709', 'tv'],
-    ['BT.709, full', 'bt709', 'bt709', 'pc'],
-    ['BT.601, limited', 'bt601', 'smpte170m', 'tv'],
-    ['BT.601, full', 'bt601', 'smpte170m', 'pc'],
-  ])('shows bars of %s as Chromium does', async (name, matrix, space, range) => {
-    const master = film(name, matrix, space, range);
+    ['BT.709', 'bt709', 'bt709'],
+    ['BT.601', 'bt601', 'smpte170m'],
+  ])('shows bars of %s as Chromium does', async (name, matrix, space) => {
+    const master = film(name, matrix, space, 'tv');
     const [other, ours] = [await visitor.exportOf(master), await here.visitor.exportOf(master)];
     expect(psnr(other, ours)).toBeGreaterThanOrEqual(40);
+  });
+
+  // It decodes every range as the limited one, and what it cuts off is lost.
+  it('refuses full range, and has it converted', async () => {
+    const master = film('full', 'bt709', 'bt709', 'pc');
+    await visitor.goHome();
+    await visitor.drop(master);
+    expect(await visitor.refusal()).toMatch(/this browser cuts off the darkest and the lightest/);
+    await visitor.press('Convert it on the server');
+    await visitor.page.waitForFunction(() => /\/job\/[^/]+$/.test(location.pathname));
+    await visitor.step('Export');
+    await visitor.press('Export to MP4');
+    await visitor.has('button', 'Download');
+    const other = await visitor.download();
+    expect(psnr(other, await here.visitor.exportOf(master))).toBeGreaterThanOrEqual(40);
   });
 
   it('found nothing to complain of', () => {

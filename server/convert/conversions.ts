@@ -26,12 +26,28 @@ const WHOLE = 0.9;
  * A copy in H.264 that keeps size, rate and timing: every frame at its own time, near lossless, key frames so close
  * that editing it costs nothing that is seen; sound as AAC.
  */
-const argsFor = (from: string, to: string): string[] => [
+const argsFor = (from: string, to: string, pixels: string): string[] => [
   ...['-y', '-v', 'error', '-nostdin', ...safeInput(MASTER_CONTAINERS, from)],
   ...['-map', '0:v:0', '-map', '0:a:0?', '-c:v', 'libx264', '-preset', 'veryfast', '-crf', '12'],
-  ...['-pix_fmt', 'yuv420p', '-g', '48', '-fps_mode', 'passthrough', '-enc_time_base', '-1'],
+  ...[
+    ...colourArgs(pixels),
+    '-pix_fmt',
+    'yuv420p',
+    '-g',
+    '48',
+    '-fps_mode',
+    'passthrough',
+    '-enc_time_base',
+    '-1',
+  ],
   ...['-c:a', 'aac', '-b:a', '256k', '-movflags', '+faststart', '-f', 'mp4', '-progress', 'pipe:1', to],
 ];
+
+/** Full range becomes limited; red, green and blue become BT.709; other matrices stay. @param pixels as ffmpeg names them. */
+const colourArgs = (pixels: string): string[] =>
+  /^(gbr|rgb|bgr|argb|abgr|0rgb|0bgr)/.test(pixels)
+    ? ['-vf', 'scale=out_range=tv:out_color_matrix=bt709', '-color_range', 'tv', '-colorspace', 'bt709']
+    : ['-vf', 'scale=out_range=tv', '-color_range', 'tv'];
 
 /** One conversion that waits or runs in this process. */
 interface Active {
@@ -133,7 +149,7 @@ export class Conversions {
     const { size } = await stat(source);
     if ((await freeBytes(this.folder)) < size * GROWTH) throw new Fault('no-room');
     const result = this.resultOf(id);
-    await this.programs.run('ffmpeg', argsFor(source, result), {
+    await this.programs.run('ffmpeg', argsFor(source, result, listed.pixels), {
       limits: { seconds: MOST_SECONDS, memory: MEMORY, fileBytes: MOST_BYTES, outputBytes: Infinity },
       signal,
       onOut: (text) => {
@@ -146,14 +162,14 @@ export class Conversions {
   }
 
   /** The pictures that a source says it has. @throws Fault when they are not all there. */
-  private async list(source: string): Promise<{ frames: number; seconds: number | null }> {
+  private async list(source: string): Promise<{ frames: number; seconds: number | null; pixels: string }> {
     const { container, video, seconds } = await probeFile(this.looks, source, MASTER_CONTAINERS);
     if (!video?.time_base) throw new Fault('no-picture');
     if (BOXED.has(container) && !(await boxesAreWhole(source))) throw new Fault('cut-off');
     const { stamps } = await listPictures(this.looks, source, MASTER_CONTAINERS, video.time_base);
     if (stamps.length === 0) throw new Fault('no-picture');
     if (stamps.length < (video.nb_frames ?? 0) * WHOLE) throw new Fault('cut-off');
-    return { frames: stamps.length, seconds };
+    return { frames: stamps.length, seconds, pixels: video.pix_fmt ?? '' };
   }
 
   /** A full disk may leave a file that was never finished, and noise decodes to nearly nothing. */

@@ -82,6 +82,30 @@ describe('the conversion', () => {
     expect((await client.fetch(convertedPath(id))).status).toBe(404);
   });
 
+  // Judged from outside: ffmpeg's signalstats. Full code 128 is 16 + 128 × 219/255 = 125.9 (ITU-R BT.709-6, 4.6);
+  // red of 200, green and blue of 40 is a luma of 16 + 219 × (40 + 160 × 0.2126)/255 = 79.6.
+  it.each([
+    ['full range', 'gray', 'scale=out_range=full,format=yuv420p', 'libx264', 126],
+    ['red, green and blue', '0xC82828', 'format=gbrp', 'libx264rgb', 80],
+  ])('brings %s to limited range', async (_, colour, filter, codec, luma) => {
+    const folder = mkdtempSync(path.join(tmpdir(), 'range-'));
+    const [film, file] = [path.join(folder, 'film.mkv'), path.join(folder, 'result.mp4')];
+    const source = ['-f', 'lavfi', '-i', `color=${colour}:s=320x180:r=24:d=1`, '-vf', filter];
+    const range = codec === 'libx264' ? ['-color_range', 'pc'] : [];
+    execFileSync('ffmpeg', ['-y', '-v', 'error', ...source, '-c:v', codec, ...range, film]);
+    const id = await upload(readFileSync(film));
+    expect(await converted(id)).toMatchObject({ state: 'done' });
+    writeFileSync(file, Buffer.from(await (await client.fetch(convertedPath(id))).arrayBuffer()));
+    expect(probe(file)[0]).toMatchObject({ pix_fmt: 'yuv420p' });
+    // No word of the range is the limited one (ITU-T H.264, E.2.1).
+    expect(probe(file)[0]?.color_range ?? 'tv').toBe('tv');
+    const look = ['-frames:v', '1', '-vf', 'signalstats,metadata=print:file=-', '-f', 'null', '-'];
+    const out = execFileSync('ffmpeg', ['-v', 'error', '-i', file, ...look]).toString();
+    const found = Number(/YAVG=([\d.]+)/.exec(out)?.[1]);
+    expect(Math.abs(found - luma)).toBeLessThanOrEqual(1);
+    await client.fetch(conversionPath(id), { method: 'DELETE' });
+  });
+
   it('says why a file cannot be read, and keeps nothing of it', async () => {
     const found = await converted(await upload(Buffer.from('these are words '.repeat(100))));
     expect(found).toEqual({ state: 'failed', fault: 'unreadable' });

@@ -71,31 +71,47 @@ describe('packed pixels of red, green and blue', () => {
 
   // Matrices as above: what an engine made of the codes goes back to them, to a level.
   it.each([
-    ['bt709', false, false],
-    ['bt709', true, true],
-    ['smpte170m', false, true],
-    ['bt2020-ncl', false, false],
-  ])('come back to the codes of %s, full range: %s, blue first: %s', (matrix, fullRange, blueFirst) => {
-    const facts = { matrix, fullRange };
-    const width = BARS.length;
-    const from = kernel.packed(width, 2);
-    const codes = BARS.map((bar) => {
-      const weights = { bt709: [0.2126, 0.0722], smpte170m: [0.299, 0.114], 'bt2020-ncl': [0.2627, 0.0593] }[
-        matrix
-      ]!;
-      return coded(bar, weights[0]!, weights[1]!, fullRange);
-    });
-    codes.forEach((code, x) => {
-      const rgb = fromYcc(facts, code).map((value) => Math.round(value * 255));
-      const bytes = blueFirst ? [...rgb].reverse() : rgb;
-      for (let y = 0; y < 2; y++) kernel.bytes(from + (y * width + x) * 4, 4).set([...bytes, 255]);
-    });
-    const picture = kernel.source('I444', width, 2);
-    kernel.splitRgb(picture, rgbToCodes(facts), blueFirst);
-    codes.forEach((code, x) => {
-      code.forEach((value, index) => {
-        expect(Math.abs(planeOf(kernel, picture, index).data[width + x]! - value)).toBeLessThanOrEqual(1);
+    ['bt709', false, false, Infinity],
+    ['bt709', true, true, Infinity],
+    ['smpte170m', false, true, Infinity],
+    ['bt2020-ncl', false, false, Infinity],
+    // An engine that adds at most 2 of a code of Cb to blue.
+    ['bt709', false, true, 2],
+    ['smpte170m', false, true, 2],
+  ])(
+    'come back to the codes of %s, full range: %s, blue first: %s, most blue: %s',
+    (matrix, fullRange, blueFirst, most) => {
+      const facts = { matrix, fullRange };
+      const weightOfBlue: Record<string, number> = { bt709: 0.0722, smpte170m: 0.114, 'bt2020-ncl': 0.0593 };
+      const width = BARS.length;
+      const from = kernel.packed(width, 2);
+      const codes = BARS.map((bar) => {
+        const weights = {
+          bt709: [0.2126, 0.0722],
+          smpte170m: [0.299, 0.114],
+          'bt2020-ncl': [0.2627, 0.0593],
+        }[matrix]!;
+        return coded(bar, weights[0]!, weights[1]!, fullRange);
       });
-    });
-  });
+      codes.forEach((code, x) => {
+        const [red, green, blue] = fromYcc(facts, code).map((value) => value * 255) as [
+          number,
+          number,
+          number,
+        ];
+        const gain = (2 * (1 - weightOfBlue[matrix]!) * 255) / 224;
+        const lost = Math.max(0, gain - most) * (code[1] - 128);
+        const rgb = [red, green, blue - lost].map((value) => Math.min(255, Math.max(0, Math.round(value))));
+        const bytes = blueFirst ? [...rgb].reverse() : rgb;
+        for (let y = 0; y < 2; y++) kernel.bytes(from + (y * width + x) * 4, 4).set([...bytes, 255]);
+      });
+      const picture = kernel.source('I444', width, 2);
+      kernel.splitRgb(picture, rgbToCodes(facts, most), blueFirst);
+      codes.forEach((code, x) => {
+        code.forEach((value, index) => {
+          expect(Math.abs(planeOf(kernel, picture, index).data[width + x]! - value)).toBeLessThanOrEqual(1);
+        });
+      });
+    },
+  );
 });

@@ -14,7 +14,14 @@ import { askBytes, askJson, type ServerName, serverTrouble, tellServer } from '.
 import { outcomeOf } from './task';
 
 /** Troubles of a file that a conversion may cure. */
-const CURABLE: readonly TroubleCode[] = ['codec-missing', 'sound-missing', 'not-media', 'pixel-format'];
+const CURABLE: readonly TroubleCode[] = [
+  'codec-missing',
+  'sound-missing',
+  'not-media',
+  'pixel-format',
+  'range-clipped',
+  'rgb-planes',
+];
 /** How often the server is asked, in milliseconds. */
 const ASK_EVERY = 400;
 /** How the server with ffmpeg is called in words. */

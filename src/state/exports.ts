@@ -12,6 +12,7 @@ import type { Progress } from '@media/worker/worker-protocol';
 import { useJobs } from './jobs';
 import { passOf, usePasses } from './passes';
 import { dropExport, holdExports, putExport } from './records';
+import { triedBits } from './size-trials';
 import { TaskQueue } from './task';
 
 /** An export under way. */
@@ -39,6 +40,9 @@ interface ExportsState {
 }
 
 export const useExports = create<ExportsState>(() => ({ running: {}, waiting: [] }));
+
+/** Whether anything is being exported. */
+export const isBusy = ({ running }: ExportsState): boolean => Object.keys(running).length > 0;
 
 const queue = new TaskQueue();
 /** By an export, the name of the task that makes it, with the others of its go. */
@@ -95,15 +99,17 @@ usePasses.subscribe(() => {
 
 /** As {@link startExport}, whether the masters were looked at or not. */
 export function exportNow(job: Job, canvases: readonly string[]): string[] {
-  const { id, overrides } = activeClip(job.edit);
-  stopWaiting(job.id, id);
-  const works = canvases.flatMap((canvas) => {
-    const work = onCanvas(job, canvas);
-    return heldBack(checkJob(work, passOf), { overrides, canvas }, 'export').length === 0 ? [work] : [];
-  });
+  stopWaiting(job.id, activeClip(job.edit).id);
+  const works = canvases.map((canvas) => onCanvas(job, canvas)).filter(isFree);
   const batch = works.map((work) => ({ work, record: recordOf(work) }));
   if (batch.length > 0) void make(job.id, batch);
   return works.map((work) => activeCanvas(activeClip(work.edit)).id);
+}
+
+/** Whether nothing keeps back the export of the canvas that a job is working on. */
+export function isFree(work: Job): boolean {
+  const { overrides, canvas } = activeClip(work.edit);
+  return heldBack(checkJob(work, passOf, triedBits(work)), { overrides, canvas }, 'export').length === 0;
 }
 
 function recordOf(work: Job): ExportRecord {

@@ -3,7 +3,8 @@ import { applyCommand } from '../job/commands/commands';
 import { activeClip, type Job } from '../job/job';
 import { targetOf } from '../outlets/outlets';
 import { framed, keep, testJob, testRange, TEST_SOUND } from '../job/test-job';
-import { checkJob, heldBack } from './check';
+import { exportSound } from '../render/export-sound';
+import { checkJob, heldBack, planOfJob } from './check';
 import { type Finding, findingWords, measuredWords } from './finding';
 import { fixCommand } from './fixes';
 import { type RuleId, RULES } from './rules';
@@ -113,7 +114,13 @@ describe('sound and words', () => {
     expect(find(testJob({ audio: { ...audio, channels: 2, sampleRate: 96000 } }), 'audio').code).toBe(
       'resampled',
     );
-    expect(find(testJob({ audio: { ...audio, channels: 1 } }), 'audio').code).toBe('present');
+    // By the outlet's rule: one takes mono, the other wants two channels.
+    const mono = testJob({ audio: { ...audio, channels: 1 } });
+    expect(find(mono, 'audio').code).toBe('widened');
+    expect(exportSound(planOfJob(mono))?.channels).toBe(2);
+    const kept = change(mono, { type: 'choose-placement', placement: 'tesselle/square' });
+    expect(find(kept, 'audio').code).toBe('present');
+    expect(exportSound(planOfJob(kept))?.channels).toBe(1);
   });
 
   it('wants a title that fits and the required tag', () => {

@@ -41,8 +41,9 @@ function bitRateFor(work: Work, plan: RenderPlan): BitRateChoice {
 /**
  * Findings of every rule on the canvas of the clip that a job is working on.
  * @param passOf what is known of the masters' files; what is not known is found unknown, never passed.
+ * @param triedBits video bits a second that the clip comes to, where that was tried.
  */
-export function checkJob(work: Work, passOf: PassOf): Finding[] {
+export function checkJob(work: Work, passOf: PassOf, triedBits: number | null = null): Finding[] {
   const clip = activeClip(work.edit);
   const canvas = activeCanvas(clip);
   const plan = planOfJob(work);
@@ -56,6 +57,7 @@ export function checkJob(work: Work, passOf: PassOf): Finding[] {
     canvas,
     plan,
     videoBits: clip.videoBits ?? bitRateFor(work, plan).bits,
+    triedBits,
     target: targetOf(canvas),
     coverage: coverageOf(plan),
   };

@@ -34,8 +34,10 @@ export interface CheckInput extends PostInput {
   canvas: Canvas;
   plan: RenderPlan;
   coverage: Coverage;
-  /** Video bits a second of the export. */
+  /** Video bits a second that the export asks for. */
   videoBits: number;
+  /** What pieces of the clip really came to; null where that was not tried. */
+  triedBits: number | null;
 }
 
 /** What one outcome of a rule says of its values: in a sentence, and as figures. */

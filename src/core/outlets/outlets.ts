@@ -66,7 +66,7 @@ const OWN_LIMITS: Placement = {
   maxBytes: 1e12,
   containers: ['mp4'],
   bars: 'discouraged',
-  audio: { required: false, sampleRates: [48000] },
+  audio: { required: false, sampleRates: [48000], leastChannels: 1 },
   titleCharacters: 1000,
   descriptionCharacters: 10_000,
 };

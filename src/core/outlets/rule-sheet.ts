@@ -17,7 +17,12 @@ const placementSchema = z.object({
   containers: z.array(z.enum(['mp4', 'mov', 'webm'])).min(1),
   /** Whether black bars are taken; where they are not, they keep a post back. */
   bars: z.enum(['refused', 'discouraged']),
-  audio: z.object({ required: z.boolean(), sampleRates: z.array(z.number().int().positive()) }),
+  audio: z.object({
+    required: z.boolean(),
+    sampleRates: z.array(z.number().int().positive()),
+    /** Fewest channels that are taken: where it is 2, a mono master goes out with the same in both. */
+    leastChannels: z.union([z.literal(1), z.literal(2)]).default(1),
+  }),
   /** Without this tag the clip is not treated as what the placement is for. */
   requiredTag: z.string().optional(),
   titleCharacters: z.number().int().positive(),

@@ -8,7 +8,7 @@ export function exportSampleRate(masterRate: number): number {
   return KEPT_RATES.includes(masterRate) ? masterRate : 48000;
 }
 
-/** Channels of an export: mono stays mono, more than two are folded to stereo. */
+/** Channels that an export keeps: mono stays mono where the outlet takes it, more than two are folded to stereo. */
 export function exportChannels(masterChannels: number): number {
   return Math.min(2, masterChannels);
 }
@@ -29,6 +29,6 @@ export function exportSound(plan: RenderPlan): ExportSound | null {
   const rates = new Set(sounds.map(({ sampleRate }) => exportSampleRate(sampleRate)));
   return {
     sampleRate: rates.size === 1 ? exportSampleRate(first.sampleRate) : 48000,
-    channels: Math.max(...sounds.map(({ channels }) => exportChannels(channels))),
+    channels: Math.max(plan.leastChannels, ...sounds.map(({ channels }) => exportChannels(channels))),
   };
 }

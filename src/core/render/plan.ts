@@ -7,6 +7,7 @@ import type { Source } from '../master/source';
 import type { Canvas } from '../layout/canvas';
 import { framingFor } from '../layout/framing-for';
 import { fittedPixels, type Pane, panesOf } from '../layout/layout';
+import { targetOf } from '../outlets/outlets';
 import { liveSize } from '../picture/live-area';
 import type { CanvasRect, PictureRect, Size } from '../picture/size';
 import { type FrameRate, scaledFrames, shownFrame } from '../time/frame-rate';
@@ -52,6 +53,8 @@ export interface RenderPlan {
   rate: FrameRate;
   /** What lies where no pane is: a meant band of this sRGB colour, or null for black bars. */
   ground: string | null;
+  /** Fewest channels of the sound, where there is any: 1 or 2. */
+  leastChannels: number;
   /** Output frames. */
   frames: number;
   sources: readonly Source[];
@@ -133,6 +136,7 @@ export function planOf(canvas: Canvas, input: PlanInput): RenderPlan {
     height,
     rate,
     ground,
+    leastChannels: targetOf(canvas).placement.audio.leastChannels,
     frames: starts[input.cut.length] as number,
     sources: input.sources,
     segments,

@@ -2,7 +2,9 @@ import { type FrameRate, rateValue, STANDARD_RATES } from './frame-rate';
 
 /** What the time stamps of a track say about its rate. */
 export interface DetectedRate {
-  /** The exact rate; for a varying one, the nearest standard rate. */
+  /**
+   * The exact rate; for a varying one, the standard rate that its pictures were left out of, else the nearest one.
+   */
   rate: FrameRate;
   /** Whether every frame lasts as long as the next. */
   constant: boolean;
@@ -55,7 +57,7 @@ export function detectRate(stamps: ArrayLike<number>, lastDuration: number): Det
   if (standard) {
     return { ...facts, rate: standard, constant: true, frames: times.length, repeated: 0, dropped: 0 };
   }
-  const rate = nearestStandard(1 / mean);
+  const rate = gridFit(times) ?? nearestStandard(1 / mean);
   return { ...facts, rate, constant: false, ...mappedTo(times, rate) };
 }
 
@@ -95,6 +97,28 @@ function fits(times: Float64Array, rate: FrameRate): boolean {
   const total = ((times[times.length - 1] as number) - start) * value;
   if (Math.abs(total - (times.length - 1)) > DRIFT_TOLERANCE) return false;
   return times.every((time, n) => Math.abs((time - start) * value - n) <= STAMP_TOLERANCE);
+}
+
+/** On a grid a stamp is off its place by no more than rounding to milliseconds makes of it. */
+const GRID_TOLERANCE = 0.1;
+/** A grid is taken where at least this share of its places has a picture. */
+const LEAST_FILLED = 0.5;
+
+/** The lowest standard rate of which every stamp is a whole number of frames: pictures were left out, none is lost. */
+function gridFit(times: Float64Array): FrameRate | undefined {
+  const start = times[0] as number;
+  const span = (times[times.length - 1] as number) - start;
+  const off = (rate: FrameRate) => {
+    const value = rateValue(rate);
+    return times.reduce((most, time) => {
+      const place = (time - start) * value;
+      return Math.max(most, Math.abs(place - Math.round(place)));
+    }, 0);
+  };
+  return STANDARD_RATES.filter((rate) => (times.length - 1) / (span * rateValue(rate)) >= LEAST_FILLED)
+    .map((rate) => ({ rate, off: off(rate) }))
+    .filter(({ off }) => off <= GRID_TOLERANCE)
+    .sort((a, b) => Math.round(rateValue(a.rate)) - Math.round(rateValue(b.rate)) || a.off - b.off)[0]?.rate;
 }
 
 /** Largest denominator of a rate that is no standard one. */

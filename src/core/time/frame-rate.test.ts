@@ -97,6 +97,17 @@ describe('the rate of a track', () => {
     expect(found.frames).toBeGreaterThan(295);
   });
 
+  it('sees which rate pictures were left out of, on whole milliseconds too', () => {
+    for (const rate of [{ num: 25, den: 1 }, FILM, { num: 60, den: 1 }]) {
+      const kept = Array.from(stamps(300, rate), (time) => Math.round(time * 1000) / 1000).filter(
+        (_, n) => n % 7 !== 3 && n % 11 !== 5,
+      );
+      const found = detectRate(kept, 0);
+      expect(found).toMatchObject({ rate, constant: false, frames: 300, dropped: 0 });
+      expect(found.repeated).toBe(300 - kept.length);
+    }
+  });
+
   it('takes one frame for a clip of one frame', () => {
     expect(detectRate([0], 0.04)).toMatchObject({ rate: { num: 25, den: 1 }, constant: true, frames: 1 });
     expect(() => detectRate([], 0)).toThrow(RangeError);

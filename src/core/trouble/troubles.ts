@@ -91,6 +91,14 @@ export const TROUBLES = {
     `The picture is stored as ${v.format}, which cannot be cropped without loss here.`,
     'Export the edit as H.264, 4:2:0, and bring that in.',
   ]),
+  'range-clipped': trouble({ file: text }, (v) => [
+    `The picture of ${v.file} uses the full range of values, and this browser cuts off the darkest and the lightest.`,
+    'Bring it in with another browser, or export the edit in limited range.',
+  ]),
+  'rgb-planes': trouble({ file: text }, (v) => [
+    `The picture of ${v.file} is stored as red, green and blue, which cannot be read here.`,
+    'Export the edit as H.264, 4:2:0, and bring that in.',
+  ]),
   'too-small': trouble({ file: text, width: number, height: number }, (v) => [
     `${v.file} is ${v.width}×${v.height} pixels: too small to make a clip from.`,
     'Bring in the edit at its full size.',

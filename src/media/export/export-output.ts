@@ -7,8 +7,7 @@ import { TroubleError } from '@core/trouble/trouble';
 import { FrameRenderer } from './frame-renderer';
 import type { ReaderPool } from '../read/reader-pool';
 import { cutSound } from './sound-cutter';
-import type { OutputRequest, StoredFile } from './maker';
-import { MAKERS } from './makers';
+import type { Maker, OutputRequest, StoredFile } from './maker';
 
 /** Decoded frames that wait for one output at most. */
 const MOST_WAITING = 3;
@@ -41,8 +40,8 @@ export class ExportOutput {
   }
 
   /** @throws TroubleError when its maker cannot open it. */
-  static async open(request: OutputRequest, readers: ReaderPool): Promise<ExportOutput> {
-    const { file, picture, sound } = await MAKERS[request.container].open(request);
+  static async open(maker: Maker, request: OutputRequest, readers: ReaderPool): Promise<ExportOutput> {
+    const { file, picture, sound } = await maker.open(request);
     const made = new ExportOutput(request.plan, file, picture);
     try {
       await made.start(sound, readers);

@@ -1,6 +1,7 @@
 import { decodeRuns } from '@core/render/decode-runs';
 import { ExportOutput } from './export-output';
 import type { OutputRequest } from './maker';
+import { MAKERS } from './makers';
 import { ReaderPool } from '../read/reader-pool';
 import { throwIfStopped, type TaskContext } from '../worker/serve-task';
 
@@ -27,7 +28,9 @@ export async function exportClips(
   const open: ExportOutput[] = [];
   const total = plans.reduce((sum, plan) => sum + plan.frames, 0);
   try {
-    for (const output of outputs) open.push(await ExportOutput.open(output, readers));
+    for (const output of outputs) {
+      open.push(await ExportOutput.open(MAKERS[output.container], output, readers));
+    }
     let decoded = 0;
     for (const run of decodeRuns(plans)) {
       const reader = await readers.of(run.source);

@@ -49,6 +49,7 @@ async function cut(
   { from = FILM, to = FILM }: { from?: FrameRate; to?: FrameRate } = {},
 ): Promise<number[]> {
   const heard: number[] = [];
+  const taken: AudioSample[] = [];
   const target = {
     add(sample: AudioSample) {
       const plane = new Float32Array(sample.numberOfFrames);
@@ -65,7 +66,11 @@ async function cut(
     // As a decoder does: whole pieces that touch the range.
     const [start, end] = [secondsOf(first, from), secondsOf(out, from)];
     for (const sample of sound)
-      if (sample.timestamp + sample.duration > start && sample.timestamp < end) yield sample.clone();
+      if (sample.timestamp + sample.duration > start && sample.timestamp < end) {
+        const own = sample.clone();
+        taken.push(own);
+        yield own;
+      }
   }
   const reader = {
     source,
@@ -79,6 +84,9 @@ async function cut(
   const sounds = cutSound(() => Promise.resolve(reader), plan, facts, target);
   // The sound is pulled to its end.
   while (!(await sounds.next()).done);
+  // Every sample that is taken is closed: a closed one gives nothing away.
+  for (const sample of taken) expect(() => sample.clone()).toThrow();
+  for (const sample of sound) sample.close();
   return heard;
 }
 

@@ -3,6 +3,7 @@ import { bytesToHex } from '@noble/hashes/utils.js';
 import { masterIdOf, type Master } from '@core/master/master';
 import { sourceOf } from '@core/master/source';
 import { TroubleError } from '@core/trouble/trouble';
+import { PACKED } from './frame-colour';
 import { MasterReader } from './master-reader';
 import { probeFile } from './probe';
 import { throwIfStopped, type TaskContext } from '../worker/serve-task';
@@ -94,6 +95,9 @@ async function requirePicture(master: Master): Promise<void> {
     const sample = await reader.frame(0);
     sample?.close();
     if (!sample) throw new TroubleError('no-frames', { file: master.fileName });
+    if (master.colour.fullRange && (sample.format ?? '') in PACKED) {
+      throw new TroubleError('range-clipped', { file: master.fileName });
+    }
   } catch (error) {
     if (error instanceof TroubleError) throw error;
     const detail = error instanceof Error ? error.message : String(error);

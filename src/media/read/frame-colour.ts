@@ -5,12 +5,12 @@ import type { ColourFacts } from '@kernel/colour';
 export const PACKED: Readonly<Record<string, boolean>> = { RGBX: false, RGBA: false, BGRX: true, BGRA: true };
 
 /**
- * What the engine took the stream for. Packed pixels no longer tell: an engine that makes them goes by what the file
- * says, and takes what says nothing for BT.709 in limited range, whatever its size.
+ * What the engine took the stream for. Packed pixels no longer tell: an engine that makes them goes by the matrix that
+ * the file says, takes what says nothing for BT.709 whatever its size, and takes every range for the limited one.
  */
 export function streamColour({ format, colorSpace }: VideoFrame, { recorded }: Source): ColourFacts {
   if (!((format ?? '') in PACKED)) return colorSpace;
-  return { ...recorded, matrix: recorded.matrix ?? 'bt709', fullRange: recorded.fullRange ?? false };
+  return { ...recorded, matrix: recorded.matrix ?? 'bt709', fullRange: false };
 }
 
 /** The colour of a decoded frame: what the source says, with its repairs, and what the stream says where that is silent. */

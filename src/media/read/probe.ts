@@ -55,6 +55,7 @@ export async function probeFile(file: File, sound?: number | null): Promise<File
       throw new TroubleError('too-small', { file: file.name, ...picture });
     }
     const colour = await video.getColorSpace();
+    if (colour.matrix === 'rgb') throw new TroubleError('rgb-planes', { file: file.name });
     const codecString = (await video.getCodecParameterString()) ?? codec;
     const audioTracks = await Promise.all((await input.getAudioTracks()).map(audioFacts));
     const soundTrack = soundTrackOf(audioTracks, sound, file.name);

@@ -7,6 +7,7 @@ import type { Unpacked, UnpackRequest } from '../archive/unpack-task';
 import type { BringInRequest, BroughtIn } from '../read/bring-in-task';
 import type { ExportRequest } from '../export/export-task';
 import type { PassRequest } from '../pass/pass-task';
+import type { SizeTrialRequest } from '../export/size-trial-task';
 import type { ReadBackRequest } from '../export/read-back-task';
 import { runTask } from './run-task';
 import type { StillsRequest } from '../play/stills-task';
@@ -29,6 +30,12 @@ export function bringInFile(request: BringInRequest, following: Following): Prom
 export function makeExport(request: ExportRequest, following: Following): Promise<{ bytes: number[] }> {
   const result = z.object({ bytes: z.array(z.number()) });
   return runTask('export', request, { progress: progressSchema, result, ...following });
+}
+
+/** Encodes pieces of a clip, keeps nothing, and tells the video bytes of each. @throws TroubleError */
+export function tryExportSizes(request: SizeTrialRequest, following: Following): Promise<{ bytes: number[] }> {
+  const result = z.object({ bytes: z.array(z.number()) });
+  return runTask('size-trial', request, { progress: progressSchema, result, ...following });
 }
 
 /** Reads a finished clip back. @throws TroubleError */

@@ -1,7 +1,7 @@
 import { useRouter } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
-import { checkJob, heldBack, workedOutBitRate } from '@core/check/check';
+import { heldBack, workedOutBitRate } from '@core/check/check';
 import { isCurrent } from '@core/check/post-check';
 import { findingWords, ruleName } from '@core/check/finding';
 import { bitRateWords } from '@core/rate/bit-rate-words';
@@ -9,8 +9,9 @@ import { bytesLabel } from '@core/figures/figures';
 import { activeCanvas } from '@core/job/clip';
 import { onCanvas } from '@core/job/job';
 import { LEAST_VIDEO_BITS, MOST_VIDEO_BITS } from '@core/rate/bit-rate';
-import { startExport, useExports, waitingOf } from '@state/exports';
+import { isBusy, isFree, startExport, useExports, waitingOf } from '@state/exports';
 import { dispatch } from '@state/jobs';
+import { useSizeTrial } from '@state/size-trials';
 import { CanvasRow } from '../frame/canvas-cards';
 import { JobPage } from '../job/job-page';
 import { useClip, useFindings, useJob, useLooks } from '../job/job-context';
@@ -31,6 +32,7 @@ export function ExportScreen() {
   const passOf = useLooks(job.masters);
   const { id, edit } = job;
   const clip = useClip();
+  useSizeTrial(job, passOf, useExports(isBusy));
   const waits = useExports((state) => waitingOf(state, id, clip.id) !== null);
   const canvas = activeCanvas(clip);
   const records = job.exports.filter(
@@ -41,10 +43,7 @@ export function ExportScreen() {
   const choice = workedOutBitRate(job);
   const stops = heldBack(findings, clip, 'export');
   const size = findings.find((finding) => finding.rule === 'file-size');
-  const free = clip.canvases.filter(
-    ({ id: canvas }) =>
-      heldBack(checkJob(onCanvas(job, canvas), passOf), { ...clip, canvas: canvas }, 'export').length === 0,
-  );
+  const free = clip.canvases.filter((canvas) => isFree(onCanvas(job, canvas.id)));
   return (
     <JobPage
       title="Export"
@@ -104,7 +103,8 @@ export function ExportScreen() {
           />
           <View style={styles.estimate}>
             <Soft>Estimated file</Soft>
-            <Body>{bytesLabel(size?.values.bytes ?? 0)}</Body>
+            <Body>{`${size?.values.tried ? 'About' : 'Up to'} ${bytesLabel(size?.values.bytes ?? 0)}`}</Body>
+            <Soft>{size?.values.tried ? 'By encoding pieces of this clip' : 'By bit rate and length'}</Soft>
           </View>
         </View>
         <Soft>

@@ -1,6 +1,7 @@
 import { createContext, useContext, useMemo } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import { checkJob } from '@core/check/check';
+import { sizeKey } from '@core/check/size-trial';
 import type { Finding } from '@core/check/finding';
 import type { PassOf } from '@core/check/look';
 import { diagnose, type Problem } from '@core/diagnosis/diagnosis';
@@ -11,6 +12,7 @@ import { NO_REPAIRS } from '@core/master/repairs';
 import type { Source } from '@core/master/source';
 import { passIn, usePasses } from '@state/passes';
 import { usePlayer } from '@state/player';
+import { useSizeTrials } from '@state/size-trials';
 
 /** The job that the page is about. */
 export const JobContext = createContext<Job | null>(null);
@@ -63,5 +65,8 @@ export function useProblems(masters: readonly Master[]): Problem[] {
 export function useFindings(): Finding[] {
   const { edit, masters } = useJob();
   const passOf = useLooks(masters);
-  return useMemo(() => checkJob({ edit, masters }, passOf), [edit, masters, passOf]);
+  const work = useMemo(() => ({ edit, masters }), [edit, masters]);
+  const key = useMemo(() => sizeKey(work), [work]);
+  const tried = useSizeTrials((all) => all[key] ?? null);
+  return useMemo(() => checkJob(work, passOf, tried), [work, passOf, tried]);
 }

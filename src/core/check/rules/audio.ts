@@ -39,10 +39,15 @@ export const audioRule = exportRule({
       ({ rate }) => `The master's sound runs at ${rate} kHz. The export converts it to 48 kHz.`,
       figures,
     ),
+    widened: outcome<SampleRate>(
+      (_, { label }) =>
+        `The master's sound is mono, and ${label} wants stereo: both channels carry the same.`,
+      () => '1 channel, limit 2 channels',
+    ),
     present: outcome<SampleRate>(({ rate }) => `Sound at ${rate} kHz.`, figures),
   },
   check({ sources, looks, target }) {
-    const { required, sampleRates } = target.placement.audio;
+    const { required, sampleRates, leastChannels } = target.placement.audio;
     const taken = sampleRates.map((rate) => rate / 1000).join(' or ');
     const sounds = sources.flatMap(({ audio }) => (audio ? [audio] : []));
     const [first] = sounds;
@@ -60,6 +65,9 @@ export const audioRule = exportRule({
     const other = sounds.find(({ sampleRate }) => exportSampleRate(sampleRate) !== sampleRate);
     if (other)
       return { severity: 'note', code: 'resampled', values: { rate: other.sampleRate / 1000, taken } };
-    return { severity: 'pass', code: 'present', values: { rate: first.sampleRate / 1000, taken } };
+    const values = { rate: first.sampleRate / 1000, taken };
+    if (sounds.every(({ channels }) => channels < leastChannels))
+      return { severity: 'note', code: 'widened', values };
+    return { severity: 'pass', code: 'present', values };
   },
 });

@@ -7,10 +7,17 @@ import { exportRule, outcome } from '../rule';
 
 interface Estimated {
   bytes: number;
+  /** Whether pieces of the clip were encoded to know. */
+  tried: boolean;
 }
 interface Capped extends Estimated {
   cap: number;
 }
+/** How large, and where that comes from. */
+const about = ({ bytes, tried }: Estimated): string =>
+  tried
+    ? `About ${bytesLabel(bytes)}, by pieces of the clip that were encoded`
+    : `Up to ${bytesLabel(bytes)}, by bit rate and length`;
 const figures = ({ bytes, cap }: Capped): string => `${bytesLabel(bytes)}, limit ${bytesLabel(cap)}`;
 
 /** The estimated file size against the outlet's cap. */
@@ -18,37 +25,34 @@ export const fileSizeRule = exportRule({
   name: 'File size',
   outcomes: {
     free: outcome<Estimated>(
-      ({ bytes }) => `About ${bytesLabel(bytes)}. No outlet sets a cap.`,
+      (v) => `${about(v)}. No outlet sets a cap.`,
       ({ bytes }) => bytesLabel(bytes),
     ),
-    within: outcome<Capped>(
-      ({ bytes, cap }) => `About ${bytesLabel(bytes)}, under the cap of ${bytesLabel(cap)}.`,
-      figures,
-    ),
+    within: outcome<Capped>((v) => `${about(v)}: under the cap of ${bytesLabel(v.cap)}.`, figures),
     over: outcome<Capped>(
-      ({ bytes, cap }, { label }) =>
-        `About ${bytesLabel(bytes)}, over ${label}'s cap of ${bytesLabel(cap)}. Lower the bit rate.`,
+      (v, { label }) => `${about(v)}: over ${label}'s cap of ${bytesLabel(v.cap)}. Lower the bit rate.`,
       figures,
     ),
     'over-long': outcome<Capped>(
-      ({ bytes, cap }, { label }) =>
-        `About ${bytesLabel(bytes)}, over ${label}'s cap of ${bytesLabel(cap)} ` +
-        'at any bit rate worth having. Trim the clip.',
+      (v, { label }) =>
+        `${about(v)}: over ${label}'s cap of ${bytesLabel(v.cap)} at any bit rate worth having. Trim the clip.`,
       figures,
     ),
   },
-  check({ plan, target, videoBits }) {
+  check({ plan, target, videoBits, triedBits }) {
     const { maxBytes: cap } = target.placement;
     const sound = exportSound(plan);
     const audioBits = sound ? AUDIO_BITS : 0;
-    const bytes = estimatedBytes(plan.frames, plan.rate, videoBits, audioBits, sound?.sampleRate ?? 48000);
-    if (target.key === OWN_KEY) return { severity: 'pass', code: 'free', values: { bytes } };
-    const values = { bytes, cap };
+    const bits = triedBits ?? videoBits;
+    const bytes = estimatedBytes(plan.frames, plan.rate, bits, audioBits, sound?.sampleRate ?? 48000);
+    const tried = triedBits !== null;
+    if (target.key === OWN_KEY) return { severity: 'pass', code: 'free', values: { bytes, tried } };
+    const values = { bytes, tried, cap };
     if (bytes <= cap) return { severity: 'pass', code: 'within', values };
     const room = (cap * 8 * 0.95) / secondsOf(plan.frames, plan.rate) - audioBits;
-    const bits = Math.floor(room / 100_000) * 100_000;
-    if (bits < LEAST_VIDEO_BITS) return { severity: 'stop', code: 'over-long', values };
-    const fix = { fix: 'set-bits', values: { bits } } as const;
+    const fitting = Math.floor(room / 100_000) * 100_000;
+    if (fitting < LEAST_VIDEO_BITS) return { severity: 'stop', code: 'over-long', values };
+    const fix = { fix: 'set-bits', values: { bits: fitting } } as const;
     return { severity: 'stop', code: 'over', values, fix };
   },
 });

@@ -16,16 +16,8 @@ const KEY_FRAME_SECONDS = 2;
 /** MP4 with its index in front, of H.264 High and AAC. */
 export const mp4Maker: Maker = {
   async open({ name, plan, videoBits }) {
-    const codec = await encoderFor(plan, videoBits);
+    const picture = await pictureSource(plan, videoBits);
     const file = await StoredMp4.open('exports', name, 'reserve');
-    const picture = new VideoSampleSource({
-      codec: 'avc',
-      fullCodecString: codec,
-      quality: new Quality({ bitrate: videoBits, bitrateMode: 'variable' }),
-      latencyMode: 'quality',
-      keyFrameInterval: KEY_FRAME_SECONDS,
-      onEncoderConfig: (config) => Object.assign(config, PARAMETERS_IN_STREAM),
-    });
     file.output.addVideoTrack(picture, { frameRate: rateValue(plan.rate), maximumPacketCount: plan.frames });
     const facts = exportSound(plan);
     if (!facts) return { file, picture, sound: null };
@@ -43,6 +35,26 @@ export const mp4Maker: Maker = {
     return { file, picture, sound };
   },
 };
+
+/**
+ * The encoder of an export's pictures: H.264 High at the lowest level that fits.
+ * @throws TroubleError `encoder-missing` when this browser cannot encode the canvas.
+ */
+export async function pictureSource(
+  plan: RenderPlan,
+  videoBits: number,
+  onEncodedPacket?: (packet: EncodedPacket) => void,
+): Promise<VideoSampleSource> {
+  return new VideoSampleSource({
+    codec: 'avc',
+    fullCodecString: await encoderFor(plan, videoBits),
+    quality: new Quality({ bitrate: videoBits, bitrateMode: 'variable' }),
+    latencyMode: 'quality',
+    keyFrameInterval: KEY_FRAME_SECONDS,
+    onEncoderConfig: (config) => Object.assign(config, PARAMETERS_IN_STREAM),
+    ...(onEncodedPacket && { onEncodedPacket }),
+  });
+}
 
 /** The codec string of the lowest level that fits. */
 async function encoderFor(plan: RenderPlan, videoBits: number): Promise<string> {

@@ -1,0 +1,46 @@
+import { useEffect, useMemo } from 'react';
+import { create } from 'zustand';
+import { sizeKey, sizeTrial } from '@core/check/size-trial';
+import type { PassOf } from '@core/check/look';
+import type { Work } from '@core/job/job';
+import { TroubleError } from '@core/trouble/trouble';
+import { tryExportSizes } from '@media/worker/tasks';
+
+/** A trial begins when nothing was changed for this long, in milliseconds. */
+const CALM = 700;
+
+/** Video bits a second that clips really come to, by what their size depends on. */
+export const useSizeTrials = create<Record<string, number>>(() => ({}));
+
+/** Video bits a second that a work really comes to; null before it was tried. */
+export const triedBits = (work: Work): number | null => useSizeTrials.getState()[sizeKey(work)] ?? null;
+
+/**
+ * Tries how large a clip will be, once its masters were looked at, and keeps what it found.
+ * @param busy whether the processor is needed for something else.
+ */
+export function useSizeTrial(work: Work, passOf: PassOf, busy: boolean): void {
+  const key = useMemo(() => sizeKey(work), [work]);
+  const known = useSizeTrials((all) => all[key] !== undefined);
+  useEffect(() => {
+    if (known || busy) return;
+    const trial = sizeTrial(work, passOf);
+    if (!trial) return;
+    const stop = new AbortController();
+    const { plans, videoBits, bitsOf } = trial;
+    const timer = setTimeout(() => {
+      tryExportSizes({ plans, videoBits }, { signal: stop.signal })
+        .then(({ bytes }) => useSizeTrials.setState({ [key]: bitsOf(bytes) }))
+        // What cannot be encoded is told by the export itself; the size stays the one by the bit rate.
+        .catch((error: unknown) => {
+          if (!(error instanceof TroubleError)) console.error('the size could not be tried', error);
+        });
+    }, CALM);
+    return () => {
+      clearTimeout(timer);
+      stop.abort();
+    };
+    // What the clip shows counts, not the object that says so.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [key, known, busy, passOf]);
+}
