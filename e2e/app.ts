@@ -147,18 +147,7 @@ export class Visitor {
 
   /** Empties the list of jobs, as a person does who deletes them all; their masters stay. */
   forgetJobs(): Promise<void> {
-    return this.page.evaluate(
-      () =>
-        new Promise<void>((resolve, reject) => {
-          const opening = indexedDB.open('gusset');
-          opening.onerror = () => reject(new Error('the database does not open'));
-          opening.onsuccess = () => {
-            const emptying = opening.result.transaction('entries', 'readwrite');
-            emptying.objectStore('entries').clear();
-            emptying.oncomplete = () => resolve();
-          };
-        }),
-    );
+    return this.page.evaluate(forgetJobs);
   }
 
   /** What the browser stores of jobs and settings, by key. */
@@ -215,6 +204,21 @@ export class Visitor {
     return { name: download.suggestedFilename(), file };
   }
 }
+
+/** In the page: empties the list of jobs. */
+export const forgetJobs = (): Promise<void> =>
+  new Promise((resolve, reject) => {
+    const opening = indexedDB.open('gusset');
+    opening.onerror = () => reject(new Error('the database does not open'));
+    opening.onsuccess = () => {
+      const emptying = opening.result.transaction('entries', 'readwrite');
+      emptying.objectStore('entries').clear();
+      emptying.oncomplete = () => {
+        opening.result.close();
+        resolve();
+      };
+    };
+  });
 
 /** What a person looks at: its size in pixels, whether it is touched, and device pixels a pixel. */
 interface Screen {

@@ -3,7 +3,7 @@ import { mkdtempSync, readdirSync, readFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { type Browser, launch, type Page } from 'puppeteer-core';
-import { PHONE } from './app';
+import { forgetJobs, PHONE } from './app';
 
 /** How long something may take to come onto the page, in milliseconds. */
 const PATIENCE = 60_000;
@@ -91,6 +91,17 @@ export class OtherVisitor {
       () => /\/job\/[^/]+$/.test(location.pathname) || document.querySelector('[role="alert"]'),
     );
     return this.page.evaluate(() => document.querySelector<HTMLElement>('[role="alert"]')?.innerText ?? null);
+  }
+
+  /** Empties the list of jobs, and deletes their files. */
+  async forgetJobs(): Promise<void> {
+    await this.page.evaluate(forgetJobs);
+    await this.page.evaluate(async () => {
+      const folder = await navigator.storage.getDirectory();
+      for await (const name of folder.keys()) {
+        await folder.removeEntry(name, { recursive: true }).catch(() => undefined);
+      }
+    });
   }
 
   /** Drops a file on the page. A small one: it goes through as text. */

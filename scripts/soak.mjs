@@ -6,12 +6,12 @@ import path from 'node:path';
 import { installDebianPackages, installNodePackages } from './setup.mjs';
 
 /** Files with a long proof in them. */
-const PROOFS = ['server/kill', 'e2e/killed', 'core/interchange/fuzz'];
+const PROOFS = ['server/kill', 'e2e/killed', 'core/interchange/fuzz', 'e2e/zoo', 'e2e/faulty-shots'];
 
 installNodePackages();
 installDebianPackages(
-  { chromium: 'chromium', ffmpeg: 'ffmpeg' },
-  'The proofs drive a real browser and a real server.',
+  { chromium: 'chromium', 'firefox-esr': 'firefox-esr', ffmpeg: 'ffmpeg' },
+  'The proofs drive two real browsers and a real server.',
 );
 const { buildParts, buildAll } = await import('./build.mjs');
 await buildParts();

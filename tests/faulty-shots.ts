@@ -48,14 +48,36 @@ interface Recipe {
 }
 
 const RECIPES: readonly Recipe[] = [
+  {
+    name: SOUND_PICTURE,
+    filter: PLAIN,
+    sound: ['-af', 'pan=7.1|c0=c0|c1=c1|c2=0.5*c0|c3=0*c0|c4=0*c0|c5=0*c0|c6=0*c0|c7=0*c0'],
+  },
   // Less picture is enlarged more.
   { name: 'letterbox', filter: 'crop=1148:480,pad=1148:648:0:84', bare: 'crop=1148:480:0:84', slack: 0.1 },
-  { name: 'pillarbox', filter: 'crop=860:640,pad=1280:640:210:0', bare: 'crop=860:640:210:0' },
   {
     name: 'slivers',
     filter: 'format=yuv444p,pad=1282:642:1:1,format=yuv420p',
     bare: 'format=yuv444p,crop=1280:640:1:1',
   },
+  {
+    name: 'interlaced',
+    rate: '50',
+    filter: 'tinterlace=interleave_top,fieldorder=tff,format=yuv420p',
+    output: ['-flags', '+ildct+ilme', '-x264opts', 'tff=1'],
+  },
+  {
+    name: 'HLG',
+    filter: 'format=yuv420p10le,setparams=color_primaries=bt2020:color_trc=arib-std-b67:colorspace=bt2020nc',
+    bare: 'format=yuv420p',
+    output: [
+      ...['-c:v', 'libsvtav1', '-preset', '8', '-crf', '12', '-color_primaries', 'bt2020'],
+      ...['-color_trc', 'arib-std-b67', '-colorspace', 'bt2020nc'],
+    ],
+    // Its light is another: what is judged here is that the picture lies where it should.
+    slack: 0.14,
+  },
+  { name: 'pillarbox', filter: 'crop=860:640,pad=1280:640:210:0', bare: 'crop=860:640:210:0' },
   {
     name: 'full range',
     filter: 'scale=out_range=full',
@@ -70,33 +92,11 @@ const RECIPES: readonly Recipe[] = [
   },
   { name: '10 bits', filter: 'format=yuv420p10le', bare: 'format=yuv420p' },
   {
-    name: 'HLG',
-    filter: 'format=yuv420p10le,setparams=color_primaries=bt2020:color_trc=arib-std-b67:colorspace=bt2020nc',
-    bare: 'format=yuv420p',
-    output: [
-      ...['-c:v', 'libsvtav1', '-preset', '8', '-crf', '12', '-color_primaries', 'bt2020'],
-      ...['-color_trc', 'arib-std-b67', '-colorspace', 'bt2020nc'],
-    ],
-    // Its light is another: what is judged here is that the picture lies where it should.
-    slack: 0.14,
-  },
-  {
     name: 'half the lines',
     filter: 'scale=1280:320,setsar=1/2',
     bare: 'scale=1280:640:flags=lanczos,setsar=1',
   },
   { name: 'turned', filter: 'transpose=2', turned: true },
-  {
-    name: 'interlaced',
-    rate: '50',
-    filter: 'tinterlace=interleave_top,fieldorder=tff,format=yuv420p',
-    output: ['-flags', '+ildct+ilme', '-x264opts', 'tff=1'],
-  },
-  {
-    name: SOUND_PICTURE,
-    filter: PLAIN,
-    sound: ['-af', 'pan=7.1|c0=c0|c1=c1|c2=0.5*c0|c3=0*c0|c4=0*c0|c5=0*c0|c6=0*c0|c7=0*c0'],
-  },
   {
     name: 'varying rate',
     filter: "select='not(eq(n,3)+eq(n,7)+eq(n,8)+eq(n,21))'",
@@ -105,9 +105,9 @@ const RECIPES: readonly Recipe[] = [
   },
 ];
 
-/** Makes the films. Each draws the same moving picture with a mark at a place of its own, and sounds its own sweep. */
-export function faultyFilms(): FaultyFilm[] {
-  return RECIPES.map((recipe, i) => {
+/** Makes the first so many films. Each draws the same moving picture with a mark at a place of its own, and sounds its own sweep. */
+export function faultyFilms(count: number): FaultyFilm[] {
+  return RECIPES.slice(0, count).map((recipe, i) => {
     const {
       name,
       filter,

@@ -1,3 +1,4 @@
+import type { Cut } from '../cut/cut';
 import { activeCanvas } from '../job/clip';
 import { activeClip, sourceIn, sourcesIn, type Work } from '../job/job';
 import { signatureOf } from '../job/signature';
@@ -33,18 +34,18 @@ export function sizeTrial(work: Work, passOf: PassOf): SizeTrial | null {
   );
   const tried = piecesToTry(pieces);
   const sources = sourcesIn(work).map((source) => ({ ...source, audio: null }));
-  const plans = tried.map(({ range }) => planOf(canvas, { ...work.edit, cut: [range], sources }));
+  const planFor = (cut: Cut) => planOf(canvas, { ...work.edit, cut, sources });
   const videoBits = clip.videoBits ?? workedOutBitRate(work).bits;
-  return {
-    plans,
-    videoBits,
-    bitsOf: (bytes) =>
-      bitsByTrial(
-        pieces,
-        tried.map((piece, i) => {
-          const { frames, rate } = plans[i] as RenderPlan;
-          return { piece, bits: ((bytes[i] ?? 0) * 8) / secondsOf(frames, rate) };
-        }),
-      ),
-  };
+  if (tried.length === pieces.length) {
+    // In one go, since the encoder pays for a burst out of what follows.
+    const plan = planFor(clip.cut);
+    return { plans: [plan], videoBits, bitsOf: ([bytes = 0]) => bitRate(bytes, plan) };
+  }
+  const plans = tried.map(({ range }) => planFor([range]));
+  const triedBits = (bytes: readonly number[]) =>
+    tried.map((piece, i) => ({ piece, bits: bitRate(bytes[i] ?? 0, plans[i] as RenderPlan) }));
+  return { plans, videoBits, bitsOf: (bytes) => bitsByTrial(pieces, triedBits(bytes)) };
 }
+
+const bitRate = (bytes: number, { frames, rate }: RenderPlan): number =>
+  (bytes * 8) / secondsOf(frames, rate);

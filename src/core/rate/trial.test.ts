@@ -29,9 +29,11 @@ describe('pieces of a clip', () => {
     expect(piecesOf([250, 300])[0]?.hardness).toBe(3e6);
   });
 
-  it('are tried where they are easiest, hardest and between, and all of a short clip', () => {
-    expect(piecesToTry(piecesOf([0, 250])).map(({ hardness }) => hardness / 1e6)).toEqual([1, 3, 9]);
-    expect(piecesToTry(piecesOf([0, 150]))).toHaveLength(3);
+  it('are tried from the easiest to the hardest: two where all are alike, six at most', () => {
+    expect(piecesToTry(piecesOf([0, 250])).map(({ hardness }) => hardness / 1e6)).toEqual([1, 1, 3, 5, 9]);
+    expect(piecesToTry(piecesOf([0, 250], [0, 250]))).toHaveLength(6);
+    expect(piecesToTry(piecesOf([0, 100], [0, 100]))).toHaveLength(2);
+    expect(piecesToTry(piecesOf([0, 20]))).toHaveLength(1);
   });
 });
 

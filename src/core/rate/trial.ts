@@ -51,17 +51,25 @@ function meanBits(bits: readonly number[], range: Range, rate: FrameRate): numbe
   return sum / (to - from);
 }
 
-/** The pieces that are worth encoding: the hardest, the easiest and the one between; all of a short clip. */
+/** Pieces that are tried of a clip that is much the same all along, and of one that is not. */
+const TRIES = { even: 2, uneven: 6 };
+/** A clip is uneven whose hardest piece is so many times as hard as its easiest. */
+const UNEVEN = 1.5;
+
+/** The pieces that are worth encoding, from the easiest to the hardest; all of a short clip. */
 export function piecesToTry(pieces: readonly TrialPiece[]): TrialPiece[] {
   const byHardness = [...pieces].sort((a, b) => a.hardness - b.hardness);
-  if (byHardness.length <= 3) return byHardness;
   const last = byHardness.length - 1;
-  return [0, Math.floor(last / 2), last].map((place) => byHardness[place] as TrialPiece);
+  const spread = (byHardness[last]?.hardness ?? 0) / Math.max(1, byHardness[0]?.hardness ?? 0);
+  const tries = spread > UNEVEN ? TRIES.uneven : TRIES.even;
+  if (byHardness.length <= tries) return byHardness;
+  const place = (n: number) => Math.round((last * n) / (tries - 1));
+  return Array.from({ length: tries }, (_, n) => byHardness[place(n)] as TrialPiece);
 }
 
 /**
  * Video bits a second of a whole clip, by what some of its pieces came to: those themselves, the others in proportion
- * to what the master spends between two of them, and past the last as much as there.
+ * to what the master spends, between two of them, and past the last as much as there.
  * @param tried in order of hardness, at least one.
  */
 export function bitsByTrial(pieces: readonly TrialPiece[], tried: readonly TriedPiece[]): number {

@@ -1,6 +1,7 @@
 import { NullTarget, Mp4OutputFormat, Output } from 'mediabunny';
 import { decodeRuns } from '@core/render/decode-runs';
 import type { RenderPlan } from '@core/render/plan';
+import { rateValue } from '@core/time/frame-rate';
 import { ReaderPool } from '../read/reader-pool';
 import { throwIfStopped, type TaskContext } from '../worker/serve-task';
 import { ExportOutput } from './export-output';
@@ -68,7 +69,8 @@ const scales = (weigh: (bytes: number) => void): Maker => ({
       target: new NullTarget(),
     });
     const picture = await pictureSource(plan, videoBits, ({ data }) => weigh(data.byteLength));
-    output.addVideoTrack(picture);
+    // The encoder shares its bits out by this rate.
+    output.addVideoTrack(picture, { frameRate: rateValue(plan.rate) });
     const file = {
       output,
       bytes: 0,

@@ -101,7 +101,7 @@ export function ExportScreen() {
             most={MOST_VIDEO_BITS / 1e6}
             onTake={(rate) => dispatch(id, { type: 'set-video-bits', bits: Math.round(rate * 1e6) })}
           />
-          <View style={styles.estimate}>
+          <View style={styles.estimate} aria-label="Estimated file">
             <Soft>Estimated file</Soft>
             <Body>{`${size?.values.tried ? 'About' : 'Up to'} ${bytesLabel(size?.values.bytes ?? 0)}`}</Body>
             <Soft>{size?.values.tried ? 'By encoding pieces of this clip' : 'By bit rate and length'}</Soft>

@@ -1,0 +1,41 @@
+import { applyCommand } from '../job/commands/commands';
+import { keep, testJob } from '../job/test-job';
+import { testPass } from '../job/test-pass';
+import { sizeKey, sizeTrial } from './size-trial';
+
+const passOf = (bitsBySecond: number[]) => () => ({ ...testPass(), bitsBySecond });
+
+describe('a trial of the size', () => {
+  it('waits for the look at the masters', () => {
+    expect(sizeTrial(testJob(), () => null)).toBeNull();
+  });
+
+  it('encodes a short clip whole, without its sound', () => {
+    const job = testJob();
+    const short = { ...job, edit: applyCommand(job.edit, keep(0, 48)) };
+    const trial = sizeTrial(short, passOf([1e6, 9e6]));
+    expect(trial?.plans.map(({ frames }) => frames)).toEqual([48]);
+    expect(trial?.plans[0]?.sources.every(({ audio }) => audio === null)).toBe(true);
+    // 250 kB in 48 frames of 24000/1001.
+    expect(trial?.bitsOf([250_000])).toBeCloseTo((250_000 * 8) / ((48 * 1001) / 24000), 3);
+  });
+
+  it('encodes two pieces of an even clip, and six of an uneven one', () => {
+    const job = testJob({ frames: 1000 });
+    expect(sizeTrial(job, passOf(Array(42).fill(5e6)))?.plans).toHaveLength(2);
+    const uneven = sizeTrial(job, passOf(Array.from({ length: 42 }, (_, i) => (i + 1) * 1e5)));
+    expect(uneven?.plans).toHaveLength(6);
+    for (const plan of uneven?.plans ?? []) expect(plan.frames).toBeLessThanOrEqual(60);
+  });
+
+  it('is another where another rate is asked for, and the same where only words change', () => {
+    const job = testJob();
+    const words = applyCommand(job.edit, {
+      type: 'set-words',
+      words: { ...job.edit.clips[0]!.words, title: 'Another' },
+    });
+    const bits = applyCommand(job.edit, { type: 'set-video-bits', bits: 3_000_000 });
+    expect(sizeKey({ edit: words })).toBe(sizeKey(job));
+    expect(sizeKey({ edit: bits })).not.toBe(sizeKey(job));
+  });
+});
