@@ -19,6 +19,8 @@ const LEGEND = [
   '- **stacked, backdrop**: 1080×1920 in that layout against the single one.',
   '- **peak memory of a pass**: all browser processes (PSS); the reference is a file of five minutes.',
   '- **export SSIM**: each against the uncompressed frames of its own window; the reference is the ffmpeg export.',
+  '- **SSIM, PSNR**: in luma, of eight seconds with the bits that the browser used of those it was asked for; the',
+  '  reference is `libx264 -preset veryfast` at those same bits.',
   '- **a command**: on a job of 200 shots, 4 canvases, 12 clips and a full history (`tests/big-job.ts`), median of 100;',
   '  the reference writes that job and its history as one text, as it was done before.',
   '- **peak memory**: all browser processes (PSS) while 5 minutes are exported; the reference is 20 seconds.',

@@ -1,6 +1,7 @@
 /** `npm run bench`: figures of this machine, each beside a reference of the same run. */
 import { rmSync, writeFileSync } from 'node:fs';
 import { work } from './material';
+import { encoder } from './parts-encoder';
 import { kernel, memory, wholeExport } from './parts-export';
 import { canvases, coverage } from './parts-framing';
 import { cuts, pass, passMemory, steps } from './parts-pass';
@@ -15,6 +16,7 @@ const PARTS: Record<string, (report: Report) => void | Promise<void>> = {
   'pass-memory': passMemory,
   kernel,
   export: wholeExport,
+  encoder,
   coverage,
   canvases,
   memory,

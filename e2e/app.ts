@@ -194,10 +194,20 @@ export class Visitor {
     return (await this.download()).file;
   }
 
-  async download(): Promise<{ name: string; file: string }> {
+  /** Waits until so many exports are finished, and downloads each. */
+  async downloadAll(count: number, timeout = 400_000): Promise<string[]> {
+    const buttons = this.page.getByRole('button', { name: 'Download' });
+    await buttons.nth(count - 1).waitFor({ timeout });
+    const files: string[] = [];
+    for (let n = 0; n < count; n++) files.push((await this.download(n)).file);
+    return files;
+  }
+
+  /** @param place of the export in the list. */
+  async download(place = 0): Promise<{ name: string; file: string }> {
     const [download]: [Download, void] = await Promise.all([
       this.page.waitForEvent('download'),
-      this.press('Download'),
+      this.button('Download').nth(place).click(),
     ]);
     const file = path.join(mkdtempSync(path.join(tmpdir(), 'down-')), download.suggestedFilename());
     await download.saveAs(file);

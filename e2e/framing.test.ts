@@ -240,12 +240,7 @@ describe('three canvases in one go', () => {
     }
     await visitor.type('Video bit rate', '12');
     await visitor.press('Export all 3 in one go');
-    const buttons = visitor.page.getByRole('button', { name: 'Download' });
-    await buttons.nth(2).waitFor({ timeout: 240_000 });
-    for (let n = 0; n < 3; n++) {
-      const [download] = await Promise.all([visitor.page.waitForEvent('download'), buttons.nth(n).click()]);
-      const file = path.join(folder, download.suggestedFilename());
-      await download.saveAs(file);
+    for (const file of await visitor.downloadAll(3)) {
       const [video] = probe(file);
       files[`${video?.width}x${video?.height}`] = file;
       expect(video).toMatchObject({ nb_frames: '48', avg_frame_rate: '24000/1001', profile: 'High' });

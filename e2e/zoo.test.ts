@@ -125,9 +125,9 @@ const table = (rows: readonly string[]): string =>
   [
     '# Media support',
     '',
-    'Written by `npm run soak` (`e2e/zoo.test.ts`): each small file is made with ffmpeg, brought in through the interface in headless',
-    "Chromium, and compared with ffprobe's facts; then it is brought in in Firefox. Another browser may decode more or",
-    'less.',
+    'Written by `npm run soak` (`e2e/zoo.test.ts`): each small file is made with ffmpeg, brought in through the interface',
+    "in headless Chromium, and compared with ffprobe's facts; then it is brought in in Firefox. Another browser may",
+    'decode more or less.',
     '',
     '| file | how it is made | what becomes of it in Chromium | in Firefox |',
     '|---|---|---|---|',

@@ -3,6 +3,7 @@ import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { turnClip } from './make-clip';
+import { TAGS } from './make-specimen';
 
 const folder = mkdtempSync(path.join(tmpdir(), 'faults-'));
 /** Frames of each film, at 25 a second. */
@@ -19,18 +20,6 @@ export interface FaultyFilm {
   /** By how much its SSIM may be under that of the film without a fault of the picture. */
   slack: number;
 }
-
-/** High definition that every export should be in. */
-const BT709 = [
-  '-colorspace',
-  'bt709',
-  '-color_primaries',
-  'bt709',
-  '-color_trc',
-  'bt709',
-  '-color_range',
-  'tv',
-];
 
 /** Sides that leave every canvas a window on whole samples: 9:16, 1:1 and 4:5 of 640 and of 480 lines. */
 const PLAIN = 'null';
@@ -127,7 +116,7 @@ export function faultyFilms(count: number): FaultyFilm[] {
       ...['-y', '-v', 'error', '-f', 'lavfi', '-i', `testsrc2=s=640x320:r=${rate}:d=${seconds}`],
       ...['-f', 'lavfi', '-i', `aevalsrc='${tone}|${tone}':s=48000:d=${seconds}`],
       ...['-vf', `scale=1280:640:flags=bicubic,${mark},format=yuv420p,${filter}`],
-      ...['-c:v', 'libx264', '-preset', 'fast', '-crf', '10', '-g', '25', '-bf', '2', ...BT709],
+      ...['-c:v', 'libx264', '-preset', 'fast', '-crf', '10', '-g', '25', '-bf', '2', ...TAGS],
       ...['-c:a', 'aac', '-b:a', name === SOUND_PICTURE ? '512k' : '160k', ...sound, ...output, file],
     ]);
     if (turned) turnClip(file);
