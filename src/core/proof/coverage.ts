@@ -64,6 +64,8 @@ function addBare(result: Coverage, reason: BareReason, { shot, start, frames }: 
 /** Whether the pictures of a segment's panes leave a pixel bare. A pane with round corners covers nothing for sure. */
 function bareReason({ panes }: PlanSegment, { width, height }: RenderPlan): BareReason | null {
   const square = panes.filter((pane) => pane.radius === 0);
+  // What nearly every segment is: one picture over all of the canvas.
+  if (square.some(({ picture }) => picture.width >= width && picture.height >= height)) return null;
   const covers = (rects: Rect[]) => tilesCover(rects, width, height);
   if (covers(square.map((pane) => pane.picture))) return null;
   return covers(square.map((pane) => pane.pane)) ? 'bars' : 'gap';

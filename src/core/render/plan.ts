@@ -107,6 +107,7 @@ export function planOf(canvas: Canvas, input: PlanInput): RenderPlan {
     return source;
   };
   const starts = rangeStarts(input.cut, sourceIn, rate);
+  const panes = panesOf(layout, canvas);
   input.cut.forEach((range, index) => {
     const source = sourceIn(range.master);
     const rangeStart = starts[index] as number;
@@ -127,7 +128,7 @@ export function planOf(canvas: Canvas, input: PlanInput): RenderPlan {
         rangeIn: range.in,
         rangeOut: range.out,
         shot: shot.id,
-        ...shotPanes(canvas, input.framings, shot, source),
+        ...shotPanes(canvas, input.framings, shot, source, panes),
       });
     }
   });
@@ -202,11 +203,15 @@ export function shotPanes(
   framings: readonly Framing[],
   shot: Shot,
   source: Source,
+  panes: readonly Pane[] = panesOf(canvas.layout, canvas),
 ): ShotPanes {
   const live = shot.live ?? source.live;
   const size = liveSize(source.picture, live);
-  const panes = panesOf(canvas.layout, canvas).map((pane) => planPane(pane, canvas, framings, shot, size));
-  return { live, liveSize: size, panes };
+  return {
+    live,
+    liveSize: size,
+    panes: panes.map((pane) => planPane(pane, canvas, framings, shot, size)),
+  };
 }
 
 /** Windows of a shot's panes at a master frame. */

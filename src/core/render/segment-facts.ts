@@ -22,8 +22,17 @@ export interface SegmentFacts {
  */
 const known = new WeakMap<object, Map<string, SegmentFacts>>();
 
+/** Facts of the segments of one plan, which is asked for more than one of them. */
+const ofSegments = new WeakMap<PlanSegment, SegmentFacts>();
+
 /** The facts of a segment over all of its panes. */
 export function segmentFacts(plan: RenderPlan, segment: PlanSegment): SegmentFacts {
+  const found = ofSegments.get(segment) ?? overPanes(plan, segment);
+  ofSegments.set(segment, found);
+  return found;
+}
+
+function overPanes(plan: RenderPlan, segment: PlanSegment): SegmentFacts {
   const facts = segment.panes.map((pane) => remembered(plan, segment, pane));
   const first = (pick: keyof SegmentFacts, worse: (a: number, b: number) => boolean) =>
     facts.map((fact) => fact[pick]).reduce((worst, next) => (worse(next.value, worst.value) ? next : worst));

@@ -33,7 +33,10 @@ export function makeExport(request: ExportRequest, following: Following): Promis
 }
 
 /** Encodes pieces of a clip, keeps nothing, and tells the video bytes of each. @throws TroubleError */
-export function tryExportSizes(request: SizeTrialRequest, following: Following): Promise<{ bytes: number[] }> {
+export function tryExportSizes(
+  request: SizeTrialRequest,
+  following: Following,
+): Promise<{ bytes: number[] }> {
   const result = z.object({ bytes: z.array(z.number()) });
   return runTask('size-trial', request, { progress: progressSchema, result, ...following });
 }
