@@ -72,6 +72,9 @@ describe('a master in another colour', () => {
       await visitor.page.getByRole('radio', { name: 'Tesselle Square' }).click();
       await visitor.step('Check');
       await visitor.sees(words);
+      await visitor.step('Master');
+      await visitor.has('img', 'The clip');
+      await visitor.has('img', 'The master, as this browser draws it');
       await visitor.step('Export');
       await visitor.exportClip();
       const { file } = await visitor.download();

@@ -7,7 +7,8 @@ export function stillName(
   frame: number,
 ): string {
   const levels = colour.fullRange === null ? '' : colour.fullRange ? 'full' : 'limited';
-  const repairs = `${colour.matrix ?? ''}${levels}${deinterlace ? 'd' : ''}`;
+  const light = `${colour.transfer ?? ''}${colour.primaries ?? ''}`;
+  const repairs = `${colour.matrix ?? ''}${levels}${light}${deinterlace ? 'd' : ''}`;
   const look = `${height}-${picture.width}x${picture.height}-${rotation}${flip ? 'f' : ''}-${repairs}`;
   return `${fingerprint}-${look}-${frame}.jpg`;
 }

@@ -15,6 +15,7 @@ import { Transport } from '../parts/transport';
 import { Heading, Soft, Strong } from '../parts/words';
 import { card, colours, space, TARGET } from '../theme/tokens';
 import { Diagnosis } from './diagnosis';
+import { LightCard } from './light-card';
 import { LivePicture } from './live-picture';
 import { PassCard } from './pass-card';
 import { QualityChoice } from './quality-choice';
@@ -29,6 +30,7 @@ export function MasterScreen() {
       <Transport />
       <PassCard />
       <Diagnosis />
+      <LightCard />
       <QualityChoice />
       <View style={styles.facts}>
         <Heading>Facts</Heading>

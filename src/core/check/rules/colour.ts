@@ -1,3 +1,4 @@
+import { colourSystem } from '../../master/colour-system';
 import { exportRule, outcome } from '../rule';
 
 interface Mapped {
@@ -6,9 +7,6 @@ interface Mapped {
 }
 const mapped = ({ system }: Mapped): string => `${system}, made BT.709`;
 
-const HDR: Record<string, string> = { pq: 'PQ', hlg: 'HLG' };
-const WIDE: Record<string, string> = { bt2020: 'BT.2020', smpte432: 'P3' };
-
 /** What the export makes of colour that is not the clip's own. */
 export const colourRule = exportRule({
   name: 'Colour',
@@ -16,7 +14,7 @@ export const colourRule = exportRule({
     hdr: outcome<Mapped>(
       ({ system }) =>
         `The master is in high dynamic range (${system}). The clip is in standard range: light over the knee is ` +
-        'rolled off to 100 cd/m² by ITU-R BT.2390. The preview shows it so; look at the bright shots.',
+        'rolled off to 100 cd/m² by ITU-R BT.2390. The master page shows both; look at the bright shots.',
       mapped,
     ),
     wide: outcome<Mapped>(
@@ -30,14 +28,9 @@ export const colourRule = exportRule({
     ),
   },
   check({ sources }) {
-    for (const { colour } of sources) {
-      const system = HDR[colour.transfer ?? ''];
-      if (system) return { severity: 'note', code: 'hdr', values: { system } };
-    }
-    for (const { colour } of sources) {
-      const system = WIDE[colour.primaries ?? (colour.matrix?.startsWith('bt2020') ? 'bt2020' : '')];
-      if (system) return { severity: 'note', code: 'wide', values: { system } };
-    }
+    const systems = sources.flatMap((source) => colourSystem(source) ?? []);
+    const worst = systems.find(({ kind }) => kind === 'hdr') ?? systems[0];
+    if (worst) return { severity: 'note', code: worst.kind, values: { system: worst.name } };
     return { severity: 'pass', code: 'plain', values: {} };
   },
 });
