@@ -77,7 +77,7 @@ async function cut(
     sound: between,
     soundSeconds: (sample: AudioSample) => sample.timestamp,
   } as unknown as MasterReader;
-  const canvas = canvasOf('x/y', { width: 16, height: 16 }, to, 'c');
+  const canvas = canvasOf(null, { width: 16, height: 16 }, to, 'c');
   const cutRanges = ranges.map(([first, out]) => testRange(first, out));
   const plan = planOf(canvas, { cut: cutRanges, shots: [], framings: [], sources: [source] });
   const facts = { sampleRate: RATE, channels: 1 };
