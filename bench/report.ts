@@ -9,6 +9,7 @@ const LEGEND = [
   '- **F1**: over generated films with flashes, whip pans, fades and dissolves (`tests/film-maker.ts`).',
   '- **kernel**: 1920×1080 to 1080×1920 fill, in headless Chromium, copying each frame in; against ffmpeg',
   '  `crop,scale=flags=lanczos` with one thread on the same raw frames, less the time of reading them.',
+  '- **kernel memory**: over a whole clip whose window and tilt grow; the reference is its first second.',
   '- **export of 20 s**: decode, kernel, H.264 and AAC at 8 Mb/s in headless Chromium; against',
   '  `ffmpeg -vf crop,scale=flags=lanczos -c:v libx264 -preset veryfast` at the same bit rate.',
   '- **facts of a drag step**: plan, coverage and enlargement once one of ten moving shots a minute has changed, median',

@@ -3,6 +3,7 @@ import { rmSync, writeFileSync } from 'node:fs';
 import { work } from './material';
 import { encoder } from './parts-encoder';
 import { kernel, memory, wholeExport } from './parts-export';
+import { kernelMemory } from './parts-kernel-memory';
 import { canvases, coverage } from './parts-framing';
 import { cuts, pass, passMemory, steps } from './parts-pass';
 import { store } from './parts-store';
@@ -15,6 +16,7 @@ const PARTS: Record<string, (report: Report) => void | Promise<void>> = {
   steps,
   'pass-memory': passMemory,
   kernel,
+  'kernel-memory': kernelMemory,
   export: wholeExport,
   encoder,
   coverage,

@@ -1,52 +1,11 @@
 import { readFileSync } from 'node:fs';
-import type { Framing } from '@core/framing/framing';
-import { applyCommand, type Command } from '@core/job/commands/commands';
-import { activeCanvas } from '@core/job/clip';
-import { activeClip, type Job, sourcesIn } from '@core/job/job';
-import { framed, keep, testFraming, testJob, testMaster } from '@core/job/test-job';
-import { NO_REPAIRS, type Repairs } from '@core/master/repairs';
-import { PLAIN_LAYOUT, type Layout } from '@core/layout/layout';
-import type { Master } from '@core/master/master';
-import { plannedFrame, planOf, type RenderPlan } from '@core/render/plan';
-import type { FrameRate } from '@core/time/frame-rate';
+import { plannedFrame, type RenderPlan } from '@core/render/plan';
 import { Kernel } from '@kernel/kernel';
 import type { PixelLayout } from '@kernel/planes';
+import { type Moving, movingPlan } from '../../../tests/moving-plan';
 import { PanePainter } from './pane-painter';
 
 const MB = 2 ** 20;
-const THIRTY: FrameRate = { num: 30, den: 1 };
-
-interface Case {
-  master?: Partial<Master>;
-  size?: { width: number; height: number };
-  frames: number;
-  /** Values of the first and of the last keyframe. */
-  from: object;
-  to: object;
-  layout?: Partial<Layout>;
-  repairs?: Partial<Repairs>;
-}
-
-/** A plan whose window moves over its whole length. */
-function moving({ master, size, frames, from, to, layout, repairs }: Case): RenderPlan {
-  const job: Job = testJob({ rate: THIRTY, frames, ...master });
-  const plain = testFraming();
-  const [key] = plain.keyframes;
-  const framing: Framing = {
-    ...plain,
-    keyframes: [
-      { ...key!, ...from, frame: 0 },
-      { ...key!, ...to, frame: frames - 1 },
-    ],
-  };
-  const commands: Command[] = [keep(0, frames), framed({}, framing)];
-  const edit = commands.reduce(applyCommand, job.edit);
-  const { id } = testMaster();
-  const work = { ...job, edit: { ...edit, repairs: { [id]: { ...NO_REPAIRS, ...repairs } } } };
-  const clip = activeClip(work.edit);
-  const canvas = { ...activeCanvas(clip), ...size, layout: { ...PLAIN_LAYOUT, ...layout } };
-  return planOf({ ...canvas, rate: THIRTY }, { ...work.edit, cut: clip.cut, sources: sourcesIn(work) });
-}
 
 async function drawn(plan: RenderPlan, layout: PixelLayout, step: number) {
   const kernel = await Kernel.load(readFileSync('src/kernel/kernel.wasm'));
@@ -67,7 +26,7 @@ async function drawn(plan: RenderPlan, layout: PixelLayout, step: number) {
 }
 
 describe("the kernel's memory", () => {
-  it.each<[string, Case, PixelLayout, number]>([
+  it.each<[string, Moving, PixelLayout, number]>([
     [
       'a wide canvas that tilts to 30°',
       {
@@ -93,7 +52,7 @@ describe("the kernel's memory", () => {
     [
       'a zoom from 8 to 1 of 4K',
       {
-        master: { picture: { width: 3840, height: 2160 } },
+        master: { coded: { width: 3840, height: 2160 } },
         frames: 1000,
         from: { zoom: 8 },
         to: { zoom: 1 },
@@ -127,7 +86,7 @@ describe("the kernel's memory", () => {
   ])(
     'is taken once, and does not grow: %s',
     async (_, of, layout, step) => {
-      const { before, after } = await drawn(moving(of), layout, step);
+      const { before, after } = await drawn(movingPlan(of), layout, step);
       expect(after).toBe(before);
       expect(after).toBeLessThan(160 * MB);
     },
