@@ -103,7 +103,7 @@ describe('bars that the master brings', () => {
     expect(look(said)).toMatchObject({
       severity: 'stop',
       code: 'shots',
-      values: { shots: 1, of: 2 },
+      values: { shots: 1, of: 2, file: second.fileName },
       frame: 300,
     });
     const mended = fixed(said, look(said));

@@ -9,7 +9,11 @@ interface Shots {
   shots: number;
   of: number;
 }
-interface Found extends Shots {
+/** Those of one master: its name where the clip has several. */
+interface OfMaster extends Shots {
+  file: string | null;
+}
+interface Found extends OfMaster {
   /** How sure the look was, 0…1. */
   sure: number;
 }
@@ -34,12 +38,13 @@ export const bakedInBarsRule = exportRule({
     ),
     whole: outcome<Found>(
       ({ sure, ...shots }) =>
-        `The master has black edges (${percent(sure)} sure) that come into ${figures(shots)}. ` +
+        `${shots.file ?? 'The master'} has black edges (${percent(sure)} sure) that come into ${figures(shots)}. ` +
         'Take the found edges, or say on the job sheet that they are picture.',
       figures,
     ),
-    shots: outcome<Shots>(
-      (values) => `${figures(values)} of the master has black edges of its own. Take the found edges.`,
+    shots: outcome<OfMaster>(
+      (values) =>
+        `${figures(values)} of ${values.file ?? 'the master'} has black edges of its own. Take the found edges.`,
       figures,
     ),
     kept: outcome<Shots>(
@@ -54,6 +59,7 @@ export const bakedInBarsRule = exportRule({
   check({ looks, plan }) {
     if (looks.some((look) => look.pass === null)) return { severity: 'unknown', code: 'unknown', values: {} };
     const of = new Set(plan.segments.map((segment) => segment.shot)).size;
+    const nameOf = ({ master }: Look) => (looks.length > 1 ? master.fileName : null);
     const barred = barredShots(plan, looks);
     const [first] = barred;
     if (!first) return { severity: 'pass', code: 'clear', values: {} };
@@ -61,7 +67,8 @@ export const bakedInBarsRule = exportRule({
     if (whole) {
       // Those of this master: each master is mended by itself.
       const shots = barred.filter((found) => found.whole && found.look === whole.look).length;
-      return { ...wholeFound(whole), values: { shots, of, sure: whole.look.pass?.liveConfidence ?? 0 } };
+      const sure = whole.look.pass?.liveConfidence ?? 0;
+      return { ...wholeFound(whole), values: { shots, of, sure, file: nameOf(whole.look) } };
     }
     const own = barred.find((found) => !found.whole);
     if (own) {
@@ -70,7 +77,7 @@ export const bakedInBarsRule = exportRule({
       return {
         severity: 'stop',
         code: 'shots',
-        values: { shots: lacking.length, of },
+        values: { shots: lacking.length, of, file: nameOf(own.look) },
         frame: own.frame,
         fix,
       };
