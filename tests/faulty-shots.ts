@@ -21,7 +21,6 @@ export interface FaultyFilm {
   slack: number;
 }
 
-/** Sides that leave every canvas a window on whole samples: 9:16, 1:1 and 4:5 of 640 and of 480 lines. */
 const PLAIN = 'null';
 
 interface Recipe {
@@ -36,6 +35,7 @@ interface Recipe {
   slack?: number;
 }
 
+/** Of 640 and of 480 lines 9:16, 1:1 and 4:5 are whole samples, in the middle of the sides that are chosen here. */
 const RECIPES: readonly Recipe[] = [
   {
     name: SOUND_PICTURE,
@@ -94,20 +94,10 @@ const RECIPES: readonly Recipe[] = [
   },
 ];
 
-/** Makes the first so many films. Each draws the same moving picture with a mark at a place of its own, and sounds its own sweep. */
+/** Makes the first so many films: each draws the same moving picture with a mark at a place of its own, and has its own sweep. */
 export function faultyFilms(count: number): FaultyFilm[] {
   return RECIPES.slice(0, count).map((recipe, i) => {
-    const {
-      name,
-      filter,
-      bare = PLAIN,
-      rate = '25',
-      output = [],
-      sound = [],
-
-      turned,
-      slack = 0.05,
-    } = recipe;
+    const { name, filter, bare = PLAIN, rate = '25', output = [], sound = [], slack = 0.05 } = recipe;
     const file = path.join(folder, `${name.replace(/\W/g, '-')}.mp4`);
     const seconds = FRAMES / 25;
     const mark = `drawbox=x=${520 + 18 * i}:y=${60 + 40 * i}:w=60:h=60:color=white:t=fill`;
@@ -119,7 +109,7 @@ export function faultyFilms(count: number): FaultyFilm[] {
       ...['-c:v', 'libx264', '-preset', 'fast', '-crf', '10', '-g', '25', '-bf', '2', ...TAGS],
       ...['-c:a', 'aac', '-b:a', name === SOUND_PICTURE ? '512k' : '160k', ...sound, ...output, file],
     ]);
-    if (turned) turnClip(file);
+    if (recipe.turned) turnClip(file);
     return { name, file, bare, slack };
   });
 }
