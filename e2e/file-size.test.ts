@@ -11,7 +11,6 @@ describe('the file size that is told before an export', () => {
 
   it.each([
     ['a grainy film', () => filmed('grainy', 'null', { from: 0, seconds: 7 })],
-    ['a dark film', () => filmed('dark', 'eq=brightness=-0.3:contrast=0.6', { from: 4, seconds: 7 })],
     ['a film that rests and then moves', () => restless()],
     ['a drawn film', () => makeClip('drawn.mp4', { size: '1280x720', seconds: 9 })],
   ])('is right for %s', async (_, make) => {

@@ -1,4 +1,4 @@
-import { useEffect, useMemo } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { create } from 'zustand';
 import { sizeKey, sizeTrial } from '@core/check/size-trial';
 import type { PassOf } from '@core/check/look';
@@ -18,8 +18,10 @@ export const triedBits = (work: Work): number | null => useSizeTrials.getState()
 /**
  * Tries how large a clip will be, once its masters were looked at, and keeps what it found.
  * @param busy whether the processor is needed for something else.
+ * @returns whether it is trying.
  */
-export function useSizeTrial(work: Work, passOf: PassOf, busy: boolean): void {
+export function useSizeTrial(work: Work, passOf: PassOf, busy: boolean): boolean {
+  const [trying, setTrying] = useState(false);
   const key = useMemo(() => sizeKey(work), [work]);
   const known = useSizeTrials((all) => all[key] !== undefined);
   useEffect(() => {
@@ -29,18 +31,24 @@ export function useSizeTrial(work: Work, passOf: PassOf, busy: boolean): void {
     const stop = new AbortController();
     const { plans, videoBits, bitsOf } = trial;
     const timer = setTimeout(() => {
+      setTrying(true);
       tryExportSizes({ plans, videoBits }, { signal: stop.signal })
         .then(({ bytes }) => useSizeTrials.setState({ [key]: bitsOf(bytes) }))
         // What cannot be encoded is told by the export itself; the size stays the one by the bit rate.
         .catch((error: unknown) => {
           if (!(error instanceof TroubleError)) console.error('the size could not be tried', error);
+        })
+        .finally(() => {
+          if (!stop.signal.aborted) setTrying(false);
         });
     }, CALM);
     return () => {
       clearTimeout(timer);
       stop.abort();
+      setTrying(false);
     };
     // What the clip shows counts, not the object that says so.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [key, known, busy, passOf]);
+  return trying;
 }

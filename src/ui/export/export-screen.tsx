@@ -23,6 +23,13 @@ import { card, space } from '../theme/tokens';
 import { ExportCard } from './export-card';
 import { LookNotice } from './look-notice';
 
+/** Where the size that is told comes from. */
+const SIZE_FROM = {
+  tried: 'By encoding pieces of this clip',
+  trying: 'By bit rate and length; pieces of this clip are being encoded to know better',
+  reckoned: 'By bit rate and length',
+};
+
 /** Makes the file: bit rate, progress, and the proof of what was made. */
 export function ExportScreen() {
   const job = useJob();
@@ -32,7 +39,7 @@ export function ExportScreen() {
   const passOf = useLooks(job.masters);
   const { id, edit } = job;
   const clip = useClip();
-  useSizeTrial(job, passOf, useExports(isBusy));
+  const trying = useSizeTrial(job, passOf, useExports(isBusy));
   const waits = useExports((state) => waitingOf(state, id, clip.id) !== null);
   const canvas = activeCanvas(clip);
   const records = job.exports.filter(
@@ -104,7 +111,7 @@ export function ExportScreen() {
           <View style={styles.estimate} aria-label="Estimated file">
             <Soft>Estimated file</Soft>
             <Body>{`${size?.values.tried ? 'About' : 'Up to'} ${bytesLabel(size?.values.bytes ?? 0)}`}</Body>
-            <Soft>{size?.values.tried ? 'By encoding pieces of this clip' : 'By bit rate and length'}</Soft>
+            <Soft>{SIZE_FROM[size?.values.tried ? 'tried' : trying ? 'trying' : 'reckoned']}</Soft>
           </View>
         </View>
         <Soft>
