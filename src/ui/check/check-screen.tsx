@@ -25,7 +25,7 @@ const ORDER: Record<Finding['severity'], number> = { stop: 0, warn: 1, unknown: 
 export function CheckScreen() {
   const job = useJob();
   const router = useRouter();
-  const findings = useFindings();
+  const findings = useFindings(true);
   useSizeTrial(job, useLooks(job.masters), useExports(isBusy));
   const { label } = useTarget();
   const clip = useClip();

@@ -35,7 +35,7 @@ export function ExportScreen() {
   const job = useJob();
   const router = useRouter();
   const target = useTarget();
-  const findings = useFindings();
+  const findings = useFindings(true);
   const passOf = useLooks(job.masters);
   const { id, edit } = job;
   const clip = useClip();

@@ -61,12 +61,16 @@ export function useProblems(masters: readonly Master[]): Problem[] {
   }, [edit, masters, passOf]);
 }
 
-/** Findings of the job's check, worked out again only when what it looks at changes. */
-export function useFindings(): Finding[] {
+/**
+ * Findings of the job's check, worked out again only when what it looks at changes.
+ * @param sized whether the file size goes by what was tried: to know which try fits hashes all framings of the clip,
+ * which is too dear for each step of a drag.
+ */
+export function useFindings(sized: boolean): Finding[] {
   const { edit, masters } = useJob();
   const passOf = useLooks(masters);
   const work = useMemo(() => ({ edit, masters }), [edit, masters]);
-  const key = useMemo(() => sizeKey(work), [work]);
+  const key = useMemo(() => (sized ? sizeKey(work) : ''), [work, sized]);
   const tried = useSizeTrials((all) => all[key] ?? null);
   return useMemo(() => checkJob(work, passOf, tried), [work, passOf, tried]);
 }

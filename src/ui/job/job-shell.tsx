@@ -142,7 +142,7 @@ function Troubles({ job, lost }: { job: Job; lost: Master | null }) {
 /** The job sheet as a narrow strip at the left of a wide screen. */
 function SideSheet() {
   const job = useJob();
-  const findings = useFindings();
+  const findings = useFindings(false);
   const problems = useProblems(job.masters);
   const router = useRouter();
   const last = useSegments().at(-1);

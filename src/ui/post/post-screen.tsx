@@ -30,7 +30,7 @@ export function PostScreen() {
   const job = useJob();
   const clip = useClip();
   const target = useTarget();
-  const findings = useFindings();
+  const findings = useFindings(true);
   const trouble = usePosts((state) => state.trouble);
   const sending = usePosts((state) => state.sending);
   const ready = exportToPost(job);
