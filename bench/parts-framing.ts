@@ -8,11 +8,12 @@ import { coverageOf } from '../src/core/proof/coverage';
 import { type LayoutKind, MAIN_TRACK } from '../src/core/layout/layout';
 import { planOf } from '../src/core/render/plan';
 import { testMaster, testShot } from '../src/core/job/test-job';
-import { enlargedByShot } from '../src/core/render/enlarged';
+import { enlargedIn } from '../src/core/render/enlarged';
+import { redrawnSegments, withSegments } from '../src/core/render/redrawn';
 import { BITS, grainyMaster, inHarness, SECONDS } from './material';
 import type { Report } from './report';
 
-const RUNS = 15;
+const RUNS = 101;
 const SHOTS_A_MINUTE = 10;
 const RATE = { num: 30, den: 1 };
 
@@ -54,11 +55,13 @@ function dragStep(minutes: number): number {
   const canvas = canvasOf(null, { width: 1080, height: 1920 }, RATE, 'c');
   const cut = [{ master: source.id, in: 0, out: source.frames }];
   const shot = shots[3] as (typeof shots)[number];
+  const whole = planOf(canvas, { cut, shots, framings, sources: [source] });
   const step = (zoom: number) => {
-    const changed = framings.map((framing) => (framing.shot === shot.id ? framingOf(shot, zoom) : framing));
-    const plan = planOf(canvas, { cut, shots, framings: changed, sources: [source] });
+    const changed = [framingOf(shot, zoom)];
+    const dragged = framings.map((framing) => (framing.shot === shot.id ? (changed[0] as Framing) : framing));
+    const plan = withSegments(whole, redrawnSegments(whole, canvas, { shots, framings: dragged, changed }));
     coverageOf(plan);
-    enlargedByShot(plan);
+    enlargedIn(plan, shot.id);
   };
   step(1);
   const times = Array.from({ length: RUNS }, (_, n) => {

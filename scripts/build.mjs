@@ -8,13 +8,13 @@ import { pathToFileURL } from 'node:url';
 const SOURCES = ['app', 'src', 'public', 'scripts'];
 const FILES = ['package-lock.json', 'app.json', 'babel.config.js', 'metro.config.js', 'tsconfig.json'];
 /** Written by the build itself. */
-const MADE = ['public/workers', 'src/kernel/kernel.wasm', 'src/media/worker/worker-urls.ts'];
+const MADE = ['public/workers', 'src/media/worker/worker-urls.ts'];
 const STAMP = 'dist/.sources';
 
 function* filesUnder(folder) {
   for (const entry of readdirSync(folder, { withFileTypes: true })) {
     const file = path.posix.join(folder, entry.name);
-    if (MADE.includes(file)) continue;
+    if (MADE.includes(file) || file.endsWith('.wasm')) continue;
     if (entry.isDirectory()) yield* filesUnder(file);
     else yield file;
   }

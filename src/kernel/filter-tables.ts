@@ -1,61 +1,104 @@
 import type { Axis } from './axes';
-import { axisFilter, clampStarts, type Reach } from './lanczos';
-import { alignUp, type KernelMemory } from './memory';
+import { axisFilter, clampStarts, type AxisFilter, type Reach } from './lanczos';
+import type { KernelMemory } from './memory';
 
-/** Taps across come in groups: one SIMD load each. */
-export const TAP_GROUP = 8;
+/** Outputs across come in fours, each with the pair of samples that two taps need. */
+const FOUR = 4;
+/** Samples that one load brings. */
+const LOAD = 16;
+/** An index for the module's shuffle that gives zero. */
+const NOTHING = 0x80;
 
-/** Where a table of one axis lies in the kernel's memory. */
-interface AxisTables {
+/** Where the filter of a plane's columns lies in the kernel's memory, for every four outputs. */
+interface AcrossTables {
+  key: string;
+  /** The first source sample of four outputs. */
+  starts: number;
+  /** Near: which of the sixteen samples from there each output's first two taps take. Far: where each output starts. */
+  picks: number;
+  /** Of each pair of taps, for four outputs. */
+  weights: number;
+  /** Pairs of taps of an output. */
+  pairs: number;
+  /** Whether sixteen samples hold the first taps of any four outputs. */
+  near: boolean;
+}
+
+/** Where the filter of a plane's rows lies: the first row of each output, and the weights of its taps. */
+interface DownTables {
   key: string;
   starts: number;
   weights: number;
-  taps: number;
+  pairs: number;
 }
 
 /** The filters of axes as the module reads them: each stays where it lies until its slot has another. */
 export class FilterTables {
-  private readonly known = new Map<string, AxisTables>();
+  private readonly knownAcross = new Map<string, AcrossTables>();
+  private readonly knownDown = new Map<string, DownTables>();
 
   constructor(private readonly memory: KernelMemory) {}
 
-  /** Tables across; the padding up to a multiple of eight samples has zero taps. */
-  across(slot: string, count: number, width8: number, axis: Axis, reach: Reach): AxisTables {
-    const key = `${count} ${axis.origin} ${axis.step} ${reach.first} ${reach.last}`;
-    const known = this.known.get(slot);
+  /** Tables across; the padding up to `width8` samples, a multiple of eight, has zero taps. */
+  across(slot: string, count: number, width8: number, axis: Axis, reach: Reach): AcrossTables {
+    const key = keyOf(count, axis, reach);
+    const known = this.knownAcross.get(slot);
     if (known?.key === key) return known;
-    const filter = axisFilter(count, axis.origin, axis.step);
-    const taps = alignUp(filter.taps, TAP_GROUP);
-    const clamped = clampStarts(filter, reach, taps);
-    const starts = this.memory.block(`${slot}-starts`, width8 * 4);
-    const weights = this.memory.block(`${slot}-weights`, width8 * taps * 2);
-    this.memory.at(starts, width8 * 4).fill(0);
-    this.memory.at(weights, width8 * taps * 2).fill(0);
-    new Int32Array(this.memory.buffer, starts, width8).set(clamped.starts);
-    new Int16Array(this.memory.buffer, weights, width8 * taps).set(clamped.weights);
-    return this.remember(slot, { key, starts, weights, taps });
-  }
-
-  /** Tables down: the row of every tap, already clamped, and its weight. */
-  down(slot: string, count: number, axis: Axis, reach: Reach): AxisTables {
-    const key = `${count} ${axis.origin} ${axis.step} ${reach.first} ${reach.last}`;
-    const known = this.known.get(slot);
-    if (known?.key === key) return known;
-    const { taps, starts: first, weights: values } = axisFilter(count, axis.origin, axis.step);
-    const starts = this.memory.block(`${slot}-rows`, count * taps * 4);
-    const weights = this.memory.block(`${slot}-weights`, count * taps * 2);
-    const rows = new Int32Array(this.memory.buffer, starts, count * taps);
-    for (let k = 0; k < count; k++) {
-      for (let t = 0; t < taps; t++) {
-        rows[k * taps + t] = Math.min(Math.max((first[k] ?? 0) + t, reach.first), reach.last);
+    const filter = filterOf(count, axis, reach);
+    const pairs = filter.taps / 2;
+    const fours = width8 / FOUR;
+    const startOf = (k: number) => filter.starts[Math.min(k, count - 1)] as number;
+    const near = Array.from({ length: fours }, (_, q) => startOf(q * FOUR + 3) - startOf(q * FOUR)).every(
+      (apart) => apart + 1 < LOAD,
+    );
+    const starts = new Int32Array(fours);
+    const picks = new Uint8Array(width8 * 4);
+    const weights = new Int16Array(width8 * filter.taps);
+    for (let k = 0; k < width8; k++) {
+      const q = Math.floor(k / FOUR);
+      const lane = k % FOUR;
+      starts[q] = startOf(q * FOUR);
+      const apart = startOf(k) - (starts[q] as number);
+      if (near) picks.set([apart, NOTHING, apart + 1, NOTHING], k * 4);
+      else new DataView(picks.buffer).setInt32(k * 4, apart, true);
+      if (k >= count) continue;
+      for (let t = 0; t < filter.taps; t++) {
+        const at = (q * pairs + (t >> 1)) * 2 * FOUR + lane * 2 + (t & 1);
+        weights[at] = filter.weights[k * filter.taps + t] as number;
       }
     }
-    new Int16Array(this.memory.buffer, weights, count * taps).set(values);
-    return this.remember(slot, { key, starts, weights, taps });
+    const tables = {
+      key,
+      starts: this.memory.put(`${slot}-starts`, starts),
+      picks: this.memory.put(`${slot}-picks`, picks),
+      weights: this.memory.put(`${slot}-weights`, weights),
+      pairs,
+      near,
+    };
+    this.knownAcross.set(slot, tables);
+    return tables;
   }
 
-  private remember(slot: string, tables: AxisTables): AxisTables {
-    this.known.set(slot, tables);
+  /** Tables down: the first row of each output's taps, and their weights. */
+  down(slot: string, count: number, axis: Axis, reach: Reach): DownTables {
+    const key = keyOf(count, axis, reach);
+    const known = this.knownDown.get(slot);
+    if (known?.key === key) return known;
+    const filter = filterOf(count, axis, reach);
+    const tables = {
+      key,
+      starts: this.memory.put(`${slot}-starts`, filter.starts),
+      weights: this.memory.put(`${slot}-weights`, filter.weights),
+      pairs: filter.taps / 2,
+    };
+    this.knownDown.set(slot, tables);
     return tables;
   }
 }
+
+const keyOf = (count: number, axis: Axis, reach: Reach): string =>
+  `${count} ${axis.origin} ${axis.step} ${reach.first} ${reach.last}`;
+
+/** An axis's filter with the taps outside its reach folded into the edge. */
+const filterOf = (count: number, axis: Axis, reach: Reach): AxisFilter =>
+  clampStarts(axisFilter(count, axis.origin, axis.step), reach);

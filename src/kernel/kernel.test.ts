@@ -1,5 +1,6 @@
 import { execFileSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
+import { setFlagsFromString } from 'node:v8';
 import { lanczos as outsideLanczos } from '@rgba-image/lanczos';
 import fc from 'fast-check';
 import sharp from 'sharp';
@@ -45,6 +46,7 @@ describe.each(PICTURES)('on a %s picture', (_, plane) => {
     ['a sub-pixel window enlarged', { x: 40.3, y: 20.7, width: 101.25, height: 180 }, 180, 320],
     ['a window past the edges', { x: -8.5, y: -3.25, width: 340, height: 250 }, 360, 264],
     ['a strong reduction', { x: 10.1, y: 0, width: 300, height: 240 }, 64, 52],
+    ['a stronger one', { x: 0, y: 0, width: 320, height: 240 }, 40, 30],
   ])('agrees with the plain reference: %s', (_name, window, width, height) => {
     const axis = (start: number, length: number, count: number) => ({
       origin: start + (0.5 * length) / count - 0.5,
@@ -147,6 +149,24 @@ describe('the kernel', () => {
       ),
       { numRuns: 60 },
     );
+  });
+
+  it('draws the same samples with relaxed SIMD', async () => {
+    // This Node.js has it behind a flag.
+    setFlagsFromString('--experimental-wasm-relaxed-simd');
+    const plane = naturalPlane(320, 240);
+    const plain = kernel;
+    const sizes = [
+      [568, 426],
+      [128, 96],
+      [40, 30],
+    ] as const;
+    const drawn = () => sizes.map(([width, height]) => scaled(plane, whole(plane), width, height));
+    const expected = drawn();
+    kernel = await Kernel.load(readFileSync('src/kernel/kernel-relaxed.wasm'));
+    const relaxed = drawn();
+    kernel = plain;
+    expect(relaxed).toEqual(expected);
   });
 
   it('has weights that sum to one in fixed point', () => {

@@ -1,6 +1,6 @@
 import { type Axes, axisOf, sitingAcross, sitingDown } from './axes';
 import { CUBE_NODES } from './colour-cube';
-import { FilterTables, TAP_GROUP } from './filter-tables';
+import { FilterTables } from './filter-tables';
 import { evenRows, liveRows, reachIn, type Rows, turnedLive } from './live-part';
 import { alignUp, KernelMemory, SLACK } from './memory';
 import type { KernelModule } from './module';
@@ -340,9 +340,10 @@ export class Kernel {
     const width8 = alignUp(to.width, 8);
     const h = this.tables.across(`across-${slot}`, to.width, width8, across, reach.across);
     const v = this.tables.down(`down-${slot}`, to.height, down, reach.down);
-    // The taps' rows, and the one that is filtered ahead.
-    const ringRows = v.taps + 3;
-    const ring = this.block('ring', ringRows * width8 * 2);
+    // The pairs of rows that an output's taps need, and the two that are filtered ahead.
+    const ringRows = 2 * v.pairs + 2;
+    const ring = this.block('ring', ringRows * width8 * 4);
+    const before = this.block('row-before', width8 * 2);
     this.exports.scalePlane(
       from.offset,
       from.stride,
@@ -352,13 +353,16 @@ export class Kernel {
       width8,
       to.height,
       h.starts,
+      h.picks,
       h.weights,
-      h.taps / TAP_GROUP,
+      h.pairs,
+      Number(h.near),
       v.starts,
       v.weights,
-      v.taps,
+      v.pairs,
       ring,
       ringRows,
+      before,
     );
   }
 

@@ -75,25 +75,17 @@ export interface Reach {
   last: number;
 }
 
-/**
- * Moves every tap that falls outside a source's reach onto its edge sample, so that edge samples clamp, and widens
- * the rows to `groupedTaps` (zeros at the end).
- *
- * @param groupedTaps taps per row wanted, at least `filter.taps`.
- */
-export function clampStarts(filter: AxisFilter, { first, last }: Reach, groupedTaps: number): AxisFilter {
-  const count = filter.starts.length;
-  const starts = new Int32Array(count);
-  const weights = new Int16Array(count * groupedTaps);
-  for (let k = 0; k < count; k++) {
-    const from = filter.starts[k] ?? 0;
-    const start = Math.min(Math.max(from, first), last);
-    starts[k] = start;
-    for (let t = 0; t < filter.taps; t++) {
-      const source = Math.min(Math.max(from + t, first), last);
-      const slot = k * groupedTaps + source - start;
-      weights[slot] = (weights[slot] ?? 0) + (filter.weights[k * filter.taps + t] ?? 0);
+/** Moves every tap that falls outside a source's reach onto its edge sample, so that edge samples clamp. */
+export function clampStarts(filter: AxisFilter, { first, last }: Reach): AxisFilter {
+  const { taps } = filter;
+  const starts = filter.starts.map((start) => Math.min(Math.max(start, first), last));
+  const weights = new Int16Array(filter.weights.length);
+  filter.starts.forEach((from, k) => {
+    const start = starts[k] as number;
+    for (let t = 0; t < taps; t++) {
+      const slot = k * taps + Math.min(Math.max(from + t, first), last) - start;
+      weights[slot] = (weights[slot] as number) + (filter.weights[k * taps + t] as number);
     }
-  }
-  return { taps: groupedTaps, starts, weights };
+  });
+  return { taps, starts, weights };
 }

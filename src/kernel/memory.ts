@@ -50,6 +50,13 @@ export class KernelMemory {
     return found.address;
   }
 
+  /** Puts a table into a block of its own. @returns its address. */
+  put(name: string, table: Int32Array | Int16Array | Uint8Array): number {
+    const address = this.block(name, table.byteLength);
+    this.at(address, table.byteLength).set(new Uint8Array(table.buffer, table.byteOffset, table.byteLength));
+    return address;
+  }
+
   /** The smallest block that was given up and is large enough. */
   private takeFree(size: number): Block | null {
     const [best] = this.free.filter((block) => block.size >= size).sort((a, b) => a.size - b.size);

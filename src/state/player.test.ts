@@ -1,4 +1,5 @@
-import { plannedFrame, type RenderPlan } from '@core/render/plan';
+import { plannedFrame, type PlanSegment, type RenderPlan } from '@core/render/plan';
+import { withSegments } from '@core/render/redrawn';
 import { applyCommand } from '@core/job/commands/commands';
 import type { Cut } from '@core/cut/cut';
 import type { Job } from '@core/job/job';
@@ -31,6 +32,7 @@ interface Listener {
 const mockPlayer = {
   calls: [] as unknown[][],
   plans: {} as Record<string, RenderPlan[]>,
+  moved: {} as Record<string, PlanSegment[][]>,
   listener: null as Listener | null,
 };
 jest.mock('@media/play/player', () => ({
@@ -46,6 +48,10 @@ jest.mock('@media/play/player', () => ({
     }
     setPlans(plans: Record<string, RenderPlan[]>) {
       mockPlayer.plans = plans;
+      mockPlayer.moved = {};
+    }
+    redraw(segments: Record<string, PlanSegment[][]>) {
+      mockPlayer.moved = segments;
     }
     setViews(sizes: unknown) {
       mockPlayer.calls.push(['views', sizes]);
@@ -73,7 +79,9 @@ const withCut = (cut: Cut): Job => ({
 });
 const cut = withCut([testRange(100, 200)]);
 const last = () => mockPlayer.calls[mockPlayer.calls.length - 1];
-const plans = () => mockPlayer.plans['canvas:canvas-1']!;
+const VIEW = 'canvas:canvas-1';
+const plans = () =>
+  mockPlayer.plans[VIEW]!.map((plan, i) => withSegments(plan, mockPlayer.moved[VIEW]?.[i] ?? []));
 const plan = () => plans()[0]!;
 const frameEvent = (frame: number, piece: number | null, pictures = {}) => ({
   source: 0,
@@ -167,6 +175,9 @@ describe('the player', () => {
     const x = () => plannedFrame(plan(), 0).panes[0]!.window.x;
     const before = x();
     setDraft({ framings: [testFraming({ focus: { x: 0.2, y: 0.5 } })], owner: 'shared' });
+    expect(x()).toBeLessThan(before);
+    // Also once the job under it has changed.
+    playJob({ ...cut, edit: applyCommand(cut.edit, { type: 'set-video-bits', bits: 5_000_000 }) });
     expect(x()).toBeLessThan(before);
     setDraft(null);
     expect(x()).toBe(before);

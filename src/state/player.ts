@@ -5,7 +5,9 @@ import { applyCommand, type Owner } from '@core/job/commands/commands';
 import { activeClip, type Job, mainMaster, sourcesIn } from '@core/job/job';
 import type { Source } from '@core/master/source';
 import { clamp, type Size } from '@core/picture/size';
-import { planOf, type RenderPlan } from '@core/render/plan';
+import type { Canvas } from '@core/layout/canvas';
+import { planOf, type PlanSegment, type RenderPlan } from '@core/render/plan';
+import { redrawnSegments } from '@core/render/redrawn';
 import type { Trouble } from '@core/trouble/trouble';
 import { Player } from '@media/play/player';
 import { canvasView, type Piece, type Quality, type View } from '@media/play/player-protocol';
@@ -55,6 +57,7 @@ export const usePlayer = create<PlayerState>(() => ({ ...NOTHING, wish: 'auto' }
 let player: Player | null = null;
 let current: Job | null = null;
 let opened: Source[] = [];
+let plans: Record<string, RenderPlan[]> = {};
 let sizes: Partial<Record<View, Size>> = {};
 /** The range of the cut that the first piece under way is of. */
 let firstRange = 0;
@@ -62,17 +65,29 @@ const latest: Partial<Record<View, ImageBitmap>> = {};
 const painters: Partial<Record<View, (picture: ImageBitmap) => void>> = {};
 
 /** By canvas of a job's clip, for each master the plan of its whole length: output frame n is its frame n. */
-function previewPlans(job: Job, draft: Draft | null): Record<View, RenderPlan[]> {
-  const edit = drafted(job, draft).edit;
+function previewPlans(job: Job): Record<string, RenderPlan[]> {
+  const { edit } = job;
   const sources = sourcesIn(job);
-  const plans: Record<string, RenderPlan[]> = {};
-  for (const canvas of activeClip(edit).canvases) {
-    plans[canvasView(canvas.id)] = sources.map((source) => {
+  const plansOf = (canvas: Canvas) =>
+    sources.map((source) => {
       const cut = [{ master: source.id, in: 0, out: source.frames }];
       return planOf({ ...canvas, rate: source.rate }, { ...edit, cut, sources: [source] });
     });
-  }
-  return plans;
+  return Object.fromEntries(
+    activeClip(edit).canvases.map((canvas) => [canvasView(canvas.id), plansOf(canvas)]),
+  );
+}
+
+/** What framings that are being dragged change of the plans on the player. */
+function movedSegments(job: Job, draft: Draft): Record<string, PlanSegment[][]> {
+  const { edit } = drafted(job, draft);
+  const change = { ...edit, changed: draft.framings };
+  return Object.fromEntries(
+    activeClip(edit).canvases.map((canvas) => {
+      const view = canvasView(canvas.id);
+      return [view, (plans[view] ?? []).map((plan) => redrawnSegments(plan, canvas, change))];
+    }),
+  );
 }
 
 /** A job as it would be with framings that are being dragged. */
@@ -95,7 +110,10 @@ export function playJob(job: Job): void {
   opened = sources;
   if (!player) player = openPlayer(sources);
   else if (!same) player.open(sources);
-  player.setPlans(previewPlans(job, usePlayer.getState().draft));
+  plans = previewPlans(job);
+  player.setPlans(plans);
+  const { draft } = usePlayer.getState();
+  if (draft) setDraft(draft);
 }
 
 function openPlayer(sources: Source[]): Player {
@@ -216,5 +234,5 @@ export function setQuality(wish: Quality | 'auto'): void {
 /** Shows framings while they are being dragged; null goes back to the job's own. */
 export function setDraft(draft: Draft | null): void {
   usePlayer.setState({ draft });
-  if (current) player?.setPlans(previewPlans(current, draft));
+  if (current) player?.redraw(draft ? movedSegments(current, draft) : {});
 }

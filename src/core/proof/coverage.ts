@@ -17,7 +17,7 @@ export interface Coverage {
   /** Output frames with a bare pixel, and the shots that they are in. */
   bareFrames: number;
   bareShots: string[];
-  /** Shots of the plan. */
+  /** Shots of the plan, counted only where one is bare: else 0. */
   shots: number;
   /** The output frame with the least margin, or the first bare one. */
   worstFrame: number;
@@ -30,13 +30,12 @@ export interface Coverage {
  * picture lies: that is the same in every frame of a segment.
  */
 export function coverageOf(plan: RenderPlan): Coverage {
-  const shots = new Set(plan.segments.map((segment) => segment.shot));
   const result: Coverage = {
     covered: true,
     reason: null,
     bareFrames: 0,
     bareShots: [],
-    shots: shots.size,
+    shots: 0,
     worstFrame: 0,
     leastMargin: Infinity,
   };
@@ -48,6 +47,7 @@ export function coverageOf(plan: RenderPlan): Coverage {
     result.leastMargin = slack.value;
     if (result.covered) result.worstFrame = segment.start + slack.offset;
   }
+  if (!result.covered) result.shots = new Set(plan.segments.map((segment) => segment.shot)).size;
   return result;
 }
 
@@ -63,9 +63,10 @@ function addBare(result: Coverage, reason: BareReason, { shot, start, frames }: 
 
 /** Whether the pictures of a segment's panes leave a pixel bare. A pane with round corners covers nothing for sure. */
 function bareReason({ panes }: PlanSegment, { width, height }: RenderPlan): BareReason | null {
-  const square = panes.filter((pane) => pane.radius === 0);
   // What nearly every segment is: one picture over all of the canvas.
-  if (square.some(({ picture }) => picture.width >= width && picture.height >= height)) return null;
+  if (panes.some((pane) => pane.radius === 0 && pane.picture.width >= width && pane.picture.height >= height))
+    return null;
+  const square = panes.filter((pane) => pane.radius === 0);
   const covers = (rects: Rect[]) => tilesCover(rects, width, height);
   if (covers(square.map((pane) => pane.picture))) return null;
   return covers(square.map((pane) => pane.pane)) ? 'bars' : 'gap';

@@ -19,3 +19,9 @@ export function enlargedByShot(plan: RenderPlan): Map<string, Enlarged> {
   }
   return found;
 }
+
+/** The worst enlargement of one shot, if the plan has it. */
+export function enlargedIn(plan: RenderPlan, shot: string): Enlarged | undefined {
+  const segments = plan.segments.filter((segment) => segment.shot === shot);
+  return enlargedByShot({ ...plan, segments }).get(shot);
+}

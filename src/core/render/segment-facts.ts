@@ -27,9 +27,11 @@ const ofSegments = new WeakMap<PlanSegment, SegmentFacts>();
 
 /** The facts of a segment over all of its panes. */
 export function segmentFacts(plan: RenderPlan, segment: PlanSegment): SegmentFacts {
-  const found = ofSegments.get(segment) ?? overPanes(plan, segment);
-  ofSegments.set(segment, found);
-  return found;
+  const found = ofSegments.get(segment);
+  if (found) return found;
+  const made = overPanes(plan, segment);
+  ofSegments.set(segment, made);
+  return made;
 }
 
 function overPanes(plan: RenderPlan, segment: PlanSegment): SegmentFacts {

@@ -6,84 +6,80 @@ export { deinterlacePlane } from './deinterlace';
 export { rgbPlanes } from './rgb';
 export { samplePlane } from './sample';
 
-/** Horizontal taps come in groups of 8, so one load8x8 and one dot product serve a group. */
-const TAP_GROUP: i32 = 8;
 /** Between the passes a sample keeps 6 fraction bits: 255 × 64 × Lanczos overshoot still fits 16 bits. */
 const FIRST_SHIFT: i32 = 8;
 const FIRST_ROUND: i32 = 1 << 7;
 const SECOND_SHIFT: i32 = 20;
 const SECOND_ROUND: i32 = 1 << 19;
 
-/** The dot product of one output sample's taps with the source row, still spread over four lanes. */
+/** A pair of neighbouring samples for each of four outputs, as eight 16-bit lanes: picked out of sixteen by a shuffle. */
 @inline
-function spreadSum(row: usize, start: usize, coefs: usize, groups: i32): v128 {
-  const from = row + <usize>load<i32>(start);
-  let sum = i32x4.dot_i16x8_s(v128.load8x8_u(from), v128.load(coefs));
-  for (let g = 1; g < groups; g++) {
-    const offset = <usize>(g * TAP_GROUP);
-    sum = i32x4.add(sum, i32x4.dot_i16x8_s(v128.load8x8_u(from + offset), v128.load(coefs + (offset << 1))));
+function pickNear(from: usize, picks: usize): v128 {
+  const samples = v128.load(from), places = v128.load(picks);
+  // Every index is under 16 or gives zero, where both mean the same; the relaxed one is a single instruction.
+  return ASC_FEATURE_RELAXED_SIMD ? i8x16.relaxed_swizzle(samples, places) : i8x16.swizzle(samples, places);
+}
+
+/** The same for outputs that lie further apart: picks holds the place of each. */
+@inline
+function pickFar(from: usize, picks: usize): v128 {
+  let found = v128.load16_lane(from + <usize>load<i32>(picks), i16x8.splat(0), 0);
+  found = v128.load16_lane(from + <usize>load<i32>(picks, 4), found, 1);
+  found = v128.load16_lane(from + <usize>load<i32>(picks, 8), found, 2);
+  found = v128.load16_lane(from + <usize>load<i32>(picks, 12), found, 3);
+  return i16x8.extend_low_i8x16_u(found);
+}
+
+/** Four output samples of a row: for each pair of taps one dot product. */
+@inline
+function fourSums(from: usize, picks: usize, weights: usize, pairs: i32, near: bool): v128 {
+  let sum = i32x4.splat(FIRST_ROUND);
+  for (let p = 0; p < pairs; p++) {
+    const at = from + <usize>(p << 1);
+    const samples = near ? pickNear(at, picks) : pickFar(at, picks);
+    sum = i32x4.add(sum, i32x4.dot_i16x8_s(samples, v128.load(weights + <usize>(p << 4))));
   }
   return sum;
 }
 
-/** Four spread sums to four totals: two rounds of shuffle and add, since wasm has no horizontal add. */
+/** Eight sums of one row as 16-bit samples. */
 @inline
-function gather(a: v128, b: v128, c: v128, d: v128): v128 {
-  const ab = i32x4.add(v128.shuffle<i32>(a, b, 0, 4, 1, 5), v128.shuffle<i32>(a, b, 2, 6, 3, 7));
-  const cd = i32x4.add(v128.shuffle<i32>(c, d, 0, 4, 1, 5), v128.shuffle<i32>(c, d, 2, 6, 3, 7));
-  return i32x4.add(v128.shuffle<i32>(ab, cd, 0, 1, 4, 5), v128.shuffle<i32>(ab, cd, 2, 3, 6, 7));
+function firstSamples(low: v128, high: v128): v128 {
+  return i16x8.narrow_i32x4_s(i32x4.shr_s(low, FIRST_SHIFT), i32x4.shr_s(high, FIRST_SHIFT));
 }
 
-/** Eight sums of one row, rounded to 16-bit samples. */
+/** Stores eight samples of a row and of the row after it, sample beside sample. */
 @inline
-function storeFirst(out: usize, low: v128, high: v128): void {
-  const round = i32x4.splat(FIRST_ROUND);
-  v128.store(
-    out,
-    i16x8.narrow_i32x4_s(
-      i32x4.shr_s(i32x4.add(low, round), FIRST_SHIFT),
-      i32x4.shr_s(i32x4.add(high, round), FIRST_SHIFT),
-    ),
-  );
-}
-
-/** Four output samples of one row. */
-@inline
-function fourSums(row: usize, s: usize, c: usize, step: usize, groups: i32): v128 {
-  return gather(
-    spreadSum(row, s, c, groups),
-    spreadSum(row, s + 4, c + step, groups),
-    spreadSum(row, s + 8, c + 2 * step, groups),
-    spreadSum(row, s + 12, c + 3 * step, groups),
-  );
+function storePair(out: usize, upper: v128, lower: v128): void {
+  v128.store(out, v128.shuffle<i16>(upper, lower, 0, 8, 1, 9, 2, 10, 3, 11));
+  v128.store(out, v128.shuffle<i16>(upper, lower, 4, 12, 5, 13, 6, 14, 7, 15), 16);
 }
 
 /**
  * Two source rows resampled to `width8` 16-bit samples (a multiple of 8; the padding has zero taps). Two at a time,
- * because they share every tap and start that is loaded.
+ * because they share every tap that is loaded. They go into the ring in pairs: the row before with the first, and the
+ * first with the second; `before` holds the row before, and then the second.
  */
 @inline
-function filterRows(a: usize, b: usize, outA: usize, outB: usize, width8: i32, starts: usize, coefs: usize, groups: i32): void {
-  const step = <usize>(groups << 4);
+function filterRows(
+  a: usize, b: usize, pairBefore: usize, pairHere: usize, before: usize, width8: i32,
+  starts: usize, picks: usize, weights: usize, pairs: i32, near: bool,
+): void {
+  const step = <usize>(pairs << 4);
   for (let x = 0; x < width8; x += 8) {
-    const s = starts + (<usize>x << 2);
-    const c = coefs + <usize>x * step;
-    const offset = <usize>x << 1;
-    const lowA = fourSums(a, s, c, step, groups), lowB = fourSums(b, s, c, step, groups);
-    storeFirst(outA + offset, lowA, fourSums(a, s + 16, c + 4 * step, step, groups));
-    storeFirst(outB + offset, lowB, fourSums(b, s + 16, c + 4 * step, step, groups));
+    const q = <usize>x >> 2;
+    const s0 = <usize>load<i32>(starts + (q << 2)), s1 = <usize>load<i32>(starts + (q << 2), 4);
+    const p0 = picks + (q << 4), p1 = p0 + 16;
+    const w0 = weights + q * step, w1 = w0 + step;
+    const rowA = firstSamples(fourSums(a + s0, p0, w0, pairs, near), fourSums(a + s1, p1, w1, pairs, near));
+    const rowB = firstSamples(fourSums(b + s0, p0, w0, pairs, near), fourSums(b + s1, p1, w1, pairs, near));
+    const offset = <usize>x << 2, kept = before + (<usize>x << 1);
+    storePair(pairBefore + offset, v128.load(kept), rowA);
+    storePair(pairHere + offset, rowA, rowB);
+    v128.store(kept, rowB);
   }
 }
 
-/** Adds two intermediate rows, weighted by a pair of taps, to eight running sums. */
-@inline
-function lowPair(a: v128, b: v128, pair: v128): v128 {
-  return i32x4.dot_i16x8_s(v128.shuffle<i16>(a, b, 0, 8, 1, 9, 2, 10, 3, 11), pair);
-}
-@inline
-function highPair(a: v128, b: v128, pair: v128): v128 {
-  return i32x4.dot_i16x8_s(v128.shuffle<i16>(a, b, 4, 12, 5, 13, 6, 14, 7, 15), pair);
-}
 @inline
 function storeEight(out: usize, low: v128, high: v128): void {
   const words = i16x8.narrow_i32x4_s(i32x4.shr_s(low, SECOND_SHIFT), i32x4.shr_s(high, SECOND_SHIFT));
@@ -92,66 +88,62 @@ function storeEight(out: usize, low: v128, high: v128): void {
 
 /**
  * Resamples one 8-bit plane. Horizontal first: when a clip is enlarged the source has fewer rows than the
- * output, so the dear pass runs over fewer of them; rows wait in a ring that stays in the first cache.
- * rows[y * vTaps + t] is the source row of a tap, already clamped; a ring slot is row % ringRows.
+ * output, so the dear pass runs over fewer of them; pairs of rows wait in a ring that stays in the cache.
+ * vRows[y] is the first row of an output's taps; those that would fall outside are folded into the edge already.
  */
 export function scalePlane(
   src: usize, srcStride: i32, srcHeight: i32, dst: usize, dstStride: i32, width8: i32, height: i32,
-  hStarts: usize, hCoefs: usize, hGroups: i32,
-  vRows: usize, vCoefs: usize, vTaps: i32,
-  ring: usize, ringRows: i32,
+  hStarts: usize, hPicks: usize, hWeights: usize, hPairs: i32, hNear: bool,
+  vRows: usize, vWeights: usize, vPairs: i32,
+  ring: usize, ringRows: i32, before: usize,
 ): void {
-  const ringStride = <usize>width8 << 1;
+  const ringStride = <usize>width8 << 2;
   const round = i32x4.splat(SECOND_ROUND);
   let next = load<i32>(vRows);
   for (let y = 0; y < height; y++) {
-    const rows = vRows + (<usize>(y * vTaps) << 2);
-    const coefs = vCoefs + (<usize>(y * vTaps) << 1);
-    const last = load<i32>(rows + (<usize>(vTaps - 1) << 2));
+    const first = load<i32>(vRows + (<usize>y << 2));
+    const weights = vWeights + (<usize>(y * vPairs) << 2);
     // Rows that no tap asks for, between two outputs of a strong reduction, are skipped.
-    next = max(next, load<i32>(rows));
-    for (; next <= last; next += 2) {
-      const second = min(next + 1, srcHeight - 1);
-      const rowA = src + <usize>next * <usize>srcStride, rowB = src + <usize>second * <usize>srcStride;
-      const slotA = ring + <usize>(next % ringRows) * ringStride;
-      const slotB = ring + <usize>((next + 1) % ringRows) * ringStride;
-      // The common case (enlarging: one group) is compiled apart so that its inner loop vanishes.
-      if (hGroups == 1) filterRows(rowA, rowB, slotA, slotB, width8, hStarts, hCoefs, 1);
-      else filterRows(rowA, rowB, slotA, slotB, width8, hStarts, hCoefs, hGroups);
+    next = max(next, first);
+    for (const end = first + 2 * vPairs; next < end; next += 2) {
+      const rowA = src + <usize>min(next, srcHeight - 1) * <usize>srcStride;
+      const rowB = src + <usize>min(next + 1, srcHeight - 1) * <usize>srcStride;
+      const slotA = ring + <usize>((next - 1 + ringRows) % ringRows) * ringStride;
+      const slotB = ring + <usize>(next % ringRows) * ringStride;
+      // Each case is compiled apart; the common one (enlarging: six taps) without an inner loop.
+      if (hPairs == 3) filterRows(rowA, rowB, slotA, slotB, before, width8, hStarts, hPicks, hWeights, 3, true);
+      else if (hNear) filterRows(rowA, rowB, slotA, slotB, before, width8, hStarts, hPicks, hWeights, hPairs, true);
+      else filterRows(rowA, rowB, slotA, slotB, before, width8, hStarts, hPicks, hWeights, hPairs, false);
     }
     const out = dst + <usize>y * <usize>dstStride;
-    if (vTaps == 6) {
+    if (vPairs == 3) {
       // Six taps (every enlargement): row pointers and taps stay in registers over the whole row.
-      const r0 = ring + <usize>(load<i32>(rows) % ringRows) * ringStride;
-      const r1 = ring + <usize>(load<i32>(rows, 4) % ringRows) * ringStride;
-      const r2 = ring + <usize>(load<i32>(rows, 8) % ringRows) * ringStride;
-      const r3 = ring + <usize>(load<i32>(rows, 12) % ringRows) * ringStride;
-      const r4 = ring + <usize>(load<i32>(rows, 16) % ringRows) * ringStride;
-      const r5 = ring + <usize>(load<i32>(rows, 20) % ringRows) * ringStride;
-      const p0 = v128.load32_splat(coefs);
-      const p1 = v128.load32_splat(coefs + 4);
-      const p2 = v128.load32_splat(coefs + 8);
-      for (let x: usize = 0; x < ringStride; x += 16) {
-        const a = v128.load(r0 + x), b = v128.load(r1 + x);
-        const c = v128.load(r2 + x), d = v128.load(r3 + x);
-        const e = v128.load(r4 + x), f = v128.load(r5 + x);
-        const low = i32x4.add(i32x4.add(lowPair(a, b, p0), lowPair(c, d, p1)), i32x4.add(lowPair(e, f, p2), round));
-        const high = i32x4.add(i32x4.add(highPair(a, b, p0), highPair(c, d, p1)), i32x4.add(highPair(e, f, p2), round));
-        storeEight(out + (x >> 1), low, high);
+      const r0 = ring + <usize>(first % ringRows) * ringStride;
+      const r1 = ring + <usize>((first + 2) % ringRows) * ringStride;
+      const r2 = ring + <usize>((first + 4) % ringRows) * ringStride;
+      const w0 = v128.load32_splat(weights), w1 = v128.load32_splat(weights, 4), w2 = v128.load32_splat(weights, 8);
+      for (let x: usize = 0; x < ringStride; x += 32) {
+        const low = i32x4.add(
+          i32x4.add(i32x4.dot_i16x8_s(v128.load(r0 + x), w0), i32x4.dot_i16x8_s(v128.load(r1 + x), w1)),
+          i32x4.add(i32x4.dot_i16x8_s(v128.load(r2 + x), w2), round),
+        );
+        const high = i32x4.add(
+          i32x4.add(i32x4.dot_i16x8_s(v128.load(r0 + x, 16), w0), i32x4.dot_i16x8_s(v128.load(r1 + x, 16), w1)),
+          i32x4.add(i32x4.dot_i16x8_s(v128.load(r2 + x, 16), w2), round),
+        );
+        storeEight(out + (x >> 2), low, high);
       }
       continue;
     }
-    for (let x: usize = 0; x < ringStride; x += 16) {
+    for (let x: usize = 0; x < ringStride; x += 32) {
       let low = round, high = round;
-      for (let t = 0; t < vTaps; t += 2) {
-        const at = rows + (<usize>t << 2);
-        const a = v128.load(ring + <usize>(load<i32>(at) % ringRows) * ringStride + x);
-        const b = v128.load(ring + <usize>(load<i32>(at, 4) % ringRows) * ringStride + x);
-        const pair = v128.load32_splat(coefs + (<usize>t << 1));
-        low = i32x4.add(low, lowPair(a, b, pair));
-        high = i32x4.add(high, highPair(a, b, pair));
+      for (let p = 0; p < vPairs; p++) {
+        const from = ring + <usize>((first + 2 * p) % ringRows) * ringStride + x;
+        const pair = v128.load32_splat(weights + (<usize>p << 2));
+        low = i32x4.add(low, i32x4.dot_i16x8_s(v128.load(from), pair));
+        high = i32x4.add(high, i32x4.dot_i16x8_s(v128.load(from, 16), pair));
       }
-      storeEight(out + (x >> 1), low, high);
+      storeEight(out + (x >> 2), low, high);
     }
   }
 }

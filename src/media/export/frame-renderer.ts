@@ -3,12 +3,12 @@ import type { Size } from '@core/picture/size';
 import type { PlannedFrame, RenderPlan } from '@core/render/plan';
 import { type ColourFacts, conversion, limitedBt709 } from '@kernel/colour';
 import { cubeFor } from '@kernel/colour-cube';
-import { BLACK, Kernel } from '@kernel/kernel';
+import { BLACK, type Kernel } from '@kernel/kernel';
 import type { PixelLayout, PlanarPicture } from '@kernel/planes';
-import kernelUrl from '@kernel/kernel.wasm';
 import { colourOf } from '../read/frame-colour';
 import { planarFrame } from '../read/planar-frame';
 import { copyPlanes, layoutOf, storedSize } from '../read/frame-planes';
+import { openKernel } from '../read/open-kernel';
 import { PanePainter } from './pane-painter';
 
 /** Output colour, and what the file is tagged: limited-range BT.709. */
@@ -43,8 +43,7 @@ export class FrameRenderer {
   }
 
   static async create(plan: RenderPlan): Promise<FrameRenderer> {
-    const response = await fetch(kernelUrl);
-    return new FrameRenderer(await Kernel.load(await response.arrayBuffer()), plan);
+    return new FrameRenderer(await openKernel(), plan);
   }
 
   /**

@@ -1,11 +1,11 @@
 import type { Source } from '@core/master/source';
 import type { Span } from '@core/pass/spans';
 import { troubleOf } from '@core/trouble/trouble';
-import { Kernel } from '@kernel/kernel';
-import kernelUrl from '@kernel/kernel.wasm';
+import type { Kernel } from '@kernel/kernel';
 import { taggedColour } from '../read/frame-colour';
 import { planarFrame } from '../read/planar-frame';
 import { MasterReader } from '../read/master-reader';
+import { openKernel } from '../read/open-kernel';
 import { PassEye } from './eye';
 import type { LaneEvent, LaneOrder, Seen } from './lane-protocol';
 import { waitWhilePlaying } from '../play/playing-lock';
@@ -33,7 +33,7 @@ class PassLane {
 
   static async open(source: Source, tell: Tell): Promise<PassLane> {
     const reader = await MasterReader.open(source);
-    const kernel = await Kernel.load(await (await fetch(kernelUrl)).arrayBuffer());
+    const kernel = await openKernel();
     const eye = new PassEye(kernel, source);
     return new PassLane(source, reader, await reader.spanDecoder(), kernel, eye, tell);
   }

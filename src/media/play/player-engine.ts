@@ -1,7 +1,8 @@
 import type { AudioSample, VideoSample } from 'mediabunny';
 import type { Source } from '@core/master/source';
 import type { Size } from '@core/picture/size';
-import type { RenderPlan } from '@core/render/plan';
+import type { PlanSegment, RenderPlan } from '@core/render/plan';
+import { withSegments } from '@core/render/redrawn';
 import { rateValue, secondsOf } from '@core/time/frame-rate';
 import { type Trouble, troubleOf } from '@core/trouble/trouble';
 import type { MasterReader } from '../read/master-reader';
@@ -43,6 +44,7 @@ interface Held {
 export class PlayerEngine {
   private readonly sources = new PlayerSources();
   private plans: Record<string, RenderPlan[]> = {};
+  private moved: Record<string, PlanSegment[][]> = {};
   private sizes: Partial<Record<View, Size>> = {};
   private held: Held | null = null;
   /** Counts the frames that were to be held. */
@@ -68,6 +70,10 @@ export class PlayerEngine {
           return await this.sources.findProxies();
         case 'plans':
           this.plans = order.plans;
+          this.moved = {};
+          return this.redrawSoon();
+        case 'redraw':
+          this.moved = order.segments;
           return this.redrawSoon();
         case 'views':
           this.sizes = order.sizes;
@@ -322,7 +328,9 @@ export class PlayerEngine {
     if (master) pictures.master = this.stage.master(master, picture, orientation);
     for (const [view, size] of Object.entries(canvases) as [View, Size][]) {
       const plan = this.plans[view]?.[source];
-      if (plan) pictures[view] = this.stage.canvas(view, size, plan, frame, picture, orientation);
+      if (!plan) continue;
+      const shown = withSegments(plan, this.moved[view]?.[source] ?? []);
+      pictures[view] = this.stage.canvas(view, size, shown, frame, picture, orientation);
     }
     const transfer = Object.values(pictures).filter((picture) => picture !== undefined);
     this.tell({ type: 'frame', source, frame, piece, pictures }, transfer);

@@ -1,6 +1,6 @@
 import type { Source } from '@core/master/source';
 import type { Size } from '@core/picture/size';
-import type { RenderPlan } from '@core/render/plan';
+import type { PlanSegment, RenderPlan } from '@core/render/plan';
 import type { Trouble } from '@core/trouble/trouble';
 
 /** The pictures that the player draws: the master, and canvases by their ids. */
@@ -27,6 +27,8 @@ export type PlayerOrder =
   | { type: 'proxies' }
   /** By canvas, for each source the plan of its whole length, so that its output frame n is frame n. */
   | { type: 'plans'; plans: Record<string, RenderPlan[]> }
+  /** By canvas and source, segments that are drawn in the place of those of the plans, until there are others. */
+  | { type: 'redraw'; segments: Record<string, PlanSegment[][]> }
   /** Sizes in device pixels of the views on screen; a view that is not on screen is not drawn. */
   | { type: 'views'; sizes: Partial<Record<View, Size>> }
   | { type: 'show'; source: number; frame: number }

@@ -1,6 +1,6 @@
 import type { Source } from '@core/master/source';
 import type { Size } from '@core/picture/size';
-import type { RenderPlan } from '@core/render/plan';
+import type { PlanSegment, RenderPlan } from '@core/render/plan';
 import type { Trouble } from '@core/trouble/trouble';
 import type { Piece, PlayerEvent, PlayerOrder, Quality, View } from './player-protocol';
 import { workerUrls } from '../worker/worker-urls';
@@ -48,6 +48,11 @@ export class Player {
   /** Hands over, by canvas and for each source, the plan to draw from; its output frame n must be frame n. */
   setPlans(plans: Record<string, RenderPlan[]>): void {
     this.send({ type: 'plans', plans });
+  }
+
+  /** Draws segments in the place of those of the plans, by canvas and source: what a hand moves. */
+  redraw(segments: Record<string, PlanSegment[][]>): void {
+    this.send({ type: 'redraw', segments });
   }
 
   /** @param sizes in device pixels. */

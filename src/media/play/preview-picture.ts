@@ -3,12 +3,12 @@ import PQueue from 'p-queue';
 import type { Source } from '@core/master/source';
 import type { Size } from '@core/picture/size';
 import { cubeFor } from '@kernel/colour-cube';
-import { Kernel } from '@kernel/kernel';
-import kernelUrl from '@kernel/kernel.wasm';
+import type { Kernel } from '@kernel/kernel';
 import type { PlanarPicture } from '@kernel/planes';
 import { colourOf, streamColour } from '../read/frame-colour';
 import { planarFrame } from '../read/planar-frame';
 import { copyPlanes, layoutOf, storedSize } from '../read/frame-planes';
+import { openKernel } from '../read/open-kernel';
 
 /** A decoded picture that can be drawn on a 2D canvas. */
 export interface Picture {
@@ -65,9 +65,7 @@ async function repaired(
   source: Source,
   { fields, cube }: { fields: boolean; cube: Float32Array | null },
 ): Promise<VideoFrame> {
-  kernel ??= fetch(kernelUrl)
-    .then((response) => response.arrayBuffer())
-    .then((bytes) => Kernel.load(bytes));
+  kernel ??= openKernel();
   const loaded = await kernel;
   const { width, height } = storedSize(frame);
   const stored = loaded.source(layoutOf(frame), width, height);

@@ -4,8 +4,11 @@ import { Button } from 'react-native-paper';
 import { planOfJob } from '@core/check/check';
 import { sharpWidth } from '@core/framing/moves';
 import { type BareReason, coverageOf } from '@core/proof/coverage';
-import { enlargedByShot } from '@core/render/enlarged';
+import { activeCanvas } from '@core/job/clip';
+import { activeClip } from '@core/job/job';
+import { enlargedIn } from '@core/render/enlarged';
 import { plannedFrame } from '@core/render/plan';
+import { redrawnSegments, withSegments } from '@core/render/redrawn';
 import { formatTimecode } from '@core/time/timecode';
 import { dispatch } from '@state/jobs';
 import { drafted, showFrame, usePlayer } from '@state/player';
@@ -22,14 +25,13 @@ export function CoverageFacts({ tools }: { tools: FramingTools }) {
   const draft = usePlayer((state) => state.draft);
   const { rate } = useSource();
   const { margin, enlarged, canvas, fits, shot } = tools;
+  const whole = useMemo(() => planOfJob(settled), [settled]);
   const { coverage, plan, worst } = useMemo(() => {
-    const whole = planOfJob(drafted(settled, draft));
-    return {
-      coverage: coverageOf(whole),
-      plan: whole,
-      worst: enlargedByShot(whole).get(shot.id)?.worst ?? 0,
-    };
-  }, [settled, draft, shot.id]);
+    const { edit } = drafted(settled, draft);
+    const change = { ...edit, changed: draft?.framings ?? [] };
+    const shown = withSegments(whole, redrawnSegments(whole, activeCanvas(activeClip(edit)), change));
+    return { coverage: coverageOf(shown), plan: shown, worst: enlargedIn(shown, shot.id)?.worst ?? 0 };
+  }, [whole, settled, draft, shot.id]);
   const pixels = (value: number) => String(Math.round(value));
   const goWorst = () => {
     const { masterFrame, source } = plannedFrame(plan, Math.min(coverage.worstFrame, plan.frames - 1));
