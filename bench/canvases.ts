@@ -93,7 +93,7 @@ async function plainDraw({ picture }: Source): Promise<number> {
 }
 
 /**
- * Median milliseconds from a step of a drag (plans worked out anew for three canvases) until it is drawn, and of one
+ * Median milliseconds from a step of a drag (panes worked out anew for three canvases) until it is drawn, and of one
  * plain drawing of the master's view from a bitmap.
  */
 export async function dragTimes(source: Source): Promise<{ drag: number; bare: number }> {
@@ -114,9 +114,9 @@ export async function dragTimes(source: Source): Promise<{ drag: number; bare: n
       height: VIEWS.rows,
     };
   });
-  const plans = (x: number) =>
+  const byView = <T>(of: (plan: RenderPlan) => T, x: number) =>
     Object.fromEntries(
-      plansOf(source, source.frames, 'single', x).map((plan, i) => [canvasView(`canvas-${i}`), [plan]]),
+      plansOf(source, source.frames, 'single', x).map((plan, i) => [canvasView(`canvas-${i}`), [of(plan)]]),
     );
   const timed = async (act: () => void): Promise<number> => {
     const start = performance.now();
@@ -126,11 +126,13 @@ export async function dragTimes(source: Source): Promise<{ drag: number; bare: n
     return performance.now() - start;
   };
   player.setViews(sizes);
-  player.setPlans(plans(0.5));
+  player.setPlans(byView((plan) => plan, 0.5));
   await timed(() => player.show(0, 100));
   // Whatever was still to be drawn.
   await new Promise((resolve) => setTimeout(resolve, 1000));
-  const drag = await medianOf((n) => timed(() => player.setPlans(plans(0.3 + n / 200))));
+  const drag = await medianOf((n) =>
+    timed(() => player.redraw(byView(({ segments }) => [...segments], 0.3 + n / 200))),
+  );
   player.close();
   return { drag, bare: await plainDraw(source) };
 }

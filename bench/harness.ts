@@ -55,7 +55,8 @@ export async function openHarness(result: string): Promise<Harness> {
     response.setHeader('content-type', TYPES[path.extname(url)] ?? 'text/html');
     if (url === '/harness.js') response.end(textOf('harness-page.js'));
     else if (url === '/decode.worker.js') response.end(textOf('decode.worker.js'));
-    else if (url === '/kernel-relaxed.wasm') createReadStream('src/kernel/kernel-relaxed.wasm').pipe(response);
+    else if (url === '/kernel-relaxed.wasm')
+      createReadStream('src/kernel/kernel-relaxed.wasm').pipe(response);
     else if (url.startsWith('/workers/'))
       createReadStream(path.join('public', path.normalize(url))).pipe(response);
     else if (url === '/result') request.pipe(createWriteStream(result)).on('finish', () => response.end());
