@@ -3,7 +3,8 @@ import { coverageOf } from '../src/core/proof/coverage';
 import { canvasOf } from '../src/core/layout/canvas';
 import { demoSchema } from '../src/core/job/demo';
 import { sourceOf } from '../src/core/master/source';
-import { PLACEMENTS } from '../src/core/outlets/outlets';
+import { canvasSizeFor, placementsOf } from '../src/core/outlets/outlets';
+import { SHIPPED_SHEETS } from '../src/core/outlets/shipped';
 import { plannedFrame, planOf } from '../src/core/render/plan';
 import { testMaster, testRange, testShot } from '../src/core/job/test-job';
 import { probe } from '../tests/make-clip';
@@ -61,8 +62,8 @@ describe('the demo film', () => {
 });
 
 describe('the demo job', () => {
-  const plans = PLACEMENTS.map(({ key, placement }) => {
-    const canvas = canvasOf(key, { width: placement.width, height: placement.height }, FILM, 'canvas-1');
+  const plans = placementsOf(SHIPPED_SHEETS).map((target) => {
+    const canvas = canvasOf(target.key, canvasSizeFor(target), FILM, 'canvas-1');
     const master = testMaster({ frames, picture: { width: WIDTH, height: HEIGHT } });
     const shots = demo.shots.map((shot) => testShot(shot.id, shot.in, shot.out));
     const cut = [testRange(0, frames)];

@@ -43,6 +43,7 @@ const demo: Demo = {
     title: 'Kite Day at Windle Bay',
     description: 'A windy afternoon, eight kites and one paper windmill.',
     tags: ['kites', 'seaside'],
+    forChildren: false,
   },
 };
 const file = path.join(import.meta.dirname, '../public/demo/kite-day.json');

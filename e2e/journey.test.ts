@@ -136,7 +136,9 @@ describe('from an edit to a post', () => {
     await visitor.press('Keep to “Required tag” again');
     await visitor.press('Add #upright');
     expect(await visitor.finding('Required tag')).toBe('Required tag: pass');
-    for (const rule of ['Size and ratio', 'Frame rate', 'Enlargement', 'File size', 'Sound', 'Title']) {
+    await visitor.press('Say: not made for children');
+    expect(await visitor.finding('Statement on children')).toBe('Statement on children: pass');
+    for (const rule of ['Size', 'Ratio', 'Frame rate', 'Enlargement', 'File size', 'Sound', 'Title']) {
       expect(await visitor.finding(rule)).toBe(`${rule}: pass`);
     }
   });

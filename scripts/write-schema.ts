@@ -1,6 +1,11 @@
-/** Writes the published JSON Schema of a job as a file to docs/schema/, from the schema that reads it. */
+/** Writes the published JSON Schemas of files to docs/schema/, from the schemas that read them. */
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { jobFileJsonSchema } from '../src/core/interchange/job-file';
+import { sheetFileJsonSchema } from '../src/core/interchange/sheet-file';
+
+const SCHEMAS = { job: jobFileJsonSchema, 'rule-sheet': sheetFileJsonSchema };
 
 mkdirSync('docs/schema', { recursive: true });
-writeFileSync('docs/schema/job.schema.json', `${JSON.stringify(jobFileJsonSchema(), null, 2)}\n`);
+for (const [name, schema] of Object.entries(SCHEMAS)) {
+  writeFileSync(`docs/schema/${name}.schema.json`, `${JSON.stringify(schema(), null, 2)}\n`);
+}

@@ -1,7 +1,7 @@
 import path from 'node:path';
 import express, { type ErrorRequestHandler, type Express } from 'express';
 import helmet from 'helmet';
-import { RULE_SHEETS } from '../src/core/outlets/outlets';
+import { SHIPPED_SHEETS } from '../src/core/outlets/shipped';
 import { addConversion } from './convert/convert';
 import { onlyOwnPages } from './guard';
 import { BOARD_STYLE } from './outlets/board';
@@ -67,7 +67,7 @@ export async function openServer({ dist, data }: AppOptions): Promise<GussetServ
   app.get('/outlets/board.css', (_request, response) => {
     response.type('css').send(BOARD_STYLE);
   });
-  const outlets = RULE_SHEETS.map((sheet) => addStandIn(app, sheet, workshop));
+  const outlets = SHIPPED_SHEETS.map((sheet) => addStandIn(app, sheet, workshop));
   const conversions = addConversion(app, workshop);
   addPages(app, dist);
   for (const { posts } of outlets) {

@@ -14,6 +14,8 @@ export const FORM = {
   description: 'Wind & sea',
   tags: ['upright'],
   audience: 'private',
+  forChildren: false,
+  longVideo: null,
 };
 
 /** Somebody who talks to a server as the protocols say, and keeps the cookie that it gives. */

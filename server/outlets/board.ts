@@ -18,6 +18,7 @@ function escaped(text: string): string {
 const AUDIENCES: Record<PostForm['audience'], string> = {
   private: 'Private: only you see it',
   unlisted: 'Unlisted: whoever has the link',
+  friends: 'Friends: whoever follows you and is followed back',
   public: 'Public',
 };
 

@@ -34,20 +34,50 @@ export async function inspectFile(programs: Programs, file: string): Promise<Sen
   const { rate, frames } = detectRate(listed.stamps, listed.lastSeconds);
   const size = uprightSize(video);
   const decoded = await readable(decode(programs, file, size));
+  const bytes = (await stat(file)).size;
   return {
     ...size,
     rate,
     frames,
     container: read.container,
-    bytes: (await stat(file)).size,
-    videoCodec: CODECS[video.codec_name ?? ''] ?? video.codec_name ?? 'unknown',
-    audio: read.audio
-      ? { codec: read.audio.codec_name ?? 'unknown', sampleRate: read.audio.sample_rate ?? 0 }
-      : null,
+    bytes,
+    video: pictureOf(video, bytes, listed.lastSeconds),
+    audio: read.audio && soundOf(read.audio),
     decodes: whole && decoded !== null && decoded.frames >= listed.stamps.length && !decoded.faults,
     borders: decoded?.borders ?? NO_BORDERS,
   };
 }
+
+/** Profiles of H.264 as rule sheets name them. */
+const PROFILES: Record<string, string> = {
+  'Constrained Baseline': 'baseline',
+  Baseline: 'baseline',
+  Main: 'main',
+  High: 'high',
+};
+
+function pictureOf(video: ProbedStream, bytes: number, seconds: number): SentFile['video'] {
+  const codec = CODECS[video.codec_name ?? ''] ?? video.codec_name ?? 'unknown';
+  const avc = codec === 'avc';
+  const order = video.field_order ?? 'progressive';
+  const [across = 1, down = 1] = (video.sample_aspect_ratio ?? '1:1').split(':').map(Number);
+  return {
+    codec,
+    profile: avc ? (PROFILES[video.profile ?? ''] ?? video.profile?.toLowerCase() ?? null) : null,
+    level: avc ? (video.level ?? null) : null,
+    // A container that does not say holds little else.
+    bits: video.bit_rate ?? (bytes * 8) / Math.max(seconds, 1),
+    interlaced: !['progressive', 'unknown'].includes(order),
+    oblongPixels: across !== down && across > 0,
+  };
+}
+
+const soundOf = (audio: ProbedStream): NonNullable<SentFile['audio']> => ({
+  codec: audio.codec_name ?? 'unknown',
+  sampleRate: audio.sample_rate ?? 0,
+  channels: audio.channels ?? 0,
+  bits: audio.bit_rate ?? Infinity,
+});
 
 /** What reading gave, or null when the file is at fault. What is no fault of the file is thrown on. */
 async function readable<T>(reading: Promise<T>): Promise<T | null> {

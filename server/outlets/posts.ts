@@ -84,7 +84,9 @@ export class Posts {
     this.records.begin(form, randomUUID(), poster);
     try {
       const file = await inspectFile(this.looks, this.door.fileOf(form.upload));
-      const reasons = file ? refusals(file, form, placement) : ['The file is not a video that can be read.'];
+      const reasons = file
+        ? refusals(file, form, placement).map(({ reason }) => reason)
+        : ['The file is not a video that can be read.'];
       if (!file || reasons.length > 0) this.records.refuse(form.upload, reasons);
       else this.records.take(form.upload, measuredLine(file));
     } catch (error) {

@@ -42,7 +42,7 @@ export function addStandIn(app: Express, sheet: RuleSheet, { database, data, loo
     name: outlet,
     address: uploadsPath(outlet),
     folder: path.join(data, outlet, 'uploads'),
-    mostBytes: Math.max(...sheet.placements.map((placement) => placement.maxBytes)),
+    mostBytes: Math.max(...sheet.placements.map((placement) => placement.mostBytes)),
   });
   const records = new PostRecords(database, outlet);
   const posts = new Posts(sheet, records, door, clips, looks);

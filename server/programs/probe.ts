@@ -10,6 +10,8 @@ const streamSchema = z.object({
   codec_type: z.string().optional(),
   codec_name: z.string().optional(),
   profile: z.string().optional(),
+  level: number.optional(),
+  bit_rate: number.optional(),
   pix_fmt: z.string().optional(),
   field_order: z.string().optional(),
   sample_aspect_ratio: z.string().optional(),

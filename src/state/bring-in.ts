@@ -12,6 +12,7 @@ import { forgetMaster, isUsed } from './delete-job';
 import { addJob, addMaster, useJobs } from './jobs';
 import { passOf, runPassAgain } from './passes';
 import { askBytes, askJson, type ServerName, serverTrouble } from './server';
+import { sheetsNow } from './sheets';
 import { outcomeOf } from './task';
 
 interface BringInState {
@@ -177,10 +178,10 @@ async function attempt(request: BringInRequest, make: (master: Master) => string
   return null;
 }
 
-type Start = Omit<Parameters<typeof newJob>[0], 'now' | 'master'>;
+type Start = Omit<Parameters<typeof newJob>[0], 'now' | 'master' | 'sheets'>;
 
 function makeJob(master: Master, start: Start): string {
-  const job = newJob({ ...start, master, now: new Date().toISOString() });
+  const job = newJob({ ...start, master, sheets: sheetsNow(), now: new Date().toISOString() });
   addJob(job);
   return job.id;
 }

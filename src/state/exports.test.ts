@@ -10,6 +10,7 @@ import { addJob, dispatch, NO_JOBS, useJobs } from './jobs';
 import { usePasses } from './passes';
 import { storage } from './store/storage';
 import { sendPost, usePosts } from './posts';
+import { SHIPPED_SHEETS } from '@core/outlets/shipped';
 
 const mockMedia = {
   makeExport: jest.fn(),
@@ -40,7 +41,7 @@ const stored = (): Job => useJobs.getState().files['job-1']!.job;
 /** The test job with its tag, so that nothing is kept back. */
 function readyJob(): Job {
   const job = testJob();
-  const words = { ...activeClip(job.edit).words, tags: ['upright'] };
+  const words = { ...activeClip(job.edit).words, tags: ['upright'], forChildren: false };
   return { ...job, edit: applyCommand(job.edit, { type: 'set-words', words }) };
 }
 
@@ -281,7 +282,13 @@ describe('a post', () => {
   });
 
   it('is not sent while a stop keeps it back', async () => {
-    const job = newJob({ id: 'job-2', title: 'x', now: '2026-11-01T10:00:00.000Z', master: testMaster() });
+    const job = newJob({
+      id: 'job-2',
+      title: 'x',
+      now: '2026-11-01T10:00:00.000Z',
+      master: testMaster(),
+      sheets: SHIPPED_SHEETS,
+    });
     await sendPost(job, await ready());
     expect(mockMedia.uploadFile).not.toHaveBeenCalled();
   });

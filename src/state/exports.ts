@@ -12,6 +12,7 @@ import type { Progress } from '@media/worker/worker-protocol';
 import { useJobs } from './jobs';
 import { passOf, usePasses } from './passes';
 import { dropExport, holdExports, putExport } from './records';
+import { sheetsNow } from './sheets';
 import { triedBits } from './size-trials';
 import { TaskQueue } from './task';
 
@@ -109,7 +110,13 @@ export function exportNow(job: Job, canvases: readonly string[]): string[] {
 /** Whether nothing keeps back the export of the canvas that a job is working on. */
 export function isFree(work: Job): boolean {
   const { overrides, canvas } = activeClip(work.edit);
-  return heldBack(checkJob(work, passOf, triedBits(work)), { overrides, canvas }, 'export').length === 0;
+  return (
+    heldBack(
+      checkJob(work, { sheets: sheetsNow(), passOf, triedBits: triedBits(work) }),
+      { overrides, canvas },
+      'export',
+    ).length === 0
+  );
 }
 
 function recordOf(work: Job): ExportRecord {
@@ -123,11 +130,11 @@ function recordOf(work: Job): ExportRecord {
     placement,
     width,
     height,
-    fileName: exportFileName(work),
+    fileName: exportFileName(work, sheetsNow()),
     startedAt: new Date().toISOString(),
     state: 'running',
     signature: signatureOf(work.edit),
-    videoBits: clip.videoBits ?? workedOutBitRate(work).bits,
+    videoBits: clip.videoBits ?? workedOutBitRate(work, sheetsNow()).bits,
     error: null,
     bytes: null,
     tookSeconds: null,
@@ -188,8 +195,8 @@ async function run(
 ): Promise<void> {
   const outputs = batch.map(({ work, record }) => ({
     name: storedName(record.id),
-    container: containerOf(work),
-    plan: planOfJob(work),
+    container: containerOf(work, sheetsNow()),
+    plan: planOfJob(work, sheetsNow()),
     videoBits: record.videoBits,
   }));
   const began = performance.now();

@@ -2,9 +2,11 @@ import { sweepParts } from '@media/store/storage';
 import { openJobs } from './jobs';
 import { openPresets } from './presets';
 import { findInterrupted } from './records';
+import { openSheets } from './sheets';
 
 /** What happens once when the app opens: stored jobs are read, and what broken-off work left is deleted. */
 export async function openApp(): Promise<void> {
+  await openSheets();
   await openJobs();
   await findInterrupted();
   await openPresets();

@@ -4,7 +4,7 @@ import { applyCommand } from '@core/job/commands/commands';
 import type { Cut } from '@core/cut/cut';
 import type { Job } from '@core/job/job';
 import { NO_REPAIRS } from '@core/master/repairs';
-import { testJob, testMaster, testRange, testFraming } from '@core/job/test-job';
+import { choose, testJob, testMaster, testRange, testFraming } from '@core/job/test-job';
 import {
   leavePlayer,
   mountView,
@@ -186,7 +186,7 @@ describe('the player', () => {
   it('takes up a change of the job that is on it', () => {
     playJob({
       ...cut,
-      edit: applyCommand(cut.edit, { type: 'choose-placement', placement: 'tesselle/square' }),
+      edit: applyCommand(cut.edit, choose('tesselle/square')),
     });
     expect(plan()).toMatchObject({ width: 1080, height: 1080 });
     expect(mockPlayer.calls).not.toContainEqual(['close']);

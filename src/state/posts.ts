@@ -2,12 +2,13 @@ import { create } from 'zustand';
 import { postStops } from '@core/check/post-check';
 import { clipOf, type Job } from '@core/job/job';
 import type { ExportRecord } from '@core/job/records';
-import { placementOf } from '@core/outlets/outlets';
+import { findPlacement } from '@core/outlets/outlets';
 import { type Trouble, TroubleError } from '@core/trouble/trouble';
 import { connectorOf } from './connectors/connectors';
 import { exportedFile } from './exports';
 import { addPost } from './records';
 import { type ServerName, serverTrouble } from './server';
+import { sheetsNow } from './sheets';
 import { dropSetting, loadSetting, saveSetting } from './store/storage';
 import { outcomeOf } from './task';
 
@@ -41,8 +42,9 @@ const sentSetting = (key: string): string => `sent/${key}`;
 export async function sendPost(job: Job, record: ExportRecord): Promise<void> {
   const clip = clipOf(job.edit, record.clip);
   if (usePosts.getState().sending || record.placement === null || !clip) return;
-  if (postStops(job, record).length > 0) return;
-  const { sheet, placement } = placementOf(record.placement);
+  const target = findPlacement(sheetsNow(), record.placement);
+  if (!target || postStops(job, record, sheetsNow()).length > 0) return;
+  const { sheet, placement } = target;
   const server: ServerName = { who: sheet.name, errand: 'post' };
   const connector = connectorOf(sheet.outlet);
   const key = `${sheet.outlet}-${record.id}`;
@@ -51,8 +53,9 @@ export async function sendPost(job: Job, record: ExportRecord): Promise<void> {
     usePosts.setState({ sending: { jobId: job.id, sent, total, judging } });
   usePosts.setState({ trouble: null });
   show(0, record.bytes ?? 1, false);
-  const { title, description, tags } = clip.words;
-  const form = { placement: placement.id, title, description, tags, audience: clip.audience };
+  const { title, description, tags, forChildren = null, longVideo = null } = clip.words;
+  const { audience } = clip;
+  const form = { placement: placement.id, title, description, tags, audience, forChildren, longVideo };
   const outcome = await outcomeOf(
     {
       async run(signal) {
@@ -86,7 +89,7 @@ export async function sendPost(job: Job, record: ExportRecord): Promise<void> {
       exportId: record.id,
       outlet: sheet.outlet,
       title,
-      audience: clip.audience,
+      audience,
       at: new Date().toISOString(),
       state: answer.state,
       reasons: answer.state === 'refused' ? answer.reasons : [],

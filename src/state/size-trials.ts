@@ -1,7 +1,7 @@
 import { useEffect, useMemo, useState } from 'react';
 import { create } from 'zustand';
 import { sizeKey, sizeTrial } from '@core/check/size-trial';
-import type { PassOf } from '@core/check/look';
+import type { Known } from '@core/check/check';
 import type { Work } from '@core/job/job';
 import { TroubleError } from '@core/trouble/trouble';
 import { tryExportSizes } from '@media/worker/tasks';
@@ -20,13 +20,14 @@ export const triedBits = (work: Work): number | null => useSizeTrials.getState()
  * @param busy whether the processor is needed for something else.
  * @returns whether it is trying.
  */
-export function useSizeTrial(work: Work, passOf: PassOf, busy: boolean): boolean {
+export function useSizeTrial(work: Work, known: Known, busy: boolean): boolean {
   const [trying, setTrying] = useState(false);
   const key = useMemo(() => sizeKey(work), [work]);
-  const known = useSizeTrials((all) => all[key] !== undefined);
+  const tried = useSizeTrials((all) => all[key] !== undefined);
+  const { sheets, passOf } = known;
   useEffect(() => {
-    if (known || busy) return;
-    const trial = sizeTrial(work, passOf);
+    if (tried || busy) return;
+    const trial = sizeTrial(work, { sheets, passOf });
     if (!trial) return;
     const stop = new AbortController();
     const { plans, videoBits, bitsOf } = trial;
@@ -49,6 +50,6 @@ export function useSizeTrial(work: Work, passOf: PassOf, busy: boolean): boolean
     };
     // What the clip shows counts, not the object that says so.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [key, known, busy, passOf]);
+  }, [key, tried, busy, sheets, passOf]);
   return trying;
 }

@@ -2,7 +2,7 @@ import { WHOLE_RECT, type StoredRect } from '../picture/size';
 import { applyCommand, type Command } from '../job/commands/commands';
 import { activeClip, type Job } from '../job/job';
 import { keep, testJob, testMaster, TEST_MASTER, testRange, testShot } from '../job/test-job';
-import { LOOKED, testPass } from '../job/test-pass';
+import { LOOKED, lookedAt, testPass } from '../job/test-pass';
 import { sureEdges } from '../diagnosis/found-edges';
 import { NO_REPAIRS } from '../master/repairs';
 import { sourceOf } from '../master/source';
@@ -20,20 +20,16 @@ const start = { kind: 'cut', confidence: 1, frames: 0 } as const;
 const job = testJob();
 const change = (work: Job, command: Command): Job => ({ ...work, edit: applyCommand(work.edit, command) });
 const found = (work: Job, pass: Pass | null): Extract<Finding, { rule: 'bars' }> =>
-  checkJob(work, () => pass).find((finding) => finding.rule === 'bars') as never;
+  checkJob(work, lookedAt(pass)).find((finding) => finding.rule === 'bars') as never;
 const fixed = (work: Job, finding: Finding): Job => change(work, fixCommand(finding.fix!));
 const stopped = (work: Job, pass: Pass) =>
-  heldBack(
-    checkJob(work, () => pass),
-    activeClip(work.edit),
-    'export',
-  ).map((finding) => finding.rule);
+  heldBack(checkJob(work, lookedAt(pass)), activeClip(work.edit), 'export').map((finding) => finding.rule);
 
 describe('bars that the master brings', () => {
   it('are not known before the master was looked at, and never passed', () => {
     expect(found(job, null)).toMatchObject({ severity: 'unknown', code: 'unknown' });
     expect(isLookedAt(job, () => null)).toBe(false);
-    expect(isLookedAt(job, LOOKED)).toBe(true);
+    expect(isLookedAt(job, LOOKED.passOf)).toBe(true);
     expect(found(job, testPass())).toMatchObject({ severity: 'pass', code: 'clear' });
   });
 
@@ -99,7 +95,8 @@ describe('bars that the master brings', () => {
       fingerprint === second.fingerprint
         ? testPass({ fingerprint, shots: [{ frame: 0, start: null, live: PILLARS }] })
         : testPass({ live: SCOPE });
-    const look = (work: Job) => checkJob(work, passOf).find((finding) => finding.rule === 'bars')!;
+    const look = (work: Job) =>
+      checkJob(work, { ...LOOKED, passOf }).find((finding) => finding.rule === 'bars')!;
     expect(look(said)).toMatchObject({
       severity: 'stop',
       code: 'shots',
@@ -126,7 +123,7 @@ describe('bars that the master brings', () => {
 
 describe('combing and pixels that are not square', () => {
   const of = (work: Job, rule: Finding['rule'], pass: Pass | null) =>
-    checkJob(work, () => pass).find((finding) => finding.rule === rule)!;
+    checkJob(work, lookedAt(pass)).find((finding) => finding.rule === rule)!;
 
   it('are warnings with their repair', () => {
     const pass = testPass({ combed: 0.4, topFirst: true });

@@ -1,8 +1,8 @@
-import { LOOKED, testPass } from '../job/test-pass';
+import { LOOKED } from '../job/test-pass';
 import { applyCommand } from '../job/commands/commands';
 import { activeClip, type Job } from '../job/job';
 import { targetOf } from '../outlets/outlets';
-import { framed, keep, testJob, testRange, TEST_SOUND } from '../job/test-job';
+import { choose, framed, keep, testJob, testRange, TEST_SOUND } from '../job/test-job';
 import { exportSound } from '../render/export-sound';
 import { checkJob, heldBack, planOfJob } from './check';
 import { type Finding, findingWords, measuredWords } from './finding';
@@ -47,7 +47,7 @@ describe('coverage', () => {
       code: 'bars',
       values: { bare: 1, shots: 1 },
     });
-    const elsewhere = change(barred, { type: 'choose-placement', placement: 'tesselle/square' });
+    const elsewhere = change(barred, choose('tesselle/square'));
     expect(find(elsewhere, 'coverage').severity).toBe('warn');
     expect(find(fixed(barred, 'coverage'), 'coverage').severity).toBe('pass');
   });
@@ -57,9 +57,7 @@ describe('rate', () => {
   it('stops what the outlet does not take, warns of another than the master has', () => {
     const fast = testJob({ rate: { num: 60, den: 1 } });
     expect(find(fast, 'rate').severity).toBe('pass');
-    expect(find(change(fast, { type: 'choose-placement', placement: 'tesselle/square' }), 'rate').code).toBe(
-      'over',
-    );
+    expect(find(change(fast, choose('tesselle/square')), 'rate').code).toBe('over');
     const job = testJob();
     const other = change(job, { type: 'set-rate', rate: { num: 30, den: 1 } });
     expect(find(other, 'rate').code).toBe('differs');
@@ -110,17 +108,16 @@ describe('sound and words', () => {
       code: 'missing',
       values: { chosen: true },
     });
-    expect(find(testJob({ audio }), 'audio').code).toBe('folded');
-    expect(find(testJob({ audio: { ...audio, channels: 2, sampleRate: 96000 } }), 'audio').code).toBe(
-      'resampled',
-    );
+    expect(find(testJob({ audio }), 'sound-format').code).toBe('folded');
+    const fine = testJob({ audio: { ...audio, channels: 2, sampleRate: 96000 } });
+    expect(find(fine, 'sound-format').code).toBe('resampled');
     // By the outlet's rule: one takes mono, the other wants two channels.
     const mono = testJob({ audio: { ...audio, channels: 1 } });
-    expect(find(mono, 'audio').code).toBe('widened');
-    expect(exportSound(planOfJob(mono))?.channels).toBe(2);
-    const kept = change(mono, { type: 'choose-placement', placement: 'tesselle/square' });
-    expect(find(kept, 'audio').code).toBe('present');
-    expect(exportSound(planOfJob(kept))?.channels).toBe(1);
+    expect(find(mono, 'sound-format').code).toBe('widened');
+    expect(exportSound(planOfJob(mono, LOOKED.sheets))?.channels).toBe(2);
+    const kept = change(mono, choose('tesselle/square'));
+    expect(find(kept, 'sound-format').code).toBe('kept');
+    expect(exportSound(planOfJob(kept, LOOKED.sheets))?.channels).toBe(1);
   });
 
   it('wants a title that fits and the required tag', () => {
@@ -141,9 +138,10 @@ describe('holding back', () => {
     const findings = checkJob(job, LOOKED);
     const canvas = 'canvas-1';
     const none = { overrides: [], canvas };
-    const tagged = { overrides: [{ rule: 'tag', canvas, reason: 'seen to by hand' }], canvas };
+    const reason = 'seen to by hand';
+    const tagged = { overrides: ['tag', 'children'].map((rule) => ({ rule, canvas, reason })), canvas };
     expect(heldBack(findings, none, 'export')).toEqual([]);
-    expect(heldBack(findings, none, 'post').map((finding) => finding.rule)).toEqual(['tag']);
+    expect(heldBack(findings, none, 'post').map((finding) => finding.rule)).toEqual(['tag', 'children']);
     expect(heldBack(findings, tagged, 'post')).toEqual([]);
     const barred = checkJob(change(job, framed({}, { fit: true })), LOOKED);
     expect(heldBack(barred, tagged, 'post').map((finding) => finding.rule)).toEqual(['coverage']);
@@ -168,10 +166,10 @@ it('has words and figures for every finding of every kind of job', () => {
       audio: { ...TEST_SOUND, codec: 'opus', sampleRate: 44100, channels: 8 },
     }),
     change(testJob(), framed({}, { fit: true })),
-    change(testJob(), { type: 'choose-placement', placement: 'tesselle/portrait' }),
+    change(testJob(), choose('tesselle/portrait')),
   ];
   for (const job of jobs) {
-    const target = targetOf(activeClip(job.edit).canvases[0]!);
+    const target = targetOf(LOOKED.sheets, activeClip(job.edit).canvases[0]!);
     const findings = checkJob(job, LOOKED);
     expect(findings.map((finding) => finding.rule)).toEqual(Object.keys(RULES));
     for (const finding of findings) {
@@ -179,16 +177,4 @@ it('has words and figures for every finding of every kind of job', () => {
       expect(measuredWords(finding)).not.toMatch(/NaN|undefined|null/);
     }
   }
-});
-
-describe('sound over the ceiling', () => {
-  const sound = { integrated: -9, loudest: -6, samplePeak: 0, shortTerm: [], pauses: [] };
-  const of = (truePeak: number) =>
-    checkJob(testJob(), () => testPass({ sound: { ...sound, truePeak } })).find(
-      (finding) => finding.rule === 'audio',
-    );
-  it('is told, since the export holds it under that', () => {
-    expect(of(-0.9)).toMatchObject({ severity: 'note', code: 'loud', values: { peak: -0.9 } });
-    expect(of(-1)).toMatchObject({ severity: 'pass' });
-  });
 });

@@ -2,6 +2,7 @@ import { activeCanvas, type Override } from '../job/clip';
 import { activeClip, sourceIn, sourcesIn, type Work } from '../job/job';
 import { coverageOf } from '../proof/coverage';
 import { OWN_KEY, targetOf } from '../outlets/outlets';
+import type { Sheets } from '../outlets/rule-sheet';
 import { defaultBitRate, type BitRateChoice } from '../rate/bit-rate';
 import { shotsOf } from '../cut/master-shots';
 import { NO_REPAIRS } from '../master/repairs';
@@ -19,46 +20,58 @@ export function masterLengths(work: Work): MasterLengths {
 }
 
 /** The plan of the canvas that a job is working on. */
-export function planOfJob(work: Work): RenderPlan {
+export function planOfJob(work: Work, sheets: Sheets): RenderPlan {
   const { edit } = work;
   const clip = activeClip(edit);
-  return planOf(activeCanvas(clip), { ...edit, cut: clip.cut, sources: sourcesIn(work) });
+  const canvas = activeCanvas(clip);
+  const { leastChannels } = targetOf(sheets, canvas).placement.audio;
+  return planOf(canvas, { ...edit, cut: clip.cut, sources: sourcesIn(work), leastChannels });
 }
 
 /** The video bit rate that an export takes when the person set none, and why. */
-export function workedOutBitRate(work: Work): BitRateChoice {
-  return bitRateFor(work, planOfJob(work));
+export function workedOutBitRate(work: Work, sheets: Sheets): BitRateChoice {
+  return bitRateFor(work, sheets, planOfJob(work, sheets));
 }
 
-function bitRateFor(work: Work, plan: RenderPlan): BitRateChoice {
+function bitRateFor(work: Work, sheets: Sheets, plan: RenderPlan): BitRateChoice {
   const clip = activeClip(work.edit);
   const canvas = activeCanvas(clip);
-  const { maxBytes } = targetOf(canvas).placement;
+  const { mostBytes, video } = targetOf(sheets, canvas).placement;
+  const caps = { mostBytes, mostBits: video.mostBits };
   const best = Math.max(...clip.cut.map((range) => sourceIn(work, range.master).video.bits));
-  return defaultBitRate(canvas, canvas.rate, best, maxBytes, secondsOf(plan.frames, plan.rate));
+  return defaultBitRate(canvas, canvas.rate, best, caps, secondsOf(plan.frames, plan.rate));
+}
+
+/** What a job is checked with, besides what it is. */
+export interface Known {
+  /** What its canvases are judged by. */
+  sheets: Sheets;
+  /** What is known of the masters' files; what is not known is found unknown, never passed. */
+  passOf: PassOf;
+  /** Video bits a second that the clip comes to, where that was tried. */
+  triedBits?: number | null;
 }
 
 /**
  * Findings of every rule on the canvas of the clip that a job is working on.
- * @param passOf what is known of the masters' files; what is not known is found unknown, never passed.
- * @param triedBits video bits a second that the clip comes to, where that was tried.
  */
-export function checkJob(work: Work, passOf: PassOf, triedBits: number | null = null): Finding[] {
+export function checkJob(work: Work, { sheets, passOf, triedBits = null }: Known): Finding[] {
   const clip = activeClip(work.edit);
   const canvas = activeCanvas(clip);
-  const plan = planOfJob(work);
+  const plan = planOfJob(work, sheets);
   const ids = [...new Set(clip.cut.map((range) => range.master))];
   const input: CheckInput = {
     clip,
     words: clip.words,
+    audience: clip.audience,
     sources: ids.map((id) => sourceIn(work, id)),
     masters: masterLengths(work),
     looks: ids.map((id) => lookAt(work, id, passOf)),
     canvas,
     plan,
-    videoBits: clip.videoBits ?? bitRateFor(work, plan).bits,
+    videoBits: clip.videoBits ?? bitRateFor(work, sheets, plan).bits,
     triedBits,
-    target: targetOf(canvas),
+    target: targetOf(sheets, canvas),
     coverage: coverageOf(plan),
   };
   return [...findingsOf(EXPORT_RULES, input), ...checkPost(input)];

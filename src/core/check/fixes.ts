@@ -3,7 +3,10 @@ import type { Fix } from './fix';
 import { addTag } from './fixes/add-tag';
 import { fillCanvas } from './fixes/fill-canvas';
 import { repair } from './fixes/repair';
+import { sayNotForChildren } from './fixes/say-not-for-children';
+import { setAudience } from './fixes/set-audience';
 import { setBits } from './fixes/set-bits';
+import { shortenDescription } from './fixes/shorten-description';
 import { shortenTitle } from './fixes/shorten-title';
 import { takeRate } from './fixes/take-rate';
 import { takeShotEdges } from './fixes/take-shot-edges';
@@ -15,7 +18,10 @@ const FIXES = {
   'add-tag': addTag,
   'fill-canvas': fillCanvas,
   repair,
+  'say-not-for-children': sayNotForChildren,
+  'set-audience': setAudience,
   'set-bits': setBits,
+  'shorten-description': shortenDescription,
   'shorten-title': shortenTitle,
   'take-rate': takeRate,
   'take-shot-edges': takeShotEdges,

@@ -3,14 +3,19 @@ import { activeClip, clipOf, type Job, onCanvas, onClip } from '../job/job';
 import type { ExportRecord } from '../job/records';
 import { signatureOf } from '../job/signature';
 import { targetOf } from '../outlets/outlets';
+import type { Sheets } from '../outlets/rule-sheet';
 import { checkPost, heldBack } from './check';
 import type { Finding } from './finding';
 
 /** What keeps a post of an export back: judged by its own clip's words and its own canvas, whatever is worked on. */
-export function postStops(job: Job, record: ExportRecord): Finding[] {
+export function postStops(job: Job, record: ExportRecord, sheets: Sheets): Finding[] {
   const clip = clipOf(job.edit, record.clip);
   if (!clip) return [];
-  const findings = checkPost({ words: clip.words, target: targetOf(record) });
+  const findings = checkPost({
+    words: clip.words,
+    audience: clip.audience,
+    target: targetOf(sheets, record),
+  });
   const overrides = 'overrides' in clip ? clip.overrides : [];
   return heldBack(findings, { overrides, canvas: record.canvas }, 'post');
 }

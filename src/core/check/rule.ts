@@ -2,6 +2,7 @@ import type { MasterLengths } from '../cut/cut';
 import type { Clip, Words } from '../job/clip';
 import type { Canvas } from '../layout/canvas';
 import type { Source } from '../master/source';
+import type { Audience } from '../outlets/audience';
 import type { OutletPlacement } from '../outlets/outlets';
 import type { Coverage } from '../proof/coverage';
 import type { RenderPlan } from '../render/plan';
@@ -20,6 +21,7 @@ export type Holds = 'export' | 'post';
 /** What rules on a post's words look at. */
 export interface PostInput {
   words: Words;
+  audience: Audience;
   target: OutletPlacement;
 }
 

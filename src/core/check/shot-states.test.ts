@@ -120,7 +120,7 @@ describe('panes that show the same', () => {
       ]),
     );
     expect(finding(apart)).toMatchObject({ code: 'apart', severity: 'pass' });
-    const target = targetOf(activeClip(apart.edit).canvases[0]!);
+    const target = targetOf(LOOKED.sheets, activeClip(apart.edit).canvases[0]!);
     expect(findingWords(finding(stacked)!, target)).toMatch(/seen twice: 3 shots, at worst 100 % of pane/);
   });
 

@@ -1,11 +1,10 @@
-import { activeClip, onCanvas, sourcesIn, type Work } from '../job/job';
+import { activeClip, sourcesIn, type Work } from '../job/job';
 import { shotsOf } from '../cut/master-shots';
 import type { Shot } from '../cut/shot';
 import { coverageOf } from '../proof/coverage';
 import { enlargedByShot } from '../render/enlarged';
 import { shortHash } from '../figures/short-hash';
-import type { RenderPlan } from '../render/plan';
-import { planOfJob } from './check';
+import { planOf, type RenderPlan } from '../render/plan';
 import { SOFT } from './rules/enlargement';
 import { sharedPieces } from './rules/panes';
 
@@ -41,7 +40,9 @@ export function lookSignature({ edit }: Pick<Work, 'edit'>, shot: Shot): string 
 export function shotStates(work: Work): ShotState[] {
   const { edit } = work;
   const { canvases } = activeClip(edit);
-  const plans = canvases.map((canvas) => planOfJob(onCanvas(work, canvas.id)));
+  const plans = canvases.map((canvas) =>
+    planOf(canvas, { ...edit, cut: activeClip(edit).cut, sources: sourcesIn(work) }),
+  );
   const looks = plans.map(looksIn);
   const shown = new Set(plans[0]?.segments.map((segment) => segment.shot));
   const shots = sourcesIn(work).flatMap((source) => shotsOf(edit.shots, source));

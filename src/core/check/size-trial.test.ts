@@ -1,19 +1,19 @@
 import { applyCommand } from '../job/commands/commands';
 import { keep, testJob } from '../job/test-job';
-import { testPass } from '../job/test-pass';
+import { lookedAt, testPass } from '../job/test-pass';
 import { sizeKey, sizeTrial } from './size-trial';
 
-const passOf = (bitsBySecond: number[]) => () => ({ ...testPass(), bitsBySecond });
+const known = (bitsBySecond: number[]) => lookedAt({ ...testPass(), bitsBySecond });
 
 describe('a trial of the size', () => {
   it('waits for the look at the masters', () => {
-    expect(sizeTrial(testJob(), () => null)).toBeNull();
+    expect(sizeTrial(testJob(), lookedAt(null))).toBeNull();
   });
 
   it('encodes a short clip whole, without its sound', () => {
     const job = testJob();
     const short = { ...job, edit: applyCommand(job.edit, keep(0, 48)) };
-    const trial = sizeTrial(short, passOf([1e6, 9e6]));
+    const trial = sizeTrial(short, known([1e6, 9e6]));
     expect(trial?.plans.map(({ frames }) => frames)).toEqual([48]);
     expect(trial?.plans[0]?.sources.every(({ audio }) => audio === null)).toBe(true);
     // 250 kB in 48 frames of 24000/1001.
@@ -22,8 +22,8 @@ describe('a trial of the size', () => {
 
   it('encodes two pieces of an even clip, and six of an uneven one', () => {
     const job = testJob({ frames: 1000 });
-    expect(sizeTrial(job, passOf(Array(42).fill(5e6)))?.plans).toHaveLength(2);
-    const uneven = sizeTrial(job, passOf(Array.from({ length: 42 }, (_, i) => (i + 1) * 1e5)));
+    expect(sizeTrial(job, known(Array(42).fill(5e6)))?.plans).toHaveLength(2);
+    const uneven = sizeTrial(job, known(Array.from({ length: 42 }, (_, i) => (i + 1) * 1e5)));
     expect(uneven?.plans).toHaveLength(6);
     for (const plan of uneven?.plans ?? []) expect(plan.frames).toBeLessThanOrEqual(60);
   });

@@ -5,8 +5,7 @@ import { signatureOf } from '../job/signature';
 import { bitsByTrial, piecesToTry, trialPieces } from '../rate/trial';
 import { planOf, type RenderPlan } from '../render/plan';
 import { secondsOf } from '../time/frame-rate';
-import { workedOutBitRate } from './check';
-import type { PassOf } from './look';
+import { type Known, workedOutBitRate } from './check';
 
 /** Pieces of a clip to be encoded without their sound, to know how large the whole will be. */
 export interface SizeTrial {
@@ -22,7 +21,7 @@ export const sizeKey = ({ edit }: Pick<Work, 'edit'>): string =>
   `${signatureOf(edit)} ${activeCanvas(activeClip(edit)).placement}`;
 
 /** What has to be tried of the canvas that a job is working on; null before its masters were looked at. */
-export function sizeTrial(work: Work, passOf: PassOf): SizeTrial | null {
+export function sizeTrial(work: Work, { sheets, passOf }: Known): SizeTrial | null {
   const clip = activeClip(work.edit);
   const canvas = activeCanvas(clip);
   const bits = new Map(work.masters.map((master) => [master.id, passOf(master.fingerprint)?.bitsBySecond]));
@@ -35,7 +34,7 @@ export function sizeTrial(work: Work, passOf: PassOf): SizeTrial | null {
   const tried = piecesToTry(pieces);
   const sources = sourcesIn(work).map((source) => ({ ...source, audio: null }));
   const planFor = (cut: Cut) => planOf(canvas, { ...work.edit, cut, sources });
-  const videoBits = clip.videoBits ?? workedOutBitRate(work).bits;
+  const videoBits = clip.videoBits ?? workedOutBitRate(work, sheets).bits;
   if (tried.length === pieces.length) {
     // In one go, since the encoder pays for a burst out of what follows.
     const plan = planFor(clip.cut);

@@ -4,7 +4,6 @@ import {
   canvasAdded,
   canvasChanged,
   canvasDuplicated,
-  canvasLabel,
   canvasMoved,
   canvasRemoved,
   ownSize,
@@ -13,6 +12,8 @@ import {
 } from './canvases';
 import { applyCommand } from './commands/commands';
 import { activeClip } from './job';
+import { canvasLabel } from '../outlets/outlets';
+import { SHIPPED_SHEETS } from '../outlets/shipped';
 
 const FILM = { num: 24000, den: 1001 };
 const SQUARE = { width: 1080, height: 1080 };
@@ -26,7 +27,8 @@ describe('the canvases of a clip', () => {
     expect(ids(three)).toEqual(['canvas-1', 'canvas-2', 'canvas-3']);
     expect(three.canvases.map((canvas) => canvas.dye)).toEqual([0, 1, 2]);
     expect(three.canvas).toBe('canvas-3');
-    expect(three.canvases.map(canvasLabel)).toEqual(['Verrow Short', 'Tesselle Square', 'Own 640×360']);
+    const labels = three.canvases.map((canvas) => canvasLabel(SHIPPED_SHEETS, canvas));
+    expect(labels).toEqual(['Verrow Short', 'Tesselle Square', 'Own 640×360']);
   });
 
   it('give their dye back when they are removed, and the last one stays', () => {

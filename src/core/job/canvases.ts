@@ -2,7 +2,6 @@ import { levelFor } from '../rate/level';
 import { type FrameRate, rateLabel } from '../time/frame-rate';
 import { type Canvas, canvasOf, canvasSizeSchema, LEAST_SIDE, MOST_SIDE } from '../layout/canvas';
 import type { Preset } from '../layout/preset';
-import { placementOf } from '../outlets/outlets';
 import type { Size } from '../picture/size';
 import { activeCanvas, type Clip } from './clip';
 
@@ -92,13 +91,4 @@ export function canvasMoved(clip: Clip, id: string, by: number): Canvases {
 export function canvasChanged(clip: Clip, id: string, change: Partial<Omit<Canvas, 'id'>>): Canvases {
   const canvases = clip.canvases.map((canvas) => (canvas.id === id ? { ...canvas, ...change } : canvas));
   return { canvases, canvas: clip.canvas };
-}
-
-/** What a canvas is called: its placement, or its size. */
-export function canvasLabel({
-  placement,
-  width,
-  height,
-}: Pick<Canvas, 'placement' | 'width' | 'height'>): string {
-  return placement === null ? `Own ${width}×${height}` : placementOf(placement).label;
 }

@@ -9,6 +9,10 @@ export const wordsSchema = z.object({
   description: z.string(),
   /** Without the leading mark. */
   tags: z.array(z.string()),
+  /** Whether the clip is made for children; not there until it was said. */
+  forChildren: z.boolean().optional(),
+  /** The address of the long video that it came from. */
+  longVideo: z.string().optional(),
 });
 export type Words = z.infer<typeof wordsSchema>;
 

@@ -1,4 +1,5 @@
 import { targetOf } from '../outlets/outlets';
+import type { Sheets } from '../outlets/rule-sheet';
 import { type ExportContainer, exportContainer } from '../render/container';
 import { activeCanvas, clipName } from './clip';
 import { activeClip, type Job } from './job';
@@ -7,7 +8,7 @@ import { activeClip, type Job } from './job';
 const LONGEST = 60;
 
 /** A name that says clip, placement and size: `kite-day_verrow-short_1080x1920.mp4`. */
-export function exportFileName(job: Pick<Job, 'edit'>): string {
+export function exportFileName(job: Pick<Job, 'edit'>, sheets: Sheets): string {
   const clip = activeClip(job.edit);
   const { placement, width, height } = activeCanvas(clip);
   const title = clipName(clip)
@@ -16,9 +17,9 @@ export function exportFileName(job: Pick<Job, 'edit'>): string {
     .replace(/^-+|-+$/g, '')
     .toLowerCase()
     .slice(0, LONGEST);
-  return `${title || 'clip'}_${(placement ?? 'own').replace('/', '-')}_${width}x${height}.${containerOf(job)}`;
+  return `${title || 'clip'}_${(placement ?? 'own').replace('/', '-')}_${width}x${height}.${containerOf(job, sheets)}`;
 }
 
 /** The container that an export of the canvas at hand is made in. */
-export const containerOf = ({ edit }: Pick<Job, 'edit'>): ExportContainer =>
-  exportContainer(targetOf(activeCanvas(activeClip(edit))).placement.containers);
+export const containerOf = ({ edit }: Pick<Job, 'edit'>, sheets: Sheets): ExportContainer =>
+  exportContainer(targetOf(sheets, activeCanvas(activeClip(edit))).placement.containers);

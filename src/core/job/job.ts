@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import { framingSchema, type Framing } from '../framing/framing';
 import { canvasOf } from '../layout/canvas';
-import { PLACEMENTS, placementOf } from '../outlets/outlets';
+import { canvasSizeFor, placementsOf } from '../outlets/outlets';
+import type { Sheets } from '../outlets/rule-sheet';
 import { type Clip, clipSchema, type GoneClip, goneClipSchema, type Words } from './clip';
 import { masterSchema, type Master } from '../master/master';
 import { keptPlacesSchema } from './retime';
@@ -59,21 +60,25 @@ export interface NewJob {
   /** ISO 8601. */
   now: string;
   master: Master;
+  sheets: Sheets;
   shots?: Shot[];
   framings?: Framing[];
   words?: Words;
 }
 
+/** What a first canvas is where there is no placement. */
+const TALL = { width: 1080, height: 1920 };
+
 /** A job ready to work on: one clip, the whole master kept, filled into the first placement, nothing posted. */
-export function newJob({ id, title, now, master, shots, framings, words }: NewJob): Job {
-  const first = PLACEMENTS[0];
-  if (!first) throw new RangeError('no rule sheet ships with this program');
+export function newJob({ id, title, now, master, sheets, shots, framings, words }: NewJob): Job {
+  const [first] = placementsOf(sheets);
+  const size = first ? canvasSizeFor(first) : TALL;
   const clip: Clip = {
     id: 'clip-1',
     name: title,
     part: null,
     cut: [{ master: master.id, in: 0, out: master.frames }],
-    canvases: [canvasOf(first.key, sizeOf(first.key), master.rate, 'canvas-1')],
+    canvases: [canvasOf(first?.key ?? null, size, master.rate, 'canvas-1')],
     canvas: 'canvas-1',
     words: words ?? { title, description: '', tags: [] },
     audience: 'private',
@@ -100,12 +105,6 @@ export function newJob({ id, title, now, master, shots, framings, words }: NewJo
     exports: [],
     posts: [],
   };
-}
-
-/** The canvas size that a placement asks for. */
-export function sizeOf(placementKey: string): { width: number; height: number } {
-  const { width, height } = placementOf(placementKey).placement;
-  return { width, height };
 }
 
 /** The clip being worked on. */

@@ -5,6 +5,8 @@ import { type Job, newJob } from './job';
 import type { Shot } from '../cut/shot';
 import { MAIN_TRACK } from '../layout/layout';
 import type { AudioFacts, Master } from '../master/master';
+import { canvasSizeFor, findPlacement } from '../outlets/outlets';
+import { SHIPPED_SHEETS } from '../outlets/shipped';
 
 /** The id of that master. */
 export const TEST_MASTER = 'a'.repeat(12);
@@ -71,7 +73,20 @@ export function testMaster(change: Partial<Master> = {}): Master {
 
 /** A job on that master, as it is when it is new. */
 export function testJob(change: Partial<Master> = {}): Job {
-  return newJob({ id: 'job-1', title: 'Edit', now: '2026-11-01T10:00:00.000Z', master: testMaster(change) });
+  return newJob({
+    id: 'job-1',
+    title: 'Edit',
+    now: '2026-11-01T10:00:00.000Z',
+    master: testMaster(change),
+    sheets: SHIPPED_SHEETS,
+  });
+}
+
+/** Chooses a placement of the sheets that ship. */
+export function choose(placement: string): Command {
+  const target = findPlacement(SHIPPED_SHEETS, placement);
+  if (!target) throw new RangeError(`no sheet that ships has ${placement}`);
+  return { type: 'choose-placement', placement, size: canvasSizeFor(target) };
 }
 
 /** A framing of the one shot that such a job has, with a window of one place. */

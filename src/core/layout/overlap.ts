@@ -18,6 +18,19 @@ export function shows(window: Window, point: Point, live: number): boolean {
   return corners.every((a, i) => side(a, corners[(i + 1) % 4] as Point, point) >= 0);
 }
 
+/** Where a point of the live area is seen in a window: 0…1 of the pane, outside of it past those. @param live as above. */
+export function placeIn(window: Window, point: Point, live: number): Point {
+  const [corner, right, , down] = cornersOf(window, live);
+  const across = { x: right.x - corner.x, y: right.y - corner.y };
+  const downward = { x: down.x - corner.x, y: down.y - corner.y };
+  const from = { x: point.x - corner.x, y: point.y - corner.y };
+  const area = across.x * downward.y - across.y * downward.x;
+  return {
+    x: (from.x * downward.y - from.y * downward.x) / area,
+    y: (across.x * from.y - across.y * from.x) / area,
+  };
+}
+
 const apart = (a: Rect, b: Rect): boolean =>
   a.x >= b.x + b.width || b.x >= a.x + a.width || a.y >= b.y + b.height || b.y >= a.y + a.height;
 

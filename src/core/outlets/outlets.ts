@@ -1,11 +1,8 @@
-import { type Placement, type RuleSheet, ruleSheetSchema } from './rule-sheet';
-import tesselle from './sheets/tesselle.json';
-import verrow from './sheets/verrow.json';
-
-/** The rule sheets that ship, checked as they are loaded. */
-export const RULE_SHEETS: readonly RuleSheet[] = [verrow, tesselle].map((sheet) =>
-  ruleSheetSchema.parse(sheet),
-);
+import type { Canvas } from '../layout/canvas';
+import type { Size } from '../picture/size';
+import type { Placement } from './placement';
+import { type RuleSheet, SHEET_VERSION, type Sheets } from './rule-sheet';
+import { usualSize } from './taken-sizes';
 
 /** A placement with the outlet that it belongs to. */
 export interface OutletPlacement {
@@ -17,64 +14,100 @@ export interface OutletPlacement {
   label: string;
 }
 
-/** Every placement of every sheet, in the sheets' order. */
-export const PLACEMENTS: readonly OutletPlacement[] = RULE_SHEETS.flatMap((sheet) =>
-  sheet.placements.map((placement) => ({
-    key: `${sheet.outlet}/${placement.id}`,
-    sheet,
-    placement,
-    label: `${sheet.name} ${placement.name}`,
-  })),
-);
+const placementIn = (sheet: RuleSheet, placement: Placement): OutletPlacement => ({
+  key: `${sheet.outlet}/${placement.id}`,
+  sheet,
+  placement,
+  label: `${sheet.name} ${placement.name}`,
+});
 
-/** The placement of a key. @throws RangeError for a key that no sheet has. */
-export function placementOf(key: string): OutletPlacement {
-  const found = PLACEMENTS.find((placement) => placement.key === key);
-  if (!found) throw new RangeError(`no rule sheet has a placement ${key}`);
-  return found;
-}
+/** Every placement of some sheets, in their order. */
+export const placementsOf = (sheets: Sheets): OutletPlacement[] =>
+  sheets.flatMap((sheet) => sheet.placements.map((placement) => placementIn(sheet, placement)));
+
+/** The placement of a key, or null where no sheet has it. */
+export const findPlacement = (sheets: Sheets, key: string): OutletPlacement | null => {
+  const [outlet, id] = key.split('/');
+  const sheet = sheets.find((sheet) => sheet.outlet === outlet);
+  const placement = sheet?.placements.find((placement) => placement.id === id);
+  return sheet && placement ? placementIn(sheet, placement) : null;
+};
 
 /** The key of a size of the person's own, which no outlet sets limits for. */
 export const OWN_KEY = 'own/size';
 
-/** What a canvas is judged by: its placement, or for a size of its own nothing but what a file can hold. */
-export function targetOf({
-  placement,
-  width,
-  height,
-}: {
-  placement: string | null;
-  width: number;
-  height: number;
-}): OutletPlacement {
-  if (placement !== null) return placementOf(placement);
+/**
+ * What a canvas is judged by: its placement; for a size of its own, or a placement that no sheet has any more, nothing
+ * but what a file can hold.
+ */
+export function targetOf(
+  sheets: Sheets,
+  { placement, width, height }: Pick<Canvas, 'placement'> & Size,
+): OutletPlacement {
+  const found = placement === null ? null : findPlacement(sheets, placement);
+  if (found) return found;
+  const limits: Placement = { ...OWN_LIMITS, sizes: { kind: 'one', size: { width, height } } };
   return {
     key: OWN_KEY,
-    label: `Own ${width}×${height}`,
-    sheet: { ...OWN_SHEET, placements: [{ ...OWN_LIMITS, width, height }] },
-    placement: { ...OWN_LIMITS, width, height },
+    label: placement === null ? `Own ${width}×${height}` : `${placement} (no rule sheet)`,
+    sheet: { ...OWN_SHEET, placements: [limits] },
+    placement: limits,
   };
 }
+
+/** The size of a canvas that is made for a placement. */
+export const canvasSizeFor = ({ placement }: OutletPlacement): Size => usualSize(placement.sizes);
+
+/** What a canvas is called: its placement, or its size. */
+export const canvasLabel = (sheets: Sheets, canvas: Pick<Canvas, 'placement'> & Size): string =>
+  targetOf(sheets, canvas).label;
 
 const OWN_LIMITS: Placement = {
   id: 'size',
   name: 'Own size',
-  width: 16,
-  height: 16,
-  maxSeconds: 86_400,
-  maxRate: { num: 240, den: 1 },
-  maxBytes: 1e12,
-  containers: ['mp4'],
+  sizes: { kind: 'one', size: { width: 16, height: 16 } },
   bars: 'discouraged',
-  audio: { required: false, sampleRates: [48000], leastChannels: 1 },
-  titleCharacters: 1000,
-  descriptionCharacters: 10_000,
+  length: { least: null, most: 86_400, best: null },
+  mostBytes: 1e12,
+  containers: ['mp4'],
+  video: {
+    codecs: ['avc'],
+    profiles: ['high'],
+    mostLevel: 62,
+    mostBits: null,
+    mostRate: { num: 240, den: 1 },
+    interlaced: false,
+    oblongPixels: false,
+  },
+  audio: {
+    required: false,
+    codecs: ['aac'],
+    sampleRates: [44_100, 48_000],
+    leastChannels: 1,
+    mostChannels: 8,
+    leastBits: null,
+    loudness: null,
+    mostPeak: null,
+  },
+  words: {
+    title: 1000,
+    description: { most: 10_000, seen: 10_000 },
+    tags: { most: 100, characters: 100, required: null },
+  },
+  audiences: ['private'],
+  muted: false,
+  childrenStatement: false,
+  longVideo: 'none',
+  zones: { phone: [], tablet: [], desk: [] },
+  cover: null,
+  ladder: [],
 };
 const OWN_SHEET: RuleSheet = {
-  schemaVersion: 1,
+  schemaVersion: SHEET_VERSION,
   outlet: 'own',
   name: 'no outlet',
   about: 'A size of your own',
   date: '2026-01-01',
+  source: '',
   placements: [OWN_LIMITS],
 };

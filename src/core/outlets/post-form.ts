@@ -10,6 +10,10 @@ export const postFormSchema = z.object({
   description: z.string().max(5000),
   tags: z.array(z.string().max(60)).max(40),
   audience: audienceSchema,
+  /** Whether the clip is made for children; null where nothing was said. */
+  forChildren: z.boolean().nullable().default(null),
+  /** The address of the long video that it came from. */
+  longVideo: z.string().max(2000).nullable().default(null),
 });
 export type PostForm = z.infer<typeof postFormSchema>;
 

@@ -4,6 +4,7 @@ import type { PlanSegment } from '../render/plan';
 import { blackBorders, plannedBorders, sharedBorders, unplannedBorders, widerBorders } from './borders';
 import { NO_BORDERS } from '../picture/borders';
 import { askedFacts, foundFacts, proofOf } from './proof';
+import { SHIPPED_SHEETS } from '../outlets/shipped';
 
 /** A grey picture of 40×60 with black borders. */
 function barred(
@@ -77,7 +78,7 @@ describe('black borders', () => {
 
 describe('proof', () => {
   const job = testJob();
-  const plan = planOfJob(job);
+  const plan = planOfJob(job, SHIPPED_SHEETS);
   const asked = askedFacts(plan);
   const made = testMaster({ picture: { width: 1080, height: 1920 } });
 

@@ -12,6 +12,12 @@ const BITS_PER_PIXEL = 0.16;
 /** Never less for a clip of the trade's sizes: 5–6 Mb/s is the low end in use (common practice, no source). */
 const FLOOR = 5_000_000;
 
+/** What a placement takes at most: bytes of a file, and video bits a second. */
+interface Caps {
+  mostBytes: number;
+  mostBits: number | null;
+}
+
 /** A bit rate worked out, with what decided it. */
 export interface BitRateChoice {
   /** Video bits a second. */
@@ -21,21 +27,21 @@ export interface BitRateChoice {
 
 /**
  * The default video bit rate of an export: by picture size and rate, not above twice the master's own (a second
- * compression needs room, but bits beyond that hold nothing), not under 5 Mb/s, and under the outlet's file cap.
+ * compression needs room, but bits beyond that hold nothing), not under 5 Mb/s, and under the outlet's caps.
  *
  * @param masterBits bits a second of the master's video.
- * @param maxBytes the placement's file cap. @param seconds the clip's length.
+ * @param seconds the clip's length.
  */
 export function defaultBitRate(
   size: Size,
   rate: FrameRate,
   masterBits: number,
-  maxBytes: number,
+  { mostBytes, mostBits }: Caps,
   seconds: number,
 ): BitRateChoice {
   const byPicture = size.width * size.height * rateValue(rate) * BITS_PER_PIXEL;
   const byMaster = Math.max(FLOOR, masterBits * 2);
-  const byCap = (maxBytes * 8 * 0.95) / Math.max(seconds, 1) - AUDIO_BITS;
+  const byCap = Math.min((mostBytes * 8 * 0.95) / Math.max(seconds, 1) - AUDIO_BITS, mostBits ?? Infinity);
   const wanted = Math.max(FLOOR, Math.min(byPicture, byMaster));
   const reason = wanted > byPicture ? 'floor' : wanted < byPicture ? 'master' : 'picture';
   const choice: BitRateChoice = wanted > byCap ? { bits: byCap, reason: 'cap' } : { bits: wanted, reason };

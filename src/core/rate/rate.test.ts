@@ -30,29 +30,36 @@ describe('level', () => {
   });
 });
 
+const capped = (mostBytes: number, mostBits: number | null = null) => ({ mostBytes, mostBits });
+
 describe('bit rate', () => {
   // About 40 MB for 60 s is a good square post, so 5.3 Mb/s (common practice, no source).
   it('lies near common practice for a square post of 60 s', () => {
     const square = { width: 1080, height: 1080 };
-    const { bits } = defaultBitRate(square, { num: 30, den: 1 }, 16e6, 1e8, 60);
+    const { bits } = defaultBitRate(square, { num: 30, den: 1 }, 16e6, capped(1e8), 60);
     const bytes = estimatedBytes(1800, { num: 30, den: 1 }, bits, 160_000, 48000);
     expect(bytes / 1e6).toBeGreaterThan(30);
     expect(bytes / 1e6).toBeLessThan(50);
   });
 
   it('says what decided it', () => {
-    const chosen = (master: number, cap: number) => defaultBitRate(tall, FILM, master, cap, 60);
+    const chosen = (master: number, cap: number) => defaultBitRate(tall, FILM, master, capped(cap), 60);
     expect(chosen(20e6, 1e9)).toEqual({ bits: 8_000_000, reason: 'picture' });
     expect(chosen(3e6, 1e9)).toEqual({ bits: 6_000_000, reason: 'master' });
     expect(chosen(20e6, 2e7)).toMatchObject({ reason: 'cap' });
-    expect(defaultBitRate({ width: 640, height: 640 }, FILM, 20e6, 1e9, 60)).toEqual({
+    expect(defaultBitRate({ width: 640, height: 640 }, FILM, 20e6, capped(1e9), 60)).toEqual({
       bits: 5_000_000,
       reason: 'floor',
     });
   });
 
+  it('is not over what the outlet takes', () => {
+    const chosen = defaultBitRate(tall, FILM, 20e6, capped(1e9, 6_000_000), 60);
+    expect(chosen).toEqual({ bits: 6_000_000, reason: 'cap' });
+  });
+
   it('keeps a capped file under the cap', () => {
-    const { bits } = defaultBitRate(tall, FILM, 20e6, 2e7, 60);
+    const { bits } = defaultBitRate(tall, FILM, 20e6, capped(2e7), 60);
     expect(estimatedBytes(1438, FILM, bits, 160_000, 48000)).toBeLessThan(2e7);
   });
 });

@@ -7,7 +7,6 @@ import type { Source } from '../master/source';
 import type { Canvas } from '../layout/canvas';
 import { framingFor } from '../layout/framing-for';
 import { fittedPixels, type Pane, panesOf } from '../layout/layout';
-import { targetOf } from '../outlets/outlets';
 import { liveSize } from '../picture/live-area';
 import type { CanvasRect, PictureRect, Size } from '../picture/size';
 import { type FrameRate, scaledFrames, shownFrame } from '../time/frame-rate';
@@ -91,6 +90,8 @@ export interface PlanInput {
   shots: readonly Shot[];
   framings: readonly Framing[];
   sources: readonly Source[];
+  /** Fewest channels that the outlet takes; 1 where it does not matter. */
+  leastChannels?: number;
 }
 
 /**
@@ -137,7 +138,7 @@ export function planOf(canvas: Canvas, input: PlanInput): RenderPlan {
     height,
     rate,
     ground,
-    leastChannels: targetOf(canvas).placement.audio.leastChannels,
+    leastChannels: input.leastChannels ?? 1,
     frames: starts[input.cut.length] as number,
     sources: input.sources,
     segments,

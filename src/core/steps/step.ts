@@ -2,6 +2,7 @@ import type { Finding } from '../check/finding';
 import type { Severity } from '../check/rule';
 import type { Problem } from '../diagnosis/diagnosis';
 import type { Job } from '../job/job';
+import type { Sheets } from '../outlets/rule-sheet';
 
 /** How something stands: a finding's severity, or not begun. */
 export type Standing = Severity | 'open';
@@ -9,6 +10,7 @@ export type Standing = Severity | 'open';
 /** What a step's standing is worked out from. */
 export interface StepInput {
   job: Job;
+  sheets: Sheets;
   /** Of the canvas that is worked on. */
   findings: readonly Finding[];
   /** Of the job's masters. */

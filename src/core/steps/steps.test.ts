@@ -12,9 +12,11 @@ const change = (job: Job, command: Command): Job => ({
   ...job,
   edit: applyCommand(job.edit, command),
 });
-const next = (job: Job) => nextOf(job, checkJob(job, LOOKED)).label;
+const next = (job: Job) => nextOf(job, checkJob(job, LOOKED), LOOKED.sheets).label;
 const step = (job: Job, name: string) =>
-  stepsOf({ job, findings: checkJob(job, LOOKED), problems: [] }).find((step) => step.name === name);
+  stepsOf({ ...LOOKED, job, findings: checkJob(job, LOOKED), problems: [] }).find(
+    (step) => step.name === name,
+  );
 const exported = (job: Job, state: ExportRecord['state'] = 'done'): Job => ({
   ...job,
   exports: [
@@ -79,7 +81,7 @@ it('says where each step stands', () => {
   expect(step(job, 'canvas')?.summary).toBe('Verrow Short, 1080×1920, 9:16');
   expect(step(job, 'cut')).toMatchObject({ summary: '0:41.0 kept of 0:41.0', standing: 'note' });
   expect(step(job, 'frame')?.summary).toBe('0 of 1 shot framed');
-  expect(step(job, 'check')).toMatchObject({ standing: 'stop', summary: '1 stop, 1 note, 13 passed' });
+  expect(step(job, 'check')).toMatchObject({ standing: 'stop', summary: '2 stops, 3 notes, 26 passed' });
   expect(step(exported(job, 'running'), 'export')?.summary).toBe('Under way');
   expect(step(exported(job, 'failed'), 'export')?.standing).toBe('warn');
   expect(step(exported(job), 'export')?.standing).toBe('pass');
@@ -96,7 +98,8 @@ it('says when there is something to look at in a master', () => {
     offers: [],
     repaired: false,
   } as const;
-  const master = (problems: Problem[]) => stepsOf({ job, findings: checkJob(job, LOOKED), problems })[0];
+  const master = (problems: Problem[]) =>
+    stepsOf({ ...LOOKED, job, findings: checkJob(job, LOOKED), problems })[0];
   expect(master([])).toMatchObject({ standing: 'pass', summary: '1920×1080, 23.976 fps' });
   expect(master([{ ...problem, offers: [] }])).toMatchObject({
     standing: 'warn',

@@ -4,6 +4,7 @@ import { fixLabel } from '../check/fixes';
 import { activeClip, type Job } from '../job/job';
 import { signatureOf } from '../job/signature';
 import { targetOf } from '../outlets/outlets';
+import type { Sheets } from '../outlets/rule-sheet';
 import { canvasStep } from './canvas-step';
 import { checkStep } from './check-step';
 import { exportStep } from './export-step';
@@ -45,6 +46,7 @@ export function stepsOf(input: StepInput): JobStep[] {
 export function nextOf(
   job: Job,
   findings: readonly Finding[],
+  sheets: Sheets,
 ): { label: string; step: StepName; fix?: Finding['fix'] } {
   const [stop] = heldBack(findings, activeClip(job.edit), 'export');
   if (stop?.fix) return { label: fixLabel(stop.fix), step: 'check', fix: stop.fix };
@@ -52,7 +54,7 @@ export function nextOf(
   const signature = signatureOf(job.edit);
   const current = job.exports.find((record) => record.signature === signature && record.state === 'done');
   if (!current) return { label: 'Export the clip', step: 'export' };
-  const { sheet } = targetOf(current);
+  const { sheet } = targetOf(sheets, current);
   const posted = job.posts.some((post) => post.exportId === current.id && post.state === 'accepted');
   return posted ? { label: 'See the posts', step: 'post' } : { label: `Post to ${sheet.name}`, step: 'post' };
 }

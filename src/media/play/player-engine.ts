@@ -30,6 +30,11 @@ const now = (): number => performance.timeOrigin + performance.now();
 const sleep = (milliseconds: number): Promise<void> =>
   new Promise((resolve) => setTimeout(resolve, milliseconds));
 
+/** What a redrawing is of: a plan changes the canvases alone, not the master's own picture. */
+const EVERYTHING = 'everything';
+const CANVASES = 'canvases';
+type Drawn = typeof EVERYTHING | typeof CANVASES;
+
 /** What is on screen. */
 interface Held {
   source: number;
@@ -54,7 +59,8 @@ export class PlayerEngine {
   private generation = 0;
   private wanted: { source: number; frame: number } | null = null;
   private seeking = false;
-  private redrawWaits = false;
+  /** What is drawn once the orders that wait are taken; null where nothing is to be. */
+  private waits: Drawn | null = null;
   private quality: Quality = 'full';
   private readonly stage = new Stage();
 
@@ -71,13 +77,13 @@ export class PlayerEngine {
         case 'plans':
           this.plans = order.plans;
           this.moved = {};
-          return this.redrawSoon();
+          return this.redrawSoon(CANVASES);
         case 'redraw':
           this.moved = order.segments;
-          return this.redrawSoon();
+          return this.redrawSoon(CANVASES);
         case 'views':
           this.sizes = order.sizes;
-          return this.redrawSoon();
+          return this.redrawSoon(EVERYTHING);
         case 'show':
           this.generation += 1;
           this.wanted = { source: order.source, frame: order.frame };
@@ -146,7 +152,8 @@ export class PlayerEngine {
 
   private async readTo(reader: MasterReader, source: number, frame: number, exact: boolean): Promise<void> {
     const { held } = this;
-    if (held?.frame === frame && held.source === source && (held.exact || !exact)) return this.redraw();
+    if (held?.frame === frame && held.source === source && (held.exact || !exact))
+      return this.redraw(EVERYTHING);
     const known = this.cursor;
     if (!known || known.reader !== reader || frame < known.next || frame > known.next + READ_ON) {
       await this.dropCursor();
@@ -300,7 +307,7 @@ export class PlayerEngine {
     if (turn !== this.holding) return picture.close();
     this.drop();
     this.held = { source, frame, piece, exact, picture };
-    this.redraw();
+    this.redraw(EVERYTHING);
   }
 
   private drop(): void {
@@ -309,23 +316,25 @@ export class PlayerEngine {
   }
 
   /** Draws once after all orders that are waiting: a drag sends more plans than can be drawn. */
-  private redrawSoon(): void {
-    if (this.redrawWaits) return;
-    this.redrawWaits = true;
+  private redrawSoon(what: Drawn): void {
+    const waited = this.waits !== null;
+    this.waits = this.waits === EVERYTHING ? EVERYTHING : what;
+    if (waited) return;
     setTimeout(() => {
-      this.redrawWaits = false;
-      this.redraw();
+      const drawn = this.waits ?? what;
+      this.waits = null;
+      this.redraw(drawn);
     });
   }
 
-  /** Draws the held frame on every view that is on screen. */
-  private redraw(): void {
+  /** Draws the held frame on the views that are on screen. */
+  private redraw(what: Drawn): void {
     if (!this.held) return;
     const { source, frame, piece, picture } = this.held;
     const pictures: Partial<Record<View, ImageBitmap>> = {};
     const { master, ...canvases } = this.sizes;
     const orientation = this.sources.source(source);
-    if (master) pictures.master = this.stage.master(master, picture, orientation);
+    if (master && what === EVERYTHING) pictures.master = this.stage.master(master, picture, orientation);
     for (const [view, size] of Object.entries(canvases) as [View, Size][]) {
       const plan = this.plans[view]?.[source];
       if (!plan) continue;

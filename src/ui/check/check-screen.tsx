@@ -11,9 +11,9 @@ import { showFrame } from '@state/player';
 import { useSizeTrial } from '@state/size-trials';
 import { CanvasRow } from '../frame/canvas-cards';
 import { OverrideForm } from './override-form';
-import { useClip, useFindings, useJob, useLooks } from '../job/job-context';
+import { useClip, useFindings, useJob, useKnown } from '../job/job-context';
 import { JobPage } from '../job/job-page';
-import { useTarget } from '../job/use-target';
+import { useRuleSheets, useTarget } from '../job/use-target';
 import { Mark } from '../parts/mark';
 import { Body, Figures, Soft, Strong } from '../parts/words';
 import { colours, space, card } from '../theme/tokens';
@@ -26,7 +26,7 @@ export function CheckScreen() {
   const job = useJob();
   const router = useRouter();
   const findings = useFindings(true);
-  useSizeTrial(job, useLooks(job.masters), useExports(isBusy));
+  useSizeTrial(job, useKnown(job.masters), useExports(isBusy));
   const { label } = useTarget();
   const clip = useClip();
   const stopped = heldBack(findings, clip, 'export').length;
@@ -58,6 +58,7 @@ export function CheckScreen() {
 
 function FindingRow({ finding }: { finding: Finding }) {
   const job = useJob();
+  const sheets = useRuleSheets();
   const router = useRouter();
   const target = useTarget();
   const name = ruleName(finding.rule);
@@ -69,7 +70,7 @@ function FindingRow({ finding }: { finding: Finding }) {
   const override = (reason: string | null) =>
     dispatch(job.id, { type: 'set-override', rule: finding.rule, canvas, reason });
   const look = () => {
-    const plan = planOfJob(job);
+    const plan = planOfJob(job, sheets);
     const { masterFrame, source } = plannedFrame(plan, Math.min(frame ?? 0, plan.frames - 1));
     showFrame(masterFrame, plan.sources[source]?.id);
     router.replace(`/job/${job.id}/frame`);

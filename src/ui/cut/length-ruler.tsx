@@ -4,9 +4,11 @@ import { masterLengths } from '@core/check/check';
 import { type Cut, cutFrames } from '@core/cut/cut';
 import type { Canvas } from '@core/layout/canvas';
 import { targetOf } from '@core/outlets/outlets';
+import type { Sheets } from '@core/outlets/rule-sheet';
 import { framesWithin, secondsOf } from '@core/time/frame-rate';
 import { lengthLabel } from '@core/time/timecode';
 import { useClip, useJob } from '../job/job-context';
+import { useRuleSheets } from '../job/use-target';
 import { canvasMark } from '../theme/dyes';
 import { Soft, Strong } from '../parts/words';
 import { colours, space } from '../theme/tokens';
@@ -18,9 +20,10 @@ const ROOM = 1.06;
 export function LengthRuler({ cut }: { cut: Cut }) {
   const job = useJob();
   const clip = useClip();
+  const sheets = useRuleSheets();
   const [width, setWidth] = useState(0);
   const lengths = masterLengths(job);
-  const rows = clip.canvases.map((canvas) => rowOf(canvas, cutFrames(cut, lengths, canvas.rate)));
+  const rows = clip.canvases.map((canvas) => rowOf(sheets, canvas, cutFrames(cut, lengths, canvas.rate)));
   const [first] = rows;
   if (!first) return null;
   const longest = Math.max(...rows.flatMap((row) => [row.seconds, Math.min(row.limit, row.seconds * 4)]));
@@ -67,23 +70,24 @@ export function LengthRuler({ cut }: { cut: Cut }) {
 
 type Row = ReturnType<typeof rowOf>;
 
-function rowOf(canvas: Canvas, frames: number) {
-  const { placement, label } = targetOf(canvas);
+function rowOf(sheets: Sheets, canvas: Canvas, frames: number) {
+  const { placement, label } = targetOf(sheets, canvas);
+  const { most, best } = placement.length;
   const seconds = secondsOf(frames, canvas.rate);
   return {
     canvas,
     label,
     frames,
     seconds,
-    limit: placement.maxSeconds,
-    best: placement.bestSeconds,
-    over: Math.max(0, frames - framesWithin(placement.maxSeconds, canvas.rate)),
+    limit: most,
+    best,
+    over: Math.max(0, frames - framesWithin(most, canvas.rate)),
     mark: canvasMark(canvas.dye),
   };
 }
 
 function limitWords({ best, seconds, limit, label }: Row): string {
-  const inBest = best !== undefined && seconds >= best.from && seconds <= best.to;
+  const inBest = best !== null && seconds >= best.from && seconds <= best.to;
   return `${label}: ${best ? `best ${best.from}–${best.to} s${inBest ? ' (in it)' : ''}, ` : ''}limit ${limit} s`;
 }
 

@@ -18,7 +18,7 @@ export function PartsPanel() {
   const [most, setMost] = useState<number | null>(null);
   const [overlap, setOverlap] = useState(0);
   const [said, setSaid] = useState<string | null>(null);
-  const limit = most ?? placement.maxSeconds;
+  const limit = most ?? placement.length.most;
   const split = () => {
     try {
       const count = splitIntoParts(job, limit, overlap);
@@ -34,7 +34,7 @@ export function PartsPanel() {
   return (
     <View style={styles.panel}>
       <Heading>Parts</Heading>
-      <Soft>{`Divides at shots and pauses near the even split. ${label} takes ${placement.maxSeconds} s.`}</Soft>
+      <Soft>{`Divides at shots and pauses near the even split. ${label} takes ${placement.length.most} s.`}</Soft>
       <View style={styles.row}>
         <NumberField
           label="Longest part"

@@ -3,7 +3,6 @@ import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { bitsLabel, bytesLabel } from '@core/figures/figures';
-import { canvasLabel } from '@core/job/canvases';
 import { onClip } from '@core/job/job';
 import type { ExportRecord } from '@core/job/records';
 import {
@@ -23,6 +22,7 @@ import { StripBar } from '../parts/strip-bar';
 import { Soft, Strong } from '../parts/words';
 import { colours, space } from '../theme/tokens';
 import { ProofTable } from './proof-table';
+import { useCanvasLabel } from '../job/use-target';
 
 const STAGES: Record<Running['stage'], string> = {
   waiting: 'Waits for its turn',
@@ -39,7 +39,7 @@ function progressWords({ stage, done, total, speed, left }: Running): string {
 /** One export: how far it is, or what came of it. */
 export function ExportCard({ record, stale }: { record: ExportRecord; stale: boolean }) {
   const running = useExports((state) => state.running[record.id]);
-  const label = canvasLabel(record);
+  const label = useCanvasLabel()(record);
   const facts = [
     `${record.width}×${record.height}`,
     bitsLabel(record.videoBits),

@@ -14,7 +14,7 @@ import { dispatch } from '@state/jobs';
 import { useSizeTrial } from '@state/size-trials';
 import { CanvasRow } from '../frame/canvas-cards';
 import { JobPage } from '../job/job-page';
-import { useClip, useFindings, useJob, useLooks } from '../job/job-context';
+import { useClip, useFindings, useJob, useKnown } from '../job/job-context';
 import { useTarget } from '../job/use-target';
 import { NumberField } from '../parts/number-field';
 import { Notice } from '../parts/notice';
@@ -36,10 +36,10 @@ export function ExportScreen() {
   const router = useRouter();
   const target = useTarget();
   const findings = useFindings(true);
-  const passOf = useLooks(job.masters);
+  const known = useKnown(job.masters);
   const { id, edit } = job;
   const clip = useClip();
-  const trying = useSizeTrial(job, passOf, useExports(isBusy));
+  const trying = useSizeTrial(job, known, useExports(isBusy));
   const waits = useExports((state) => waitingOf(state, id, clip.id) !== null);
   const canvas = activeCanvas(clip);
   const records = job.exports.filter(
@@ -47,7 +47,7 @@ export function ExportScreen() {
     (record) => record.clip === clip.id || !edit.clips.some((other) => other.id === record.clip),
   );
   const several = clip.canvases.length > 1;
-  const choice = workedOutBitRate(job);
+  const choice = workedOutBitRate(job, known.sheets);
   const stops = heldBack(findings, clip, 'export');
   const size = findings.find((finding) => finding.rule === 'file-size');
   const free = clip.canvases.filter((canvas) => isFree(onCanvas(job, canvas.id)));

@@ -1,5 +1,4 @@
 import { Pressable, ScrollView, StyleSheet, View } from 'react-native';
-import { canvasLabel } from '@core/job/canvases';
 import type { Canvas } from '@core/layout/canvas';
 import { setCanvas } from '@state/jobs';
 import { canvasView } from '@state/player';
@@ -8,6 +7,7 @@ import { PictureView } from '../parts/picture-view';
 import { Soft, Strong } from '../parts/words';
 import { canvasMark } from '../theme/dyes';
 import { card, colours, space } from '../theme/tokens';
+import { useCanvasLabel } from '../job/use-target';
 
 /** Most columns of a card's picture, in pixels. */
 const MOST_ACROSS = 160;
@@ -62,7 +62,7 @@ interface CardProps {
 
 function Card({ canvas, alone, rows, onPress }: CardProps) {
   const { dye } = canvasMark(canvas.dye);
-  const label = canvasLabel(canvas);
+  const label = useCanvasLabel()(canvas);
   const aspect = canvas.width / canvas.height;
   const height = Math.min(rows, MOST_ACROSS / aspect);
   return (
@@ -85,6 +85,7 @@ function Card({ canvas, alone, rows, onPress }: CardProps) {
 export function CanvasRow() {
   const { id } = useJob();
   const { canvases, canvas: current } = useClip();
+  const labelOf = useCanvasLabel();
   if (canvases.length < 2) return null;
   return (
     <ScrollView
@@ -101,12 +102,12 @@ export function CanvasRow() {
           <Pressable
             key={canvas.id}
             role="radio"
-            aria-label={canvasLabel(canvas)}
+            aria-label={labelOf(canvas)}
             aria-checked={on}
             onPress={() => setCanvas(id, canvas.id)}
             style={[styles.chip, { borderLeftColor: canvasMark(canvas.dye).dye }, on && styles.on]}
           >
-            <Strong style={styles.name}>{canvasLabel(canvas)}</Strong>
+            <Strong style={styles.name}>{labelOf(canvas)}</Strong>
             <Soft>
               {canvas.width}×{canvas.height}
             </Soft>

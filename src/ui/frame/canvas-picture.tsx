@@ -1,7 +1,6 @@
 import { StyleSheet, View } from 'react-native';
 import { GestureDetector } from 'react-native-gesture-handler';
 import { directionOf } from '@core/framing/window';
-import { canvasLabel } from '@core/job/canvases';
 import type { PlannedPane } from '@core/render/plan';
 import { useBench } from '@state/bench';
 import { canvasView } from '@state/player';
@@ -11,6 +10,7 @@ import { canvasMark } from '../theme/dyes';
 import { DividerHandles } from './divider-handles';
 import type { FramingTools } from './use-framing';
 import { useWindowGestures } from './use-window-gestures';
+import { useCanvasLabel } from '../job/use-target';
 
 type Vector = { x: number; y: number };
 
@@ -25,6 +25,7 @@ export function CanvasPicture({
   height: number;
 }) {
   const { picture } = useSource();
+  const labelOf = useCanvasLabel();
   const { canvas, pane } = tools;
   const mark = canvasMark(canvas.dye);
   const scale = width / canvas.width;
@@ -63,12 +64,7 @@ export function CanvasPicture({
           aria-label="Canvas as it will be"
           style={[styles.area, { width: width + 6, height: height + 6, borderColor: mark.dye }]}
         >
-          <PictureView
-            view={canvasView(canvas.id)}
-            label={canvasLabel(canvas)}
-            width={width}
-            height={height}
-          />
+          <PictureView view={canvasView(canvas.id)} label={labelOf(canvas)} width={width} height={height} />
         </View>
       </GestureDetector>
       <DividerHandles canvas={canvas} width={width} height={height} />

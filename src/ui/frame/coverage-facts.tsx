@@ -16,16 +16,18 @@ import { useJob, useSource } from '../job/job-context';
 import { Figures, Soft } from '../parts/words';
 import { colours, space } from '../theme/tokens';
 import type { FramingTools } from './use-framing';
+import { useRuleSheets } from '../job/use-target';
 
 const BARE: Record<BareReason, string> = { bars: 'bars', gap: 'a gap' };
 
 /** The proof that the canvas is covered, its least margin, and how much the master is enlarged. */
 export function CoverageFacts({ tools }: { tools: FramingTools }) {
   const settled = useJob();
+  const sheets = useRuleSheets();
   const draft = usePlayer((state) => state.draft);
   const { rate } = useSource();
   const { margin, enlarged, canvas, fits, shot } = tools;
-  const whole = useMemo(() => planOfJob(settled), [settled]);
+  const whole = useMemo(() => planOfJob(settled, sheets), [settled, sheets]);
   const { coverage, plan, worst } = useMemo(() => {
     const { edit } = drafted(settled, draft);
     const change = { ...edit, changed: draft?.framings ?? [] };

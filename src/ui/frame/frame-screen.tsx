@@ -1,7 +1,6 @@
 import { memo, useDeferredValue, useMemo, useState } from 'react';
 import { type LayoutChangeEvent, StyleSheet, useWindowDimensions, View } from 'react-native';
 import { shotStates } from '@core/check/shot-states';
-import { canvasLabel } from '@core/job/canvases';
 import { type Mode, type Panel, useBench } from '@state/bench';
 import { showFrame, usePlayer } from '@state/player';
 import { JobPage } from '../job/job-page';
@@ -23,6 +22,7 @@ import { PlacePanel } from './place-panel';
 import { ShotStrip } from './shot-strip';
 import { TurnPanel } from './turn-panel';
 import { type FramingTools, useDraggedFraming, useFraming } from './use-framing';
+import { useCanvasLabel } from '../job/use-target';
 
 /** Most rows that the canvas picture takes, in pixels, on a phone and on a wide screen. */
 const CANVAS_ROWS = { phone: 190, wide: 290 };
@@ -56,6 +56,7 @@ const NONE: readonly string[] = [];
 
 /** The bench: the master with every canvas's window, and the canvases as they will be, playing in step. */
 export function FrameScreen() {
+  const labelOf = useCanvasLabel();
   const job = useJob();
   const tools = useFraming();
   const dragged = useDraggedFraming();
@@ -92,7 +93,7 @@ export function FrameScreen() {
   return (
     <JobPage
       title="Framing"
-      subtitle={`Shot ${tools.number} of ${tools.shots.length}, ${canvasLabel(tools.canvas)}${tools.owner === 'shared' ? '' : ', by itself'}`}
+      subtitle={`Shot ${tools.number} of ${tools.shots.length}, ${labelOf(tools.canvas)}${tools.owner === 'shared' ? '' : ', by itself'}`}
       tray={
         wide ? (
           <>

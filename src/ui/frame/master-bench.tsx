@@ -4,7 +4,6 @@ import { GestureDetector } from 'react-native-gesture-handler';
 import { Line } from 'react-native-svg';
 import { straightened, tilted } from '@core/framing/moves';
 import { centreOf, cornersOf } from '@core/framing/window';
-import { canvasLabel } from '@core/job/canvases';
 import { activeClip } from '@core/job/job';
 import { panesAt, shotPanes } from '@core/render/plan';
 import { useBench } from '@state/bench';
@@ -18,6 +17,7 @@ import { FocusPath } from './focus-path';
 import { MarginLabels } from './margin-labels';
 import type { FramingTools } from './use-framing';
 import { type OtherDrag, useWindowGestures } from './use-window-gestures';
+import { useCanvasLabel } from '../job/use-target';
 
 type Vector = { x: number; y: number };
 
@@ -71,6 +71,7 @@ export function MasterBench({ tools, width, height }: Props) {
 
 /** Every window of the shot on screen: of all canvases of the clip, and of all their panes. */
 function useWindows(tools: FramingTools): { active: ShownWindow; others: ShownWindow[] } {
+  const labelOf = useCanvasLabel();
   const settled = useJob();
   const draft = usePlayer((state) => state.draft);
   const source = useSource();
@@ -87,9 +88,7 @@ function useWindows(tools: FramingTools): { active: ShownWindow; others: ShownWi
         window: pane.window,
         mark: canvasMark(canvas.dye),
         name:
-          several && canvas.id === tools.canvas.id
-            ? `${canvasLabel(canvas)}, pane ${i + 1}`
-            : canvasLabel(canvas),
+          several && canvas.id === tools.canvas.id ? `${labelOf(canvas)}, pane ${i + 1}` : labelOf(canvas),
       }));
   });
   const on = shown.findLast((view) => view.canvas.id === tools.canvas.id && view.track === tools.track);

@@ -23,6 +23,7 @@ jest.mock('@media/play/player', () => ({
   Player: class {
     open = jest.fn();
     setPlans = jest.fn();
+    redraw = jest.fn();
     setViews = jest.fn();
     show = jest.fn();
     close = jest.fn();

@@ -1,5 +1,5 @@
 import { Pressable, StyleSheet, View } from 'react-native';
-import { canvasDuplicated, canvasLabel, canvasMoved, canvasRemoved, type Canvases } from '@core/job/canvases';
+import { canvasDuplicated, canvasMoved, canvasRemoved, type Canvases } from '@core/job/canvases';
 import type { ActOf } from '@core/job/commands/commands';
 import { ratioLabel } from '@core/picture/size';
 import { rateLabel } from '@core/time/frame-rate';
@@ -9,9 +9,11 @@ import { Soft, Strong } from '../parts/words';
 import { canvasMark } from '../theme/dyes';
 import { card, colours, space } from '../theme/tokens';
 import { useClip, useJob } from './job-context';
+import { useCanvasLabel } from './use-target';
 
 /** The clip's canvases in their order, each in its dye; the one that is worked on can be moved, copied, removed. */
 export function CanvasList() {
+  const labelOf = useCanvasLabel();
   const { id } = useJob();
   const clip = useClip();
   const { canvases } = clip;
@@ -21,7 +23,7 @@ export function CanvasList() {
     <View role="list" aria-label="Canvases" style={styles.list}>
       {canvases.map((canvas, i) => {
         const on = canvas.id === clip.canvas;
-        const label = canvasLabel(canvas);
+        const label = labelOf(canvas);
         return (
           <View
             key={canvas.id}

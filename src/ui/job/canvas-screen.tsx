@@ -5,7 +5,8 @@ import { Button } from 'react-native-paper';
 import { bytesLabel } from '@core/figures/figures';
 import { canvasAdded, canvasChanged } from '@core/job/canvases';
 import { activeCanvas } from '@core/job/clip';
-import { type OutletPlacement, PLACEMENTS, RULE_SHEETS } from '@core/outlets/outlets';
+import { canvasSizeFor, type OutletPlacement, placementsOf } from '@core/outlets/outlets';
+import { sizesLabel } from '@core/outlets/taken-sizes';
 import { ratioLabel } from '@core/picture/size';
 import { rateLabel } from '@core/time/frame-rate';
 import { dispatch } from '@state/jobs';
@@ -18,6 +19,7 @@ import { useClip, useJob } from './job-context';
 import { JobPage } from './job-page';
 import { PresetList } from './preset-list';
 import { RateChoice } from './rate-choice';
+import { useRuleSheets } from './use-target';
 
 /** Side of the square that a canvas is drawn in, in pixels. */
 const DRAWING = 56;
@@ -27,11 +29,14 @@ export function CanvasScreen() {
   const job = useJob();
   const clip = useClip();
   const canvas = activeCanvas(clip);
+  const sheets = useRuleSheets();
   const [adding, setAdding] = useState(false);
   const take = (target: OutletPlacement) => {
-    if (!adding) return dispatch(job.id, { type: 'choose-placement', placement: target.key });
+    const { width, height } = canvasSizeFor(target);
+    const size = { width, height };
+    if (!adding) return dispatch(job.id, { type: 'choose-placement', placement: target.key, size });
     setAdding(false);
-    const added = canvasAdded(clip, target.placement, target.key);
+    const added = canvasAdded(clip, size, target.key);
     dispatch(job.id, { type: 'set-canvases', act: 'add', ...added });
   };
   const takeSize = (width: number, height: number) => {
@@ -58,13 +63,13 @@ export function CanvasScreen() {
           : 'Or change the canvas that is marked. Changing it loses nothing: cut and framing stay.'}
       </Soft>
       <View role="radiogroup" aria-label={adding ? 'New canvas' : 'Placement'} style={styles.groups}>
-        {RULE_SHEETS.map((sheet) => (
+        {sheets.map((sheet) => (
           <View key={sheet.outlet} style={styles.group}>
             <Heading>{sheet.name}</Heading>
             <Soft>
               {sheet.about}. Rules as of {sheet.date}.
             </Soft>
-            {PLACEMENTS.filter((placement) => placement.sheet === sheet).map((placement) => (
+            {placementsOf([sheet]).map((placement) => (
               <PlacementRow
                 key={placement.key}
                 target={placement}
@@ -83,14 +88,21 @@ export function CanvasScreen() {
   );
 }
 
+/** Seconds, or minutes where there are many. */
+const lengthWords = (seconds: number): string =>
+  seconds < 600 ? `${seconds} s` : `${Number((seconds / 60).toFixed(1))} min`;
+
 function limitsOf({ placement }: OutletPlacement): string {
-  const { maxSeconds, bestSeconds, requiredTag, bars } = placement;
+  const { length, bars, sizes, video, words, mostBytes } = placement;
+  const { least, most, best } = length;
   return [
-    `at most ${maxSeconds} s${bestSeconds ? `, best ${bestSeconds.from}–${bestSeconds.to} s` : ''}`,
-    `${rateLabel(placement.maxRate)} fps`,
-    bytesLabel(placement.maxBytes),
+    sizes.kind === 'one' ? '' : sizesLabel(sizes),
+    `${least === null ? '' : `at least ${lengthWords(least)}, `}at most ${lengthWords(most)}`,
+    best ? `best ${best.from}–${best.to} s` : '',
+    `${rateLabel(video.mostRate)} fps`,
+    bytesLabel(mostBytes),
     bars === 'refused' ? 'no bars' : '',
-    requiredTag ? `tag #${requiredTag}` : '',
+    words.tags.required === null ? '' : `tag #${words.tags.required}`,
   ]
     .filter(Boolean)
     .join(', ');
@@ -105,8 +117,9 @@ interface PlacementProps {
 
 function PlacementRow({ target, on, mark, onPress }: PlacementProps) {
   const { placement, label } = target;
-  const scale = (DRAWING - 6) / Math.max(placement.width, placement.height);
-  const [width, height] = [placement.width * scale, placement.height * scale];
+  const size = canvasSizeFor(target);
+  const scale = (DRAWING - 6) / Math.max(size.width, size.height);
+  const [width, height] = [size.width * scale, size.height * scale];
   return (
     <Pressable
       role="radio"
@@ -129,7 +142,7 @@ function PlacementRow({ target, on, mark, onPress }: PlacementProps) {
       </Svg>
       <View style={styles.words}>
         <Strong>
-          {placement.name}, {placement.width}×{placement.height}, {ratioLabel(placement)}
+          {placement.name}, {size.width}×{size.height}, {ratioLabel(size)}
         </Strong>
         <Soft>{limitsOf(target)}</Soft>
         {on && <Soft style={styles.chosen}>Chosen</Soft>}

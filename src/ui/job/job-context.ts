@@ -1,6 +1,6 @@
 import { createContext, useContext, useMemo } from 'react';
 import { useShallow } from 'zustand/react/shallow';
-import { checkJob } from '@core/check/check';
+import { checkJob, type Known } from '@core/check/check';
 import { sizeKey } from '@core/check/size-trial';
 import type { Finding } from '@core/check/finding';
 import type { PassOf } from '@core/check/look';
@@ -12,6 +12,7 @@ import { NO_REPAIRS } from '@core/master/repairs';
 import type { Source } from '@core/master/source';
 import { passIn, usePasses } from '@state/passes';
 import { usePlayer } from '@state/player';
+import { useSheets } from '@state/sheets';
 import { useSizeTrials } from '@state/size-trials';
 
 /** The job that the page is about. */
@@ -48,6 +49,13 @@ export function useLooks(masters: readonly Master[]): PassOf {
   }, [masters, done]);
 }
 
+/** What masters of the job are checked with. */
+export function useKnown(masters: readonly Master[]): Known {
+  const passOf = useLooks(masters);
+  const sheets = useSheets((state) => state.sheets);
+  return useMemo(() => ({ sheets, passOf }), [sheets, passOf]);
+}
+
 /** What the diagnosis says of masters of the job, from what its pass found so far. */
 export function useProblems(masters: readonly Master[]): Problem[] {
   const { edit } = useJob();
@@ -72,5 +80,6 @@ export function useFindings(sized: boolean): Finding[] {
   const work = useMemo(() => ({ edit, masters }), [edit, masters]);
   const key = useMemo(() => (sized ? sizeKey(work) : ''), [work, sized]);
   const tried = useSizeTrials((all) => all[key] ?? null);
-  return useMemo(() => checkJob(work, passOf, tried), [work, passOf, tried]);
+  const sheets = useSheets((state) => state.sheets);
+  return useMemo(() => checkJob(work, { sheets, passOf, triedBits: tried }), [work, sheets, passOf, tried]);
 }

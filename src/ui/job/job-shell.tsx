@@ -20,6 +20,7 @@ import { BringInProgress } from '../home/bring-in-progress';
 import { JobContext, useFindings, useJob, useProblems } from './job-context';
 import { Ticket } from './ticket';
 import { WatchNotice } from './watch-notice';
+import { useRuleSheets } from './use-target';
 
 const PLAY_KEYS = {
   ' ': togglePlay,
@@ -143,6 +144,7 @@ function Troubles({ job, lost }: { job: Job; lost: Master | null }) {
 function SideSheet() {
   const job = useJob();
   const findings = useFindings(false);
+  const sheets = useRuleSheets();
   const problems = useProblems(job.masters);
   const router = useRouter();
   const last = useSegments().at(-1);
@@ -154,7 +156,7 @@ function SideSheet() {
       </View>
       <Title numberOfLines={2}>{job.title}</Title>
       <Soft>Saved in this browser</Soft>
-      <Ticket jobId={job.id} steps={stepsOf({ job, findings, problems })} current={current} />
+      <Ticket jobId={job.id} steps={stepsOf({ job, sheets, findings, problems })} current={current} />
       <Button mode="outlined" onPress={() => router.dismissTo(`/job/${job.id}`)}>
         Master and facts
       </Button>

@@ -7,16 +7,17 @@ import { applyCommand } from '@core/job/commands/commands';
 import { type Job, sourceIn } from '@core/job/job';
 import { costWords } from '@core/render/rate-cost';
 import { compareRates, type FrameRate, rateLabel, STANDARD_RATES } from '@core/time/frame-rate';
+import type { Sheets } from '@core/outlets/rule-sheet';
 import { dispatch } from '@state/jobs';
 import { Heading, Soft, Strong } from '../parts/words';
 import { card, colours, space } from '../theme/tokens';
 import { useClip, useJob } from './job-context';
-import { useTarget } from './use-target';
+import { useRuleSheets, useTarget } from './use-target';
 
 /** What a rate does to the clip, before it is chosen. */
-function costOf(job: Job, rate: FrameRate): string {
+function costOf(job: Job, sheets: Sheets, rate: FrameRate): string {
   const edit = applyCommand(job.edit, { type: 'set-rate', rate });
-  return costWords(planOfJob({ masters: job.masters, edit }));
+  return costWords(planOfJob({ masters: job.masters, edit }, sheets));
 }
 
 /** The clip's rate: that of its masters, or another at a cost that is told first. */
@@ -24,6 +25,7 @@ export function RateChoice() {
   const job = useJob();
   const clip = useClip();
   const { placement, label } = useTarget();
+  const sheets = useRuleSheets();
   const [open, setOpen] = useState(false);
   const { rate } = activeCanvas(clip);
   const own = clip.cut.map((range) => sourceIn(job, range.master).rate);
@@ -31,16 +33,16 @@ export function RateChoice() {
     if (!open) return [];
     return STANDARD_RATES.filter((rate) => compareRates(rate, { num: 60, den: 1 }) <= 0).map((rate) => ({
       rate: rate,
-      cost: costOf(job, rate),
+      cost: costOf(job, sheets, rate),
     }));
-  }, [open, job]);
+  }, [open, job, sheets]);
   const isOwn = (rate: FrameRate) => own.some((master) => compareRates(master, rate) === 0);
   return (
     <View style={styles.box}>
       <Heading>Frame rate</Heading>
       <Soft>
-        {`${rateLabel(rate)} fps${isOwn(rate) ? ', as the master has' : `: ${costOf(job, rate)}`}. `}
-        {`${label} takes up to ${rateLabel(placement.maxRate)}.`}
+        {`${rateLabel(rate)} fps${isOwn(rate) ? ', as the master has' : `: ${costOf(job, sheets, rate)}`}. `}
+        {`${label} takes up to ${rateLabel(placement.video.mostRate)}.`}
       </Soft>
       {rows.map((row) => {
         const on = compareRates(row.rate, rate) === 0;
@@ -49,9 +51,9 @@ export function RateChoice() {
           <View key={name} role="listitem" aria-label={`${name}: ${row.cost}`} style={styles.row}>
             <View style={styles.words}>
               <Strong>{isOwn(row.rate) ? `${name}, the master's` : name}</Strong>
-              <Soft style={compareRates(row.rate, placement.maxRate) > 0 && styles.over}>
+              <Soft style={compareRates(row.rate, placement.video.mostRate) > 0 && styles.over}>
                 {row.cost}
-                {compareRates(row.rate, placement.maxRate) > 0 ? `; more than ${label} takes` : ''}
+                {compareRates(row.rate, placement.video.mostRate) > 0 ? `; more than ${label} takes` : ''}
               </Soft>
             </View>
             <Button

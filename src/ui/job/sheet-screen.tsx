@@ -3,7 +3,6 @@ import { useMemo, useState } from 'react';
 import { Image, type LayoutChangeEvent, StyleSheet, useWindowDimensions, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { fixCommand } from '@core/check/fixes';
-import { canvasLabel } from '@core/job/canvases';
 import { shotAt } from '@core/cut/master-shots';
 import { panesAt, shotPanes } from '@core/render/plan';
 import { nextOf, stepsOf } from '@core/steps/steps';
@@ -22,6 +21,7 @@ import { BackTool, HistoryTools } from './header-tools';
 import { useClip, useFindings, useJob, useProblems, useSource } from './job-context';
 import { Ticket } from './ticket';
 import { WindowOverlay } from './window-overlay';
+import { useCanvasLabel, useRuleSheets } from './use-target';
 
 /** The job sheet: the master with its window, its facts, and where every step stands. */
 export function SheetScreen() {
@@ -31,7 +31,8 @@ export function SheetScreen() {
   const findings = useFindings(true);
   const problems = useProblems(job.masters);
   const wide = useWindowDimensions().width >= WIDE;
-  const next = nextOf(job, findings);
+  const sheets = useRuleSheets();
+  const next = nextOf(job, findings, sheets);
   const act = () => {
     if (next.fix) dispatch(job.id, fixCommand(next.fix));
     else router.push(`/job/${job.id}/${next.step}`);
@@ -54,7 +55,7 @@ export function SheetScreen() {
       {job.masters.map((master) => (
         <EdgeQuestion key={master.id} master={master} />
       ))}
-      {!wide && <Ticket jobId={job.id} steps={stepsOf({ job, findings, problems })} />}
+      {!wide && <Ticket jobId={job.id} steps={stepsOf({ job, sheets, findings, problems })} />}
       <View style={styles.master}>
         <Heading>Master</Heading>
         <Facts facts={factsOf(source)} />
@@ -68,6 +69,7 @@ const POSTER_ROWS = 360;
 
 /** A frame of the master with the window of the canvas on it. */
 function Poster() {
+  const labelOf = useCanvasLabel();
   const job = useJob();
   const [width, setWidth] = useState(0);
   const clip = useClip();
@@ -85,7 +87,7 @@ function Poster() {
         key: `${canvas.id}-${i}`,
         window,
         mark: canvasMark(canvas.dye),
-        name: canvasLabel(canvas),
+        name: labelOf(canvas),
       })),
     );
   const measure = (event: LayoutChangeEvent) => setWidth(event.nativeEvent.layout.width);

@@ -2,12 +2,12 @@ import { Linking, StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { bytesLabel } from '@core/figures/figures';
 import type { PostRecord } from '@core/job/records';
-import { RULE_SHEETS } from '@core/outlets/outlets';
 import { cancelPost, type Sending as SendingState } from '@state/posts';
 import { Notice } from '../parts/notice';
 import { StripBar } from '../parts/strip-bar';
 import { Body, Soft } from '../parts/words';
 import { card, space } from '../theme/tokens';
+import { useRuleSheets } from '../job/use-target';
 
 /** A post on its way. */
 export function Sending({ sending, outlet }: { sending: SendingState; outlet: string }) {
@@ -27,7 +27,7 @@ export function Sending({ sending, outlet }: { sending: SendingState; outlet: st
 
 /** What an outlet said to a post. */
 export function PostCard({ post }: { post: PostRecord }) {
-  const outlet = RULE_SHEETS.find((sheet) => sheet.outlet === post.outlet)?.name ?? post.outlet;
+  const outlet = useRuleSheets().find((sheet) => sheet.outlet === post.outlet)?.name ?? post.outlet;
   if (post.state === 'refused') {
     return (
       <Notice standing="stop" title={`${outlet} refused “${post.title}”.`}>

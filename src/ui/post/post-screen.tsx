@@ -11,22 +11,29 @@ import { sendPost, usePosts } from '@state/posts';
 import { CanvasRow } from '../frame/canvas-cards';
 import { useClip, useFindings, useJob } from '../job/job-context';
 import { JobPage } from '../job/job-page';
-import { useTarget } from '../job/use-target';
+import { useRuleSheets, useTarget } from '../job/use-target';
 import { Choice } from '../parts/choice';
 import { Notice, TroubleNotice } from '../parts/notice';
 import { Body, Heading, Soft } from '../parts/words';
 import { colours, space } from '../theme/tokens';
 import { PostCard, Sending } from './post-card';
+import { PostStatements } from './post-statements';
 import { PostWords } from './post-words';
 
-const AUDIENCES: readonly { value: Audience; label: string }[] = [
-  { value: 'private', label: 'Private' },
-  { value: 'unlisted', label: 'Unlisted' },
-  { value: 'public', label: 'Public' },
-];
+const AUDIENCES: Record<Audience, string> = {
+  private: 'Private',
+  unlisted: 'Unlisted',
+  friends: 'Friends',
+  public: 'Public',
+};
+
+/** Those that the outlet knows, and the one that is chosen. */
+const audiencesFor = (taken: readonly Audience[], chosen: Audience) =>
+  [...new Set([...taken, chosen])].map((value) => ({ value, label: AUDIENCES[value] }));
 
 /** Sends the exported clip to its outlet with its words, and shows what the outlet says. */
 export function PostScreen() {
+  const sheets = useRuleSheets();
   const job = useJob();
   const clip = useClip();
   const target = useTarget();
@@ -36,7 +43,7 @@ export function PostScreen() {
   const ready = exportToPost(job);
   const again = job.posts.some((post) => post.exportId === ready?.id && post.state === 'accepted');
   const own = target.key === OWN_KEY;
-  const stops = ready ? postStops(job, ready) : heldBack(findings, clip, 'post');
+  const stops = ready ? postStops(job, ready, sheets) : heldBack(findings, clip, 'post');
   return (
     <JobPage
       title="Post"
@@ -97,12 +104,13 @@ export function PostScreen() {
         </Soft>
       )}
       <PostWords />
+      <PostStatements />
       <View style={styles.group}>
         <Heading>Who may see it</Heading>
         <Choice
           label="Who may see it"
           value={clip.audience}
-          options={AUDIENCES}
+          options={audiencesFor(target.placement.audiences, clip.audience)}
           onChange={(audience) => dispatch(job.id, { type: 'set-audience', audience })}
         />
         {clip.audience === 'private' && (

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { Pressable, StyleSheet, View } from 'react-native';
 import { Button, TextInput } from 'react-native-paper';
 import type { Words } from '@core/job/clip';
+import { characters, cutOff } from '@core/outlets/characters';
 import { dispatch } from '@state/jobs';
 import { useClip, useJob } from '../job/job-context';
 import { useTarget } from '../job/use-target';
@@ -16,7 +17,7 @@ export function PostWords() {
   const { words } = useClip();
   const set = (change: Partial<Words>, joins?: string) =>
     dispatch(id, { type: 'set-words', words: { ...words, ...change } }, joins);
-  const title = [...words.title].length;
+  const title = characters(words.title);
   return (
     <View style={styles.group}>
       <Heading>Words</Heading>
@@ -25,11 +26,11 @@ export function PostWords() {
         label="Title"
         aria-label="Title"
         value={words.title}
-        error={title > placement.titleCharacters}
+        error={title > placement.words.title}
         onChangeText={(text) => set({ title: text }, 'title')}
       />
       <Soft>
-        {title} of {placement.titleCharacters} characters. The main words first.
+        {title} of {placement.words.title} characters. The main words first.
       </Soft>
       <TextInput
         mode="outlined"
@@ -39,7 +40,7 @@ export function PostWords() {
         numberOfLines={3}
         value={words.description}
         onChangeText={(text) =>
-          set({ description: text.slice(0, placement.descriptionCharacters) }, 'description')
+          set({ description: cutOff(text, placement.words.description.most) }, 'description')
         }
       />
       <Tags tags={words.tags} onChange={(tags) => set({ tags })} />

@@ -1,4 +1,5 @@
 import type { Words } from '../../job/clip';
+import { cutOff } from '../../outlets/characters';
 import type { Fix } from '../fix';
 
 /** Cuts a title off where the outlet does. */
@@ -8,8 +9,8 @@ export const shortenTitle: Fix<{
   words: Words;
 }> = {
   label: ({ limit }) => `Shorten to ${limit} characters`,
-  command: ({ limit, words }) => {
-    const title = [...words.title.trim()].slice(0, limit).join('').trim();
-    return { type: 'set-words', words: { ...words, title } };
-  },
+  command: ({ limit, words }) => ({
+    type: 'set-words',
+    words: { ...words, title: cutOff(words.title.trim(), limit).trim() },
+  }),
 };

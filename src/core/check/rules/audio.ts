@@ -1,15 +1,6 @@
-import { exportChannels, exportSampleRate } from '../../render/export-sound';
-import { CEILING } from '../../sound/limiter';
 import { exportRule, outcome } from '../rule';
 
-/** Kilohertz, and those that the outlet takes. */
-interface SampleRate {
-  rate: number;
-  taken: string;
-}
-const figures = ({ rate, taken }: SampleRate): string => `${rate} kHz, limit ${taken} kHz`;
-
-/** Sound present, and what the export changes of it. */
+/** Sound present over the whole clip, and not silent. */
 export const audioRule = exportRule({
   name: 'Sound',
   outcomes: {
@@ -24,50 +15,31 @@ export const audioRule = exportRule({
       ({ silent, masters }) => `${silent} of the clip's ${masters} masters has no sound. It is silent there.`,
       ({ silent, masters }) => `${silent} of ${masters} masters`,
     ),
-    folded: outcome<{ channels: number }>(
-      ({ channels }) =>
-        `The master has ${channels} channels. The export folds them to stereo, and holds what adds up ` +
-        `under ${CEILING} dBTP.`,
-      ({ channels }) => `${channels} channels, limit 2 channels`,
+    silent: outcome<object>(
+      () => 'The master has a sound track, but nothing is heard on it. Take another track, or leave it out.',
+      () => 'silence',
     ),
-    loud: outcome<{ peak: number }>(
-      ({ peak }) =>
-        `The master's true peak is ${peak.toFixed(1)} dBTP. The export holds it under ${CEILING} dBTP.`,
-      ({ peak }) => `${peak.toFixed(1)} dBTP, limit ${CEILING} dBTP`,
+    present: outcome<{ muted: boolean }>(
+      ({ muted }, { label }) =>
+        muted
+          ? `The clip has sound; ${label} plays it muted until a viewer asks for it.`
+          : 'The clip has sound.',
+      () => 'present',
     ),
-    resampled: outcome<SampleRate>(
-      ({ rate }) => `The master's sound runs at ${rate} kHz. The export converts it to 48 kHz.`,
-      figures,
-    ),
-    widened: outcome<SampleRate>(
-      (_, { label }) =>
-        `The master's sound is mono, and ${label} wants stereo: both channels carry the same.`,
-      () => '1 channel, limit 2 channels',
-    ),
-    present: outcome<SampleRate>(({ rate }) => `Sound at ${rate} kHz.`, figures),
   },
   check({ sources, looks, target }) {
-    const { required, sampleRates, leastChannels } = target.placement.audio;
-    const taken = sampleRates.map((rate) => rate / 1000).join(' or ');
-    const sounds = sources.flatMap(({ audio }) => (audio ? [audio] : []));
-    const [first] = sounds;
-    if (!first) {
+    const { audio, muted } = target.placement;
+    const sounds = sources.flatMap((source) => source.audio ?? []);
+    if (sounds.length === 0) {
       const chosen = sources.some(({ audioTracks }) => audioTracks.length > 0);
-      return { severity: required ? 'stop' : 'warn', code: 'missing', values: { chosen } };
+      return { severity: audio.required ? 'stop' : 'warn', code: 'missing', values: { chosen } };
     }
     const silent = sources.length - sounds.length;
     if (silent > 0) return { severity: 'note', code: 'partly', values: { silent, masters: sources.length } };
-    const folded = sounds.find(({ channels }) => exportChannels(channels) !== channels);
-    if (folded) return { severity: 'note', code: 'folded', values: { channels: folded.channels } };
-    const peaks = looks.flatMap(({ pass }) => pass?.sound?.truePeak ?? []);
-    const peak = Math.max(-Infinity, ...peaks);
-    if (peak > CEILING) return { severity: 'note', code: 'loud', values: { peak } };
-    const other = sounds.find(({ sampleRate }) => exportSampleRate(sampleRate) !== sampleRate);
-    if (other)
-      return { severity: 'note', code: 'resampled', values: { rate: other.sampleRate / 1000, taken } };
-    const values = { rate: first.sampleRate / 1000, taken };
-    if (sounds.every(({ channels }) => channels < leastChannels))
-      return { severity: 'note', code: 'widened', values };
-    return { severity: 'pass', code: 'present', values };
+    const heard = looks.map(({ pass }) => pass?.sound);
+    // Below the absolute gate of EBU R 128 (−70 LUFS) all over: nothing was measured.
+    if (heard.every((sound) => sound !== undefined && sound !== null && sound.integrated === null))
+      return { severity: 'warn', code: 'silent', values: {} };
+    return { severity: 'pass', code: 'present', values: { muted } };
   },
 });

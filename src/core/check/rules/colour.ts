@@ -22,6 +22,12 @@ export const colourRule = exportRule({
         `The master has the colours of ${system}. They are converted to BT.709; what that cannot show is clipped.`,
       mapped,
     ),
+    guessed: outcome<object>(
+      () =>
+        'The master does not say which colours it has: they are taken for BT.709 or BT.601 by its size. Look at skin ' +
+        'and sky; if they are off, set the colours on the master page.',
+      () => 'not said, taken for its size',
+    ),
     plain: outcome<object>(
       () => 'The clip is in BT.709, limited range, as outlets expect.',
       () => 'BT.709',
@@ -31,6 +37,8 @@ export const colourRule = exportRule({
     const systems = sources.flatMap((source) => colourSystem(source) ?? []);
     const worst = systems.find(({ kind }) => kind === 'hdr') ?? systems[0];
     if (worst) return { severity: 'note', code: worst.kind, values: { system: worst.name } };
+    if (sources.some(({ colour }) => colour.matrix === null))
+      return { severity: 'note', code: 'guessed', values: {} };
     return { severity: 'pass', code: 'plain', values: {} };
   },
 });

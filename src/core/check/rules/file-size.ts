@@ -40,7 +40,7 @@ export const fileSizeRule = exportRule({
     ),
   },
   check({ plan, target, videoBits, triedBits }) {
-    const { maxBytes: cap } = target.placement;
+    const { mostBytes: cap } = target.placement;
     const sound = exportSound(plan);
     const audioBits = sound ? AUDIO_BITS : 0;
     const bits = triedBits ?? videoBits;

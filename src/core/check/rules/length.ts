@@ -26,6 +26,11 @@ export const lengthRule = exportRule({
         `${(seconds - limit).toFixed(1)} s over the ${limit} s limit of ${label}. Trim to ${limit} s.`,
       figures,
     ),
+    short: outcome<Limited>(
+      ({ seconds, limit }, { label }) =>
+        `${seconds.toFixed(1)} s, but ${label} takes clips of ${limit} s or more. Keep more of the master.`,
+      ({ seconds, limit }) => `${Number(seconds.toFixed(2))} s, least ${limit} s`,
+    ),
     within: outcome<Limited>(
       ({ seconds, limit }, { label }) => `${seconds.toFixed(1)} s, within the ${limit} s limit of ${label}.`,
       figures,
@@ -41,7 +46,7 @@ export const lengthRule = exportRule({
     ),
   },
   check({ clip, plan, target, masters }) {
-    const { maxSeconds: limit, bestSeconds } = target.placement;
+    const { most: limit, least, best } = target.placement.length;
     const seconds = secondsOf(plan.frames, plan.rate);
     const allowed = framesWithin(limit, plan.rate);
     if (target.key === OWN_KEY) return { severity: 'pass', code: 'free', values: { seconds } };
@@ -55,8 +60,11 @@ export const lengthRule = exportRule({
         fix: { fix: 'trim-to-length', values: { limit, cut } },
       };
     }
-    if (bestSeconds && (seconds < bestSeconds.from || seconds > bestSeconds.to)) {
-      return { severity: 'note', code: 'outside-best', values: { seconds, ...bestSeconds } };
+    if (least !== null && seconds < least) {
+      return { severity: 'stop', code: 'short', values: { seconds, limit: least } };
+    }
+    if (best && (seconds < best.from || seconds > best.to)) {
+      return { severity: 'note', code: 'outside-best', values: { seconds, ...best } };
     }
     return { severity: 'pass', code: 'within', values: { seconds, limit } };
   },

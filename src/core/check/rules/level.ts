@@ -1,3 +1,4 @@
+import { levelName } from '../../outlets/judge';
 import { levelFor } from '../../rate/level';
 import { rateLabel } from '../../time/frame-rate';
 import { exportRule, outcome } from '../rule';
@@ -5,31 +6,42 @@ import { exportRule, outcome } from '../rule';
 interface Stream {
   /** For instance 4.2. */
   level: string;
+  limit: string;
 }
 interface TooMuch {
   size: string;
   rate: string;
 }
+const figures = ({ level, limit }: Stream): string => `level ${level}, limit ${limit}`;
 
-/** A level of H.264 that takes the canvas's size, rate and bits: without one there is nothing to code it in. */
+/** The lowest level of H.264 that takes the canvas's size, rate and bits, against the placement's. */
 export const levelRule = exportRule({
   name: 'H.264 level',
   outcomes: {
-    fits: outcome<Stream>(
-      ({ level }) => `The clip fits level ${level}.`,
-      ({ level }) => `level ${level}, limit 5.2`,
+    fits: outcome<Stream>(({ level }) => `The clip fits level ${level}.`, figures),
+    over: outcome<Stream>(
+      ({ level, limit }, { label }) =>
+        `The clip needs level ${level}, but ${label} takes at most ${limit}. ` +
+        'Make the canvas smaller, or take a lower rate or bit rate.',
+      figures,
     ),
     none: outcome<TooMuch>(
       ({ size, rate }) =>
-        `No level of H.264 takes ${size} at ${rate} fps. Make the canvas smaller, or take a lower rate or bit rate.`,
+        `No level of H.264 that is made here takes ${size} at ${rate} fps. Make the canvas smaller, or take a lower rate or bit rate.`,
       ({ size, rate }) => `${size}, ${rate} fps, over level 5.2`,
     ),
   },
-  check({ canvas, videoBits }) {
+  check({ canvas, videoBits, target }) {
     const { width, height, rate } = canvas;
     const level = levelFor(canvas, rate, videoBits);
-    if (level !== null) return { severity: 'pass', code: 'fits', values: { level: (level / 10).toFixed(1) } };
-    const values = { size: `${width}×${height}`, rate: rateLabel(rate) };
-    return { severity: 'stop', code: 'none', values };
+    if (level === null) {
+      const values = { size: `${width}×${height}`, rate: rateLabel(rate) };
+      return { severity: 'stop', code: 'none', values };
+    }
+    const { mostLevel } = target.placement.video;
+    const values = { level: levelName(level), limit: levelName(mostLevel) };
+    return level > mostLevel
+      ? { severity: 'stop', code: 'over', values }
+      : { severity: 'pass', code: 'fits', values };
   },
 });

@@ -41,10 +41,10 @@ export const rateRule = exportRule({
     same: outcome<Limited>(({ rate }) => `${rate} fps, the same as the master.`, limited),
   },
   check({ canvas, sources, plan, target }) {
-    const { maxRate } = target.placement;
+    const { mostRate } = target.placement.video;
     const rate = rateLabel(canvas.rate);
-    const limit = rateLabel(maxRate);
-    if (compareRates(canvas.rate, maxRate) > 0) {
+    const limit = rateLabel(mostRate);
+    if (compareRates(canvas.rate, mostRate) > 0) {
       return { severity: 'stop', code: 'over', values: { rate, limit } };
     }
     const [first] = sources;

@@ -1,16 +1,18 @@
-import { ratioLabel, type Size } from '../../picture/size';
+import { canvasSizeFor } from '../../outlets/outlets';
+import { sizesLabel, takesSize } from '../../outlets/taken-sizes';
+import type { Size } from '../../picture/size';
 import { exportRule, outcome } from '../rule';
 
 interface Sizes {
   has: string;
   asked: string;
 }
-const nameOf = (size: Size): string => `${size.width}×${size.height}, ${ratioLabel(size)}`;
+const nameOf = ({ width, height }: Size): string => `${width}×${height}`;
 const figures = ({ has, asked }: Sizes): string => `${has}; asked ${asked}`;
 
-/** The canvas's size and ratio against what the placement keeps. */
+/** The canvas's size against those that the placement takes. */
 export const sizeRule = exportRule({
-  name: 'Size and ratio',
+  name: 'Size',
   outlet: true,
   outcomes: {
     same: outcome<Sizes>(({ has }, { label }) => `${has}, as ${label} asks.`, figures),
@@ -19,12 +21,12 @@ export const sizeRule = exportRule({
       figures,
     ),
   },
-  check({ canvas, target: { placement, key } }) {
-    const values = { has: nameOf(canvas), asked: nameOf(placement) };
-    if (canvas.width === placement.width && canvas.height === placement.height) {
-      return { severity: 'pass', code: 'same', values };
-    }
-    const fix = { fix: 'take-size', values: { placement: key } } as const;
+  check({ canvas, target }) {
+    const { sizes } = target.placement;
+    const values = { has: nameOf(canvas), asked: sizesLabel(sizes) };
+    if (takesSize(sizes, canvas)) return { severity: 'pass', code: 'same', values };
+    const { width, height } = canvasSizeFor(target);
+    const fix = { fix: 'take-size', values: { placement: target.key, size: { width, height } } } as const;
     return { severity: 'stop', code: 'differs', values, fix };
   },
 });

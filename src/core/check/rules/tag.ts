@@ -1,3 +1,4 @@
+import { hasTag } from '../../outlets/judge';
 import { outcome, postRule } from '../rule';
 
 interface Tags {
@@ -24,11 +25,11 @@ export const tagRule = postRule({
     ),
   },
   check({ words, target }) {
-    const required = target.placement.requiredTag;
+    const required = target.placement.words.tags.required;
     const tags = words.tags.map((tag) => `#${tag}`).join(' ') || 'no tags';
-    if (!required) return { severity: 'pass', code: 'none-required', values: { tags } };
+    if (required === null) return { severity: 'pass', code: 'none-required', values: { tags } };
     const values = { tags, required: `#${required}` };
-    if (words.tags.some((tag) => tag.toLowerCase() === required)) {
+    if (hasTag(words.tags, required)) {
       return { severity: 'pass', code: 'present', values };
     }
     const fix = { fix: 'add-tag', values: { tag: required, words } } as const;

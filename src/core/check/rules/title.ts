@@ -1,4 +1,5 @@
-import { outcome, postRule } from '../rule';
+import { characters } from '../../outlets/characters';
+import { postRule, outcome } from '../rule';
 
 interface Characters {
   characters: number;
@@ -24,9 +25,8 @@ export const titleRule = postRule({
     within: outcome<Characters>(({ characters, limit }) => `${characters} of ${limit} characters.`, figures),
   },
   check({ words, target }) {
-    const limit = target.placement.titleCharacters;
-    const title = words.title.trim();
-    const values = { characters: [...title].length, limit };
+    const limit = target.placement.words.title;
+    const values = { characters: characters(words.title.trim()), limit };
     if (values.characters === 0) return { severity: 'stop', code: 'missing', values };
     if (values.characters <= limit) return { severity: 'pass', code: 'within', values };
     const fix = { fix: 'shorten-title', values: { limit, words } } as const;

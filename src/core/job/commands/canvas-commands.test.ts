@@ -1,6 +1,6 @@
 import { activeCanvas } from '../clip';
 import { activeClip, type Edit, mainMaster } from '../job';
-import { framed, keep, testJob, TEST_MASTER } from '../test-job';
+import { choose, framed, keep, testJob, TEST_MASTER } from '../test-job';
 import { applyCommand, type Command } from './commands';
 
 const job = testJob();
@@ -12,14 +12,14 @@ describe('canvas commands', () => {
       keep(50, 984),
       { type: 'set-override', rule: 'tag', canvas: 'canvas-1', reason: 'later' } as const,
     ].reduce<Edit>((edit, command) => applyCommand(edit, command as Command), job.edit);
-    const square = applyCommand(start, { type: 'choose-placement', placement: 'tesselle/square' });
+    const square = applyCommand(start, choose('tesselle/square'));
     expect(activeCanvas(activeClip(square))).toMatchObject({
       width: 1080,
       height: 1080,
       rate: mainMaster(job).rate,
     });
     expect(activeClip(square).overrides).toEqual([]);
-    const back = applyCommand(square, { type: 'choose-placement', placement: 'verrow/short' });
+    const back = applyCommand(square, choose('verrow/short'));
     const { overrides } = activeClip(start);
     expect({ ...activeClip(back), overrides }).toEqual(activeClip(start));
   });

@@ -1,11 +1,10 @@
 import { z } from 'zod';
 import type { Framing } from '../../framing/framing';
-import { canvasSchema } from '../../layout/canvas';
+import { canvasSchema, canvasSizeSchema } from '../../layout/canvas';
 import { MAIN_TRACK } from '../../layout/layout';
-import { placementOf } from '../../outlets/outlets';
 import { frameRateSchema } from '../../time/frame-rate';
 import { activeCanvas } from '../clip';
-import { activeClip, sizeOf } from '../job';
+import { activeClip } from '../job';
 import { actsOf, command, withCanvas, withClip } from './command';
 
 const ACTS = {
@@ -36,13 +35,12 @@ export const CANVAS_COMMANDS = {
   }),
   /** A new size keeps layout, framings and rate. Overrides were given for the old placement's limits: they end. */
   'choose-placement': command({
-    schema: z.object({ placement: z.string() }),
+    schema: z.object({ placement: z.string(), size: canvasSizeSchema }),
     label: 'choose the canvas',
-    apply(edit, { placement }) {
-      placementOf(placement);
+    apply(edit, { placement, size }) {
       return withClip(edit, (clip) => {
         const { id, placement: before } = activeCanvas(clip);
-        const sized = withCanvas(clip, id, (canvas) => ({ ...canvas, ...sizeOf(placement), placement }));
+        const sized = withCanvas(clip, id, (canvas) => ({ ...canvas, ...size, placement }));
         const kept = clip.overrides.filter((override) => override.canvas !== id || before === placement);
         return { ...sized, overrides: kept };
       });

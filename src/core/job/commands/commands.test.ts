@@ -4,7 +4,7 @@ import { canvasAdded } from '../canvases';
 import { changeBy, continued, EMPTY_HISTORY, recorded, redone, undone, type Versioned } from '../history';
 import { activeClip } from '../job';
 import { readStoredJob, storedJob } from '../stored-job';
-import { framed, keep, testJob, TEST_MASTER, testRange, testShot } from '../test-job';
+import { choose, framed, keep, testJob, TEST_MASTER, testRange, testShot } from '../test-job';
 import { applyCommand, type Command, stepLabel, stepName } from './commands';
 
 const job = testJob();
@@ -71,7 +71,7 @@ const OF_KIND: { [N in Command['type']]: fc.Arbitrary<Extract<Command, { type: N
   })),
   'choose-placement': fc
     .constantFrom('verrow/short', 'tesselle/square', 'tesselle/portrait')
-    .map((placement) => ({ type: 'choose-placement', placement })),
+    .map((placement) => choose(placement) as Extract<Command, { type: 'choose-placement' }>),
   'set-rate': fc.constantFrom(FILM, FAST).map((rate) => ({ type: 'set-rate', rate })),
   'fill-canvas': fc.constant({ type: 'fill-canvas' }),
   'set-framings': fc

@@ -1,0 +1,8 @@
+import type { Words } from '../../job/clip';
+import type { Fix } from '../fix';
+
+/** States that a clip is not made for children. */
+export const sayNotForChildren: Fix<{ words: Words }> = {
+  label: () => 'Say: not made for children',
+  command: ({ words }) => ({ type: 'set-words', words: { ...words, forChildren: false } }),
+};

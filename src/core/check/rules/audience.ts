@@ -1,0 +1,35 @@
+import type { Audience } from '../../outlets/audience';
+import { anyOf } from '../../outlets/judge';
+import { postRule, outcome } from '../rule';
+
+interface Who {
+  audience: Audience;
+  taken: string;
+}
+const figures = ({ audience, taken }: Who): string => `${audience}; asked ${taken}`;
+
+/** Who may see the post, among those whom the outlet knows. */
+export const audienceRule = postRule({
+  name: 'Audience',
+  outlet: true,
+  outcomes: {
+    taken: outcome<Who>(({ audience }) => `The post is ${audience}.`, figures),
+    unknown: outcome<Who>(
+      ({ audience, taken }, { label }) => `${label} has no ${audience} posts: they are ${taken}.`,
+      figures,
+    ),
+  },
+  check({ audience, target }) {
+    const { audiences } = target.placement;
+    const values = { audience, taken: anyOf(audiences) };
+    if (audiences.includes(audience)) return { severity: 'pass', code: 'taken', values };
+    const [first] = audiences;
+    if (!first) return { severity: 'stop', code: 'unknown', values };
+    return {
+      severity: 'stop',
+      code: 'unknown',
+      values,
+      fix: { fix: 'set-audience', values: { audience: first } },
+    };
+  },
+});

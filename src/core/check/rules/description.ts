@@ -1,0 +1,46 @@
+import { characters, cutOff } from '../../outlets/characters';
+import { postRule, outcome } from '../rule';
+
+interface Characters {
+  characters: number;
+  limit: number;
+}
+interface Seen extends Characters {
+  /** What is read before the rest is unfolded. */
+  seen: string;
+}
+const figures = ({ characters, limit }: Characters): string =>
+  `${characters} characters, limit ${limit} characters`;
+
+/** The description's length, and how much of it is seen. */
+export const descriptionRule = postRule({
+  name: 'Description',
+  outlet: true,
+  outcomes: {
+    empty: outcome<Characters>(() => 'The post has no description.', figures),
+    over: outcome<Characters>(
+      ({ characters, limit }, { label }) =>
+        `The description has ${characters} characters; ${label} takes ${limit}.`,
+      figures,
+    ),
+    folded: outcome<Seen>(
+      ({ seen }, { label }) => `${label} shows only the beginning: "${seen}…" The rest is folded away.`,
+      ({ characters, limit }) => `${characters} characters, seen ${limit} characters`,
+    ),
+    seen: outcome<Characters>(({ characters }) => `All ${characters} characters are seen.`, figures),
+  },
+  check({ words, target }) {
+    const { most, seen } = target.placement.words.description;
+    const length = characters(words.description);
+    if (length === 0) return { severity: 'note', code: 'empty', values: { characters: 0, limit: most } };
+    if (length > most) {
+      const fix = { fix: 'shorten-description', values: { limit: most, words } } as const;
+      return { severity: 'stop', code: 'over', values: { characters: length, limit: most }, fix };
+    }
+    if (length > seen) {
+      const values = { characters: length, limit: seen, seen: cutOff(words.description, seen).trim() };
+      return { severity: 'note', code: 'folded', values };
+    }
+    return { severity: 'pass', code: 'seen', values: { characters: length, limit: most } };
+  },
+});

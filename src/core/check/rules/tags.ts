@@ -1,0 +1,44 @@
+import { characters } from '../../outlets/characters';
+import { postRule, outcome } from '../rule';
+
+interface Count {
+  tags: number;
+  limit: number;
+}
+interface Long {
+  /** With its mark. */
+  tag: string;
+  characters: number;
+  limit: number;
+}
+const figures = ({ tags, limit }: Count): string => `${tags} tags, limit ${limit} tags`;
+
+/** How many tags there are, and how long each is. */
+export const tagsRule = postRule({
+  name: 'Tags',
+  outlet: true,
+  outcomes: {
+    'too-many': outcome<Count>(
+      ({ tags, limit }, { label }) => `There are ${tags} tags; ${label} takes ${limit}.`,
+      figures,
+    ),
+    'too-long': outcome<Long>(
+      ({ tag, characters, limit }, { label }) =>
+        `${tag} has ${characters} characters; ${label} takes tags of ${limit} characters.`,
+      ({ characters, limit }) => `${characters} characters, limit ${limit} characters`,
+    ),
+    within: outcome<Count>(({ tags, limit }) => `${tags} of ${limit} tags.`, figures),
+  },
+  check({ words, target }) {
+    const { most, characters: longest } = target.placement.words.tags;
+    const long = words.tags.find((tag) => characters(tag) > longest);
+    if (long !== undefined) {
+      const values = { tag: `#${long}`, characters: characters(long), limit: longest };
+      return { severity: 'stop', code: 'too-long', values };
+    }
+    const values = { tags: words.tags.length, limit: most };
+    return words.tags.length > most
+      ? { severity: 'stop', code: 'too-many', values }
+      : { severity: 'pass', code: 'within', values };
+  },
+});

@@ -1,0 +1,86 @@
+import { z } from 'zod';
+import { frameRateSchema } from '../time/frame-rate';
+import { CONTAINERS, type Placement } from './placement';
+import { type RuleSheet, SHEET_VERSION } from './rule-sheet';
+
+/** A rule sheet of version 1, as far as it is read. */
+const firstSchema = z.object({
+  outlet: z.string(),
+  name: z.string(),
+  about: z.string(),
+  date: z.string(),
+  placements: z.array(
+    z.object({
+      id: z.string(),
+      name: z.string(),
+      width: z.number(),
+      height: z.number(),
+      maxSeconds: z.number(),
+      bestSeconds: z.object({ from: z.number(), to: z.number() }).optional(),
+      maxRate: frameRateSchema,
+      maxBytes: z.number(),
+      containers: z.array(z.enum(CONTAINERS)),
+      bars: z.enum(['refused', 'discouraged']),
+      audio: z.object({
+        required: z.boolean(),
+        sampleRates: z.array(z.number()),
+        leastChannels: z.union([z.literal(1), z.literal(2)]).default(1),
+      }),
+      requiredTag: z.string().optional(),
+      titleCharacters: z.number(),
+      descriptionCharacters: z.number(),
+    }),
+  ),
+});
+type FirstPlacement = z.infer<typeof firstSchema>['placements'][number];
+
+/** What version 1 said nothing of: nothing more is asked than before. */
+const fromFirst = ({ maxRate, audio, ...first }: FirstPlacement): Placement => ({
+  id: first.id,
+  name: first.name,
+  sizes: { kind: 'one', size: { width: first.width, height: first.height } },
+  bars: first.bars,
+  length: { least: null, most: first.maxSeconds, best: first.bestSeconds ?? null },
+  mostBytes: first.maxBytes,
+  containers: first.containers,
+  video: {
+    codecs: ['avc'],
+    profiles: ['baseline', 'main', 'high'],
+    mostLevel: 62,
+    mostBits: null,
+    mostRate: maxRate,
+    interlaced: false,
+    oblongPixels: false,
+  },
+  audio: { ...audio, codecs: ['aac'], mostChannels: 8, leastBits: null, loudness: null, mostPeak: null },
+  words: {
+    title: first.titleCharacters,
+    description: { most: first.descriptionCharacters, seen: first.descriptionCharacters },
+    tags: { most: 40, characters: 60, required: first.requiredTag ?? null },
+  },
+  audiences: ['private', 'unlisted', 'public'],
+  muted: false,
+  childrenStatement: false,
+  longVideo: 'none',
+  zones: { phone: [], tablet: [], desk: [] },
+  cover: null,
+  ladder: [],
+});
+
+/** What makes a rule sheet of each older version one of the next. */
+const STEPS: Record<number, (sheet: unknown) => unknown> = {
+  1: (sheet): RuleSheet => {
+    const { placements, ...rest } = firstSchema.parse(sheet);
+    return { ...rest, schemaVersion: SHEET_VERSION, source: '', placements: placements.map(fromFirst) };
+  },
+};
+
+/**
+ * A rule sheet of an older version in the form of today.
+ * @throws ZodError for what never was such a sheet.
+ */
+export function migratedSheet(sheet: unknown, version: number): unknown {
+  let now = sheet;
+  for (let from = version; from < SHEET_VERSION; from++) now = STEPS[from]?.(now) ?? now;
+  return now;
+}

@@ -1,0 +1,78 @@
+import { z } from 'zod';
+import { readSheet } from './read-sheet';
+import type { RuleSheet, Sheets } from './rule-sheet';
+
+/** Versions of a rule sheet that are kept, the newest last. */
+export const MOST_VERSIONS = 20;
+
+/** A rule sheet that a person changed, wrote, brought in or removed. */
+interface KeptSheet {
+  versions: RuleSheet[];
+  removed: boolean;
+}
+/** What a person made of the rule sheets of a browser, by outlet; the others are those that ship. */
+export type Shelf = Record<string, KeptSheet>;
+
+/** The rule sheets in use: those that ship, in their order, then the person's own by name. */
+export function sheetsInUse(shipped: Sheets, shelf: Shelf): RuleSheet[] {
+  const own = Object.keys(shelf)
+    .filter((outlet) => !shipped.some((sheet) => sheet.outlet === outlet))
+    .flatMap((outlet) => newest(shipped, shelf, outlet) ?? [])
+    .sort((a, b) => a.name.localeCompare(b.name));
+  return [...shipped.flatMap(({ outlet }) => newest(shipped, shelf, outlet) ?? []), ...own].filter(
+    ({ outlet }) => !shelf[outlet]?.removed,
+  );
+}
+
+/** Every version of an outlet's sheet that is known, the oldest first; one that ships comes before all. */
+export function versionsOf(shipped: Sheets, shelf: Shelf, outlet: string): RuleSheet[] {
+  return [...shipped.filter((sheet) => sheet.outlet === outlet), ...(shelf[outlet]?.versions ?? [])];
+}
+
+const newest = (shipped: Sheets, shelf: Shelf, outlet: string): RuleSheet | null =>
+  versionsOf(shipped, shelf, outlet).at(-1) ?? null;
+
+/** A shelf with a new version of a sheet, which is in use from then on; the oldest of too many goes. */
+export function withVersion(shelf: Shelf, sheet: RuleSheet): Shelf {
+  const before = shelf[sheet.outlet]?.versions ?? [];
+  return { ...shelf, [sheet.outlet]: { versions: [...before, sheet].slice(-MOST_VERSIONS), removed: false } };
+}
+
+/** A shelf with a sheet taken out of use; its versions stay, so that it can come back. */
+export function withRemoved(shelf: Shelf, outlet: string, removed: boolean): Shelf {
+  return { ...shelf, [outlet]: { versions: shelf[outlet]?.versions ?? [], removed } };
+}
+
+/** Outlets whose sheets were removed and can come back, with the newest version of each. */
+export function removedSheets(shipped: Sheets, shelf: Shelf): RuleSheet[] {
+  return Object.keys(shelf)
+    .filter((outlet) => shelf[outlet]?.removed)
+    .flatMap((outlet) => newest(shipped, shelf, outlet) ?? []);
+}
+
+/** A shelf as it is stored. */
+export const writeShelf = (shelf: Shelf): string => JSON.stringify(shelf);
+
+/** A stored shelf; sheets of older versions are migrated, and those that cannot be read are named. */
+export function readShelf(text: string): { shelf: Shelf; lost: string[] } {
+  const outer = z
+    .record(z.string(), z.object({ versions: z.array(z.unknown()), removed: z.boolean() }))
+    .safeParse(parsed(text));
+  if (!outer.success) return { shelf: {}, lost: text === '' ? [] : ['all'] };
+  const shelf: Shelf = {};
+  const lost: string[] = [];
+  for (const [outlet, { versions, removed }] of Object.entries(outer.data)) {
+    const read = versions.map(readSheet);
+    shelf[outlet] = { versions: read.flatMap((one) => ('sheet' in one ? one.sheet : [])), removed };
+    if (read.some((one) => 'problem' in one)) lost.push(outlet);
+  }
+  return { shelf, lost };
+}
+
+function parsed(text: string): unknown {
+  try {
+    return JSON.parse(text);
+  } catch {
+    return null;
+  }
+}

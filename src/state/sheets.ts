@@ -1,0 +1,86 @@
+import { create } from 'zustand';
+import { readSheetFile, writeSheetFile } from '@core/interchange/sheet-file';
+import type { RuleSheet, Sheets } from '@core/outlets/rule-sheet';
+import {
+  readShelf,
+  removedSheets,
+  type Shelf,
+  sheetsInUse,
+  versionsOf,
+  withRemoved,
+  withVersion,
+  writeShelf,
+} from '@core/outlets/shelf';
+import { SHIPPED_SHEETS } from '@core/outlets/shipped';
+import { alone } from './store/locks';
+import { loadSetting, saveSetting } from './store/storage';
+
+const SETTING = 'rule-sheets';
+
+interface SheetsState {
+  shelf: Shelf;
+  /** What clips of this browser are judged by. */
+  sheets: Sheets;
+  /** Outlets of which stored versions could not be read. */
+  lost: string[];
+}
+
+/** The rule sheets of this browser: those that ship, and what the person made of them. */
+export const useSheets = create<SheetsState>(() => ({ shelf: {}, sheets: SHIPPED_SHEETS, lost: [] }));
+
+/** The rule sheets in use. */
+export const sheetsNow = (): Sheets => useSheets.getState().sheets;
+
+let channel: BroadcastChannel | null = null;
+
+function show(shelf: Shelf, lost: string[] = useSheets.getState().lost): void {
+  useSheets.setState({ shelf, sheets: sheetsInUse(SHIPPED_SHEETS, shelf), lost });
+}
+
+const stored = async () => readShelf((await loadSetting(SETTING)) ?? '{}');
+
+/** Reads the stored sheets once the app opens, and hears from then on what other tabs make of them. */
+export async function openSheets(): Promise<void> {
+  const { shelf, lost } = await stored();
+  show(shelf, lost);
+  if (typeof BroadcastChannel === 'undefined') return;
+  channel ??= new BroadcastChannel('gusset/sheets');
+  channel.onmessage = () => void stored().then(({ shelf, lost }) => show(shelf, lost));
+}
+
+/** Changes the stored shelf: what another tab wrote meanwhile stays. */
+async function change(made: (shelf: Shelf) => Shelf): Promise<void> {
+  await alone('gusset/write/sheets', async () => {
+    const { shelf } = await stored();
+    const next = made(shelf);
+    await saveSetting(SETTING, writeShelf(next));
+    show(next);
+  });
+  channel?.postMessage(null);
+}
+
+/** Puts a version of a sheet into use; those before it are kept. */
+export const keepSheet = (sheet: RuleSheet): Promise<void> => change((shelf) => withVersion(shelf, sheet));
+
+/** Takes a sheet out of use, or brings one back. */
+export const removeSheet = (outlet: string): Promise<void> =>
+  change((shelf) => withRemoved(shelf, outlet, true));
+export const bringSheetBack = (outlet: string): Promise<void> =>
+  change((shelf) => withRemoved(shelf, outlet, false));
+
+/** Every version of a sheet, the oldest first. */
+export const sheetVersions = (shelf: Shelf, outlet: string): RuleSheet[] =>
+  versionsOf(SHIPPED_SHEETS, shelf, outlet);
+
+/** Sheets that were removed, and can come back. */
+export const removedFrom = (shelf: Shelf): RuleSheet[] => removedSheets(SHIPPED_SHEETS, shelf);
+
+/** Whether a sheet ships with the program. */
+export const isShipped = (outlet: string): boolean => SHIPPED_SHEETS.some((sheet) => sheet.outlet === outlet);
+
+/** A sheet as a file to keep or hand on. */
+export const sheetFile = (sheet: RuleSheet): File =>
+  new File([writeSheetFile(sheet)], `${sheet.outlet}.rules.json`, { type: 'application/json' });
+
+/** The sheet of a file, or what is wrong with it. Nothing is taken into use yet. */
+export const sheetOfFile = async (file: File) => readSheetFile(await file.text());

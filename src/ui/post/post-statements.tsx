@@ -1,0 +1,67 @@
+import { StyleSheet, View } from 'react-native';
+import { TextInput } from 'react-native-paper';
+import type { Words } from '@core/job/clip';
+import { isWebAddress } from '@core/outlets/web-address';
+import { dispatch } from '@state/jobs';
+import { useClip, useJob } from '../job/job-context';
+import { useTarget } from '../job/use-target';
+import { Choice } from '../parts/choice';
+import { Heading, Soft } from '../parts/words';
+import { space } from '../theme/tokens';
+
+const CHILDREN = [
+  { value: 'unsaid', label: 'Not said' },
+  { value: 'no', label: 'No' },
+  { value: 'yes', label: 'Yes' },
+] as const;
+
+/** What the outlet wants to be told beside the words: the statement on children, the link to the long video. */
+export function PostStatements() {
+  const { id } = useJob();
+  const { words } = useClip();
+  const { childrenStatement, longVideo } = useTarget().placement;
+  const { forChildren, longVideo: link = '', ...rest } = words;
+  const set = (more: Partial<Words>, joins?: string) =>
+    dispatch(id, { type: 'set-words', words: { ...rest, ...more } }, joins);
+  const said = forChildren === undefined ? {} : { forChildren };
+  const linked = link === '' ? {} : { longVideo: link };
+  return (
+    <>
+      {childrenStatement && (
+        <View style={styles.group}>
+          <Heading>Made for children</Heading>
+          <Choice
+            label="Made for children"
+            value={forChildren === undefined ? 'unsaid' : forChildren ? 'yes' : 'no'}
+            options={CHILDREN}
+            onChange={(value) =>
+              set({ ...linked, ...(value === 'unsaid' ? {} : { forChildren: value === 'yes' }) })
+            }
+          />
+        </View>
+      )}
+      {longVideo !== 'none' && (
+        <View style={styles.group}>
+          <Heading>Link to the long video</Heading>
+          <TextInput
+            mode="outlined"
+            label="Address"
+            aria-label="Address of the long video"
+            inputMode="url"
+            autoCapitalize="none"
+            value={link}
+            error={link !== '' && !isWebAddress(link.trim())}
+            onChangeText={(text) =>
+              set({ ...said, ...(text === '' ? {} : { longVideo: text }) }, 'long-video')
+            }
+          />
+          <Soft>
+            {longVideo === 'needed' ? 'The outlet wants one.' : 'Viewers can go on from the clip to it.'}
+          </Soft>
+        </View>
+      )}
+    </>
+  );
+}
+
+const styles = StyleSheet.create({ group: { gap: space.s } });
