@@ -1,7 +1,7 @@
 import { useEffect, useMemo, useState } from 'react';
 import { create } from 'zustand';
 import { sizeKey, sizeTrial } from '@core/check/size-trial';
-import type { Known } from '@core/check/check';
+import type { Known } from '@core/check/check-input';
 import type { Work } from '@core/job/job';
 import { TroubleError } from '@core/trouble/trouble';
 import { tryExportSizes } from '@media/worker/tasks';

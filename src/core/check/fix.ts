@@ -4,6 +4,8 @@ import type { Command } from '../job/commands/commands';
 export interface Fix<Values> {
   /** What its button says. */
   label(values: Values): string;
+  /** Whether it takes nothing away that a person made or chose: those are applied together with one tap. */
+  safe: boolean;
   /** The one change that it makes, and that undo takes back. */
   command(values: Values): Command;
 }

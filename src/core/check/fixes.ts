@@ -8,6 +8,7 @@ import { setAudience } from './fixes/set-audience';
 import { setBits } from './fixes/set-bits';
 import { shortenDescription } from './fixes/shorten-description';
 import { shortenTitle } from './fixes/shorten-title';
+import { takeMasterEdges } from './fixes/take-master-edges';
 import { takeRate } from './fixes/take-rate';
 import { takeShotEdges } from './fixes/take-shot-edges';
 import { takeSize } from './fixes/take-size';
@@ -23,6 +24,7 @@ const FIXES = {
   'set-bits': setBits,
   'shorten-description': shortenDescription,
   'shorten-title': shortenTitle,
+  'take-master-edges': takeMasterEdges,
   'take-rate': takeRate,
   'take-shot-edges': takeShotEdges,
   'take-size': takeSize,
@@ -41,6 +43,9 @@ const fixOf = ({ fix }: OfferedFix): Fix<unknown> => FIXES[fix] as Fix<unknown>;
 
 /** What the button of a fix says. */
 export const fixLabel = (offered: OfferedFix): string => fixOf(offered).label(offered.values);
+
+/** Whether a fix takes nothing away that a person made or chose. */
+export const isSafe = (offered: OfferedFix): boolean => fixOf(offered).safe;
 
 /** The change that a fix makes. */
 export const fixCommand = (offered: OfferedFix): Command => fixOf(offered).command(offered.values);

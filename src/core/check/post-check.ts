@@ -2,9 +2,10 @@ import { activeCanvas } from '../job/clip';
 import { activeClip, clipOf, type Job, onCanvas, onClip } from '../job/job';
 import type { ExportRecord } from '../job/records';
 import { signatureOf } from '../job/signature';
-import { targetOf } from '../outlets/outlets';
+import { requiredTagsIn, targetOf } from '../outlets/outlets';
 import type { Sheets } from '../outlets/rule-sheet';
-import { checkPost, heldBack } from './check';
+import { heldBack } from './check';
+import { checkPost } from './findings';
 import type { Finding } from './finding';
 
 /** What keeps a post of an export back: judged by its own clip's words and its own canvas, whatever is worked on. */
@@ -14,6 +15,7 @@ export function postStops(job: Job, record: ExportRecord, sheets: Sheets): Findi
   const findings = checkPost({
     words: clip.words,
     audience: clip.audience,
+    requiredTags: requiredTagsIn(sheets),
     target: targetOf(sheets, record),
   });
   const overrides = 'overrides' in clip ? clip.overrides : [];

@@ -1,5 +1,5 @@
-import type { MasterLengths } from '../cut/cut';
-import type { Clip, Words } from '../job/clip';
+import type { Cut } from '../cut/cut';
+import type { Words } from '../job/clip';
 import type { Canvas } from '../layout/canvas';
 import type { Source } from '../master/source';
 import type { Audience } from '../outlets/audience';
@@ -22,15 +22,16 @@ export type Holds = 'export' | 'post';
 export interface PostInput {
   words: Words;
   audience: Audience;
+  /** Tags that some outlet requires: they say nothing of the clip. */
+  requiredTags: readonly string[];
   target: OutletPlacement;
 }
 
 /** What rules look at: one canvas of a job, with what was already worked out of it. */
 export interface CheckInput extends PostInput {
-  clip: Clip;
+  cut: Cut;
   /** Masters that the clip takes ranges from, in the order of the cut. */
   sources: readonly Source[];
-  masters: MasterLengths;
   /** The same masters, with what is known of their files. */
   looks: readonly Look[];
   canvas: Canvas;
@@ -73,21 +74,29 @@ export interface Rule<Input, O extends Outcomes> {
   holds: Holds;
   /** It speaks of an outlet's limits: a canvas of an own size has none. */
   outlet?: true;
+  /** What it looks at: while that is the same, so is what it finds. */
+  reads: readonly (keyof Input)[];
   outcomes: O;
   check(input: Input): Found<O>;
 }
 
+/** A rule as it is declared: it is given what it says that it reads, and nothing else. */
+type Declared<Input, Read extends keyof Input, O extends Outcomes> = Omit<
+  Rule<Input, O>,
+  'holds' | 'reads' | 'check'
+> & { reads: readonly Read[]; check(input: Pick<Input, Read>): Found<O> };
+
 /** Declares a rule on a canvas of a clip. */
-export const exportRule = <O extends Outcomes>(
-  rule: Omit<Rule<CheckInput, O>, 'holds'>,
+export const exportRule = <O extends Outcomes, Read extends keyof CheckInput>(
+  rule: Declared<CheckInput, Read, O>,
 ): Rule<CheckInput, O> => ({
   ...rule,
   holds: 'export',
 });
 
 /** Declares a rule on what goes out with a post. */
-export const postRule = <O extends Outcomes>(
-  rule: Omit<Rule<PostInput, O>, 'holds'>,
+export const postRule = <O extends Outcomes, Read extends keyof PostInput>(
+  rule: Declared<PostInput, Read, O>,
 ): Rule<PostInput, O> => ({
   ...rule,
   holds: 'post',

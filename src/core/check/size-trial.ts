@@ -5,7 +5,8 @@ import { signatureOf } from '../job/signature';
 import { bitsByTrial, piecesToTry, trialPieces } from '../rate/trial';
 import { planOf, type RenderPlan } from '../render/plan';
 import { secondsOf } from '../time/frame-rate';
-import { type Known, workedOutBitRate } from './check';
+import { workedOutBitRate } from './check';
+import type { Known } from './check-input';
 
 /** Pieces of a clip to be encoded without their sound, to know how large the whole will be. */
 export interface SizeTrial {

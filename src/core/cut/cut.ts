@@ -53,6 +53,15 @@ function mixedFrames(runs: readonly { rate: FrameRate; frames: number }[], rate:
   return Math.ceil(exact - 1e-6);
 }
 
+/** The lengths of some masters. @throws RangeError for one that is not among them. */
+export const lengthsIn =
+  (masters: readonly (ReturnType<MasterLengths> & { id: string })[]): MasterLengths =>
+  (id) => {
+    const master = masters.find((master) => master.id === id);
+    if (!master) throw new RangeError(`the clip has no master ${id}`);
+    return master;
+  };
+
 /** Frames that a cut lasts at a canvas's rate. */
 export function cutFrames(cut: Cut, masters: MasterLengths, rate: FrameRate): number {
   return rangeStarts(cut, masters, rate)[cut.length] ?? 0;

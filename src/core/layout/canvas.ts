@@ -16,6 +16,8 @@ export const canvasSchema = canvasSizeSchema.extend({
   id: z.string(),
   /** The placement whose size it took, `outlet/placement`, or null for a size of the person's own. */
   placement: z.string().nullable(),
+  /** Further placements that it is made for, of the same size. */
+  also: z.array(z.string()).optional(),
   rate: frameRateSchema,
   layout: layoutSchema,
   /** Which of the dyes marks it wherever it appears. */

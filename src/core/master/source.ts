@@ -15,8 +15,19 @@ export const sourceSchema = masterSchema.extend({
 });
 export type Source = z.infer<typeof sourceSchema>;
 
+/** Sources that were worked out: of the same master and repairs it is the same object. */
+const known = new WeakMap<Master, WeakMap<Repairs, Source>>();
+
 /** A master with a person's repairs in the place of what its file says. */
 export function sourceOf(master: Master, repairs: Repairs = NO_REPAIRS): Source {
+  const byRepairs = known.get(master) ?? new WeakMap<Repairs, Source>();
+  known.set(master, byRepairs);
+  const source = byRepairs.get(repairs) ?? worked(master, repairs);
+  byRepairs.set(repairs, source);
+  return source;
+}
+
+function worked(master: Master, repairs: Repairs): Source {
   const rotation = repairs.rotation ?? master.rotation;
   const pixelAspect = repairs.pixelAspect ?? master.pixelAspect;
   const rate = repairs.rate ?? master.rate;

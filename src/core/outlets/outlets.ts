@@ -33,6 +33,10 @@ export const findPlacement = (sheets: Sheets, key: string): OutletPlacement | nu
   return sheet && placement ? placementIn(sheet, placement) : null;
 };
 
+/** Tags that some placement requires. */
+export const requiredTagsIn = (sheets: Sheets): string[] =>
+  placementsOf(sheets).flatMap(({ placement }) => placement.words.tags.required ?? []);
+
 /** The key of a size of the person's own, which no outlet sets limits for. */
 export const OWN_KEY = 'own/size';
 
@@ -53,6 +57,15 @@ export function targetOf(
     sheet: { ...OWN_SHEET, placements: [limits] },
     placement: limits,
   };
+}
+
+/** Every placement that a canvas is judged by: its own, then those that it is made for besides. */
+export function targetsOf(
+  sheets: Sheets,
+  canvas: Pick<Canvas, 'placement' | 'also'> & Size,
+): OutletPlacement[] {
+  const also = (canvas.also ?? []).filter((key) => key !== canvas.placement);
+  return [targetOf(sheets, canvas), ...also.flatMap((key) => findPlacement(sheets, key) ?? [])];
 }
 
 /** The size of a canvas that is made for a placement. */

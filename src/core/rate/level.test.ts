@@ -38,7 +38,19 @@ describe('the least level of a stream', () => {
     // One reference picture and a small buffer, so that nothing but size, rate and bits decides.
     const settings = `ref=1:bframes=0:vbv-maxrate=${bits / 1000}:vbv-bufsize=${bits / 2000}`;
     const codec = ['-c:v', 'libx264', '-preset', 'superfast', '-profile:v', 'high', '-x264-params', settings];
-    execFileSync('ffmpeg', ['-y', '-v', 'error', '-f', 'lavfi', '-i', source, '-frames:v', '1', ...codec, file]);
+    execFileSync('ffmpeg', [
+      '-y',
+      '-v',
+      'error',
+      '-f',
+      'lavfi',
+      '-i',
+      source,
+      '-frames:v',
+      '1',
+      ...codec,
+      file,
+    ]);
     const asked = ['-v', 'error', '-show_entries', 'stream=level', '-of', 'csv=p=0', file];
     return Number(execFileSync('ffprobe', asked, { encoding: 'utf8' }));
   }

@@ -1,5 +1,6 @@
 import { enlargement, marginOf } from '../framing/moves';
 import { windowAt } from '../framing/window';
+import { PaneMemory } from './pane-memory';
 import { masterFrameIn, type PlanPane, type PlanSegment, type RenderPlan } from './plan';
 
 /** The worst of something over a segment, and how many output frames after its first. */
@@ -16,11 +17,8 @@ export interface SegmentFacts {
   enlarged: Worst;
 }
 
-/**
- * Facts by the keyframes that they come from, which stay the same object until a person changes them: in a drag only
- * the shot at hand is worked out anew.
- */
-const known = new WeakMap<object, Map<string, SegmentFacts>>();
+/** In a drag only the shot at hand is worked out anew. */
+const remembered = new PaneMemory(factsOf);
 
 /** Facts of the segments of one plan, which is asked for more than one of them. */
 const ofSegments = new WeakMap<PlanSegment, SegmentFacts>();
@@ -35,32 +33,16 @@ export function segmentFacts(plan: RenderPlan, segment: PlanSegment): SegmentFac
 }
 
 function overPanes(plan: RenderPlan, segment: PlanSegment): SegmentFacts {
-  const facts = segment.panes.map((pane) => remembered(plan, segment, pane));
+  const facts = segment.panes.map((pane) => remembered.of(plan, segment, pane));
   const first = (pick: keyof SegmentFacts, worse: (a: number, b: number) => boolean) =>
     facts.map((fact) => fact[pick]).reduce((worst, next) => (worse(next.value, worst.value) ? next : worst));
   return { slack: first('slack', (a, b) => a < b), enlarged: first('enlarged', (a, b) => a > b) };
 }
 
-function remembered(plan: RenderPlan, segment: PlanSegment, pane: PlanPane): SegmentFacts {
-  const { framing } = pane;
-  // One geometry is as quick to work out as to look up.
-  if (!framing || framing.keyframes.length === 1) return factsOf(plan, segment, pane, 1);
-  const { start, frames, rangeStart, rangeIn, liveSize, source } = segment;
-  const rate = plan.sources[source]?.rate;
-  const key = [
-    ...[start - rangeStart, frames, rangeIn, plan.rate.num, plan.rate.den, rate?.num, rate?.den],
-    ...[framing.turn, pane.picture.width, pane.picture.height, liveSize.width, liveSize.height, pane.blur],
-  ].join();
-  const byKey = known.get(framing.keyframes) ?? new Map<string, SegmentFacts>();
-  known.set(framing.keyframes, byKey);
-  const facts = byKey.get(key) ?? factsOf(plan, segment, pane, frames);
-  byKey.set(key, facts);
-  return facts;
-}
-
-function factsOf(plan: RenderPlan, segment: PlanSegment, pane: PlanPane, frames: number): SegmentFacts {
+function factsOf(plan: RenderPlan, segment: PlanSegment, pane: PlanPane): SegmentFacts {
   const { framing, picture, blur } = pane;
   const { liveSize } = segment;
+  const frames = (framing?.keyframes.length ?? 0) > 1 ? segment.frames : 1;
   const aspects = { pane: picture.width / picture.height, live: liveSize.width / liveSize.height };
   const slack = { value: Infinity, offset: 0 };
   const enlarged = { value: 0, offset: 0 };

@@ -1,6 +1,7 @@
 import { createContext, useContext, useMemo } from 'react';
 import { useShallow } from 'zustand/react/shallow';
-import { checkJob, type Known } from '@core/check/check';
+import { checkJob } from '@core/check/check';
+import type { Known } from '@core/check/check-input';
 import { sizeKey } from '@core/check/size-trial';
 import type { Finding } from '@core/check/finding';
 import type { PassOf } from '@core/check/look';

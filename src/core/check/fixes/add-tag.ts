@@ -7,6 +7,7 @@ export const addTag: Fix<{
   tag: string;
   words: Words;
 }> = {
+  safe: true,
   label: ({ tag }) => `Add #${tag}`,
   command: ({ tag, words }) => ({ type: 'set-words', words: { ...words, tags: [tag, ...words.tags] } }),
 };

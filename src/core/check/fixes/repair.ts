@@ -10,6 +10,7 @@ export const repair: Fix<{
   /** Of the master, before the repair and after it. */
   rates: { before: FrameRate; after: FrameRate };
 }> = {
+  safe: false,
   label: ({ label }) => label,
   command: ({ master, repairs, rates }) => ({ type: 'set-repairs', master, repairs, rates }),
 };

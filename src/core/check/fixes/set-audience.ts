@@ -3,6 +3,7 @@ import type { Fix } from '../fix';
 
 /** Chooses who may see the post. */
 export const setAudience: Fix<{ audience: Audience }> = {
+  safe: false,
   label: ({ audience }) => `Make it ${audience}`,
   command: ({ audience }) => ({ type: 'set-audience', audience }),
 };

@@ -8,6 +8,7 @@ export const shortenDescription: Fix<{
   limit: number;
   words: Words;
 }> = {
+  safe: false,
   label: ({ limit }) => `Shorten to ${limit} characters`,
   command: ({ limit, words }) => ({
     type: 'set-words',

@@ -8,6 +8,7 @@ export const shortenTitle: Fix<{
   limit: number;
   words: Words;
 }> = {
+  safe: false,
   label: ({ limit }) => `Shorten to ${limit} characters`,
   command: ({ limit, words }) => ({
     type: 'set-words',

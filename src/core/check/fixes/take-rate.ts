@@ -3,6 +3,7 @@ import type { Fix } from '../fix';
 
 /** Runs the canvas at another rate. */
 export const takeRate: Fix<{ rate: FrameRate }> = {
+  safe: true,
   label: ({ rate }) => `Take ${rateLabel(rate)} fps`,
   command: ({ rate }) => ({ type: 'set-rate', rate }),
 };

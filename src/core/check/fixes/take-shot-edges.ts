@@ -10,6 +10,7 @@ export const takeShotEdges: Fix<{
   /** Length of the master. */
   frames: number;
 }> = {
+  safe: true,
   label: () => 'Take the found edges',
   command: (values) => ({ type: 'set-shots', act: 'edges', ...values }),
 };

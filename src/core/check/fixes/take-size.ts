@@ -7,6 +7,7 @@ export const takeSize: Fix<{
   placement: string;
   size: Size;
 }> = {
+  safe: true,
   label: () => 'Take the size it asks for',
   command: ({ placement, size }) => ({ type: 'choose-placement', placement, size }),
 };

@@ -8,6 +8,7 @@ export const trimToLength: Fix<{
   /** What is left of the cut. */
   cut: Cut;
 }> = {
+  safe: false,
   label: ({ limit }) => `Trim to ${limit} s`,
   command: ({ cut }) => ({ type: 'set-cut', act: 'trim', cut }),
 };

@@ -11,6 +11,7 @@ const figures = ({ audience, taken }: Who): string => `${audience}; asked ${take
 /** Who may see the post, among those whom the outlet knows. */
 export const audienceRule = postRule({
   name: 'Audience',
+  reads: ['audience', 'target'],
   outlet: true,
   outcomes: {
     taken: outcome<Who>(({ audience }) => `The post is ${audience}.`, figures),

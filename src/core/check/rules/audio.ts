@@ -3,6 +3,7 @@ import { exportRule, outcome } from '../rule';
 /** Sound present over the whole clip, and not silent. */
 export const audioRule = exportRule({
   name: 'Sound',
+  reads: ['sources', 'looks', 'target'],
   outcomes: {
     missing: outcome<{ chosen: boolean }>(
       ({ chosen }) =>

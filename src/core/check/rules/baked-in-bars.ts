@@ -31,6 +31,7 @@ interface Barred {
 /** Bars that the master brings with it, shot by shot, from the look at the master. */
 export const bakedInBarsRule = exportRule({
   name: 'Bars in the master',
+  reads: ['looks', 'plan'],
   outcomes: {
     unknown: outcome<object>(
       () => 'Not known yet: the look at the master is not done. An export waits for it.',
@@ -90,15 +91,16 @@ function wholeFound({ look, frame }: Barred) {
   const { pass, source, repairs, master } = look;
   const live = pass && foundInMaster(pass, source);
   const rates = { before: source.rate, after: source.rate };
-  const values = { label: 'Take the found edges', master: master.id, repairs: { ...repairs, live }, rates };
-  return { severity: 'stop', code: 'whole', frame, fix: { fix: 'repair', values } } as const;
+  const values = { master: master.id, repairs: { ...repairs, live }, rates };
+  return { severity: 'stop', code: 'whole', frame, fix: { fix: 'take-master-edges', values } } as const;
 }
 
 function barredShots(plan: RenderPlan, looks: readonly Look[]): Barred[] {
   const seen = new Set<string>();
+  const shots = new Map(looks.map((look) => [look, new Map(look.shots.map((shot) => [shot.id, shot]))]));
   return plan.segments.flatMap((segment): Barred[] => {
     const look = looks.find(({ source }) => source.id === plan.sources[segment.source]?.id);
-    const shot = look?.shots.find(({ id }) => id === segment.shot);
+    const shot = look && shots.get(look)?.get(segment.shot);
     if (!look?.pass || !shot || seen.has(segment.shot)) return [];
     seen.add(segment.shot);
     const found = { shot: segment.shot, frame: segment.start, look };

@@ -13,6 +13,7 @@ const figures = ({ bits, limit }: Limited): string => `${bitsLabel(bits)}, limit
 /** The bit rate of the picture against the placement's, and against what the masters were recorded at. */
 export const bitRateRule = exportRule({
   name: 'Bit rate',
+  reads: ['sources', 'videoBits', 'target'],
   outcomes: {
     over: outcome<Limited>(
       ({ bits, limit }, { label }) =>

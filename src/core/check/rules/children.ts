@@ -3,6 +3,7 @@ import { postRule, outcome } from '../rule';
 /** The statement on children, where the outlet wants one. */
 export const childrenRule = postRule({
   name: 'Statement on children',
+  reads: ['words', 'target'],
   outlet: true,
   outcomes: {
     'not-asked': outcome<object>(

@@ -10,6 +10,7 @@ const mapped = ({ system }: Mapped): string => `${system}, made BT.709`;
 /** What the export makes of colour that is not the clip's own. */
 export const colourRule = exportRule({
   name: 'Colour',
+  reads: ['sources'],
   outcomes: {
     hdr: outcome<Mapped>(
       ({ system }) =>

@@ -12,6 +12,7 @@ const ALIKE = 0.01;
 /** The still that is shown before the clip plays: its first frame, in the cover's ratio. */
 export const coverRule = exportRule({
   name: 'Cover',
+  reads: ['canvas', 'target'],
   outlet: true,
   outcomes: {
     none: outcome<object>(

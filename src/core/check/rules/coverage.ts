@@ -14,6 +14,7 @@ const figures = ({ bare, shots }: Bare): string => `${bare} of ${shots} shots`;
 /** Every frame of the canvas filled with picture, from the geometry. */
 export const coverageRule = exportRule({
   name: 'Every frame filled',
+  reads: ['coverage', 'plan', 'target'],
   outcomes: {
     filled: outcome<Frames>(
       ({ frames }) => `All ${frames} frames are filled to the edge.`,

@@ -15,6 +15,7 @@ const figures = ({ characters, limit }: Characters): string =>
 /** The description's length, and how much of it is seen. */
 export const descriptionRule = postRule({
   name: 'Description',
+  reads: ['words', 'target'],
   outlet: true,
   outcomes: {
     empty: outcome<Characters>(() => 'The post has no description.', figures),

@@ -14,6 +14,7 @@ const figures = ({ worst }: Enlarged): string => `${percent(worst, 1)}, limit ${
 /** Canvas pixels per master pixel, worst over the clip. */
 export const enlargementRule = exportRule({
   name: 'Enlargement',
+  reads: ['plan'],
   outcomes: {
     soft: outcome<Enlarged>(
       ({ worst }) =>

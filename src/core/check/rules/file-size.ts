@@ -23,6 +23,7 @@ const figures = ({ bytes, cap }: Capped): string => `${bytesLabel(bytes)}, limit
 /** The estimated file size against the outlet's cap. */
 export const fileSizeRule = exportRule({
   name: 'File size',
+  reads: ['plan', 'target', 'videoBits', 'triedBits'],
   outcomes: {
     free: outcome<Estimated>(
       (v) => `${about(v)}. No outlet sets a cap.`,

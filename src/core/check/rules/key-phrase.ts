@@ -1,3 +1,4 @@
+import { hasTag } from '../../outlets/judge';
 import { postRule, outcome } from '../rule';
 
 interface Phrase {
@@ -10,6 +11,7 @@ const plain = (text: string): string => text.toLowerCase().replace(/[^\p{Letter}
 /** The main key phrase, which is the first tag of the person's own, stands first in the title. */
 export const keyPhraseRule = postRule({
   name: 'Main words first',
+  reads: ['words', 'requiredTags'],
   outlet: true,
   outcomes: {
     none: outcome<object>(
@@ -26,9 +28,8 @@ export const keyPhraseRule = postRule({
       figures,
     ),
   },
-  check({ words, target }) {
-    const required = target.placement.words.tags.required?.toLowerCase();
-    const phrase = words.tags.find((tag) => tag.toLowerCase() !== required);
+  check({ words, requiredTags }) {
+    const phrase = words.tags.find((tag) => !hasTag(requiredTags, tag));
     if (phrase === undefined || plain(phrase) === '') return { severity: 'pass', code: 'none', values: {} };
     const at = plain(words.title).indexOf(plain(phrase));
     if (at === 0) return { severity: 'pass', code: 'first', values: { phrase } };

@@ -1,4 +1,4 @@
-import { trimmedTo } from '../../cut/cut';
+import { lengthsIn, trimmedTo } from '../../cut/cut';
 import { OWN_KEY } from '../../outlets/outlets';
 import { framesWithin, secondsOf } from '../../time/frame-rate';
 import { exportRule, outcome } from '../rule';
@@ -20,6 +20,7 @@ const figures = ({ seconds, limit }: Limited): string => `${Number(seconds.toFix
 /** The clip's length against the placement's limit and its best range. */
 export const lengthRule = exportRule({
   name: 'Length',
+  reads: ['cut', 'plan', 'target', 'sources'],
   outcomes: {
     over: outcome<Limited>(
       ({ seconds, limit }, { label }) =>
@@ -45,13 +46,13 @@ export const lengthRule = exportRule({
       ({ seconds }) => `${Number(seconds.toFixed(2))} s`,
     ),
   },
-  check({ clip, plan, target, masters }) {
+  check({ cut: kept, plan, target, sources }) {
     const { most: limit, least, best } = target.placement.length;
     const seconds = secondsOf(plan.frames, plan.rate);
     const allowed = framesWithin(limit, plan.rate);
     if (target.key === OWN_KEY) return { severity: 'pass', code: 'free', values: { seconds } };
     if (plan.frames > allowed) {
-      const cut = trimmedTo(clip.cut, allowed, masters, plan.rate);
+      const cut = trimmedTo(kept, allowed, lengthsIn(sources), plan.rate);
       return {
         severity: 'stop',
         code: 'over',

@@ -17,6 +17,7 @@ const figures = ({ level, limit }: Stream): string => `level ${level}, limit ${l
 /** The lowest level of H.264 that takes the canvas's size, rate and bits, against the placement's. */
 export const levelRule = exportRule({
   name: 'H.264 level',
+  reads: ['canvas', 'videoBits', 'target'],
   outcomes: {
     fits: outcome<Stream>(({ level }) => `The clip fits level ${level}.`, figures),
     over: outcome<Stream>(

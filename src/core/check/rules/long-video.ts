@@ -7,6 +7,7 @@ const link = ({ link }: { link: string }): string => link;
 /** The link to the long video that the clip came from. */
 export const longVideoRule = postRule({
   name: 'Link to the long video',
+  reads: ['words', 'target'],
   outlet: true,
   outcomes: {
     'not-taken': outcome<object>((_, { label }) => `${label} takes no link.`, nothing),

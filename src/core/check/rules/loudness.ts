@@ -13,6 +13,7 @@ const figures = ({ measured, target, within }: Loudness): string =>
 /** The clip's loudness (EBU R 128) against what the outlet brings every clip to. */
 export const loudnessRule = exportRule({
   name: 'Loudness',
+  reads: ['cut', 'sources', 'looks', 'target'],
   outlet: true,
   outcomes: {
     unknown: outcome<object>(
@@ -38,12 +39,12 @@ export const loudnessRule = exportRule({
       figures,
     ),
   },
-  check({ clip, sources, looks, target }) {
+  check({ cut, sources, looks, target }) {
     const { loudness } = target.placement.audio;
     if (!loudness || sources.every(({ audio }) => audio === null))
       return { severity: 'pass', code: 'none', values: {} };
     if (looks.some(({ pass }) => pass === null)) return { severity: 'unknown', code: 'unknown', values: {} };
-    const measured = clipLoudness(clip.cut, looks);
+    const measured = clipLoudness(cut, looks);
     if (measured === null) return { severity: 'pass', code: 'none', values: {} };
     const values = { measured, ...loudness };
     if (measured > loudness.target + loudness.within) return { severity: 'note', code: 'loud', values };

@@ -74,6 +74,7 @@ const shared = ({ shots, percent, of, by }: SharedValues): string =>
 /** No pane shows the subject of another. */
 export const panesRule = exportRule({
   name: 'Panes apart',
+  reads: ['plan'],
   outcomes: {
     apart: outcome<object>(
       () => 'No pane shows what another shows.',

@@ -11,6 +11,7 @@ const figures = ({ peak, limit }: Peak): string => `${peak.toFixed(1)} dBTP, lim
 /** The sound's true peak: what is over the ceiling is held under it, and clipped sound stays clipped. */
 export const peakRule = exportRule({
   name: 'True peak',
+  reads: ['sources', 'looks', 'target'],
   outcomes: {
     unknown: outcome<object>(
       () => 'Not known yet: the look at the master is not done.',

@@ -19,6 +19,7 @@ export const problemRule = <Code extends ProblemCode>(
 ) =>
   exportRule({
     name,
+    reads: ['looks', 'canvas'],
     outcomes: {
       unknown: outcome<object>(
         () => words.unknown ?? '',

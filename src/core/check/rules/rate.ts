@@ -19,6 +19,7 @@ const costly = ({ rate, cost }: Costly): string => `${rate} fps, ${cost}`;
 /** The canvas's rate equal to the masters', and within the outlet's. */
 export const rateRule = exportRule({
   name: 'Frame rate',
+  reads: ['canvas', 'sources', 'plan', 'target'],
   outcomes: {
     over: outcome<Limited>(
       ({ rate, limit }, { label }) =>

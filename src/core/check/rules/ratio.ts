@@ -11,6 +11,7 @@ const figures = ({ has, asked }: Ratios): string => `${has}; asked ${asked}`;
 /** The canvas's ratio against those that the placement shows whole. */
 export const ratioRule = exportRule({
   name: 'Ratio',
+  reads: ['canvas', 'target'],
   outlet: true,
   outcomes: {
     same: outcome<Ratios>(({ has }, { label }) => `${has}, as ${label} shows it.`, figures),

@@ -4,6 +4,7 @@ import { exportRule, outcome } from '../rule';
 /** The rule sheet that a canvas is judged by is in this browser. */
 export const sheetRule = exportRule({
   name: 'Rule sheet',
+  reads: ['canvas', 'target'],
   outcomes: {
     judged: outcome<{ name: string; date: string }>(
       ({ name, date }) => `Judged by the rules of ${name} as of ${date}.`,

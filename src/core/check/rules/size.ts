@@ -13,6 +13,7 @@ const figures = ({ has, asked }: Sizes): string => `${has}; asked ${asked}`;
 /** The canvas's size against those that the placement takes. */
 export const sizeRule = exportRule({
   name: 'Size',
+  reads: ['canvas', 'target'],
   outlet: true,
   outcomes: {
     same: outcome<Sizes>(({ has }, { label }) => `${has}, as ${label} asks.`, figures),

@@ -18,6 +18,7 @@ const taken = ({ made, taken }: Taken): string => `${made}; asked ${taken}`;
 /** Sample rate, channels and codec of the clip's sound, and what the export changes of the master's. */
 export const soundFormatRule = exportRule({
   name: 'Sound format',
+  reads: ['sources', 'plan', 'target'],
   outcomes: {
     none: outcome<object>(
       () => 'There is no sound to judge.',

@@ -11,6 +11,7 @@ const figures = ({ made, taken }: Taken): string => `${made}; asked ${taken}`;
 /** The container, codec and profile that exports are made in, against those that the placement takes. */
 export const streamRule = exportRule({
   name: 'File and codec',
+  reads: ['target'],
   outlet: true,
   outcomes: {
     taken: outcome<Taken>(({ made }, { label }) => `${made}, as ${label} takes it.`, figures),

@@ -11,6 +11,7 @@ const figures = ({ tags, required }: Tags): string => `${tags}; needs ${required
 /** The tag that makes the outlet treat the clip as what the placement is for. */
 export const tagRule = postRule({
   name: 'Required tag',
+  reads: ['words', 'target'],
   outlet: true,
   outcomes: {
     'none-required': outcome<{ tags: string }>(

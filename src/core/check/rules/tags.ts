@@ -16,6 +16,7 @@ const figures = ({ tags, limit }: Count): string => `${tags} tags, limit ${limit
 /** How many tags there are, and how long each is. */
 export const tagsRule = postRule({
   name: 'Tags',
+  reads: ['words', 'target'],
   outlet: true,
   outcomes: {
     'too-many': outcome<Count>(

@@ -11,6 +11,7 @@ const figures = ({ characters, limit }: Characters): string =>
 /** A title, and not longer than the outlet shows. */
 export const titleRule = postRule({
   name: 'Title',
+  reads: ['words', 'target'],
   outlet: true,
   outcomes: {
     missing: outcome<Characters>(

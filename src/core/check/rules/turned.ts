@@ -9,6 +9,7 @@ const figures = ({ shots, of }: Turned): string => `${shots} of ${counted(of, 's
 /** Shots whose picture lies on its side: a viewer has to turn the phone. */
 export const turnedRule = exportRule({
   name: 'Turned picture',
+  reads: ['plan'],
   outcomes: {
     upright: outcome<object>(
       () => 'Every shot stands upright.',

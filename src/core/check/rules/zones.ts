@@ -1,7 +1,10 @@
 import { keyframeAt } from '../../framing/framing';
 import { placeIn } from '../../layout/overlap';
-import { DEVICES, type Device, type Zone } from '../../outlets/placement';
-import { distinctFrames, plannedFrame, type PlanPane, segmentAt } from '../../render/plan';
+import { DEVICES, type Device, type Placement, type Zone } from '../../outlets/placement';
+import { windowAt } from '../../framing/window';
+import type { Size } from '../../picture/size';
+import { PaneMemory } from '../../render/pane-memory';
+import { masterFrameIn, type PlanPane, type PlanSegment, type RenderPlan } from '../../render/plan';
 import { counted, exportRule, outcome } from '../rule';
 
 const DEVICE_NAMES: Record<Device, string> = { phone: 'phones', tablet: 'tablets', desk: 'desks' };
@@ -18,6 +21,7 @@ interface Clear {
 /** Nothing that a framing keeps in view lies under what the outlet itself puts on the picture. */
 export const zonesRule = exportRule({
   name: 'Overlay zones',
+  reads: ['canvas', 'plan', 'target'],
   outlet: true,
   outcomes: {
     none: outcome<object>(
@@ -36,30 +40,16 @@ export const zonesRule = exportRule({
   },
   check({ canvas, plan, target }) {
     const { zones } = target.placement;
-    const all = DEVICES.flatMap((device) => zones[device].map((zone) => ({ device, zone })));
+    const all = zonesIn(zones);
     if (all.length === 0) return { severity: 'pass', code: 'none', values: {} };
     const covered = new Map<(typeof all)[number], { frame: number; shots: Set<string> }>();
-    for (const { frame } of distinctFrames(plan)) {
-      const segment = segmentAt(plan, frame);
-      const { panes, masterFrame, liveSize } = plannedFrame(plan, frame);
-      panes.forEach((pane, i) => {
-        const { framing } = segment.panes[i] as PlanPane;
-        // A framing that nobody touched keeps nothing in view.
-        if (!framing || !isPlaced(framing)) return;
-        const { focus } = keyframeAt(framing.keyframes, masterFrame);
-        const seen = placeIn(pane.framed, focus, liveSize.width / liveSize.height);
-        const { picture } = pane;
-        const place = {
-          x: (picture.x + seen.x * picture.width) / canvas.width,
-          y: (picture.y + seen.y * picture.height) / canvas.height,
-        };
-        for (const one of all) {
-          if (!holds(one.zone, place)) continue;
-          const known = covered.get(one) ?? { frame, shots: new Set() };
-          known.shots.add(segment.shot);
-          covered.set(one, known);
-        }
-      });
+    for (const segment of plan.segments) {
+      for (const [place, offset] of coveredIn(plan, segment, zones, canvas)) {
+        const one = all[place] as (typeof all)[number];
+        const known = covered.get(one) ?? { frame: segment.start + offset, shots: new Set() };
+        known.shots.add(segment.shot);
+        covered.set(one, known);
+      }
     }
     const [worst] = [...covered].sort(([, a], [, b]) => b.shots.size - a.shots.size);
     if (!worst) return { severity: 'pass', code: 'clear', values: { zones: all.length } };
@@ -68,6 +58,54 @@ export const zonesRule = exportRule({
     return { severity: 'warn', code: 'covered', values, frame };
   },
 });
+
+/** Where what a framing keeps in view is seen: pixels of the canvas, so many output frames after the segment's first. */
+interface SeenPlace {
+  offset: number;
+  x: number;
+  y: number;
+}
+
+type Zones = Placement['zones'];
+/** Which zones cover a place, by their place in the list of all, with the output frames until then. */
+type Covering = [place: number, offset: number][];
+
+const zonesIn = (zones: Zones) =>
+  DEVICES.flatMap((device) => zones[device].map((zone) => ({ device, zone })));
+
+const places = new PaneMemory(placesOf);
+/** By segment and zones, which stay the same objects until they are changed. */
+const known = new WeakMap<PlanSegment, WeakMap<Zones, Covering>>();
+
+function coveredIn(plan: RenderPlan, segment: PlanSegment, zones: Zones, canvas: Size): Covering {
+  const byZones = known.get(segment) ?? new WeakMap<Zones, Covering>();
+  known.set(segment, byZones);
+  const found = byZones.get(zones) ?? covering(plan, segment, zones, canvas);
+  byZones.set(zones, found);
+  return found;
+}
+
+function covering(plan: RenderPlan, segment: PlanSegment, zones: Zones, { width, height }: Size): Covering {
+  const seen = segment.panes.flatMap((pane) => places.of(plan, segment, pane));
+  return zonesIn(zones).flatMap(({ zone }, place): Covering => {
+    const first = seen.find(({ x, y }) => holds(zone, { x: x / width, y: y / height }));
+    return first ? [[place, first.offset]] : [];
+  });
+}
+
+function placesOf(plan: RenderPlan, segment: PlanSegment, { framing, picture }: PlanPane): SeenPlace[] {
+  // A framing that nobody touched keeps nothing in view.
+  if (!framing || !isPlaced(framing)) return [];
+  const live = segment.liveSize.width / segment.liveSize.height;
+  const aspects = { pane: picture.width / picture.height, live };
+  const count = framing.keyframes.length > 1 ? segment.frames : 1;
+  return Array.from({ length: count }, (_, offset) => {
+    const frame = masterFrameIn(plan, segment, segment.start + offset);
+    const { focus } = keyframeAt(framing.keyframes, frame);
+    const seen = placeIn(windowAt(framing, frame, aspects), focus, live);
+    return { offset, x: picture.x + seen.x * picture.width, y: picture.y + seen.y * picture.height };
+  });
+}
 
 const isPlaced = ({ keyframes }: NonNullable<PlanPane['framing']>): boolean =>
   keyframes.length > 1 || keyframes.some(({ focus }) => focus.x !== 0.5 || focus.y !== 0.5);

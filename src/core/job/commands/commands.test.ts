@@ -74,6 +74,11 @@ const OF_KIND: { [N in Command['type']]: fc.Arbitrary<Extract<Command, { type: N
     .map((placement) => choose(placement) as Extract<Command, { type: 'choose-placement' }>),
   'set-rate': fc.constantFrom(FILM, FAST).map((rate) => ({ type: 'set-rate', rate })),
   'fill-canvas': fc.constant({ type: 'fill-canvas' }),
+  together: fc.constantFrom(FILM, FAST).map((rate) => ({
+    type: 'together',
+    act: 'fixes',
+    steps: [{ clip: clip.id, canvas: 'canvas-1', command: { type: 'set-rate', rate } }],
+  })),
   'set-framings': fc
     .tuple(fc.double({ min: 0, max: 1, noNaN: true }), fc.boolean())
     .map(

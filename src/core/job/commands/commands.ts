@@ -7,11 +7,12 @@ import { CUT_COMMANDS } from './cut-commands';
 import { FRAMING_COMMANDS } from './framing-commands';
 import { MASTER_COMMANDS } from './master-commands';
 import { SHOT_COMMANDS } from './shot-commands';
+import { togetherWith } from './together';
 
 export type { Owner } from './framing-commands';
 
-/** Every change that a person can make to a job, by name: a family a file, and a line here. */
-const COMMANDS = {
+/** Every change that a person can make at one place of a job, by name: a family a file, and a line here. */
+const SINGLE = {
   ...CUT_COMMANDS,
   ...SHOT_COMMANDS,
   ...MASTER_COMMANDS,
@@ -19,6 +20,7 @@ const COMMANDS = {
   ...CANVAS_COMMANDS,
   ...FRAMING_COMMANDS,
 };
+const COMMANDS = { ...SINGLE, ...togetherWith((edit, command) => applied(SINGLE, edit, command)) };
 type Name = keyof typeof COMMANDS;
 
 type Values<N extends Name> = z.infer<(typeof COMMANDS)[N]['schema']>;
@@ -30,15 +32,17 @@ export type Command = {
 export type ActOf<N extends Name> = Values<N> extends { act: infer Act } ? Act : never;
 
 /** Name and values belong together in a command; the table knows each pair. */
-const kindOf = (name: string): CommandKind<unknown> | undefined =>
-  (COMMANDS as Partial<Record<string, CommandKind<unknown>>>)[name];
+const kindIn = (table: object, name: string): CommandKind<unknown> | undefined =>
+  (table as Partial<Record<string, CommandKind<unknown>>>)[name];
 
-/** The edit after a command. Pure. @throws RangeError for a placement or a canvas that is not there. */
-export function applyCommand(edit: Edit, command: Command): Edit {
-  const kind = kindOf(command.type);
-  if (!kind) throw new RangeError(`there is no command ${String(command.type)}`);
+function applied(table: object, edit: Edit, command: { type: string }): Edit {
+  const kind = kindIn(table, command.type);
+  if (!kind) throw new RangeError(`there is no command ${command.type}`);
   return kind.apply(edit, command);
 }
+
+/** The edit after a command. Pure. @throws RangeError for a placement or a canvas that is not there. */
+export const applyCommand = (edit: Edit, command: Command): Edit => applied(COMMANDS, edit, command);
 
 /** What a step that a command made is stored as: `set-cut/trim`, or `detach`. */
 export function stepName(command: Command): string {
@@ -48,6 +52,6 @@ export function stepName(command: Command): string {
 /** What a stored step is called where it can be undone; one that this program does not know any more has no words. */
 export function stepLabel(name: string): string {
   const [type = '', act = ''] = name.split('/');
-  const label = kindOf(type)?.label;
+  const label = kindIn(COMMANDS, type)?.label;
   return (typeof label === 'object' ? label[act] : label) ?? 'an earlier step';
 }

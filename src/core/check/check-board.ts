@@ -1,0 +1,81 @@
+import { type Clip, clipName, type Override } from '../job/clip';
+import type { Work } from '../job/job';
+import type { Canvas } from '../layout/canvas';
+import { type OutletPlacement, targetsOf } from '../outlets/outlets';
+import { inputOf, type Known } from './check-input';
+import type { Finding } from './finding';
+import { type Checked, findingsOf } from './findings';
+import type { Severity } from './rule';
+
+/** A clip on a canvas for a placement: what was found there. */
+export interface BoardCell {
+  clip: string;
+  /** The clip's name with its part. */
+  clipName: string;
+  canvas: string;
+  /** The placement's key and what it is called. */
+  placement: string;
+  label: string;
+  findings: Finding[];
+  /** Rules whose stop the person let pass on this canvas, with the reason. */
+  overrides: Override[];
+}
+
+/** From the best to the worst. */
+const RANK: Record<Severity, number> = { pass: 0, unknown: 1, note: 2, warn: 3, stop: 4 };
+
+export const rankOf = (severity: Severity): number => RANK[severity];
+
+/** How a finding counts once overrides are heard: a stop that was let pass is a note. */
+export const countedAs = ({ rule, severity }: Finding, overrides: readonly Override[]): Severity =>
+  severity === 'stop' && overrides.some((override) => override.rule === rule) ? 'note' : severity;
+
+/** The worst of some findings, as they count. */
+export function worstOf({ findings, overrides }: Pick<BoardCell, 'findings' | 'overrides'>): Severity {
+  return findings
+    .map((finding) => countedAs(finding, overrides))
+    .reduce<Severity>((worst, next) => (RANK[next] > RANK[worst] ? next : worst), 'pass');
+}
+
+/** What is judged: every clip on every canvas for every placement that it is made for. */
+function subjectsOf(
+  work: Work,
+  { sheets }: Known,
+): { clip: Clip; canvas: Canvas; target: OutletPlacement }[] {
+  return work.edit.clips.flatMap((clip) =>
+    clip.canvases.flatMap((canvas) => targetsOf(sheets, canvas).map((target) => ({ clip, canvas, target }))),
+  );
+}
+
+/** The check of a whole job, that remembers what it found: only rules whose subject has changed are asked again. */
+export class CheckBoard {
+  private known = new Map<string, Checked>();
+
+  /** @returns a cell for each clip, canvas and placement, in the job's order. */
+  check(work: Work, known: Known): BoardCell[] {
+    const next = new Map<string, Checked>();
+    const cells = subjectsOf(work, known).map(({ clip, canvas, target }): BoardCell => {
+      const key = `${clip.id} ${canvas.id} ${target.key}`;
+      // The same canvas for another placement now, and the same cell before.
+      const before = [next.get(`${clip.id} ${canvas.id}`), this.known.get(key)].filter(
+        (old) => old !== undefined,
+      );
+      const input = inputOf(
+        { work, clip, canvas, target },
+        known,
+        before.map((old) => old.input),
+      );
+      const findings = findingsOf(input, before);
+      next.set(key, { input, findings });
+      next.set(`${clip.id} ${canvas.id}`, { input, findings });
+      const overrides = clip.overrides.filter((override) => override.canvas === canvas.id);
+      return {
+        ...{ clip: clip.id, clipName: clipName(clip), canvas: canvas.id },
+        ...{ placement: target.key, label: target.label, findings, overrides },
+      };
+    });
+    // What is no longer there is forgotten.
+    this.known = next;
+    return cells;
+  }
+}

@@ -1,0 +1,15 @@
+import type { FrameRate } from '../../time/frame-rate';
+import type { Repairs } from '../../master/repairs';
+import type { Fix } from '../fix';
+
+/** Gives a master the live area that was found for it. */
+export const takeMasterEdges: Fix<{
+  master: string;
+  repairs: Repairs;
+  /** Of the master, before the repair and after it. */
+  rates: { before: FrameRate; after: FrameRate };
+}> = {
+  safe: true,
+  label: () => 'Take the found edges',
+  command: (values) => ({ type: 'set-repairs', ...values }),
+};

@@ -1,0 +1,29 @@
+import { type BoardCell, countedAs, rankOf } from './check-board';
+import type { Finding } from './finding';
+import type { RuleId } from './rules';
+
+/** A finding that is another than before. */
+export interface ChangedVerdict {
+  cell: BoardCell;
+  rule: RuleId;
+  before: Finding;
+  after: Finding;
+  worse: boolean;
+}
+
+/** What got worse or better between two checks of a job, cell by cell and rule by rule. */
+export function changedVerdicts(before: readonly BoardCell[], after: readonly BoardCell[]): ChangedVerdict[] {
+  const keyOf = ({ clip, canvas, placement }: BoardCell) => `${clip} ${canvas} ${placement}`;
+  const known = new Map(before.map((cell) => [keyOf(cell), cell]));
+  return after.flatMap((cell) => {
+    const old = known.get(keyOf(cell));
+    if (!old) return [];
+    return cell.findings.flatMap((finding): ChangedVerdict[] => {
+      const was = old.findings.find(({ rule }) => rule === finding.rule);
+      if (!was) return [];
+      const [from, to] = [rankOf(countedAs(was, old.overrides)), rankOf(countedAs(finding, cell.overrides))];
+      if (from === to) return [];
+      return [{ cell, rule: finding.rule, before: was, after: finding, worse: to > from }];
+    });
+  });
+}

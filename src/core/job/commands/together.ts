@@ -1,0 +1,37 @@
+import { z } from 'zod';
+import { activeClip, type Edit, onCanvas, onClip } from '../job';
+import { actsOf, command } from './command';
+
+const ACTS = { fixes: 'apply the fixes' };
+
+/** A change of one canvas of one clip. The command is one that was made here: it is not read from anywhere. */
+export interface Step {
+  clip: string;
+  canvas: string;
+  command: { type: string };
+}
+const stepSchema = z.object({
+  clip: z.string(),
+  canvas: z.string(),
+  command: z.looseObject({ type: z.string() }),
+}) as unknown as z.ZodType<Step>;
+
+/** Several changes, on whatever canvas of whatever clip, as one step; what is worked on stays. */
+export const togetherWith = (apply: (edit: Edit, command: Step['command']) => Edit) => ({
+  together: command({
+    schema: z.object({ act: z.enum(actsOf(ACTS)), steps: z.array(stepSchema).min(1) }),
+    label: ACTS,
+    apply: (edit, { steps }) => steps.reduce((now, step) => appliedAt(now, step, apply), edit),
+  }),
+});
+
+function appliedAt(
+  edit: Edit,
+  { clip, canvas, command: made }: Step,
+  apply: (edit: Edit, command: Step['command']) => Edit,
+): Edit {
+  const there = onClip({ masters: [], edit }, clip);
+  const shown = activeClip(there.edit).canvas;
+  const changed = apply(onCanvas(there, canvas).edit, made);
+  return { ...onCanvas({ masters: [], edit: changed }, shown).edit, clip: edit.clip };
+}

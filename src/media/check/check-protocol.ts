@@ -1,0 +1,22 @@
+import type { BoardCell } from '@core/check/check-board';
+import type { Work } from '@core/job/job';
+import type { RuleSheet } from '@core/outlets/rule-sheet';
+import type { Pass } from '@core/pass/pass';
+
+/** What the page tells the checker: jobs to be judged by some sheets. A later order takes the place of an earlier. */
+export interface CheckOrder {
+  ask: number;
+  jobs: { id: string; work: Work }[];
+  sheets: RuleSheet[];
+  /** What is known of the masters' files. */
+  passes: Pass[];
+}
+
+/** What it answers: each job as it is judged. */
+export interface CheckEvent {
+  ask: number;
+  job: string;
+  cells: BoardCell[];
+  done: number;
+  total: number;
+}

@@ -1,0 +1,42 @@
+import { CheckBoard } from '@core/check/check-board';
+import { shared } from '@core/figures/shared';
+import type { CheckEvent, CheckOrder } from './check-protocol';
+
+/** The checker's side in its worker: remembers every job that it judged, and what each rule looked at. */
+export class CheckerEngine {
+  private readonly boards = new Map<string, CheckBoard>();
+  private last: CheckOrder | null = null;
+  private latest = 0;
+
+  constructor(private readonly tell: (event: CheckEvent) => void) {}
+
+  /** Judges the jobs of an order one after another, until another order comes. */
+  async obey(order: CheckOrder): Promise<void> {
+    this.latest = order.ask;
+    const { jobs, sheets, passes, ask } = this.sharedWithLast(order);
+    const passOf = (fingerprint: string) => passes.find((pass) => pass.fingerprint === fingerprint) ?? null;
+    for (const [done, { id, work }] of jobs.entries()) {
+      if (this.latest !== ask) return;
+      const board = this.boards.get(id) ?? new CheckBoard();
+      this.boards.set(id, board);
+      const cells = board.check(work, { sheets, passOf });
+      this.tell({ ask, job: id, cells, done: done + 1, total: jobs.length });
+      // A newer order may wait.
+      await new Promise((resolve) => setTimeout(resolve));
+    }
+  }
+
+  /** What came over from the page is all new: what is like before is taken from there. */
+  private sharedWithLast(order: CheckOrder): CheckOrder {
+    const known = new Map(this.last?.jobs.map((job) => [job.id, job]));
+    const made = {
+      ...order,
+      jobs: order.jobs.map((job) => shared(known.get(job.id), job)),
+      sheets: shared(this.last?.sheets, order.sheets),
+      passes: shared(this.last?.passes, order.passes),
+    };
+    const asked = new Set(made.jobs.map(({ id }) => id));
+    this.last = { ...made, jobs: [...made.jobs, ...[...known.values()].filter(({ id }) => !asked.has(id))] };
+    return made;
+  }
+}
