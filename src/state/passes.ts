@@ -125,7 +125,7 @@ function look(master: Master, signal: AbortSignal): Promise<Pass> {
 }
 
 /** A pass of an earlier visit; one that cannot be read, or heard another track, is made again. */
-async function storedPass(master: Master): Promise<Pass | null> {
+export async function storedPass(master: Master): Promise<Pass | null> {
   const file = await storedFile('passes', passNames(master.fingerprint).facts);
   if (!file) return null;
   try {

@@ -8,6 +8,10 @@ export function bytesLabel(bytes: number): string {
 /** A share for people: 0.256 is `26 %`. */
 export const percent = (share: number, places = 0): string => `${(share * 100).toFixed(places)} %`;
 
+/** Seconds for people; minutes where there are many. */
+export const secondsLabel = (seconds: number): string =>
+  seconds < 600 ? `${seconds} s` : `${Number((seconds / 60).toFixed(1))} min`;
+
 /** Bits a second for people. */
 export function bitsLabel(bits: number): string {
   return bits < 1e6 ? `${Math.round(bits / 1000)} kb/s` : `${(bits / 1e6).toFixed(1)} Mb/s`;

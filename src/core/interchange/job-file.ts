@@ -63,12 +63,16 @@ export function jobFileJsonSchema(): object {
 }
 
 /** What a job is called as a file: `kite-day.gusset.json`. */
-export function jobFileName({ title }: Pick<Job, 'title'>, ending: 'json' | 'zip'): string {
+export const jobFileName = (job: Pick<Job, 'title'>, ending: 'json' | 'zip'): string =>
+  `${jobFileStem(job)}.gusset.${ending}`;
+
+/** What names of a job's files begin with. */
+export function jobFileStem({ title }: Pick<Job, 'title'>): string {
   const base = title
     .normalize('NFKD')
     .replace(/[^\p{Letter}\p{Number}]+/gu, '-')
     .replace(/^-+|-+$/g, '')
     .toLowerCase()
     .slice(0, 60);
-  return `${base || 'job'}.gusset.${ending}`;
+  return base || 'job';
 }

@@ -93,7 +93,7 @@ const wordsSchema = z.object({
 });
 
 /** A part of the screen that the outlet's own controls cover, 0…1 of the canvas. */
-export const zoneSchema = z
+const zoneSchema = z
   .object({ name, x: share, y: share, width: share.positive(), height: share.positive() })
   .refine(({ x, width }) => x + width <= 1 + 1e-9, {
     error: 'The zone reaches past the right edge.',

@@ -15,6 +15,11 @@ export class Checker {
     this.worker.onmessageerror = () => fail('its answer could not be read');
   }
 
+  /** Ends the worker. */
+  close(): void {
+    this.worker.terminate();
+  }
+
   /** Judges jobs, in the place of whatever was asked before. */
   check(order: Omit<CheckOrder, 'ask'>): void {
     this.ask += 1;

@@ -12,7 +12,9 @@ import {
   openDemo,
   useBringIn,
 } from '@state/bring-in';
+import { checkAllJobs } from '@state/checks';
 import { useJobs } from '@state/jobs';
+import { useSheets } from '@state/sheets';
 import { dismissJobFile, isJobFile, takeJobFile, useJobFiles } from '@state/job-files';
 import { useStorageUse } from '@state/storage-use';
 import { Notice, TroubleNotice } from '../parts/notice';
@@ -27,14 +29,22 @@ import { JobFileProgress } from './job-file-progress';
 import { JobList } from './job-list';
 import { SoundChoice } from './sound-choice';
 
+/** The jobs are judged when the list has not changed for this long, in milliseconds. */
+const CALM = 400;
+
 /** The job list: every job, the demo, and the way to bring a video in. */
 export function HomeScreen() {
   const router = useRouter();
   const listed = useJobs((state) => state.listed);
   const fileName = useBringIn((state) => state.fileName);
   const demo = useBringIn((state) => state.demo);
+  const sheets = useSheets((state) => state.sheets);
   const use = useStorageUse(listed);
   useEffect(() => void loadDemo(), []);
+  useEffect(() => {
+    const timer = setTimeout(() => void checkAllJobs(), CALM);
+    return () => clearTimeout(timer);
+  }, [listed, sheets]);
   const enter = useCallback(
     async (coming: Promise<string | null>) => {
       const id = await coming;
@@ -99,6 +109,9 @@ export function HomeScreen() {
       </View>
       <Button style={styles.left} icon="file-upload-outline" onPress={() => void openJobFile()}>
         Open a job from a file
+      </Button>
+      <Button style={styles.left} icon="ruler-square" onPress={() => router.push('/rules')}>
+        Rule sheets of the outlets
       </Button>
       {use !== null && <Soft>{bytesLabel(use)} used in this browser. Nothing leaves it until you post.</Soft>}
     </Screen>

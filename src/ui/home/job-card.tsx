@@ -1,15 +1,17 @@
 import { Link } from 'expo-router';
-import { useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import { Image, Pressable, StyleSheet, View } from 'react-native';
 import { rateLabel, secondsOf } from '@core/time/frame-rate';
 import { dayLabel } from '@core/time/day-label';
 import { lengthLabel } from '@core/time/timecode';
+import { useChecks, worstOfJob } from '@state/checks';
 import type { Listed } from '@state/listed';
 import { useStills } from '@state/stills';
+import { useNow } from '../parts/use-now';
 import { Heading, Soft } from '../parts/words';
 import { card, colours, space } from '../theme/tokens';
 import { JobMenu } from './job-menu';
-import { standingsOf } from './job-standing';
+import { checkStanding, standingsOf } from './job-standing';
 import { StandingRow } from './standing-row';
 
 /** Rows of the poster that stands for a job. */
@@ -19,6 +21,7 @@ export const POSTER_HEIGHT = 360;
 export function JobCard({ listed }: { listed: Listed }) {
   const { id, title, poster, changedAt, clips } = listed.head;
   const { source, frame } = poster;
+  const worst = useChecks(({ boards }) => worstOfJob(boards, id));
   const frames = useMemo(() => [frame], [frame]);
   const still = useStills(source, frames, POSTER_HEIGHT)[frame];
   const facts = [
@@ -27,7 +30,7 @@ export function JobCard({ listed }: { listed: Listed }) {
     lengthLabel(secondsOf(source.frames, source.rate)),
     ...(clips > 1 ? [`${clips} clips`] : []),
   ];
-  const [now] = useState(() => new Date());
+  const now = useNow();
   return (
     <View role="listitem" aria-label={title} style={styles.card}>
       <Link href={`/job/${id}`} asChild>
@@ -41,7 +44,7 @@ export function JobCard({ listed }: { listed: Listed }) {
             <Heading numberOfLines={2}>{title}</Heading>
             <Soft>{facts.join(', ')}</Soft>
             <Soft>{`Changed ${dayLabel(new Date(changedAt), now)}`}</Soft>
-            <StandingRow standings={standingsOf(listed)} />
+            <StandingRow standings={[...checkStanding(worst), ...standingsOf(listed)]} />
           </View>
         </Pressable>
       </Link>

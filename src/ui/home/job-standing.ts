@@ -1,3 +1,4 @@
+import type { Severity } from '@core/check/rule';
 import type { Listed } from '@state/listed';
 import type { Standing } from '../parts/mark';
 
@@ -9,6 +10,18 @@ export interface JobStanding {
 
 const counted = (count: number, singular: string, many: string): string =>
   `${count} ${count === 1 ? singular : many}`;
+
+const CHECKED: Record<Severity, string> = {
+  stop: 'Something is stopped',
+  warn: 'Warnings',
+  unknown: 'Not looked at yet',
+  note: 'Checks passed',
+  pass: 'Checks passed',
+};
+
+/** The worst that the check of a job's clips found; nothing before it was judged. */
+export const checkStanding = (worst: Severity | null): JobStanding[] =>
+  worst === null ? [] : [{ standing: worst === 'note' ? 'pass' : worst, words: CHECKED[worst] }];
 
 /** Where a job's exports and posts stand, the most pressing first. */
 export function standingsOf({ exports, posts }: Listed): JobStanding[] {

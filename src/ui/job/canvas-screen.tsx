@@ -1,8 +1,9 @@
+import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { Pressable, StyleSheet, View } from 'react-native';
 import Svg, { Rect } from 'react-native-svg';
 import { Button } from 'react-native-paper';
-import { bytesLabel } from '@core/figures/figures';
+import { bytesLabel, secondsLabel } from '@core/figures/figures';
 import { canvasAdded, canvasChanged } from '@core/job/canvases';
 import { activeCanvas } from '@core/job/clip';
 import { canvasSizeFor, type OutletPlacement, placementsOf } from '@core/outlets/outlets';
@@ -27,6 +28,7 @@ const DRAWING = 56;
 /** The clip's canvases, and the placement, size and rate of the one being worked on. */
 export function CanvasScreen() {
   const job = useJob();
+  const router = useRouter();
   const clip = useClip();
   const canvas = activeCanvas(clip);
   const sheets = useRuleSheets();
@@ -80,6 +82,9 @@ export function CanvasScreen() {
             ))}
           </View>
         ))}
+        <Button icon="ruler-square" style={styles.left} onPress={() => router.push('/rules')}>
+          Change the rule sheets
+        </Button>
         <CanvasSize onTake={takeSize} />
         <PresetList />
       </View>
@@ -88,16 +93,12 @@ export function CanvasScreen() {
   );
 }
 
-/** Seconds, or minutes where there are many. */
-const lengthWords = (seconds: number): string =>
-  seconds < 600 ? `${seconds} s` : `${Number((seconds / 60).toFixed(1))} min`;
-
 function limitsOf({ placement }: OutletPlacement): string {
   const { length, bars, sizes, video, words, mostBytes } = placement;
   const { least, most, best } = length;
   return [
     sizes.kind === 'one' ? '' : sizesLabel(sizes),
-    `${least === null ? '' : `at least ${lengthWords(least)}, `}at most ${lengthWords(most)}`,
+    `${least === null ? '' : `at least ${secondsLabel(least)}, `}at most ${secondsLabel(most)}`,
     best ? `best ${best.from}–${best.to} s` : '',
     `${rateLabel(video.mostRate)} fps`,
     bytesLabel(mostBytes),
@@ -162,6 +163,7 @@ const styles = StyleSheet.create({
     ...card,
   },
   on: { borderColor: colours.woad, borderWidth: 2, padding: space.m - 1, backgroundColor: colours.woadWash },
+  left: { alignSelf: 'flex-start' },
   words: { flex: 1 },
   chosen: { color: colours.woad },
 });

@@ -1,0 +1,1 @@
+export { RuleSheetScreen as default } from '@ui/rules/rule-sheet-screen';

@@ -1,0 +1,173 @@
+import { create } from 'zustand';
+import { type BoardCell, worstOf } from '@core/check/check-board';
+import type { Severity } from '@core/check/rule';
+import { type ChangedVerdict, changedVerdicts } from '@core/check/verdicts';
+import type { Job, Work } from '@core/job/job';
+import type { RuleSheet, Sheets } from '@core/outlets/rule-sheet';
+import type { Pass } from '@core/pass/pass';
+import { troubleOf, type Trouble, TroubleError } from '@core/trouble/trouble';
+import type { CheckEvent } from '@media/check/check-protocol';
+import { Checker } from '@media/check/checker';
+import { useJobs } from './jobs';
+import { passOf, storedPass } from './passes';
+import { sheetsNow } from './sheets';
+import { loadJob } from './store/job-store';
+
+interface ChecksState {
+  /** By job: every clip on every canvas for every placement, as it was last judged. */
+  boards: Record<string, BoardCell[]>;
+  /** Jobs that were judged of those that are to be, while that goes on. */
+  progress: { done: number; total: number } | null;
+  trouble: Trouble | null;
+}
+
+export const useChecks = create<ChecksState>(() => ({ boards: {}, progress: null, trouble: null }));
+
+const failed = (detail: string): void =>
+  useChecks.setState({ progress: null, trouble: { code: 'worker-ended', values: { detail } } });
+
+function take({ job, cells, done, total }: CheckEvent): void {
+  useChecks.setState(({ boards }) => ({
+    boards: { ...boards, [job]: cells },
+    progress: done < total ? { done, total } : null,
+    trouble: null,
+  }));
+}
+
+let working: Checker | null = null;
+let listing: Checker | null = null;
+
+/** Judges the job that is worked on anew, in a worker; what it comes to is in the store a moment later. */
+export function checkWork(job: Job): void {
+  working ??= new Checker(take, failed);
+  const { masters, edit } = job;
+  const passes = masters.flatMap(({ fingerprint }) => passOf(fingerprint) ?? []);
+  working.check({ jobs: [{ id: job.id, work: { masters, edit } }], sheets: [...sheetsNow()], passes });
+}
+
+/** A stored job, with what is known of its masters. */
+interface Stored {
+  id: string;
+  title: string;
+  work: Work;
+  passes: Pass[];
+}
+/** Jobs that were read, by their revision. */
+const read = new Map<string, { revision: number; stored: Stored }>();
+
+/** Every job of this browser; those that do not open are left out. */
+async function allJobs(): Promise<Stored[]> {
+  const { listed, files } = useJobs.getState();
+  const found = await Promise.all(
+    Object.values(listed).map(async ({ head }): Promise<Stored | null> => {
+      const known = read.get(head.id);
+      if (known?.revision === head.revision) return known.stored;
+      const job = files[head.id]?.job ?? (await loadedJob(head.id));
+      if (!job) return null;
+      const passes = await Promise.all(
+        job.masters.map(async (master) => passOf(master.fingerprint) ?? (await storedPass(master))),
+      );
+      const stored = {
+        id: job.id,
+        title: job.title,
+        work: { masters: job.masters, edit: job.edit },
+        passes: passes.flatMap((pass) => pass ?? []),
+      };
+      // A look that is not done yet is looked up again.
+      if (stored.passes.length === job.masters.length) read.set(job.id, { revision: head.revision, stored });
+      return stored;
+    }),
+  );
+  return found.flatMap((stored) => stored ?? []);
+}
+
+async function loadedJob(id: string): Promise<Job | null> {
+  const stored = await loadJob(id);
+  return stored?.ok ? stored.file.job : null;
+}
+
+const orderOf = (jobs: readonly Stored[], sheets: Sheets) => ({
+  jobs: jobs.map(({ id, work }) => ({ id, work })),
+  sheets: [...sheets],
+  passes: jobs.flatMap(({ passes }) => passes),
+});
+
+/** Judges every job of this browser, in a worker. */
+export async function checkAllJobs(): Promise<void> {
+  const jobs = await allJobs();
+  if (jobs.length === 0) return;
+  listing ??= new Checker(take, failed);
+  listing.check(orderOf(jobs, sheetsNow()));
+}
+
+/** What a change of rule sheets does to a job. */
+export interface SheetEffect {
+  id: string;
+  title: string;
+  verdicts: ChangedVerdict[];
+}
+
+/**
+ * What other rule sheets would do to the clips of every job: those that get worse, and those that get better.
+ * @param onProgress the share that is done, 0…1.
+ * @throws TroubleError when the worker ends, or `cancelled`.
+ */
+export async function sheetEffects(
+  before: Sheets,
+  after: readonly RuleSheet[],
+  { onProgress, signal }: { onProgress(share: number): void; signal: AbortSignal },
+): Promise<SheetEffect[]> {
+  const jobs = await allJobs();
+  if (jobs.length === 0) return [];
+  const half = (from: number) => (share: number) => onProgress(from + share / 2);
+  const old = await judged(jobs, before, half(0), signal);
+  const fresh = await judged(jobs, after, half(0.5), signal);
+  return jobs.flatMap(({ id, title }) => {
+    const verdicts = changedVerdicts(old.get(id) ?? [], fresh.get(id) ?? []);
+    return verdicts.length > 0 ? [{ id, title, verdicts }] : [];
+  });
+}
+
+function judged(
+  jobs: readonly Stored[],
+  sheets: Sheets,
+  onProgress: (share: number) => void,
+  signal: AbortSignal,
+): Promise<Map<string, BoardCell[]>> {
+  const boards = new Map<string, BoardCell[]>();
+  return new Promise((resolve, reject) => {
+    const end = (settle: () => void) => {
+      checker.close();
+      signal.removeEventListener('abort', cancel);
+      settle();
+    };
+    const checker = new Checker(
+      ({ job, cells, done, total }) => {
+        boards.set(job, cells);
+        onProgress(done / total);
+        if (done === total) end(() => resolve(boards));
+      },
+      (detail) => end(() => reject(new TroubleError('worker-ended', { detail }))),
+    );
+    const cancel = () => end(() => reject(new TroubleError('cancelled')));
+    if (signal.aborted) return cancel();
+    signal.addEventListener('abort', cancel);
+    checker.check(orderOf(jobs, sheets));
+  });
+}
+
+/** The trouble of a failed judging, for people. */
+export const checkTrouble = (error: unknown): Trouble =>
+  troubleOf(error, 'worker-ended', { detail: String(error) });
+
+/** The worst that was found of a job; null before it was judged. */
+export const worstOfJob = (boards: Record<string, BoardCell[]>, id: string): Severity | null => {
+  const cells = boards[id];
+  if (!cells) return null;
+  return worstOf({
+    findings: cells.flatMap(({ findings, overrides }) =>
+      findings.filter(({ rule }) => !overrides.some((override) => override.rule === rule)),
+    ),
+    overrides: [],
+  });
+};

@@ -1,0 +1,111 @@
+import { useRouter } from 'expo-router';
+import { useEffect, useState } from 'react';
+import { StyleSheet, View } from 'react-native';
+import { Button, ProgressBar } from 'react-native-paper';
+import { measuredWords, ruleName } from '@core/check/finding';
+import type { ChangedVerdict } from '@core/check/verdicts';
+import type { RuleSheet, Sheets } from '@core/outlets/rule-sheet';
+import type { Trouble } from '@core/trouble/trouble';
+import { checkTrouble, sheetEffects, type SheetEffect } from '@state/checks';
+import { Mark } from '../parts/mark';
+import { TroubleNotice } from '../parts/notice';
+import { Body, Heading, Soft, Strong } from '../parts/words';
+import { card, space } from '../theme/tokens';
+
+/** What is known of a change's effects. */
+type Found =
+  | { state: 'working'; share: number }
+  | { state: 'done'; effects: SheetEffect[] }
+  | { state: 'failed'; trouble: Trouble };
+
+/** Judges every job under the sheets in use, and with one of them changed. */
+function useEffects(sheets: Sheets, changed: RuleSheet): Found {
+  const [found, setFound] = useState<Found>({ state: 'working', share: 0 });
+  useEffect(() => {
+    const stop = new AbortController();
+    const after = [...sheets.filter(({ outlet }) => outlet !== changed.outlet), changed];
+    const onProgress = (share: number) => setFound({ state: 'working', share });
+    sheetEffects(sheets, after, { onProgress, signal: stop.signal })
+      .then((effects) => setFound({ state: 'done', effects }))
+      .catch((error: unknown) => {
+        if (!stop.signal.aborted) setFound({ state: 'failed', trouble: checkTrouble(error) });
+      });
+    return () => stop.abort();
+  }, [sheets, changed]);
+  return found;
+}
+
+/** What a change of a rule sheet does to the clips of every job: what passes no more, and what passes now. */
+export function Effects({ sheets, changed }: { sheets: Sheets; changed: RuleSheet }) {
+  const found = useEffects(sheets, changed);
+  if (found.state === 'working')
+    return (
+      <View style={styles.group}>
+        <Soft>Judging every clip of every job…</Soft>
+        <ProgressBar progress={found.share} />
+      </View>
+    );
+  if (found.state === 'failed') return <TroubleNotice trouble={found.trouble} />;
+  const all = found.effects.flatMap(({ id, title, verdicts }) =>
+    verdicts.map((verdict) => ({ id, title, verdict })),
+  );
+  const worse = all.filter(({ verdict }) => verdict.worse);
+  const better = all.filter(({ verdict }) => !verdict.worse);
+  if (all.length === 0) return <Body>No clip of any job is judged differently.</Body>;
+  return (
+    <>
+      <Changes title="Judged worse than before" rows={worse} />
+      <Changes title="Judged better than before" rows={better} />
+    </>
+  );
+}
+
+interface Row {
+  id: string;
+  title: string;
+  verdict: ChangedVerdict;
+}
+
+function Changes({ title, rows }: { title: string; rows: readonly Row[] }) {
+  if (rows.length === 0) return null;
+  return (
+    <View role="list" aria-label={title} style={styles.group}>
+      <Heading>{`${title}: ${rows.length}`}</Heading>
+      {rows.map((row) => (
+        <Change key={keyOf(row)} row={row} />
+      ))}
+    </View>
+  );
+}
+
+const keyOf = ({ id, verdict: { cell, rule } }: Row): string =>
+  `${id} ${cell.clip} ${cell.canvas} ${cell.placement} ${rule}`;
+
+function Change({ row: { id, title, verdict } }: { row: Row }) {
+  const router = useRouter();
+  const { cell, rule, before, after } = verdict;
+  const name = `${title}, ${cell.clipName}, ${cell.label}: ${ruleName(rule)}`;
+  return (
+    <View role="listitem" aria-label={name} style={styles.change}>
+      <Mark standing={after.severity} />
+      <View style={styles.words}>
+        <Strong>{`${cell.clipName}, ${cell.label}`}</Strong>
+        <Soft>{`In ${title}`}</Soft>
+        <Body>{`${ruleName(rule)}: ${measuredWords(after)}`}</Body>
+        <Soft>{`Before: ${measuredWords(before)}`}</Soft>
+      </View>
+      <Button
+        accessibilityLabel={`Go to ${name}`}
+        onPress={() => router.push(`/job/${id}/check?clip=${cell.clip}&canvas=${cell.canvas}`)}
+      >
+        Go there
+      </Button>
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  group: { gap: space.s },
+  change: { flexDirection: 'row', alignItems: 'center', gap: space.s, padding: space.s, ...card },
+  words: { flex: 1 },
+});

@@ -1,0 +1,46 @@
+import MaterialCommunityIcons from '@expo/vector-icons/MaterialCommunityIcons';
+import { type ReactNode, useState } from 'react';
+import { Pressable, StyleSheet, View } from 'react-native';
+import { Mark } from '../parts/mark';
+import { Heading } from '../parts/words';
+import { card, colours, space, TARGET } from '../theme/tokens';
+
+interface Props {
+  title: string;
+  /** Something in it is wrong: told also while it is folded. */
+  wrong?: boolean;
+  open?: boolean;
+  children: ReactNode;
+}
+
+/** A part of a page under its title, folded until it is asked for. */
+export function Fold({ title, wrong = false, open: begins = false, children }: Props) {
+  const [open, setOpen] = useState(begins);
+  return (
+    <View style={styles.fold}>
+      <Pressable
+        role="button"
+        aria-expanded={open}
+        aria-label={wrong ? `${title}: needs mending` : title}
+        onPress={() => setOpen(!open)}
+        style={styles.head}
+      >
+        <MaterialCommunityIcons
+          name={open ? 'chevron-down' : 'chevron-right'}
+          size={24}
+          color={colours.ink}
+        />
+        <Heading style={styles.grow}>{title}</Heading>
+        {wrong && <Mark standing="stop" />}
+      </Pressable>
+      {open && <View style={styles.body}>{children}</View>}
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  fold: { ...card },
+  head: { flexDirection: 'row', alignItems: 'center', minHeight: TARGET, paddingHorizontal: space.s },
+  grow: { flex: 1 },
+  body: { gap: space.m, padding: space.m, paddingTop: 0 },
+});

@@ -1,0 +1,34 @@
+import { StyleSheet, View } from 'react-native';
+import { type FieldPath, useController } from 'react-hook-form';
+import type { RuleSheet } from '@core/outlets/rule-sheet';
+import { Refusal } from '../parts/refusal';
+import { space } from '../theme/tokens';
+import type { Group } from './fields';
+import { problemsIn } from './size-fields';
+import { Check, type SheetControl, ValueField } from './value-field';
+
+/** Values that are all there or all not. */
+export function GroupFields({ control, name, group }: { control: SheetControl; name: string; group: Group }) {
+  const { field, fieldState } = useController({ control, name: name as FieldPath<RuleSheet> });
+  const on = field.value !== null;
+  return (
+    <View style={styles.group}>
+      <Check label={group.label} on={on} onChange={(there) => field.onChange(there ? group.begins : null)} />
+      {on && (
+        <View style={styles.row}>
+          {group.fields.map((one) => (
+            <ValueField key={one.path} control={control} name={`${name}.${one.path}`} field={one} />
+          ))}
+        </View>
+      )}
+      {problemsIn(fieldState.error).map((problem) => (
+        <Refusal key={problem}>{problem}</Refusal>
+      ))}
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  group: { gap: space.xs },
+  row: { flexDirection: 'row', flexWrap: 'wrap', gap: space.m },
+});

@@ -1,0 +1,154 @@
+import { useLocalSearchParams, useRouter } from 'expo-router';
+import { useState } from 'react';
+import { StyleSheet } from 'react-native';
+import { Button } from 'react-native-paper';
+import { type RuleSheet, ruleSheetSchema, SHEET_VERSION } from '@core/outlets/rule-sheet';
+import { keepSheet, useSheets } from '@state/sheets';
+import { Notice } from '../parts/notice';
+import { Screen } from '../parts/screen';
+import { Tool } from '../parts/tool';
+import { useNow } from '../parts/use-now';
+import { Review } from './review';
+import { SheetForm, useSheetForm } from './sheet-form';
+
+/** What a sheet that is written anew begins with. */
+const BLANK: Omit<RuleSheet, 'outlet' | 'date'> = {
+  schemaVersion: SHEET_VERSION,
+  name: 'New outlet',
+  about: '',
+  source: '',
+  placements: [
+    {
+      id: 'clip',
+      name: 'Clip',
+      sizes: { kind: 'one', size: { width: 1080, height: 1920 } },
+      bars: 'discouraged',
+      length: { least: null, most: 60, best: null },
+      mostBytes: 100_000_000,
+      containers: ['mp4'],
+      video: {
+        codecs: ['avc'],
+        profiles: ['main', 'high'],
+        mostLevel: 42,
+        mostBits: null,
+        mostRate: { num: 60, den: 1 },
+        interlaced: false,
+        oblongPixels: false,
+      },
+      audio: {
+        required: false,
+        codecs: ['aac'],
+        sampleRates: [44_100, 48_000],
+        leastChannels: 1,
+        mostChannels: 2,
+        leastBits: null,
+        loudness: null,
+        mostPeak: null,
+      },
+      words: {
+        title: 100,
+        description: { most: 2000, seen: 120 },
+        tags: { most: 20, characters: 30, required: null },
+      },
+      audiences: ['private', 'unlisted', 'public'],
+      muted: false,
+      childrenStatement: false,
+      longVideo: 'none',
+      zones: { phone: [], tablet: [], desk: [] },
+      cover: null,
+      ladder: [],
+    },
+  ],
+};
+
+/** An id that no sheet has, also none that was removed. */
+function freshOutlet(taken: readonly string[]): string {
+  for (let n = 1; ; n++) if (!taken.includes(`outlet-${n}`)) return `outlet-${n}`;
+}
+
+/** Where a sheet is changed, copied or written anew. */
+export function RuleSheetScreen() {
+  const { outlet = 'new', copy } = useLocalSearchParams<{ outlet: string; copy?: string }>();
+  const { sheets, shelf } = useSheets();
+  const now = useNow();
+  const known = sheets.find((sheet) => sheet.outlet === outlet);
+  const taken = [...sheets.map((sheet) => sheet.outlet), ...Object.keys(shelf)];
+  const [fresh] = useState(() => freshOutlet(taken));
+  if (!known && outlet !== 'new') return <NoSheet outlet={outlet} />;
+  const date = now.toISOString().slice(0, 10);
+  if (!known) return <Editor key="new" begins={{ ...BLANK, outlet: fresh, date }} fresh />;
+  if (copy === undefined) return <Editor key={outlet} begins={known} fresh={false} />;
+  return (
+    <Editor
+      key={`copy of ${outlet}`}
+      begins={{ ...known, outlet: fresh, name: `${known.name} (copy)` }}
+      fresh
+    />
+  );
+}
+
+function NoSheet({ outlet }: { outlet: string }) {
+  const router = useRouter();
+  return (
+    <Screen title="No such rule sheet" leading={<Back />}>
+      <Notice
+        standing="warn"
+        title={`This browser has no rule sheet ${outlet}.`}
+        actions={<Button onPress={() => router.dismissTo('/rules')}>All rule sheets</Button>}
+      >
+        It was removed, or never came in. Removed ones can be brought back from the list.
+      </Notice>
+    </Screen>
+  );
+}
+
+export function Back() {
+  const router = useRouter();
+  return <Tool icon="arrow-left" label="Rule sheets" words="" onPress={() => router.dismissTo('/rules')} />;
+}
+
+function Editor({ begins, fresh }: { begins: RuleSheet; fresh: boolean }) {
+  const router = useRouter();
+  const { form, draft } = useSheetForm(begins);
+  const [reviewed, setReviewed] = useState<RuleSheet | null>(null);
+  const { changed, valid, canUndo, undo } = draft;
+  const ready = valid && (changed || fresh);
+  const review = () => setReviewed(ruleSheetSchema.parse(form.getValues()));
+  const keep = async (sheet: RuleSheet) => {
+    await keepSheet(sheet);
+    router.dismissTo('/rules');
+  };
+  return (
+    <Screen
+      title={fresh ? 'A new rule sheet' : `Rules of ${begins.name}`}
+      subtitle={begins.about || 'Limits of an outlet'}
+      leading={<Back />}
+      trailing={
+        <Tool icon="undo" label="Undo" words="" disabled={!canUndo || reviewed !== null} onPress={undo} />
+      }
+      tray={
+        reviewed ? (
+          <>
+            <Button mode="contained" contentStyle={styles.act} onPress={() => void keep(reviewed)}>
+              Keep these rules
+            </Button>
+            <Button onPress={() => setReviewed(null)}>Go on changing</Button>
+          </>
+        ) : (
+          <Button mode="contained" disabled={!ready} contentStyle={styles.act} onPress={review}>
+            {reviewLabel(valid, changed || fresh)}
+          </Button>
+        )
+      }
+    >
+      {reviewed ? <Review after={reviewed} /> : <SheetForm form={form} />}
+    </Screen>
+  );
+}
+
+function reviewLabel(valid: boolean, changed: boolean): string {
+  if (!valid) return 'Something needs mending first';
+  return changed ? 'See what this changes' : 'Nothing is changed yet';
+}
+
+const styles = StyleSheet.create({ act: { minHeight: 52 } });
