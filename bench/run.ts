@@ -5,6 +5,7 @@ import { encoder } from './parts-encoder';
 import { kernel, memory, wholeExport } from './parts-export';
 import { kernelMemory } from './parts-kernel-memory';
 import { canvases, coverage } from './parts-framing';
+import { checks } from './parts-checks';
 import { cuts, pass, passMemory, steps } from './parts-pass';
 import { store } from './parts-store';
 import { Report } from './report';
@@ -21,6 +22,7 @@ const PARTS: Record<string, (report: Report) => void | Promise<void>> = {
   encoder,
   coverage,
   canvases,
+  checks,
   memory,
   store,
 };

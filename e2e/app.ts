@@ -56,7 +56,10 @@ export class Visitor {
   }
 
   /** Waits until something with a role and a name is on the page. */
-  has(role: 'listitem' | 'row' | 'img' | 'progressbar' | 'radio', name: string | RegExp): Promise<void> {
+  has(
+    role: 'listitem' | 'row' | 'img' | 'progressbar' | 'radio' | 'button',
+    name: string | RegExp,
+  ): Promise<void> {
     return this.page
       .getByRole(role, { name, exact: typeof name === 'string' })
       .first()

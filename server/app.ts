@@ -1,6 +1,7 @@
 import path from 'node:path';
 import express, { type ErrorRequestHandler, type Express } from 'express';
 import helmet from 'helmet';
+import type { Sheets } from '../src/core/outlets/rule-sheet';
 import { SHIPPED_SHEETS } from '../src/core/outlets/shipped';
 import { addConversion } from './convert/convert';
 import { onlyOwnPages } from './guard';
@@ -15,6 +16,8 @@ export interface AppOptions {
   dist: string;
   /** Folder for what the outlets' stand-ins keep. */
   data: string;
+  /** What the outlets' stand-ins judge by. */
+  sheets?: Sheets;
 }
 
 /** Folders whose file names carry a hash of their contents. */
@@ -60,14 +63,14 @@ export interface GussetServer {
  * The whole server: the app, and the outlets' stand-ins under their own paths.
  * @throws where the data folder cannot be written.
  */
-export async function openServer({ dist, data }: AppOptions): Promise<GussetServer> {
+export async function openServer({ dist, data, sheets = SHIPPED_SHEETS }: AppOptions): Promise<GussetServer> {
   const workshop = await openWorkshop(data);
   const app = express();
   app.use(onlyOwnPages, protection);
   app.get('/outlets/board.css', (_request, response) => {
     response.type('css').send(BOARD_STYLE);
   });
-  const outlets = SHIPPED_SHEETS.map((sheet) => addStandIn(app, sheet, workshop));
+  const outlets = sheets.map((sheet) => addStandIn(app, sheet, workshop));
   const conversions = addConversion(app, workshop);
   addPages(app, dist);
   for (const { posts } of outlets) {

@@ -3,6 +3,7 @@ import http from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import type { Sheets } from '../src/core/outlets/rule-sheet';
 import { type GussetServer, openServer } from './app';
 
 const TUS = { 'tus-resumable': '1.0.0' };
@@ -83,10 +84,14 @@ export interface TestServer extends GussetServer {
   data: string;
 }
 
-export async function openTestServer(data = mkdtempSync(path.join(tmpdir(), 'data-'))): Promise<TestServer> {
+/** @param sheets what its outlets judge by; those that ship where none are given. */
+export async function openTestServer(
+  data = mkdtempSync(path.join(tmpdir(), 'data-')),
+  sheets?: Sheets,
+): Promise<TestServer> {
   const dist = mkdtempSync(path.join(tmpdir(), 'dist-'));
   writeFileSync(path.join(dist, 'index.html'), '<title>app</title>');
-  const gusset = await openServer({ dist, data });
+  const gusset = await openServer({ dist, data, ...(sheets ? { sheets } : {}) });
   // Making clips holds the thread up for longer than idle connections are kept by default.
   const server = http.createServer({ keepAliveTimeout: 120_000 }, gusset.app);
   await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
