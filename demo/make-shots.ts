@@ -66,18 +66,14 @@ async function main(): Promise<void> {
   await page.goto('/outlets/verrow/');
   await shoot('outlet');
   await page.goto('/');
-  await visitor.press(/^More for/);
-  await visitor.press('What it keeps');
-  await visitor.sees('Exports');
-  await shoot('keeps');
-  await visitor.press('Close');
+  await visitor.sees(/Checks passed|Warnings|Something is stopped/);
   await shoot('jobs');
-  await page.getByRole('link', { name: /^Open / }).click();
-  const second = await visitor.context.newPage();
-  await second.goto('/job/kite-day');
-  await second.getByText('Another tab works on this job.').waitFor();
-  await second.waitForTimeout(1500);
-  await second.screenshot({ path: `${FOLDER}/watching.png` });
+  await visitor.press('Rule sheets of the outlets');
+  await shoot('rules');
+  await visitor.press('Change the rules of Verrow');
+  await visitor.press('Overlay zones');
+  await visitor.button('Add a zone').scrollIntoViewIfNeeded();
+  await shoot('rule-form');
   await visitor.leave();
   const wide = await Visitor.arrive(server.origin, WIDE);
   await wide.openDemo();
@@ -97,6 +93,17 @@ async function main(): Promise<void> {
   for (let i = 0; i < 6; i++) await wide.page.keyboard.press('Shift+w');
   await wide.page.waitForTimeout(2500);
   await wide.page.screenshot({ path: `${FOLDER}/framing-wide.png` });
+  await wide.page.getByRole('link', { name: /^Length:/ }).click();
+  await wide.page.getByRole('radio', { name: 'To length', exact: true }).click();
+  await wide.type('Longest part', '10');
+  await wide.press('Split into parts');
+  await wide.page.getByRole('link', { name: /^Check:/ }).click();
+  await wide
+    .button(/^Show .*Verrow Short/)
+    .first()
+    .waitFor();
+  await wide.page.waitForTimeout(2500);
+  await wide.page.screenshot({ path: `${FOLDER}/check-wide.png` });
   await wide.leave();
   await server.stop();
 }

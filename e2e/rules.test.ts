@@ -40,6 +40,7 @@ describe('rule sheets on a phone', () => {
   };
 
   it('a shorter limit stops clips of two jobs, and tells of them before it is kept', async () => {
+    expect(await lengthOf(jobs[0] ?? '')).toBe('Length: note');
     await limitTo(visitor, 45);
     const worse = visitor.page.getByRole('list', { name: 'Judged worse than before' });
     await worse.getByRole('listitem').nth(1).waitFor({ timeout: 60_000 });
@@ -47,7 +48,12 @@ describe('rule sheets on a phone', () => {
     expect(await worse.getByText(/^Length: 50(\.\d+)? s, limit 45 s$/).count()).toBe(2);
     await visitor.tap('button', 'Keep these rules');
     await visitor.has('listitem', 'Verrow: Changed by you');
-    for (const job of jobs) expect(await lengthOf(job)).toBe('Length: stop');
+    for (const job of [...jobs].reverse()) expect(await lengthOf(job)).toBe('Length: stop');
+    // The first was judged by the rules before.
+    await visitor.sees('The rules of Verrow changed since this job was last judged.');
+    await visitor.sees(/Short: length, most: 45, before 60/);
+    await visitor.tap('button', 'Seen');
+    await visitor.page.getByText('The rules of Verrow changed').waitFor({ state: 'hidden' });
     await visitor.page.goto('/');
     await expect(
       async () => (await visitor.page.getByText('Something is stopped').count()) === 2,

@@ -76,7 +76,6 @@ const soundOf = (audio: ProbedStream): NonNullable<SentFile['audio']> => ({
   codec: audio.codec_name ?? 'unknown',
   sampleRate: audio.sample_rate ?? 0,
   channels: audio.channels ?? 0,
-  bits: audio.bit_rate ?? Infinity,
 });
 
 /** What reading gave, or null when the file is at fault. What is no fault of the file is thrown on. */

@@ -1,3 +1,5 @@
+import { markOf } from '@core/outlets/sheet-mark';
+import type { RuleSheet } from '@core/outlets/rule-sheet';
 import { create } from 'zustand';
 import type { Command } from '@core/job/commands/commands';
 import {
@@ -314,6 +316,12 @@ export function addMaster(id: string, master: Master): void {
 
 export function renameJob(id: string, title: string): void {
   setFacts(id, () => ({ title }));
+}
+
+/** Remembers which rule sheets a job was judged by. */
+export function markJudged(id: string, sheets: readonly RuleSheet[]): void {
+  const marks = Object.fromEntries(sheets.map((sheet) => [sheet.outlet, markOf(sheet)]));
+  setFacts(id, ({ judged }) => ({ judged: { ...judged, ...marks } }));
 }
 
 /** Remembers that a master's found shots were taken, or left, once. */

@@ -232,11 +232,25 @@ describe('the other outcomes of the rules', () => {
       { master: { colour: { matrix: null, primaries: null, transfer: null, fullRange: null } } },
     ],
     ['zones', 'none', { placement: () => ({ zones: { phone: [], tablet: [], desk: [] } }) }],
+    // EBU R 95: the action-safe area leaves 3.5 % at each side.
+    [
+      'zones',
+      'edge',
+      { placement: withZone, commands: [framed({ focus: { x: 0.4, y: 0.03 }, seat: { x: 0.5, y: 0.03 } })] },
+    ],
+    [
+      'zones',
+      'clear',
+      {
+        placement: withZone,
+        commands: [framed({ focus: { x: 0.4, y: 0.036 }, seat: { x: 0.5, y: 0.036 } })],
+      },
+    ],
     ['audio', 'silent', { pass: { sound: { ...SOUND, integrated: null } } }],
     ['sound-format', 'refused', { placement: audio({ codecs: ['opus'] }) }],
     ['sound-format', 'refused', { placement: audio({ sampleRates: [44_100] }) }],
     ['sound-format', 'refused', { placement: audio({ leastChannels: 1, mostChannels: 1 }) }],
-    ['sound-format', 'refused', { placement: audio({ leastBits: 192_000 }) }],
+    ['sound-format', 'thin', { placement: audio({ leastBits: 192_000 }) }],
     ['peak', 'clipped', { pass: { sound: { ...SOUND, truePeak: 0.1 } } }],
     ['peak', 'over', { placement: audio({ mostPeak: -3 }), pass: { sound: { ...SOUND, truePeak: -2 } } }],
     ['loudness', 'quiet', { pass: { sound: { ...SOUND, integrated: -20 } } }],

@@ -12,8 +12,8 @@ export interface JobFile {
   revision: number;
 }
 
-/** What of a job is not made by commands, and is not undone: its name, its masters. */
-export type Facts = Pick<Job, 'title' | 'masters' | 'offered'>;
+/** What of a job is not made by commands, and is not undone: its name, its masters, what judged it. */
+export type Facts = Pick<Job, 'title' | 'masters' | 'offered' | 'judged'>;
 
 const doneSchema = z.discriminatedUnion('op', [
   /** A command, or one that continues the last step. */
@@ -67,7 +67,12 @@ function changed(file: JobFile, done: Done): JobFile {
   }
 }
 
-const factsOf = ({ title, masters, offered }: Job): Facts => ({ title, masters, offered });
+const factsOf = ({ title, masters, offered, judged }: Job): Facts => ({
+  title,
+  masters,
+  offered,
+  ...(judged ? { judged } : {}),
+});
 
 /** What changes a job's facts to others; null where nothing is changed. */
 export function factsChange(job: Job, change: Partial<Facts>): Done | null {

@@ -44,6 +44,8 @@ export const jobSchema = z.object({
   masters: z.array(masterSchema).min(1),
   /** Masters whose found shots were taken, or left, once: they are not taken by themselves again. */
   offered: z.array(z.string()),
+  /** By outlet, the rule sheet that it was last judged by: the date of it, and a hash of all that it says. */
+  judged: z.record(z.string(), z.object({ date: z.string(), version: z.string() })).optional(),
   edit: editSchema,
   exports: z.array(exportRecordSchema),
   posts: z.array(postRecordSchema),

@@ -12,6 +12,7 @@ import { useClip, useFindings, useJob, useKnown } from '../job/job-context';
 import { JobPage } from '../job/job-page';
 import { CheckGrid } from './check-grid';
 import { FindingRow } from './finding-row';
+import { JudgedNotice } from './judged-notice';
 import { ReportButtons } from './report-buttons';
 import { SafeFixes } from './safe-fixes';
 import { useTarget } from '../job/use-target';
@@ -43,6 +44,7 @@ export function CheckScreen() {
         </Button>
       }
     >
+      <JudgedNotice />
       <CheckGrid />
       <SafeFixes />
       <CanvasRow />

@@ -12,6 +12,7 @@ import { useRuleSheets, useTarget } from '../job/use-target';
 import { Mark } from '../parts/mark';
 import { Body, Figures, Soft, Strong } from '../parts/words';
 import { card, colours, space } from '../theme/tokens';
+import { FindingDrawing } from './finding-drawing';
 import { OverrideForm } from './override-form';
 
 /** What a rule found: measured, limit, where it is, and the ways out. */
@@ -47,6 +48,7 @@ export function FindingRow({ finding }: { finding: Finding }) {
         <Body>{findingWords(finding, target)}</Body>
         {overridden && <Soft>{`Let pass on this canvas: ${overridden.reason}`}</Soft>}
         <Figures style={styles.measured}>{measuredWords(finding)}</Figures>
+        {!overridden && <FindingDrawing finding={finding} />}
         {stop && !overridden && (
           <Soft>
             {finding.holds === 'export' ? 'Keeps the export and the post back.' : 'Keeps the post back.'}

@@ -7,7 +7,7 @@ import { bytesLabel, secondsLabel } from '@core/figures/figures';
 import { canvasAdded, canvasChanged } from '@core/job/canvases';
 import { activeCanvas } from '@core/job/clip';
 import { canvasSizeFor, type OutletPlacement, placementsOf } from '@core/outlets/outlets';
-import { sizesLabel } from '@core/outlets/taken-sizes';
+import { sizesLabel, takesSize } from '@core/outlets/taken-sizes';
 import { ratioLabel } from '@core/picture/size';
 import { rateLabel } from '@core/time/frame-rate';
 import { dispatch } from '@state/jobs';
@@ -40,6 +40,16 @@ export function CanvasScreen() {
     setAdding(false);
     const added = canvasAdded(clip, size, target.key);
     dispatch(job.id, { type: 'set-canvases', act: 'add', ...added });
+  };
+  /** Whether the canvas is made for a placement besides its own, and how to say so; only where its size fits. */
+  const alsoFor = ({ key, placement }: OutletPlacement) => {
+    if (key === canvas.placement || !takesSize(placement.sizes, canvas)) return undefined;
+    const others = canvas.also ?? [];
+    const on = others.includes(key);
+    const also = on ? others.filter((other) => other !== key) : [...others, key];
+    const toggle = () =>
+      dispatch(job.id, { type: 'set-canvases', act: 'also', ...canvasChanged(clip, canvas.id, { also }) });
+    return { on, toggle };
   };
   const takeSize = (width: number, height: number) => {
     setAdding(false);
@@ -78,6 +88,7 @@ export function CanvasScreen() {
                 on={!adding && placement.key === canvas.placement}
                 mark={canvasMark(canvas.dye)}
                 onPress={() => take(placement)}
+                also={adding ? undefined : alsoFor(placement)}
               />
             ))}
           </View>
@@ -114,9 +125,28 @@ interface PlacementProps {
   on: boolean;
   mark: CanvasMark;
   onPress: () => void;
+  also: { on: boolean; toggle: () => void } | undefined;
 }
 
-function PlacementRow({ target, on, mark, onPress }: PlacementProps) {
+function PlacementRow({ also, ...row }: PlacementProps) {
+  return (
+    <>
+      <PlacementChoice {...row} />
+      {also && (
+        <Button
+          compact
+          icon={also.on ? 'checkbox-marked' : 'checkbox-blank-outline'}
+          style={styles.left}
+          onPress={also.toggle}
+        >
+          {also.on ? `Made for ${row.target.label} too` : `Make it for ${row.target.label} too`}
+        </Button>
+      )}
+    </>
+  );
+}
+
+function PlacementChoice({ target, on, mark, onPress }: Omit<PlacementProps, 'also'>) {
   const { placement, label } = target;
   const size = canvasSizeFor(target);
   const scale = (DRAWING - 6) / Math.max(size.width, size.height);

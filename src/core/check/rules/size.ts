@@ -26,6 +26,8 @@ export const sizeRule = exportRule({
     const { sizes } = target.placement;
     const values = { has: nameOf(canvas), asked: sizesLabel(sizes) };
     if (takesSize(sizes, canvas)) return { severity: 'pass', code: 'same', values };
+    // A further placement of the canvas does not take its place.
+    if (canvas.placement !== target.key) return { severity: 'stop', code: 'differs', values };
     const { width, height } = canvasSizeFor(target);
     const fix = { fix: 'take-size', values: { placement: target.key, size: { width, height } } } as const;
     return { severity: 'stop', code: 'differs', values, fix };

@@ -28,6 +28,10 @@ export const soundFormatRule = exportRule({
       ({ made, taken }, { label }) => `The clip's sound is ${made}, but ${label} takes only ${taken}.`,
       taken,
     ),
+    thin: outcome<Taken>(
+      ({ made, taken }, { label }) => `Exports have sound of ${made}; ${label} asks for ${taken}.`,
+      taken,
+    ),
     folded: outcome<{ channels: number }>(
       ({ channels }) =>
         `The master has ${channels} channels. The export folds them to stereo by ITU-R BS.775.`,
@@ -61,8 +65,10 @@ export const soundFormatRule = exportRule({
       return refused(`${sampleRate / 1000} kHz`, `${rates} kHz`);
     }
     if (channels > audio.mostChannels) return refused('stereo', 'mono');
-    if (audio.leastBits !== null && AUDIO_BITS < audio.leastBits)
-      return refused(bitsLabel(AUDIO_BITS), `${bitsLabel(audio.leastBits)} or more`);
+    if (audio.leastBits !== null && AUDIO_BITS < audio.leastBits) {
+      const values = { made: bitsLabel(AUDIO_BITS), taken: `${bitsLabel(audio.leastBits)} or more` };
+      return { severity: 'warn', code: 'thin', values };
+    }
     const sounds = sources.flatMap((source) => source.audio ?? []);
     const folded = sounds.find(({ channels }) => exportChannels(channels) !== channels);
     if (folded) return { severity: 'note', code: 'folded', values: { channels: folded.channels } };

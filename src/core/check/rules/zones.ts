@@ -2,6 +2,7 @@ import { keyframeAt } from '../../framing/framing';
 import { placeIn } from '../../layout/overlap';
 import { DEVICES, type Device, type Placement, type Zone } from '../../outlets/placement';
 import { windowAt } from '../../framing/window';
+import { ACTION_SAFE } from '../../picture/safe-areas';
 import type { Size } from '../../picture/size';
 import { PaneMemory } from '../../render/pane-memory';
 import { masterFrameIn, type PlanPane, type PlanSegment, type RenderPlan } from '../../render/plan';
@@ -32,6 +33,12 @@ export const zonesRule = exportRule({
       ({ zones }) => `What the framings keep in view is clear of ${counted(zones, 'overlay zone')}.`,
       ({ zones }) => counted(zones, 'zone'),
     ),
+    edge: outcome<{ shots: number }>(
+      ({ shots }) =>
+        `The subject lies outside the action-safe area of EBU R 95 in ${counted(shots, 'shot')}: within 3.5 % of the ` +
+        'edge, which some screens cut off.',
+      ({ shots }) => `${counted(shots, 'shot')} outside the safe area`,
+    ),
     covered: outcome<Covered>(
       ({ zone, device, shots }, { label }) =>
         `On ${device}, ${label} puts "${zone}" over the subject in ${counted(shots, 'shot')}. Move its seat.`,
@@ -52,7 +59,15 @@ export const zonesRule = exportRule({
       }
     }
     const [worst] = [...covered].sort(([, a], [, b]) => b.shots.size - a.shots.size);
-    if (!worst) return { severity: 'pass', code: 'clear', values: { zones: all.length } };
+    if (!worst) {
+      const edges = plan.segments.filter(
+        (segment) => coveredIn(plan, segment, OUTSIDE_SAFE, canvas).length > 0,
+      );
+      const [edge] = edges;
+      if (!edge) return { severity: 'pass', code: 'clear', values: { zones: all.length } };
+      const values = { shots: new Set(edges.map(({ shot }) => shot)).size };
+      return { severity: 'note', code: 'edge', values, frame: edge.start };
+    }
     const [{ device, zone }, { frame, shots }] = worst;
     const values = { zone: zone.name, device: DEVICE_NAMES[device], shots: shots.size };
     return { severity: 'warn', code: 'covered', values, frame };
@@ -72,6 +87,25 @@ type Covering = [place: number, offset: number][];
 
 const zonesIn = (zones: Zones) =>
   DEVICES.flatMap((device) => zones[device].map((zone) => ({ device, zone })));
+
+/** What lies outside the action-safe area, as zones. */
+const edge = (x: number, y: number, width: number, height: number): Zone => ({
+  name: 'Edge',
+  x,
+  y,
+  width,
+  height,
+});
+const OUTSIDE_SAFE: Zones = {
+  phone: [
+    edge(0, 0, 1, ACTION_SAFE.y),
+    edge(0, ACTION_SAFE.y + ACTION_SAFE.height, 1, ACTION_SAFE.y),
+    edge(0, 0, ACTION_SAFE.x, 1),
+    edge(ACTION_SAFE.x + ACTION_SAFE.width, 0, ACTION_SAFE.x, 1),
+  ],
+  tablet: [],
+  desk: [],
+};
 
 const places = new PaneMemory(placesOf);
 /** By segment and zones, which stay the same objects until they are changed. */

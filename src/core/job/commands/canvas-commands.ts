@@ -15,6 +15,7 @@ const ACTS = {
   size: 'change the size',
   layout: 'change the layout',
   preset: 'take a preset',
+  also: 'choose further placements',
 };
 
 /** The canvases of a clip. */
@@ -33,14 +34,18 @@ export const CANVAS_COMMANDS = {
         return { ...clip, canvases, canvas, overrides };
       }),
   }),
-  /** A new size keeps layout, framings and rate. Overrides were given for the old placement's limits: they end. */
+  /** A new size keeps layout, framings and rate. Overrides and further placements were for the old one: they end. */
   'choose-placement': command({
     schema: z.object({ placement: z.string(), size: canvasSizeSchema }),
     label: 'choose the canvas',
     apply(edit, { placement, size }) {
       return withClip(edit, (clip) => {
         const { id, placement: before } = activeCanvas(clip);
-        const sized = withCanvas(clip, id, (canvas) => ({ ...canvas, ...size, placement }));
+        const sized = withCanvas(clip, id, ({ also: _also, ...canvas }) => ({
+          ...canvas,
+          ...size,
+          placement,
+        }));
         const kept = clip.overrides.filter((override) => override.canvas !== id || before === placement);
         return { ...sized, overrides: kept };
       });

@@ -1,0 +1,60 @@
+import { useEffect } from 'react';
+import { Button } from 'react-native-paper';
+import { sheetChanges } from '@core/outlets/compare';
+import { targetsOf } from '@core/outlets/outlets';
+import type { RuleSheet } from '@core/outlets/rule-sheet';
+import { markOf } from '@core/outlets/sheet-mark';
+import { markJudged } from '@state/jobs';
+import { sheetVersions, useSheets } from '@state/sheets';
+import { useJob } from '../job/job-context';
+import { Notice } from '../parts/notice';
+
+/** The sheets that judge some canvas of the job. */
+function useJudges(): RuleSheet[] {
+  const { edit } = useJob();
+  const { sheets } = useSheets();
+  const outlets = new Set(
+    edit.clips.flatMap(({ canvases }) =>
+      canvases.flatMap((canvas) => targetsOf(sheets, canvas).map(({ sheet }) => sheet.outlet)),
+    ),
+  );
+  return sheets.filter(({ outlet }) => outlets.has(outlet));
+}
+
+/** Says where the rules are no longer those that the job was last judged by, until a person has seen it. */
+export function JudgedNotice() {
+  const { id, judged = {} } = useJob();
+  const { shelf } = useSheets();
+  const judges = useJudges();
+  const fresh = judges.filter(({ outlet }) => judged[outlet] === undefined);
+  const unmarked = fresh.map(({ outlet }) => outlet).join();
+  useEffect(() => {
+    if (unmarked !== '') markJudged(id, fresh);
+    // Each outlet is marked once.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [id, unmarked]);
+  const changed = judges.filter((sheet) => {
+    const mark = judged[sheet.outlet];
+    return mark !== undefined && mark.version !== markOf(sheet).version;
+  });
+  return changed.map((sheet) => {
+    const { outlet, name, date } = sheet;
+    const mark = judged[outlet];
+    const old = sheetVersions(shelf, outlet).find((version) => markOf(version).version === mark?.version);
+    const places = old ? sheetChanges(old, sheet) : [];
+    return (
+      <Notice
+        key={outlet}
+        standing="note"
+        title={`The rules of ${name} changed since this job was last judged.`}
+        actions={<Button onPress={() => markJudged(id, [sheet])}>Seen</Button>}
+      >
+        {`Then they were of ${mark?.date}, now of ${date}. ` +
+          (places.length > 0
+            ? places.map(({ place, before, after }) => `${place}: ${after}, before ${before}`).join('; ') +
+              '.'
+            : 'The findings below are by the present ones.')}
+      </Notice>
+    );
+  });
+}
