@@ -89,6 +89,25 @@ describe('rule sheets on a phone', () => {
     await visitor.has('listitem', 'Required tag: stop');
   });
 
+  it('saves what was found as a page to print and as CSV', async () => {
+    const saved = async (kind: string) => {
+      const [download] = await Promise.all([
+        visitor.page.waitForEvent('download'),
+        visitor.press(`Save the report as ${kind}`),
+      ]);
+      return { name: download.suggestedFilename(), text: readFileSync((await download.path())!, 'utf8') };
+    };
+    const page = await saved('Page to print');
+    expect(page.name).toBe('long-edit.check.html');
+    expect(page.text).toContain('<img src="data:image/jpeg;base64,');
+    expect(page.text).toMatch(/<td>Stop<\/td><td>Required tag<\/td>/);
+    await visitor.page.goto('/');
+    await expect(async () => visitor.button('Save the report as CSV').isEnabled()).toBecomeTrue();
+    const table = await saved('CSV');
+    expect(table.name).toBe('all-jobs.check.csv');
+    expect(table.text).toContain('long edit (again)');
+  });
+
   it('an older version is compared and comes back', async () => {
     await toRules(visitor);
     await visitor.tap('button', 'Versions of the rules of Verrow');

@@ -1,19 +1,7 @@
+import { escapedHtml } from '../../src/core/figures/escape-html';
 import { clipPath, type PostForm, postPage } from '../../src/core/outlets/post-form';
 import type { RuleSheet } from '../../src/core/outlets/rule-sheet';
 import type { PostRecord } from './post-records';
-
-const ENTITIES: Record<string, string> = {
-  '&': '&amp;',
-  '<': '&lt;',
-  '>': '&gt;',
-  '"': '&quot;',
-  "'": '&#39;',
-};
-
-/** Text made safe for HTML. */
-function escaped(text: string): string {
-  return text.replace(/[&<>"']/g, (mark) => ENTITIES[mark] ?? mark);
-}
 
 const AUDIENCES: Record<PostForm['audience'], string> = {
   private: 'Private: only you see it',
@@ -24,18 +12,18 @@ const AUDIENCES: Record<PostForm['audience'], string> = {
 
 function note({ id, form, measured, made_at }: PostRecord, sheet: RuleSheet): string {
   const placement = sheet.placements.find((placement) => placement.id === form.placement);
-  const tags = form.tags.map((tag) => `<li>#${escaped(tag)}</li>`).join('');
-  const title = escaped(form.title);
+  const tags = form.tags.map((tag) => `<li>#${escapedHtml(tag)}</li>`).join('');
+  const title = escapedHtml(form.title);
   const at = new Date(made_at).toISOString();
   return `<article id="${id}">
   <h2><a href="${postPage(sheet.outlet, id)}">${title}</a></h2>
   <video controls preload="metadata" src="${clipPath(sheet.outlet, id)}" aria-label="${title}"></video>
-  <p>${escaped(form.description)}</p>
+  <p>${escapedHtml(form.description)}</p>
   <ul>${tags}</ul>
   <dl>
-    <dt>Placement</dt><dd>${escaped(placement?.name ?? form.placement)}</dd>
+    <dt>Placement</dt><dd>${escapedHtml(placement?.name ?? form.placement)}</dd>
     <dt>Who may see it</dt><dd>${AUDIENCES[form.audience]}</dd>
-    <dt>Measured here</dt><dd>${escaped(measured ?? '')}</dd>
+    <dt>Measured here</dt><dd>${escapedHtml(measured ?? '')}</dd>
     <dt>Posted</dt><dd><time datetime="${at}">${at.slice(0, 16).replace('T', ' ')} UTC</time></dd>
   </dl>
 </article>`;
@@ -58,11 +46,11 @@ function page(sheet: RuleSheet, main: string): string {
 <head>
 <meta charset="utf-8">
 <meta name="viewport" content="width=device-width, initial-scale=1">
-<title>${escaped(sheet.name)}: notice-board</title>
+<title>${escapedHtml(sheet.name)}: notice-board</title>
 <link rel="stylesheet" href="/outlets/board.css">
 </head>
 <body>
-<header><h1>${escaped(sheet.name)}</h1><p>${escaped(sheet.about)}. A stand-in that ships with Gusset.</p></header>
+<header><h1>${escapedHtml(sheet.name)}</h1><p>${escapedHtml(sheet.about)}. A stand-in that ships with Gusset.</p></header>
 <main>
 ${main}
 </main>

@@ -2,6 +2,7 @@ import { create } from 'zustand';
 import { type BoardCell, worstOf } from '@core/check/check-board';
 import type { Severity } from '@core/check/rule';
 import { type ChangedVerdict, changedVerdicts } from '@core/check/verdicts';
+import type { JudgedJob } from '@core/interchange/check-report';
 import type { Job, Work } from '@core/job/job';
 import type { RuleSheet, Sheets } from '@core/outlets/rule-sheet';
 import type { Pass } from '@core/pass/pass';
@@ -84,6 +85,15 @@ async function allJobs(): Promise<Stored[]> {
 async function loadedJob(id: string): Promise<Job | null> {
   const stored = await loadJob(id);
   return stored?.ok ? stored.file.job : null;
+}
+
+/** Every job that was judged, with what was found of it. */
+export async function judgedJobs(): Promise<JudgedJob[]> {
+  const { boards } = useChecks.getState();
+  return (await allJobs()).flatMap(({ id, title, work }) => {
+    const cells = boards[id];
+    return cells ? [{ title, work, cells }] : [];
+  });
 }
 
 const orderOf = (jobs: readonly Stored[], sheets: Sheets) => ({

@@ -50,6 +50,14 @@ export function useStills(source: Source, frames: readonly number[], height: num
   return found;
 }
 
+/** One small picture of a frame; null where the master cannot be read. */
+export async function stillOf(source: Source, frame: number, height: number): Promise<Blob | null> {
+  let found: Blob | null = null;
+  const take = (_frame: number, still: Blob) => (found = still);
+  await makeMissing(source, [frame], height, take, new AbortController().signal).catch(() => undefined);
+  return found;
+}
+
 /** Takes stored stills, and starts a worker only for those that were never made. */
 async function makeMissing(
   source: Source,

@@ -146,6 +146,19 @@ describe('a changed rule sheet', () => {
   });
 });
 
+describe('a rule sheet that is gone', () => {
+  it('is told of as something worse', () => {
+    const work = twoClips();
+    const without = { ...LOOKED, sheets: SHIPPED_SHEETS.filter(({ outlet }) => outlet !== 'verrow') };
+    const [before, after] = [LOOKED, without].map((known) => new CheckBoard().check(work, known));
+    const worse = changedVerdicts(before!, after!).filter(({ worse }) => worse);
+    expect(worse.map(({ cell, rule }) => [cell.clip, cell.placement, rule])).toEqual([
+      ['clip-1', 'verrow/short', 'sheet'],
+      ['clip-2', 'verrow/short', 'sheet'],
+    ]);
+  });
+});
+
 /** Jobs with something wrong that has a fix, by what is wrong. */
 const BROKEN: [string, Work, ReturnType<typeof lookedAt>][] = [
   ['another rate', change(twoClips(), { type: 'set-rate', rate: { num: 30, den: 1 } }), LOOKED],

@@ -1,7 +1,7 @@
 import { type Clip, clipName, type Override } from '../job/clip';
 import type { Work } from '../job/job';
 import type { Canvas } from '../layout/canvas';
-import { type OutletPlacement, targetsOf } from '../outlets/outlets';
+import { type OutletPlacement, OWN_KEY, targetsOf } from '../outlets/outlets';
 import { inputOf, type Known } from './check-input';
 import type { Finding } from './finding';
 import { type Checked, findingsOf } from './findings';
@@ -13,7 +13,7 @@ export interface BoardCell {
   /** The clip's name with its part. */
   clipName: string;
   canvas: string;
-  /** The placement's key and what it is called. */
+  /** The key of the placement that it is made for, also where no sheet has that; and what it is called. */
   placement: string;
   label: string;
   findings: Finding[];
@@ -36,6 +36,10 @@ export function worstOf({ findings, overrides }: Pick<BoardCell, 'findings' | 'o
     .map((finding) => countedAs(finding, overrides))
     .reduce<Severity>((worst, next) => (RANK[next] > RANK[worst] ? next : worst), 'pass');
 }
+
+/** A canvas whose sheet is gone is judged as a size of its own, and still made for its placement. */
+const askedFor = ({ placement }: Canvas, { key }: OutletPlacement): string =>
+  key === OWN_KEY ? (placement ?? OWN_KEY) : key;
 
 /** What is judged: every clip on every canvas for every placement that it is made for. */
 function subjectsOf(
@@ -71,7 +75,7 @@ export class CheckBoard {
       const overrides = clip.overrides.filter((override) => override.canvas === canvas.id);
       return {
         ...{ clip: clip.id, clipName: clipName(clip), canvas: canvas.id },
-        ...{ placement: target.key, label: target.label, findings, overrides },
+        ...{ placement: askedFor(canvas, target), label: target.label, findings, overrides },
       };
     });
     // What is no longer there is forgotten.

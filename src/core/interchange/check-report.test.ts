@@ -7,6 +7,7 @@ import { applyCommand } from '../job/commands/commands';
 import { testJob } from '../job/test-job';
 import { LOOKED } from '../job/test-pass';
 import { reportCsv, reportJson, reportJsonSchema, reportRows } from './check-report';
+import { pictureKey, reportPage } from './report-page';
 
 const start = testJob();
 const reason = 'seen to by hand, "twice"';
@@ -35,6 +36,20 @@ describe('a report of checks', () => {
     expect(read.data).toHaveLength(rows.length);
     expect(read.data[0]).toMatchObject({ job: `'${title}`, height: '1920' });
     expect(read.data.find(({ rule }) => rule === 'Required tag')?.override).toBe(reason);
+  });
+
+  it('is a page whole in itself, with the picture of each clip, and nothing of a title is taken for markup', () => {
+    const odd = rows.map((row) => ({ ...row, clip: '<b>Kite</b>' }));
+    const page = reportPage(
+      odd,
+      { [pictureKey(title, '<b>Kite</b>')]: 'data:image/jpeg;base64,AA' },
+      'today',
+    );
+    expect(page).toContain('<img src="data:image/jpeg;base64,AA" alt="">');
+    expect(page).toContain('&lt;b&gt;Kite&lt;/b&gt;');
+    expect(page).not.toContain('<b>Kite');
+    expect(page).toContain('Let pass: seen to by hand, &quot;twice&quot;');
+    expect(page).not.toMatch(/src="http|href=/);
   });
 
   // Outside reference: ajv, a validator of JSON Schema (draft 2020-12).

@@ -1,36 +1,51 @@
+import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
-import { reportCsv, reportJson, reportRows } from '@core/interchange/check-report';
-import { jobFileStem } from '@core/interchange/job-file';
-import { useJob } from '../job/job-context';
-import { useRuleSheets } from '../job/use-target';
+import type { ReportKind } from '@state/reports';
 import { saveFile } from '../parts/pick-file';
 import { Heading, Soft } from '../parts/words';
 import { space } from '../theme/tokens';
-import { useBoard } from './use-board';
 
-/** What was found of every clip, as a file. */
-export function ReportButtons() {
-  const job = useJob();
-  const sheets = useRuleSheets();
-  const cells = useBoard();
-  const save = (ending: 'csv' | 'json') => {
-    const rows = reportRows([{ title: job.title, work: job, cells }], sheets);
-    const text = ending === 'csv' ? reportCsv(rows) : reportJson(rows, new Date().toISOString());
-    const type = ending === 'csv' ? 'text/csv' : 'application/json';
-    saveFile(new File([text], `${jobFileStem(job)}.check.${ending}`, { type }));
+const KINDS: { kind: ReportKind; label: string }[] = [
+  { kind: 'html', label: 'Page to print' },
+  { kind: 'csv', label: 'CSV' },
+  { kind: 'json', label: 'JSON' },
+];
+
+interface Props {
+  /** What it is of, in a line. */
+  about: string;
+  disabled: boolean;
+  make: (kind: ReportKind) => Promise<File>;
+}
+
+/** What was found, as a file of some kind. */
+export function ReportButtons({ about, disabled, make }: Props) {
+  const [making, setMaking] = useState(false);
+  const save = async (kind: ReportKind) => {
+    setMaking(true);
+    try {
+      saveFile(await make(kind));
+    } finally {
+      setMaking(false);
+    }
   };
   return (
     <View style={styles.group}>
       <Heading>Report</Heading>
-      <Soft>Every finding of every clip, with what was let pass and why.</Soft>
+      <Soft>{making ? 'Making the report…' : about}</Soft>
       <View style={styles.row}>
-        <Button icon="download-outline" disabled={cells.length === 0} onPress={() => save('csv')}>
-          Save as CSV
-        </Button>
-        <Button icon="download-outline" disabled={cells.length === 0} onPress={() => save('json')}>
-          Save as JSON
-        </Button>
+        {KINDS.map(({ kind, label }) => (
+          <Button
+            key={kind}
+            icon="download-outline"
+            accessibilityLabel={`Save the report as ${label}`}
+            disabled={disabled || making}
+            onPress={() => void save(kind)}
+          >
+            {label}
+          </Button>
+        ))}
       </View>
     </View>
   );

@@ -12,9 +12,11 @@ import {
   openDemo,
   useBringIn,
 } from '@state/bring-in';
-import { checkAllJobs } from '@state/checks';
+import { checkAllJobs, useChecks } from '@state/checks';
 import { useJobs } from '@state/jobs';
+import { allReport } from '@state/reports';
 import { useSheets } from '@state/sheets';
+import { ReportButtons } from '../check/report-buttons';
 import { dismissJobFile, isJobFile, takeJobFile, useJobFiles } from '@state/job-files';
 import { useStorageUse } from '@state/storage-use';
 import { Notice, TroubleNotice } from '../parts/notice';
@@ -39,6 +41,7 @@ export function HomeScreen() {
   const fileName = useBringIn((state) => state.fileName);
   const demo = useBringIn((state) => state.demo);
   const sheets = useSheets((state) => state.sheets);
+  const judged = useChecks(({ boards }) => Object.keys(boards).length > 0);
   const use = useStorageUse(listed);
   useEffect(() => void loadDemo(), []);
   useEffect(() => {
@@ -110,6 +113,13 @@ export function HomeScreen() {
       <Button style={styles.left} icon="file-upload-outline" onPress={() => void openJobFile()}>
         Open a job from a file
       </Button>
+      {Object.keys(listed).length > 0 && (
+        <ReportButtons
+          about="Every finding of every clip of every job."
+          disabled={!judged}
+          make={allReport}
+        />
+      )}
       <Button style={styles.left} icon="ruler-square" onPress={() => router.push('/rules')}>
         Rule sheets of the outlets
       </Button>
