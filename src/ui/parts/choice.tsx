@@ -8,10 +8,14 @@ interface Props<Value extends string> {
   onChange: (value: Value) => void;
 }
 
+/** More options than this stand in several rows. */
+const ONE_ROW = 4;
+
 /** A few options side by side, one of them taken. */
 export function Choice<Value extends string>({ label, value, options, onChange }: Props<Value>) {
+  const many = options.length > ONE_ROW;
   return (
-    <View role="radiogroup" aria-label={label} style={styles.row}>
+    <View role="radiogroup" aria-label={label} style={[styles.row, many && styles.rows]}>
       {options.map((option) => {
         const on = option.value === value;
         return (
@@ -21,7 +25,7 @@ export function Choice<Value extends string>({ label, value, options, onChange }
             aria-checked={on}
             aria-label={option.label}
             onPress={() => onChange(option.value)}
-            style={[styles.option, on && styles.on]}
+            style={[styles.option, many && styles.wide, on && styles.on]}
           >
             <Text style={[styles.words, on && styles.wordsOn]}>{option.label}</Text>
           </Pressable>
@@ -39,6 +43,8 @@ const styles = StyleSheet.create({
     borderRadius: 6,
     overflow: 'hidden',
   },
+  rows: { flexWrap: 'wrap' },
+  wide: { flexBasis: 110 },
   option: {
     flex: 1,
     minHeight: TARGET,
