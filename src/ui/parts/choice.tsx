@@ -9,7 +9,7 @@ interface Props<Value extends string> {
 }
 
 /** More options than this stand in several rows. */
-const ONE_ROW = 4;
+const ONE_ROW = 6;
 
 /** A few options side by side, one of them taken. */
 export function Choice<Value extends string>({ label, value, options, onChange }: Props<Value>) {
