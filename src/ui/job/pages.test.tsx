@@ -9,7 +9,9 @@ import { clipOf, renderPage } from '../test-page';
 import { CanvasScreen } from './canvas-screen';
 
 const mockRouter = { replace: jest.fn(), push: jest.fn(), dismissTo: jest.fn() };
-jest.mock('expo-router', () => ({ useRouter: () => mockRouter }));
+jest.mock('expo-router', () => ({ useRouter: () => mockRouter, useLocalSearchParams: () => ({}) }));
+// The grid is judged in a worker, which only a browser has.
+jest.mock('@media/check/checker', () => ({ Checker: jest.fn(() => ({ check: jest.fn() })) }));
 // Keys come from a browser's window.
 jest.mock('../parts/use-keys', () => ({ useKeys: jest.fn() }));
 // The page's player and exports start workers, which only a browser has.
