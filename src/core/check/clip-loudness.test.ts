@@ -22,6 +22,11 @@ function measured(): LoudnessMeter {
   return meter;
 }
 
+let meter: LoudnessMeter;
+beforeAll(() => {
+  meter = measured();
+});
+
 // Judged from outside: ffmpeg's ebur128 filter on the same piece.
 it.each([
   [0, 20],
@@ -32,7 +37,6 @@ it.each([
   const args = ['-hide_banner', '-nostats', ...cut, '-i', FILE, '-af', 'ebur128', '-f', 'null', '-'];
   const { stderr } = spawnSync('ffmpeg', args, { encoding: 'utf8', maxBuffer: 1 << 28 });
   const [, outside] = /I:\s*(-?[\d.]+) LUFS/.exec(stderr.slice(stderr.lastIndexOf('Summary:'))) ?? [];
-  const meter = measured();
   const master = testMaster();
   const source = sourceOf(master);
   const sound = {
