@@ -79,7 +79,7 @@ describe('films, each with a fault of its own, in one clip for three canvases at
     }
     expect(await bars()).toBe('Bars in the master: pass');
     await visitor.step('Export');
-    await visitor.type('Video bit rate', '20');
+    await visitor.type('Video bit rate', '16');
     await visitor.press('Export all 3 in one go');
     for (const file of await visitor.downloadAll(3)) {
       const [video] = probe(file);
