@@ -80,6 +80,7 @@ describe('an upload', () => {
     await visitor.step('Check');
     await visitor.override('Every frame filled');
     await visitor.override('Required tag');
+    await visitor.override('Statement on children');
     await visitor.step('Export');
     await visitor.exportClip();
     await visitor.sees('Read back: as asked');
@@ -88,6 +89,7 @@ describe('an upload', () => {
     await visitor.sees(/Verrow refused/, 60_000);
     await visitor.sees(/The picture has black bars: left 0, top 656, right 0, bottom 656 pixels/);
     await visitor.sees(/The tag #upright is missing/);
+    await visitor.sees(/does not say whether the clip is made for children/);
   });
 });
 
