@@ -41,9 +41,7 @@ let listing: Checker | null = null;
 /** Judges the job that is worked on anew, in a worker; what it comes to is in the store a moment later. */
 export function checkWork(job: Job): void {
   working ??= new Checker(take, failed);
-  const { masters, edit } = job;
-  const passes = masters.flatMap(({ fingerprint }) => passOf(fingerprint) ?? []);
-  working.check({ jobs: [{ id: job.id, work: { masters, edit } }], sheets: [...sheetsNow()], passes });
+  working.check(orderOf([storedOf(job, passesOf(job))], sheetsNow()));
 }
 
 /** A stored job, with what is known of its masters. */
@@ -68,12 +66,8 @@ async function allJobs(): Promise<Stored[]> {
       const passes = await Promise.all(
         job.masters.map(async (master) => passOf(master.fingerprint) ?? (await storedPass(master))),
       );
-      const stored = {
-        id: job.id,
-        title: job.title,
-        work: { masters: job.masters, edit: job.edit },
-        passes: passes.flatMap((pass) => pass ?? []),
-      };
+      const seen = passes.flatMap((pass) => pass ?? []);
+      const stored = storedOf(job, seen);
       // A look that is not done yet is looked up again.
       if (stored.passes.length === job.masters.length) read.set(job.id, { revision: head.revision, stored });
       return stored;
@@ -87,14 +81,25 @@ async function loadedJob(id: string): Promise<Job | null> {
   return stored?.ok ? stored.file.job : null;
 }
 
-/** Every job that was judged, with what was found of it. */
-export async function judgedJobs(): Promise<JudgedJob[]> {
-  const { boards } = useChecks.getState();
-  return (await allJobs()).flatMap(({ id, title, work }) => {
-    const cells = boards[id];
+/** A job, or every job of this browser, judged as it is at this moment. @throws TroubleError when the worker ends. */
+export async function judgedNow(job: Job | null): Promise<JudgedJob[]> {
+  const jobs = job ? [storedOf(job, passesOf(job))] : await allJobs();
+  const boards = await judged(jobs, sheetsNow(), () => undefined, new AbortController().signal);
+  return jobs.flatMap(({ id, title, work }) => {
+    const cells = boards.get(id);
     return cells ? [{ title, work, cells }] : [];
   });
 }
+
+const passesOf = ({ masters }: Job): Pass[] =>
+  masters.flatMap(({ fingerprint }) => passOf(fingerprint) ?? []);
+
+const storedOf = ({ id, title, masters, edit }: Job, passes: Pass[]): Stored => ({
+  id,
+  title,
+  work: { masters, edit },
+  passes,
+});
 
 const orderOf = (jobs: readonly Stored[], sheets: Sheets) => ({
   jobs: jobs.map(({ id, work }) => ({ id, work })),
@@ -145,6 +150,7 @@ function judged(
   signal: AbortSignal,
 ): Promise<Map<string, BoardCell[]>> {
   const boards = new Map<string, BoardCell[]>();
+  if (jobs.length === 0) return Promise.resolve(boards);
   return new Promise((resolve, reject) => {
     const end = (settle: () => void) => {
       checker.close();

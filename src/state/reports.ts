@@ -8,8 +8,8 @@ import {
 import { jobFileStem } from '@core/interchange/job-file';
 import { pictureKey, reportPage } from '@core/interchange/report-page';
 import { clipName } from '@core/job/clip';
-import { sourceIn } from '@core/job/job';
-import { judgedJobs } from './checks';
+import { type Job, sourceIn } from '@core/job/job';
+import { judgedNow } from './checks';
 import { sheetsNow } from './sheets';
 import { stillOf } from './stills';
 
@@ -23,13 +23,13 @@ const TYPES: Record<ReportKind, string> = {
 /** Rows of a clip's picture on the page. */
 const PICTURE = 240;
 
-/** A report of what was found of one job. */
-export const jobReport = (job: JudgedJob, kind: ReportKind): Promise<File> =>
-  reportOf([job], kind, jobFileStem(job));
+/** A report of what is found of one job now. */
+export const jobReport = async (job: Job, kind: ReportKind): Promise<File> =>
+  reportOf(await judgedNow(job), kind, jobFileStem(job));
 
-/** A report of every job that was judged. */
+/** A report of every job of this browser. */
 export const allReport = async (kind: ReportKind): Promise<File> =>
-  reportOf(await judgedJobs(), kind, 'all-jobs');
+  reportOf(await judgedNow(null), kind, 'all-jobs');
 
 async function reportOf(jobs: readonly JudgedJob[], kind: ReportKind, stem: string): Promise<File> {
   const rows = reportRows(jobs, sheetsNow());

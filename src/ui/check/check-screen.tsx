@@ -2,9 +2,8 @@ import { useRouter, useLocalSearchParams } from 'expo-router';
 import { useEffect } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
-import { type BoardCell, rankOf } from '@core/check/check-board';
+import { rankOf } from '@core/check/check-board';
 import { heldBack } from '@core/check/check';
-import { useChecks } from '@state/checks';
 import { isBusy, useExports } from '@state/exports';
 import { setCanvas, setClip } from '@state/jobs';
 import { jobReport } from '@state/reports';
@@ -20,8 +19,6 @@ import { SafeFixes } from './safe-fixes';
 import { useTarget } from '../job/use-target';
 import { space } from '../theme/tokens';
 
-const NONE: BoardCell[] = [];
-
 /** Every finding: what was measured, the limit, and a fix where there is one. */
 export function CheckScreen() {
   const job = useJob();
@@ -31,7 +28,6 @@ export function CheckScreen() {
   useSizeTrial(job, useKnown(job.masters), useExports(isBusy));
   const { label } = useTarget();
   const clip = useClip();
-  const cells = useChecks(({ boards }) => boards[job.id]) ?? NONE;
   const stopped = heldBack(findings, clip, 'export').length;
   const sorted = [...findings].sort((a, b) => rankOf(b.severity) - rankOf(a.severity));
   return (
@@ -60,8 +56,7 @@ export function CheckScreen() {
       </View>
       <ReportButtons
         about="Every finding of every clip, with what was let pass and why."
-        disabled={cells.length === 0}
-        make={(kind) => jobReport({ title: job.title, work: job, cells }, kind)}
+        make={(kind) => jobReport(job, kind)}
       />
     </JobPage>
   );

@@ -1,7 +1,10 @@
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
+import type { Trouble } from '@core/trouble/trouble';
+import { checkTrouble } from '@state/checks';
 import type { ReportKind } from '@state/reports';
+import { TroubleNotice } from '../parts/notice';
 import { saveFile } from '../parts/pick-file';
 import { Heading, Soft } from '../parts/words';
 import { space } from '../theme/tokens';
@@ -15,17 +18,20 @@ const KINDS: { kind: ReportKind; label: string }[] = [
 interface Props {
   /** What it is of, in a line. */
   about: string;
-  disabled: boolean;
   make: (kind: ReportKind) => Promise<File>;
 }
 
 /** What was found, as a file of some kind. */
-export function ReportButtons({ about, disabled, make }: Props) {
+export function ReportButtons({ about, make }: Props) {
   const [making, setMaking] = useState(false);
+  const [trouble, setTrouble] = useState<Trouble | null>(null);
   const save = async (kind: ReportKind) => {
     setMaking(true);
+    setTrouble(null);
     try {
       saveFile(await make(kind));
+    } catch (error) {
+      setTrouble(checkTrouble(error));
     } finally {
       setMaking(false);
     }
@@ -33,6 +39,7 @@ export function ReportButtons({ about, disabled, make }: Props) {
   return (
     <View style={styles.group}>
       <Heading>Report</Heading>
+      {trouble && <TroubleNotice trouble={trouble} />}
       <Soft>{making ? 'Making the report…' : about}</Soft>
       <View style={styles.row}>
         {KINDS.map(({ kind, label }) => (
@@ -40,7 +47,7 @@ export function ReportButtons({ about, disabled, make }: Props) {
             key={kind}
             icon="download-outline"
             accessibilityLabel={`Save the report as ${label}`}
-            disabled={disabled || making}
+            disabled={making}
             onPress={() => void save(kind)}
           >
             {label}

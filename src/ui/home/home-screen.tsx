@@ -12,7 +12,7 @@ import {
   openDemo,
   useBringIn,
 } from '@state/bring-in';
-import { checkAllJobs, useChecks } from '@state/checks';
+import { checkAllJobs } from '@state/checks';
 import { useJobs } from '@state/jobs';
 import { allReport } from '@state/reports';
 import { useSheets } from '@state/sheets';
@@ -41,7 +41,6 @@ export function HomeScreen() {
   const fileName = useBringIn((state) => state.fileName);
   const demo = useBringIn((state) => state.demo);
   const sheets = useSheets((state) => state.sheets);
-  const judged = useChecks(({ boards }) => Object.keys(boards).length > 0);
   const use = useStorageUse(listed);
   useEffect(() => void loadDemo(), []);
   useEffect(() => {
@@ -114,11 +113,7 @@ export function HomeScreen() {
         Open a job from a file
       </Button>
       {Object.keys(listed).length > 0 && (
-        <ReportButtons
-          about="Every finding of every clip of every job."
-          disabled={!judged}
-          make={allReport}
-        />
+        <ReportButtons about="Every finding of every clip of every job." make={allReport} />
       )}
       <Button style={styles.left} icon="ruler-square" onPress={() => router.push('/rules')}>
         Rule sheets of the outlets
