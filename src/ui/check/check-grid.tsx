@@ -130,7 +130,7 @@ function Cell({ row, title, more }: { row: CellRow; title: string; more?: string
       onPress={open}
       style={[styles.cell, on && styles.on]}
     >
-      <Mark standing={worst} size={20} />
+      <Mark standing={worst === 'note' ? 'pass' : worst} size={20} />
       <View style={styles.words}>
         <Strong numberOfLines={2}>{title}</Strong>
         {more !== undefined && <Soft>{`${more}: ${words}`}</Soft>}
@@ -155,7 +155,7 @@ const styles = StyleSheet.create({
   list: { gap: space.s },
   table: { gap: space.xs },
   row: { flexDirection: 'row', gap: space.xs, alignItems: 'stretch' },
-  head: { width: 120, justifyContent: 'center' },
+  head: { width: 190, justifyContent: 'center' },
   column: { flex: 1, minWidth: 0, justifyContent: 'center', gap: space.xs },
   cell: {
     flexDirection: 'row',
