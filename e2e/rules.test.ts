@@ -41,6 +41,8 @@ describe('rule sheets on a phone', () => {
 
   it('a shorter limit stops clips of two jobs, and tells of them before it is kept', async () => {
     expect(await lengthOf(jobs[0] ?? '')).toBe('Length: note');
+    // A page that is left at once may leave its last change behind.
+    await expect(async () => JSON.stringify(await visitor.stored()).includes('judged')).toBecomeTrue();
     await limitTo(visitor, 45);
     const worse = visitor.page.getByRole('list', { name: 'Judged worse than before' });
     await worse.getByRole('listitem').nth(1).waitFor({ timeout: 60_000 });
@@ -65,13 +67,14 @@ describe('rule sheets on a phone', () => {
     await visitor.page.goto(`/job/${first}/canvas`);
     await visitor.press('Add a canvas');
     await visitor.page.getByRole('radio', { name: 'Tesselle Square', exact: true }).click();
-    await visitor.page.goto(`/job/${first}/check`);
+    await visitor.step('Check');
     await visitor.tap('button', /^Show .*Verrow Short: 3 stops/);
     await visitor.tap('button', 'Trim to 45 s');
     await expect(async () => (await visitor.finding('Length')) !== 'Length: stop').toBecomeTrue();
     await visitor.tap('button', /^Undo: trim/);
     await expect(async () => (await visitor.finding('Length')) === 'Length: stop').toBecomeTrue();
     await visitor.tap('button', /^Redo: trim/);
+    await expect(async () => (await visitor.finding('Length')) !== 'Length: stop').toBecomeTrue();
     await visitor.page.goto(`/job/${second}/check`);
     await visitor.tap('button', 'Trim to 45 s');
     await expect(async () => (await visitor.finding('Length')) !== 'Length: stop').toBecomeTrue();
@@ -157,6 +160,8 @@ describe('rule sheets on a phone', () => {
       },
     });
     await visitor.tap('button', 'Remove the rules of Wall');
+    await visitor.sees('No clip of any job is judged differently.');
+    await visitor.tap('button', 'Take Wall out of use');
     await visitor.has('button', 'Bring Wall back');
     expect(await visitor.page.getByRole('listitem', { name: /^Wall: / }).count()).toBe(0);
     await visitor.pick(file, 'Open a rule sheet from a file');
@@ -165,6 +170,12 @@ describe('rule sheets on a phone', () => {
     await visitor.has('listitem', 'Wall: Your own sheet');
     await visitor.pick(film, 'Open a rule sheet from a file');
     await visitor.sees(/cannot be taken\. It is not JSON\. Nothing was changed/);
+    // Without Verrow's both jobs are judged by nobody.
+    await visitor.tap('button', 'Remove the rules of Verrow');
+    const worse = visitor.page.getByRole('list', { name: 'Judged worse than before' });
+    await worse.getByText('Rule sheet: verrow/short').nth(1).waitFor();
+    await visitor.tap('button', 'Leave it');
+    await visitor.has('listitem', /^Verrow: /);
   });
 });
 

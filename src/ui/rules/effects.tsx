@@ -18,12 +18,18 @@ type Found =
   | { state: 'done'; effects: SheetEffect[] }
   | { state: 'failed'; trouble: Trouble };
 
-/** Judges every job under the sheets in use, and with one of them changed. */
-function useEffects(sheets: Sheets, changed: RuleSheet): Found {
+/** What becomes of an outlet's sheet: another version, or none. */
+interface SheetChange {
+  outlet: string;
+  sheet: RuleSheet | null;
+}
+
+/** Judges every job under the sheets in use, and with one of them changed or gone. */
+function useEffects(sheets: Sheets, { outlet, sheet }: SheetChange): Found {
   const [found, setFound] = useState<Found>({ state: 'working', share: 0 });
   useEffect(() => {
     const stop = new AbortController();
-    const after = [...sheets.filter(({ outlet }) => outlet !== changed.outlet), changed];
+    const after = [...sheets.filter((other) => other.outlet !== outlet), ...(sheet ? [sheet] : [])];
     const onProgress = (share: number) => setFound({ state: 'working', share });
     sheetEffects(sheets, after, { onProgress, signal: stop.signal })
       .then((effects) => setFound({ state: 'done', effects }))
@@ -31,13 +37,13 @@ function useEffects(sheets: Sheets, changed: RuleSheet): Found {
         if (!stop.signal.aborted) setFound({ state: 'failed', trouble: checkTrouble(error) });
       });
     return () => stop.abort();
-  }, [sheets, changed]);
+  }, [sheets, outlet, sheet]);
   return found;
 }
 
 /** What a change of a rule sheet does to the clips of every job: what passes no more, and what passes now. */
-export function Effects({ sheets, changed }: { sheets: Sheets; changed: RuleSheet }) {
-  const found = useEffects(sheets, changed);
+export function Effects({ sheets, ...change }: SheetChange & { sheets: Sheets }) {
+  const found = useEffects(sheets, change);
   if (found.state === 'working')
     return (
       <View style={styles.group}>

@@ -18,7 +18,7 @@ export function Review({ after }: { after: RuleSheet }) {
         <Body>{`${after.name} is new here: ${after.placements.map(({ name }) => name).join(', ')}.`}</Body>
       )}
       <Heading>What becomes of your clips</Heading>
-      <Effects sheets={sheets} changed={after} />
+      <Effects sheets={sheets} outlet={after.outlet} sheet={after} />
     </View>
   );
 }

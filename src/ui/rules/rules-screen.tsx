@@ -22,6 +22,7 @@ import { Screen } from '../parts/screen';
 import { Tool } from '../parts/tool';
 import { Heading, Soft, Strong } from '../parts/words';
 import { card, space } from '../theme/tokens';
+import { Effects } from './effects';
 import { Review } from './review';
 
 /** The rule sheets of this browser: those that ship, and the person's own. */
@@ -29,6 +30,7 @@ export function RulesScreen() {
   const router = useRouter();
   const { sheets, shelf, lost } = useSheets();
   const [incoming, setIncoming] = useState<RuleSheet | null>(null);
+  const [leaving, setLeaving] = useState<RuleSheet | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const open = async () => {
     const file = await pickPresets();
@@ -43,6 +45,10 @@ export function RulesScreen() {
     await keepSheet(sheet);
     setIncoming(null);
   };
+  const remove = async ({ outlet }: RuleSheet) => {
+    await removeSheet(outlet);
+    setLeaving(null);
+  };
   const removed = removedFrom(shelf);
   return (
     <Screen
@@ -56,6 +62,13 @@ export function RulesScreen() {
               {`Take the rules of ${incoming.name}`}
             </Button>
             <Button onPress={() => setIncoming(null)}>Leave them</Button>
+          </>
+        ) : leaving ? (
+          <>
+            <Button mode="contained" contentStyle={styles.act} onPress={() => void remove(leaving)}>
+              {`Take ${leaving.name} out of use`}
+            </Button>
+            <Button onPress={() => setLeaving(null)}>Leave it</Button>
           </>
         ) : (
           <Button mode="contained" contentStyle={styles.act} onPress={() => router.push('/rules/new')}>
@@ -80,11 +93,19 @@ export function RulesScreen() {
       )}
       {incoming ? (
         <Review after={incoming} />
+      ) : leaving ? (
+        <>
+          <Heading>{`Without the rules of ${leaving.name}`}</Heading>
+          <Soft>
+            Clips that are made for it are judged by no outlet. It can be brought back from this page.
+          </Soft>
+          <Effects sheets={sheets} outlet={leaving.outlet} sheet={null} />
+        </>
       ) : (
         <>
           <View role="list" aria-label="Rule sheets" style={styles.list}>
             {sheets.map((sheet) => (
-              <SheetCard key={sheet.outlet} sheet={sheet} />
+              <SheetCard key={sheet.outlet} sheet={sheet} onRemove={() => setLeaving(sheet)} />
             ))}
           </View>
           <Button icon="file-upload-outline" style={styles.left} onPress={() => void open()}>
@@ -109,7 +130,7 @@ export function RulesScreen() {
   );
 }
 
-function SheetCard({ sheet }: { sheet: RuleSheet }) {
+function SheetCard({ sheet, onRemove }: { sheet: RuleSheet; onRemove: () => void }) {
   const router = useRouter();
   const { shelf } = useSheets();
   const { outlet, name, about, date, placements } = sheet;
@@ -154,12 +175,7 @@ function SheetCard({ sheet }: { sheet: RuleSheet }) {
           words="Save"
           onPress={() => saveFile(sheetFile(sheet))}
         />
-        <Tool
-          icon="delete-outline"
-          label={`Remove the rules of ${name}`}
-          words="Remove"
-          onPress={() => void removeSheet(outlet)}
-        />
+        <Tool icon="delete-outline" label={`Remove the rules of ${name}`} words="Remove" onPress={onRemove} />
       </View>
     </View>
   );
