@@ -7,7 +7,7 @@ import type { Job, Work } from '@core/job/job';
 import type { RuleSheet, Sheets } from '@core/outlets/rule-sheet';
 import type { Pass } from '@core/pass/pass';
 import { troubleOf, type Trouble, TroubleError } from '@core/trouble/trouble';
-import type { CheckEvent } from '@media/check/check-protocol';
+import type { JudgedEvent } from '@media/check/check-protocol';
 import { Checker } from '@media/check/checker';
 import { useJobs } from './jobs';
 import { passOf, storedPass } from './passes';
@@ -24,10 +24,15 @@ interface ChecksState {
 
 export const useChecks = create<ChecksState>(() => ({ boards: {}, progress: null, trouble: null }));
 
-const failed = (detail: string): void =>
+/** What is known stays; the next check begins with a worker of its own. */
+function failed(detail: string): void {
+  for (const checker of [working, listing]) checker?.close();
+  working = null;
+  listing = null;
   useChecks.setState({ progress: null, trouble: { code: 'worker-ended', values: { detail } } });
+}
 
-function take({ job, cells, done, total }: CheckEvent): void {
+function take({ job, cells, done, total }: JudgedEvent): void {
   useChecks.setState(({ boards }) => ({
     boards: { ...boards, [job]: cells },
     progress: done < total ? { done, total } : null,

@@ -1,4 +1,5 @@
 import { bitsLabel, bytesLabel } from '../figures/figures';
+import { codecName } from '../master/master';
 import type { Borders } from '../picture/borders';
 import type { Size } from '../picture/size';
 import { compareRates, framesWithin, type FrameRate, rateLabel, secondsOf } from '../time/frame-rate';
@@ -77,18 +78,6 @@ export interface Refusal {
 
 type Test = (placement: Placement) => string | null;
 
-/** Codecs by the names that people know. */
-const CODEC_NAMES: Record<string, string> = {
-  avc: 'H.264',
-  hevc: 'H.265',
-  vp8: 'VP8',
-  vp9: 'VP9',
-  av1: 'AV1',
-  aac: 'AAC',
-  opus: 'Opus',
-  mp3: 'MP3',
-};
-export const codecName = (codec: string): string => CODEC_NAMES[codec] ?? codec;
 export const anyOf = (names: readonly string[]): string => names.join(' or ');
 export const levelName = (level: number): string => (level / 10).toFixed(1);
 

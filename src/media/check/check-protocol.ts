@@ -12,11 +12,15 @@ export interface CheckOrder {
   passes: Pass[];
 }
 
-/** What it answers: each job as it is judged. */
-export interface CheckEvent {
+/** A job of an order as it is judged. */
+export interface JudgedEvent {
+  type: 'judged';
   ask: number;
   job: string;
   cells: BoardCell[];
   done: number;
   total: number;
 }
+
+/** What it answers: each job, or that one could not be judged, which ends the order. */
+export type CheckEvent = JudgedEvent | { type: 'failed'; ask: number; detail: string };

@@ -10,9 +10,18 @@ export class CheckerEngine {
 
   constructor(private readonly tell: (event: CheckEvent) => void) {}
 
-  /** Judges the jobs of an order one after another, until another order comes. */
+  /** Judges the jobs of an order one after another, until another order comes; always answers. */
   async obey(order: CheckOrder): Promise<void> {
     this.latest = order.ask;
+    try {
+      await this.judge(order);
+    } catch (error) {
+      const detail = error instanceof Error ? error.message : String(error);
+      this.tell({ type: 'failed', ask: order.ask, detail });
+    }
+  }
+
+  private async judge(order: CheckOrder): Promise<void> {
     const { jobs, sheets, passes, ask } = this.sharedWithLast(order);
     const passOf = (fingerprint: string) => passes.find((pass) => pass.fingerprint === fingerprint) ?? null;
     for (const [done, { id, work }] of jobs.entries()) {
@@ -20,7 +29,7 @@ export class CheckerEngine {
       const board = this.boards.get(id) ?? new CheckBoard();
       this.boards.set(id, board);
       const cells = board.check(work, { sheets, passOf });
-      this.tell({ ask, job: id, cells, done: done + 1, total: jobs.length });
+      this.tell({ type: 'judged', ask, job: id, cells, done: done + 1, total: jobs.length });
       // A newer order may wait.
       await new Promise((resolve) => setTimeout(resolve));
     }

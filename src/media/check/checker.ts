@@ -1,15 +1,20 @@
 import { workerUrls } from '../worker/worker-urls';
-import type { CheckEvent, CheckOrder } from './check-protocol';
+import type { CheckEvent, CheckOrder, JudgedEvent } from './check-protocol';
 
 /** The page's side of the checker: one worker, that remembers what it judged. */
 export class Checker {
   private readonly worker = new Worker(workerUrls.checker, { type: 'module' });
   private ask = 0;
 
-  /** @param hear takes each job of the latest order as it is judged. */
-  constructor(hear: (event: CheckEvent) => void, fail: (detail: string) => void) {
+  /**
+   * @param hear takes each job of the latest order as it is judged.
+   * @param fail is told once that no more is to be expected: whoever owns this closes it, and opens another.
+   */
+  constructor(hear: (event: JudgedEvent) => void, fail: (detail: string) => void) {
     this.worker.onmessage = ({ data }: MessageEvent<CheckEvent>) => {
-      if (data.ask === this.ask) hear(data);
+      if (data.ask !== this.ask) return;
+      if (data.type === 'failed') fail(data.detail);
+      else hear(data);
     };
     this.worker.onerror = ({ message }) => fail(message || 'no reason was given');
     this.worker.onmessageerror = () => fail('its answer could not be read');

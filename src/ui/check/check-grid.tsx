@@ -1,8 +1,10 @@
 import { Pressable, StyleSheet, TextInput, useWindowDimensions, View } from 'react-native';
+import { useChecks } from '@state/checks';
 import { setCanvas, setClip } from '@state/jobs';
 import { useJob } from '../job/job-context';
 import { Choice } from '../parts/choice';
 import { Mark } from '../parts/mark';
+import { TroubleNotice } from '../parts/notice';
 import { Heading, Soft, Strong } from '../parts/words';
 import { card, colours, fonts, sizes, space, TARGET, WIDE } from '../theme/tokens';
 import { type CellRow, type Order, type Shown, useCellTable } from './use-cell-table';
@@ -26,14 +28,16 @@ const FEW = 4;
 export function CheckGrid() {
   const { edit } = useJob();
   const cells = useBoard();
+  const trouble = useChecks((state) => state.trouble);
   const wide = useWindowDimensions().width >= WIDE;
   const { rows, found, shown, setShown, order, setOrder, search, setSearch } = useCellTable(cells);
   // One clip on one canvas is what the findings below tell of.
-  if (cells.length < 2) return null;
+  if (cells.length < 2) return trouble && <TroubleNotice trouble={trouble} />;
   const stopped = rows.filter(({ worst }) => worst === 'stop').length;
   return (
     <View style={styles.group}>
       <Heading>All clips</Heading>
+      {trouble && <TroubleNotice trouble={trouble} />}
       <Soft role="status">
         {`${edit.clips.length === 1 ? '1 clip' : `${edit.clips.length} clips`}, ${cells.length} in all with their canvases. `}
         {stopped === 0 ? 'None is stopped.' : `${stopped} ${stopped === 1 ? 'is' : 'are'} stopped.`}

@@ -12,7 +12,7 @@ import {
   openDemo,
   useBringIn,
 } from '@state/bring-in';
-import { checkAllJobs } from '@state/checks';
+import { checkAllJobs, useChecks } from '@state/checks';
 import { useJobs } from '@state/jobs';
 import { allReport } from '@state/reports';
 import { useSheets } from '@state/sheets';
@@ -130,11 +130,15 @@ function Alerts() {
   const twin = useBringIn((state) => state.twin);
   const aside = useJobs((state) => state.aside);
   const save = useJobs((state) => state.saveTrouble);
+  const checks = useChecks((state) => state.trouble);
+  const judging = useChecks((state) => state.progress);
   const [hidden, setHidden] = useState<string[]>([]);
   const close = <Button onPress={dismissBringIn}>Close</Button>;
   return (
     <>
       {save && <TroubleNotice trouble={save} />}
+      {checks && <TroubleNotice trouble={checks} />}
+      {judging && <Soft role="status">{`Judging the clips: ${judging.done} of ${judging.total} jobs…`}</Soft>}
       {trouble && <TroubleNotice trouble={trouble} actions={close} />}
       {job && <TroubleNotice trouble={job} actions={<Button onPress={dismissJobFile}>Close</Button>} />}
       {twin && (

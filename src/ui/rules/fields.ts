@@ -1,6 +1,6 @@
 import { AUDIENCES } from '@core/outlets/audience';
 import { AUDIO_CODECS, CONTAINERS, PROFILES, VIDEO_CODECS } from '@core/outlets/placement';
-import { codecName } from '@core/outlets/judge';
+import { codecName } from '@core/master/master';
 
 export interface Option {
   value: string;

@@ -1,6 +1,7 @@
 import { AUDIO_BITS } from '../../rate/bit-rate';
 import { bitsLabel } from '../../figures/figures';
-import { anyOf, codecName } from '../../outlets/judge';
+import { codecName } from '../../master/master';
+import { anyOf } from '../../outlets/judge';
 import { exportChannels, exportSampleRate, exportSound } from '../../render/export-sound';
 import { exportRule, outcome } from '../rule';
 

@@ -1,4 +1,5 @@
-import { anyOf, codecName } from '../../outlets/judge';
+import { codecName } from '../../master/master';
+import { anyOf } from '../../outlets/judge';
 import { exportContainer } from '../../render/container';
 import { exportRule, outcome } from '../rule';
 
