@@ -6,8 +6,7 @@ import { repair } from './fixes/repair';
 import { sayNotForChildren } from './fixes/say-not-for-children';
 import { setAudience } from './fixes/set-audience';
 import { setBits } from './fixes/set-bits';
-import { shortenDescription } from './fixes/shorten-description';
-import { shortenTitle } from './fixes/shorten-title';
+import { shortenWords } from './fixes/shorten-words';
 import { takeMasterEdges } from './fixes/take-master-edges';
 import { takeRate } from './fixes/take-rate';
 import { takeShotEdges } from './fixes/take-shot-edges';
@@ -22,8 +21,7 @@ const FIXES = {
   'say-not-for-children': sayNotForChildren,
   'set-audience': setAudience,
   'set-bits': setBits,
-  'shorten-description': shortenDescription,
-  'shorten-title': shortenTitle,
+  'shorten-words': shortenWords,
   'take-master-edges': takeMasterEdges,
   'take-rate': takeRate,
   'take-shot-edges': takeShotEdges,

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { frameRateSchema } from '../time/frame-rate';
 import { CONTAINERS, type Placement } from './placement';
+import { PLAIN_PLACEMENT } from './plain-placement';
 import { type RuleSheet, SHEET_VERSION } from './rule-sheet';
 
 /** A rule sheet of version 1, as far as it is read. */
@@ -36,6 +37,7 @@ type FirstPlacement = z.infer<typeof firstSchema>['placements'][number];
 
 /** What version 1 said nothing of: nothing more is asked than before. */
 const fromFirst = ({ maxRate, audio, ...first }: FirstPlacement): Placement => ({
+  ...PLAIN_PLACEMENT,
   id: first.id,
   name: first.name,
   sizes: { kind: 'one', size: { width: first.width, height: first.height } },
@@ -43,28 +45,13 @@ const fromFirst = ({ maxRate, audio, ...first }: FirstPlacement): Placement => (
   length: { least: null, most: first.maxSeconds, best: first.bestSeconds ?? null },
   mostBytes: first.maxBytes,
   containers: first.containers,
-  video: {
-    codecs: ['avc'],
-    profiles: ['baseline', 'main', 'high'],
-    mostLevel: 62,
-    mostBits: null,
-    mostRate: maxRate,
-    interlaced: false,
-    oblongPixels: false,
-  },
-  audio: { ...audio, codecs: ['aac'], mostChannels: 8, leastBits: null, loudness: null, mostPeak: null },
+  video: { ...PLAIN_PLACEMENT.video, mostRate: maxRate },
+  audio: { ...PLAIN_PLACEMENT.audio, ...audio },
   words: {
     title: first.titleCharacters,
     description: { most: first.descriptionCharacters, seen: first.descriptionCharacters },
-    tags: { most: 40, characters: 60, required: first.requiredTag ?? null },
+    tags: { ...PLAIN_PLACEMENT.words.tags, required: first.requiredTag ?? null },
   },
-  audiences: ['private', 'unlisted', 'public'],
-  muted: false,
-  childrenStatement: false,
-  longVideo: 'none',
-  zones: { phone: [], tablet: [], desk: [] },
-  cover: null,
-  ladder: [],
 });
 
 /** What makes a rule sheet of each older version one of the next. */

@@ -1,6 +1,7 @@
 import type { Canvas } from '../layout/canvas';
 import type { Size } from '../picture/size';
 import type { Placement } from './placement';
+import { PLAIN_PLACEMENT } from './plain-placement';
 import { type RuleSheet, SHEET_VERSION, type Sheets } from './rule-sheet';
 import { usualSize } from './taken-sizes';
 
@@ -75,46 +76,7 @@ export const canvasSizeFor = ({ placement }: OutletPlacement): Size => usualSize
 export const canvasLabel = (sheets: Sheets, canvas: Pick<Canvas, 'placement'> & Size): string =>
   targetOf(sheets, canvas).label;
 
-const OWN_LIMITS: Placement = {
-  id: 'size',
-  name: 'Own size',
-  sizes: { kind: 'one', size: { width: 16, height: 16 } },
-  bars: 'discouraged',
-  length: { least: null, most: 86_400, best: null },
-  mostBytes: 1e12,
-  containers: ['mp4'],
-  video: {
-    codecs: ['avc'],
-    profiles: ['high'],
-    mostLevel: 62,
-    mostBits: null,
-    mostRate: { num: 240, den: 1 },
-    interlaced: false,
-    oblongPixels: false,
-  },
-  audio: {
-    required: false,
-    codecs: ['aac'],
-    sampleRates: [44_100, 48_000],
-    leastChannels: 1,
-    mostChannels: 8,
-    leastBits: null,
-    loudness: null,
-    mostPeak: null,
-  },
-  words: {
-    title: 1000,
-    description: { most: 10_000, seen: 10_000 },
-    tags: { most: 100, characters: 100, required: null },
-  },
-  audiences: ['private'],
-  muted: false,
-  childrenStatement: false,
-  longVideo: 'none',
-  zones: { phone: [], tablet: [], desk: [] },
-  cover: null,
-  ladder: [],
-};
+const OWN_LIMITS: Placement = { ...PLAIN_PLACEMENT, id: 'size', name: 'Own size' };
 const OWN_SHEET: RuleSheet = {
   schemaVersion: SHEET_VERSION,
   outlet: 'own',

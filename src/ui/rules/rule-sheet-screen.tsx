@@ -2,6 +2,7 @@ import { useLocalSearchParams, useRouter } from 'expo-router';
 import { useState } from 'react';
 import { StyleSheet } from 'react-native';
 import { Button } from 'react-native-paper';
+import { PLAIN_PLACEMENT } from '@core/outlets/plain-placement';
 import { type RuleSheet, ruleSheetSchema, SHEET_VERSION } from '@core/outlets/rule-sheet';
 import { keepSheet, useSheets } from '@state/sheets';
 import { Notice } from '../parts/notice';
@@ -19,44 +20,16 @@ const BLANK: Omit<RuleSheet, 'outlet' | 'date'> = {
   source: '',
   placements: [
     {
-      id: 'clip',
-      name: 'Clip',
-      sizes: { kind: 'one', size: { width: 1080, height: 1920 } },
-      bars: 'discouraged',
+      ...PLAIN_PLACEMENT,
       length: { least: null, most: 60, best: null },
       mostBytes: 100_000_000,
-      containers: ['mp4'],
-      video: {
-        codecs: ['avc'],
-        profiles: ['main', 'high'],
-        mostLevel: 42,
-        mostBits: null,
-        mostRate: { num: 60, den: 1 },
-        interlaced: false,
-        oblongPixels: false,
-      },
-      audio: {
-        required: false,
-        codecs: ['aac'],
-        sampleRates: [44_100, 48_000],
-        leastChannels: 1,
-        mostChannels: 2,
-        leastBits: null,
-        loudness: null,
-        mostPeak: null,
-      },
+      video: { ...PLAIN_PLACEMENT.video, mostLevel: 42, mostRate: { num: 60, den: 1 } },
+      audio: { ...PLAIN_PLACEMENT.audio, mostChannels: 2 },
       words: {
         title: 100,
         description: { most: 2000, seen: 120 },
         tags: { most: 20, characters: 30, required: null },
       },
-      audiences: ['private', 'unlisted', 'public'],
-      muted: false,
-      childrenStatement: false,
-      longVideo: 'none',
-      zones: { phone: [], tablet: [], desk: [] },
-      cover: null,
-      ladder: [],
     },
   ],
 };
@@ -114,9 +87,15 @@ function Editor({ begins, fresh }: { begins: RuleSheet; fresh: boolean }) {
   const { changed, valid, canUndo, undo } = draft;
   const ready = valid && (changed || fresh);
   const review = () => setReviewed(ruleSheetSchema.parse(form.getValues()));
+  const [lost, setLost] = useState(false);
   const keep = async (sheet: RuleSheet) => {
-    await keepSheet(sheet);
-    router.dismissTo('/rules');
+    try {
+      await keepSheet(sheet);
+      router.dismissTo('/rules');
+    } catch (error) {
+      console.error('a rule sheet could not be stored', error);
+      setLost(true);
+    }
   };
   return (
     <Screen
@@ -141,6 +120,11 @@ function Editor({ begins, fresh }: { begins: RuleSheet; fresh: boolean }) {
         )
       }
     >
+      {lost && (
+        <Notice standing="stop" title="The rules could not be stored in this browser.">
+          Nothing of your work here is lost. Free some space, then keep them again.
+        </Notice>
+      )}
       {reviewed ? <Review after={reviewed} /> : <SheetForm form={form} />}
     </Screen>
   );
