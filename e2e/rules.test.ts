@@ -50,6 +50,11 @@ describe('rule sheets on a phone', () => {
     expect(await worse.getByText(/^Length: 50(\.\d+)? s, limit 45 s$/).count()).toBe(2);
     await visitor.tap('button', 'Keep these rules');
     await visitor.has('listitem', 'Verrow: Changed by you');
+    // The list stays once the rules are kept: each is a tap from its fix.
+    const done = visitor.page.getByRole('region', { name: 'What the last change did' });
+    await done.getByText('Judged worse than before: 2').waitFor({ timeout: 60_000 });
+    await done.getByRole('button', { name: /^Go to .*: Length$/ }).first().tap();
+    await visitor.has('button', 'Trim to 45 s');
     for (const job of [...jobs].reverse()) expect(await lengthOf(job)).toBe('Length: stop');
     // The first was judged by the rules before.
     await visitor.sees('The rules of Verrow changed since this job was last judged.');
@@ -176,6 +181,27 @@ describe('rule sheets on a phone', () => {
     await worse.getByText('Rule sheet: verrow/short').nth(1).waitFor();
     await visitor.tap('button', 'Leave it');
     await visitor.has('listitem', /^Verrow: /);
+  });
+});
+
+describe('rule sheets in two tabs', () => {
+  const here = atTheApp();
+
+  it('are the same in both: a job that is open in the other is judged by the new ones at once', async () => {
+    const { visitor } = here;
+    await visitor.bringIn(film);
+    await visitor.step('Check');
+    await expect(async () => (await visitor.finding('Length')) === 'Length: note').toBecomeTrue();
+    const other = await visitor.context.newPage();
+    await other.goto('/rules/verrow');
+    const longest = other.getByLabel('Longest', { exact: true });
+    await longest.fill('45');
+    await longest.press('Enter');
+    await other.getByRole('button', { name: 'See what this changes' }).click();
+    await other.getByRole('button', { name: 'Keep these rules' }).click();
+    await other.getByRole('listitem', { name: 'Verrow: Changed by you' }).waitFor();
+    await expect(async () => (await visitor.finding('Length')) === 'Length: stop').toBecomeTrue();
+    await other.close();
   });
 });
 

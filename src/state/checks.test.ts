@@ -1,13 +1,22 @@
 import type { JudgedEvent } from '@media/check/check-protocol';
+import type { FixStep } from '@core/check/fix-all';
 import { testJob } from '@core/job/test-job';
 import { SHIPPED_SHEETS } from '@core/outlets/shipped';
 import { addJob } from './jobs';
-import { checkAllJobs, checkWork, judgedNow, sheetEffects, useChecks, worstOfJob } from './checks';
+import {
+  checkAllJobs,
+  checkWork,
+  judgedNow,
+  safeFixesNow,
+  sheetEffects,
+  useChecks,
+  worstOfJob,
+} from './checks';
 
 interface MockChecker {
   hear: (event: JudgedEvent) => void;
   fail: (detail: string) => void;
-  order: { jobs: { id: string }[] } | null;
+  order: { jobs: { id: string }[]; fixes?: boolean } | null;
   closed: boolean;
 }
 const mockCheckers: MockChecker[] = [];
@@ -36,9 +45,14 @@ const answer = (cells: JudgedEvent['cells'] = []): JudgedEvent => ({
   ask: 1,
   job: job.id,
   cells,
+  fixes: [],
   done: 1,
   total: 1,
 });
+const FIX: FixStep = {
+  ...{ clip: 'clip-1', clipName: 'Clip', canvas: 'canvas-1', label: 'Verrow Short' },
+  ...{ rule: 'tag', does: 'Add #upright', command: { type: 'set-video-bits', bits: null } },
+};
 const NOTHING = { onProgress: () => undefined, signal: new AbortController().signal };
 
 beforeAll(() => addJob(job));
@@ -83,6 +97,18 @@ describe('checks in a worker', () => {
     stop.abort();
     await expect(stopped).rejects.toMatchObject({ trouble: { code: 'cancelled' } });
     expect(newest().closed).toBe(true);
+  });
+
+  it('find the safe fixes of a job as it is, or stop looking', async () => {
+    const before = mockCheckers.length;
+    const looking = safeFixesNow(job, NOTHING.signal);
+    expect((await asked(before + 1)).order).toMatchObject({ fixes: true, jobs: [{ id: job.id }] });
+    newest().hear({ ...answer(), fixes: [FIX] });
+    expect(await looking).toEqual([FIX]);
+    const stop = new AbortController();
+    const stopped = safeFixesNow(job, stop.signal);
+    stop.abort();
+    await expect(stopped).rejects.toMatchObject({ trouble: { code: 'cancelled' } });
   });
 
   it('for a report are asked at that moment', async () => {

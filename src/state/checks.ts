@@ -1,5 +1,6 @@
 import { create } from 'zustand';
 import { type BoardCell, worstOf } from '@core/check/check-board';
+import type { FixStep } from '@core/check/fix-all';
 import type { Severity } from '@core/check/rule';
 import { type ChangedVerdict, changedVerdicts } from '@core/check/verdicts';
 import type { JudgedJob } from '@core/interchange/check-report';
@@ -7,11 +8,12 @@ import type { Job, Work } from '@core/job/job';
 import type { RuleSheet, Sheets } from '@core/outlets/rule-sheet';
 import type { Pass } from '@core/pass/pass';
 import { troubleOf, type Trouble, TroubleError } from '@core/trouble/trouble';
-import type { JudgedEvent } from '@media/check/check-protocol';
+import type { CheckOrder, JudgedEvent } from '@media/check/check-protocol';
 import { Checker } from '@media/check/checker';
 import { useJobs } from './jobs';
 import { passOf, storedPass } from './passes';
 import { sheetsNow } from './sheets';
+import { triedSizes } from './size-trials';
 import { loadJob } from './store/job-store';
 
 interface ChecksState {
@@ -89,11 +91,18 @@ async function loadedJob(id: string): Promise<Job | null> {
 /** A job, or every job of this browser, judged as it is at this moment. @throws TroubleError when the worker ends. */
 export async function judgedNow(job: Job | null): Promise<JudgedJob[]> {
   const jobs = job ? [storedOf(job, passesOf(job))] : await allJobs();
-  const boards = await judged(jobs, sheetsNow(), () => undefined, new AbortController().signal);
+  const answers = await judged(jobs, { sheets: sheetsNow() });
   return jobs.flatMap(({ id, title, work }) => {
-    const cells = boards.get(id);
-    return cells ? [{ title, work, cells }] : [];
+    const answer = answers.get(id);
+    return answer ? [{ title, work, cells: answer.cells }] : [];
   });
+}
+
+/** The fixes of a job that take nothing away, in the order in which they are to be made. @throws TroubleError when the worker ends, or `cancelled`. */
+export async function safeFixesNow(job: Job, signal: AbortSignal): Promise<FixStep[]> {
+  const stored = storedOf(job, passesOf(job));
+  const answers = await judged([stored], { sheets: sheetsNow(), fixes: true, signal });
+  return answers.get(job.id)?.fixes ?? [];
 }
 
 const passesOf = ({ masters }: Job): Pass[] =>
@@ -106,10 +115,11 @@ const storedOf = ({ id, title, masters, edit }: Job, passes: Pass[]): Stored => 
   passes,
 });
 
-const orderOf = (jobs: readonly Stored[], sheets: Sheets) => ({
+const orderOf = (jobs: readonly Stored[], sheets: Sheets): Omit<CheckOrder, 'ask'> => ({
   jobs: jobs.map(({ id, work }) => ({ id, work })),
   sheets: [...sheets],
   passes: jobs.flatMap(({ passes }) => passes),
+  sizes: triedSizes(),
 });
 
 /** Judges every job of this browser, in a worker. */
@@ -140,40 +150,48 @@ export async function sheetEffects(
   const jobs = await allJobs();
   if (jobs.length === 0) return [];
   const half = (from: number) => (share: number) => onProgress(from + share / 2);
-  const old = await judged(jobs, before, half(0), signal);
-  const fresh = await judged(jobs, after, half(0.5), signal);
+  const old = await judged(jobs, { sheets: before, onProgress: half(0), signal });
+  const fresh = await judged(jobs, { sheets: after, onProgress: half(0.5), signal });
   return jobs.flatMap(({ id, title }) => {
-    const verdicts = changedVerdicts(old.get(id) ?? [], fresh.get(id) ?? []);
+    const verdicts = changedVerdicts(old.get(id)?.cells ?? [], fresh.get(id)?.cells ?? []);
     return verdicts.length > 0 ? [{ id, title, verdicts }] : [];
   });
 }
 
+/** How jobs are judged by a worker of their own. */
+interface Judging {
+  sheets: Sheets;
+  /** Whether their safe fixes are wanted too. */
+  fixes?: boolean;
+  onProgress?(share: number): void;
+  signal?: AbortSignal;
+}
+
 function judged(
   jobs: readonly Stored[],
-  sheets: Sheets,
-  onProgress: (share: number) => void,
-  signal: AbortSignal,
-): Promise<Map<string, BoardCell[]>> {
-  const boards = new Map<string, BoardCell[]>();
-  if (jobs.length === 0) return Promise.resolve(boards);
+  { sheets, fixes = false, onProgress, signal }: Judging,
+): Promise<Map<string, JudgedEvent>> {
+  const answers = new Map<string, JudgedEvent>();
+  if (jobs.length === 0) return Promise.resolve(answers);
   return new Promise((resolve, reject) => {
     const end = (settle: () => void) => {
       checker.close();
-      signal.removeEventListener('abort', cancel);
+      signal?.removeEventListener('abort', cancel);
       settle();
     };
     const checker = new Checker(
-      ({ job, cells, done, total }) => {
-        boards.set(job, cells);
-        onProgress(done / total);
-        if (done === total) end(() => resolve(boards));
+      (answer) => {
+        const { job, done, total } = answer;
+        answers.set(job, answer);
+        onProgress?.(done / total);
+        if (done === total) end(() => resolve(answers));
       },
       (detail) => end(() => reject(new TroubleError('worker-ended', { detail }))),
     );
     const cancel = () => end(() => reject(new TroubleError('cancelled')));
-    if (signal.aborted) return cancel();
-    signal.addEventListener('abort', cancel);
-    checker.check(orderOf(jobs, sheets));
+    if (signal?.aborted) return cancel();
+    signal?.addEventListener('abort', cancel);
+    checker.check({ ...orderOf(jobs, sheets), fixes });
   });
 }
 

@@ -1,5 +1,6 @@
 import { create } from 'zustand';
 import { checkJob, heldBack, isLookedAt, planOfJob, workedOutBitRate } from '@core/check/check';
+import { triedOf } from '@core/check/size-trial';
 import type { ExportRecord } from '@core/job/records';
 import { activeCanvas } from '@core/job/clip';
 import { activeClip, type Job, onCanvas, onClip } from '@core/job/job';
@@ -13,7 +14,7 @@ import { useJobs } from './jobs';
 import { passOf, usePasses } from './passes';
 import { dropExport, holdExports, putExport } from './records';
 import { sheetsNow } from './sheets';
-import { triedBits } from './size-trials';
+import { triedSizes } from './size-trials';
 import { TaskQueue } from './task';
 
 /** An export under way. */
@@ -108,15 +109,15 @@ export function exportNow(job: Job, canvases: readonly string[]): string[] {
 }
 
 /** Whether nothing keeps back the export of the canvas that a job is working on. */
-export function isFree(work: Job): boolean {
+function isFree(work: Job): boolean {
   const { overrides, canvas } = activeClip(work.edit);
-  return (
-    heldBack(
-      checkJob(work, { sheets: sheetsNow(), passOf, triedBits: triedBits(work) }),
-      { overrides, canvas },
-      'export',
-    ).length === 0
-  );
+  const sizes = triedSizes();
+  const findings = checkJob(work, {
+    sheets: sheetsNow(),
+    passOf,
+    triedOf: (subject) => triedOf(sizes, subject),
+  });
+  return heldBack(findings, { overrides, canvas }, 'export').length === 0;
 }
 
 function recordOf(work: Job): ExportRecord {

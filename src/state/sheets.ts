@@ -23,10 +23,17 @@ interface SheetsState {
   sheets: Sheets;
   /** Outlets of which stored versions could not be read. */
   lost: string[];
+  /** The last change that was made in this tab, with the sheets before it. */
+  last: { outlet: string; name: string; before: Sheets } | null;
 }
 
 /** The rule sheets of this browser: those that ship, and what the person made of them. */
-export const useSheets = create<SheetsState>(() => ({ shelf: {}, sheets: SHIPPED_SHEETS, lost: [] }));
+export const useSheets = create<SheetsState>(() => ({
+  shelf: {},
+  sheets: SHIPPED_SHEETS,
+  lost: [],
+  last: null,
+}));
 
 /** The rule sheets in use. */
 export const sheetsNow = (): Sheets => useSheets.getState().sheets;
@@ -49,24 +56,31 @@ export async function openSheets(): Promise<void> {
 }
 
 /** Changes the stored shelf: what another tab wrote meanwhile stays. */
-async function change(made: (shelf: Shelf) => Shelf): Promise<void> {
+async function change(outlet: string, made: (shelf: Shelf) => Shelf): Promise<void> {
   await alone('gusset/write/sheets', async () => {
     const { shelf } = await stored();
+    const before = sheetsInUse(SHIPPED_SHEETS, shelf);
     const next = made(shelf);
     await saveSetting(SETTING, writeShelf(next));
     show(next);
+    const named = [...sheetsNow(), ...before].find((sheet) => sheet.outlet === outlet);
+    useSheets.setState({ last: { outlet, name: named?.name ?? outlet, before } });
   });
   channel?.postMessage(null);
 }
 
 /** Puts a version of a sheet into use; those before it are kept. */
-export const keepSheet = (sheet: RuleSheet): Promise<void> => change((shelf) => withVersion(shelf, sheet));
+export const keepSheet = (sheet: RuleSheet): Promise<void> =>
+  change(sheet.outlet, (shelf) => withVersion(shelf, sheet));
 
 /** Takes a sheet out of use, or brings one back. */
 export const removeSheet = (outlet: string): Promise<void> =>
-  change((shelf) => withRemoved(shelf, outlet, true));
+  change(outlet, (shelf) => withRemoved(shelf, outlet, true));
 export const bringSheetBack = (outlet: string): Promise<void> =>
-  change((shelf) => withRemoved(shelf, outlet, false));
+  change(outlet, (shelf) => withRemoved(shelf, outlet, false));
+
+/** The last change is not told any longer. */
+export const forgetLastChange = (): void => useSheets.setState({ last: null });
 
 /** Every version of a sheet, the oldest first. */
 export const sheetVersions = (shelf: Shelf, outlet: string): RuleSheet[] =>

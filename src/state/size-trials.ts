@@ -1,19 +1,19 @@
 import { useEffect, useMemo, useState } from 'react';
 import { create } from 'zustand';
-import { sizeKey, sizeTrial } from '@core/check/size-trial';
+import { sizeKey, sizeTrial, type TriedSize } from '@core/check/size-trial';
 import type { Known } from '@core/check/check-input';
-import type { Work } from '@core/job/job';
+import { activeClip, type Work } from '@core/job/job';
 import { TroubleError } from '@core/trouble/trouble';
 import { tryExportSizes } from '@media/worker/tasks';
 
 /** A trial begins when nothing was changed for this long, in milliseconds. */
 const CALM = 700;
 
-/** Video bits a second that clips really come to, by what their size depends on. */
-export const useSizeTrials = create<Record<string, number>>(() => ({}));
+/** What clips were found to come to, by what their size depends on. */
+export const useSizeTrials = create<Record<string, TriedSize>>(() => ({}));
 
-/** Video bits a second that a work really comes to; null before it was tried. */
-export const triedBits = (work: Work): number | null => useSizeTrials.getState()[sizeKey(work)] ?? null;
+/** Everything that was tried. */
+export const triedSizes = (): TriedSize[] => Object.values(useSizeTrials.getState());
 
 /**
  * Tries how large a clip will be, once its masters were looked at, and keeps what it found.
@@ -34,7 +34,10 @@ export function useSizeTrial(work: Work, known: Known, busy: boolean): boolean {
     const timer = setTimeout(() => {
       setTrying(true);
       tryExportSizes({ plans, videoBits }, { signal: stop.signal })
-        .then(({ bytes }) => useSizeTrials.setState({ [key]: bitsOf(bytes) }))
+        .then(({ bytes }) => {
+          const { id, canvas } = activeClip(work.edit);
+          useSizeTrials.setState({ [key]: { clip: id, canvas, key, bits: bitsOf(bytes) } });
+        })
         // What cannot be encoded is told by the export itself; the size stays the one by the bit rate.
         .catch((error: unknown) => {
           if (!(error instanceof TroubleError)) console.error('the size could not be tried', error);

@@ -41,6 +41,13 @@ export function worstOf({ findings, overrides }: Pick<BoardCell, 'findings' | 'o
 const askedFor = ({ placement }: Canvas, { key }: OutletPlacement): string =>
   key === OWN_KEY ? (placement ?? OWN_KEY) : key;
 
+/** The cell of a canvas's own placement, of all cells of a job. */
+export const ownCell = (
+  cells: readonly BoardCell[],
+  clip: Pick<Clip, 'id'>,
+  canvas: string,
+): BoardCell | undefined => cells.find((cell) => cell.clip === clip.id && cell.canvas === canvas);
+
 /** What is judged: every clip on every canvas for every placement that it is made for. */
 function subjectsOf(
   work: Work,

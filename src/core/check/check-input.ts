@@ -20,8 +20,8 @@ export interface Known {
   sheets: Sheets;
   /** What is known of the masters' files; what is not known is found unknown, never passed. */
   passOf: PassOf;
-  /** Video bits a second that the clip comes to, where that was tried. */
-  triedBits?: number | null;
+  /** Video bits a second that a canvas of a clip comes to; null where that was not tried. */
+  triedOf?(subject: Subject): number | null;
 }
 
 /** One canvas of one clip of a job, and what it is judged by. */
@@ -56,7 +56,7 @@ export function bitRateFor({ work, clip, canvas, target }: Subject, plan: Render
  */
 export function inputOf(
   subject: Subject,
-  { sheets, passOf, triedBits = null }: Known,
+  { sheets, passOf, triedOf }: Known,
   before: readonly CheckInput[] = [],
 ): CheckInput {
   const { work, clip, canvas, target } = subject;
@@ -91,7 +91,7 @@ export function inputOf(
     canvas,
     plan,
     videoBits: clip.videoBits ?? bitRateFor(subject, plan).bits,
-    triedBits,
+    triedBits: triedOf?.(subject) ?? null,
     target: sameOf(
       before.map((old) => old.target),
       target,

@@ -1,7 +1,11 @@
+import { activeCanvas } from '../job/clip';
 import { applyCommand } from '../job/commands/commands';
+import { activeClip } from '../job/job';
 import { keep, testJob } from '../job/test-job';
 import { lookedAt, testPass } from '../job/test-pass';
-import { sizeKey, sizeTrial } from './size-trial';
+import { targetOf } from '../outlets/outlets';
+import { SHIPPED_SHEETS } from '../outlets/shipped';
+import { sizeKey, sizeTrial, triedOf } from './size-trial';
 
 const known = (bitsBySecond: number[]) => lookedAt({ ...testPass(), bitsBySecond });
 
@@ -35,7 +39,22 @@ describe('a trial of the size', () => {
       words: { ...job.edit.clips[0]!.words, title: 'Another' },
     });
     const bits = applyCommand(job.edit, { type: 'set-video-bits', bits: 3_000_000 });
-    expect(sizeKey({ edit: words })).toBe(sizeKey(job));
-    expect(sizeKey({ edit: bits })).not.toBe(sizeKey(job));
+    expect(sizeKey({ ...job, edit: words })).toBe(sizeKey(job));
+    expect(sizeKey({ ...job, edit: bits })).not.toBe(sizeKey(job));
+    const masters = job.masters.map((master) => ({ ...master, fingerprint: 'another' }));
+    expect(sizeKey({ ...job, masters })).not.toBe(sizeKey(job));
+  });
+
+  it('counts for the canvas that it was made of, while that is the same', () => {
+    const job = testJob();
+    const clip = activeClip(job.edit);
+    const canvas = activeCanvas(clip);
+    const subject = { work: job, clip, canvas, target: targetOf(SHIPPED_SHEETS, canvas) };
+    const tried = { clip: clip.id, canvas: canvas.id, key: sizeKey(job), bits: 3e6 };
+    expect(triedOf([], subject)).toBeNull();
+    expect(triedOf([{ ...tried, key: 'of before' }, tried], subject)).toBe(3e6);
+    expect(triedOf([{ ...tried, canvas: 'another' }], subject)).toBeNull();
+    const shorter = { ...job, edit: applyCommand(job.edit, keep(0, 48)) };
+    expect(triedOf([tried], { ...subject, work: shorter })).toBeNull();
   });
 });

@@ -1,12 +1,12 @@
 import type { Cut } from '../cut/cut';
 import { activeCanvas } from '../job/clip';
-import { activeClip, sourceIn, sourcesIn, type Work } from '../job/job';
+import { activeClip, onCanvas, onClip, sourceIn, sourcesIn, type Work } from '../job/job';
 import { signatureOf } from '../job/signature';
 import { bitsByTrial, piecesToTry, trialPieces } from '../rate/trial';
 import { planOf, type RenderPlan } from '../render/plan';
 import { secondsOf } from '../time/frame-rate';
 import { workedOutBitRate } from './check';
-import type { Known } from './check-input';
+import type { Known, Subject } from './check-input';
 
 /** Pieces of a clip to be encoded without their sound, to know how large the whole will be. */
 export interface SizeTrial {
@@ -17,9 +17,29 @@ export interface SizeTrial {
   bitsOf(bytes: readonly number[]): number;
 }
 
-/** What the size of a canvas of a clip depends on: where two works agree, one trial serves both. */
-export const sizeKey = ({ edit }: Pick<Work, 'edit'>): string =>
-  `${signatureOf(edit)} ${activeCanvas(activeClip(edit)).placement}`;
+/** What the size of the canvas that is worked on depends on: where two works agree, one trial serves both. */
+export function sizeKey({ edit, masters }: Work): string {
+  const { placement } = activeCanvas(activeClip(edit));
+  return [signatureOf(edit), placement, ...masters.map(({ fingerprint }) => fingerprint)].join(' ');
+}
+
+/** What a trial came to. */
+export interface TriedSize {
+  clip: string;
+  canvas: string;
+  /** As {@link sizeKey} gave it then. */
+  key: string;
+  /** Video bits a second. */
+  bits: number;
+}
+
+/** What was tried of a canvas as it is now, in video bits a second; null where nothing was. */
+export function triedOf(sizes: readonly TriedSize[], { work, clip, canvas }: Subject): number | null {
+  const tried = sizes.filter((size) => size.clip === clip.id && size.canvas === canvas.id);
+  if (tried.length === 0) return null;
+  const key = sizeKey(onCanvas(onClip(work, clip.id), canvas.id));
+  return tried.find((size) => size.key === key)?.bits ?? null;
+}
 
 /** What has to be tried of the canvas that a job is working on; null before its masters were looked at. */
 export function sizeTrial(work: Work, { sheets, passOf }: Known): SizeTrial | null {

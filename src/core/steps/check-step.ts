@@ -6,6 +6,7 @@ import { count, type StepKind } from './step';
 export const checkStep: StepKind = {
   title: 'Check',
   stand({ job, findings }) {
+    if (!findings) return { summary: 'Being checked', standing: 'unknown' };
     const of = (severity: Severity) => findings.filter((finding) => finding.severity === severity).length;
     const stops = heldBack(findings, activeClip(job.edit), 'post').length;
     const parts = [

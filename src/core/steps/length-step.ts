@@ -1,3 +1,5 @@
+import { cutFrames, lengthsIn } from '../cut/cut';
+import { activeCanvas } from '../job/clip';
 import { activeClip, sourcesIn } from '../job/job';
 import { secondsOf } from '../time/frame-rate';
 import { lengthLabel } from '../time/timecode';
@@ -6,12 +8,15 @@ import { findingOf, type StepKind } from './step';
 export const lengthStep: StepKind = {
   title: 'Length',
   stand({ job, findings }) {
-    const length = findingOf(findings, 'length');
-    const { cut } = activeClip(job.edit);
-    const whole = sourcesIn(job)
+    const clip = activeClip(job.edit);
+    const { cut } = clip;
+    const { rate } = activeCanvas(clip);
+    const sources = sourcesIn(job);
+    const kept = secondsOf(cutFrames(cut, lengthsIn(sources), rate), rate);
+    const whole = sources
       .filter(({ id }) => cut.some((range) => range.master === id))
       .reduce((sum, { frames, rate }) => sum + secondsOf(frames, rate), 0);
-    const summary = `${lengthLabel(length?.values.seconds ?? 0)} kept of ${lengthLabel(whole)}`;
-    return { summary, standing: length?.severity ?? 'open' };
+    const summary = `${lengthLabel(kept)} kept of ${lengthLabel(whole)}`;
+    return { summary, standing: findingOf(findings, 'length')?.severity ?? 'open' };
   },
 };

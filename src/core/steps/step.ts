@@ -11,8 +11,8 @@ export type Standing = Severity | 'open';
 export interface StepInput {
   job: Job;
   sheets: Sheets;
-  /** Of the canvas that is worked on. */
-  findings: readonly Finding[];
+  /** Of the canvas that is worked on; null while it is judged for the first time. */
+  findings: readonly Finding[] | null;
   /** Of the job's masters. */
   problems: readonly Problem[];
 }
@@ -30,8 +30,8 @@ export const count = (number: number, singular: string, many: string): string =>
 
 /** The finding of a rule. */
 export function findingOf<R extends Finding['rule']>(
-  findings: readonly Finding[],
+  findings: readonly Finding[] | null,
   rule: R,
 ): Extract<Finding, { rule: R }> | undefined {
-  return findings.find((finding): finding is Extract<Finding, { rule: R }> => finding.rule === rule);
+  return findings?.find((finding): finding is Extract<Finding, { rule: R }> => finding.rule === rule);
 }

@@ -45,9 +45,10 @@ export function stepsOf(input: StepInput): JobStep[] {
 /** The one thing to do next: a step to go to, or a fix that one tap applies. */
 export function nextOf(
   job: Job,
-  findings: readonly Finding[],
+  findings: StepInput['findings'],
   sheets: Sheets,
 ): { label: string; step: StepName; fix?: Finding['fix'] } {
+  if (!findings) return { label: 'See the check', step: 'check' };
   const [stop] = heldBack(findings, activeClip(job.edit), 'export');
   if (stop?.fix) return { label: fixLabel(stop.fix), step: 'check', fix: stop.fix };
   if (stop) return { label: 'See what keeps the export back', step: 'check' };

@@ -1,4 +1,6 @@
 import type { BoardCell } from '@core/check/check-board';
+import type { FixStep } from '@core/check/fix-all';
+import type { TriedSize } from '@core/check/size-trial';
 import type { Work } from '@core/job/job';
 import type { RuleSheet } from '@core/outlets/rule-sheet';
 import type { Pass } from '@core/pass/pass';
@@ -10,6 +12,10 @@ export interface CheckOrder {
   sheets: RuleSheet[];
   /** What is known of the masters' files. */
   passes: Pass[];
+  /** What pieces of their clips came to. */
+  sizes: TriedSize[];
+  /** Whether the safe fixes of each job are wanted too. */
+  fixes?: boolean;
 }
 
 /** A job of an order as it is judged. */
@@ -18,6 +24,8 @@ export interface JudgedEvent {
   ask: number;
   job: string;
   cells: BoardCell[];
+  /** The safe fixes, where they were asked for. */
+  fixes: FixStep[];
   done: number;
   total: number;
 }

@@ -10,6 +10,7 @@ const orderOf = (ask: number, ids: string[]) => ({
   jobs: ids.map((id) => ({ id, work: { masters, edit } })),
   sheets,
   passes: [],
+  sizes: [],
 });
 
 describe('the checker', () => {
@@ -20,6 +21,12 @@ describe('the checker', () => {
       { type: 'judged', job: 'a', done: 1, total: 2, cells: [{ label: 'Verrow Short' }] },
       { type: 'judged', job: 'b', done: 2, total: 2 },
     ]);
+  });
+
+  it('finds the safe fixes where they are asked for', async () => {
+    const told: CheckEvent[] = [];
+    await new CheckerEngine((event) => told.push(event)).obey({ ...orderOf(1, ['a']), fixes: true });
+    expect(told).toMatchObject([{ fixes: [{ rule: 'tag', label: 'Verrow Short' }] }]);
   });
 
   it('leaves an order for a later one', async () => {

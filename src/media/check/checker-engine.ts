@@ -1,4 +1,7 @@
 import { CheckBoard } from '@core/check/check-board';
+import type { Known } from '@core/check/check-input';
+import { safeFixes } from '@core/check/fix-all';
+import { triedOf } from '@core/check/size-trial';
 import { shared } from '@core/figures/shared';
 import type { CheckEvent, CheckOrder } from './check-protocol';
 
@@ -22,14 +25,15 @@ export class CheckerEngine {
   }
 
   private async judge(order: CheckOrder): Promise<void> {
-    const { jobs, sheets, passes, ask } = this.sharedWithLast(order);
+    const { jobs, sheets, passes, sizes, fixes, ask } = this.sharedWithLast(order);
     const passOf = (fingerprint: string) => passes.find((pass) => pass.fingerprint === fingerprint) ?? null;
+    const known: Known = { sheets, passOf, triedOf: (subject) => triedOf(sizes, subject) };
     for (const [done, { id, work }] of jobs.entries()) {
       if (this.latest !== ask) return;
       const board = this.boards.get(id) ?? new CheckBoard();
       this.boards.set(id, board);
-      const cells = board.check(work, { sheets, passOf });
-      this.tell({ type: 'judged', ask, job: id, cells, done: done + 1, total: jobs.length });
+      const found = { cells: board.check(work, known), fixes: fixes ? safeFixes(work, known) : [] };
+      this.tell({ type: 'judged', ask, job: id, ...found, done: done + 1, total: jobs.length });
       // A newer order may wait.
       await new Promise((resolve) => setTimeout(resolve));
     }

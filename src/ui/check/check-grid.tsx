@@ -1,14 +1,13 @@
 import { Pressable, StyleSheet, TextInput, useWindowDimensions, View } from 'react-native';
 import { useChecks } from '@state/checks';
 import { setCanvas, setClip } from '@state/jobs';
-import { useJob } from '../job/job-context';
+import { useBoard, useJob } from '../job/job-context';
 import { Choice } from '../parts/choice';
 import { Mark } from '../parts/mark';
 import { TroubleNotice } from '../parts/notice';
 import { Heading, Soft, Strong } from '../parts/words';
 import { card, colours, fonts, sizes, space, TARGET, WIDE } from '../theme/tokens';
 import { type CellRow, type Order, type Shown, useCellTable } from './use-cell-table';
-import { useBoard } from './use-board';
 
 const SHOWN: { value: Shown; label: string }[] = [
   { value: 'all', label: 'All' },

@@ -17,6 +17,7 @@ import { JudgedNotice } from './judged-notice';
 import { ReportButtons } from './report-buttons';
 import { SafeFixes } from './safe-fixes';
 import { useTarget } from '../job/use-target';
+import { Soft } from '../parts/words';
 import { space } from '../theme/tokens';
 
 /** Every finding: what was measured, the limit, and a fix where there is one. */
@@ -24,12 +25,12 @@ export function CheckScreen() {
   const job = useJob();
   const router = useRouter();
   useAskedFor();
-  const findings = useFindings(true);
+  const findings = useFindings();
   useSizeTrial(job, useKnown(job.masters), useExports(isBusy));
   const { label } = useTarget();
   const clip = useClip();
-  const stopped = heldBack(findings, clip, 'export').length;
-  const sorted = [...findings].sort((a, b) => rankOf(b.severity) - rankOf(a.severity));
+  const stopped = heldBack(findings ?? [], clip, 'export').length;
+  const sorted = [...(findings ?? [])].sort((a, b) => rankOf(b.severity) - rankOf(a.severity));
   return (
     <JobPage
       title="Check"
@@ -37,7 +38,7 @@ export function CheckScreen() {
       tray={
         <Button
           mode="contained"
-          disabled={stopped > 0}
+          disabled={!findings || stopped > 0}
           contentStyle={styles.act}
           onPress={() => router.replace(`/job/${job.id}/export`)}
         >
@@ -49,6 +50,7 @@ export function CheckScreen() {
       <CheckGrid />
       <SafeFixes />
       <CanvasRow />
+      {!findings && <Soft role="status">Being checked…</Soft>}
       <View role="list" aria-label="Findings" style={styles.list}>
         {sorted.map((finding) => (
           <FindingRow key={finding.rule} finding={finding} />

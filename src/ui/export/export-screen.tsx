@@ -2,19 +2,19 @@ import { useRouter } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { heldBack, workedOutBitRate } from '@core/check/check';
+import { ownCell } from '@core/check/check-board';
 import { isCurrent } from '@core/check/post-check';
 import { findingWords, ruleName } from '@core/check/finding';
 import { bitRateWords } from '@core/rate/bit-rate-words';
 import { bytesLabel } from '@core/figures/figures';
 import { activeCanvas } from '@core/job/clip';
-import { onCanvas } from '@core/job/job';
 import { LEAST_VIDEO_BITS, MOST_VIDEO_BITS } from '@core/rate/bit-rate';
-import { isBusy, isFree, startExport, useExports, waitingOf } from '@state/exports';
+import { isBusy, startExport, useExports, waitingOf } from '@state/exports';
 import { dispatch } from '@state/jobs';
 import { useSizeTrial } from '@state/size-trials';
 import { CanvasRow } from '../frame/canvas-cards';
 import { JobPage } from '../job/job-page';
-import { useClip, useFindings, useJob, useKnown } from '../job/job-context';
+import { useBoard, useClip, useFindings, useJob, useKnown } from '../job/job-context';
 import { useTarget } from '../job/use-target';
 import { NumberField } from '../parts/number-field';
 import { Notice } from '../parts/notice';
@@ -35,7 +35,8 @@ export function ExportScreen() {
   const job = useJob();
   const router = useRouter();
   const target = useTarget();
-  const findings = useFindings(true);
+  const cells = useBoard();
+  const findings = useFindings();
   const known = useKnown(job.masters);
   const { id, edit } = job;
   const clip = useClip();
@@ -48,9 +49,12 @@ export function ExportScreen() {
   );
   const several = clip.canvases.length > 1;
   const choice = workedOutBitRate(job, known.sheets);
-  const stops = heldBack(findings, clip, 'export');
-  const size = findings.find((finding) => finding.rule === 'file-size');
-  const free = clip.canvases.filter((canvas) => isFree(onCanvas(job, canvas.id)));
+  const stops = heldBack(findings ?? [], clip, 'export');
+  const size = findings?.find((finding) => finding.rule === 'file-size');
+  const free = clip.canvases.filter(({ id }) => {
+    const cell = ownCell(cells, clip, id);
+    return cell && heldBack(cell.findings, { ...clip, canvas: id }, 'export').length === 0;
+  });
   return (
     <JobPage
       title="Export"
@@ -59,7 +63,7 @@ export function ExportScreen() {
         <>
           <Button
             mode={several ? 'outlined' : 'contained'}
-            disabled={stops.length > 0 || waits}
+            disabled={!findings || stops.length > 0 || waits}
             contentStyle={styles.act}
             onPress={() => startExport(job, [canvas.id])}
           >

@@ -1,8 +1,7 @@
-import { createContext, useContext, useMemo } from 'react';
+import { createContext, useContext, useEffect, useMemo } from 'react';
 import { useShallow } from 'zustand/react/shallow';
-import { checkJob } from '@core/check/check';
+import { type BoardCell, ownCell } from '@core/check/check-board';
 import type { Known } from '@core/check/check-input';
-import { sizeKey } from '@core/check/size-trial';
 import type { Finding } from '@core/check/finding';
 import type { PassOf } from '@core/check/look';
 import { diagnose, type Problem } from '@core/diagnosis/diagnosis';
@@ -11,6 +10,7 @@ import { activeClip, type Job, mainMaster, sourceIn } from '@core/job/job';
 import type { Master } from '@core/master/master';
 import { NO_REPAIRS } from '@core/master/repairs';
 import type { Source } from '@core/master/source';
+import { checkWork, useChecks } from '@state/checks';
 import { passIn, usePasses } from '@state/passes';
 import { usePlayer } from '@state/player';
 import { useSheets } from '@state/sheets';
@@ -70,17 +70,33 @@ export function useProblems(masters: readonly Master[]): Problem[] {
   }, [edit, masters, passOf]);
 }
 
-/**
- * Findings of the job's check, worked out again only when what it looks at changes.
- * @param sized whether the file size goes by what was tried: to know which try fits hashes all framings of the clip,
- * which is too dear for each step of a drag.
- */
-export function useFindings(sized: boolean): Finding[] {
-  const { edit, masters } = useJob();
-  const passOf = useLooks(masters);
-  const work = useMemo(() => ({ edit, masters }), [edit, masters]);
-  const key = useMemo(() => (sized ? sizeKey(work) : ''), [work, sized]);
-  const tried = useSizeTrials((all) => all[key] ?? null);
-  const sheets = useSheets((state) => state.sheets);
-  return useMemo(() => checkJob(work, { sheets, passOf, triedBits: tried }), [work, sheets, passOf, tried]);
+/** The job is judged when nothing was changed for this long, in milliseconds. */
+const CALM = 120;
+
+/** Has the job judged in a worker whenever what its check looks at changes. */
+export function useJudging(job: Job): void {
+  const known = useKnown(job.masters);
+  const sizes = useSizeTrials();
+  const { edit } = job;
+  useEffect(() => {
+    const timer = setTimeout(() => checkWork(job), CALM);
+    return () => clearTimeout(timer);
+    // What the job shows counts, not its records.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [edit, known, sizes]);
+}
+
+const NONE: BoardCell[] = [];
+
+/** How every clip on every canvas of the job was last judged, a moment after its last change. */
+export function useBoard(): BoardCell[] {
+  const { id } = useJob();
+  return useChecks(({ boards }) => boards[id]) ?? NONE;
+}
+
+/** What was found of the canvas that is worked on; null before it was judged for the first time. */
+export function useFindings(): Finding[] | null {
+  const cells = useBoard();
+  const clip = useClip();
+  return ownCell(cells, clip, clip.canvas)?.findings ?? null;
 }

@@ -17,7 +17,7 @@ import { Tool } from '../parts/tool';
 import { useKeys } from '../parts/use-keys';
 import { Soft, Title } from '../parts/words';
 import { BringInProgress } from '../home/bring-in-progress';
-import { JobContext, useFindings, useJob, useProblems } from './job-context';
+import { JobContext, useFindings, useJob, useJudging, useProblems } from './job-context';
 import { Ticket } from './ticket';
 import { WatchNotice } from './watch-notice';
 import { useRuleSheets } from './use-target';
@@ -86,6 +86,7 @@ function WithPlayer({ job, children }: { job: Job; children: ReactNode }) {
     playJob(job);
     ensurePasses(job);
   }, [there, job]);
+  useJudging(job);
   useEffect(() => leavePlayer, []);
   useKeys(PLAY_KEYS);
   const wide = useWindowDimensions().width >= WIDE;
@@ -143,7 +144,7 @@ function Troubles({ job, lost }: { job: Job; lost: Master | null }) {
 /** The job sheet as a narrow strip at the left of a wide screen. */
 function SideSheet() {
   const job = useJob();
-  const findings = useFindings(false);
+  const findings = useFindings();
   const sheets = useRuleSheets();
   const problems = useProblems(job.masters);
   const router = useRouter();

@@ -28,7 +28,7 @@ export function SheetScreen() {
   const job = useJob();
   const router = useRouter();
   const source = useSource();
-  const findings = useFindings(true);
+  const findings = useFindings();
   const problems = useProblems(job.masters);
   const wide = useWindowDimensions().width >= WIDE;
   const sheets = useRuleSheets();

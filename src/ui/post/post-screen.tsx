@@ -37,13 +37,13 @@ export function PostScreen() {
   const job = useJob();
   const clip = useClip();
   const target = useTarget();
-  const findings = useFindings(true);
+  const findings = useFindings();
   const trouble = usePosts((state) => state.trouble);
   const sending = usePosts((state) => state.sending);
   const ready = exportToPost(job);
   const again = job.posts.some((post) => post.exportId === ready?.id && post.state === 'accepted');
   const own = target.key === OWN_KEY;
-  const stops = ready ? postStops(job, ready, sheets) : heldBack(findings, clip, 'post');
+  const stops = ready ? postStops(job, ready, sheets) : heldBack(findings ?? [], clip, 'post');
   return (
     <JobPage
       title="Post"

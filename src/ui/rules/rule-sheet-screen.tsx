@@ -11,6 +11,7 @@ import { Tool } from '../parts/tool';
 import { useNow } from '../parts/use-now';
 import { Review } from './review';
 import { SheetForm, useSheetForm } from './sheet-form';
+import { useKeeping } from './use-keeping';
 
 /** What a sheet that is written anew begins with. */
 const BLANK: Omit<RuleSheet, 'outlet' | 'date'> = {
@@ -87,16 +88,7 @@ function Editor({ begins, fresh }: { begins: RuleSheet; fresh: boolean }) {
   const { changed, valid, canUndo, undo } = draft;
   const ready = valid && (changed || fresh);
   const review = () => setReviewed(ruleSheetSchema.parse(form.getValues()));
-  const [lost, setLost] = useState(false);
-  const keep = async (sheet: RuleSheet) => {
-    try {
-      await keepSheet(sheet);
-      router.dismissTo('/rules');
-    } catch (error) {
-      console.error('a rule sheet could not be stored', error);
-      setLost(true);
-    }
-  };
+  const { keep, notice } = useKeeping();
   return (
     <Screen
       title={fresh ? 'A new rule sheet' : `Rules of ${begins.name}`}
@@ -108,7 +100,11 @@ function Editor({ begins, fresh }: { begins: RuleSheet; fresh: boolean }) {
       tray={
         reviewed ? (
           <>
-            <Button mode="contained" contentStyle={styles.act} onPress={() => void keep(reviewed)}>
+            <Button
+              mode="contained"
+              contentStyle={styles.act}
+              onPress={() => keep(keepSheet(reviewed), () => router.dismissTo('/rules'))}
+            >
               Keep these rules
             </Button>
             <Button onPress={() => setReviewed(null)}>Go on changing</Button>
@@ -120,11 +116,7 @@ function Editor({ begins, fresh }: { begins: RuleSheet; fresh: boolean }) {
         )
       }
     >
-      {lost && (
-        <Notice standing="stop" title="The rules could not be stored in this browser.">
-          Nothing of your work here is lost. Free some space, then keep them again.
-        </Notice>
-      )}
+      {notice}
       {reviewed ? <Review after={reviewed} /> : <SheetForm form={form} />}
     </Screen>
   );

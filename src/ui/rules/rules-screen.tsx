@@ -23,7 +23,9 @@ import { Tool } from '../parts/tool';
 import { Heading, Soft, Strong } from '../parts/words';
 import { card, space } from '../theme/tokens';
 import { Effects } from './effects';
+import { LastChange } from './last-change';
 import { Review } from './review';
+import { useKeeping } from './use-keeping';
 
 /** The rule sheets of this browser: those that ship, and the person's own. */
 export function RulesScreen() {
@@ -41,14 +43,10 @@ export function RulesScreen() {
     );
     setIncoming('sheet' in read ? read.sheet : null);
   };
-  const take = async (sheet: RuleSheet) => {
-    await keepSheet(sheet);
-    setIncoming(null);
-  };
-  const remove = async ({ outlet }: RuleSheet) => {
-    await removeSheet(outlet);
-    setLeaving(null);
-  };
+  const { keep, notice } = useKeeping();
+  const take = (sheet: RuleSheet) => keep(keepSheet(sheet), () => setIncoming(null));
+  const remove = ({ outlet }: RuleSheet) => keep(removeSheet(outlet), () => setLeaving(null));
+  const bringBack = ({ outlet }: RuleSheet) => keep(bringSheetBack(outlet), () => undefined);
   const removed = removedFrom(shelf);
   return (
     <Screen
@@ -58,14 +56,14 @@ export function RulesScreen() {
       tray={
         incoming ? (
           <>
-            <Button mode="contained" contentStyle={styles.act} onPress={() => void take(incoming)}>
+            <Button mode="contained" contentStyle={styles.act} onPress={() => take(incoming)}>
               {`Take the rules of ${incoming.name}`}
             </Button>
             <Button onPress={() => setIncoming(null)}>Leave them</Button>
           </>
         ) : leaving ? (
           <>
-            <Button mode="contained" contentStyle={styles.act} onPress={() => void remove(leaving)}>
+            <Button mode="contained" contentStyle={styles.act} onPress={() => remove(leaving)}>
               {`Take ${leaving.name} out of use`}
             </Button>
             <Button onPress={() => setLeaving(null)}>Leave it</Button>
@@ -77,6 +75,7 @@ export function RulesScreen() {
         )
       }
     >
+      {notice}
       {problem !== null && (
         <Notice
           standing="stop"
@@ -103,6 +102,7 @@ export function RulesScreen() {
         </>
       ) : (
         <>
+          <LastChange />
           <View role="list" aria-label="Rule sheets" style={styles.list}>
             {sheets.map((sheet) => (
               <SheetCard key={sheet.outlet} sheet={sheet} onRemove={() => setLeaving(sheet)} />
@@ -117,9 +117,7 @@ export function RulesScreen() {
               {removed.map((sheet) => (
                 <View key={sheet.outlet} role="listitem" aria-label={sheet.name} style={styles.row}>
                   <Strong style={styles.grow}>{sheet.name}</Strong>
-                  <Button
-                    onPress={() => void bringSheetBack(sheet.outlet)}
-                  >{`Bring ${sheet.name} back`}</Button>
+                  <Button onPress={() => bringBack(sheet)}>{`Bring ${sheet.name} back`}</Button>
                 </View>
               ))}
             </View>
