@@ -28,7 +28,7 @@ const ROOMS = [
     'layout',
     'outlets',
   ],
-  ...['pass', 'diagnosis', 'rate', 'render', 'proof', 'trouble', 'job', 'check', 'steps', 'interchange'],
+  ...['pass', 'follow', 'diagnosis', 'rate', 'render', 'proof', 'trouble', 'job', 'check', 'steps', 'interchange'],
 ];
 const ROOM_ARROWS = ROOMS.flatMap((room, i) =>
   ROOMS.slice(i + 1).map((later) => ({

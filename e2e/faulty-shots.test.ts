@@ -74,10 +74,12 @@ describe('films, each with a fault of its own, in one clip for three canvases at
     await visitor.step('Check');
     const bars = () => visitor.finding('Bars in the master');
     await expect(async () => (await bars()) !== 'Bars in the master: unknown').toBecomeTrue();
-    for (let n = 0; (await bars()) === 'Bars in the master: stop' && n < films.length; n++) {
-      await visitor.press('Take the found edges');
-    }
-    expect(await bars()).toBe('Bars in the master: pass');
+    // One master after another; what is found follows a change by a moment.
+    const take = visitor.button('Take the found edges').first();
+    await expect(async () => {
+      if (await take.isVisible()) await take.click({ timeout: 1000 }).catch(() => undefined);
+      return (await bars()) === 'Bars in the master: pass';
+    }).toBecomeTrue();
     await visitor.step('Export');
     await visitor.type('Video bit rate', '16');
     await visitor.press('Export all 3 in one go');

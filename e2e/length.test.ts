@@ -192,7 +192,7 @@ describe('from a master to clips of the right length', () => {
     // 1 s and 2 s of the first master and 3 s of the second.
     expect(await length()).toBe('0:06.0');
     await visitor.step('Check');
-    expect(await visitor.finding('Frame rate')).toBe('Frame rate: note');
+    await visitor.has('listitem', 'Frame rate: note');
     await visitor.step('Export');
     await visitor.exportClip();
     await visitor.sees('Read back: as asked');

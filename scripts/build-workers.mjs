@@ -1,12 +1,23 @@
 // Bundles each src/media/worker/*.worker.ts into public/workers/ and writes their URLs to src/media/worker/worker-urls.ts.
 import { build } from 'esbuild';
-import { mkdirSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
+import { copyFileSync, mkdirSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 
 const SOURCE = 'src/media/worker';
 const ENDING = '.worker.ts';
 
+/** Detectors' weights, from the package that ships them to where the app's own server has them. */
+const MODELS = ['blazeface', 'centernet'];
+
+function copyModels() {
+  mkdirSync('public/models', { recursive: true });
+  for (const name of MODELS.flatMap((model) => [`${model}.json`, `${model}.bin`])) {
+    copyFileSync(`node_modules/@vladmandic/human/models/${name}`, `public/models/${name}`);
+  }
+}
+
 export async function buildWorkers() {
+  copyModels();
   rmSync('public/workers', { recursive: true, force: true });
   mkdirSync('public/workers', { recursive: true });
   const result = await build({
@@ -22,6 +33,8 @@ export async function buildWorkers() {
     platform: 'browser',
     target: ['chrome113', 'safari17', 'firefox130'],
     loader: { '.wasm': 'file' },
+    // Asked for by packages under Node alone.
+    external: ['node:*'],
     define: { 'process.env.NODE_ENV': '"production"' },
     minify: true,
     metafile: true,

@@ -4,3 +4,9 @@ declare module '*.wasm' {
   // A file has nothing but its address, so the bundler exports it so.
   export default url;
 }
+
+/** So it gives the address of the solver's. */
+declare module 'highs/runtime' {
+  const url: string;
+  export default url;
+}

@@ -1,9 +1,10 @@
 import { create } from 'zustand';
+import { PLAIN_WISHES, type Wishes } from '@core/framing/following';
 import { MAIN_TRACK } from '@core/layout/layout';
 
 /** What a change of a framing is for: the whole shot, or the frame on screen and what follows. */
 export type Mode = 'shot' | 'frame';
-export type Panel = 'place' | 'motion' | 'turn' | 'layout' | 'copy';
+export type Panel = 'place' | 'motion' | 'follow' | 'turn' | 'layout' | 'copy';
 
 interface BenchState {
   mode: Mode;
@@ -17,6 +18,12 @@ interface BenchState {
   bare: boolean;
   /** A keyframe's frame to copy from. */
   copied: number | null;
+  /** How following is to move, until the person says otherwise. */
+  wishes: Wishes;
+  /** The next box that is drawn on the master is followed. */
+  boxing: boolean;
+  /** Shots in which the person said whom to follow. */
+  chosen: readonly string[];
 }
 
 /** How the framing page is being worked with; none of it is part of the job. */
@@ -28,4 +35,7 @@ export const useBench = create<BenchState>(() => ({
   levelling: false,
   bare: false,
   copied: null,
+  wishes: PLAIN_WISHES,
+  boxing: false,
+  chosen: [],
 }));

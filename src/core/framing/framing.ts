@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { rotationSchema } from '../picture/orientation';
 import { easeSchema, eased } from './easing';
+import { followingSchema } from './following';
 
 const unit = z.number().min(0).max(1);
 /** A place in the live area, 0…1 across and down, or in a window for a seat. */
@@ -27,6 +28,8 @@ export type Values = z.infer<typeof valuesSchema>;
 const keyframeSchema = valuesSchema.extend({
   frame: z.number().int().nonnegative(),
   ease: easeSchema,
+  /** Following found it, and may put another in its place; one that a person set or moved is a pin. */
+  found: z.literal(true).optional(),
 });
 export type Keyframe = z.infer<typeof keyframeSchema>;
 
@@ -40,6 +43,8 @@ export const framingSchema = z.object({
   fit: z.boolean(),
   /** In the order of their frames. */
   keyframes: z.array(keyframeSchema).min(1),
+  /** What it was found by, where it was. */
+  following: followingSchema.optional(),
 });
 export type Framing = z.infer<typeof framingSchema>;
 
@@ -87,7 +92,8 @@ export function keyframeAt(keyframes: readonly Keyframe[], frame: number): Keyfr
   if (!before || !next) {
     const only = before ?? next;
     if (!only) throw new RangeError('a framing has at least one keyframe');
-    return { ...only, frame };
+    const { found: _found, ...values } = only;
+    return { ...values, frame };
   }
   const u = eased(before.ease, (frame - before.frame) / (next.frame - before.frame));
   return { ...mixed(before, next, u), frame, ease: before.ease };

@@ -2,6 +2,12 @@ import type { Ease } from './easing';
 import { type Framing, type Keyframe, keyframeAt } from './framing';
 import { withKeyframe } from './moves';
 
+/** A keyframe that a person set: following goes through it. */
+function pinned(key: Keyframe): Keyframe {
+  const { found: _found, ...pin } = key;
+  return pin;
+}
+
 /** A framing with a keyframe at a frame that holds what it shows there already. */
 export function keyframeAdded(framing: Framing, frame: number): Framing {
   return withKeyframe(framing, keyframeAt(framing.keyframes, frame));
@@ -24,7 +30,7 @@ export function keyframeMoved(
   const least = Math.max(shot.in, ...others.filter((frame) => frame < from).map((frame) => frame + 1));
   const most = Math.min(shot.out - 1, ...others.filter((frame) => frame > from).map((frame) => frame - 1));
   const frame = Math.min(Math.max(to, least), most);
-  const keyframes = framing.keyframes.map((key) => (key.frame === from ? { ...key, frame } : key));
+  const keyframes = framing.keyframes.map((key) => (key.frame === from ? pinned({ ...key, frame }) : key));
   return { ...framing, keyframes };
 }
 
@@ -37,7 +43,7 @@ export function keyframeCopied(framing: Framing, from: number, to: number): Fram
 export function keyframeEased(framing: Framing, frame: number, ease: Ease): Framing {
   return {
     ...framing,
-    keyframes: framing.keyframes.map((key) => (key.frame === frame ? { ...key, ease } : key)),
+    keyframes: framing.keyframes.map((key) => (key.frame === frame ? pinned({ ...key, ease }) : key)),
   };
 }
 
@@ -82,7 +88,7 @@ export function framingCopied(
 /** Keyframes moved in time to lie in a shot; what a shorter shot has no room for ends as it is at its last frame. */
 function shifted(framing: Framing, by: number, shot: Span): Keyframe[] {
   const last = shot.out - 1;
-  const shifted = framing.keyframes.map((key) => ({ ...key, frame: Math.max(0, key.frame + by) }));
+  const shifted = framing.keyframes.map((key) => pinned({ ...key, frame: Math.max(0, key.frame + by) }));
   const inside = shifted.filter((key) => key.frame <= last);
   if (inside.length === shifted.length) return shifted;
   const end = keyframeAt(shifted, last);

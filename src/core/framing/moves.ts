@@ -17,9 +17,21 @@ import { type Aspects, boundsOf, centreOf, directionOf, leastZoom, type Window, 
  */
 export type Scope = 'shot' | number;
 
-/** A framing with a change of its values. What is not a number or lies outside its range is held inside. */
-function changed(framing: Framing, scope: Scope, change: (values: Values) => Values): Framing {
-  const of = (key: Keyframe): Keyframe => ({ ...key, ...heldValues(change(key)) });
+/**
+ * A framing with a change of its values. What is not a number or lies outside its range is held inside. A keyframe
+ * that a person put elsewhere is theirs; one that was found stays so when all of them are zoomed, tilted or seated.
+ */
+function changed(
+  framing: Framing,
+  scope: Scope,
+  change: (values: Values) => Values,
+  places = false,
+): Framing {
+  const of = (key: Keyframe): Keyframe => {
+    const next = { ...key, ...heldValues(change(key)) };
+    if (places) delete next.found;
+    return next;
+  };
   if (scope === 'shot') return { ...framing, keyframes: framing.keyframes.map(of) };
   return withKeyframe(framing, of(keyframeAt(framing.keyframes, scope)));
 }
@@ -70,10 +82,8 @@ function seatOf(window: Window, seat: Point, live: number): Point {
 
 /** A framing moved; it stops at the picture's edge. @param by distance in 0…1 of the live area. */
 export function windowMoved(framing: Framing, scope: Scope, by: Point, aspects: Aspects): Framing {
-  return changed(framing, scope, (values) => ({
-    ...values,
-    focus: movedFocus(values, by, framing.turn, aspects),
-  }));
+  const move = (values: Values) => ({ ...values, focus: movedFocus(values, by, framing.turn, aspects) });
+  return changed(framing, scope, move, true);
 }
 
 /**
@@ -104,7 +114,7 @@ export function zoomed(
 
 /** A framing whose window shows a point of the live area at its seat. */
 export function pointed(framing: Framing, scope: Scope, focus: Point): Framing {
-  return changed(framing, scope, (values) => ({ ...values, focus }));
+  return changed(framing, scope, (values) => ({ ...values, focus }), true);
 }
 
 /** A framing whose focus sits at another place in the window. */

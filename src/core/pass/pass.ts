@@ -69,5 +69,6 @@ export const passNames = (fingerprint: string) => ({
   proxy: `${fingerprint}.mp4`,
   grey: `${fingerprint}.grey`,
   wave: `${fingerprint}.wave`,
+  evidence: `${fingerprint}.follow.json`,
   sheet: (level: number, index: number) => `${fingerprint}-strip-${level}-${index}.jpg`,
 });

@@ -1,10 +1,17 @@
 import { z } from 'zod';
+import { lookedSpanSchema, type Track, trackSchema } from '@core/follow/evidence';
+import type { Followed } from '@core/follow/solve';
+import { followingSchema } from '@core/framing/following';
+import { framingSchema } from '@core/framing/framing';
 import { masterSchema } from '@core/master/master';
 import { proofSchema, type Proof } from '@core/proof/proof-record';
 import { type Pass, passSchema } from '@core/pass/pass';
 import type { PackRequest } from '../archive/pack-task';
 import type { Unpacked, UnpackRequest } from '../archive/unpack-task';
 import type { BringInRequest, BroughtIn } from '../read/bring-in-task';
+import type { BoxRequest } from '../follow/box-task';
+import type { EvidenceProgress, EvidenceRequest } from '../follow/evidence-task';
+import type { PathRequest } from '../follow/path-task';
 import type { ExportRequest } from '../export/export-task';
 import type { PassRequest } from '../pass/pass-task';
 import type { SizeTrialRequest } from '../export/size-trial-task';
@@ -61,6 +68,35 @@ export function packJobFile(request: PackRequest, following: Following): Promise
 export function unpackJobFile(request: UnpackRequest, following: Following): Promise<Unpacked> {
   const result = z.object({ text: z.string(), fresh: z.array(z.string()) });
   return runTask('unpack', request, { progress: progressSchema, result, ...following });
+}
+
+const spanProgressSchema = z.object({ done: z.number(), span: lookedSpanSchema.nullable() });
+
+/** Looks for subjects in ranges of a master; each is told as soon as it was looked at. @throws TroubleError */
+export function gatherEvidenceOf(
+  request: EvidenceRequest,
+  onProgress: (progress: EvidenceProgress) => void,
+  signal: AbortSignal,
+): Promise<number> {
+  return runTask('follow', request, { progress: spanProgressSchema, result: z.number(), onProgress, signal });
+}
+
+/** Follows a box that was drawn through its shot. @throws TroubleError */
+export function followDrawnBox(request: BoxRequest, following: Following): Promise<Track> {
+  return runTask('follow-box', request, { progress: progressSchema, result: trackSchema, ...following });
+}
+
+const followedSchema = z.object({
+  keyframes: framingSchema.shape.keyframes,
+  doubts: followingSchema.shape.doubts,
+  unserved: z.array(z.string()),
+  sure: z.array(z.number()),
+});
+
+/** Finds the paths that keep the subjects of shots in view. @throws TroubleError */
+export function findPathsOf(request: PathRequest, following: Following): Promise<Followed[]> {
+  const result = z.array(followedSchema);
+  return runTask('follow-path', request, { progress: progressSchema, result, ...following });
 }
 
 const stillSchema = z.object({ frame: z.number(), still: z.instanceof(Blob) });

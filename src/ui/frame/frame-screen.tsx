@@ -13,6 +13,7 @@ import { CanvasCards } from './canvas-cards';
 import { CanvasPicture } from './canvas-picture';
 import { CopyPanel } from './copy-panel';
 import { CoverageFacts } from './coverage-facts';
+import { FollowPanel, showDoubt } from './follow-panel';
 import { LayoutPanel } from './layout-panel';
 import { LookBar } from './look-bar';
 import { MasterBench } from './master-bench';
@@ -36,6 +37,7 @@ const MODES: readonly { value: Mode; label: string }[] = [
 const PANEL_OPTIONS: readonly { value: Panel; label: string }[] = [
   { value: 'place', label: 'Place' },
   { value: 'motion', label: 'Motion' },
+  { value: 'follow', label: 'Follow' },
   { value: 'turn', label: 'Turn' },
   { value: 'layout', label: 'Layout' },
   { value: 'copy', label: 'Copy' },
@@ -43,6 +45,7 @@ const PANEL_OPTIONS: readonly { value: Panel; label: string }[] = [
 const PANELS = {
   place: memo(PlacePanel),
   motion: memo(MotionPanel),
+  follow: memo(FollowPanel),
   turn: memo(TurnPanel),
   layout: memo(LayoutPanel),
   copy: memo(CopyPanel),
@@ -99,7 +102,7 @@ export function FrameScreen() {
           <>
             <View style={styles.row}>
               <View style={styles.grow}>{panels}</View>
-              <View style={styles.modes}>{modes}</View>
+              {panel !== 'follow' && <View style={styles.modes}>{modes}</View>}
             </View>
             <View style={styles.row}>
               <View style={styles.panel}>
@@ -112,7 +115,7 @@ export function FrameScreen() {
           </>
         ) : (
           <>
-            {modes}
+            {panel !== 'follow' && modes}
             <Chosen tools={calm} />
             {panels}
           </>
@@ -170,11 +173,11 @@ function Pictures({ tools, detached }: { tools: FramingTools; detached: readonly
 
 /**
  * Arrows move the window by a master pixel, with Shift by ten; + and − zoom about its middle; Page Up and Page Down go
- * from shot to shot; M changes what a change is for.
+ * from shot to shot; M changes what a change is for; D shows the next doubtful moment of what is followed.
  */
 function useFrameKeys(tools: FramingTools): void {
   const { picture } = useSource();
-  const { nudge, nudgeZoom, window, shots, number } = tools;
+  const { nudge, nudgeZoom, window, shots, number, framing, frame } = tools;
   const keys = useMemo(() => {
     const by = (x: number, y: number) => () => nudge({ x: x / picture.width, y: y / picture.height });
     const middle = { x: window.x + window.width / 2, y: window.y + window.height / 2 };
@@ -196,10 +199,11 @@ function useFrameKeys(tools: FramingTools): void {
       '-': () => nudgeZoom(1 / 1.05, middle),
       PageUp: go(number - 2),
       PageDown: go(number),
+      d: () => showDoubt(framing.following?.doubts ?? [], frame),
       h: () => useBench.setState(({ bare }) => ({ bare: !bare })),
       m: () => useBench.setState(({ mode }) => ({ mode: mode === 'shot' ? 'frame' : 'shot' })),
     };
-  }, [nudge, nudgeZoom, window, picture, shots, number]);
+  }, [nudge, nudgeZoom, window, picture, shots, number, framing, frame]);
   useKeys(keys);
 }
 

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { GestureDetector } from 'react-native-gesture-handler';
-import { Line } from 'react-native-svg';
+import { Line, Rect } from 'react-native-svg';
 import { straightened, tilted } from '@core/framing/moves';
 import { centreOf, cornersOf } from '@core/framing/window';
 import { activeClip } from '@core/job/job';
@@ -14,6 +14,8 @@ import { PictureView } from '../parts/picture-view';
 import { canvasMark } from '../theme/dyes';
 import { colours } from '../theme/tokens';
 import { FocusPath } from './focus-path';
+import { SubjectOutlines } from './subject-outlines';
+import { useDrawnBox } from './use-drawn-box';
 import { MarginLabels } from './margin-labels';
 import type { FramingTools } from './use-framing';
 import { type OtherDrag, useWindowGestures } from './use-window-gestures';
@@ -40,11 +42,15 @@ export function MasterBench({ tools, width, height }: Props) {
   const { active, others } = useWindows(tools);
   const placeOf = ({ x, y }: { x: number; y: number }) => ({ x: x / width, y: y / height });
   const level = useLevel(tools, width, height);
+  const boxing = useBench((state) => state.boxing);
+  const following = useBench((state) => state.panel === 'follow');
+  const drawing = useDrawnBox(tools, width, height);
   const { area, gesture } = useWindowGestures(tools, {
     moveOf: placeOf,
     placeOf,
     begin: (point) => {
       if (levelling) return level.drag(point);
+      if (boxing) return drawing.drag(point);
       const near = cornersOf(tools.window, width / height).some(
         ({ x, y }) => Math.hypot(x * width - point.x, y * height - point.y) < CORNER_REACH,
       );
@@ -62,8 +68,18 @@ export function MasterBench({ tools, width, height }: Props) {
             {level.line && (
               <Line {...level.line} stroke={colours.madder} strokeWidth={3} strokeDasharray={[8, 4]} />
             )}
+            {drawing.box && (
+              <Rect
+                {...drawing.box}
+                fill="none"
+                stroke={colours.madder}
+                strokeWidth={3}
+                strokeDasharray={[8, 4]}
+              />
+            )}
           </WindowOverlay>
         )}
+        {following && !bare && !boxing && <SubjectOutlines tools={tools} width={width} height={height} />}
       </View>
     </GestureDetector>
   );

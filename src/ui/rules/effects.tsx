@@ -1,13 +1,14 @@
 import { useRouter } from 'expo-router';
 import { useEffect, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { Button, ProgressBar } from 'react-native-paper';
+import { Button } from 'react-native-paper';
 import { measuredWords, ruleName } from '@core/check/finding';
 import type { ChangedVerdict } from '@core/check/verdicts';
 import type { RuleSheet, Sheets } from '@core/outlets/rule-sheet';
 import type { Trouble } from '@core/trouble/trouble';
 import { checkTrouble, sheetEffects, type SheetEffect } from '@state/checks';
 import { Mark } from '../parts/mark';
+import { StripBar } from '../parts/strip-bar';
 import { TroubleNotice } from '../parts/notice';
 import { Body, Heading, Soft, Strong } from '../parts/words';
 import { card, space } from '../theme/tokens';
@@ -48,7 +49,7 @@ export function Effects({ sheets, ...change }: SheetChange & { sheets: Sheets })
     return (
       <View style={styles.group}>
         <Soft>Judging every clip of every job…</Soft>
-        <ProgressBar progress={found.share} />
+        <StripBar label="Judging every clip" done={found.share} total={1} />
       </View>
     );
   if (found.state === 'failed') return <TroubleNotice trouble={found.trouble} />;

@@ -19,6 +19,7 @@ const ACTS = {
   ease: 'change the ease',
   still: 'remove the motion',
   copy: 'copy the framing',
+  follow: 'follow',
 };
 
 /** Which framings a change is for: those that all canvases share, or those of one canvas of the clip. */

@@ -1,0 +1,101 @@
+import { z } from 'zod';
+import { type PictureRect, pictureRectSchema } from '../picture/size';
+
+/** What kinds of subjects are told apart, the one that is trusted most first. */
+export const SUBJECT_KINDS = ['face', 'person', 'animal', 'vehicle', 'thing', 'motion', 'drawn'] as const;
+export type SubjectKind = (typeof SUBJECT_KINDS)[number];
+
+/** What a subject looks like: mean luma, Cb and Cr of its upper and of its lower half, 0…255 each. */
+const lookSchema = z.array(z.number()).length(6);
+export type SubjectLook = z.infer<typeof lookSchema>;
+
+/** Something that was seen in one frame. */
+export interface Sighting {
+  kind: SubjectKind;
+  /** 0…1. */
+  confidence: number;
+  /** 0…1 of the upright picture. */
+  box: PictureRect;
+  /** Null where it was not measured. */
+  look: SubjectLook | null;
+}
+
+/** What was seen in one frame. */
+export interface Sample {
+  /** At the master's own rate. */
+  frame: number;
+  /** Whether detectors looked: they take every other sample, movement all. */
+  detected: boolean;
+  seen: Sighting[];
+}
+
+/** One subject through a shot. */
+export const trackSchema = z.object({
+  kind: z.enum(SUBJECT_KINDS),
+  /** In the order of their frames, from where it was first seen to where it was last seen. */
+  points: z.array(
+    z.object({
+      frame: z.number().int().nonnegative(),
+      /** Smoothed; 0…1 of the upright picture. */
+      box: pictureRectSchema,
+      /** 0…1; 0 where it was not seen and is only held. */
+      confidence: z.number().min(0).max(1),
+    }),
+  ),
+  /** Null where it was not measured. */
+  look: lookSchema.nullable(),
+});
+export type Track = z.infer<typeof trackSchema>;
+export type TrackPoint = Track['points'][number];
+
+/** Frames of a master that were looked at, half-open, with what was found there. */
+export const lookedSpanSchema = z.object({
+  in: z.number().int().nonnegative(),
+  out: z.number().int().positive(),
+  tracks: z.array(trackSchema),
+  /** Where most of what moved was, 0…1 of the upright picture; null where nothing moved. */
+  busy: pictureRectSchema.nullable(),
+});
+export type LookedSpan = z.infer<typeof lookedSpanSchema>;
+
+/** Everything that was looked at of a master for following. Stored beside its proxy. */
+export const evidenceSchema = z.object({
+  schemaVersion: z.literal(1),
+  fingerprint: z.string(),
+  /** In the order of their frames; none overlaps another. */
+  spans: z.array(lookedSpanSchema),
+  /** What was followed from boxes that a person drew. */
+  drawn: z.array(trackSchema),
+});
+export type Evidence = z.infer<typeof evidenceSchema>;
+
+export const noEvidence = (fingerprint: string): Evidence => ({
+  ...{ schemaVersion: 1, fingerprint, spans: [], drawn: [] },
+});
+
+/** Samples a second, and how many of them detectors look at. */
+export const SAMPLES_A_SECOND = 10;
+export const DETECT_EVERY = 2;
+
+/** Frames from one sample to the next. @param rate frames a second. */
+export const sampleStep = (rate: number): number => Math.max(1, Math.round(rate / SAMPLES_A_SECOND));
+
+/** Parts of a range of frames that were not looked at yet. */
+export function unseenParts(spans: readonly LookedSpan[], range: { in: number; out: number }) {
+  const parts: { in: number; out: number }[] = [];
+  let from = range.in;
+  for (const span of [...spans].sort((a, b) => a.in - b.in)) {
+    if (span.out <= from || span.in >= range.out) continue;
+    if (span.in > from) parts.push({ in: from, out: span.in });
+    from = Math.max(from, span.out);
+  }
+  if (from < range.out) parts.push({ in: from, out: range.out });
+  return parts;
+}
+
+/** Evidence with more of it. @throws RangeError for a span that was looked at already. */
+export function withSpan(evidence: Evidence, span: LookedSpan): Evidence {
+  const overlaps = evidence.spans.some((known) => known.in < span.out && known.out > span.in);
+  if (overlaps) throw new RangeError(`frames ${span.in} to ${span.out} were looked at already`);
+  return { ...evidence, spans: [...evidence.spans, span].sort((a, b) => a.in - b.in) };
+}

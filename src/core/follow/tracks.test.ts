@@ -1,0 +1,144 @@
+import type { PictureRect } from '../picture/size';
+import type { Sample, Sighting } from './evidence';
+import { coveredBy, overlap, trackAt } from './track';
+import { tracksOf } from './tracks';
+
+const RATE = 25;
+/** A generator of even numbers in 0…1, the same in every run. */
+function evenly(seed: number): () => number {
+  let state = seed;
+  return () => (state = (state * 16807) % 2147483647) / 2147483647;
+}
+const boxAround = (x: number, y: number, size: number): PictureRect => ({
+  ...{ x: x - size / 2, y: y - size / 2, width: size, height: size },
+});
+
+/** A subject of a made-up shot, by time in seconds; null where it is hidden. */
+interface Actor {
+  look: number[];
+  at(seconds: number): { x: number; y: number; size: number } | null;
+}
+
+/** What a detector would see of some actors five times a second, with places that shake and misses. */
+function samplesOf(actors: readonly Actor[], seconds: number, random: () => number, missing = 0.1): Sample[] {
+  return Array.from({ length: Math.floor(seconds * 5) }, (_, n) => {
+    const seen = actors.flatMap(({ at, look }): Sighting[] => {
+      const place = at(n / 5);
+      if (!place || random() < missing) return [];
+      const shaken = () => (random() - 0.5) * 0.1 * place.size;
+      const box = boxAround(place.x + shaken(), place.y + shaken(), place.size * (0.95 + 0.1 * random()));
+      const levels = look.map((level) => level + (random() - 0.5) * 12);
+      return [{ kind: 'person', confidence: 0.4 + 0.4 * random(), box, look: levels }];
+    });
+    return { frame: n * 5, detected: true, seen };
+  });
+}
+
+const RED = [90, 100, 200, 80, 110, 190];
+const BLUE = [70, 190, 100, 60, 180, 110];
+
+describe('tracks of subjects', () => {
+  it('keep one number through a whole shot, also with misses, and lie where the subject is', () => {
+    const actor: Actor = {
+      look: RED,
+      at: (t) => ({ x: 0.1 + 0.1 * t, y: 0.5 + 0.1 * Math.sin(t), size: 0.15 }),
+    };
+    const [track, ...others] = tracksOf(samplesOf([actor], 8, evenly(3), 0.2), RATE);
+    expect(others).toEqual([]);
+    for (let frame = 20; frame < 180; frame += 7) {
+      const truth = actor.at(frame / RATE)!;
+      expect(overlap(trackAt(track!, frame)!.box, boxAround(truth.x, truth.y, truth.size))).toBeGreaterThan(
+        0.8,
+      );
+    }
+  });
+
+  it('are held while a subject hides for a moment, and say that it was not seen', () => {
+    const actor: Actor = {
+      look: RED,
+      at: (t) => (t > 3 && t < 4 ? null : { x: 0.1 + 0.1 * t, y: 0.5, size: 0.12 }),
+    };
+    const tracks = tracksOf(samplesOf([actor], 8, evenly(5), 0), RATE);
+    expect(tracks).toHaveLength(1);
+    expect(trackAt(tracks[0]!, 3.6 * RATE)).toMatchObject({ confidence: 0 });
+    expect(trackAt(tracks[0]!, 3.6 * RATE)!.box.x).toBeCloseTo(0.1 + 0.36 - 0.06, 1);
+    expect(trackAt(tracks[0]!, 8.5 * RATE)).toBeNull();
+  });
+
+  it('end when a subject stays away, and another begins', () => {
+    const actor: Actor = {
+      look: RED,
+      at: (t) => (t > 3 && t < 6 ? null : { x: 0.3, y: 0.5, size: 0.12 }),
+    };
+    expect(tracksOf(samplesOf([actor], 9, evenly(5), 0), RATE)).toHaveLength(2);
+  });
+
+  it('take no two subjects for each other where they cross, in 95 of 100 crossings', () => {
+    let kept = 0;
+    for (let n = 0; n < 100; n++) {
+      const random = evenly(n + 11);
+      const [speed, size] = [0.08 + 0.12 * random(), 0.08 + 0.14 * random()];
+      const meet = 2 + random();
+      // The one behind hides while more than half of it is covered.
+      const front: Actor = { look: RED, at: (t) => ({ x: 0.5 + speed * (t - meet), y: 0.5, size }) };
+      const tilt = (random() - 0.5) * 0.06;
+      const back: Actor = {
+        look: random() < 0.5 ? BLUE : RED,
+        at: (t) => {
+          const place = { x: 0.5 - speed * (t - meet), y: 0.5 + tilt * (t - meet), size: size * 0.95 };
+          const other = front.at(t)!;
+          const hidden = coveredBy(
+            boxAround(place.x, place.y, place.size),
+            boxAround(other.x, other.y, size),
+          );
+          return hidden > 0.5 ? null : place;
+        },
+      };
+      const tracks = tracksOf(samplesOf([front, back], 5, random), RATE);
+      const ends = [front, back].map((actor) =>
+        [0.6, 4.2].map((t) => {
+          const truth = actor.at(t)!;
+          return tracks.findIndex((track) => {
+            const found = trackAt(track, t * RATE);
+            return found && overlap(found.box, boxAround(truth.x, truth.y, truth.size)) > 0.5;
+          });
+        }),
+      );
+      if (ends.every(([before, after]) => before === after && before !== -1)) kept += 1;
+    }
+    expect(kept).toBeGreaterThanOrEqual(95);
+  });
+
+  it('keep each number in a crowd', () => {
+    const crowd = Array.from({ length: 8 }, (_, i): Actor => {
+      const way = i % 2 === 0 ? 1 : -1;
+      return {
+        look: RED.map((level, k) => level + 12 * ((i * (k + 3)) % 5)),
+        at: (t) => ({ x: 0.5 - way * 0.35 + way * 0.1 * t, y: 0.15 + 0.1 * i, size: 0.08 }),
+      };
+    });
+    const tracks = tracksOf(samplesOf(crowd, 7, evenly(2)), RATE);
+    const whole = tracks.filter(({ points }) => points.length > 28);
+    expect(whole).toHaveLength(8);
+  });
+
+  it('take no notice of what is hardly seen, or seen once', () => {
+    const stray: Sighting = { kind: 'thing', confidence: 0.25, box: boxAround(0.5, 0.5, 0.1), look: null };
+    const sample = (frame: number, seen: Sighting[]): Sample => ({ frame, detected: true, seen });
+    expect(tracksOf([sample(0, [stray]), sample(5, [stray]), sample(10, [stray])], RATE)).toEqual([]);
+    expect(tracksOf([sample(0, [{ ...stray, confidence: 0.9 }]), sample(5, [])], RATE)).toEqual([]);
+  });
+
+  it('count two names for one place once', () => {
+    const seen = (frame: number): Sample => ({
+      frame,
+      detected: true,
+      seen: [
+        { kind: 'person', confidence: 0.6, box: boxAround(0.5, 0.5, 0.1), look: null },
+        { kind: 'animal', confidence: 0.5, box: boxAround(0.501, 0.5, 0.1), look: null },
+      ],
+    });
+    const tracks = tracksOf([seen(0), seen(5), seen(10), seen(15)], RATE);
+    expect(tracks.map(({ kind }) => kind)).toEqual(['person']);
+  });
+});

@@ -1,0 +1,53 @@
+import { z } from 'zod';
+
+/** From one place, if that can be, to close on its heels. */
+export const STILLNESS = ['place', 'calm', 'near', 'close'] as const;
+export type Stillness = (typeof STILLNESS)[number];
+
+export const wishesSchema = z.object({
+  still: z.enum(STILLNESS),
+  /** The share of the window's height that the subject fills, 0…1; null: the zoom is held. */
+  fills: z.number().min(0.1).max(0.95).nullable(),
+  /** Canvas pixels for each master pixel that the zoom may come to. */
+  mostEnlarged: z.number().min(1).max(8),
+  /** Where it sits in the window, 0…1 across and down; null: the middle, with head room for people. */
+  seat: z.object({ x: z.number().min(0).max(1), y: z.number().min(0).max(1) }).nullable(),
+  /** Room in front of what moves: how far from the middle it sits, as a share of the window's width. */
+  lead: z.number().min(0).max(0.3),
+});
+export type Wishes = z.infer<typeof wishesSchema>;
+
+export const PLAIN_WISHES: Wishes = { still: 'calm', fills: null, mostEnlarged: 2.5, seat: null, lead: 0.08 };
+
+/** A subject that is followed: somewhere it is, so that it is found again however subjects are numbered. */
+const followedSchema = z.object({
+  /** At the master's own rate. */
+  frame: z.number().int().nonnegative(),
+  /** 0…1 of the upright picture. */
+  x: z.number(),
+  y: z.number(),
+});
+export type FollowedPlace = z.infer<typeof followedSchema>;
+
+/** Why moments need a look. */
+const DOUBTS = ['unseen', 'unsure', 'apart', 'outside'] as const;
+
+const doubtSchema = z.object({
+  /** Frames of the source, half-open. */
+  in: z.number().int().nonnegative(),
+  out: z.number().int().positive(),
+  why: z.enum(DOUBTS),
+});
+export type Doubt = z.infer<typeof doubtSchema>;
+
+/** What a framing was found by, and what is to be said of it. */
+export const followingSchema = z.object({
+  /** The one that is preferred first. */
+  subjects: z.array(followedSchema).min(1),
+  wishes: wishesSchema,
+  /** Moments that need a look, in their order. */
+  doubts: z.array(doubtSchema),
+  /** Canvases that the path cannot serve: they need a framing by themselves. */
+  unserved: z.array(z.string()),
+});
+export type Following = z.infer<typeof followingSchema>;

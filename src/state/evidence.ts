@@ -1,0 +1,135 @@
+import { create } from 'zustand';
+import {
+  type Evidence,
+  evidenceSchema,
+  type LookedSpan,
+  noEvidence,
+  type Track,
+  unseenParts,
+  withSpan,
+} from '@core/follow/evidence';
+import type { Master } from '@core/master/master';
+import { sourceOf } from '@core/master/source';
+import { passNames } from '@core/pass/pass';
+import { storedFile, writeSmall } from '@media/store/storage';
+import { gatherEvidenceOf } from '@media/worker/tasks';
+import { keepLock } from './store/locks';
+
+/** What was found for following, by fingerprint. */
+export const useEvidence = create<Record<string, Evidence>>(() => ({}));
+
+/** What was looked at of a master in this visit or an earlier one. */
+export async function loadEvidence({ fingerprint }: Pick<Master, 'fingerprint'>): Promise<Evidence> {
+  const known = useEvidence.getState()[fingerprint];
+  if (known) return known;
+  const stored = (await readStored(fingerprint)) ?? noEvidence(fingerprint);
+  // Something may have been found meanwhile.
+  const now = useEvidence.getState()[fingerprint] ?? stored;
+  useEvidence.setState({ [fingerprint]: now });
+  return now;
+}
+
+/** One that cannot be read is gathered again. */
+async function readStored(fingerprint: string): Promise<Evidence | null> {
+  const file = await storedFile('passes', passNames(fingerprint).evidence);
+  if (!file) return null;
+  try {
+    return evidenceSchema.parse(JSON.parse(await file.text()));
+  } catch {
+    return null;
+  }
+}
+
+/** Adds to what is known of a master, in this tab and stored. */
+async function add(fingerprint: string, change: (evidence: Evidence) => Evidence): Promise<void> {
+  const lock = await keepLock(`gusset/evidence/${fingerprint}`, 'wait');
+  try {
+    // Another tab may have stored more meanwhile.
+    const stored = await readStored(fingerprint);
+    const next = change(stored ?? useEvidence.getState()[fingerprint] ?? noEvidence(fingerprint));
+    await writeSmall('passes', passNames(fingerprint).evidence, new Blob([JSON.stringify(next)]));
+    useEvidence.setState({ [fingerprint]: next });
+  } finally {
+    lock?.release();
+  }
+}
+
+const withFresh = (evidence: Evidence, span: LookedSpan): Evidence =>
+  unseenParts(evidence.spans, span).length === 1 && !overlapsAny(evidence, span)
+    ? withSpan(evidence, span)
+    : evidence;
+const overlapsAny = ({ spans }: Evidence, { in: first, out }: LookedSpan): boolean =>
+  spans.some((span) => span.in < out && span.out > first);
+
+/** Keeps what was followed from a box that a person drew. */
+export const keepDrawn = ({ fingerprint }: Pick<Master, 'fingerprint'>, track: Track): Promise<void> =>
+  add(fingerprint, (evidence) => ({ ...evidence, drawn: [...evidence.drawn, track] }));
+
+/** Workers that look side by side. */
+const LANES = 2;
+
+/**
+ * Looks at what was not looked at yet of some ranges of a master, each of one shot. What was found is kept also when the
+ * rest is stopped.
+ *
+ * @param ranges at the master's own rate. @param onFrames told how many frames were looked at, and of how many.
+ * @throws TroubleError of a worker, or `cancelled`.
+ */
+export async function lookFor(
+  master: Master,
+  ranges: readonly { in: number; out: number }[],
+  onFrames: (done: number, total: number) => void,
+  signal: AbortSignal,
+): Promise<Evidence> {
+  const { spans } = await loadEvidence(master);
+  const parts = ranges.flatMap((range) => unseenParts(spans, range));
+  const total = parts.reduce((sum, part) => sum + part.out - part.in, 0);
+  const lanes = shared(parts, LANES);
+  const done = lanes.map(() => 0);
+  const kept: Promise<void>[] = [];
+  const own = new AbortController();
+  const stop = () => own.abort();
+  signal.addEventListener('abort', stop);
+  if (signal.aborted) own.abort();
+  try {
+    await Promise.all(
+      lanes.map((ranges, lane) =>
+        gatherEvidenceOf(
+          { source: sourceOf(master), ranges },
+          (progress) => {
+            done[lane] = progress.done;
+            onFrames(
+              done.reduce((sum, frames) => sum + frames, 0),
+              total,
+            );
+            const { span } = progress;
+            if (span) kept.push(add(master.fingerprint, (evidence) => withFresh(evidence, span)));
+          },
+          own.signal,
+        ),
+      ),
+    );
+  } finally {
+    // Where one lane failed the other has nothing to look for any more.
+    own.abort();
+    signal.removeEventListener('abort', stop);
+    await Promise.allSettled(kept);
+  }
+  await Promise.all(kept);
+  return loadEvidence(master);
+}
+
+/** Ranges shared out so that each lane has about as much to look at. */
+function shared<Range extends { in: number; out: number }>(
+  ranges: readonly Range[],
+  lanes: number,
+): Range[][] {
+  const made = Array.from({ length: lanes }, (): Range[] => []);
+  const load = made.map(() => 0);
+  for (const range of [...ranges].sort((a, b) => b.out - b.in - (a.out - a.in))) {
+    const lane = load.indexOf(Math.min(...load));
+    made[lane]?.push(range);
+    load[lane] = (load[lane] ?? 0) + range.out - range.in;
+  }
+  return made.filter((ranges) => ranges.length > 0);
+}

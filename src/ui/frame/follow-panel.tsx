@@ -1,0 +1,175 @@
+import { useState } from 'react';
+import { StyleSheet, View } from 'react-native';
+import { Button } from 'react-native-paper';
+import type { Doubt } from '@core/framing/following';
+import { motionRemoved } from '@core/framing/keyframes';
+import { formatTimecode } from '@core/time/timecode';
+import { useBench } from '@state/bench';
+import { followFramings, type FollowNote, stopFollowing, useFollow } from '@state/follow';
+import { dispatch } from '@state/jobs';
+import { showFrame } from '@state/player';
+import { useJob, useSource } from '../job/job-context';
+import { TroubleNotice } from '../parts/notice';
+import { StripBar } from '../parts/strip-bar';
+import { Tool } from '../parts/tool';
+import { ToolRow } from '../parts/tool-row';
+import { Soft } from '../parts/words';
+import { space } from '../theme/tokens';
+import { FollowWishes } from './follow-wishes';
+import { DOUBT_WORDS } from './subject-words';
+import { SubjectList } from './subject-list';
+import { useFollowTools } from './use-follow';
+import type { FramingTools } from './use-framing';
+import { useCanvasLabel } from '../job/use-target';
+
+const NOTES: Record<FollowNote, string> = {
+  nothing:
+    'Nothing to follow was found in this shot. Draw a box around what matters, or set the window by hand.',
+  alike: 'More than one could be meant. If it is the wrong one, tap another.',
+  'no-window': 'This shot shows the whole picture on every canvas: there is no window to move.',
+};
+
+const STAGES = { look: 'Looking for subjects', box: 'Following your box', path: 'Finding the path' };
+
+/** Follows the subject of a shot: found by itself, chosen by a tap, or drawn as a box. */
+export function FollowPanel({ tools }: { tools: FramingTools }) {
+  const job = useJob();
+  const source = useSource();
+  const follow = useFollowTools(tools);
+  const [open, setOpen] = useState(false);
+  const boxing = useBench((state) => state.boxing);
+  const run = useFollow(({ runs }) => runs[job.id]);
+  const trouble = useFollow(({ troubles }) => troubles[job.id]);
+  const note = useFollow(({ notes }) => notes[tools.shot.id]);
+  const { shots, framing, shot, frame, owner, track } = tools;
+  const { following } = framing;
+  const untouched = shots.filter(
+    ({ id }) => !job.edit.framings.some((known) => known.shot === id && known.track === track),
+  );
+  // Where all were touched, all of them: what a person set there is gone through.
+  const several = untouched.length > 0 ? untouched : shots;
+  const doubts = following?.doubts ?? [];
+  const all = () =>
+    void followFramings(
+      job.id,
+      several.map((next) => ({ shot: next, track, owner: 'shared' })),
+      follow.wishes,
+    );
+  if (run)
+    return (
+      <View style={styles.group}>
+        <Soft role="status">
+          {`${STAGES[run.stage]}${run.left === null ? '' : `, ${Math.max(1, Math.round(run.left))} s left`}`}
+        </Soft>
+        <StripBar label={STAGES[run.stage]} done={run.done} total={run.total} />
+        <Button onPress={() => stopFollowing(job.id)}>Stop following</Button>
+      </View>
+    );
+  return (
+    <View style={styles.group}>
+      {trouble && <TroubleNotice trouble={trouble} />}
+      <ToolRow>
+        <Tool
+          icon="target"
+          label="Follow this shot"
+          words="This shot"
+          onPress={() => void followFramings(job.id, [{ shot, track, owner }], follow.wishes)}
+        />
+        <Tool
+          icon="target-account"
+          label={
+            untouched.length > 0
+              ? `Follow the ${untouched.length} untouched shots`
+              : `Follow all ${shots.length} shots`
+          }
+          words={untouched.length > 0 ? 'All untouched' : 'All shots'}
+          onPress={all}
+        />
+        <Tool
+          icon="vector-square"
+          label="Draw a box around what matters"
+          words="Draw a box"
+          pressed={boxing}
+          onPress={() => useBench.setState({ boxing: !boxing })}
+        />
+        <Tool
+          icon="eye-arrow-right-outline"
+          label="Next doubtful moment"
+          words="Next doubt"
+          disabled={doubts.length === 0}
+          onPress={() => showDoubt(doubts, frame)}
+        />
+        <Tool
+          icon="tune-variant"
+          label="How it moves"
+          words="How"
+          pressed={open}
+          onPress={() => setOpen(!open)}
+        />
+        <Tool
+          icon="pin-outline"
+          label="Stay as here for the whole shot"
+          words="Stay"
+          disabled={framing.keyframes.length < 2}
+          onPress={() => tools.keep('still', motionRemoved(framing, frame))}
+        />
+      </ToolRow>
+      {boxing && <Soft>Drag on the master, around what is to be followed.</Soft>}
+      {note && <Soft role="status">{NOTES[note]}</Soft>}
+      <Doubts doubts={doubts} frame={frame} rate={source.rate} />
+      <Unserved ids={following?.unserved ?? []} shot={shot} />
+      {follow.subjects.length > 0 && <SubjectList follow={follow} />}
+      {open && <FollowWishes follow={follow} />}
+    </View>
+  );
+}
+
+/** Shows the next moment that needs a look, and from the last the first again. */
+export function showDoubt(doubts: readonly Doubt[], frame: number): void {
+  const next = doubts.find((doubt) => doubt.in > frame) ?? doubts[0];
+  if (next) showFrame(next.in);
+}
+
+function Doubts({
+  doubts,
+  frame,
+  rate,
+}: {
+  doubts: readonly Doubt[];
+  frame: number;
+  rate: Parameters<typeof formatTimecode>[1];
+}) {
+  if (doubts.length === 0) return null;
+  const here = doubts.find((doubt) => frame >= doubt.in && frame < doubt.out);
+  const words = here
+    ? `Here ${DOUBT_WORDS[here.why]}, until ${formatTimecode(here.out - 1, rate)}.`
+    : `${doubts.length === 1 ? 'One moment needs' : `${doubts.length} moments need`} a look; the first is at ${formatTimecode(doubts[0]?.in ?? 0, rate)}.`;
+  return <Soft role="status">{words}</Soft>;
+}
+
+/** Canvases that are too narrow for the path: each can frame the shot by itself. */
+function Unserved({ ids, shot }: { ids: readonly string[]; shot: FramingTools['shot'] }) {
+  const job = useJob();
+  const labelOf = useCanvasLabel();
+  return job.edit.clips
+    .find(({ id }) => id === job.edit.clip)
+    ?.canvases.filter(
+      ({ id, detached }) => ids.includes(id) && !detached.some((framing) => framing.shot === shot.id),
+    )
+    .map((canvas) => (
+      <View key={canvas.id} style={styles.line}>
+        <Soft style={styles.grow}>{`${labelOf(canvas)} is too narrow for all of them.`}</Soft>
+        <Button
+          onPress={() =>
+            dispatch(job.id, { type: 'detach', canvas: canvas.id, shot: { id: shot.id, in: shot.in } })
+          }
+        >{`Frame ${labelOf(canvas)} by itself`}</Button>
+      </View>
+    ));
+}
+
+const styles = StyleSheet.create({
+  group: { gap: space.s },
+  line: { flexDirection: 'row', alignItems: 'center', gap: space.s },
+  grow: { flex: 1 },
+});

@@ -1,0 +1,76 @@
+import { useEffect, useMemo } from 'react';
+import { noEvidence } from '@core/follow/evidence';
+import type { Subject } from '@core/follow/subjects';
+import type { Wishes } from '@core/framing/following';
+import type { Framing } from '@core/framing/framing';
+import { motionRemoved } from '@core/framing/keyframes';
+import { followedSubjects, type FramingToFollow, subjectsIn } from '@core/job/follow-shot';
+import { useBench } from '@state/bench';
+import { loadEvidence, useEvidence } from '@state/evidence';
+import { followFramings } from '@state/follow';
+import { useJob } from '../job/job-context';
+import type { FramingTools } from './use-framing';
+
+/** What was found of the shot at hand, and the ways to follow it. */
+export interface FollowTools {
+  subjects: readonly Subject[];
+  followed: readonly Subject[];
+  wishes: Wishes;
+  to: FramingToFollow;
+  /** Follows another subject, one more, or lets one go. */
+  tap(subject: Subject): void;
+  /** Moves otherwise; what is followed already is worked out anew. */
+  wish(wishes: Partial<Wishes>): void;
+}
+
+export function useFollowTools(tools: FramingTools): FollowTools {
+  const job = useJob();
+  const { shot, track, owner, framing, frame } = tools;
+  const master = job.masters.find(({ id }) => id === shot.master);
+  const fingerprint = master?.fingerprint ?? '';
+  const evidence = useEvidence((all) => all[fingerprint]);
+  const standing = useBench((state) => state.wishes);
+  const chosen = useBench((state) => state.chosen);
+  useEffect(() => {
+    if (fingerprint !== '') void loadEvidence({ fingerprint });
+  }, [fingerprint]);
+  const { edit, masters } = job;
+  const subjects = useMemo(
+    () => (master ? subjectsIn({ edit, masters }, shot, evidence ?? noEvidence(fingerprint)) : []),
+    [edit, masters, shot, evidence, fingerprint, master],
+  );
+  const { following } = framing;
+  const followed = useMemo(
+    () => (following ? followedSubjects(subjects, following) : []),
+    [following, subjects],
+  );
+  const wishes = following?.wishes ?? standing;
+  const to = useMemo(() => ({ shot, track, owner }), [shot, track, owner]);
+  const follow = (next: readonly Subject[]) => {
+    if (next.length === 0) return tools.keep('still', letGo(framing, frame));
+    void followFramings(job.id, [to], wishes, (known) => next.flatMap((subject) => sameOf(known, subject)));
+  };
+  return {
+    ...{ subjects, followed, wishes, to },
+    tap(subject) {
+      if (followed.includes(subject)) return follow(followed.filter((other) => other !== subject));
+      // The first tap says whom instead of the one that was found; after that each adds one.
+      follow(chosen.includes(shot.id) ? [...followed, subject] : [subject]);
+      useBench.setState({ chosen: [...chosen, shot.id] });
+    },
+    wish(change) {
+      const next = { ...wishes, ...change };
+      useBench.setState({ wishes: next });
+      if (following) void followFramings(job.id, [to], next);
+    },
+  };
+}
+
+const sameOf = (known: readonly Subject[], { track }: Subject): Subject[] =>
+  known.filter((other) => other.track === track || JSON.stringify(other.track) === JSON.stringify(track));
+
+/** Nobody is followed any more: the window stays where it is. */
+function letGo(framing: Framing, frame: number): Framing {
+  const { following: _following, ...still } = motionRemoved(framing, frame);
+  return still;
+}
