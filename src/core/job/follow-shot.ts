@@ -166,3 +166,25 @@ export function framingFollowed(
   const following = { subjects: subjects.map(placeOf), wishes, doubts, unserved };
   return { ...framingToFollow(work, to), fit: false, keyframes, following };
 }
+
+/** A framing that keeps in one place what moves most in its shot; null where nothing was seen to move. */
+export function framingOnBusy(work: Work, to: FramingToFollow, { spans }: Evidence): Framing | null {
+  const { source } = ratesOf(work, to.shot);
+  const range = fileRange(work, to.shot);
+  const parts = spans.flatMap(({ in: first, out, busy }) =>
+    busy && first < range.out && out > range.in ? [busy] : [],
+  );
+  if (parts.length === 0) return null;
+  const live = to.shot.live ?? source.live;
+  const mean = (of: (part: PictureRect) => number) =>
+    parts.reduce((sum, part) => sum + of(part), 0) / parts.length;
+  const held = (value: number) => Math.min(1, Math.max(0, value));
+  const focus = {
+    x: held((mean(({ x, width }) => x + width / 2) - live.x) / live.width),
+    y: held((mean(({ y, height }) => y + height / 2) - live.y) / live.height),
+  };
+  const { following: _following, ...framing } = framingToFollow(work, to);
+  const [first] = framing.keyframes;
+  const key = { ...PLAIN_VALUES, ...first, focus, seat: PLAIN_VALUES.seat, frame: to.shot.in, ease: null };
+  return { ...framing, fit: false, keyframes: [key] };
+}

@@ -2,7 +2,6 @@ import { useRouter, useLocalSearchParams } from 'expo-router';
 import { useEffect } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
-import { rankOf } from '@core/check/check-board';
 import { heldBack } from '@core/check/check';
 import { isBusy, useExports } from '@state/exports';
 import { setCanvas, setClip } from '@state/jobs';
@@ -17,6 +16,7 @@ import { JudgedNotice } from './judged-notice';
 import { ReportButtons } from './report-buttons';
 import { SafeFixes } from './safe-fixes';
 import { useTarget } from '../job/use-target';
+import { useSteadyOrder } from './use-steady-order';
 import { Soft } from '../parts/words';
 import { space } from '../theme/tokens';
 
@@ -30,7 +30,7 @@ export function CheckScreen() {
   const { label } = useTarget();
   const clip = useClip();
   const stopped = heldBack(findings ?? [], clip, 'export').length;
-  const sorted = [...(findings ?? [])].sort((a, b) => rankOf(b.severity) - rankOf(a.severity));
+  const sorted = useSteadyOrder(findings, `${clip.id} ${clip.canvas}`);
   return (
     <JobPage
       title="Check"

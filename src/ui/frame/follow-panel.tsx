@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import type { Doubt } from '@core/framing/following';
+import type { Framing } from '@core/framing/framing';
 import { motionRemoved } from '@core/framing/keyframes';
 import { formatTimecode } from '@core/time/timecode';
 import { useBench } from '@state/bench';
@@ -116,6 +117,11 @@ export function FollowPanel({ tools }: { tools: FramingTools }) {
       </ToolRow>
       {boxing && <Soft>Drag on the master, around what is to be followed.</Soft>}
       {note && <Soft role="status">{NOTES[note]}</Soft>}
+      {note === 'nothing' && follow.onBusy && (
+        <Button style={styles.left} onPress={() => tools.keep('follow', follow.onBusy as Framing)}>
+          Keep most of what moves in view
+        </Button>
+      )}
       <Doubts doubts={doubts} frame={frame} rate={source.rate} />
       <Unserved ids={following?.unserved ?? []} shot={shot} />
       {follow.subjects.length > 0 && <SubjectList follow={follow} />}
@@ -172,4 +178,5 @@ const styles = StyleSheet.create({
   group: { gap: space.s },
   line: { flexDirection: 'row', alignItems: 'center', gap: space.s },
   grow: { flex: 1 },
+  left: { alignSelf: 'flex-start' },
 });

@@ -4,7 +4,7 @@ import type { Subject } from '@core/follow/subjects';
 import type { Wishes } from '@core/framing/following';
 import type { Framing } from '@core/framing/framing';
 import { motionRemoved } from '@core/framing/keyframes';
-import { followedSubjects, type FramingToFollow, subjectsIn } from '@core/job/follow-shot';
+import { followedSubjects, type FramingToFollow, framingOnBusy, subjectsIn } from '@core/job/follow-shot';
 import { useBench } from '@state/bench';
 import { loadEvidence, useEvidence } from '@state/evidence';
 import { followFramings } from '@state/follow';
@@ -17,6 +17,8 @@ export interface FollowTools {
   followed: readonly Subject[];
   wishes: Wishes;
   to: FramingToFollow;
+  /** The framing that stays where most of what moves is; null where nothing was seen to move. */
+  onBusy: Framing | null;
   /** Follows another subject, one more, or lets one go. */
   tap(subject: Subject): void;
   /** Moves otherwise; what is followed already is worked out anew. */
@@ -46,12 +48,16 @@ export function useFollowTools(tools: FramingTools): FollowTools {
   );
   const wishes = following?.wishes ?? standing;
   const to = useMemo(() => ({ shot, track, owner }), [shot, track, owner]);
+  const onBusy = useMemo(
+    () => (evidence ? framingOnBusy({ edit, masters }, to, evidence) : null),
+    [edit, masters, to, evidence],
+  );
   const follow = (next: readonly Subject[]) => {
     if (next.length === 0) return tools.keep('still', letGo(framing, frame));
     void followFramings(job.id, [to], wishes, (known) => next.flatMap((subject) => sameOf(known, subject)));
   };
   return {
-    ...{ subjects, followed, wishes, to },
+    ...{ subjects, followed, wishes, to, onBusy },
     tap(subject) {
       if (followed.includes(subject)) return follow(followed.filter((other) => other !== subject));
       // The first tap says whom instead of the one that was found; after that each adds one.

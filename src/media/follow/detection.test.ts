@@ -1,0 +1,114 @@
+import { execFileSync } from 'node:child_process';
+import { readFileSync } from 'node:fs';
+import { loadGraphModel, type GraphModel } from '@tensorflow/tfjs-converter';
+import { env, io, ready, setBackend, tensor4d } from '@tensorflow/tfjs-core';
+import { setWasmPaths } from '@tensorflow/tfjs-backend-wasm';
+import { SHOTS, shotStarts } from '../../../demo/film/shots';
+import {
+  distinctBoxes,
+  type FoundBox,
+  fromLetterbox,
+  letterboxed,
+  readHeatmap,
+} from '@core/follow/read-heatmap';
+import type { PictureRect } from '@core/picture/size';
+import { reshaped, type StoredModel } from './reshape-model';
+
+const MODELS = 'node_modules/@vladmandic/human/models/';
+const THINGS = { width: 384, height: 224 };
+const FILM = 'public/demo/kite-day.mp4';
+/** Class numbers of the COCO data set, from 0. */
+const [PERSON, KITE] = [0, 33];
+
+let model: GraphModel;
+beforeAll(async () => {
+  setWasmPaths(`${process.cwd()}/node_modules/@tensorflow/tfjs-backend-wasm/dist/`);
+  env().set('WASM_HAS_MULTITHREAD_SUPPORT', false);
+  await setBackend('wasm');
+  await ready();
+  const stored = JSON.parse(readFileSync(`${MODELS}centernet.json`, 'utf8')) as StoredModel;
+  const bytes = new Uint8Array(readFileSync(`${MODELS}centernet.bin`)).buffer;
+  const { modelTopology, weightsManifest, signature } = reshaped(stored, bytes, THINGS);
+  model = await loadGraphModel(
+    io.fromMemory({
+      modelTopology,
+      weightSpecs: weightsManifest.flatMap(({ weights }) => weights),
+      weightData: bytes,
+      ...(signature && { signature }),
+    }),
+  );
+}, 60_000);
+
+/** What the model finds in a frame of the demo film. */
+async function found(frame: number): Promise<(FoundBox & { place: PictureRect })[]> {
+  const box = letterboxed(16 / 9, THINGS);
+  const fit = `select=eq(n\\,${frame}),scale=${THINGS.width}:-2,pad=${THINGS.width}:${THINGS.height}:0:(oh-ih)/2`;
+  const args = [
+    '-v',
+    'error',
+    '-i',
+    FILM,
+    '-vf',
+    fit,
+    '-frames:v',
+    '1',
+    '-f',
+    'rawvideo',
+    '-pix_fmt',
+    'rgb24',
+    '-',
+  ];
+  const pixels = Float32Array.from(execFileSync('ffmpeg', args, { maxBuffer: 1 << 26 }));
+  const made = model.execute(tensor4d(pixels, [1, THINGS.height, THINGS.width, 3]), [
+    'tower_0/keypoints',
+    'tower_0/wh',
+  ]);
+  const [scores, sides] = await Promise.all(
+    (Array.isArray(made) ? made : [made]).map((tensor) => tensor.data()),
+  );
+  const map = { scores: scores!, sides: sides!, across: 96, down: 56, classes: 80, stride: 4 };
+  return distinctBoxes(readHeatmap(map, 0.2), 0.5).map((next) => ({
+    ...next,
+    place: fromLetterbox(next.box, box),
+  }));
+}
+
+const holds = ({ x, y, width, height }: PictureRect, at: { x: number; y: number }) =>
+  at.x > x && at.x < x + width && at.y > y && at.y < y + height;
+
+describe('the detector, re-shaped for small wide pictures', () => {
+  const starts = shotStarts();
+  const startOf = (name: string) => starts.find(({ shot }) => shot.name === name)!;
+
+  it('sees the people who are drawn, at 0.35 or more, where they stand', async () => {
+    const { start } = startOf('Evening, the last kite climbs');
+    for (const into of [40, 90, 140]) {
+      const people = (await found(start + into)).filter(
+        ({ of, confidence }) => of === PERSON && confidence >= 0.35,
+      );
+      // They stand at 430 and 560 of 1920, on the beach.
+      for (const x of [430 / 1920, 560 / 1920])
+        expect(people.some(({ place }) => holds(place, { x, y: 0.82 }))).toBe(true);
+    }
+  });
+
+  it('sees the kite that crosses, in most of its way', async () => {
+    const { start, shot } = startOf('The red kite crosses');
+    let seen = 0;
+    for (let into = 20; into <= 120; into += 20) {
+      const { x, y } = shot.subject((into * 1001) / 24000);
+      const kites = (await found(start + into)).filter(({ of }) => of === KITE);
+      if (kites.some(({ place }) => holds(place, { x: x / 1920, y: y / 1080 }))) seen += 1;
+    }
+    expect(seen).toBeGreaterThanOrEqual(5);
+  });
+
+  it('sees nothing alive in a shot without anyone', async () => {
+    const { start } = startOf('The paper windmill');
+    const alive = (await found(start + 60)).filter(
+      ({ of, confidence }) => confidence >= 0.35 && (of === PERSON || (of >= 14 && of <= 23)),
+    );
+    expect(alive).toEqual([]);
+    expect(SHOTS).toHaveLength(7);
+  });
+});
