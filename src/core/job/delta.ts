@@ -18,10 +18,62 @@ function keyOf(element: object): string | undefined {
 
 const differ = create({ objectHash: keyOf, arrays: { detectMove: true, includeValueOnMove: false } });
 
-/** What changed from one plain value to another, both ways; null when nothing did. What both share is not looked at. */
+/**
+ * What changed from one plain value to another, both ways; null when nothing did. What both share is not looked at.
+ *
+ * Lists in which elements come, go and change at once are sometimes told so that the way back is another (jsondiffpatch
+ * 0.7.7: `delta.test.ts` has such lists). So each delta is tried both ways, and one that fails is told plainly instead.
+ */
 export function deltaBetween(before: unknown, after: unknown): Delta | null {
-  return differ.diff(before, after) ?? null;
+  const delta = differ.diff(before, after);
+  if (!delta) return null;
+  return leadsBothWays(before, after, delta) ? delta : plainDelta(before, after);
 }
+
+function leadsBothWays(before: unknown, after: unknown, delta: Delta): boolean {
+  try {
+    return same(withDelta(before, delta), after) && same(withoutDelta(after, delta), before);
+  } catch {
+    return false;
+  }
+}
+
+type Plain = Record<string, unknown>;
+const isPlain = (value: unknown): value is Plain => typeof value === 'object' && value !== null;
+
+/** Whether two plain values say the same. */
+function same(a: unknown, b: unknown): boolean {
+  if (a === b) return true;
+  if (!isPlain(a) || !isPlain(b) || Array.isArray(a) !== Array.isArray(b)) return false;
+  const keys = Object.keys(a);
+  return keys.length === Object.keys(b).length && keys.every((key) => key in b && same(a[key], b[key]));
+}
+
+/** A delta in which a list is told by places while it holds the same elements, and else replaced. */
+function plainDelta(before: unknown, after: unknown): Delta {
+  const [a, b] = [before as Plain, after as Plain];
+  const lists = Array.isArray(before) && Array.isArray(after);
+  if (!isPlain(before) || !isPlain(after) || Array.isArray(before) !== Array.isArray(after))
+    return [before, after];
+  if (lists && !sameElements(before, after)) return [before, after];
+  const delta: Plain = lists ? { _t: 'a' } : {};
+  for (const key of new Set([...Object.keys(a), ...Object.keys(b)])) {
+    if (!(key in a)) delta[key] = [b[key]];
+    else if (!(key in b)) delta[key] = [a[key], 0, 0];
+    else if (!same(a[key], b[key])) delta[key] = plainDelta(a[key], b[key]);
+  }
+  return delta as Delta;
+}
+
+/** Lists of the same elements, place by place; what has no key is no element that could be told again. */
+const sameElements = (before: readonly unknown[], after: readonly unknown[]): boolean =>
+  before.length === after.length &&
+  before.every((element, i) => {
+    const other = after[i];
+    if (!isPlain(element) || !isPlain(other)) return element === other;
+    const key = keyOf(element);
+    return key !== undefined && key === keyOf(other);
+  });
 
 /** A value after a change. What did not change stays the same object. @throws when the change is of another value. */
 export function withDelta<T>(value: T, delta: Delta): T {
