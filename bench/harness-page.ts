@@ -8,6 +8,8 @@ import { Player } from '../src/media/play/player';
 import { storedFile } from '../src/media/store/storage';
 import { bringInFile, makeExport, passOverMaster } from '../src/media/worker/tasks';
 
+import { rateValue } from '../src/core/time/frame-rate';
+import { lookFor } from '../src/state/evidence';
 import { dragTimes, exportLayout, exportThree } from './canvases';
 import { measureStore } from './store';
 
@@ -57,6 +59,19 @@ async function passChosen(): Promise<{ pass: number; decode: number; frames: num
 async function lookAtChosen(): Promise<number> {
   const pass = await passOverMaster({ source: await chosenSource() }, {});
   return pass.shots.length;
+}
+
+/** Milliseconds of looking for subjects in the whole chosen file, in its proxy, and how long it plays. */
+async function followChosen(): Promise<{ milliseconds: number; seconds: number; subjects: number }> {
+  const { master } = await bringInFile({ file: chosenFile() }, {});
+  const source = sourceOf(master);
+  const { shots } = await passOverMaster({ source }, {});
+  const ranges = shots.map(({ frame }, i) => ({ in: frame, out: shots[i + 1]?.frame ?? source.frames }));
+  const start = performance.now();
+  const { spans } = await lookFor(master, ranges, () => undefined, new AbortController().signal);
+  const milliseconds = performance.now() - start;
+  const subjects = spans.reduce((sum, { tracks }) => sum + tracks.length, 0);
+  return { milliseconds, seconds: source.frames / rateValue(source.rate), subjects };
 }
 
 /** Decodes every frame of a stored master in a worker, and does nothing with them. */
@@ -152,6 +167,7 @@ Object.assign(window, {
     passChosen,
     lookAtChosen,
     stepChosen,
+    followChosen,
     dragChosen,
     threeChosen,
     layoutChosen,

@@ -15,6 +15,7 @@ interface PageBench {
   passChosen(): Promise<{ pass: number; decode: number; frames: number }>;
   lookAtChosen(): Promise<number>;
   stepChosen(afterPass: boolean): Promise<number>;
+  followChosen(): Promise<{ milliseconds: number; seconds: number; subjects: number }>;
   dragChosen(): Promise<{ drag: number; bare: number }>;
   threeChosen(frames: number, oneGo: boolean, videoBits: number): Promise<number>;
   layoutChosen(frames: number, kind: LayoutKind, videoBits: number): Promise<number>;
@@ -57,7 +58,7 @@ export async function openHarness(result: string): Promise<Harness> {
     else if (url === '/decode.worker.js') response.end(textOf('decode.worker.js'));
     else if (url === '/kernel-relaxed.wasm')
       createReadStream('src/kernel/kernel-relaxed.wasm').pipe(response);
-    else if (url.startsWith('/workers/'))
+    else if (url.startsWith('/workers/') || url.startsWith('/models/'))
       createReadStream(path.join('public', path.normalize(url))).pipe(response);
     else if (url === '/result') request.pipe(createWriteStream(result)).on('finish', () => response.end());
     else response.end('<body><input type="file"><script type="module" src="/harness.js"></script>');

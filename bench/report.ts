@@ -21,6 +21,8 @@ const LEGEND = [
   '- **checks**: 12 clips on 4 canvases for 6 placements, of a job of 200 moving shots; the reference is the same from',
   '  nothing, then a frame at 60 Hz, which is what handing the job to the worker may cost the main thread. **a changed',
   '  sheet**: 30 such jobs with one clip each, judged by the sheets before and after; the reference is one of them.',
+  '- **evidence**: looking for subjects in the proxy of a grainy 1080p30 master, by detectors and by movement; the reference',
+  '  is how long it plays. **paths**: of 60 s in ten shots for three canvases; the reference is a second.',
   '- **stacked, backdrop**: 1080×1920 in that layout against the single one.',
   '- **peak memory of a pass**: all browser processes (PSS); the reference is a file of five minutes.',
   '- **export SSIM**: each against the uncompressed frames of its own window; the reference is the ffmpeg export.',
@@ -44,11 +46,28 @@ interface Line {
 /** Takes figures as they are measured, prints each, and makes a page of all. */
 export class Report {
   private readonly lines: Line[] = [];
+  private readonly compared: string[] = [];
   private confused: ReturnType<typeof confusion> = {};
 
   line(name: string, value: number, unit: string, reference: number, ratio: number, target = ''): void {
     this.lines.push({ name, value, unit, reference, ratio, target });
     console.log(`${name} ${value.toFixed(3)} ${unit} (${reference.toFixed(3)}, ${ratio.toFixed(2)})`);
+  }
+
+  /** Ways to do the same, beside each other, in a table of its own. */
+  ways(title: string, columns: readonly string[], rows: readonly (readonly [string, ...number[]])[]): void {
+    this.compared.push(
+      title,
+      '',
+      `| | ${columns.join(' | ')} |`,
+      `|---|${columns.map(() => '---|').join('')}`,
+      ...rows.map(
+        ([name, ...values]) => `| ${name} | ${values.map((value) => value.toFixed(4)).join(' | ')} |`,
+      ),
+      '',
+    );
+    console.log(title);
+    for (const row of rows) console.log(row.join(' '));
   }
 
   /** What cuts were taken for. */
@@ -72,6 +91,7 @@ export class Report {
       ...this.lines.map(rowOf),
       '',
       ...this.confusionRows(),
+      ...this.compared,
       ...LEGEND,
       '',
     ].join('\n');

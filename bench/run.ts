@@ -6,6 +6,7 @@ import { kernel, memory, wholeExport } from './parts-export';
 import { kernelMemory } from './parts-kernel-memory';
 import { canvases, coverage } from './parts-framing';
 import { checks } from './parts-checks';
+import { follow, followMemory } from './parts-follow';
 import { cuts, pass, passMemory, steps } from './parts-pass';
 import { store } from './parts-store';
 import { Report } from './report';
@@ -23,6 +24,8 @@ const PARTS: Record<string, (report: Report) => void | Promise<void>> = {
   coverage,
   canvases,
   checks,
+  follow,
+  'follow-memory': followMemory,
   memory,
   store,
 };
