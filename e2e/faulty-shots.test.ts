@@ -61,7 +61,7 @@ describe('films, each with a fault of its own, in one clip for three canvases at
       await visitor.button(`Master ${path.basename(file)}`).waitFor();
       await visitor.step('Length');
       await visitor.page.getByRole('radio', { name: 'Shots' }).click();
-      await visitor.press('Add this shot to the cut');
+      await visitor.press('Keep this shot in the cut');
     }
     await visitor.step('Canvas');
     await visitor.press('Another rate');

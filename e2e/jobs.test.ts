@@ -150,7 +150,7 @@ describe('a job in the list', () => {
     await visitor.sees('not in this browser');
     expect(await masters(visitor)).toEqual([]);
     await visitor.press('Close');
-    await visitor.page.getByRole('link', { name: 'Open edit' }).click();
+    await visitor.page.getByRole('link', { name: /^edit/ }).click();
     await visitor.sees(/are no longer in this browser's storage/);
     expect(visitor.errors).toEqual([]);
   });

@@ -133,7 +133,7 @@ describe('from an edit to a post', () => {
     await visitor.has('listitem', 'Required tag: stop');
     await visitor.override('Required tag');
     await visitor.has('listitem', 'Required tag: overridden');
-    await visitor.press('Keep to “Required tag” again');
+    await visitor.press('Apply “Required tag” again');
     await visitor.press('Add #upright');
     await visitor.has('listitem', 'Required tag: pass');
     await visitor.press('Say: not made for children');

@@ -162,7 +162,7 @@ describe('a stored job', () => {
       visitor.press('Save a copy of it'),
     ]);
     expect(copy.suggestedFilename()).toMatch(/\.json$/);
-    await visitor.page.getByRole('link', { name: 'Open edit' }).click();
+    await visitor.page.getByRole('link', { name: /^edit/ }).click();
     await visitor.has('listitem', 'Size: 1920×1080');
     const kept = await visitor.page.evaluate(() => [
       localStorage.getItem('gusset/job/broken'),

@@ -53,7 +53,10 @@ describe('rule sheets on a phone', () => {
     // The list stays once the rules are kept: each is a tap from its fix.
     const done = visitor.page.getByRole('region', { name: 'What the last change did' });
     await done.getByText('Judged worse than before: 2').waitFor({ timeout: 60_000 });
-    await done.getByRole('button', { name: /^Go to .*: Length$/ }).first().tap();
+    await done
+      .getByRole('button', { name: /^Go to .*: Length$/ })
+      .first()
+      .tap();
     await visitor.has('button', 'Trim to 45 s');
     for (const job of [...jobs].reverse()) expect(await lengthOf(job)).toBe('Length: stop');
     // The first was judged by the rules before.

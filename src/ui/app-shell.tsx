@@ -3,6 +3,7 @@ import { GestureHandlerRootView } from 'react-native-gesture-handler';
 import { PaperProvider } from 'react-native-paper';
 import { SafeAreaProvider } from 'react-native-safe-area-context';
 import { openApp } from '@state/open-app';
+import { PaperIcon } from './parts/paper-icon';
 import { useAppFonts } from './theme/load-fonts';
 import { paperTheme } from './theme/paper-theme';
 
@@ -13,7 +14,9 @@ export function AppShell({ children }: { children: ReactNode }) {
   return (
     <GestureHandlerRootView style={{ flex: 1 }}>
       <SafeAreaProvider>
-        <PaperProvider theme={paperTheme}>{ready && children}</PaperProvider>
+        <PaperProvider theme={paperTheme} settings={{ icon: PaperIcon }}>
+          {ready && children}
+        </PaperProvider>
       </SafeAreaProvider>
     </GestureHandlerRootView>
   );

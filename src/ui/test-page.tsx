@@ -1,15 +1,23 @@
 import { render } from '@testing-library/react-native';
-import type { ReactElement } from 'react';
+import { type ReactElement, useLayoutEffect } from 'react';
 import { PaperProvider } from 'react-native-paper';
+import { CheckBoard } from '@core/check/check-board';
 import type { Clip } from '@core/job/clip';
 import { activeClip, type Job } from '@core/job/job';
+import { SHIPPED_SHEETS } from '@core/outlets/shipped';
+import { useChecks } from '@state/checks';
 import { addJob, NO_JOBS, useJobs } from '@state/jobs';
 import { JobContext } from './job/job-context';
 import { paperTheme } from './theme/paper-theme';
 
-/** The job of the page under test, as the store has it now. */
+/** The job of the page under test, as the store has it now, judged as it would be in a worker. */
 function OfStore({ id, children }: { id: string; children: ReactElement }) {
   const job = useJobs((state) => state.files[id]?.job);
+  useLayoutEffect(() => {
+    if (!job) return;
+    const cells = new CheckBoard().check(job, { sheets: SHIPPED_SHEETS, passOf: () => null });
+    useChecks.setState({ boards: { [id]: cells } });
+  }, [id, job]);
   return job ? <JobContext.Provider value={job}>{children}</JobContext.Provider> : null;
 }
 

@@ -6,7 +6,7 @@ export function bitRateWords(choice: BitRateChoice): string {
   const words: Record<BitRateChoice['reason'], string> = {
     picture: 'by the canvas size and frame rate',
     floor: 'the least that looks clean at this size',
-    master: 'held down by the bit rate of the master: more would hold nothing',
+    master: 'limited to the bit rate of the master: more would add nothing',
     cap: "held down by the outlet's file cap",
   };
   return `${bitsLabel(choice.bits)}: ${words[choice.reason]}.`;

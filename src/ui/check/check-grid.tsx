@@ -135,7 +135,7 @@ function Cell({ row, title, more }: { row: CellRow; title: string; more?: string
     >
       <Mark standing={worst === 'note' ? 'pass' : worst} size={20} />
       <View style={styles.words}>
-        <Strong numberOfLines={2}>{title}</Strong>
+        <Strong numberOfLines={2}>{more === undefined ? title : `${title} `}</Strong>
         {more !== undefined && <Soft>{`${more}: ${words}`}</Soft>}
       </View>
     </Pressable>

@@ -62,7 +62,7 @@ export function FindingRow({ finding }: { finding: Finding }) {
               </Button>
             )}
             {located && <Button onPress={look}>See the frame</Button>}
-            {overridden && <Button onPress={() => override(null)}>{`Keep to “${name}” again`}</Button>}
+            {overridden && <Button onPress={() => override(null)}>{`Apply “${name}” again`}</Button>}
           </View>
         )}
         {stop && !overridden && <OverrideForm name={name} onOverride={override} />}

@@ -24,13 +24,13 @@ export function ClipRow() {
             <Pressable
               key={clip.id}
               role="button"
-              aria-label={`Clip ${name}`}
+              aria-label={`Clip ${name} ${lengthLabel(clipSeconds(job, clip))}`}
               aria-pressed={on}
               onPress={() => chooseClip(job, clip.id)}
               style={[styles.chip, on && styles.on]}
             >
               <Strong numberOfLines={1} style={styles.name}>
-                {name}
+                {`${name} `}
               </Strong>
               <Soft>{lengthLabel(clipSeconds(job, clip))}</Soft>
             </Pressable>

@@ -1,6 +1,6 @@
 import { useMemo, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { Button, Checkbox } from 'react-native-paper';
+import { Button } from 'react-native-paper';
 import type { Proposal } from '@core/cut/fit-length';
 import { lengthLabel } from '@core/time/timecode';
 import { clipSeconds } from '@state/clips';
@@ -9,6 +9,7 @@ import { dispatch } from '@state/jobs';
 import { usePasses } from '@state/passes';
 import { playCut } from '@state/player';
 import { useClip, useJob } from '../job/job-context';
+import { CheckBox } from '../parts/check-box';
 import { Choice } from '../parts/choice';
 import { NumberField } from '../parts/number-field';
 import { Body, Heading, Soft, Strong } from '../parts/words';
@@ -54,17 +55,15 @@ export function FitPanel() {
           onTake={(seconds) => setWish({ ...wish, seconds })}
         />
         <View style={styles.checks}>
-          <Checkbox.Item
+          <CheckBox
             label="Keep the first moment"
-            status={wish.keepFirst ? 'checked' : 'unchecked'}
-            onPress={() => setWish({ ...wish, keepFirst: !wish.keepFirst })}
-            style={styles.check}
+            on={wish.keepFirst}
+            onChange={(keepFirst) => setWish({ ...wish, keepFirst })}
           />
-          <Checkbox.Item
+          <CheckBox
             label="Keep the last moment"
-            status={wish.keepLast ? 'checked' : 'unchecked'}
-            onPress={() => setWish({ ...wish, keepLast: !wish.keepLast })}
-            style={styles.check}
+            on={wish.keepLast}
+            onChange={(keepLast) => setWish({ ...wish, keepLast })}
           />
         </View>
       </View>
@@ -72,29 +71,38 @@ export function FitPanel() {
         <Soft>The master is still being looked at. Movement and sound weigh in once that is done.</Soft>
       )}
       {found.length === 0 && <Body>The clip is no longer than that: there is nothing to leave out.</Body>}
-      {found.map((proposal) => {
-        const [name, why] = NAMES[proposal.by];
-        const length = lengthLabel(clipSeconds(job, { ...clip, cut: proposal.cut }));
-        return (
-          <View key={proposal.by} role="listitem" aria-label={`${name}: ${length}`} style={styles.proposal}>
-            <Strong>{name}</Strong>
-            <Soft>
-              {length} in {proposal.cut.length} {proposal.cut.length === 1 ? 'range' : 'ranges'}, {why}
-            </Soft>
-            <View style={styles.actions}>
-              <Button mode="outlined" icon="play" onPress={() => playCut(proposal.cut)}>
-                Play it
-              </Button>
-              <Button
-                mode="contained"
-                onPress={() => dispatch(job.id, { type: 'set-cut', act: 'fit', cut: proposal.cut })}
+      {found.length > 0 && (
+        <View role="list" aria-label="Ways to the length" style={styles.panel}>
+          {found.map((proposal) => {
+            const [name, why] = NAMES[proposal.by];
+            const length = lengthLabel(clipSeconds(job, { ...clip, cut: proposal.cut }));
+            return (
+              <View
+                key={proposal.by}
+                role="listitem"
+                aria-label={`${name}: ${length}`}
+                style={styles.proposal}
               >
-                Take it
-              </Button>
-            </View>
-          </View>
-        );
-      })}
+                <Strong>{name}</Strong>
+                <Soft>
+                  {length} in {proposal.cut.length} {proposal.cut.length === 1 ? 'range' : 'ranges'}, {why}
+                </Soft>
+                <View style={styles.actions}>
+                  <Button mode="outlined" icon="play" onPress={() => playCut(proposal.cut)}>
+                    Play it
+                  </Button>
+                  <Button
+                    mode="contained"
+                    onPress={() => dispatch(job.id, { type: 'set-cut', act: 'fit', cut: proposal.cut })}
+                  >
+                    Take it
+                  </Button>
+                </View>
+              </View>
+            );
+          })}
+        </View>
+      )}
     </View>
   );
 }
@@ -103,7 +111,6 @@ const styles = StyleSheet.create({
   panel: { gap: space.s },
   row: { flexDirection: 'row', gap: space.m, alignItems: 'flex-start' },
   checks: { flex: 2 },
-  check: { paddingHorizontal: 0, paddingVertical: 0, minHeight: 44 },
   proposal: { gap: space.xs, padding: space.m, ...card },
   actions: { flexDirection: 'row', gap: space.s, marginTop: space.xs },
 });

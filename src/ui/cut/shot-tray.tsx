@@ -74,7 +74,7 @@ export function ShotTray({ tools }: { tools: CutTools }) {
         />
         <Tool
           icon="playlist-plus"
-          label="Add this shot to the cut"
+          label="Keep this shot in the cut"
           words="Keep"
           onPress={() => tools.add({ master: source.id, in: shot.in, out: shot.out })}
         />

@@ -68,13 +68,13 @@ function Card({ canvas, alone, rows, onPress }: CardProps) {
   return (
     <Pressable
       role="button"
-      aria-label={`Work on ${label}`}
+      aria-label={`Work on ${label}${alone ? ' by itself' : ''}`}
       onPress={onPress}
       style={[styles.card, { borderColor: dye }]}
     >
       <PictureView view={canvasView(canvas.id)} label={label} width={height * aspect} height={height} />
       <View>
-        <Strong style={styles.name}>{label}</Strong>
+        <Strong style={styles.name}>{alone ? `${label} ` : label}</Strong>
         {alone && <Soft style={styles.alone}>by itself</Soft>}
       </View>
     </Pressable>

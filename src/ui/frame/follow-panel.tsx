@@ -83,7 +83,7 @@ export function FollowPanel({ tools }: { tools: FramingTools }) {
               ? `Follow the ${untouched.length} untouched shots`
               : `Follow all ${shots.length} shots`
           }
-          words={untouched.length > 0 ? 'All untouched' : 'All shots'}
+          words={untouched.length > 0 ? `${untouched.length} untouched` : `All ${shots.length} shots`}
           onPress={all}
         />
         <Tool
@@ -96,7 +96,8 @@ export function FollowPanel({ tools }: { tools: FramingTools }) {
         <Tool
           icon="eye-arrow-right-outline"
           label="Next doubtful moment"
-          words="Next doubt"
+          words="Next doubtful"
+          hotkey="D"
           disabled={doubts.length === 0}
           onPress={() => showDoubt(doubts, frame)}
         />

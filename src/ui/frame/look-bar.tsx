@@ -37,7 +37,6 @@ export function LookBar({ state, states }: { state: ShotState | undefined; state
         icon="check"
         disabled={!state}
         onPress={tick}
-        aria-pressed={state?.ticked}
       >
         {state?.ticked ? 'Ticked' : 'Tick this shot'}
       </Button>

@@ -48,7 +48,7 @@ export function MotionPanel({ tools }: { tools: FramingTools }) {
     <>
       <Soft aria-label="Motion">
         {moves
-          ? `${keyframes.length} keyframes${here ? `, one here` : ''}. ${part && after ? 'The ease is of the way to the next.' : ''}`
+          ? `${keyframes.length} keyframes${here ? `, one here` : ''}. ${part && after ? 'The curve shapes the way to the next one.' : ''}`
           : 'The window stays for the whole shot. Change it “from this frame on”, or set a keyframe.'}
       </Soft>
       <ToolRow>
@@ -98,8 +98,8 @@ export function MotionPanel({ tools }: { tools: FramingTools }) {
         />
         <Tool
           icon="content-paste"
-          label="Put the copied keyframe here"
-          words="Put"
+          label="Paste the copied keyframe here"
+          words="Paste"
           disabled={copied === null || copied === frame}
           onPress={() => copied !== null && tools.keep('keyframe', keyframeCopied(framing, copied, frame))}
         />

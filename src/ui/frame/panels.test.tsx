@@ -86,11 +86,11 @@ describe('place', () => {
 
   it('frames a canvas by itself, and lets it follow again', () => {
     const job = show(PlacePanel);
-    press('Only this canvas');
+    press('Frame this canvas by itself');
     expect(activeCanvas(clipOf(job)).detached).toHaveLength(1);
     press('Seat on the right third');
     expect(edit().framings.every((framing) => framing.keyframes[0]?.seat.x === 0.5)).toBe(true);
-    press('Follow the others');
+    press('Share the framing again');
     expect(activeCanvas(clipOf(job)).detached).toEqual([]);
   });
 
@@ -141,7 +141,7 @@ describe('motion', () => {
     expect(useBench.getState().copied).toBe(31);
     fireEvent.press(screen.getByLabelText('Keyframe before'));
     expect(usePlayer.getState().frame).toBe(0);
-    press('Put the copied keyframe here');
+    press('Paste the copied keyframe here');
     expect(shared().keyframes[0]).toMatchObject({ frame: 0, focus: shared().keyframes[1]?.focus });
     fireEvent.press(screen.getByLabelText('Keyframe after'));
     press('Remove the keyframe');
@@ -181,7 +181,7 @@ describe('turn', () => {
     expect(shared().keyframes[0]?.tilt).toBe(-9);
     press('Turn a quarter');
     expect(shared().turn).toBe(90);
-    press('Draw along the horizon');
+    press('Level: draw along the horizon');
     expect(screen.getByText('Draw a line along what should be level.')).toBeTruthy();
   });
 });

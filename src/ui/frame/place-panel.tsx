@@ -19,13 +19,13 @@ const SEATS = [
   {
     icon: 'format-horizontal-align-left',
     label: 'Seat on the left third',
-    words: 'Left ⅓',
+    words: 'Left third',
     seat: { x: THIRD, y: 0.5 },
   },
   {
     icon: 'format-horizontal-align-right',
     label: 'Seat on the right third',
-    words: 'Right ⅓',
+    words: 'Right third',
     seat: { x: 1 - THIRD, y: 0.5 },
   },
   {
@@ -50,8 +50,8 @@ export function PlacePanel({ tools }: { tools: FramingTools }) {
     <ToolRow>
       <Tool
         icon={alone ? 'link-variant-off' : 'link-variant'}
-        label={alone ? 'Follow the others' : 'Only this canvas'}
-        words={alone ? 'Follow' : 'Only this'}
+        label={alone ? 'Share the framing again' : 'Frame this canvas by itself'}
+        words={alone ? 'Share' : 'By itself'}
         pressed={alone}
         onPress={() =>
           dispatch(
@@ -96,8 +96,9 @@ export function PlacePanel({ tools }: { tools: FramingTools }) {
       />
       <Tool
         icon="eye-outline"
-        label="Hold to see the whole master"
-        words="Hold: whole"
+        label="Hold to hide the windows"
+        words="Hide"
+        hotkey="H"
         pressed={bare}
         onHold={(pressed) => useBench.setState({ bare: pressed })}
       />

@@ -64,7 +64,7 @@ export function ShotStrip({
           <Pressable
             key={shot.id}
             role="button"
-            aria-label={`Shot ${i + 1}, from ${formatTimecode(shot.in, master.rate)}, ${words}`}
+            aria-label={`Shot ${i + 1}, ${words}, from ${formatTimecode(shot.in, master.rate)}`}
             aria-pressed={on}
             onPress={() => showFrame(shot.in)}
             style={[styles.shot, { width: width + 8 }, on && styles.on]}

@@ -1,9 +1,10 @@
-import { Pressable, ScrollView, StyleSheet, View } from 'react-native';
+import { Pressable, StyleSheet, View } from 'react-native';
 import Svg, { Rect } from 'react-native-svg';
 import type { Subject } from '@core/follow/subjects';
 import { trackAt } from '@core/follow/track';
 import { fileRange } from '@core/job/follow-shot';
 import { useJob } from '../job/job-context';
+import { ToolRow } from '../parts/tool-row';
 import { Soft, Strong } from '../parts/words';
 import { colours, space, TARGET } from '../theme/tokens';
 import { KIND_WORDS } from './subject-words';
@@ -16,7 +17,7 @@ const STRIP = { width: 96, height: 14, bars: 32 };
 export function SubjectList({ follow }: { follow: FollowTools }) {
   const { subjects, followed, tap } = follow;
   return (
-    <ScrollView horizontal showsHorizontalScrollIndicator={false} contentContainerStyle={styles.row}>
+    <ToolRow gap={space.s}>
       {subjects.map((subject) => {
         const on = followed.includes(subject);
         const name = KIND_WORDS[subject.track.kind];
@@ -24,7 +25,7 @@ export function SubjectList({ follow }: { follow: FollowTools }) {
           <Pressable
             key={`${subject.number} ${subject.track.points[0]?.frame}`}
             role="button"
-            aria-label={`Subject ${subject.number}, ${name}`}
+            aria-label={`Subject ${subject.number} ${name}${on ? ', followed' : ''}`}
             aria-pressed={on}
             onPress={() => tap(subject)}
             style={[styles.subject, on && styles.on]}
@@ -36,7 +37,7 @@ export function SubjectList({ follow }: { follow: FollowTools }) {
           </Pressable>
         );
       })}
-    </ScrollView>
+    </ToolRow>
   );
 }
 
@@ -68,7 +69,6 @@ function Presence({ subject, range }: { subject: Subject; range: FollowTools['to
 }
 
 const styles = StyleSheet.create({
-  row: { gap: space.s },
   subject: {
     minHeight: TARGET,
     paddingHorizontal: space.s,

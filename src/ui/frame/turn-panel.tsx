@@ -45,7 +45,7 @@ export function TurnPanel({ tools }: { tools: FramingTools }) {
         />
         <Tool
           icon="vector-line"
-          label="Draw along the horizon"
+          label="Level: draw along the horizon"
           words="Level"
           pressed={levelling}
           onPress={() => useBench.setState({ levelling: !levelling })}

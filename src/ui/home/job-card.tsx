@@ -34,7 +34,7 @@ export function JobCard({ listed }: { listed: Listed }) {
   return (
     <View role="listitem" aria-label={title} style={styles.card}>
       <Link href={`/job/${id}`} asChild>
-        <Pressable aria-label={`Open ${title}`} style={styles.open}>
+        <Pressable style={styles.open}>
           <View style={styles.poster}>
             {still !== undefined && (
               <Image source={{ uri: still }} style={styles.image} resizeMode="contain" />

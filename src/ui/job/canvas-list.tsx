@@ -24,6 +24,7 @@ export function CanvasList() {
       {canvases.map((canvas, i) => {
         const on = canvas.id === clip.canvas;
         const label = labelOf(canvas);
+        const facts = `${canvas.width}×${canvas.height}, ${ratioLabel(canvas)}, ${rateLabel(canvas.rate)} fps, ${canvas.layout.kind}`;
         return (
           <View
             key={canvas.id}
@@ -33,14 +34,12 @@ export function CanvasList() {
           >
             <Pressable
               role="button"
-              aria-label={`Work on ${label}`}
+              aria-label={`Work on ${label} ${facts}`}
               onPress={() => setCanvas(id, canvas.id)}
               style={styles.words}
             >
-              <Strong>{label}</Strong>
-              <Soft>
-                {`${canvas.width}×${canvas.height}, ${ratioLabel(canvas)}, ${rateLabel(canvas.rate)} fps, ${canvas.layout.kind}`}
-              </Soft>
+              <Strong>{`${label} `}</Strong>
+              <Soft>{facts}</Soft>
             </Pressable>
             {on && (
               <View style={styles.tools}>

@@ -53,6 +53,7 @@ export function HistoryTools() {
         label={back ? `Undo: ${back}` : 'Undo'}
         words=""
         disabled={!back}
+        hotkey="Ctrl+Z"
         onPress={() => undo(id)}
       />
       <Tool
@@ -60,9 +61,12 @@ export function HistoryTools() {
         label={forth ? `Redo: ${forth}` : 'Redo'}
         words=""
         disabled={!forth}
+        hotkey="Ctrl+Shift+Z"
         onPress={() => redo(id)}
       />
-      {wide && <Tool icon="keyboard-outline" label="Keys" words="" onPress={() => setListing(true)} />}
+      {wide && (
+        <Tool icon="keyboard-outline" label="Keys" words="" hotkey="?" onPress={() => setListing(true)} />
+      )}
       <KeyList visible={listing} onDismiss={() => setListing(false)} />
     </View>
   );

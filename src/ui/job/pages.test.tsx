@@ -46,7 +46,7 @@ describe('the check page', () => {
     ]);
     expect(screen.getByText('Let pass on this canvas: the outlet asked for none')).toBeTruthy();
     expect(screen.getByText('Required tag (overridden)')).toBeTruthy();
-    press('Keep to “Required tag” again');
+    press('Apply “Required tag” again');
     expect(clipOf(job).overrides).toEqual([]);
   });
 

@@ -51,7 +51,7 @@ export function Ticket({ jobId, steps, current }: Props) {
             >
               <Mark standing={step.standing} />
               <View style={styles.words}>
-                <Strong>{step.title}</Strong>
+                <Strong>{`${step.title} `}</Strong>
                 <Soft numberOfLines={2}>{step.summary}</Soft>
               </View>
               <MaterialCommunityIcons name="chevron-right" size={22} color={colours.softInk} />

@@ -40,7 +40,7 @@ export function Diagnosis() {
   const problems = useProblems(shown);
   const repaired = edit.repairs[source.id] !== undefined;
   return (
-    <View role="list" aria-label="Diagnosis" style={styles.list}>
+    <View style={styles.list}>
       <Heading>Diagnosis</Heading>
       {problems.length === 0 && (
         <Body>

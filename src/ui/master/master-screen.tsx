@@ -46,7 +46,7 @@ function MasterRow() {
   const source = useSource();
   if (masters.length < 2) return null;
   return (
-    <View role="list" aria-label="Masters" style={styles.masters}>
+    <View role="group" aria-label="Masters" style={styles.masters}>
       {masters.map((master) => {
         const on = master.id === source.id;
         return (

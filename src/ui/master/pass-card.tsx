@@ -28,7 +28,7 @@ export function PassCard() {
   );
   return (
     <View style={styles.card}>
-      <Heading>What one look found</Heading>
+      <Heading>What is known of it</Heading>
       {(pass === undefined || pass.state === 'waiting') && <Soft>Waits for its turn.</Soft>}
       {pass?.state === 'running' && (
         <>

@@ -1,6 +1,7 @@
 import MaterialCommunityIcons from '@expo/vector-icons/MaterialCommunityIcons';
 import type { ComponentProps } from 'react';
-import { Pressable, StyleSheet, Text } from 'react-native';
+import { useEffect, useRef } from 'react';
+import { Pressable, StyleSheet, Text, type View } from 'react-native';
 import { colours, fonts, sizes, space, TARGET } from '../theme/tokens';
 
 interface Props {
@@ -14,13 +15,31 @@ interface Props {
   onHold?: (pressed: boolean) => void;
   disabled?: boolean;
   pressed?: boolean;
+  /** The key that does the same; a wide page names it where the pointer rests. */
+  hotkey?: string;
 }
 
 /** A small control of a tray: icon over word, at least a thumb wide. */
-export function Tool({ icon, label, words = label, onPress, onHold, disabled = false, pressed }: Props) {
+export function Tool({
+  icon,
+  label,
+  words = label,
+  onPress,
+  onHold,
+  disabled = false,
+  pressed,
+  hotkey,
+}: Props) {
+  const area = useRef<View>(null);
+  useEffect(() => {
+    // On the web target a view is its element; a phone's has no pointer to rest.
+    const element = area.current as unknown as HTMLElement | null;
+    if (element && hotkey !== undefined) element.title = `${label} (${hotkey})`;
+  }, [label, hotkey]);
   const colour = disabled ? colours.edge : colours.ink;
   return (
     <Pressable
+      ref={area}
       role="button"
       aria-label={label}
       aria-disabled={disabled}

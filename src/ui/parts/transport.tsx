@@ -13,14 +13,15 @@ export function Transport() {
   const playing = usePlayer((state) => state.playing);
   return (
     <View style={styles.row}>
-      <Tool icon="step-backward" label="Back one frame" words="" onPress={() => stepFrames(-1)} />
+      <Tool icon="step-backward" label="Back one frame" words="" hotkey="Q" onPress={() => stepFrames(-1)} />
       <Tool
         icon={playing ? 'pause' : 'play'}
         label={playing ? 'Pause' : 'Play'}
         words=""
+        hotkey="Space"
         onPress={togglePlay}
       />
-      <Tool icon="step-forward" label="Forward one frame" words="" onPress={() => stepFrames(1)} />
+      <Tool icon="step-forward" label="Forward one frame" words="" hotkey="W" onPress={() => stepFrames(1)} />
       <View style={styles.time}>
         <Figures aria-label="Playhead">{formatTimecode(frame, rate)}</Figures>
         <Soft>

@@ -60,7 +60,7 @@ function Tags({ tags, onChange }: { tags: readonly string[]; onChange: (tags: st
   };
   return (
     <>
-      <View role="list" aria-label="Tags" style={styles.tags}>
+      <View role="group" aria-label="Tags" style={styles.tags}>
         {tags.map((tag) => (
           <Pressable
             key={tag}

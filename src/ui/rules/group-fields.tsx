@@ -5,7 +5,8 @@ import { Refusal } from '../parts/refusal';
 import { space } from '../theme/tokens';
 import type { Group } from './fields';
 import { problemsIn } from './size-fields';
-import { Check, type SheetControl, ValueField } from './value-field';
+import { CheckBox } from '../parts/check-box';
+import { type SheetControl, ValueField } from './value-field';
 
 /** Values that are all there or all not. */
 export function GroupFields({ control, name, group }: { control: SheetControl; name: string; group: Group }) {
@@ -13,7 +14,11 @@ export function GroupFields({ control, name, group }: { control: SheetControl; n
   const on = field.value !== null;
   return (
     <View style={styles.group}>
-      <Check label={group.label} on={on} onChange={(there) => field.onChange(there ? group.begins : null)} />
+      <CheckBox
+        label={group.label}
+        on={on}
+        onChange={(there) => field.onChange(there ? group.begins : null)}
+      />
       {on && (
         <View style={styles.row}>
           {group.fields.map((one) => (

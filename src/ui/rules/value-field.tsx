@@ -1,9 +1,9 @@
 import { StyleSheet, View } from 'react-native';
-import { Checkbox } from 'react-native-paper';
 import { type Control, type FieldPath, useController } from 'react-hook-form';
 import { readNumber } from '@core/entry/number-entry';
 import type { RuleSheet } from '@core/outlets/rule-sheet';
 import { compareRates, type FrameRate, rateLabel, STANDARD_RATES } from '@core/time/frame-rate';
+import { CheckBox } from '../parts/check-box';
 import { Choice } from '../parts/choice';
 import { EntryField } from '../parts/entry-field';
 import { Refusal } from '../parts/refusal';
@@ -50,7 +50,7 @@ function Entry(props: EntryProps) {
     case 'numbers':
       return <NumbersEntry {...(props as Of<'numbers'>)} />;
     case 'flag':
-      return <Check label={props.label} on={props.value === true} onChange={props.onChange} />;
+      return <CheckBox label={props.label} on={props.value === true} onChange={props.onChange} />;
     case 'one':
       return <OneEntry {...(props as Of<'one'>)} />;
     case 'some':
@@ -142,7 +142,7 @@ function SomeEntry({ label, as: { options }, value, onChange }: Of<'some'>) {
       <Soft>{label}</Soft>
       <View role="group" aria-label={label} style={styles.row}>
         {options.map((option) => (
-          <Check
+          <CheckBox
             key={option.value}
             label={option.label}
             on={taken.includes(option.value)}
@@ -151,29 +151,6 @@ function SomeEntry({ label, as: { options }, value, onChange }: Of<'some'>) {
         ))}
       </View>
     </>
-  );
-}
-
-/** A box to tick, with its words. */
-export function Check({
-  label,
-  on,
-  onChange,
-}: {
-  label: string;
-  on: boolean;
-  onChange: (on: boolean) => void;
-}) {
-  return (
-    <Checkbox.Item
-      mode="android"
-      position="leading"
-      label={label}
-      status={on ? 'checked' : 'unchecked'}
-      onPress={() => onChange(!on)}
-      style={styles.check}
-      labelStyle={styles.label}
-    />
   );
 }
 

@@ -1,0 +1,62 @@
+import { faultsOf } from '../tests/axe';
+import { atTheApp, PHONE, type Visitor, WIDE } from './app';
+
+const PANELS = ['Place', 'Motion', 'Follow', 'Turn', 'Layout', 'Copy'];
+const LAYOUTS = ['Stacked', 'Inset', 'Banded', 'Soft backdrop', 'Turned', 'Single'];
+
+/** Every page of the app with every panel, from the demo. */
+async function* pagesOf(visitor: Visitor): AsyncGenerator<string> {
+  const { page } = visitor;
+  const settled = (name: string) => page.waitForTimeout(400).then(() => name);
+  yield settled('jobs, none yet');
+  await visitor.openDemo();
+  yield settled('job sheet');
+  for (const step of ['Master', 'Canvas', 'Length', 'Framing', 'Check', 'Export', 'Post']) {
+    await visitor.step(step);
+    yield settled(step);
+    if (step === 'Canvas') {
+      await visitor.press('Add a canvas');
+      yield settled('adding a canvas');
+      await page.getByRole('radio', { name: 'Tesselle Square', exact: true }).click();
+    }
+    if (step === 'Length') {
+      for (const tray of ['Shots', 'To length', 'Lists', 'Cut'])
+        if (await page.getByRole('radio', { name: tray, exact: true }).isVisible()) {
+          await page.getByRole('radio', { name: tray, exact: true }).click();
+          yield settled(`length, ${tray}`);
+        }
+    }
+    if (step === 'Framing') {
+      for (const panel of PANELS) {
+        await page.getByRole('radio', { name: panel, exact: true }).click();
+        yield settled(`framing, ${panel}`);
+        if (panel !== 'Layout') continue;
+        for (const layout of LAYOUTS) {
+          await page.getByRole('radio', { name: layout, exact: true }).click();
+          yield settled(`layout, ${layout}`);
+        }
+      }
+    }
+  }
+  await page.goto('/rules');
+  yield settled('rule sheets');
+  await page.goto('/rules/verrow');
+  yield settled('a rule sheet');
+  await page.goto('/');
+  yield settled('jobs');
+}
+
+describe.each([
+  ['a phone', PHONE],
+  ['a wide page', WIDE],
+])('on %s', (_, viewport) => {
+  const here = atTheApp({ viewport });
+
+  // Judged from outside: axe-core, WCAG 2.2 A and AA.
+  it('nothing keeps anyone out, on any page and panel', async () => {
+    const faults: string[] = [];
+    for await (const name of pagesOf(here.visitor))
+      faults.push(...(await faultsOf(here.visitor.page)).map((fault) => `${name}: ${fault}`));
+    expect(faults).toEqual([]);
+  }, 240_000);
+});
