@@ -77,6 +77,7 @@ module.exports = defineConfig([
     // The gesture library's builders take callbacks that run on touch, which the rule takes for calls while drawing.
     files: [
       'src/ui/frame/use-window-gestures.ts',
+      'src/ui/frame/curve-editor.tsx',
       'src/ui/cut/filmstrip.tsx',
       'src/ui/master/live-picture.tsx',
     ],

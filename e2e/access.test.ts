@@ -47,13 +47,14 @@ async function* pagesOf(visitor: Visitor): AsyncGenerator<string> {
 }
 
 describe.each([
-  ['a phone', PHONE],
-  ['a wide page', WIDE],
-])('on %s', (_, viewport) => {
+  ['a phone', PHONE, 'light'],
+  ['a wide page', WIDE, 'dark'],
+] as const)('on %s', (_, viewport, colorScheme) => {
   const here = atTheApp({ viewport });
 
   // Judged from outside: axe-core, WCAG 2.2 A and AA.
   it('nothing keeps anyone out, on any page and panel', async () => {
+    await here.visitor.page.emulateMedia({ colorScheme });
     const faults: string[] = [];
     for await (const name of pagesOf(here.visitor))
       faults.push(...(await faultsOf(here.visitor.page)).map((fault) => `${name}: ${fault}`));

@@ -71,7 +71,8 @@ describe('following on a phone', () => {
 
   it('follows another subject by a tap, adds one by the next, and lets go by a tap on it', async () => {
     await shot(visitor, 4);
-    const subject = (n: number) => visitor.page.getByRole('button', { name: new RegExp(`^Subject ${n} [A-Z]`) });
+    const subject = (n: number) =>
+      visitor.page.getByRole('button', { name: new RegExp(`^Subject ${n} [A-Z]`) });
     await subject(2).tap();
     await followed(visitor);
     await visitor.page.getByRole('button', { name: /^Subject 2 [A-Z]/, pressed: true }).waitFor();

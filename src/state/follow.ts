@@ -162,7 +162,7 @@ const masterOf = ({ masters }: Job, shot: Shot) => {
 };
 
 /** What was found of a shot's master. */
-export const evidenceOf = ({ masters }: Pick<Job, 'masters'>, shot: Shot): Evidence => {
+const evidenceOf = ({ masters }: Pick<Job, 'masters'>, shot: Shot): Evidence => {
   const fingerprint = masters.find(({ id }) => id === shot.master)?.fingerprint ?? '';
   return useEvidence.getState()[fingerprint] ?? noEvidence(fingerprint);
 };

@@ -3,9 +3,11 @@ import { openJobs } from './jobs';
 import { openPresets } from './presets';
 import { findInterrupted } from './records';
 import { openSheets } from './sheets';
+import { openTheme } from './theme';
 
 /** What happens once when the app opens: stored jobs are read, and what broken-off work left is deleted. */
 export async function openApp(): Promise<void> {
+  await openTheme();
   await openSheets();
   await openJobs();
   await findInterrupted();

@@ -5,16 +5,18 @@ import { SafeAreaProvider } from 'react-native-safe-area-context';
 import { openApp } from '@state/open-app';
 import { PaperIcon } from './parts/paper-icon';
 import { useAppFonts } from './theme/load-fonts';
-import { paperTheme } from './theme/paper-theme';
+import { paperThemeOf } from './theme/paper-theme';
+import { useScheme } from './theme/use-scheme';
 
 /** What the whole app stands in: fonts, theme, and the stored jobs. */
 export function AppShell({ children }: { children: ReactNode }) {
   const ready = useAppFonts();
+  const scheme = useScheme();
   useEffect(() => void openApp(), []);
   return (
     <GestureHandlerRootView style={{ flex: 1 }}>
       <SafeAreaProvider>
-        <PaperProvider theme={paperTheme} settings={{ icon: PaperIcon }}>
+        <PaperProvider theme={paperThemeOf(scheme)} settings={{ icon: PaperIcon }}>
           {ready && children}
         </PaperProvider>
       </SafeAreaProvider>

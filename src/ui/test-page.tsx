@@ -8,7 +8,7 @@ import { SHIPPED_SHEETS } from '@core/outlets/shipped';
 import { useChecks } from '@state/checks';
 import { addJob, NO_JOBS, useJobs } from '@state/jobs';
 import { JobContext } from './job/job-context';
-import { paperTheme } from './theme/paper-theme';
+import { paperThemeOf } from './theme/paper-theme';
 
 /** The job of the page under test, as the store has it now, judged as it would be in a worker. */
 function OfStore({ id, children }: { id: string; children: ReactElement }) {
@@ -26,7 +26,7 @@ export function renderPage(job: Job, page: ReactElement) {
   useJobs.setState({ ...NO_JOBS, loaded: true });
   addJob(job);
   return render(
-    <PaperProvider theme={paperTheme} settings={{ icon: () => null }}>
+    <PaperProvider theme={paperThemeOf('light')} settings={{ icon: () => null }}>
       <OfStore id={job.id}>{page}</OfStore>
     </PaperProvider>,
   );

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { type PictureRect, pictureRectSchema } from '../picture/size';
 
 /** What kinds of subjects are told apart, the one that is trusted most first. */
-export const SUBJECT_KINDS = ['face', 'person', 'animal', 'vehicle', 'thing', 'motion', 'drawn'] as const;
+const SUBJECT_KINDS = ['face', 'person', 'animal', 'vehicle', 'thing', 'motion', 'drawn'] as const;
 export type SubjectKind = (typeof SUBJECT_KINDS)[number];
 
 /** What a subject looks like: mean luma, Cb and Cr of its upper and of its lower half, 0…255 each. */
@@ -74,7 +74,7 @@ export const noEvidence = (fingerprint: string): Evidence => ({
 });
 
 /** Samples a second, and how many of them detectors look at. */
-export const SAMPLES_A_SECOND = 10;
+const SAMPLES_A_SECOND = 10;
 export const DETECT_EVERY = 2;
 
 /** Frames from one sample to the next. @param rate frames a second. */

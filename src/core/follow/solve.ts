@@ -47,7 +47,7 @@ export interface Followed {
 }
 
 /** How a way of moving weighs: the part of the window that holds the subject, and the price of being off its seat. */
-export const STILL: Record<Stillness, { inner: number; pull: number; prices: AxisTask['prices'] }> = {
+const STILL: Record<Stillness, { inner: number; pull: number; prices: AxisTask['prices'] }> = {
   place: { inner: 0.96, pull: 0.002, prices: [10, 1, 300] },
   calm: { inner: 0.84, pull: 0.002, prices: [10, 1, 3000] },
   near: { inner: 0.7, pull: 0.1, prices: [0.3, 1, 1000] },
@@ -60,7 +60,7 @@ const SIZE_BAND = 1.2;
 /** What a unit of zoom away from the wish costs. */
 const ZOOM_PULL = 0.05;
 /** The path may be this many canvas pixels off what was solved, of the narrowest canvas. */
-export const PATH_TOLERANCE = 6;
+const PATH_TOLERANCE = 6;
 /** Of the zoom, as a share. */
 const ZOOM_TOLERANCE = 0.01;
 /** Below this a sighting is not sure. */

@@ -1,10 +1,10 @@
 import { z } from 'zod';
 
 /** From one place, if that can be, to close on its heels. */
-export const STILLNESS = ['place', 'calm', 'near', 'close'] as const;
+const STILLNESS = ['place', 'calm', 'near', 'close'] as const;
 export type Stillness = (typeof STILLNESS)[number];
 
-export const wishesSchema = z.object({
+const wishesSchema = z.object({
   still: z.enum(STILLNESS),
   /** The share of the window's height that the subject fills, 0…1; null: the zoom is held. */
   fills: z.number().min(0.1).max(0.95).nullable(),

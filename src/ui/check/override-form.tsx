@@ -1,8 +1,9 @@
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Button, TextInput } from 'react-native-paper';
+import { GraveButton } from '../parts/grave-button';
 import { Soft } from '../parts/words';
-import { colours, space } from '../theme/tokens';
+import { space } from '../theme/tokens';
 
 interface Props {
   /** Of the rule. */
@@ -15,9 +16,9 @@ export function OverrideForm({ name, onOverride }: Props) {
   const [reason, setReason] = useState<string | null>(null);
   if (reason === null) {
     return (
-      <Button style={styles.left} textColor={colours.madder} onPress={() => setReason('')}>
+      <GraveButton style={styles.left} onPress={() => setReason('')}>
         {`Override “${name}”…`}
-      </Button>
+      </GraveButton>
     );
   }
   const given = reason.trim();
@@ -34,14 +35,9 @@ export function OverrideForm({ name, onOverride }: Props) {
       />
       <Soft>Counts for this canvas alone, and is kept with the clip.</Soft>
       <View style={styles.row}>
-        <Button
-          mode="outlined"
-          textColor={colours.madder}
-          disabled={!given}
-          onPress={() => onOverride(given)}
-        >
+        <GraveButton mode="outlined" disabled={!given} onPress={() => onOverride(given)}>
           {`Override “${name}”`}
-        </Button>
+        </GraveButton>
         <Button onPress={() => setReason(null)}>Keep to it</Button>
       </View>
     </View>

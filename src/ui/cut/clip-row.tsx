@@ -5,6 +5,7 @@ import { clipName } from '@core/job/clip';
 import { lengthLabel } from '@core/time/timecode';
 import { addClip, chooseClip, clipSeconds, removeClip, renameClip } from '@state/clips';
 import { useClip, useJob } from '../job/job-context';
+import { GraveButton } from '../parts/grave-button';
 import { Tool } from '../parts/tool';
 import { Body, Soft, Strong } from '../parts/words';
 import { card, colours, space, TARGET } from '../theme/tokens';
@@ -68,8 +69,7 @@ function ClipDialog({ onDismiss }: { onDismiss: () => void }) {
           {made > 0 && <Soft>{made} exports were made of it. Removing can be undone.</Soft>}
         </Dialog.Content>
         <Dialog.Actions>
-          <Button
-            textColor={colours.madder}
+          <GraveButton
             disabled={job.edit.clips.length === 1}
             onPress={() => {
               removeClip(job, clip.id);
@@ -77,7 +77,7 @@ function ClipDialog({ onDismiss }: { onDismiss: () => void }) {
             }}
           >
             Remove
-          </Button>
+          </GraveButton>
           <Button onPress={onDismiss}>Back</Button>
           <Button mode="contained" onPress={rename}>
             Keep the name

@@ -1,5 +1,5 @@
 import { useMemo, useState } from 'react';
-import { type LayoutChangeEvent, StyleSheet, View } from 'react-native';
+import { type LayoutChangeEvent, StyleSheet, useWindowDimensions, View } from 'react-native';
 import { formatTimecode } from '@core/time/timecode';
 import { parseEntry } from '@core/time/timecode-entry';
 import { showFrame, usePlayer } from '@state/player';
@@ -7,10 +7,11 @@ import { JobPage } from '../job/job-page';
 import { useTarget } from '../job/use-target';
 import { Choice } from '../parts/choice';
 import { EntryField } from '../parts/entry-field';
+import { usePageRoom } from '../parts/page-room';
 import { PictureView } from '../parts/picture-view';
 import { Transport } from '../parts/transport';
 import { useKeys } from '../parts/use-keys';
-import { colours, space } from '../theme/tokens';
+import { colours, space, WIDE } from '../theme/tokens';
 import { ClipRow } from './clip-row';
 import { CutFrames } from './cut-frames';
 import { CutTray } from './cut-tray';
@@ -117,14 +118,17 @@ function useCutKeys(tools: CutTools): void {
   useKeys(keys);
 }
 
-/** Most rows of the master, so that a wide screen shows the whole page, in pixels. */
-const MASTER_ROWS = 208;
+/** Rows that the strips and the ends of a range need below the master, and the fewest that it takes, in pixels. */
+const BELOW = { phone: 300, wide: 330 };
+const LEAST_ROWS = 150;
 
 /** The master as wide as the page lets it be; while an end is dragged, the two frames that meet there. */
 function MasterPicture({ tools }: { tools: CutTools }) {
   const { picture } = tools.source;
   const [room, setRoom] = useState(0);
-  const height = Math.min(room * (picture.height / picture.width), MASTER_ROWS);
+  const wide = useWindowDimensions().width >= WIDE;
+  const rows = usePageRoom() - (wide ? BELOW.wide : BELOW.phone);
+  const height = Math.min(room * (picture.height / picture.width), Math.max(LEAST_ROWS, rows));
   return (
     <View
       style={styles.picture}

@@ -30,7 +30,7 @@ export function FocusPath({ tools, width, height }: { tools: FramingTools; width
     <>
       {path && (
         <>
-          <Path d={path.line} fill="none" stroke={colours.chalk} strokeWidth={4} />
+          <Path d={path.line} fill="none" stroke={colours.paper} strokeWidth={4} />
           <Path d={path.line} fill="none" stroke={colours.ink} strokeWidth={1} />
           <Path d={path.dots} fill="none" stroke={colours.ink} strokeWidth={4} strokeLinecap="round" />
         </>
@@ -44,7 +44,7 @@ export function FocusPath({ tools, width, height }: { tools: FramingTools; width
               cx={x}
               cy={y}
               r={5}
-              fill={colours.chalk}
+              fill={colours.paper}
               stroke={colours.ink}
               strokeWidth={2}
             />
@@ -52,7 +52,7 @@ export function FocusPath({ tools, width, height }: { tools: FramingTools; width
         })}
       <Path
         d={`M${now.x - 8} ${now.y}H${now.x + 8}M${now.x} ${now.y - 8}V${now.y + 8}`}
-        stroke={colours.chalk}
+        stroke={colours.paper}
         strokeWidth={5}
       />
       <Path

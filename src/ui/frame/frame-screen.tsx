@@ -6,6 +6,7 @@ import { showFrame, usePlayer } from '@state/player';
 import { JobPage } from '../job/job-page';
 import { useJob, useSource } from '../job/job-context';
 import { Choice } from '../parts/choice';
+import { usePageRoom } from '../parts/page-room';
 import { Transport } from '../parts/transport';
 import { useKeys } from '../parts/use-keys';
 import { space, WIDE } from '../theme/tokens';
@@ -25,11 +26,18 @@ import { TurnPanel } from './turn-panel';
 import { type FramingTools, useDraggedFraming, useFraming } from './use-framing';
 import { useCanvasLabel } from '../job/use-target';
 
-/** Most rows that the canvas picture takes, in pixels, on a phone and on a wide screen. */
-const CANVAS_ROWS = { phone: 190, wide: 290 };
-const MASTER_ROWS = 290;
-/** Rows of a card below its picture, and of the large picture's frame. */
+/** Most rows that the canvas that is worked on takes on a phone, and the fewest that it has below the master. */
+const CANVAS_ROWS = 190;
+const LEAST_CANVAS = 140;
+/** The fewest rows of the two where they stand beside each other. */
+const LEAST_ROWS = 90;
+const LEAST_WIDE = 220;
+/** Rows of the transport, and of the strip of shots and its ticks below the pictures of a wide page. */
+const TRANSPORT = 48;
+const BELOW_WIDE = 170;
+/** Rows of a card below its picture, and the most that cards take on a phone. */
 const CARD_FOOT = 40;
+const MOST_CARD = 190;
 const MODES: readonly { value: Mode; label: string }[] = [
   { value: 'shot', label: 'Whole shot' },
   { value: 'frame', label: 'From this frame on' },
@@ -131,44 +139,73 @@ export function FrameScreen() {
   );
 }
 
-/** All pictures, as large as the page lets them be. */
+/** All pictures, as large as the page lets them be: the master and the canvas that is worked on stay whole. */
 function Pictures({ tools, detached }: { tools: FramingTools; detached: readonly string[] }) {
   const { picture } = useSource();
   const [room, setRoom] = useState(0);
+  const page = usePageRoom();
   const wide = useWindowDimensions().width >= WIDE;
-  const live = picture.width / picture.height;
-  const aspect = tools.canvas.width / tools.canvas.height;
-  const height = wide ? Math.min(MASTER_ROWS, (room * 0.58) / live) : Math.min(MASTER_ROWS, room / live);
-  const rows = wide ? CANVAS_ROWS.wide : CANVAS_ROWS.phone;
-  const across = Math.min(rows * aspect, wide ? room * 0.26 : room * 0.58);
+  const aspects = {
+    live: picture.width / picture.height,
+    canvas: tools.canvas.width / tools.canvas.height,
+  };
+  const { master, canvas, beside } = wide ? wideSizes(room, page, aspects) : phoneSizes(room, page, aspects);
   const cards = (
     <Cards
       current={tools.canvas.id}
       detached={detached}
-      rows={wide ? rows / 2 - CARD_FOOT : rows - CARD_FOOT}
+      rows={(wide ? canvas / 2 : Math.min(canvas, MOST_CARD)) - CARD_FOOT}
       wrap={wide}
     />
   );
-  const large = <CanvasPicture tools={tools} width={across} height={across / aspect} />;
+  const large = <CanvasPicture tools={tools} width={canvas * aspects.canvas} height={canvas} />;
   return (
     <View
       style={[styles.pictures, wide && styles.side]}
       onLayout={(event: LayoutChangeEvent) => setRoom(event.nativeEvent.layout.width)}
     >
-      {room > 0 && (
+      {room > 0 && page > 0 && (
         <>
-          <View style={styles.master}>
-            <MasterBench tools={tools} width={height * live} height={height} />
-            <Transport />
+          <View style={beside && !wide ? styles.beside : styles.master}>
+            <MasterBench tools={tools} width={master * aspects.live} height={master} />
+            {beside && !wide ? large : <Transport />}
           </View>
+          {beside && !wide && <Transport />}
           <View style={styles.canvas}>
-            {large}
+            {(wide || !beside) && large}
             {cards}
           </View>
         </>
       )}
     </View>
   );
+}
+
+interface Sizes {
+  /** Rows of the master and of the canvas, in pixels. */
+  master: number;
+  canvas: number;
+  /** The two stand beside each other. */
+  beside: boolean;
+}
+
+/** On a phone one stands below the other where there is room for both, else they stand beside each other. */
+function phoneSizes(room: number, page: number, { live, canvas }: { live: number; canvas: number }): Sizes {
+  const whole = room / live;
+  const left = page - whole - TRANSPORT - 2 * space.s;
+  if (left >= LEAST_CANVAS) {
+    return { master: whole, canvas: Math.min(CANVAS_ROWS, left, (room * 0.58) / canvas), beside: false };
+  }
+  const rows = Math.min((room - space.m) / (live + canvas), page - TRANSPORT - space.s);
+  const both = Math.max(LEAST_ROWS, rows);
+  return { master: both, canvas: both, beside: true };
+}
+
+/** On a wide page they stand beside each other, as high as what is below them leaves. */
+function wideSizes(room: number, page: number, { live, canvas }: { live: number; canvas: number }): Sizes {
+  const rows = Math.max(LEAST_WIDE, page - TRANSPORT - BELOW_WIDE);
+  const master = Math.min(rows, (room * 0.62) / live);
+  return { master, canvas: Math.min(master, (room * 0.26) / canvas), beside: true };
 }
 
 /**
@@ -216,5 +253,6 @@ const styles = StyleSheet.create({
   pictures: { gap: space.s },
   side: { flexDirection: 'row', alignItems: 'flex-start' },
   master: { gap: space.xs },
+  beside: { flexDirection: 'row', gap: space.m },
   canvas: { flexDirection: 'row', gap: space.m, flexShrink: 1 },
 });

@@ -1,5 +1,5 @@
 import { StyleSheet, View } from 'react-native';
-import { EASES, easeName, type EaseName, easeSchema } from '@core/framing/easing';
+import { type Ease, EASES, easeName, type EaseName, easeSchema } from '@core/framing/easing';
 import { keyframeBefore } from '@core/framing/framing';
 import {
   keyframeAdded,
@@ -16,6 +16,8 @@ import { EntryField } from '../parts/entry-field';
 import { Tool } from '../parts/tool';
 import { ToolRow } from '../parts/tool-row';
 import { Soft } from '../parts/words';
+import { space } from '../theme/tokens';
+import { CurveEditor } from './curve-editor';
 import type { FramingTools } from './use-framing';
 
 const EASE_OPTIONS: readonly { value: EaseName | 'own'; label: string }[] = [
@@ -38,6 +40,7 @@ export function MotionPanel({ tools }: { tools: FramingTools }) {
   const before = keyframes.findLast((key) => key.frame < frame);
   const after = keyframes.find((key) => key.frame > frame);
   const part = keyframes[keyframeBefore(keyframes, frame)];
+  const takeCurve = (ease: Ease) => part && tools.keep('ease', keyframeEased(framing, part.frame, ease));
   const shift = (by: number) => {
     const next = keyframeMoved(framing, frame, frame + by, shot);
     tools.keep('time', next, `time-${shot.id}`);
@@ -122,6 +125,7 @@ export function MotionPanel({ tools }: { tools: FramingTools }) {
             }
           />
           <View style={styles.curve}>
+            <CurveEditor ease={part.ease} onChange={takeCurve} />
             <EntryField
               label="Curve"
               unit="x1 y1 x2 y2, each 0 to 1"
@@ -131,7 +135,7 @@ export function MotionPanel({ tools }: { tools: FramingTools }) {
                 if (!ease.success) {
                   return `“${text}” is no curve. Type four numbers from 0 to 1.`;
                 }
-                tools.keep('ease', keyframeEased(framing, part.frame, ease.data));
+                takeCurve(ease.data);
                 return null;
               }}
             />
@@ -143,5 +147,5 @@ export function MotionPanel({ tools }: { tools: FramingTools }) {
 }
 
 const styles = StyleSheet.create({
-  curve: { flexDirection: 'row' },
+  curve: { flexDirection: 'row', alignItems: 'center', gap: space.m },
 });

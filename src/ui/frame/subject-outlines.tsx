@@ -62,7 +62,7 @@ const styles = StyleSheet.create({
   box: { position: 'absolute', borderWidth: 2, borderColor: colours.chalk, borderStyle: 'dotted' },
   on: { borderStyle: 'solid', borderColor: colours.weld, borderWidth: 3 },
   hidden: { opacity: 0.5 },
-  tag: { alignSelf: 'flex-start', paddingHorizontal: 5, backgroundColor: colours.chalk },
+  tag: { alignSelf: 'flex-start', paddingHorizontal: 5, backgroundColor: colours.sheet },
   tagOn: { backgroundColor: colours.weld },
   number: { fontFamily: fonts.strong, fontSize: sizes.small, color: colours.ink },
   numberOn: { color: colours.onDye },

@@ -1,7 +1,7 @@
 import { Button, Dialog, Portal } from 'react-native-paper';
 import { deleteWholeJob } from '@state/delete-job';
+import { GraveButton } from '../parts/grave-button';
 import { Body } from '../parts/words';
-import { colours } from '../theme/tokens';
 
 /** Asks before a job is deleted. */
 export function DeleteDialog({ id, title, onClose }: { id: string; title: string; onClose: () => void }) {
@@ -14,9 +14,7 @@ export function DeleteDialog({ id, title, onClose }: { id: string; title: string
         </Dialog.Content>
         <Dialog.Actions>
           <Button onPress={onClose}>Keep it</Button>
-          <Button textColor={colours.madder} onPress={() => void deleteWholeJob(id)}>
-            Delete it
-          </Button>
+          <GraveButton onPress={() => void deleteWholeJob(id)}>Delete it</GraveButton>
         </Dialog.Actions>
       </Dialog>
     </Portal>

@@ -19,6 +19,8 @@ import { useSheets } from '@state/sheets';
 import { ReportButtons } from '../check/report-buttons';
 import { dismissJobFile, isJobFile, takeJobFile, useJobFiles } from '@state/job-files';
 import { useStorageUse } from '@state/storage-use';
+import { chooseTheme, type ThemeChoice, useTheme } from '@state/theme';
+import { Choice } from '../parts/choice';
 import { Notice, TroubleNotice } from '../parts/notice';
 import { pickJob, pickVideo, saveFile } from '../parts/pick-file';
 import { Screen } from '../parts/screen';
@@ -34,6 +36,12 @@ import { SoundChoice } from './sound-choice';
 /** The jobs are judged when the list has not changed for this long, in milliseconds. */
 const CALM = 400;
 
+const THEMES: readonly { value: ThemeChoice; label: string }[] = [
+  { value: 'device', label: 'As on this device' },
+  { value: 'light', label: 'Light' },
+  { value: 'dark', label: 'Dark' },
+];
+
 /** The job list: every job, the demo, and the way to bring a video in. */
 export function HomeScreen() {
   const router = useRouter();
@@ -42,6 +50,7 @@ export function HomeScreen() {
   const demo = useBringIn((state) => state.demo);
   const sheets = useSheets((state) => state.sheets);
   const use = useStorageUse(listed);
+  const theme = useTheme((state) => state.choice);
   useEffect(() => void loadDemo(), []);
   useEffect(() => {
     const timer = setTimeout(() => void checkAllJobs(), CALM);
@@ -118,6 +127,10 @@ export function HomeScreen() {
       <Button style={styles.left} icon="ruler-square" onPress={() => router.push('/rules')}>
         Rule sheets of the outlets
       </Button>
+      <View style={styles.theme}>
+        <Soft>Theme</Soft>
+        <Choice label="Theme" value={theme} options={THEMES} onChange={chooseTheme} />
+      </View>
       {use !== null && <Soft>{bytesLabel(use)} used in this browser. Nothing leaves it until you post.</Soft>}
     </Screen>
   );
@@ -176,6 +189,7 @@ function Alerts() {
 const styles = StyleSheet.create({
   main: { minHeight: 52 },
   left: { alignSelf: 'flex-start' },
+  theme: { gap: space.xs, maxWidth: 480 },
   demo: {
     gap: space.s,
     padding: space.l,

@@ -3,9 +3,10 @@ import { StyleSheet } from 'react-native';
 import { Button, Dialog, Portal } from 'react-native-paper';
 import { copyJob, jobAsArchive, jobAsFile } from '@state/job-files';
 import type { Listed } from '@state/listed';
+import { GraveButton } from '../parts/grave-button';
 import { saveFile } from '../parts/pick-file';
 import { Tool } from '../parts/tool';
-import { colours, TARGET } from '../theme/tokens';
+import { TARGET } from '../theme/tokens';
 import { DeleteDialog } from './delete-dialog';
 import { KeepDialog } from './keep-dialog';
 import { RenameDialog } from './rename-dialog';
@@ -52,14 +53,13 @@ export function JobMenu({ listed }: { listed: Listed }) {
                 {words}
               </Button>
             ))}
-            <Button
+            <GraveButton
               icon="trash-can-outline"
               contentStyle={styles.act}
-              textColor={colours.madder}
               onPress={() => setAsking('delete')}
             >
               Delete
-            </Button>
+            </GraveButton>
           </Dialog.Content>
         </Dialog>
       </Portal>

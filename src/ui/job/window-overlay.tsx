@@ -55,13 +55,13 @@ export function WindowOverlay({ width, height, active, others = [], handles = fa
           <Path
             key={i}
             d={pathOf(inset(squareAt(x, y), 0))}
-            fill={colours.chalk}
+            fill={colours.paper}
             stroke={active.mark.dye}
             strokeWidth={2}
           />
         ))}
       {/* The name is written twice, so that chalk lies under it. */}
-      {[colours.chalk, active.mark.dye].map((colour, i) => (
+      {[colours.paper, active.mark.dye].map((colour, i) => (
         <Label
           key={colour}
           x={Math.min(Math.max(first.x + 8, 4), width - 60)}
@@ -84,7 +84,7 @@ export function WindowOverlay({ width, height, active, others = [], handles = fa
 function Outline({ d, mark, wide }: { d: string; mark: CanvasMark; wide: number }) {
   return (
     <>
-      <Path d={d} fill="none" stroke={colours.chalk} strokeWidth={wide + 2} />
+      <Path d={d} fill="none" stroke={colours.paper} strokeWidth={wide + 2} />
       <Path d={d} fill="none" stroke={mark.dye} strokeWidth={wide} strokeDasharray={mark.dashes} />
     </>
   );

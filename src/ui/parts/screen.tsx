@@ -1,6 +1,7 @@
-import type { ReactNode } from 'react';
-import { ScrollView, StyleSheet, View } from 'react-native';
+import { type ReactNode, useState } from 'react';
+import { ScrollView, StyleSheet, useWindowDimensions, View } from 'react-native';
 import { colours, space } from '../theme/tokens';
+import { PageRoom } from './page-room';
 import { Soft, Title } from './words';
 
 interface Props {
@@ -15,8 +16,13 @@ interface Props {
   children: ReactNode;
 }
 
+/** The most of the page's height that the tray takes; past that it is scrolled. */
+const MOST_TRAY = 0.55;
+
 /** A page: title on top, what it is about in the middle, the working controls in a tray below. */
 export function Screen({ title, subtitle, leading, trailing, tray, children }: Props) {
+  const [room, setRoom] = useState(0);
+  const { height } = useWindowDimensions();
   return (
     <View style={styles.page}>
       <View role="banner" style={styles.head}>
@@ -27,10 +33,22 @@ export function Screen({ title, subtitle, leading, trailing, tray, children }: P
         </View>
         {trailing}
       </View>
-      <ScrollView role="main" style={styles.scroll} contentContainerStyle={styles.content}>
-        {children}
+      <ScrollView
+        role="main"
+        style={styles.scroll}
+        contentContainerStyle={styles.content}
+        onLayout={({ nativeEvent }) => setRoom(nativeEvent.layout.height)}
+      >
+        <PageRoom.Provider value={room}>{children}</PageRoom.Provider>
       </ScrollView>
-      {tray !== undefined && <View style={styles.tray}>{tray}</View>}
+      {tray !== undefined && (
+        <ScrollView
+          style={[styles.tray, { maxHeight: height * MOST_TRAY }]}
+          contentContainerStyle={styles.controls}
+        >
+          {tray}
+        </ScrollView>
+      )}
     </View>
   );
 }
@@ -49,10 +67,10 @@ const styles = StyleSheet.create({
   scroll: { flex: 1 },
   content: { paddingHorizontal: space.m, paddingBottom: space.l, gap: space.m, flexGrow: 1 },
   tray: {
-    padding: space.m,
-    gap: space.m,
+    flexGrow: 0,
     borderTopWidth: 1,
     borderColor: colours.hairline,
     backgroundColor: colours.sheet,
   },
+  controls: { padding: space.m, gap: space.m },
 });

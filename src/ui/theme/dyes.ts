@@ -1,3 +1,5 @@
+import { colours } from './tokens';
+
 /** What marks a canvas wherever it appears: its dye and its stitch, never colour alone. */
 export interface CanvasMark {
   dye: string;
@@ -7,12 +9,12 @@ export interface CanvasMark {
 }
 
 const MARKS: readonly CanvasMark[] = [
-  { dye: '#2B5C8A', stitch: 'running', dashes: [] },
-  { dye: '#6B3F73', stitch: 'dashed', dashes: [10, 6] },
-  { dye: '#7A4E2A', stitch: 'dotted', dashes: [2, 5] },
-  { dye: '#66741F', stitch: 'chain', dashes: [12, 5, 2, 5] },
-  { dye: '#4A5560', stitch: 'long', dashes: [18, 6] },
-  { dye: '#9A4463', stitch: 'double', dashes: [6, 3, 6, 9] },
+  { dye: colours.canvas0, stitch: 'running', dashes: [] },
+  { dye: colours.canvas1, stitch: 'dashed', dashes: [10, 6] },
+  { dye: colours.canvas2, stitch: 'dotted', dashes: [2, 5] },
+  { dye: colours.canvas3, stitch: 'chain', dashes: [12, 5, 2, 5] },
+  { dye: colours.canvas4, stitch: 'long', dashes: [18, 6] },
+  { dye: colours.canvas5, stitch: 'double', dashes: [6, 3, 6, 9] },
 ];
 
 /** The mark of a canvas: the same everywhere. @param index its dye. */

@@ -1,23 +1,13 @@
-/** The look's own values. Natural dyes on paper; each colour has one meaning. */
-export const colours = {
-  paper: '#FAF6EC',
-  sheet: '#FFFDF7',
-  ink: '#1F2B33',
-  softInk: '#566269',
-  hairline: '#DED5C2',
-  /** Edge of a control, against paper. */
-  edge: '#8A8271',
-  woad: '#2B5C8A',
-  woadWash: '#E6EDF1',
-  verdigris: '#256E5C',
-  weld: '#8F5E12',
-  madder: '#A83245',
-  madderWash: '#F6E4E2',
-  onDye: '#FFFDF7',
-  /** Laid over the part of a picture that is not kept. */
-  papered: 'rgba(250, 246, 236, 0.62)',
-  chalk: '#FFFDF7',
-} as const;
+import { Platform } from 'react-native';
+import { type Palette, PALETTES, variableOf } from './palettes';
+
+/** On the web each colour is a variable of the page's style sheet, which knows the theme; elsewhere the light one. */
+export const colours: Palette =
+  Platform.OS === 'web'
+    ? (Object.fromEntries(
+        Object.keys(PALETTES.light).map((name) => [name, `var(${variableOf(name)})`]),
+      ) as Palette)
+    : PALETTES.light;
 
 export const fonts = {
   text: 'AtkinsonHyperlegible_400Regular',
