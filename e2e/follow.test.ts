@@ -118,6 +118,23 @@ describe('following on a phone', () => {
     await visitor.button('Undo: follow').waitFor();
   });
 
+  it('is seen whole before it is made: one canvas alone, with its overlay zones, the next by a swipe', async () => {
+    await visitor.tap('button', 'See it whole');
+    const whole = (name: string) => visitor.page.getByRole('img', { name: `${name}, whole` });
+    await whole('Tesselle Portrait').waitFor();
+    const box = (await whole('Tesselle Portrait').boundingBox())!;
+    // As large as the page allows: from edge to edge.
+    expect(box.width).toBeGreaterThan(360);
+    await visitor.swipe({ x: 300, y: 400 }, -200);
+    await whole('Verrow Short').waitFor();
+    await visitor.tap('button', 'Overlay zones of Verrow Short');
+    expect(await faultsOf(visitor.page)).toEqual([]);
+    await visitor.tap('button', 'Play the clip');
+    await visitor.tap('button', 'Pause');
+    await visitor.tap('button', 'Back');
+    await visitor.page.getByRole('heading', { name: 'Framing', level: 1 }).waitFor();
+  });
+
   it('keeps the kite in the finished files of three canvases', async () => {
     await visitor.step('Length');
     await visitor.type('First frame kept', '00:00:12:00');

@@ -31,9 +31,11 @@ interface ConvertState {
   /** What is under way, or null. Bytes while it is sent and fetched, seconds while it is converted. */
   stage: { name: 'send' | 'wait' | 'convert' | 'fetch'; done: number; total: number | null } | null;
   trouble: Trouble | null;
+  /** Whether the file that was refused can be converted; null while the server is asked. */
+  able: boolean | null;
 }
 
-export const useConvert = create<ConvertState>(() => ({ stage: null, trouble: null }));
+export const useConvert = create<ConvertState>(() => ({ stage: null, trouble: null, able: false }));
 
 let stop: AbortController | null = null;
 

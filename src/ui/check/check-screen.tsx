@@ -16,6 +16,7 @@ import { JudgedNotice } from './judged-notice';
 import { ReportButtons } from './report-buttons';
 import { SafeFixes } from './safe-fixes';
 import { useTarget } from '../job/use-target';
+import { SeeWhole } from '../whole/see-whole';
 import { useSteadyOrder } from './use-steady-order';
 import { Soft } from '../parts/words';
 import { space } from '../theme/tokens';
@@ -50,6 +51,7 @@ export function CheckScreen() {
       <CheckGrid />
       <SafeFixes />
       <CanvasRow />
+      <SeeWhole from="check" />
       {!findings && <Soft role="status">Being checked…</Soft>}
       <View role="list" aria-label="Findings" style={styles.list}>
         {sorted.map((finding) => (

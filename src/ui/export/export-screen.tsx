@@ -20,6 +20,7 @@ import { NumberField } from '../parts/number-field';
 import { Notice } from '../parts/notice';
 import { Body, Heading, Soft } from '../parts/words';
 import { card, space } from '../theme/tokens';
+import { SeeWhole } from '../whole/see-whole';
 import { ExportCard } from './export-card';
 import { LookNotice } from './look-notice';
 
@@ -90,6 +91,7 @@ export function ExportScreen() {
       }
     >
       <CanvasRow />
+      <SeeWhole from="export" />
       <LookNotice canvases={[canvas.id]} />
       {stops.map((finding) => (
         <Notice

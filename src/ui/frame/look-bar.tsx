@@ -9,6 +9,7 @@ import { dispatch } from '@state/jobs';
 import { playCut, togglePlay, usePlayer } from '@state/player';
 import { useClip, useJob } from '../job/job-context';
 import { Soft } from '../parts/words';
+import { SeeWhole } from '../whole/see-whole';
 import { space } from '../theme/tokens';
 
 /** Plays a second of each shot's start, middle and end on every canvas; the person ticks what is right. */
@@ -40,6 +41,7 @@ export function LookBar({ state, states }: { state: ShotState | undefined; state
       >
         {state?.ticked ? 'Ticked' : 'Tick this shot'}
       </Button>
+      <SeeWhole from="frame" />
       <Soft aria-label="Ticks">{`${ticked} of ${states.length}`}</Soft>
     </View>
   );

@@ -1,11 +1,12 @@
-import { useEffect, useState } from 'react';
+import { useEffect } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { bytesLabel } from '@core/figures/figures';
 import { lengthLabel } from '@core/time/timecode';
-import { useBringIn } from '@state/bring-in';
+import { troubleWords } from '@core/trouble/trouble';
+import { dismissBringIn, useBringIn } from '@state/bring-in';
 import { canConvert, cancelConversion, convertFile, useConvert } from '@state/convert';
-import { TroubleNotice } from '../parts/notice';
+import { Notice, TroubleNotice } from '../parts/notice';
 import { StripBar } from '../parts/strip-bar';
 import { Body, Soft } from '../parts/words';
 import { card, space } from '../theme/tokens';
@@ -23,10 +24,13 @@ export function ConvertOffer({ onFile }: { onFile: (file: File) => void }) {
   const refused = useBringIn((state) => state.refused);
   const stage = useConvert((state) => state.stage);
   const failed = useConvert((state) => state.trouble);
-  const [able, setAble] = useState(false);
+  const able = useConvert((state) => state.able);
   useEffect(() => {
     let gone = false;
-    void (trouble ? canConvert(trouble) : Promise.resolve(false)).then((can) => !gone && setAble(can));
+    useConvert.setState({ able: trouble ? null : false });
+    void (trouble ? canConvert(trouble) : Promise.resolve(false)).then(
+      (can) => !gone && useConvert.setState({ able: can }),
+    );
     return () => {
       gone = true;
     };
@@ -55,16 +59,22 @@ export function ConvertOffer({ onFile }: { onFile: (file: File) => void }) {
   return (
     <>
       {failed && <TroubleNotice trouble={failed} />}
-      {able && refused && (
-        <View style={styles.box}>
-          <Body>
-            {`The server here can convert ${refused.name} to H.264, with its size, rate and timing kept. ` +
-              'The file goes to that server for it, and is deleted there afterwards.'}
-          </Body>
-          <Button mode="contained" onPress={() => void convert()}>
-            Convert it on the server
-          </Button>
-        </View>
+      {able && refused && trouble && (
+        <Notice
+          standing="note"
+          title={troubleWords(trouble).what}
+          actions={
+            <>
+              <Button mode="contained" onPress={() => void convert()}>
+                Convert it on the server
+              </Button>
+              <Button onPress={dismissBringIn}>Leave it</Button>
+            </>
+          }
+        >
+          {`The server here can convert ${refused.name} to H.264, with its size, rate and timing kept. ` +
+            'The file goes to that server for it, and is deleted there afterwards.'}
+        </Notice>
       )}
     </>
   );

@@ -13,6 +13,7 @@ import {
   useBringIn,
 } from '@state/bring-in';
 import { checkAllJobs, useChecks } from '@state/checks';
+import { useConvert } from '@state/convert';
 import { useJobs } from '@state/jobs';
 import { allReport } from '@state/reports';
 import { useSheets } from '@state/sheets';
@@ -145,6 +146,8 @@ function Alerts() {
   const save = useJobs((state) => state.saveTrouble);
   const checks = useChecks((state) => state.trouble);
   const judging = useChecks((state) => state.progress);
+  // What can be converted is offered plainly instead.
+  const able = useConvert((state) => state.able);
   const [hidden, setHidden] = useState<string[]>([]);
   const close = <Button onPress={dismissBringIn}>Close</Button>;
   return (
@@ -152,7 +155,7 @@ function Alerts() {
       {save && <TroubleNotice trouble={save} />}
       {checks && <TroubleNotice trouble={checks} />}
       {judging && <Soft role="status">{`Judging the clips: ${judging.done} of ${judging.total} jobs…`}</Soft>}
-      {trouble && <TroubleNotice trouble={trouble} actions={close} />}
+      {trouble && able === false && <TroubleNotice trouble={trouble} actions={close} />}
       {job && <TroubleNotice trouble={job} actions={<Button onPress={dismissJobFile}>Close</Button>} />}
       {twin && (
         <Notice standing="note" title="The same file is in another job." actions={close}>

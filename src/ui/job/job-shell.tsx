@@ -90,9 +90,11 @@ function WithPlayer({ job, children }: { job: Job; children: ReactNode }) {
   useEffect(() => leavePlayer, []);
   useKeys(PLAY_KEYS);
   const wide = useWindowDimensions().width >= WIDE;
+  // One canvas alone has the page to itself.
+  const alone = useSegments().at(-1) === 'whole';
   return (
     <View style={styles.shell}>
-      {wide && <SideSheet />}
+      {wide && !alone && <SideSheet />}
       <View style={styles.main}>
         <Troubles job={job} lost={lost} />
         {watched && (

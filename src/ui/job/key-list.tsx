@@ -18,6 +18,7 @@ const KEYS: readonly [keys: string, does: string][] = [
   ['M', 'Change the whole shot, or from this frame on'],
   ['D', 'The next doubtful moment of what is followed'],
   ['H', 'Hide the windows on the master'],
+  ['O  Esc', 'On the whole canvas: overlay zones, back'],
   ['Ctrl Z', 'Undo'],
   ['Ctrl Shift Z', 'Redo'],
   ['?', 'This list'],
