@@ -30,9 +30,6 @@ async function main(): Promise<void> {
   for (let i = 0; i < 18; i++) await page.keyboard.press('Shift+w');
   await visitor.press('Split here');
   await shoot('length');
-  await visitor.page.getByRole('radio', { name: 'To length', exact: true }).click();
-  await page.getByText('Fit to a length').scrollIntoViewIfNeeded();
-  await shoot('to-length');
   await visitor.step('Framing');
   await visitor.press(/^Shot 2,/);
   await page.keyboard.press('Shift+w');
@@ -41,6 +38,14 @@ async function main(): Promise<void> {
   await shoot('framing');
   await page.getByRole('radio', { name: 'Motion' }).click();
   await shoot('motion');
+  await page.getByRole('radio', { name: 'Follow', exact: true }).click();
+  await visitor.press('Follow all 7 shots');
+  await page.getByRole('button', { name: 'Stop following' }).waitFor();
+  await page.getByRole('button', { name: 'Stop following' }).waitFor({ state: 'hidden', timeout: 240_000 });
+  await shoot('follow');
+  await visitor.press('See it whole');
+  await shoot('whole');
+  await visitor.press('Back');
   await visitor.press('Work on Tesselle Portrait');
   await page.getByRole('radio', { name: 'Layout' }).click();
   await page.getByRole('radio', { name: 'Stacked' }).click();
@@ -80,9 +85,6 @@ async function main(): Promise<void> {
   // The filmstrip comes with the pass.
   await wide.page.getByRole('link', { name: /^Master:/ }).click();
   await wide.page.getByRole('listitem', { name: /^Proxy: / }).waitFor({ timeout: 90_000 });
-  await wide.press('Master and facts');
-  await wide.page.waitForTimeout(2000);
-  await wide.page.screenshot({ path: `${FOLDER}/sheet-wide.png` });
   await wide.page.getByRole('link', { name: /^Length:/ }).click();
   await wide.page.waitForTimeout(2500);
   await wide.page.screenshot({ path: `${FOLDER}/length-wide.png` });

@@ -99,3 +99,21 @@ export function withSpan(evidence: Evidence, span: LookedSpan): Evidence {
   if (overlaps) throw new RangeError(`frames ${span.in} to ${span.out} were looked at already`);
   return { ...evidence, spans: [...evidence.spans, span].sort((a, b) => a.in - b.in) };
 }
+
+/** A subject that is there for less than this share of a shot does not count. */
+const LEAST_SHARE = 0.3;
+
+/** The kinds of subjects with a name that are in a range of frames for a good part of it. */
+export function kindsIn(
+  { spans }: Pick<Evidence, 'spans'>,
+  range: { in: number; out: number },
+): SubjectKind[] {
+  const tracks = spans.flatMap((span) => span.tracks);
+  return SUBJECT_KINDS.filter((kind) => kind !== 'motion' && kind !== 'drawn').filter((kind) =>
+    tracks.some(({ kind: own, points }) => {
+      const [first, last] = [points[0]?.frame ?? 0, points[points.length - 1]?.frame ?? 0];
+      const there = Math.min(range.out, last) - Math.max(range.in, first);
+      return own === kind && there >= LEAST_SHARE * (range.out - range.in);
+    }),
+  );
+}

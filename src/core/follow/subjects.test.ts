@@ -1,5 +1,13 @@
 import { busyPart } from './busy';
-import { type Evidence, evidenceSchema, noEvidence, type Track, unseenParts, withSpan } from './evidence';
+import {
+  type Evidence,
+  evidenceSchema,
+  kindsIn,
+  noEvidence,
+  type Track,
+  unseenParts,
+  withSpan,
+} from './evidence';
 import { isDivided, subjectAt, subjectsOf } from './subjects';
 
 const RATE = 25;
@@ -103,6 +111,14 @@ describe('evidence', () => {
   it('is stored and read again', () => {
     const found = evidence([trackOf('person')], [trackOf('drawn')]);
     expect(evidenceSchema.parse(JSON.parse(JSON.stringify(found)))).toEqual(found);
+  });
+});
+
+describe('who is in a shot', () => {
+  it('are the kinds that are there for a good part of it', () => {
+    const found = evidence([trackOf('person'), trackOf('animal', { to: 60 }), trackOf('motion')]);
+    expect(kindsIn(found, { in: 0, out: 250 })).toEqual(['person']);
+    expect(kindsIn(found, { in: 0, out: 100 })).toEqual(['person', 'animal']);
   });
 });
 

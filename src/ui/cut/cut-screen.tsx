@@ -21,6 +21,7 @@ import { LengthRuler } from './length-ruler';
 import { ListPanel } from './list-panel';
 import { PartsPanel } from './parts-panel';
 import { RangeStrip } from './range-strip';
+import { ShotGallery } from './shot-gallery';
 import { ShotTray } from './shot-tray';
 import { type CutTools, useCut } from './use-cut';
 
@@ -58,6 +59,7 @@ export function CutScreen() {
         <RangeStrip tools={tools} />
         <LengthRuler cut={tools.cut} />
       </View>
+      {work === 'shots' && <ShotGallery tools={tools} />}
       {work === 'cut' && <RangeFields tools={tools} />}
       {work === 'length' && <FitPanel />}
       {work === 'length' && <PartsPanel />}

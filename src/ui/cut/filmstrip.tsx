@@ -3,6 +3,7 @@ import { Image, type LayoutChangeEvent, ScrollView, StyleSheet, View } from 'rea
 import { Gesture, GestureDetector } from 'react-native-gesture-handler';
 import type { Edge } from '@core/cut/range-edits';
 import { snapped } from '@core/cut/snap';
+import type { Shot } from '@core/cut/shot';
 import type { Source } from '@core/master/source';
 import { clamp } from '@core/picture/size';
 import { compareRates } from '@core/time/frame-rate';
@@ -135,7 +136,7 @@ function Strip({ tools, width, shotMarks }: Props & { width: number }) {
                 style={[styles.papered, { left: place(from), width: place(to) - place(from) }]}
               />
             ))}
-            {shots.slice(1).map((shot) => (
+            {marksOf(shots, place).map((shot) => (
               <View
                 key={shot.id}
                 style={[styles.shot, shotMarks && styles.shotStrong, { left: place(shot.in) - 1 }]}
@@ -171,6 +172,19 @@ function SheetTile({ tile }: { tile: Tile }) {
       resizeMode="stretch"
     />
   );
+}
+
+/** Marks of cuts stand at least this far from each other, in pixels: pictures stay to be seen between them. */
+const APART = 14;
+
+/** Shots whose beginning is marked: those that stand too close to the one before give way. */
+function marksOf(shots: readonly Shot[], place: (frame: number) => number): Shot[] {
+  let last = 0;
+  return shots.slice(1).filter((shot) => {
+    if (place(shot.in) - last < APART) return false;
+    last = place(shot.in);
+    return true;
+  });
 }
 
 /** What of a master no range keeps. */

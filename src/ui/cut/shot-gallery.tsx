@@ -1,0 +1,137 @@
+import { useEffect, useMemo, useState } from 'react';
+import { Image, Pressable, StyleSheet, View } from 'react-native';
+import { Button } from 'react-native-paper';
+import { isPicked, shotPicked } from '@core/cut/pick-shots';
+import type { Shot } from '@core/cut/shot';
+import { kindsIn, noEvidence } from '@core/follow/evidence';
+import { fileRange } from '@core/job/follow-shot';
+import { liveliest, type ShotFacts, shotFacts } from '@core/pass/shot-facts';
+import { lengthLabel, formatTimecode } from '@core/time/timecode';
+import { loadEvidence, useEvidence } from '@state/evidence';
+import { dispatch } from '@state/jobs';
+import { passIn, usePasses } from '@state/passes';
+import { playCut } from '@state/player';
+import { useStills } from '@state/stills';
+import { KIND_WORDS } from '../frame/subject-words';
+import { useJob } from '../job/job-context';
+import { Choice } from '../parts/choice';
+import { Heading, Soft, Strong } from '../parts/words';
+import { card, colours, space } from '../theme/tokens';
+import type { CutTools } from './use-cut';
+
+const HEIGHT = 76;
+/** So many shots are shown before more are asked for. */
+const PAGE = 24;
+/** So many of the liveliest are played one after another. */
+const PROPOSED = 5;
+
+type Order = 'time' | 'lively';
+const ORDERS: readonly { value: Order; label: string }[] = [
+  { value: 'time', label: 'As they come' },
+  { value: 'lively', label: 'Liveliest first' },
+];
+
+/** Every shot with what is known of it: a tap keeps it in the cut, or takes it out again. */
+export function ShotGallery({ tools }: { tools: CutTools }) {
+  const job = useJob();
+  const { source, shots, cut } = tools;
+  const [order, setOrder] = useState<Order>('time');
+  const [most, setMost] = useState(PAGE);
+  const pass = usePasses((all) => passIn(all[source.fingerprint]));
+  const facts = useMemo(
+    () => shots.map((shot) => shotFacts(pass, shot, source.rate)),
+    [pass, shots, source.rate],
+  );
+  const lively = useMemo(() => liveliest(facts), [facts]);
+  const places = order === 'time' ? shots.map((_, i) => i) : lively;
+  const shown = places.slice(0, most);
+  const frames = useMemo(() => shots.map((shot) => Math.floor((shot.in + shot.out) / 2)), [shots]);
+  const stills = useStills(
+    source,
+    useMemo(() => shown.map((i) => frames[i] ?? 0), [shown, frames]),
+    HEIGHT,
+  );
+  const who = useWho(source.fingerprint);
+  const pick = (shot: Shot) =>
+    dispatch(job.id, { type: 'set-cut', act: 'add', cut: shotPicked(cut, shot, source.frames) });
+  const proposed = [...lively.slice(0, PROPOSED)].sort((a, b) => a - b).flatMap((i) => shots[i] ?? []);
+  return (
+    <View style={styles.gallery}>
+      <Heading>{`All shots: ${shots.length}`}</Heading>
+      <Choice label="Order of the shots" value={order} options={ORDERS} onChange={setOrder} />
+      <Button
+        icon="play"
+        mode="outlined"
+        style={styles.left}
+        onPress={() => playCut(proposed.map(({ master, in: first, out }) => ({ master, in: first, out })))}
+      >
+        {`Play the ${proposed.length} liveliest`}
+      </Button>
+      <View style={styles.grid}>
+        {shown.map((i) => {
+          const [shot, fact] = [shots[i], facts[i]];
+          if (!shot || !fact) return null;
+          const on = isPicked(cut, shot);
+          const words = [lengthLabel(fact.seconds), ...factWords(fact), ...who(job, shot)].join(', ');
+          const name = `${i + 1}, from ${formatTimecode(shot.in, source.rate)}`;
+          return (
+            <Pressable
+              key={shot.id}
+              role="checkbox"
+              aria-checked={on}
+              aria-label={`Shot ${name} ${words}${on ? ', kept' : ''}`}
+              onPress={() => pick(shot)}
+              style={[styles.shot, on && styles.on]}
+            >
+              <View style={styles.still}>
+                {stills[frames[i] ?? -1] !== undefined && (
+                  <Image source={{ uri: stills[frames[i] ?? -1] }} style={styles.image} resizeMode="cover" />
+                )}
+              </View>
+              <Strong style={styles.name}>{`${name} `}</Strong>
+              <Soft>{on ? `${words}, kept` : words}</Soft>
+            </Pressable>
+          );
+        })}
+      </View>
+      {places.length > most && (
+        <Button mode="outlined" onPress={() => setMost(most + PAGE)}>
+          {`Show ${Math.min(PAGE, places.length - most)} more shots`}
+        </Button>
+      )}
+    </View>
+  );
+}
+
+/** Movement above this is plain to see, in grey levels; a share of sound above this is mostly sound. */
+const LIVELY = 4;
+const MOSTLY = 0.7;
+
+function factWords({ motion, loudness, sounding }: ShotFacts): string[] {
+  return [
+    ...(motion === null ? [] : [motion >= LIVELY ? 'lively' : 'calm']),
+    ...(loudness === null ? [] : [`up to ${loudness.toFixed(0)} LUFS`]),
+    ...(sounding !== null && sounding < MOSTLY ? ['with pauses'] : []),
+  ];
+}
+
+/** Who is in a shot, as far as following has looked at it. */
+function useWho(fingerprint: string) {
+  const evidence = useEvidence((all) => all[fingerprint]);
+  useEffect(() => void loadEvidence({ fingerprint }), [fingerprint]);
+  return (job: Parameters<typeof fileRange>[0], shot: Shot): string[] => {
+    const kinds = kindsIn(evidence ?? noEvidence(fingerprint), fileRange(job, shot));
+    return kinds.map((kind) => KIND_WORDS[kind].toLowerCase());
+  };
+}
+
+const styles = StyleSheet.create({
+  gallery: { gap: space.s },
+  left: { alignSelf: 'flex-start' },
+  grid: { flexDirection: 'row', flexWrap: 'wrap', gap: space.s },
+  shot: { width: 168, padding: space.xs, gap: 2, ...card },
+  on: { borderColor: colours.woad, borderWidth: 2, backgroundColor: colours.woadWash },
+  still: { height: HEIGHT, backgroundColor: colours.hairline, overflow: 'hidden' },
+  image: { width: '100%', height: '100%' },
+  name: { fontSize: 13 },
+});
