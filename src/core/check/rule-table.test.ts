@@ -84,6 +84,7 @@ const TABLE: Record<RuleId, [keeps: Case, breaks: Case, step: string, severity: 
     'stop',
   ],
   size: [{}, { commands: [size(1080, 1918)] }, 'two pixels', 'stop'],
+  even: [{ commands: [size(1080, 1918)] }, { commands: [size(1080, 1919)] }, 'a pixel', 'stop'],
   ratio: [{ commands: [size(1080, 1918)] }, { commands: [size(1080, 1916)] }, 'two pixels', 'stop'],
   coverage: [{}, { commands: [framed({}, { fit: true })] }, 'a framing', 'stop'],
   bars: [{}, { pass: { live: rect(0, 0, 1, 1079 / 1080) } }, 'a row', 'stop'],

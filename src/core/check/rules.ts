@@ -9,6 +9,7 @@ import { coverRule } from './rules/cover';
 import { coverageRule } from './rules/coverage';
 import { descriptionRule } from './rules/description';
 import { enlargementRule } from './rules/enlargement';
+import { evenRule } from './rules/even';
 import { fileSizeRule } from './rules/file-size';
 import { keyPhraseRule } from './rules/key-phrase';
 import { lengthRule } from './rules/length';
@@ -34,6 +35,7 @@ import { zonesRule } from './rules/zones';
 export const EXPORT_RULES = {
   length: lengthRule,
   size: sizeRule,
+  even: evenRule,
   ratio: ratioRule,
   coverage: coverageRule,
   bars: bakedInBarsRule,

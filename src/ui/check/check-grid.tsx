@@ -55,7 +55,7 @@ export function CheckGrid() {
           />
         </>
       )}
-      {found.length === 0 && <Soft>Nothing fits that. Show all, or search for something else.</Soft>}
+      {found.length === 0 && <Soft>No clip matches that. Show all, or search for something else.</Soft>}
       {wide ? <Table rows={found} /> : <List rows={found} />}
     </View>
   );

@@ -53,7 +53,7 @@ export function JudgedNotice() {
           (places.length > 0
             ? places.map(({ place, before, after }) => `${place}: ${after}, before ${before}`).join('; ') +
               '.'
-            : 'The findings below are by the present ones.')}
+            : 'The findings below follow the present rules.')}
       </Notice>
     );
   });

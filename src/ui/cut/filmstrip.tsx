@@ -45,14 +45,14 @@ export function Filmstrip({ tools, shotMarks }: Props) {
         <Soft style={styles.words}>{zoomWords(tools.source, ZOOMS[zoom] ?? 1)}</Soft>
         <Tool
           icon="magnify-minus-outline"
-          label="More of the strip"
+          label="Zoom out of the strip"
           words=""
           disabled={zoom === 0}
           onPress={() => setZoom(zoom - 1)}
         />
         <Tool
           icon="magnify-plus-outline"
-          label="Less of the strip, larger"
+          label="Zoom in on the strip"
           words=""
           disabled={zoom === ZOOMS.length - 1}
           onPress={() => setZoom(zoom + 1)}

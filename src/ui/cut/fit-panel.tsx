@@ -68,9 +68,11 @@ export function FitPanel() {
         </View>
       </View>
       {!looked && (
-        <Soft>The master is still being looked at. Movement and sound weigh in once that is done.</Soft>
+        <Soft>
+          The master is still being looked at. Movement and sound are taken into account once that is done.
+        </Soft>
       )}
-      {found.length === 0 && <Body>The clip is no longer than that: there is nothing to leave out.</Body>}
+      {found.length === 0 && <Body>The clip is not longer than that, so nothing has to be left out.</Body>}
       {found.length > 0 && (
         <View role="list" aria-label="Ways to the length" style={styles.panel}>
           {found.map((proposal) => {

@@ -121,7 +121,7 @@ export function ExportScreen() {
           </View>
         </View>
         <Soft>
-          {clip.videoBits === null ? 'Worked out: ' : 'Set by you. Worked out would be '}
+          {clip.videoBits === null ? 'Worked out: ' : 'Set by you. The calculated rate is '}
           {bitRateWords(choice)} H.264 High with AAC sound.
         </Soft>
         {clip.videoBits !== null && (

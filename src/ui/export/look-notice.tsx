@@ -38,7 +38,7 @@ export function LookNotice({ canvases }: { canvases: readonly string[] }) {
       <Body>
         {ended
           ? `The look at ${master.fileName} was not finished. Whether bars of the master come into the clip is not known.`
-          : 'Only the look tells whether bars of the master come into the clip. An export begins once it is done.'}
+          : 'Whether bars of the master come into the clip is known once the master has been looked at. The export begins then.'}
       </Body>
       {state?.state === 'running' && (
         <StripBar label="Looking at the master" done={state.done} total={state.total} />

@@ -38,7 +38,7 @@ export function CopyPanel({ tools }: { tools: FramingTools }) {
     dispatch(job.id, { type: 'set-framings', act: 'copy', owner, framings });
     setChosen([]);
   };
-  if (others.length === 0) return <Soft>The master has one shot: there is none to copy to.</Soft>;
+  if (others.length === 0) return <Soft>The master has only one shot, so there is no other to copy to.</Soft>;
   return (
     <>
       <Choice label="What is copied" value={what} options={WHAT} onChange={setWhat} />

@@ -286,6 +286,6 @@ describe('copies', () => {
 
   it('are not offered where there is one shot', () => {
     show(CopyPanel);
-    expect(screen.getByText(/one shot: there is none to copy to/)).toBeTruthy();
+    expect(screen.getByText(/only one shot, so there is no other to copy to/)).toBeTruthy();
   });
 });

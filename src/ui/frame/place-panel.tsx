@@ -89,7 +89,7 @@ export function PlacePanel({ tools }: { tools: FramingTools }) {
       />
       <Tool
         icon="magnet"
-        label="Snap to middle, thirds and edges"
+        label="Snap to the middle, thirds and edges"
         words="Snap"
         pressed={snaps}
         onPress={() => useBench.setState({ snaps: !snaps })}

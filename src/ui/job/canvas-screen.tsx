@@ -71,7 +71,7 @@ export function CanvasScreen() {
       </Button>
       <Soft>
         {adding
-          ? 'Pick where the new canvas goes, or its size. It follows the framings that there are.'
+          ? 'Pick where the new canvas goes, or its size. It uses the framings that you have made.'
           : 'Or change the canvas that is marked. Changing it loses nothing: cut and framing stay.'}
       </Soft>
       <View role="radiogroup" aria-label={adding ? 'New canvas' : 'Placement'} style={styles.groups}>

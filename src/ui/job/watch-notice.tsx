@@ -26,7 +26,7 @@ export function WatchNotice() {
           >
             {asked ? 'Asking the other tab…' : 'Go on with it here'}
           </Button>
-          <Button onPress={() => router.dismissTo('/')}>Leave it to that tab</Button>
+          <Button onPress={() => router.dismissTo('/')}>Leave it in that tab</Button>
         </>
       }
     >

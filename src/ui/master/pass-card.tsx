@@ -28,7 +28,7 @@ export function PassCard() {
   );
   return (
     <View style={styles.card}>
-      <Heading>What is known of it</Heading>
+      <Heading>What was found in it</Heading>
       {(pass === undefined || pass.state === 'waiting') && <Soft>Waits for its turn.</Soft>}
       {pass?.state === 'running' && (
         <>
