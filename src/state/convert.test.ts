@@ -42,7 +42,7 @@ describe('a conversion', () => {
       `GET ${convertedPath(id)}`,
       `DELETE ${conversionPath(id)}`,
     ]);
-    expect(useConvert.getState()).toEqual({ stage: null, trouble: null });
+    expect(useConvert.getState()).toMatchObject({ stage: null, trouble: null });
   });
 
   it('whose copy arrives in part keeps what is on the server', async () => {
@@ -79,7 +79,7 @@ describe('a conversion', () => {
     expect(await convertFile(film())).toBeNull();
     await settled();
     expect(asked.at(-1)).toBe(`DELETE ${conversionPath(id)}`);
-    expect(useConvert.getState()).toEqual({ stage: null, trouble: null });
+    expect(useConvert.getState()).toMatchObject({ stage: null, trouble: null });
   });
 
   it('that takes the place of another is not cleared by the end of that one', async () => {

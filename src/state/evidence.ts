@@ -13,7 +13,7 @@ import { sourceOf } from '@core/master/source';
 import { passNames } from '@core/pass/pass';
 import { storedFile, writeSmall } from '@media/store/storage';
 import { gatherEvidenceOf } from '@media/worker/tasks';
-import { keepLock } from './store/locks';
+import { alone } from './store/locks';
 
 /** What was found for following, by fingerprint. */
 export const useEvidence = create<Record<string, Evidence>>(() => ({}));
@@ -40,19 +40,14 @@ async function readStored(fingerprint: string): Promise<Evidence | null> {
   }
 }
 
-/** Adds to what is known of a master, in this tab and stored. */
-async function add(fingerprint: string, change: (evidence: Evidence) => Evidence): Promise<void> {
-  const lock = await keepLock(`gusset/evidence/${fingerprint}`, 'wait');
-  try {
-    // Another tab may have stored more meanwhile.
+/** Adds to what is known of a master, in this tab and stored; what another tab stored meanwhile stays. */
+const add = (fingerprint: string, change: (evidence: Evidence) => Evidence): Promise<void> =>
+  alone(`gusset/evidence/${fingerprint}`, async () => {
     const stored = await readStored(fingerprint);
     const next = change(stored ?? useEvidence.getState()[fingerprint] ?? noEvidence(fingerprint));
     await writeSmall('passes', passNames(fingerprint).evidence, new Blob([JSON.stringify(next)]));
     useEvidence.setState({ [fingerprint]: next });
-  } finally {
-    lock?.release();
-  }
-}
+  });
 
 const withFresh = (evidence: Evidence, span: LookedSpan): Evidence =>
   unseenParts(evidence.spans, span).length === 1 && !overlapsAny(evidence, span)
@@ -86,7 +81,8 @@ export async function lookFor(
   const total = parts.reduce((sum, part) => sum + part.out - part.in, 0);
   const lanes = shared(parts, LANES);
   const done = lanes.map(() => 0);
-  const kept: Promise<void>[] = [];
+  // One after another, as they come.
+  let keeping = Promise.resolve();
   const own = new AbortController();
   const stop = () => own.abort();
   signal.addEventListener('abort', stop);
@@ -103,7 +99,8 @@ export async function lookFor(
               total,
             );
             const { span } = progress;
-            if (span) kept.push(add(master.fingerprint, (evidence) => withFresh(evidence, span)));
+            if (!span) return;
+            keeping = keeping.then(() => add(master.fingerprint, (evidence) => withFresh(evidence, span)));
           },
           own.signal,
         ),
@@ -113,9 +110,8 @@ export async function lookFor(
     // Where one lane failed the other has nothing to look for any more.
     own.abort();
     signal.removeEventListener('abort', stop);
-    await Promise.allSettled(kept);
+    await keeping;
   }
-  await Promise.all(kept);
   return loadEvidence(master);
 }
 
