@@ -2,6 +2,7 @@ import type { PictureRect } from '../picture/size';
 import { assigned } from './assignment';
 import type { Sample, Sighting, SubjectKind, SubjectLook, Track } from './evidence';
 import { begun, corrected, predicted, smoothed, type State, type Step } from './motion-filter';
+import { joined } from './join-tracks';
 import { overlap } from './track';
 
 /** A subject that is not seen for this long, in seconds, is gone. */
@@ -177,7 +178,10 @@ export function tracksOf(samples: readonly Sample[], rate: number): Track[] {
     ended.push(...growing.filter(gone));
     growing = growing.filter((track) => !gone(track));
   }
-  return [...ended, ...growing].flatMap((track) => track.finish() ?? []);
+  return joined(
+    [...ended, ...growing].flatMap((track) => track.finish() ?? []),
+    rate,
+  );
 }
 
 /** Gives sightings to subjects, the sure ones first; returns those that belong to none. */
