@@ -59,3 +59,16 @@ export function pictureOf({ width, height, seed, camera, subject, grain }: Scene
   }
   return { width, height, data };
 }
+
+type Camera = Scene['camera'];
+/** A camera that stands, one in a hand that shakes, and one that pans by so many samples a second. */
+export const standing: Camera = () => ({ x: 0, y: 0, turn: 0, zoom: 1 });
+export const shaking: Camera = (t) => ({
+  x: 3 * Math.sin(9 * t),
+  y: 2 * Math.cos(11 * t),
+  turn: 0.4 * Math.sin(7 * t),
+  zoom: 1,
+});
+export const panning =
+  (speed: number): Camera =>
+  (t) => ({ ...standing(t), x: speed * t });

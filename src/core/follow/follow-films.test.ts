@@ -1,5 +1,5 @@
 import { highsSolver } from '../../../tests/lp-solvers';
-import { pictureOf, type Scene } from '../../../tests/moving-pictures';
+import { panning, pictureOf, type Scene, shaking, standing } from '../../../tests/moving-pictures';
 import { TALL } from '../../../tests/follow-truths';
 import { PLAIN_WISHES } from '../framing/following';
 import { windowAt } from '../framing/window';
@@ -21,27 +21,19 @@ const [WIDTH, HEIGHT] = [320, 180];
 const SECONDS = 5;
 /** Frames count thirty a second, of which every third is looked at. */
 const RATE = 30;
-const STILL = { x: 0, y: 0, turn: 0, zoom: 1 };
-const shake = (t: number) => ({
-  x: 2.5 * Math.sin(9 * t),
-  y: 2 * Math.cos(11 * t),
-  turn: 0.3 * Math.sin(7 * t),
-  zoom: 1,
-});
-const pan = (t: number) => ({ x: 14 * t, y: 0, turn: 0, zoom: 1 });
 
 /** Films with a subject that moves otherwise than the camera; sizes are shares of the height. */
 const FILMS: [name: string, size: number, more: Partial<Scene>][] = [
-  ['small, over still ground', 0.06, { camera: () => STILL }],
-  ['middling, with a hand that shakes', 0.15, { camera: shake, grain: 4 }],
-  ['large, in a pan', 0.4, { camera: pan, grain: 4 }],
-  ['middling, in a pan, back and forth', 0.2, { camera: pan, grain: 6 }],
+  ['small, over still ground', 0.06, { camera: standing }],
+  ['middling, with a hand that shakes', 0.15, { camera: shaking, grain: 4 }],
+  ['large, in a pan', 0.4, { camera: panning(14), grain: 4 }],
+  ['middling, in a pan, back and forth', 0.2, { camera: panning(14), grain: 6 }],
 ];
 
 function sceneOf(size: number, i: number, more: Partial<Scene>): Scene {
   const radius = (size * HEIGHT) / 2;
   return {
-    ...{ width: WIDTH, height: HEIGHT, seed: i + 20, grain: 0, camera: () => STILL },
+    ...{ width: WIDTH, height: HEIGHT, seed: i + 20, grain: 0, camera: standing },
     subject: (t) => ({
       x: 160 + 90 * Math.sin(0.9 * t + i),
       y: 90 + 20 * Math.sin(1.7 * t),

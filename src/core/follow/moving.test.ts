@@ -1,4 +1,4 @@
-import { pictureOf, type Scene } from '../../../tests/moving-pictures';
+import { panning, pictureOf, type Scene, shaking, standing } from '../../../tests/moving-pictures';
 import type { Grey } from '../pass/grey';
 import { cameraBetween, movedBack, STILL as NO_MOVE, thenMoved } from './camera';
 import { movingParts } from './moving';
@@ -71,17 +71,10 @@ describe('moves', () => {
 });
 
 describe('parts that move', () => {
-  const shake = (t: number) => ({
-    x: 3 * Math.sin(9 * t),
-    y: 2 * Math.cos(11 * t),
-    turn: 0.4 * Math.sin(7 * t),
-    zoom: 1,
-  });
-  const pan = (t: number) => ({ x: 30 * t, y: 0, turn: 0, zoom: 1 });
   it.each([
-    ['a still camera', () => STILL, 0],
-    ['a camera that shakes, and grain', shake, 5],
-    ['a pan, and grain', pan, 5],
+    ['a still camera', standing, 0],
+    ['a camera that shakes, and grain', shaking, 5],
+    ['a pan, and grain', panning(30), 5],
   ])('are where the subject is, with %s', (_, camera, grain) => {
     // From 5 to 40 percent of the height.
     for (const radius of [4.5, 10, 36]) {
@@ -99,7 +92,7 @@ describe('parts that move', () => {
   });
 
   it('are none where only the camera moves', () => {
-    const shot = scene({ camera: shake, grain: 4 });
+    const shot = scene({ camera: shaking, grain: 4 });
     const [before, now, after] = [0.8, 1, 1.2].map((t) => pictureOf(shot, t)) as [never, never, never];
     const area = movingPartsOf(before, now, after).reduce((sum, { box }) => sum + box.width * box.height, 0);
     expect(area).toBeLessThan(0.01);
