@@ -7,7 +7,7 @@ const LAYOUTS = ['Stacked', 'Inset', 'Banded', 'Soft backdrop', 'Turned', 'Singl
 /** Every page of the app with every panel, from the demo. */
 async function* pagesOf(visitor: Visitor): AsyncGenerator<string> {
   const { page } = visitor;
-  const settled = (name: string) => page.waitForTimeout(400).then(() => name);
+  const settled = (name: string) => page.waitForTimeout(120).then(() => name);
   yield settled('jobs, none yet');
   await visitor.openDemo();
   yield settled('job sheet');

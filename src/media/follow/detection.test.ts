@@ -42,10 +42,12 @@ beforeAll(async () => {
 /** What the model finds in a frame of the demo film. */
 async function found(frame: number): Promise<(FoundBox & { place: PictureRect })[]> {
   const box = letterboxed(16 / 9, THINGS);
-  const fit = `select=eq(n\\,${frame}),scale=${THINGS.width}:-2,pad=${THINGS.width}:${THINGS.height}:0:(oh-ih)/2`;
+  const fit = `scale=${THINGS.width}:-2,pad=${THINGS.width}:${THINGS.height}:0:(oh-ih)/2`;
   const args = [
     '-v',
     'error',
+    '-ss',
+    String(((frame + 0.5) * 1001) / 24000),
     '-i',
     FILM,
     '-vf',
