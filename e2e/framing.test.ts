@@ -30,9 +30,10 @@ async function viewOf({ page }: Visitor, name: string): Promise<Buffer> {
 
 /** The window of a canvas, in pixels of the master from its left edge. */
 async function leftOf(visitor: Visitor, canvas: string): Promise<number> {
-  const other = visitor.button(`Work on ${canvas}`);
+  const name = new RegExp(`^Work on ${canvas}`);
+  const other = visitor.button(name);
   if (await other.isVisible()) {
-    await visitor.tap('button', `Work on ${canvas}`);
+    await visitor.tap('button', name);
     // The fields speak of this canvas once its button has gone.
     await other.waitFor({ state: 'hidden' });
   }

@@ -68,11 +68,11 @@ export function ConvertOffer({ onFile }: { onFile: (file: File) => void }) {
               <Button mode="contained" onPress={() => void convert()}>
                 Convert it on the server
               </Button>
-              <Button onPress={dismissBringIn}>Leave it</Button>
+              <Button onPress={dismissBringIn}>Close</Button>
             </>
           }
         >
-          {`The server here can convert ${refused.name} to H.264, with its size, rate and timing kept. ` +
+          {`${troubleWords(trouble).todo} Or have ${refused.name} converted to H.264 by the server here, with its size, rate and timing kept. ` +
             'The file goes to that server for it, and is deleted there afterwards.'}
         </Notice>
       )}
