@@ -28,6 +28,7 @@ describe('the demo job', () => {
     await visitor.type('From left', '1202.25');
     await visitor.step('Check');
     await visitor.press('Add #upright');
+    await visitor.has('listitem', 'Required tag: pass');
     await visitor.step('Export');
     await visitor.type('Video bit rate', '8');
     await visitor.exportClip();

@@ -62,6 +62,7 @@ describe('from an edit to a post in Firefox', () => {
   it('posts it, and the outlet takes it', async () => {
     await visitor.step('Check');
     await visitor.press('Add #upright');
+    await visitor.has('listitem', 'Required tag: pass');
     await visitor.press('Say: not made for children');
     await visitor.step('Export');
     await visitor.press('Post it');

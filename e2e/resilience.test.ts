@@ -29,6 +29,7 @@ async function readyToPost(): Promise<void> {
   await visitor.bringIn(clip);
   await visitor.step('Check');
   await visitor.press('Add #upright');
+  await visitor.has('listitem', 'Required tag: pass');
   await visitor.press('Say: not made for children');
   await visitor.step('Export');
   await visitor.type('Video bit rate', '20');
