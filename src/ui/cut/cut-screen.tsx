@@ -121,7 +121,7 @@ function useCutKeys(tools: CutTools): void {
 }
 
 /** Rows that the strips and the ends of a range need below the master, and the fewest that it takes, in pixels. */
-const BELOW = { phone: 300, wide: 330 };
+const BELOW = { phone: 300, wide: 400 };
 const LEAST_ROWS = 150;
 
 /** The master as wide as the page lets it be; while an end is dragged, the two frames that meet there. */

@@ -34,7 +34,7 @@ const LEAST_ROWS = 90;
 const LEAST_WIDE = 220;
 /** Rows of the transport, and of the strip of shots and its ticks below the pictures of a wide page. */
 const TRANSPORT = 48;
-const BELOW_WIDE = 170;
+const BELOW_WIDE = 250;
 /** Rows of a card below its picture, and the most that cards take on a phone. */
 const CARD_FOOT = 40;
 const MOST_CARD = 190;
