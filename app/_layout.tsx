@@ -1,4 +1,3 @@
-import '@core/no-eval';
 import { Slot } from 'expo-router';
 import { AppShell } from '@ui/app-shell';
 

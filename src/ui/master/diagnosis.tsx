@@ -49,9 +49,13 @@ export function Diagnosis() {
             : 'Nothing is wrong so far. Bars, fields and sound are known once it was looked at.'}
         </Body>
       )}
-      {problems.map((problem) => (
-        <ProblemRow key={problem.code} problem={problem} onRepair={repair} />
-      ))}
+      {problems.length > 0 && (
+        <View role="list" aria-label="Diagnosis" style={styles.list}>
+          {problems.map((problem) => (
+            <ProblemRow key={problem.code} problem={problem} onRepair={repair} />
+          ))}
+        </View>
+      )}
       {repaired && (
         <Button mode="outlined" onPress={() => repair(NO_REPAIRS)}>
           Take all repairs back
