@@ -7,6 +7,17 @@ export interface StoredModel {
   signature?: { inputs: Record<string, { tensorShape: { dim: unknown } }> };
 }
 
+/** Bytes of a weight's numbers, by how they are kept. */
+const BYTES: Record<string, number> = { float32: 4, int32: 4, float16: 2, uint16: 2, uint8: 1, bool: 1 };
+
+/** Bytes of one of a model's weights. */
+export const weightBytes = ({
+  shape,
+  dtype,
+  quantization,
+}: StoredModel['weightsManifest'][number]['weights'][number]): number =>
+  shape.reduce((product, side) => product * side, 1) * (BYTES[quantization?.dtype ?? dtype] ?? 4);
+
 /** Sizes of enlarged maps are written among the weights, as constants of these names. */
 const ENLARGES = /up_sampling2d(?:_(\d))?\/mul$/;
 
@@ -27,15 +38,14 @@ export function reshaped(
   );
   const view = new DataView(bytes);
   let offset = 0;
-  for (const { name, shape, quantization } of model.weightsManifest.flatMap(({ weights }) => weights)) {
-    const map = ENLARGES.exec(name);
+  for (const weight of model.weightsManifest.flatMap(({ weights }) => weights)) {
+    const map = ENLARGES.exec(weight.name);
     if (map) {
       const part = 16 >> Number(map[1] ?? 0);
       view.setInt32(offset, height / part, true);
       view.setInt32(offset + 4, width / part, true);
     }
-    const count = shape.reduce((product, side) => product * side, 1);
-    offset += count * (quantization?.dtype === 'float16' ? 2 : 4);
+    offset += weightBytes(weight);
   }
   const inputs = Object.entries(model.signature?.inputs ?? {}).map(([name, input]) => [
     name,
