@@ -1,7 +1,8 @@
 /** Figures of looking at a master: the pass, its memory, stepping, and the cuts that are found. */
 import path from 'node:path';
 import { ShotFinder } from '../src/core/pass/shot-finder';
-import { type Between, makeFilm, random } from '../tests/film-maker';
+import { type Between, makeFilm } from '../tests/film-maker';
+import { random } from '../tests/random';
 import { confusion, type Score, scoreCuts, scoreDissolves } from '../tests/score';
 import { peakMemory } from './browser-memory';
 import { ffmpeg, grainyMaster, inHarness, loopedMaster, SECONDS, work } from './material';

@@ -2,7 +2,7 @@ import type { Command } from '../src/core/job/commands/commands';
 import { activeClip, type Job } from '../src/core/job/job';
 import { testFraming, testJob, testShot } from '../src/core/job/test-job';
 import { canvasOf } from '../src/core/layout/canvas';
-import { random } from './film-maker';
+import { random } from './random';
 
 const SHOTS = 200;
 const CLIPS = 12;

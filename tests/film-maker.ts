@@ -1,4 +1,5 @@
 import type { Grey } from '../src/core/pass/grey';
+import { random } from './random';
 
 /** Makes test films of natural-looking moving pictures as small grey frames, with the truth of their cuts. */
 
@@ -16,17 +17,6 @@ export interface Film {
   fades: { from: number; to: number }[];
   /** Frames of flashes and whip pans: nothing to report there. */
   traps: { kind: 'flash' | 'whip'; from: number; to: number }[];
-}
-
-/** A small repeatable source of numbers, 0…1 (mulberry32). */
-export function random(seed: number): () => number {
-  let state = seed >>> 0;
-  return () => {
-    state = (state + 0x6d2b79f5) >>> 0;
-    let t = Math.imul(state ^ (state >>> 15), 1 | state);
-    t ^= t + Math.imul(t ^ (t >>> 7), 61 | t);
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
 }
 
 const TILE = 256;

@@ -1,19 +1,14 @@
-import type { Track } from '../src/core/follow/evidence';
-import type { PictureRect } from '../src/core/picture/size';
-
-/** A generator of even numbers in 0…1, the same in every run. */
-export function evenly(seed: number): () => number {
-  let state = (seed * 7919 + 17) % 2147483647;
-  return () => (state = (state * 16807) % 2147483647) / 2147483647;
-}
+import type { LiveTrack } from '../src/core/follow/track';
+import type { LiveRect } from '../src/core/picture/size';
+import { random } from './random';
 
 /** A made-up shot with one subject, of which the truth is known. */
 export interface FollowTruth {
   name: string;
   rate: number;
   frames: number;
-  /** Where the subject is, 0…1 of the picture. */
-  boxAt(frame: number): PictureRect;
+  /** Where the subject is, 0…1 of the picture, all of which is live. */
+  boxAt(frame: number): LiveRect;
 }
 
 /** Aspect of the pictures, and of a tall canvas in them: 9:16 out of 16:9. */
@@ -58,19 +53,19 @@ export function followTruths(): FollowTruth[] {
 }
 
 /** The track that a tracker would have of a truth: samples ten times a second, with places that shake. */
-export function trackOfTruth({ frames, rate, boxAt }: FollowTruth, shake: number, seed: number): Track {
-  const random = evenly(seed);
+export function trackOfTruth({ frames, rate, boxAt }: FollowTruth, shake: number, seed: number): LiveTrack {
+  const next = random(seed);
   const points = [];
   for (let frame = 0; frame < frames; frame += rate / 10) {
     const box = boxAt(frame);
-    const off = () => (random() - 0.5) * 2 * shake;
+    const off = () => (next() - 0.5) * 2 * shake;
     points.push({
       frame,
       confidence: 0.6,
       box: { ...box, x: box.x + off() * box.width, y: box.y + off() * box.height },
     });
   }
-  return { kind: 'thing', points, look: null };
+  return { kind: 'thing', points };
 }
 
 /** How a window's path serves a truth: frames with the whole subject inside, and how much the path jerks. */
@@ -106,7 +101,7 @@ export function servedBy(
 }
 
 /** Middles of windows by simple means, held inside the picture: what following has to be better than. */
-export function simpleWays(track: Track, { rate, frames }: FollowTruth, width: number) {
+export function simpleWays(track: LiveTrack, { rate, frames }: FollowTruth, width: number) {
   const middles = track.points.map(({ box }) => box.x + box.width / 2);
   const held = (middle: number) => Math.min(1 - width / 2, Math.max(width / 2, middle));
   const mean = (values: number[]) => values.reduce((sum, value) => sum + value, 0) / values.length;

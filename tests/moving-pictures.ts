@@ -1,12 +1,12 @@
 import type { Grey } from '../src/core/pass/grey';
-import { evenly } from './follow-truths';
+import { random } from './random';
 
 /** A textured ground larger than the picture, as layers of smooth noise. */
 function ground(width: number, height: number, seed: number): (x: number, y: number) => number {
   const layers = [48, 20, 9].map((cell, layer) => {
-    const random = evenly(seed * 10 + layer);
+    const next = random(seed * 10 + layer);
     const [across, down] = [Math.ceil(width / cell) + 8, Math.ceil(height / cell) + 8];
-    const values = Float32Array.from({ length: across * down }, () => random());
+    const values = Float32Array.from({ length: across * down }, () => next());
     return { cell, across, down, values, height: [60, 40, 25][layer] as number };
   });
   return (x, y) =>
@@ -39,7 +39,7 @@ export interface Scene {
 /** The picture of a scene at a time. */
 export function pictureOf({ width, height, seed, camera, subject, grain }: Scene, seconds: number): Grey {
   const level = ground(width * 1.6, height * 1.6, seed);
-  const random = evenly(Math.round(seconds * 1000) + 5);
+  const next = random(Math.round(seconds * 1000) + 5);
   const { x: panX, y: panY, turn, zoom } = camera(seconds);
   const [cos, sin] = [Math.cos((turn * Math.PI) / 180) / zoom, Math.sin((turn * Math.PI) / 180) / zoom];
   const place = subject(seconds);
@@ -53,7 +53,7 @@ export function pictureOf({ width, height, seed, camera, subject, grain }: Scene
         if (Math.hypot(dx, dy) < place.radius)
           value = 205 + 30 * Math.sin((dx + dy) / Math.max(2, place.radius / 3));
       }
-      const noise = (random() + random() + random() - 1.5) * 2 * grain;
+      const noise = (next() + next() + next() - 1.5) * 2 * grain;
       data[y * width + x] = Math.min(255, Math.max(0, value + noise));
     }
   }

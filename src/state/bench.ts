@@ -22,7 +22,7 @@ interface BenchState {
   wishes: Wishes;
   /** The next box that is drawn on the master is followed. */
   boxing: boolean;
-  /** Shots in which the person said whom to follow. */
+  /** Framings for which the person said whom to follow, by job, shot, track and owner. */
   chosen: readonly string[];
 }
 

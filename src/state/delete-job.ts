@@ -1,5 +1,7 @@
 import { deleteStored, deleteStoredFrom } from '@media/store/storage';
+import { forgetEvidence } from './evidence';
 import { cancelExport, storedName } from './exports';
+import { endFollowing } from './follow';
 import { removeJob, useJobs } from './jobs';
 import { forgetPass } from './passes';
 import { forgetStills } from './stills';
@@ -8,6 +10,7 @@ import { forgetStills } from './stills';
 export async function deleteWholeJob(id: string): Promise<void> {
   const listed = useJobs.getState().listed[id];
   if (!listed) return;
+  await endFollowing(id);
   for (const record of listed.exports) {
     cancelExport(record.id);
     await deleteStored('exports', storedName(record.id));
@@ -19,6 +22,7 @@ export async function deleteWholeJob(id: string): Promise<void> {
 
 /** Lets the bytes of a job's master go, and keeps the work: the same file is asked for when it is wanted again. */
 export async function letMasterGo(id: string, fingerprint: string): Promise<void> {
+  await endFollowing(id);
   if (!isUsed(fingerprint, id)) await forgetMaster(fingerprint);
 }
 
@@ -36,6 +40,7 @@ export async function forgetMaster(fingerprint: string): Promise<void> {
   // What was being made of it may have been written meanwhile.
   await ended;
   await deleteBytes(fingerprint);
+  forgetEvidence(fingerprint);
 }
 
 async function deleteBytes(fingerprint: string): Promise<void> {

@@ -6,6 +6,7 @@ import {
   noEvidence,
   type Track,
   unseenParts,
+  withDrawn,
   withSpan,
 } from '@core/follow/evidence';
 import type { Master } from '@core/master/master';
@@ -49,16 +50,25 @@ const add = (fingerprint: string, change: (evidence: Evidence) => Evidence): Pro
     useEvidence.setState({ [fingerprint]: next });
   });
 
+/** With a span, unless another tab looked there meanwhile. */
 const withFresh = (evidence: Evidence, span: LookedSpan): Evidence =>
-  unseenParts(evidence.spans, span).length === 1 && !overlapsAny(evidence, span)
-    ? withSpan(evidence, span)
-    : evidence;
-const overlapsAny = ({ spans }: Evidence, { in: first, out }: LookedSpan): boolean =>
-  spans.some((span) => span.in < out && span.out > first);
+  evidence.spans.some((known) => known.in < span.out && known.out > span.in)
+    ? evidence
+    : withSpan(evidence, span);
 
-/** Keeps what was followed from a box that a person drew. */
-export const keepDrawn = ({ fingerprint }: Pick<Master, 'fingerprint'>, track: Track): Promise<void> =>
-  add(fingerprint, (evidence) => ({ ...evidence, drawn: [...evidence.drawn, track] }));
+/** Keeps what was followed from a box that a person drew in a shot. @param range of that, at the master's own rate. */
+export const keepDrawn = (
+  { fingerprint }: Pick<Master, 'fingerprint'>,
+  track: Track,
+  range: { in: number; out: number },
+): Promise<void> => add(fingerprint, (evidence) => withDrawn(evidence, track, range));
+
+/** Forgets what is known of a master that is deleted. */
+export const forgetEvidence = (fingerprint: string): void =>
+  useEvidence.setState((all) => {
+    const { [fingerprint]: _gone, ...rest } = all;
+    return rest;
+  }, true);
 
 /** Workers that look side by side. */
 const LANES = 2;
@@ -76,7 +86,8 @@ export async function lookFor(
   onFrames: (done: number, total: number) => void,
   signal: AbortSignal,
 ): Promise<Evidence> {
-  const { spans } = await loadEvidence(master);
+  // What another tab found counts too.
+  const { spans } = (await readStored(master.fingerprint)) ?? (await loadEvidence(master));
   const parts = ranges.flatMap((range) => unseenParts(spans, range));
   const total = parts.reduce((sum, part) => sum + part.out - part.in, 0);
   const lanes = shared(parts, LANES);
@@ -112,7 +123,9 @@ export async function lookFor(
     signal.removeEventListener('abort', stop);
     await keeping;
   }
-  return loadEvidence(master);
+  const found = (await readStored(master.fingerprint)) ?? (await loadEvidence(master));
+  useEvidence.setState({ [master.fingerprint]: found });
+  return found;
 }
 
 /** Ranges shared out so that each lane has about as much to look at. */

@@ -1,4 +1,4 @@
-import type { Track } from '@core/follow/evidence';
+import { noEvidence, type Track } from '@core/follow/evidence';
 import type { Followed, FollowTask } from '@core/follow/solve';
 import { PLAIN_WISHES } from '@core/framing/following';
 import { shotsOf } from '@core/cut/master-shots';
@@ -6,7 +6,7 @@ import { sourceIn } from '@core/job/job';
 import { testJob, TEST_MASTER } from '@core/job/test-job';
 import { TroubleError } from '@core/trouble/trouble';
 import { lookFor, useEvidence } from './evidence';
-import { followDrawn, followFramings, stopFollowing, useFollow } from './follow';
+import { followDrawn, followFramings, noteKey, stopFollowing, useFollow } from './follow';
 import { addJob, dispatch, NO_JOBS, undo, useJobs } from './jobs';
 
 type Range = { in: number; out: number };
@@ -16,8 +16,10 @@ interface Looked {
 }
 const mockLooks: Looked[] = [];
 let mockTracks: Track[] = [];
-let mockPaths: (shots: FollowTask[]) => Promise<Followed[]>;
+let mockPaths: (shots: FollowTask[]) => Promise<(Followed | null)[]>;
+let mockFull = false;
 const mockFiles = new Map<string, string>();
+const mockFullError = () => new TroubleError('storage-full', { need: 1, free: 0 });
 const mockTextOf = (blob: Blob) =>
   new Promise<string>((resolve) => {
     const reader = new FileReader();
@@ -41,6 +43,7 @@ jest.mock('@media/store/storage', () => ({
     return Promise.resolve(text === undefined ? null : { text: () => Promise.resolve(text) });
   },
   writeSmall: async (_folder: string, name: string, blob: Blob) => {
+    if (mockFull) throw mockFullError();
     mockFiles.set(name, await mockTextOf(blob));
   },
 }));
@@ -70,6 +73,7 @@ const NOTHING = () => undefined;
 beforeEach(() => {
   mockLooks.length = 0;
   mockFiles.clear();
+  mockFull = false;
   mockTracks = [track];
   mockPaths = (shots) => Promise.resolve(shots.map(path));
   useEvidence.setState({}, true);
@@ -122,7 +126,9 @@ describe('following', () => {
     mockTracks = [];
     await followFramings(job.id, [to], PLAIN_WISHES);
     expect(framings()).toEqual([]);
-    expect(useFollow.getState().notes[shot!.id]).toBe('nothing');
+    expect(useFollow.getState().notes[noteKey(job.id, shot!)]).toBe('nothing');
+    // Another job of the same master has shots of the same names.
+    expect(useFollow.getState().notes[noteKey('another', shot!)]).toBeUndefined();
   });
 
   it('leaves alone what a person changed while the path was sought', async () => {
@@ -151,6 +157,41 @@ describe('following', () => {
     await following;
     expect(useFollow.getState()).toMatchObject({ runs: {}, troubles: {} });
     expect(framings()).toEqual([]);
+  });
+
+  it('says which shot has no path, and follows the others', async () => {
+    mockPaths = (shots) => Promise.resolve(shots.map(() => null));
+    await followFramings(job.id, [to], PLAIN_WISHES);
+    expect(useFollow.getState().notes[noteKey(job.id, shot!)]).toBe('no-path');
+    expect(framings()).toEqual([]);
+  });
+
+  it('is not broken off by another tap while it goes on', async () => {
+    let found: () => void = NOTHING;
+    mockPaths = (shots) => new Promise((resolve) => (found = () => resolve(shots.map(path))));
+    const following = followFramings(job.id, [to], PLAIN_WISHES);
+    while (found === NOTHING) await new Promise((resolve) => setTimeout(resolve, 1));
+    await followFramings(job.id, [to], { ...PLAIN_WISHES, still: 'close' });
+    found();
+    await following;
+    expect(framings()).toMatchObject([{ following: { wishes: { still: 'calm' } } }]);
+  });
+
+  it('of a master that another tab has looked at meanwhile looks at nothing twice', async () => {
+    await lookFor(master!, [{ in: 0, out: 100 }], NOTHING, new AbortController().signal);
+    // What this tab knew before.
+    useEvidence.setState({ [master!.fingerprint]: noEvidence(master!.fingerprint) });
+    mockLooks.length = 0;
+    const { spans } = await lookFor(master!, [{ in: 0, out: 100 }], NOTHING, new AbortController().signal);
+    expect(mockLooks).toEqual([]);
+    expect(spans).toHaveLength(1);
+  });
+
+  it('that finds no room for what was found says so', async () => {
+    mockFull = true;
+    await followFramings(job.id, [to], PLAIN_WISHES);
+    expect(useFollow.getState().troubles[job.id]).toMatchObject({ code: 'storage-full' });
+    expect(useFollow.getState().runs).toEqual({});
   });
 
   it('follows a drawn box, and keeps its track with the master', async () => {

@@ -5,6 +5,7 @@ import { isDivided, type Subject } from '@core/follow/subjects';
 import type { Wishes } from '@core/framing/following';
 import type { Framing } from '@core/framing/framing';
 import {
+  boxInFile,
   fileRange,
   followedSubjects,
   followTask,
@@ -32,13 +33,13 @@ interface FollowRun {
 }
 
 /** Why a shot is not followed, or what is to be said of how it is. */
-export type FollowNote = 'nothing' | 'alike' | 'no-window';
+export type FollowNote = 'nothing' | 'alike' | 'no-window' | 'no-path';
 
 interface FollowState {
   /** By job. */
   runs: Record<string, FollowRun>;
   troubles: Record<string, Trouble>;
-  /** By shot, of the last time that it was tried. */
+  /** By {@link noteKey}, of the last time that the shot was tried. */
   notes: Record<string, FollowNote>;
 }
 
@@ -47,9 +48,15 @@ export const useFollow = create<FollowState>(() => ({ runs: {}, troubles: {}, no
 /** Before so many seconds the time left is no more than a guess. */
 const SETTLES = 3;
 
+/** Two jobs of one master have shots of the same names. */
+export const noteKey = (jobId: string, shot: Pick<Shot, 'id'>): string => `${jobId} ${shot.id}`;
+
 const queue = new TaskQueue();
 
 export const stopFollowing = (jobId: string): void => queue.cancel(jobId);
+
+/** Stops it, and resolves once nothing more is found. */
+export const endFollowing = (jobId: string): Promise<void> => queue.cancelled(jobId);
 
 const jobNow = (id: string): Job => {
   const job = useJobs.getState().files[id]?.job;
@@ -57,7 +64,7 @@ const jobNow = (id: string): Job => {
   return job;
 };
 
-/** Runs something as the job's one task of following, with its progress in the store. */
+/** Runs something as the job's one task of following, with its progress in the store; while one runs nothing else does. */
 async function follow(
   id: string,
   run: (
@@ -65,6 +72,7 @@ async function follow(
     signal: AbortSignal,
   ) => Promise<void>,
 ): Promise<void> {
+  if (useFollow.getState().runs[id]) return;
   let began = performance.now();
   let stage: FollowRun['stage'] | null = null;
   const tell = (next: FollowRun['stage'], done: number, total: number) => {
@@ -83,7 +91,6 @@ async function follow(
     clean: () => Promise.resolve(),
     trouble: (error) => troubleOf(error, 'worker-ended', { detail: String(error) }),
   });
-  if (queue.has(id)) return;
   useFollow.setState(({ runs, troubles }) => {
     const { [id]: _run, ...others } = runs;
     return {
@@ -141,10 +148,10 @@ export function followDrawn(
     const drawnAt = Math.min(range.out - 1, range.in + Math.round(share * (range.out - range.in)));
     await loadEvidence(master);
     const track = await followDrawnBox(
-      { source: sourceOf(master), ...range, frame: drawnAt, box },
+      { source: sourceOf(master), ...range, frame: drawnAt, box: boxInFile(job, to.shot, box) },
       { signal, onProgress: ({ done, total }) => tell('box', done, total) },
     );
-    await keepDrawn(master, track);
+    await keepDrawn(master, track, range);
     const isDrawn: Choose = (subjects) => subjects.filter((subject) => sameTrack(subject, track.points));
     await solve(id, [to], wishes, isDrawn, (done, total) => tell('path', done, total), signal);
   });
@@ -183,7 +190,7 @@ async function solve(
     const before = framingToFollow(job, to);
     const subjects = choose(known, before);
     const task = followTask(job, to, subjects, wishes);
-    notes[to.shot.id] =
+    notes[noteKey(id, to.shot)] =
       subjects.length === 0 ? 'nothing' : !task ? 'no-window' : isDivided(known) ? 'alike' : undefined;
     return task ? [{ to, subjects, task, before }] : [];
   });
@@ -195,6 +202,7 @@ async function solve(
   const now = jobNow(id);
   const found = wanted.flatMap(({ to, subjects, before }, i) => {
     const path = paths[i];
+    if (!path) notes[noteKey(id, to.shot)] = 'no-path';
     // What was changed by hand meanwhile stays as it is.
     if (!path || !same(framingToFollow(now, to), before)) return [];
     return [framingFollowed(now, to, path, { subjects, wishes })];

@@ -1,6 +1,7 @@
 import { activeClip, sourcesIn, type Work } from '../job/job';
 import { shotsOf } from '../cut/master-shots';
 import type { Shot } from '../cut/shot';
+import { drawnFraming, type Framing } from '../framing/framing';
 import { coverageOf } from '../proof/coverage';
 import { enlargedByShot } from '../render/enlarged';
 import { shortHash } from '../figures/short-hash';
@@ -29,7 +30,8 @@ export interface ShotState {
  * what they are drawn on. Two with the same look the same, so a tick is void once any of it changes.
  */
 export function lookSignature({ edit }: Pick<Work, 'edit'>, shot: Shot): string {
-  const of = (framings: { shot: string }[]) => framings.filter((framing) => framing.shot === shot.id);
+  const of = (framings: readonly Framing[]) =>
+    framings.filter((framing) => framing.shot === shot.id).map(drawnFraming);
   const { canvases } = activeClip(edit);
   const drawn = canvases.map(({ width, height, layout, detached }) => [width, height, layout, of(detached)]);
   const { master, in: first, out, live } = shot;

@@ -1,3 +1,4 @@
+import { median } from '../figures/median';
 import { clamp } from '../picture/size';
 import { type LinearProgram, priceDistance, type SolveProgram, variable } from './linear-program';
 
@@ -67,12 +68,8 @@ export function stillPlace(task: AxisTask): number | null {
     most = Math.min(most, middle);
   }
   if (least > most + EQUAL) return null;
-  const best = task.target.filter((target) => target !== null).sort((a, b) => a - b);
-  const median =
-    best.length > 0
-      ? ((best[(best.length - 1) >> 1] as number) + (best[best.length >> 1] as number)) / 2
-      : 0.5;
-  return clamp(median, least, Math.max(least, most));
+  const best = task.target.filter((target) => target !== null);
+  return clamp(best.length > 0 ? median(best) : 0.5, least, Math.max(least, most));
 }
 
 /**

@@ -1,3 +1,4 @@
+import { median } from '../figures/median';
 import { type Grey, shrunk } from '../pass/grey';
 
 /**
@@ -209,11 +210,6 @@ function fitted(votes: readonly Vote[], weights: readonly number[]): CameraMove 
   if (size < 1) return null;
   const [a, b] = [along / size, across / size];
   return { a, b, dx: tx - (a * mx - b * my), dy: ty - (b * mx + a * my) };
-}
-
-function median(values: number[]): number {
-  const sorted = [...values].sort((a, b) => a - b);
-  return sorted[sorted.length >> 1] ?? 0;
 }
 
 /**

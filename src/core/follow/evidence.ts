@@ -100,6 +100,19 @@ export function withSpan(evidence: Evidence, span: LookedSpan): Evidence {
   return { ...evidence, spans: [...evidence.spans, span].sort((a, b) => a.in - b.in) };
 }
 
+/** So many boxes that were drawn in one shot are kept, the latest. */
+const MOST_DRAWN = 3;
+
+/** Evidence with what was followed from a drawn box. @param range of its shot, at the master's own rate. */
+export function withDrawn(evidence: Evidence, track: Track, range: { in: number; out: number }): Evidence {
+  const isIn = ({ points }: Track) => points.some(({ frame }) => frame >= range.in && frame < range.out);
+  const before = evidence.drawn.filter(isIn).slice(1 - MOST_DRAWN);
+  return {
+    ...evidence,
+    drawn: [...evidence.drawn.filter((drawn) => !isIn(drawn) || before.includes(drawn)), track],
+  };
+}
+
 /** A subject that is there for less than this share of a shot does not count. */
 const LEAST_SHARE = 0.3;
 

@@ -9,6 +9,7 @@ import type { LinearProgram, SolveProgram } from './linear-program';
 import { movingParts } from './moving';
 import { followShot } from './solve';
 import { subjectsOf } from './subjects';
+import type { LiveTrack } from './track';
 import { tracksOf } from './tracks';
 
 let solve: SolveProgram;
@@ -76,7 +77,9 @@ it.each(FILMS.map((film, i) => [film[0], i] as const))(
     const { keyframes } = followShot(
       {
         ...{ in: 0, out, rate: RATE, panes: [{ canvas: 'tall', ...TALL, pixels: 1080 }] },
-        ...{ subjects: [subject!.track], pins: [], wishes: PLAIN_WISHES, zoom: 1, tilt: 0, mostZoom: 2 },
+        // All of the picture is live.
+        subjects: [subject!.track as LiveTrack],
+        ...{ pins: [], wishes: PLAIN_WISHES, zoom: 1, tilt: 0, mostZoom: 2 },
       },
       solve,
     );

@@ -1,4 +1,6 @@
-import type { SubjectLook, Track, TrackPoint } from './evidence';
+import { median } from '../figures/median';
+import type { Track, TrackPoint } from './evidence';
+import { unlikeness } from './track';
 
 /** What stands still for a moment is not seen to move: so long a gap, in seconds, is bridged. */
 const MOST_GAP = 2;
@@ -35,7 +37,7 @@ function distance(a: Track, b: Track, rate: number): number {
   if (gap <= 0 || gap > MOST_GAP) return Infinity;
   const growth = Math.sqrt(usualArea(b.points.slice(0, NEAR)) / usualArea(a.points.slice(-NEAR)));
   if (growth > MOST_GROWTH || growth < 1 / MOST_GROWTH) return Infinity;
-  if (a.look && b.look && unlike(a.look, b.look) > MOST_UNLIKE) return Infinity;
+  if (a.look && b.look && unlikeness(a.look, b.look) > MOST_UNLIKE) return Infinity;
   const along = (axis: 'x' | 'y', extent: 'width' | 'height') => {
     const size = Math.max(
       ...[...a.points.slice(-NEAR), ...b.points.slice(0, NEAR)].map(({ box }) => box[extent]),
@@ -49,12 +51,8 @@ function distance(a: Track, b: Track, rate: number): number {
 
 /** What slows down is seen in pieces: its size is that of several samples, the median. */
 const NEAR = 11;
-function usualArea(points: readonly TrackPoint[]): number {
-  const areas = points.map(({ box }) => box.width * box.height).sort((a, b) => a - b);
-  return areas[areas.length >> 1] ?? 0;
-}
-const unlike = (a: SubjectLook, b: SubjectLook): number =>
-  a.reduce((sum, level, i) => sum + Math.abs(level - (b[i] as number)), 0) / a.length;
+const usualArea = (points: readonly TrackPoint[]): number =>
+  median(points.map(({ box }) => box.width * box.height));
 
 /** Two tracks as one; between them nothing was seen. */
 function bridged(a: Track, b: Track): Track {

@@ -6,7 +6,7 @@ import { type Keyframe, keyframeAt } from '../framing/framing';
 import { windowAt } from '../framing/window';
 import type { SolveProgram } from './linear-program';
 import { type FollowTask, followShot } from './solve';
-import type { Track } from './evidence';
+import type { LiveTrack } from './track';
 
 let solve: SolveProgram;
 beforeAll(async () => {
@@ -14,7 +14,7 @@ beforeAll(async () => {
 });
 
 const PANE = { canvas: 'tall', ...TALL, pixels: 1080 };
-const taskOf = (subjects: Track[], more: Partial<FollowTask> = {}): FollowTask => ({
+const taskOf = (subjects: LiveTrack[], more: Partial<FollowTask> = {}): FollowTask => ({
   ...{ in: 0, out: 300, rate: 30, panes: [PANE], subjects, pins: [] },
   ...{ wishes: PLAIN_WISHES, zoom: 1, tilt: 0, mostZoom: 2 },
   ...more,
@@ -25,9 +25,8 @@ const middleOf = (keyframes: Keyframe[], frame: number, pane = 9 / 16): number =
   return x + width / 2;
 };
 /** A subject that goes on a straight way, 0…1 across in so many frames. */
-const walker = (from: number, to: number, frames = 300, width = 0.08): Track => ({
+const walker = (from: number, to: number, frames = 300, width = 0.08): LiveTrack => ({
   kind: 'thing',
-  look: null,
   points: Array.from({ length: frames / 3 }, (_, i) => ({
     frame: i * 3,
     confidence: 0.7,

@@ -3,11 +3,12 @@ import type { Doubt, Stillness, Wishes } from '../framing/following';
 import { type Keyframe, keyframeAt, LEAST_ZOOM, MOST_ZOOM, type Point } from '../framing/framing';
 import { clamp, type Rect } from '../picture/size';
 import { axisPath, type AxisTask } from './axis-path';
-import { sampleStep, type Track } from './evidence';
+import { sampleStep } from './evidence';
 import { leadOf } from './lead';
 import type { SolveProgram } from './linear-program';
 import { type PathPoint, simplified } from './simplify';
 import { type Wanted, wantedAt } from './subject-boxes';
+import type { LiveTrack } from './track';
 
 /** A pane that shows a shot's framing: its window at zoom 1, 0…1 of the live area, and its width in canvas pixels. */
 export interface FollowPane {
@@ -25,7 +26,7 @@ export interface FollowTask {
   rate: number;
   panes: readonly FollowPane[];
   /** The preferred one first; frames at that rate, boxes 0…1 of the live area. */
-  subjects: readonly Track[];
+  subjects: readonly LiveTrack[];
   /** Keyframes that a person set: the path goes through them. */
   pins: readonly Keyframe[];
   wishes: Wishes;
@@ -246,8 +247,8 @@ function keyframesOf(task: FollowTask, places: readonly Place[], room: Room, tol
   const near = (frame: number) =>
     pins.some((pin) => pin.frame !== frame && Math.abs(pin.frame - frame) < sampleStep(rate));
   const pinned = (frame: number) => pins.find((pin) => pin.frame === frame);
-  const inShot = endedAt(places, task.out - 1);
-  const found = inShot.filter(({ frame }) => !near(frame) && !pinned(frame)).map(pointOf);
+  const ended = endedAt(places, task.out - 1);
+  const found = ended.filter(({ frame }) => !near(frame) && !pinned(frame)).map(pointOf);
   const points = [
     ...found,
     ...pins.map((pin) => ({ ...pointOf(placeOf(pin, room)), pin: { ease: pin.ease } })),
@@ -261,7 +262,7 @@ function keyframesOf(task: FollowTask, places: readonly Place[], room: Room, tol
 
   function keyframeOf(point: PathPoint, ease: Ease): Keyframe {
     const [x, y, zoom] = point.values as [number, number, number];
-    const { seat } = inShot.find((place) => place.frame === point.frame) as Place;
+    const { seat } = ended.find((place) => place.frame === point.frame) as Place;
     const focus = {
       x: clamp(x + ((seat.x - 0.5) * room.width) / zoom, 0, 1),
       y: clamp(y + ((seat.y - 0.5) * room.height) / zoom, 0, 1),

@@ -1,6 +1,6 @@
 import type { Rect } from '../picture/size';
-import type { SubjectKind, Track } from './evidence';
-import { trackAt } from './track';
+import type { SubjectKind } from './evidence';
+import { type LiveTrack, trackAt } from './track';
 
 /** Where a followed subject is at one step. */
 interface Seen {
@@ -48,7 +48,7 @@ function around(boxes: readonly Rect[]): Rect {
  * @param reach frames by which samples are apart: so far a subject reaches past its first and last.
  */
 export function wantedAt(
-  subjects: readonly Track[],
+  subjects: readonly LiveTrack[],
   frames: readonly number[],
   room: { width: number; height: number },
   reach: number,

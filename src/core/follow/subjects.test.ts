@@ -6,6 +6,7 @@ import {
   noEvidence,
   type Track,
   unseenParts,
+  withDrawn,
   withSpan,
 } from './evidence';
 import { isDivided, subjectAt, subjectsOf } from './subjects';
@@ -111,6 +112,17 @@ describe('evidence', () => {
   it('is stored and read again', () => {
     const found = evidence([trackOf('person')], [trackOf('drawn')]);
     expect(evidenceSchema.parse(JSON.parse(JSON.stringify(found)))).toEqual(found);
+  });
+});
+
+describe('drawn boxes', () => {
+  it('are kept for each shot, the latest three', () => {
+    const range = { in: 0, out: 250 };
+    const drawn = [0.1, 0.2, 0.3, 0.4].map((x) => trackOf('drawn', { x }));
+    const elsewhere = trackOf('drawn', { from: 300, to: 400 });
+    const start: Evidence = { ...noEvidence('f'), drawn: [elsewhere] };
+    const found = drawn.reduce((all, track) => withDrawn(all, track, range), start);
+    expect(found.drawn).toEqual([elsewhere, ...drawn.slice(1)]);
   });
 });
 

@@ -1,14 +1,10 @@
+import { random } from '../../../tests/random';
 import type { PictureRect } from '../picture/size';
 import type { Sample, Sighting } from './evidence';
 import { coveredBy, overlap, trackAt } from './track';
 import { tracksOf } from './tracks';
 
 const RATE = 25;
-/** A generator of even numbers in 0…1, the same in every run. */
-function evenly(seed: number): () => number {
-  let state = seed;
-  return () => (state = (state * 16807) % 2147483647) / 2147483647;
-}
 const boxAround = (x: number, y: number, size: number): PictureRect => ({
   ...{ x: x - size / 2, y: y - size / 2, width: size, height: size },
 });
@@ -20,15 +16,15 @@ interface Actor {
 }
 
 /** What a detector would see of some actors five times a second, with places that shake and misses. */
-function samplesOf(actors: readonly Actor[], seconds: number, random: () => number, missing = 0.1): Sample[] {
+function samplesOf(actors: readonly Actor[], seconds: number, next: () => number, missing = 0.1): Sample[] {
   return Array.from({ length: Math.floor(seconds * 5) }, (_, n) => {
     const seen = actors.flatMap(({ at, look }): Sighting[] => {
       const place = at(n / 5);
-      if (!place || random() < missing) return [];
-      const shaken = () => (random() - 0.5) * 0.1 * place.size;
-      const box = boxAround(place.x + shaken(), place.y + shaken(), place.size * (0.95 + 0.1 * random()));
-      const levels = look.map((level) => level + (random() - 0.5) * 12);
-      return [{ kind: 'person', confidence: 0.4 + 0.4 * random(), box, look: levels }];
+      if (!place || next() < missing) return [];
+      const shaken = () => (next() - 0.5) * 0.1 * place.size;
+      const box = boxAround(place.x + shaken(), place.y + shaken(), place.size * (0.95 + 0.1 * next()));
+      const levels = look.map((level) => level + (next() - 0.5) * 12);
+      return [{ kind: 'person', confidence: 0.4 + 0.4 * next(), box, look: levels }];
     });
     return { frame: n * 5, detected: true, seen };
   });
@@ -43,7 +39,7 @@ describe('tracks of subjects', () => {
       look: RED,
       at: (t) => ({ x: 0.1 + 0.1 * t, y: 0.5 + 0.1 * Math.sin(t), size: 0.15 }),
     };
-    const [track, ...others] = tracksOf(samplesOf([actor], 8, evenly(3), 0.2), RATE);
+    const [track, ...others] = tracksOf(samplesOf([actor], 8, random(3), 0.2), RATE);
     expect(others).toEqual([]);
     for (let frame = 20; frame < 180; frame += 7) {
       const truth = actor.at(frame / RATE)!;
@@ -58,7 +54,7 @@ describe('tracks of subjects', () => {
       look: RED,
       at: (t) => (t > 3 && t < 4 ? null : { x: 0.1 + 0.1 * t, y: 0.5, size: 0.12 }),
     };
-    const tracks = tracksOf(samplesOf([actor], 8, evenly(5), 0), RATE);
+    const tracks = tracksOf(samplesOf([actor], 8, random(5), 0), RATE);
     expect(tracks).toHaveLength(1);
     expect(trackAt(tracks[0]!, 3.6 * RATE)).toMatchObject({ confidence: 0 });
     expect(trackAt(tracks[0]!, 3.6 * RATE)!.box.x).toBeCloseTo(0.1 + 0.36 - 0.06, 1);
@@ -70,20 +66,20 @@ describe('tracks of subjects', () => {
       look: RED,
       at: (t) => (t > 3 && t < 6 ? null : { x: 0.3, y: 0.5, size: 0.12 }),
     };
-    expect(tracksOf(samplesOf([actor], 9, evenly(5), 0), RATE)).toHaveLength(2);
+    expect(tracksOf(samplesOf([actor], 9, random(5), 0), RATE)).toHaveLength(2);
   });
 
   it('take no two subjects for each other where they cross, in 95 of 100 crossings', () => {
     let kept = 0;
     for (let n = 0; n < 100; n++) {
-      const random = evenly(n + 11);
-      const [speed, size] = [0.08 + 0.12 * random(), 0.08 + 0.14 * random()];
-      const meet = 2 + random();
+      const next = random(n + 11);
+      const [speed, size] = [0.08 + 0.12 * next(), 0.08 + 0.14 * next()];
+      const meet = 2 + next();
       // The one behind hides while more than half of it is covered.
       const front: Actor = { look: RED, at: (t) => ({ x: 0.5 + speed * (t - meet), y: 0.5, size }) };
-      const tilt = (random() - 0.5) * 0.06;
+      const tilt = (next() - 0.5) * 0.06;
       const back: Actor = {
-        look: random() < 0.5 ? BLUE : RED,
+        look: next() < 0.5 ? BLUE : RED,
         at: (t) => {
           const place = { x: 0.5 - speed * (t - meet), y: 0.5 + tilt * (t - meet), size: size * 0.95 };
           const other = front.at(t)!;
@@ -94,7 +90,7 @@ describe('tracks of subjects', () => {
           return hidden > 0.5 ? null : place;
         },
       };
-      const tracks = tracksOf(samplesOf([front, back], 5, random), RATE);
+      const tracks = tracksOf(samplesOf([front, back], 5, next), RATE);
       const ends = [front, back].map((actor) =>
         [0.6, 4.2].map((t) => {
           const truth = actor.at(t)!;
@@ -117,7 +113,7 @@ describe('tracks of subjects', () => {
         at: (t) => ({ x: 0.5 - way * 0.35 + way * 0.1 * t, y: 0.15 + 0.1 * i, size: 0.08 }),
       };
     });
-    const tracks = tracksOf(samplesOf(crowd, 7, evenly(2)), RATE);
+    const tracks = tracksOf(samplesOf(crowd, 7, random(2)), RATE);
     const whole = tracks.filter(({ points }) => points.length > 28);
     expect(whole).toHaveLength(8);
   });

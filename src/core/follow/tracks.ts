@@ -3,7 +3,7 @@ import { assigned } from './assignment';
 import type { Sample, Sighting, SubjectKind, SubjectLook, Track } from './evidence';
 import { begun, corrected, predicted, smoothed, type State, type Step } from './motion-filter';
 import { joined } from './join-tracks';
-import { overlap } from './track';
+import { overlap, unlikeness } from './track';
 
 /** A subject that is not seen for this long, in seconds, is gone. */
 const HOLD = 1.6;
@@ -105,7 +105,7 @@ class Growing {
     };
     const { width, height } = this.last;
     const growth = Math.log((place.width * place.height) / (width * height)) / 2;
-    const colour = this.look && look ? meanDifference(this.look, look) * COLOUR_PRICE : 0;
+    const colour = this.look && look ? unlikeness(this.look, look) * COLOUR_PRICE : 0;
     const other = kind === this.kind ? 0 : KIND_PRICE;
     const cost = off('x') + off('y') + (growth / GROWTH) ** 2 + colour + other;
     return cost < GATE ? cost : Infinity;
@@ -151,9 +151,6 @@ class Growing {
     return { kind: this.kind, points, look: this.look };
   }
 }
-
-const meanDifference = (a: SubjectLook, b: SubjectLook): number =>
-  a.reduce((sum, level, i) => sum + Math.abs(level - (b[i] as number)), 0) / a.length;
 
 /**
  * The subjects of one shot: sightings joined over time, each sample's by the cheapest assignment to where a filter of

@@ -52,6 +52,13 @@ const MIDDLE: Point = { x: 0.5, y: 0.5 };
 /** The values of a framing that nobody has touched: the middle of the picture, as wide as fills. */
 export const PLAIN_VALUES: Values = { focus: MIDDLE, seat: MIDDLE, zoom: LEAST_ZOOM, tilt: 0 };
 
+/** A framing as it is drawn, without how it was found: two that are drawn alike look alike. */
+export function drawnFraming(framing: Framing): Framing {
+  const { following, ...drawn } = framing;
+  if (!following && !framing.keyframes.some(({ found }) => found)) return framing;
+  return { ...drawn, keyframes: framing.keyframes.map(({ found: _found, ...key }) => key) };
+}
+
 /** The framing of a shot that nobody has touched. */
 export function plainFraming(shot: string, track: string, frame: number): Framing {
   return { shot, track, turn: 0, fit: false, keyframes: [{ ...PLAIN_VALUES, frame, ease: null }] };

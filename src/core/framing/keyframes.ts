@@ -2,6 +2,12 @@ import type { Ease } from './easing';
 import { type Framing, type Keyframe, keyframeAt } from './framing';
 import { withKeyframe } from './moves';
 
+/** A framing that a person set: what it was found by is no longer said. */
+export function ownFraming(framing: Framing): Framing {
+  const { following: _following, ...own } = framing;
+  return own;
+}
+
 /** A keyframe that a person set: following goes through it. */
 function pinned(key: Keyframe): Keyframe {
   const { found: _found, ...pin } = key;
@@ -47,11 +53,11 @@ export function keyframeEased(framing: Framing, frame: number, ease: Ease): Fram
   };
 }
 
-/** A framing that stays for the whole shot as it is at a frame. */
+/** A framing that stays for the whole shot as it is at a frame, and follows nobody any more. */
 export function motionRemoved(framing: Framing, frame: number): Framing {
   const first = framing.keyframes[0] as Keyframe;
   const current = keyframeAt(framing.keyframes, frame);
-  return { ...framing, keyframes: [{ ...current, frame: first.frame, ease: null }] };
+  return { ...ownFraming(framing), keyframes: [{ ...current, frame: first.frame, ease: null }] };
 }
 
 /** What of a framing is copied to other shots. */
@@ -77,12 +83,14 @@ export function framingCopied(
   const now = keyframeAt(framing.keyframes, from.frame);
   if (what === 'zoom' || what === 'place') {
     const part = what === 'zoom' ? { zoom: now.zoom, tilt: now.tilt } : { focus: now.focus, seat: now.seat };
-    return { ...to.framing, keyframes: to.framing.keyframes.map((key) => ({ ...key, ...part })) };
+    // A zoom is for what is found too; a place is the person's.
+    const own = what === 'place' ? pinned : (key: Keyframe) => key;
+    return { ...to.framing, keyframes: to.framing.keyframes.map((key) => own({ ...key, ...part })) };
   }
   const keyframes = shifted(framing, to.shot.in - from.shot.in, to.shot);
   return what === 'all'
-    ? { ...to.framing, turn: framing.turn, fit: framing.fit, keyframes }
-    : { ...to.framing, keyframes };
+    ? { ...ownFraming(to.framing), turn: framing.turn, fit: framing.fit, keyframes }
+    : { ...ownFraming(to.framing), keyframes };
 }
 
 /** Keyframes moved in time to lie in a shot; what a shorter shot has no room for ends as it is at its last frame. */

@@ -2,11 +2,21 @@ import { type Evidence, noEvidence, type Track } from '../follow/evidence';
 import { subjectAt } from '../follow/subjects';
 import { PLAIN_WISHES } from '../framing/following';
 import { keyframeAt } from '../framing/framing';
-import { keyframeAdded, keyframeEased, keyframeMoved } from '../framing/keyframes';
+import {
+  framingCopied,
+  keyframeAdded,
+  keyframeEased,
+  keyframeMoved,
+  motionRemoved,
+} from '../framing/keyframes';
+import { lookSignature } from '../check/shot-states';
+import { retimed } from './retime';
+import { signatureOf } from './signature';
 import { windowMoved, zoomed } from '../framing/moves';
 import { applyCommand } from './commands/commands';
 import {
   boxAt,
+  boxInFile,
   fileRange,
   followedSubjects,
   followTask,
@@ -15,6 +25,7 @@ import {
   framingToFollow,
   pinsOf,
   placeOf,
+  shotsToFollow,
   subjectsIn,
 } from './follow-shot';
 import { shotsOf } from '../cut/master-shots';
@@ -110,5 +121,78 @@ describe('following in a job', () => {
     expect(still.keyframes).toHaveLength(1);
     expect(keyframeAt(still.keyframes, 0).focus).toEqual({ x: 0.7, y: expect.closeTo(0.3, 6) as number });
     expect(framingOnBusy(job, to, noEvidence('f'))).toBeNull();
+  });
+
+  describe('of a master that a repair turns', () => {
+    const turned = {
+      ...job,
+      edit: { ...job.edit, repairs: { [job.masters[0]!.id]: { ...NO_REPAIRS, rotation: 90 as const } } },
+    };
+
+    it('outlines a subject where it is on screen', () => {
+      // A quarter turn clockwise: what was at the left is at the top, what was at the top is at the right.
+      const box = boxAt(turned, shot!, subjects[0]!, 0)!.box;
+      expect(box).toEqual({
+        x: expect.closeTo(1 - 0.3 - 0.4, 9) as number,
+        y: expect.closeTo(0.2, 9) as number,
+        width: 0.4,
+        height: 0.1,
+      });
+    });
+
+    it('finds the path in the turned picture, and a drawn box in the file', () => {
+      const [live] = followTask(turned, to, subjects, PLAIN_WISHES)!.subjects;
+      expect(live!.points[0]!.box.x).toBeCloseTo(0.3, 9);
+      const shown = boxAt(turned, shot!, subjects[0]!, 0)!.box;
+      expect(boxInFile(turned, shot!, shown)).toEqual({
+        ...{ x: expect.closeTo(0.2, 9) as number, y: expect.closeTo(0.3, 9) as number },
+        ...{ width: 0.1, height: 0.4 },
+      });
+      expect(framingOnBusy(turned, to, evidence)!.keyframes[0]!.focus).toEqual({
+        ...{ x: expect.closeTo(0.7, 6) as number, y: expect.closeTo(0.7, 6) as number },
+      });
+    });
+  });
+
+  it('looks only at shots that some clip keeps, those first that nobody framed', () => {
+    const [first, second, third] = [0, 100, 200].map((start, i) => ({
+      ...shot!,
+      ...{ id: `s${i}`, in: start, out: start + 100 },
+    }));
+    const clip = { ...job.edit.clips[0]!, cut: [{ master: shot!.master, in: 120, out: 260 }] };
+    const edit = { ...job.edit, clips: [clip], framings: [{ ...followed(), shot: 's1' }] };
+    const { kept, untouched } = shotsToFollow({ edit }, [first!, second!, third!], 'main');
+    expect(kept.map(({ id }) => id)).toEqual(['s1', 's2']);
+    expect(untouched.map(({ id }) => id)).toEqual(['s2']);
+  });
+
+  it('lets go when a person says that the window stays, or copies another framing there', () => {
+    expect(motionRemoved(followed(), 0).following).toBeUndefined();
+    const from = { framing: followed(), shot: shot!, frame: 0 };
+    const there = { framing: followed(), shot: shot! };
+    expect(framingCopied(from, there, 'all').following).toBeUndefined();
+    expect(framingCopied(from, there, 'place').keyframes.some(({ found }) => found)).toBe(false);
+    expect(framingCopied(from, there, 'zoom').keyframes.every(({ found }) => found)).toBe(true);
+  });
+
+  it('changes no signature where the picture is the same', () => {
+    const { following: _following, ...same } = followed();
+    const drawn = { ...same, keyframes: same.keyframes.map(({ found: _found, ...key }) => key) };
+    const withFraming = (framing: typeof drawn) => ({ ...job.edit, framings: [framing] });
+    expect(signatureOf(withFraming(followed()))).toBe(signatureOf(withFraming(drawn)));
+    expect(lookSignature({ edit: withFraming(followed()) }, shot!)).toBe(
+      lookSignature({ edit: withFraming(drawn) }, shot!),
+    );
+  });
+
+  it('keeps its moments of doubt where they are when the rate is repaired, and gives them back', () => {
+    const doubts = [{ in: 30, out: 60, why: 'unseen' as const }];
+    const framing = framingFollowed(job, to, { ...path, doubts }, { subjects, wishes: PLAIN_WISHES });
+    const edit = { ...job.edit, framings: [framing] };
+    const { rate } = job.masters[0]!;
+    const half = { num: rate.num, den: rate.den * 2 };
+    const slow = retimed(edit, job.masters[0]!.id, rate, half);
+    expect(slow.framings[0]!.following!.doubts).toEqual([{ in: 15, out: 30, why: 'unseen' }]);
+    expect(retimed(slow, job.masters[0]!.id, half, rate).framings).toEqual(edit.framings);
   });
 });

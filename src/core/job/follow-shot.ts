@@ -1,19 +1,22 @@
 import type { Shot } from '../cut/shot';
-import { type Evidence, type Track } from '../follow/evidence';
-import { type Followed, type FollowPane, type FollowTask } from '../follow/solve';
+import type { Evidence, TrackPoint } from '../follow/evidence';
+import type { Followed, FollowPane, FollowTask } from '../follow/solve';
 import { type Subject, subjectAt, subjectsOf } from '../follow/subjects';
 import { trackAt } from '../follow/track';
 import type { Following, FollowedPlace, Wishes } from '../framing/following';
 import { type Framing, PLAIN_VALUES } from '../framing/framing';
+import { ownFraming } from '../framing/keyframes';
 import { enlargement } from '../framing/moves';
 import { boundsOf, windowOf } from '../framing/window';
 import type { Canvas } from '../layout/canvas';
 import { framingFor } from '../layout/framing-for';
 import type { Source } from '../master/source';
-import type { PictureRect } from '../picture/size';
+import { storedRect, uprightRect } from '../picture/live-area';
+import { clamp, type LiveRect, type PictureRect } from '../picture/size';
 import { shotPanes } from '../render/plan';
 import { rateValue, scaledFrames } from '../time/frame-rate';
 import type { Owner } from './commands/framing-commands';
+import type { Clip } from './clip';
 import { activeClip, sourceIn, type Work } from './job';
 
 /** The framing that is to follow: of a shot on a track, shared by all canvases or of one by itself. */
@@ -25,22 +28,35 @@ export interface FramingToFollow {
 
 /** A shot's frames at its master's own rate: what was looked at counts so. */
 export function fileRange(work: Work, shot: Shot): { in: number; out: number } {
-  const { source, rate } = ratesOf(work, shot);
+  const { source, rate } = masterOf(work, shot);
   return {
     in: scaledFrames(shot.in, source.rate, rate),
     out: Math.max(scaledFrames(shot.in, source.rate, rate) + 1, scaledFrames(shot.out, source.rate, rate)),
   };
 }
 
-function ratesOf(work: Work, shot: Shot) {
+/** A shot's master as its file says it is, and as repaired. */
+function masterOf(work: Work, shot: Shot) {
   const master = work.masters.find(({ id }) => id === shot.master);
   if (!master) throw new RangeError(`the job has no master ${shot.master}`);
-  return { source: sourceIn(work, shot.master), rate: master.rate };
+  return { master, source: sourceIn(work, shot.master), rate: master.rate };
+}
+
+/** A box of the file's upright picture, as it lies once that is turned or mirrored by a repair; both 0…1. */
+function repairedBox(work: Work, shot: Shot): (box: PictureRect) => PictureRect {
+  const { master, source } = masterOf(work, shot);
+  return (box) => uprightRect(storedRect(box, master), source);
+}
+
+/** The other way: a box of the picture as it is on screen, as it lies in the file's upright picture. */
+export function boxInFile(work: Work, shot: Shot, box: PictureRect): PictureRect {
+  const { master, source } = masterOf(work, shot);
+  return uprightRect(storedRect(box, source), master);
 }
 
 /** The subjects that were found in a shot, the surest first. */
 export const subjectsIn = (work: Work, shot: Shot, evidence: Evidence): Subject[] =>
-  subjectsOf(evidence, fileRange(work, shot), rateValue(ratesOf(work, shot).rate));
+  subjectsOf(evidence, fileRange(work, shot), rateValue(masterOf(work, shot).rate));
 
 /** Subjects that a framing follows, as far as they are still found. */
 export function followedSubjects(subjects: readonly Subject[], { subjects: places }: Following): Subject[] {
@@ -56,20 +72,32 @@ export function placeOf({ track }: Subject): FollowedPlace {
 }
 
 /** Where a subject is on screen at a frame of its shot, 0…1 of the upright picture; null where it is not. */
-export function boxAt(work: Work, shot: Shot, { track }: Subject, frame: number) {
-  const { source, rate } = ratesOf(work, shot);
-  return trackAt(track, (frame * rateValue(rate)) / rateValue(source.rate));
+export function boxAt(work: Work, shot: Shot, { track }: Subject, frame: number): TrackPoint | null {
+  const { source, rate } = masterOf(work, shot);
+  const point = trackAt(track, (frame * rateValue(rate)) / rateValue(source.rate));
+  return point && { ...point, box: repairedBox(work, shot)(point.box) };
+}
+
+/** Whether a clip keeps a piece of a shot. */
+const keeps = ({ cut }: Clip, shot: Shot): boolean =>
+  cut.some((range) => range.master === shot.master && range.in < shot.out && range.out > shot.in);
+
+/** Shots that some clip keeps a piece of, and those of them that nobody has framed: the others need not be looked at. */
+export function shotsToFollow(
+  { edit }: Pick<Work, 'edit'>,
+  shots: readonly Shot[],
+  track: string,
+): { kept: Shot[]; untouched: Shot[] } {
+  const kept = shots.filter((shot) => edit.clips.some((clip) => keeps(clip, shot)));
+  const framed = new Set(edit.framings.filter((framing) => framing.track === track).map(({ shot }) => shot));
+  return { kept, untouched: kept.filter(({ id }) => !framed.has(id)) };
 }
 
 /** Canvases that show a framing: those of every clip that has a piece of its shot, or the one that it belongs to. */
 function canvasesOf({ edit }: Work, { shot, owner }: FramingToFollow): Canvas[] {
   if (owner !== 'shared') return activeClip(edit).canvases.filter(({ id }) => id === owner.canvas);
   const own = ({ detached }: Canvas) => detached.some((framing) => framing.shot === shot.id);
-  const clips = edit.clips.filter(({ id, cut }) =>
-    id === edit.clip
-      ? true
-      : cut.some((range) => range.master === shot.master && range.in < shot.out && range.out > shot.in),
-  );
+  const clips = edit.clips.filter((clip) => clip.id === edit.clip || keeps(clip, shot));
   return clips.flatMap(({ canvases }) => canvases.filter((canvas) => !own(canvas)));
 }
 
@@ -104,22 +132,13 @@ function panesOfFraming(
   });
 }
 
-/** A track with frames at a source's rate, and boxes 0…1 of a shot's live area. */
-function inShot(track: Track, live: PictureRect, scale: (frame: number) => number): Track {
-  return {
-    ...track,
-    points: track.points.map(({ frame, box, confidence }) => ({
-      frame: scale(frame),
-      confidence,
-      box: {
-        x: (box.x - live.x) / live.width,
-        y: (box.y - live.y) / live.height,
-        width: box.width / live.width,
-        height: box.height / live.height,
-      },
-    })),
-  };
-}
+/** A box 0…1 of the picture, as one of a live area. */
+const ofLive = (box: PictureRect, live: PictureRect): LiveRect => ({
+  x: (box.x - live.x) / live.width,
+  y: (box.y - live.y) / live.height,
+  width: box.width / live.width,
+  height: box.height / live.height,
+});
 
 /** What the path of a framing is found from; null where no canvas shows a window of it. */
 export function followTask(
@@ -128,19 +147,25 @@ export function followTask(
   subjects: readonly Subject[],
   wishes: Wishes,
 ): FollowTask | null {
-  const { source, rate } = ratesOf(work, to.shot);
+  const { source, rate } = masterOf(work, to.shot);
   const panes = panesOfFraming(work, to, source);
   if (panes.length === 0 || subjects.length === 0) return null;
   const { keyframes, turn } = framingToFollow(work, to);
   const live = to.shot.live ?? source.live;
+  const repaired = repairedBox(work, to.shot);
   const [first] = keyframes;
   const plain = turn === 0 && (first?.tilt ?? 0) === 0;
   return {
     ...{ in: to.shot.in, out: to.shot.out, rate: rateValue(source.rate) },
     panes: panes.map(({ canvas, width, height, pixels }) => ({ canvas, width, height, pixels })),
-    subjects: subjects.map(({ track }) =>
-      inShot(track, live, (frame) => scaledFrames(frame, rate, source.rate)),
-    ),
+    subjects: subjects.map(({ track }) => ({
+      ...track,
+      points: track.points.map((point) => ({
+        ...point,
+        frame: scaledFrames(point.frame, rate, source.rate),
+        box: ofLive(repaired(point.box), live),
+      })),
+    })),
     pins: pinsOf(work, to),
     // A turned window's seat is turned too: the middle is the same either way.
     wishes: plain ? wishes : { ...wishes, seat: { x: 0.5, y: 0.5 } },
@@ -169,21 +194,18 @@ export function framingFollowed(
 
 /** A framing that keeps in one place what moves most in its shot; null where nothing was seen to move. */
 export function framingOnBusy(work: Work, to: FramingToFollow, { spans }: Evidence): Framing | null {
-  const { source } = ratesOf(work, to.shot);
+  const { source } = masterOf(work, to.shot);
   const range = fileRange(work, to.shot);
   const parts = spans.flatMap(({ in: first, out, busy }) =>
     busy && first < range.out && out > range.in ? [busy] : [],
   );
   if (parts.length === 0) return null;
   const live = to.shot.live ?? source.live;
-  const mean = (of: (part: PictureRect) => number) =>
-    parts.reduce((sum, part) => sum + of(part), 0) / parts.length;
-  const held = (value: number) => Math.min(1, Math.max(0, value));
-  const focus = {
-    x: held((mean(({ x, width }) => x + width / 2) - live.x) / live.width),
-    y: held((mean(({ y, height }) => y + height / 2) - live.y) / live.height),
-  };
-  const { following: _following, ...framing } = framingToFollow(work, to);
+  const boxes = parts.map((part) => ofLive(repairedBox(work, to.shot)(part), live));
+  const mean = (of: (part: LiveRect) => number) =>
+    clamp(boxes.reduce((sum, part) => sum + of(part), 0) / boxes.length, 0, 1);
+  const focus = { x: mean(({ x, width }) => x + width / 2), y: mean(({ y, height }) => y + height / 2) };
+  const framing = ownFraming(framingToFollow(work, to));
   const [first] = framing.keyframes;
   const key = { ...PLAIN_VALUES, ...first, focus, seat: PLAIN_VALUES.seat, frame: to.shot.in, ease: null };
   return { ...framing, fit: false, keyframes: [key] };

@@ -114,7 +114,14 @@ const mapFramings =
       .filter(({ shot }) => shots.length === 0 || shots.some(({ id }) => id === shot))
       .map((framing) => {
         const placed = framing.keyframes.map((key) => ({ ...key, frame: placeOf(key.frame, from, to) }));
-        return { ...framing, keyframes: placed.filter((key, i) => placed[i + 1]?.frame !== key.frame) };
+        const keyframes = placed.filter((key, i) => placed[i + 1]?.frame !== key.frame);
+        const { following } = framing;
+        if (!following) return { ...framing, keyframes };
+        const doubts = following.doubts.map((doubt) => {
+          const first = placeOf(doubt.in, from, to);
+          return { ...doubt, in: first, out: Math.max(first + 1, placeOf(doubt.out, from, to)) };
+        });
+        return { ...framing, keyframes, following: { ...following, doubts } };
       }),
   });
 

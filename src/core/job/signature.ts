@@ -1,5 +1,5 @@
 import { shortHash } from '../figures/short-hash';
-import type { Framing } from '../framing/framing';
+import { drawnFraming, type Framing } from '../framing/framing';
 import { activeCanvas } from './clip';
 import { activeClip, type Edit } from './job';
 
@@ -21,7 +21,8 @@ export function signatureOf(edit: Edit): string {
   const clip = activeClip(edit);
   const { kept, ids } = shotsInClip(edit);
   const used = new Set(clip.cut.map((range) => range.master));
-  const ours = (framings: readonly Framing[]) => framings.filter((framing) => ids.has(framing.shot));
+  const ours = (framings: readonly Framing[]) =>
+    framings.filter((framing) => ids.has(framing.shot)).map(drawnFraming);
   const { width, height, rate, layout, detached } = activeCanvas(clip);
   return shortHash([
     clip.id,

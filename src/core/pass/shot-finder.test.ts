@@ -1,4 +1,5 @@
-import { type Between, type Film, makeFilm, random } from '../../../tests/film-maker';
+import { type Between, type Film, makeFilm } from '../../../tests/film-maker';
+import { random } from '../../../tests/random';
 import { scoreCuts, scoreDissolves } from '../../../tests/score';
 import type { Boundary } from '../cut/shots';
 import { ShotFinder } from './shot-finder';

@@ -19,16 +19,26 @@ async function openSolver(): Promise<SolveProgram> {
   };
 }
 
-/** Finds the path of each shot, in their order. @throws TroubleError `cancelled`. */
-export async function findPaths({ shots }: PathRequest, context: TaskContext): Promise<Followed[]> {
+/** Finds the path of each shot, in their order; null for one that has none. @throws TroubleError `cancelled`. */
+export async function findPaths({ shots }: PathRequest, context: TaskContext): Promise<(Followed | null)[]> {
   const solve = await openSolver();
-  const found: Followed[] = [];
+  const found: (Followed | null)[] = [];
   for (const shot of shots) {
     // An order to stop is heard between shots.
     await new Promise((resolve) => setTimeout(resolve));
     throwIfStopped(context.signal);
-    found.push(followShot(shot, solve));
+    found.push(pathOf(shot, solve));
     context.report({ stage: 'path', done: found.length, total: shots.length });
   }
   return found;
+}
+
+function pathOf(shot: FollowTask, solve: SolveProgram): Followed | null {
+  try {
+    return followShot(shot, solve);
+  } catch (error) {
+    // The others are found all the same.
+    console.error('a path could not be found', error);
+    return null;
+  }
 }

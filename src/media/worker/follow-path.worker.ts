@@ -4,6 +4,6 @@ import { troubleOf } from '@core/trouble/trouble';
 import { findPaths, type PathRequest } from '../follow/path-task';
 import { serveTask } from './serve-task';
 
-serveTask<PathRequest, Followed[]>(findPaths, (error) =>
+serveTask<PathRequest, (Followed | null)[]>(findPaths, (error) =>
   troubleOf(error, 'worker-ended', { detail: String(error) }),
 );

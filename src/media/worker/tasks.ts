@@ -93,9 +93,9 @@ const followedSchema = z.object({
   sure: z.array(z.number()),
 });
 
-/** Finds the paths that keep the subjects of shots in view. @throws TroubleError */
-export function findPathsOf(request: PathRequest, following: Following): Promise<Followed[]> {
-  const result = z.array(followedSchema);
+/** Finds the paths that keep the subjects of shots in view; null for one that has none. @throws TroubleError */
+export function findPathsOf(request: PathRequest, following: Following): Promise<(Followed | null)[]> {
+  const result = z.array(followedSchema.nullable());
   return runTask('follow-path', request, { progress: progressSchema, result, ...following });
 }
 

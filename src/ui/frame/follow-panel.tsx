@@ -1,12 +1,14 @@
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
+import type { Shot } from '@core/cut/shot';
 import type { Doubt } from '@core/framing/following';
 import type { Framing } from '@core/framing/framing';
 import { motionRemoved } from '@core/framing/keyframes';
+import { shotsToFollow } from '@core/job/follow-shot';
 import { formatTimecode } from '@core/time/timecode';
 import { useBench } from '@state/bench';
-import { followFramings, type FollowNote, stopFollowing, useFollow } from '@state/follow';
+import { followFramings, type FollowNote, noteKey, stopFollowing, useFollow } from '@state/follow';
 import { dispatch } from '@state/jobs';
 import { showFrame } from '@state/player';
 import { useJob, useSource } from '../job/job-context';
@@ -27,6 +29,7 @@ const NOTES: Record<FollowNote, string> = {
   nothing:
     'Nothing to follow was found in this shot. Draw a box around what matters, or set the window by hand.',
   alike: 'More than one could be meant. If it is the wrong one, tap another.',
+  'no-path': 'No path was found for this shot. Change how it moves, or set the window by hand.',
   'no-window': 'This shot shows the whole picture on every canvas: there is no window to move.',
 };
 
@@ -41,15 +44,13 @@ export function FollowPanel({ tools }: { tools: FramingTools }) {
   const boxing = useBench((state) => state.boxing);
   const run = useFollow(({ runs }) => runs[job.id]);
   const trouble = useFollow(({ troubles }) => troubles[job.id]);
-  const note = useFollow(({ notes }) => notes[tools.shot.id]);
+  const note = useFollow(({ notes }) => notes[noteKey(job.id, tools.shot)]);
   const { shots, framing, shot, frame, owner, track } = tools;
   const { following } = framing;
-  const untouched = shots.filter(
-    ({ id }) => !job.edit.framings.some((known) => known.shot === id && known.track === track),
-  );
+  const { kept, untouched } = useMemo(() => shotsToFollow(job, shots, track), [job, shots, track]);
   // Where all were touched, all of them: what a person set there is gone through.
-  const several = untouched.length > 0 ? untouched : shots;
-  const doubts = following?.doubts ?? [];
+  const several = untouched.length > 0 ? untouched : kept;
+  const doubts = doubtsIn(framing, shot);
   const all = () =>
     void followFramings(
       job.id,
@@ -81,9 +82,10 @@ export function FollowPanel({ tools }: { tools: FramingTools }) {
           label={
             untouched.length > 0
               ? `Follow the ${untouched.length} untouched shots`
-              : `Follow all ${shots.length} shots`
+              : `Follow all ${kept.length} shots`
           }
-          words={untouched.length > 0 ? `${untouched.length} untouched` : `All ${shots.length} shots`}
+          words={untouched.length > 0 ? `${untouched.length} untouched` : `All ${kept.length} shots`}
+          disabled={several.length === 0}
           onPress={all}
         />
         <Tool
@@ -123,7 +125,12 @@ export function FollowPanel({ tools }: { tools: FramingTools }) {
           Keep most of what moves in view
         </Button>
       )}
-      <Doubts doubts={doubts} frame={frame} rate={source.rate} />
+      <Doubts
+        doubts={doubts}
+        frame={frame}
+        rate={source.rate}
+        preferred={follow.followed[0]?.number ?? null}
+      />
       <Unserved ids={following?.unserved ?? []} shot={shot} />
       {follow.subjects.length > 0 && <SubjectList follow={follow} />}
       {open && <FollowWishes follow={follow} />}
@@ -137,19 +144,26 @@ export function showDoubt(doubts: readonly Doubt[], frame: number): void {
   if (next) showFrame(next.in);
 }
 
+/** Moments of a shot that need a look: a shot that was divided since keeps its own. */
+export const doubtsIn = ({ following }: Framing, shot: Shot): Doubt[] =>
+  (following?.doubts ?? []).filter((doubt) => doubt.in < shot.out && doubt.out > shot.in);
+
 function Doubts({
   doubts,
   frame,
   rate,
+  preferred,
 }: {
   doubts: readonly Doubt[];
   frame: number;
+  /** The number of the subject that is held where not all can be. */
+  preferred: number | null;
   rate: Parameters<typeof formatTimecode>[1];
 }) {
   if (doubts.length === 0) return null;
   const here = doubts.find((doubt) => frame >= doubt.in && frame < doubt.out);
   const words = here
-    ? `Here ${DOUBT_WORDS[here.why]}, until ${formatTimecode(here.out - 1, rate)}.`
+    ? `Here ${DOUBT_WORDS[here.why]}${here.why === 'apart' && preferred !== null ? `: number ${preferred} is held` : ''}, until ${formatTimecode(here.out - 1, rate)}.`
     : `${doubts.length === 1 ? 'One moment needs' : `${doubts.length} moments need`} a look; the first is at ${formatTimecode(doubts[0]?.in ?? 0, rate)}.`;
   return <Soft role="status">{words}</Soft>;
 }

@@ -18,6 +18,12 @@ const TIGHT = [
   { value: 'half', label: 'Half of it', fills: 1 / 2 },
   { value: 'most', label: 'Most of it', fills: 0.8 },
 ] as const;
+/** Canvas pixels for each master pixel: past two a picture is soft. */
+const SHARP: readonly { value: string; label: string }[] = [
+  { value: '1.8', label: '1.8 times' },
+  { value: '2.5', label: '2.5 times' },
+  { value: '4', label: '4 times' },
+];
 const SITS = [
   { value: 'lead', label: 'Room in front', seat: null, lead: 0.08 },
   { value: 'natural', label: 'Head room only', seat: null, lead: 0 },
@@ -47,6 +53,17 @@ export function FollowWishes({ follow: { wishes, wish } }: { follow: FollowTools
         options={TIGHT}
         onChange={(value) => wish({ fills: TIGHT.find((option) => option.value === value)?.fills ?? null })}
       />
+      {wishes.fills !== null && (
+        <>
+          <Soft>The master is enlarged at most</Soft>
+          <Choice
+            label="Enlarged at most"
+            value={String(wishes.mostEnlarged)}
+            options={SHARP}
+            onChange={(value) => wish({ mostEnlarged: Number(value) })}
+          />
+        </>
+      )}
       <Soft>Where it sits</Soft>
       <Choice
         label="Where it sits"

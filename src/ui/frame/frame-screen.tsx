@@ -14,7 +14,7 @@ import { CanvasCards } from './canvas-cards';
 import { CanvasPicture } from './canvas-picture';
 import { CopyPanel } from './copy-panel';
 import { CoverageFacts } from './coverage-facts';
-import { FollowPanel, showDoubt } from './follow-panel';
+import { doubtsIn, FollowPanel, showDoubt } from './follow-panel';
 import { LayoutPanel } from './layout-panel';
 import { LookBar } from './look-bar';
 import { MasterBench } from './master-bench';
@@ -214,7 +214,7 @@ function wideSizes(room: number, page: number, { live, canvas }: { live: number;
  */
 function useFrameKeys(tools: FramingTools): void {
   const { picture } = useSource();
-  const { nudge, nudgeZoom, window, shots, number, framing, frame } = tools;
+  const { nudge, nudgeZoom, window, shots, number, framing, frame, shot } = tools;
   const keys = useMemo(() => {
     const by = (x: number, y: number) => () => nudge({ x: x / picture.width, y: y / picture.height });
     const middle = { x: window.x + window.width / 2, y: window.y + window.height / 2 };
@@ -236,11 +236,11 @@ function useFrameKeys(tools: FramingTools): void {
       '-': () => nudgeZoom(1 / 1.05, middle),
       PageUp: go(number - 2),
       PageDown: go(number),
-      d: () => showDoubt(framing.following?.doubts ?? [], frame),
+      d: () => showDoubt(doubtsIn(framing, shot), frame),
       h: () => useBench.setState(({ bare }) => ({ bare: !bare })),
       m: () => useBench.setState(({ mode }) => ({ mode: mode === 'shot' ? 'frame' : 'shot' })),
     };
-  }, [nudge, nudgeZoom, window, picture, shots, number, framing, frame]);
+  }, [nudge, nudgeZoom, window, picture, shots, number, framing, frame, shot]);
   useKeys(keys);
 }
 

@@ -1,5 +1,6 @@
 import { Pressable, StyleSheet, Text, View } from 'react-native';
 import { boxAt } from '@core/job/follow-shot';
+import { useFollow } from '@state/follow';
 import { useJob } from '../job/job-context';
 import { colours, fonts, sizes } from '../theme/tokens';
 import { KIND_WORDS } from './subject-words';
@@ -21,6 +22,7 @@ export function SubjectOutlines({
 }) {
   const job = useJob();
   const { subjects, followed, tap } = useFollowTools(tools);
+  const busy = useFollow(({ runs }) => runs[job.id] !== undefined);
   return (
     <View style={[styles.area, { width, height }]} pointerEvents="box-none">
       {subjects.map((subject) => {
@@ -39,6 +41,7 @@ export function SubjectOutlines({
             role="button"
             aria-label={`Subject ${subject.number} on the picture, ${KIND_WORDS[subject.track.kind]}`}
             aria-pressed={on}
+            disabled={busy}
             onPress={() => tap(subject)}
             style={[
               styles.box,

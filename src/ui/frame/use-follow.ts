@@ -46,6 +46,7 @@ export function useFollowTools(tools: FramingTools): FollowTools {
     () => (following ? followedSubjects(subjects, following) : []),
     [following, subjects],
   );
+  const key = [job.id, shot.id, track, owner === 'shared' ? '' : owner.canvas].join(' ');
   const wishes = following?.wishes ?? standing;
   const to = useMemo(() => ({ shot, track, owner }), [shot, track, owner]);
   const onBusy = useMemo(
@@ -53,7 +54,7 @@ export function useFollowTools(tools: FramingTools): FollowTools {
     [edit, masters, to, evidence],
   );
   const follow = (next: readonly Subject[]) => {
-    if (next.length === 0) return tools.keep('still', letGo(framing, frame));
+    if (next.length === 0) return tools.keep('still', motionRemoved(framing, frame));
     void followFramings(job.id, [to], wishes, (known) => next.flatMap((subject) => sameOf(known, subject)));
   };
   return {
@@ -61,8 +62,8 @@ export function useFollowTools(tools: FramingTools): FollowTools {
     tap(subject) {
       if (followed.includes(subject)) return follow(followed.filter((other) => other !== subject));
       // The first tap says whom instead of the one that was found; after that each adds one.
-      follow(chosen.includes(shot.id) ? [...followed, subject] : [subject]);
-      useBench.setState({ chosen: [...chosen, shot.id] });
+      follow(chosen.includes(key) ? [...followed, subject] : [subject]);
+      useBench.setState({ chosen: [...chosen, key] });
     },
     wish(change) {
       const next = { ...wishes, ...change };
@@ -74,9 +75,3 @@ export function useFollowTools(tools: FramingTools): FollowTools {
 
 const sameOf = (known: readonly Subject[], { track }: Subject): Subject[] =>
   known.filter((other) => other.track === track || JSON.stringify(other.track) === JSON.stringify(track));
-
-/** Nobody is followed any more: the window stays where it is. */
-function letGo(framing: Framing, frame: number): Framing {
-  const { following: _following, ...still } = motionRemoved(framing, frame);
-  return still;
-}
