@@ -65,7 +65,7 @@ const path = ({ in: frame }: FollowTask): Followed => ({
   keyframes: [
     { frame, focus: { x: 0.3, y: 0.5 }, seat: { x: 0.5, y: 0.5 }, zoom: 1, tilt: 0, ease: null, found: true },
   ],
-  ...{ doubts: [], unserved: [], sure: [] },
+  ...{ doubts: [], unserved: [], places: [] },
 });
 const framings = () => useJobs.getState().files[job.id]?.job.edit.framings ?? [];
 const NOTHING = () => undefined;

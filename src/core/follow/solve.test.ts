@@ -141,10 +141,11 @@ describe('the framing that follows a subject', () => {
     hidden.points = hidden.points.map((point) =>
       point.frame > 120 && point.frame < 180 ? { ...point, confidence: 0 } : point,
     );
-    const { doubts, sure } = followShot(taskOf([hidden]), solve);
+    const { doubts, places } = followShot(taskOf([hidden]), solve);
     expect(doubts).toEqual([{ why: 'unseen', in: 123, out: 180 }]);
-    expect(sure[50]).toBe(0);
-    expect(sure[20]).toBeCloseTo(0.7, 6);
+    // Once a second, and at the end; where it is held the place is the one that is taken for it.
+    expect(places.map(({ frame }) => frame)).toEqual([0, 30, 60, 90, 120, 150, 180, 210, 240, 270, 299]);
+    expect(places[3]!.x).toBeCloseTo(0.3 + 0.4 * 0.3, 2);
   });
 
   it('follows for longer than one program, without a jolt where pieces meet', () => {

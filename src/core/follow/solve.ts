@@ -1,5 +1,5 @@
 import type { Ease } from '../framing/easing';
-import type { Doubt, Stillness, Wishes } from '../framing/following';
+import type { Doubt, SeenPlace, Stillness, Wishes } from '../framing/following';
 import { type Keyframe, keyframeAt, LEAST_ZOOM, MOST_ZOOM, type Point } from '../framing/framing';
 import { clamp, type Rect } from '../picture/size';
 import { axisPath, type AxisTask } from './axis-path';
@@ -43,8 +43,8 @@ export interface Followed {
   doubts: Doubt[];
   /** Canvases that the path cannot serve: they need a framing by themselves. */
   unserved: string[];
-  /** How sure it is, 0…1, at even steps over the shot. */
-  sure: number[];
+  /** Where the subjects are, about once a second; 0…1 of the live area. */
+  places: SeenPlace[];
 }
 
 /** How a way of moving weighs: the part of the window that holds the subject, and the price of being off its seat. */
@@ -139,7 +139,7 @@ export function followShot(task: FollowTask, solve: SolveProgram): Followed {
     keyframes: keyframesOf(task, places, room, PATH_TOLERANCE / pixels),
     doubts: doubtsOf(task, places, wanted, room),
     unserved,
-    sure: wanted.map(({ confidence }) => confidence),
+    places: placesOf(task, frames, wanted),
   };
 }
 
@@ -206,6 +206,20 @@ function seatsOf(
   const places = wanted.map(({ anchor }) => anchor?.x ?? null);
   const ways = leadOf(places, width, rate / sampleStep(rate));
   return ways.map((way) => ({ x: 0.5 - lead * way, y: people ? HEAD_ROOM_SEAT : 0.5 }));
+}
+
+/** Where the subjects are, at the first step of each second and at the last where they are seen. */
+function placesOf(
+  { rate, out }: FollowTask,
+  frames: readonly number[],
+  wanted: readonly Wanted[],
+): SeenPlace[] {
+  const every = Math.max(1, Math.round(rate / sampleStep(rate)));
+  const last = wanted.findLastIndex(({ anchor }) => anchor !== null);
+  return wanted.flatMap(({ anchor }, i): SeenPlace[] => {
+    const frame = Math.min(frames[i] as number, out - 1);
+    return anchor && (i % every === 0 || i === last) ? [{ frame, ...anchor }] : [];
+  });
 }
 
 interface AxisInput {

@@ -40,11 +40,23 @@ const doubtSchema = z.object({
 });
 export type Doubt = z.infer<typeof doubtSchema>;
 
+/** Where what is followed is looked at: its eyes, or its middle. */
+const seenPlaceSchema = z.object({
+  /** Of the source. */
+  frame: z.number().int().nonnegative(),
+  /** 0…1 of the live area. */
+  x: z.number(),
+  y: z.number(),
+});
+export type SeenPlace = z.infer<typeof seenPlaceSchema>;
+
 /** What a framing was found by, and what is to be said of it. */
 export const followingSchema = z.object({
   /** The one that is preferred first. */
   subjects: z.array(followedSchema).min(1),
   wishes: wishesSchema,
+  /** Where the subjects are, about once a second: a window does not always have them at its focus. */
+  places: z.array(seenPlaceSchema),
   /** Moments that need a look, in their order. */
   doubts: z.array(doubtSchema),
   /** Canvases that the path cannot serve: they need a framing by themselves. */

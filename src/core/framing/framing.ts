@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { rotationSchema } from '../picture/orientation';
 import { easeSchema, eased } from './easing';
-import { followingSchema } from './following';
+import { followingSchema, type SeenPlace } from './following';
 
 const unit = z.number().min(0).max(1);
 /** A place in the live area, 0…1 across and down, or in a window for a seat. */
@@ -51,6 +51,20 @@ export type Framing = z.infer<typeof framingSchema>;
 const MIDDLE: Point = { x: 0.5, y: 0.5 };
 /** The values of a framing that nobody has touched: the middle of the picture, as wide as fills. */
 export const PLAIN_VALUES: Values = { focus: MIDDLE, seat: MIDDLE, zoom: LEAST_ZOOM, tilt: 0 };
+
+/**
+ * Where in the live area the subject of a framing is at a frame, 0…1: what is followed, where that is known, else what a
+ * person set the focus on.
+ */
+export function subjectOf(
+  { keyframes, subject = [] }: Pick<Framing, 'keyframes'> & { subject?: readonly SeenPlace[] | undefined },
+  frame: number,
+): Point {
+  const after = subject.findIndex((place) => place.frame >= frame);
+  const [before, next] = [subject[after < 0 ? subject.length - 1 : after - 1], subject[after]];
+  if (!before || !next) return before ?? next ?? keyframeAt(keyframes, frame).focus;
+  return mixPoints(before, next, (frame - before.frame) / (next.frame - before.frame));
+}
 
 /** A framing as it is drawn, without how it was found: two that are drawn alike look alike. */
 export function drawnFraming(framing: Framing): Framing {

@@ -9,7 +9,9 @@ import {
   keyframeMoved,
   motionRemoved,
 } from '../framing/keyframes';
+import { checkJob } from '../check/check';
 import { lookSignature } from '../check/shot-states';
+import { SHIPPED_SHEETS } from '../outlets/shipped';
 import { retimed } from './retime';
 import { signatureOf } from './signature';
 import { windowMoved, zoomed } from '../framing/moves';
@@ -89,7 +91,7 @@ describe('following in a job', () => {
       ...{ frame, focus: { x: 0.4, y: 0.5 }, seat: { x: 0.5, y: 0.5 }, zoom: 1, tilt: 0, ease: null },
       found: true as const,
     })),
-    ...{ doubts: [], unserved: [], sure: [] },
+    ...{ doubts: [], unserved: [], places: [] },
   };
   const followed = () => framingFollowed(job, to, path, { subjects, wishes: PLAIN_WISHES });
   const ASPECTS = { pane: 9 / 16, live: 16 / 9 };
@@ -194,5 +196,25 @@ describe('following in a job', () => {
     const slow = retimed(edit, job.masters[0]!.id, rate, half);
     expect(slow.framings[0]!.following!.doubts).toEqual([{ in: 15, out: 30, why: 'unseen' }]);
     expect(retimed(slow, job.masters[0]!.id, half, rate).framings).toEqual(edit.framings);
+  });
+
+  it('is judged by where the subject is, and not by where the window points', () => {
+    const zone = { name: 'Band', x: 0, y: 0.6, width: 1, height: 0.1 };
+    const sheets = SHIPPED_SHEETS.map((sheet) => ({
+      ...sheet,
+      placements: sheet.placements.map((placement) => ({
+        ...placement,
+        zones: { phone: [zone], tablet: [], desk: [] },
+      })),
+    }));
+    const zones = (y: number) => {
+      const places = [0, 40].map((frame) => ({ frame, x: 0.4, y }));
+      const framing = framingFollowed(job, to, { ...path, places }, { subjects, wishes: PLAIN_WISHES });
+      const work = { ...job, edit: { ...job.edit, framings: [framing] } };
+      return checkJob(work, { sheets, passOf: () => null }).find(({ rule }) => rule === 'zones')!.code;
+    };
+    // The focus is in the middle of the height either way.
+    expect(zones(0.65)).toBe('covered');
+    expect(zones(0.3)).not.toBe('covered');
   });
 });

@@ -185,10 +185,10 @@ export function pinsOf(work: Work, to: FramingToFollow): Framing['keyframes'] {
 export function framingFollowed(
   work: Work,
   to: FramingToFollow,
-  { keyframes, doubts, unserved }: Followed,
+  { keyframes, places, doubts, unserved }: Followed,
   { subjects, wishes }: { subjects: readonly Subject[]; wishes: Wishes },
 ): Framing {
-  const following = { subjects: subjects.map(placeOf), wishes, doubts, unserved };
+  const following = { subjects: subjects.map(placeOf), wishes, places, doubts, unserved };
   return { ...framingToFollow(work, to), fit: false, keyframes, following };
 }
 

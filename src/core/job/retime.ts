@@ -121,7 +121,9 @@ const mapFramings =
           const first = placeOf(doubt.in, from, to);
           return { ...doubt, in: first, out: Math.max(first + 1, placeOf(doubt.out, from, to)) };
         });
-        return { ...framing, keyframes, following: { ...following, doubts } };
+        const moved = following.places.map((place) => ({ ...place, frame: placeOf(place.frame, from, to) }));
+        const places = moved.filter((place, i) => moved[i + 1]?.frame !== place.frame);
+        return { ...framing, keyframes, following: { ...following, places, doubts } };
       }),
   });
 

@@ -1,4 +1,5 @@
 import { type Cut, rangeStarts } from '../cut/cut';
+import type { SeenPlace } from '../framing/following';
 import type { Framing } from '../framing/framing';
 import { type PictureWindow, WHOLE, type Window, windowAt, windowInPicture } from '../framing/window';
 import { shotsOf } from '../cut/master-shots';
@@ -19,7 +20,7 @@ export interface PlanPane {
   picture: CanvasRect;
   track: string;
   /** Null when the whole live area is shown. */
-  framing: Pick<Framing, 'keyframes' | 'turn'> | null;
+  framing: (Pick<Framing, 'keyframes' | 'turn'> & { subject?: readonly SeenPlace[] }) | null;
   /** Of the corners, and the diameter of the blur: pixels of the canvas. */
   radius: number;
   blur: number;
@@ -158,7 +159,9 @@ function planPane(
     return { ...base, picture: fittedPixels(rect, live.width / live.height, place), framing: null };
   }
   const whole = ((framing.turn + turn) % 360) as Framing['turn'];
-  return { ...base, picture: rect, framing: { keyframes: framing.keyframes, turn: whole } };
+  const { keyframes, following } = framing;
+  const subject = following && { subject: following.places };
+  return { ...base, picture: rect, framing: { keyframes, turn: whole, ...subject } };
 }
 
 /** The segment that holds an output frame. @throws RangeError outside 0…frames−1. */

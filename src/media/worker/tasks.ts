@@ -88,9 +88,9 @@ export function followDrawnBox(request: BoxRequest, following: Following): Promi
 
 const followedSchema = z.object({
   keyframes: framingSchema.shape.keyframes,
+  places: followingSchema.shape.places,
   doubts: followingSchema.shape.doubts,
   unserved: z.array(z.string()),
-  sure: z.array(z.number()),
 });
 
 /** Finds the paths that keep the subjects of shots in view; null for one that has none. @throws TroubleError */

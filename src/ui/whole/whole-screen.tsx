@@ -1,5 +1,5 @@
 import { useLocalSearchParams, useRouter } from 'expo-router';
-import { useMemo, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { type LayoutChangeEvent, StyleSheet, View } from 'react-native';
 import { Gesture, GestureDetector } from 'react-native-gesture-handler';
 import { DEVICES } from '@core/outlets/placement';
@@ -51,6 +51,13 @@ export function WholeScreen() {
     [acts],
   );
   useKeys(keys);
+  // Nobody hears it go on behind another page.
+  useEffect(
+    () => () => {
+      if (usePlayer.getState().playing) togglePlay();
+    },
+    [],
+  );
   const several = canvases.length > 1;
   return (
     <View style={styles.page}>

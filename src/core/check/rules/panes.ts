@@ -1,4 +1,4 @@
-import { keyframeAt } from '../../framing/framing';
+import { subjectOf } from '../../framing/framing';
 import { sharedShare, shows } from '../../layout/overlap';
 import {
   distinctFrames,
@@ -22,7 +22,7 @@ export interface Shared {
   by: number;
   /** Share of the piece, 0…1. */
   share: number;
-  /** Whether the focus itself lies in the other pane's window. */
+  /** Whether the subject itself lies in the other pane's window. */
   subject: boolean;
 }
 
@@ -52,8 +52,7 @@ function sharedAt(plan: RenderPlan, segment: PlanSegment, frame: number): Shared
       if (pane.track === other.track || !framing) return;
       const share = sharedShare(pane.framed, other.framed, live);
       if (share < TOUCHES) return;
-      const { focus } = keyframeAt(framing.keyframes, masterFrame);
-      const subject = shows(other.framed, focus, live);
+      const subject = shows(other.framed, subjectOf(framing, masterFrame), live);
       const found = { frame, shot: segment.shot, of, by, share, subject };
       if (!worst || rank(found) > rank(worst)) worst = found;
     });

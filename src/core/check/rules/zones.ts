@@ -1,4 +1,4 @@
-import { keyframeAt } from '../../framing/framing';
+import { subjectOf } from '../../framing/framing';
 import { placeIn } from '../../layout/overlap';
 import { DEVICES, type Device, type Placement, type Zone } from '../../outlets/placement';
 import { windowAt } from '../../framing/window';
@@ -132,17 +132,19 @@ function placesOf(plan: RenderPlan, segment: PlanSegment, { framing, picture }: 
   if (!framing || !isPlaced(framing)) return [];
   const live = segment.liveSize.width / segment.liveSize.height;
   const aspects = { pane: picture.width / picture.height, live };
-  const count = framing.keyframes.length > 1 ? segment.frames : 1;
+  const moves = framing.keyframes.length > 1 || (framing.subject?.length ?? 0) > 1;
+  const count = moves ? segment.frames : 1;
   return Array.from({ length: count }, (_, offset) => {
     const frame = masterFrameIn(plan, segment, segment.start + offset);
-    const { focus } = keyframeAt(framing.keyframes, frame);
-    const seen = placeIn(windowAt(framing, frame, aspects), focus, live);
+    const seen = placeIn(windowAt(framing, frame, aspects), subjectOf(framing, frame), live);
     return { offset, x: picture.x + seen.x * picture.width, y: picture.y + seen.y * picture.height };
   });
 }
 
-const isPlaced = ({ keyframes }: NonNullable<PlanPane['framing']>): boolean =>
-  keyframes.length > 1 || keyframes.some(({ focus }) => focus.x !== 0.5 || focus.y !== 0.5);
+const isPlaced = ({ keyframes, subject = [] }: NonNullable<PlanPane['framing']>): boolean =>
+  subject.length > 0 ||
+  keyframes.length > 1 ||
+  keyframes.some(({ focus }) => focus.x !== 0.5 || focus.y !== 0.5);
 
 const holds = ({ x, y, width, height }: Zone, place: { x: number; y: number }): boolean =>
   place.x >= x && place.x <= x + width && place.y >= y && place.y <= y + height;
