@@ -6,7 +6,14 @@ import path from 'node:path';
 import { installDebianPackages, installNodePackages } from './setup.mjs';
 
 /** Files with a long proof in them. */
-const PROOFS = ['server/kill', 'server/verdicts', 'e2e/killed', 'core/interchange/fuzz', 'e2e/zoo', 'e2e/faulty-shots'];
+const PROOFS = [
+  'server/kill',
+  'server/verdicts',
+  'e2e/killed',
+  'core/interchange/fuzz',
+  'e2e/zoo',
+  'e2e/faulty-shots',
+];
 
 installNodePackages();
 installDebianPackages(
