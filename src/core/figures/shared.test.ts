@@ -8,7 +8,17 @@ describe('a value made of the pieces of an older one', () => {
         expect(shared(old, now)).toEqual(now);
         expect(shared(old, structuredClone(old))).toBe(old);
       }),
+      { examples: [[JSON.parse('{ "__proto__": null }'), 0]] },
     );
+  });
+
+  it('takes every key for a key, the strangest too', () => {
+    const odd = (value: unknown): unknown => JSON.parse(`{ "__proto__": ${JSON.stringify(value)} }`);
+    expect(shared(odd(null), 0)).toBe(0);
+    expect(Object.entries(shared(odd({ a: 1 }), odd({ a: 2 })) as object)).toEqual([['__proto__', { a: 2 }]]);
+    const old = odd({ a: 1 });
+    expect(shared(old, odd({ a: 1 }))).toBe(old);
+    expect(Object.keys(shared({}, odd({})) as object)).toEqual(['__proto__']);
   });
 
   it('keeps the branches that did not change', () => {

@@ -5,13 +5,10 @@
 export function shared<T>(old: unknown, now: T): T {
   if (Object.is(old, now) || typeof old !== 'object' || old === null) return now;
   if (typeof now !== 'object' || now === null || Array.isArray(old) !== Array.isArray(now)) return now;
-  const before = old as Record<string, unknown>;
-  const keys = Object.keys(now);
-  const made: Record<string, unknown> = Array.isArray(now) ? (Array(now.length) as never) : {};
-  let same = keys.length === Object.keys(old).length;
-  for (const key of keys) {
-    made[key] = shared(before[key], (now as Record<string, unknown>)[key]);
-    same &&= Object.is(made[key], before[key]) && key in before;
-  }
-  return (same ? old : made) as T;
+  const pieces = new Map(Object.entries(old));
+  const made = Object.entries(now).map(([key, value]): [string, unknown] => [key, shared(pieces.get(key), value)]);
+  const same =
+    made.length === pieces.size && made.every(([key, value]) => pieces.has(key) && Object.is(value, pieces.get(key)));
+  if (same) return old as T;
+  return (Array.isArray(now) ? made.map(([, value]) => value) : Object.fromEntries(made)) as T;
 }
