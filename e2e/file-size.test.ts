@@ -18,7 +18,7 @@ describe('the file size that is told before an export', () => {
     await visitor.page.goto('/');
     await visitor.bringIn(make());
     await visitor.step('Export');
-    await visitor.sees('By encoding pieces of this clip', 120_000);
+    await visitor.sees('Measured by encoding pieces of this clip', 120_000);
     const told = (await visitor.page.getByLabel('Estimated file').textContent()) ?? '';
     const size = Number(/About ([\d.]+) MB/.exec(told)?.[1]) * 1e6;
     await visitor.exportClip();

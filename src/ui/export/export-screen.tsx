@@ -26,9 +26,9 @@ import { LookNotice } from './look-notice';
 
 /** Where the size that is told comes from. */
 const SIZE_FROM = {
-  tried: 'By encoding pieces of this clip',
-  trying: 'By bit rate and length; pieces of this clip are being encoded to know better',
-  reckoned: 'By bit rate and length',
+  tried: 'Measured by encoding pieces of this clip',
+  trying: 'From bit rate and length; being measured now',
+  reckoned: 'From bit rate and length',
 };
 
 /** Makes the file: bit rate, progress, and the proof of what was made. */
@@ -117,7 +117,7 @@ export function ExportScreen() {
           <View style={styles.estimate} aria-label="Estimated file">
             <Soft>Estimated file</Soft>
             <Body>{`${size?.values.tried ? 'About' : 'Up to'} ${bytesLabel(size?.values.bytes ?? 0)}`}</Body>
-            <Soft>{SIZE_FROM[size?.values.tried ? 'tried' : trying ? 'trying' : 'reckoned']}</Soft>
+            <Soft style={styles.from}>{SIZE_FROM[size?.values.tried ? 'tried' : trying ? 'trying' : 'reckoned']}</Soft>
           </View>
         </View>
         <Soft>
@@ -152,5 +152,7 @@ const styles = StyleSheet.create({
   },
   row: { flexDirection: 'row', gap: space.l, alignSelf: 'stretch' },
   estimate: { flex: 1 },
+  // Two lines, so that nothing moves from under the finger when the size is known better.
+  from: { minHeight: 36 },
   list: { gap: space.m },
 });
