@@ -58,7 +58,7 @@ describe('from a master to clips of the right length', () => {
     await visitor.press('Move this range later');
     await visitor.press('Range 1, 0:03.0');
     expect(await visitor.value('First frame kept')).toBe('00:00:03:00');
-    await visitor.press('Slip on by a frame');
+    await visitor.press('Slip this range one frame on');
     expect(await visitor.value('First frame kept')).toBe('00:00:03:01');
     await visitor.press('Remove this range');
     expect(await ranges()).toBe(2);

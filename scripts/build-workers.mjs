@@ -6,13 +6,21 @@ import path from 'node:path';
 const SOURCE = 'src/media/worker';
 const ENDING = '.worker.ts';
 
-/** Detectors' weights, from the package that ships them to where the app's own server has them. */
-const MODELS = ['blazeface', 'centernet'];
+/** Detectors' weights, from the packages that ship them to where the app's own server has them. */
+const MODELS = {
+  ...Object.fromEntries(
+    ['blazeface.json', 'blazeface.bin', 'centernet.json', 'centernet.bin'].map((name) => [
+      name,
+      `@vladmandic/human/models/${name}`,
+    ]),
+  ),
+  'voice.onnx': '@ricky0123/vad-web/dist/silero_vad_v6.onnx',
+};
 
 function copyModels() {
   mkdirSync('public/models', { recursive: true });
-  for (const name of MODELS.flatMap((model) => [`${model}.json`, `${model}.bin`])) {
-    copyFileSync(`node_modules/@vladmandic/human/models/${name}`, `public/models/${name}`);
+  for (const [name, shipped] of Object.entries(MODELS)) {
+    copyFileSync(`node_modules/${shipped}`, `public/models/${name}`);
   }
 }
 

@@ -2,7 +2,7 @@ import type { Grey } from '../src/core/pass/grey';
 import { random } from './random';
 
 /** A textured ground larger than the picture, as layers of smooth noise. */
-function ground(width: number, height: number, seed: number): (x: number, y: number) => number {
+export function ground(width: number, height: number, seed: number): (x: number, y: number) => number {
   const layers = [48, 20, 9].map((cell, layer) => {
     const next = random(seed * 10 + layer);
     const [across, down] = [Math.ceil(width / cell) + 8, Math.ceil(height / cell) + 8];

@@ -4,6 +4,7 @@ import { cancelExport, storedName } from './exports';
 import { endFollowing } from './follow';
 import { removeJob, useJobs } from './jobs';
 import { forgetPass } from './passes';
+import { forgetSpeech } from './speech';
 import { forgetStills } from './stills';
 
 /** Deletes a job with its exports, and its masters' bytes unless another job uses them. */
@@ -35,7 +36,11 @@ export function isUsed(fingerprint: string, but?: string): boolean {
 
 /** Deletes a master's bytes and all that was made of them to look at. */
 export async function forgetMaster(fingerprint: string): Promise<void> {
-  const ended = Promise.all([forgetPass(fingerprint), forgetStills(fingerprint)]);
+  const ended = Promise.all([
+    forgetPass(fingerprint),
+    forgetStills(fingerprint),
+    forgetSpeech(fingerprint),
+  ]);
   await deleteBytes(fingerprint);
   // What was being made of it may have been written meanwhile.
   await ended;

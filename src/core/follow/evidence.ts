@@ -5,6 +5,13 @@ import { type PictureRect, pictureRectSchema } from '../picture/size';
 const SUBJECT_KINDS = ['face', 'person', 'animal', 'vehicle', 'thing', 'motion', 'drawn'] as const;
 export type SubjectKind = (typeof SUBJECT_KINDS)[number];
 
+/** A subject's kind by its class number in the COCO data set: 80 classes in its order, from 0. */
+export function subjectKindOf(classNumber: number): SubjectKind {
+  if (classNumber === 0) return 'person';
+  if (classNumber <= 8) return 'vehicle';
+  return classNumber >= 14 && classNumber <= 23 ? 'animal' : 'thing';
+}
+
 /** What a subject looks like: mean luma, Cb and Cr of its upper and of its lower half, 0…255 each. */
 const lookSchema = z.array(z.number()).length(6);
 export type SubjectLook = z.infer<typeof lookSchema>;

@@ -44,6 +44,10 @@ const placeOf = ({ x, y, width, height }: PictureRect): Place => ({
   ...{ x: x + width / 2, y: y + height / 2, width, height },
 });
 
+const perAxis = <T>(of: (axis: Axis) => T): Record<Axis, T> => ({
+  ...{ x: of('x'), y: of('y'), width: of('width'), height: of('height') },
+});
+
 /** A track while it is being made. */
 class Growing {
   readonly steps: Record<Axis, Step[]> = { x: [], y: [], width: [], height: [] };
@@ -94,13 +98,19 @@ class Growing {
     return predicted(after, frame - from, (SHAKE * size * size) / this.rate ** 3);
   }
 
+  /** How much is missing of a subject along an axis: what comes out from behind something is seen in part. */
+  private missing(axis: Axis, place: Place): number {
+    return Math.max(0, this.sizeAlong(axis, this.last) - this.sizeAlong(axis, place));
+  }
+
   /** What it costs to take a sighting for this subject; Infinity where it cannot be. */
   costOf({ kind, box, look }: Sighting, frame: number): number {
     if (familyOf(kind) !== this.family) return Infinity;
     const place = placeOf(box);
     const off = (axis: 'x' | 'y'): number => {
       const state = this.stateAt(axis, frame);
-      const noise = noiseOf(kind) * Math.max(this.sizeAlong(axis, place), this.sizeAlong(axis, this.last));
+      const size = Math.max(this.sizeAlong(axis, place), this.sizeAlong(axis, this.last));
+      const noise = noiseOf(kind) * size + this.missing(axis, place) / 2;
       return (place[axis] - state.place) ** 2 / (state.pp + noise * noise);
     };
     const { width, height } = this.last;
@@ -114,13 +124,18 @@ class Growing {
   /** Goes on with a sighting, or without one for a sample. */
   goOn(sighting: Sighting | null, frame: number): void {
     const place = sighting && placeOf(sighting.box);
+    const missing = place && perAxis((axis) => this.missing(axis, place));
     for (const axis of AXES) {
       const before = this.stateAt(axis, frame);
-      const size = place ? this.sizeAlong(axis, place) : 0;
-      const noise = sighting
-        ? (noiseOf(sighting.kind) * size) / Math.max(0.3, sighting.confidence) ** 0.5
-        : 0;
-      this.steps[axis].push({ frame, before, after: place ? corrected(before, place[axis], noise) : before });
+      if (!sighting || !place || !missing) {
+        // What is hidden goes on, but it does not go on shrinking as it did when it went behind something.
+        const after = axis === 'x' || axis === 'y' ? before : { ...before, place: this.last[axis], speed: 0 };
+        this.steps[axis].push({ frame, before: after, after });
+        continue;
+      }
+      const known = noiseOf(sighting.kind) * this.sizeAlong(axis, place);
+      const noise = known / Math.max(0.3, sighting.confidence) ** 0.5 + missing[axis];
+      this.steps[axis].push({ frame, before, after: corrected(before, place[axis], noise) });
     }
     if (sighting) {
       this.lastSeen = frame;

@@ -70,5 +70,6 @@ export const passNames = (fingerprint: string) => ({
   grey: `${fingerprint}.grey`,
   wave: `${fingerprint}.wave`,
   evidence: `${fingerprint}.follow.json`,
+  speech: `${fingerprint}.speech.json`,
   sheet: (level: number, index: number) => `${fingerprint}-strip-${level}-${index}.jpg`,
 });

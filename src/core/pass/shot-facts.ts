@@ -1,4 +1,5 @@
 import { type FrameRate, rateValue } from '../time/frame-rate';
+import { type Speech, spokenShare } from '../speech/speech';
 import type { Pass } from './pass';
 
 /** What is known of a shot, for finding the moment. */
@@ -10,10 +11,19 @@ export interface ShotFacts {
   loudness: number | null;
   /** The share of it in which something is heard, 0…1; null where there is no sound. */
   sounding: number | null;
+  /** The share of it in which somebody speaks, 0…1; null before the master was listened to. */
+  spoken: number | null;
 }
 
-/** @param shot frames at the rate, half-open. @param pass null before the master was looked at. */
-export function shotFacts(pass: Pass | null, shot: { in: number; out: number }, rate: FrameRate): ShotFacts {
+/**
+ * @param shot frames at the rate, half-open. @param pass null before the master was looked at, and `speech` before it
+ * was listened to.
+ */
+export function shotFacts(
+  { pass, speech }: { pass: Pass | null; speech: Speech | null },
+  shot: { in: number; out: number },
+  rate: FrameRate,
+): ShotFacts {
   const [from, to] = [shot.in / rateValue(rate), shot.out / rateValue(rate)];
   const seconds = to - from;
   const part = <T>(values: readonly T[]) =>
@@ -29,6 +39,7 @@ export function shotFacts(pass: Pass | null, shot: { in: number; out: number }, 
     motion: moves.length > 0 ? moves.reduce((sum, value) => sum + value, 0) / moves.length : null,
     loudness: heard.length > 0 ? Math.max(...heard) : null,
     sounding: pass?.sound ? Math.max(0, 1 - silent / seconds) : null,
+    spoken: speech && spokenShare(speech, from, to),
   };
 }
 
@@ -42,6 +53,10 @@ export function liveliest(facts: readonly ShotFacts[]): number[] {
   const score = (i: number) => (motion[i] as number) + (loudness[i] as number);
   return facts.map((_, i) => i).sort((a, b) => score(b) - score(a));
 }
+
+/** The places of shots, those first in which the greatest part is spoken. */
+export const mostSpoken = (facts: readonly ShotFacts[]): number[] =>
+  facts.map((_, i) => i).sort((a, b) => (facts[b]?.spoken ?? 0) - (facts[a]?.spoken ?? 0));
 
 /** The rank of each value, 0 for the least; equal ones share a rank. */
 function ranks(values: readonly number[]): number[] {

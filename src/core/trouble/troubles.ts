@@ -18,7 +18,7 @@ const soundChoice = z.object({ track: z.number(), codec: z.string(), channels: z
 const number = z.number();
 
 /** What a server was asked for when it failed. */
-const ERRANDS = ['post', 'convert', 'demo', 'follow'] as const;
+const ERRANDS = ['post', 'convert', 'demo', 'follow', 'speech'] as const;
 export type Errand = (typeof ERRANDS)[number];
 const asked = { who: text, errand: z.enum(ERRANDS) };
 
@@ -28,6 +28,7 @@ const GO_ON: Record<Errand, string> = {
   convert: 'Your file is as it was. Convert it again; the upload goes on where it stopped.',
   demo: 'Open the demo again in a moment.',
   follow: 'What finds subjects is loaded from it the first time. Follow again in a moment.',
+  speech: 'What finds speech is loaded from it the first time. Look for speech again in a moment.',
 };
 
 /** Why a server did not do what it was asked. */

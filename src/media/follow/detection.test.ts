@@ -1,47 +1,19 @@
 import { execFileSync } from 'node:child_process';
-import { readFileSync } from 'node:fs';
-import { loadGraphModel, type GraphModel } from '@tensorflow/tfjs-converter';
-import { env, io, ready, setBackend, tensor4d } from '@tensorflow/tfjs-core';
-import { setWasmPaths } from '@tensorflow/tfjs-backend-wasm';
 import { SHOTS, shotStarts } from '../../../demo/film/shots';
-import {
-  distinctBoxes,
-  type FoundBox,
-  fromLetterbox,
-  letterboxed,
-  readHeatmap,
-} from '@core/follow/read-heatmap';
 import type { PictureRect } from '@core/picture/size';
-import { reshaped, type StoredModel } from './reshape-model';
+import { type FoundThing, nodeDetector, THINGS } from '../../../tests/node-detector';
 
-const MODELS = 'node_modules/@vladmandic/human/models/';
-const THINGS = { width: 384, height: 224 };
 const FILM = 'public/demo/kite-day.mp4';
 /** Class numbers of the COCO data set, from 0. */
 const [PERSON, KITE] = [0, 33];
 
-let model: GraphModel;
+let detect: (rgb: Float32Array) => Promise<FoundThing[]>;
 beforeAll(async () => {
-  setWasmPaths(`${process.cwd()}/node_modules/@tensorflow/tfjs-backend-wasm/dist/`);
-  env().set('WASM_HAS_MULTITHREAD_SUPPORT', false);
-  await setBackend('wasm');
-  await ready();
-  const stored = JSON.parse(readFileSync(`${MODELS}centernet.json`, 'utf8')) as StoredModel;
-  const bytes = new Uint8Array(readFileSync(`${MODELS}centernet.bin`)).buffer;
-  const { modelTopology, weightsManifest, signature } = reshaped(stored, bytes, THINGS);
-  model = await loadGraphModel(
-    io.fromMemory({
-      modelTopology,
-      weightSpecs: weightsManifest.flatMap(({ weights }) => weights),
-      weightData: bytes,
-      ...(signature && { signature }),
-    }),
-  );
+  detect = await nodeDetector();
 }, 60_000);
 
 /** What the model finds in a frame of the demo film. */
-async function found(frame: number): Promise<(FoundBox & { place: PictureRect })[]> {
-  const box = letterboxed(16 / 9, THINGS);
+function found(frame: number): Promise<FoundThing[]> {
   const fit = `scale=${THINGS.width}:-2,pad=${THINGS.width}:${THINGS.height}:0:(oh-ih)/2`;
   const args = [
     '-v',
@@ -60,19 +32,7 @@ async function found(frame: number): Promise<(FoundBox & { place: PictureRect })
     'rgb24',
     '-',
   ];
-  const pixels = Float32Array.from(execFileSync('ffmpeg', args, { maxBuffer: 1 << 26 }));
-  const made = model.execute(tensor4d(pixels, [1, THINGS.height, THINGS.width, 3]), [
-    'tower_0/keypoints',
-    'tower_0/wh',
-  ]);
-  const [scores, sides] = await Promise.all(
-    (Array.isArray(made) ? made : [made]).map((tensor) => tensor.data()),
-  );
-  const map = { scores: scores!, sides: sides!, across: 96, down: 56, classes: 80, stride: 4 };
-  return distinctBoxes(readHeatmap(map, 0.2), 0.5).map((next) => ({
-    ...next,
-    place: fromLetterbox(next.box, box),
-  }));
+  return detect(Float32Array.from(execFileSync('ffmpeg', args, { maxBuffer: 1 << 26 })));
 }
 
 const holds = ({ x, y, width, height }: PictureRect, at: { x: number; y: number }) =>

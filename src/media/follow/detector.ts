@@ -1,6 +1,6 @@
 import type { GraphModel } from '@tensorflow/tfjs-converter';
 import { dispose, type Tensor, tensor4d } from '@tensorflow/tfjs-core';
-import type { SubjectKind } from '@core/follow/evidence';
+import { type SubjectKind, subjectKindOf } from '@core/follow/evidence';
 import {
   anchorsOf,
   distinctBoxes,
@@ -21,13 +21,6 @@ const LEAST_THING = 0.2;
 const LEAST_FACE = 0.4;
 /** Of two boxes of one class that share more of their union than this, one falls away. */
 const SAME = 0.5;
-
-/** Kinds by the class numbers of the COCO data set (80 classes, in its order). */
-function kindOf(classNumber: number): SubjectKind {
-  if (classNumber === 0) return 'person';
-  if (classNumber <= 8) return 'vehicle';
-  return classNumber >= 14 && classNumber <= 23 ? 'animal' : 'thing';
-}
 
 /** Something that was detected. */
 export interface Detected {
@@ -78,7 +71,7 @@ export class Detector {
     const map = { scores: scores.data, sides: sides.data, across, down, classes: 80, stride: 4 };
     return distinctBoxes(readHeatmap(map, LEAST_THING), SAME).map((found) => ({
       ...told(found),
-      kind: kindOf(found.of),
+      kind: subjectKindOf(found.of),
       box: fromLetterbox(found.box, box),
     }));
   }

@@ -9,7 +9,7 @@ import type { MasterReader } from '../read/master-reader';
 import type { Piece, PlayerEvent, PlayerOrder, Quality, View } from './player-protocol';
 import { PlayerSources } from './player-sources';
 import { whilePlaying } from './playing-lock';
-import { samplePlanes } from '../export/sound-cutter';
+import { samplePlanes } from '../read/master-sound';
 import { pictureOf, type Picture } from './preview-picture';
 import { Stage } from './stage';
 

@@ -6,6 +6,7 @@ import { framingSchema } from '@core/framing/framing';
 import { masterSchema } from '@core/master/master';
 import { proofSchema, type Proof } from '@core/proof/proof-record';
 import { type Pass, passSchema } from '@core/pass/pass';
+import { type Speech, speechSchema } from '@core/speech/speech';
 import type { PackRequest } from '../archive/pack-task';
 import type { Unpacked, UnpackRequest } from '../archive/unpack-task';
 import type { BringInRequest, BroughtIn } from '../read/bring-in-task';
@@ -16,6 +17,7 @@ import type { ExportRequest } from '../export/export-task';
 import type { PassRequest } from '../pass/pass-task';
 import type { SizeTrialRequest } from '../export/size-trial-task';
 import type { ReadBackRequest } from '../export/read-back-task';
+import type { SpeechRequest } from '../speech/speech-task';
 import { runTask } from './run-task';
 import type { StillsRequest } from '../play/stills-task';
 import { progressSchema, type Progress } from './worker-protocol';
@@ -68,6 +70,12 @@ export function packJobFile(request: PackRequest, following: Following): Promise
 export function unpackJobFile(request: UnpackRequest, following: Following): Promise<Unpacked> {
   const result = z.object({ text: z.string(), fresh: z.array(z.string()) });
   return runTask('unpack', request, { progress: progressSchema, result, ...following });
+}
+
+/** Finds where somebody speaks in a master. @throws TroubleError */
+export function findSpeechIn(request: SpeechRequest, following: Following): Promise<Speech['spans']> {
+  const result = speechSchema.shape.spans;
+  return runTask('speech', request, { progress: progressSchema, result, ...following });
 }
 
 const spanProgressSchema = z.object({ done: z.number(), span: lookedSpanSchema.nullable() });

@@ -1,4 +1,4 @@
-import { useMemo, useState } from 'react';
+import { type PropsWithChildren, useMemo, useState } from 'react';
 import { type LayoutChangeEvent, StyleSheet, useWindowDimensions, View } from 'react-native';
 import { formatTimecode } from '@core/time/timecode';
 import { parseEntry } from '@core/time/timecode-entry';
@@ -38,29 +38,35 @@ export function CutScreen() {
   const tools = useCut();
   const { label } = useTarget();
   const [work, setWork] = useState<Work>('cut');
+  const wide = useWindowDimensions().width >= WIDE;
   useCutKeys(tools);
   return (
     <JobPage
       title="Length"
       subtitle={`For ${label}`}
       tray={
-        <>
+        <View style={wide ? styles.trayWide : styles.tray}>
           {work === 'cut' && <CutTray tools={tools} />}
           {work === 'shots' && <ShotTray tools={tools} />}
-          <Choice label="What to work on" value={work} options={WORK} onChange={setWork} />
-        </>
+          <View style={wide && styles.choiceWide}>
+            <Choice label="What to work on" value={work} options={WORK} onChange={setWork} />
+          </View>
+        </View>
       }
     >
       <ClipRow />
-      <MasterPicture tools={tools} />
-      <Transport />
+      <MasterPicture tools={tools}>
+        <Transport />
+        {wide && <LengthRuler cut={tools.cut} />}
+        {wide && work === 'cut' && <RangeFields tools={tools} />}
+      </MasterPicture>
       <View style={styles.strip}>
         <Filmstrip tools={tools} shotMarks={work === 'shots'} />
         <RangeStrip tools={tools} />
-        <LengthRuler cut={tools.cut} />
+        {!wide && <LengthRuler cut={tools.cut} />}
       </View>
       {work === 'shots' && <ShotGallery tools={tools} />}
-      {work === 'cut' && <RangeFields tools={tools} />}
+      {work === 'cut' && !wide && <RangeFields tools={tools} />}
       {work === 'length' && <FitPanel />}
       {work === 'length' && <PartsPanel />}
       {work === 'lists' && <ListPanel />}
@@ -120,31 +126,37 @@ function useCutKeys(tools: CutTools): void {
   useKeys(keys);
 }
 
-/** Rows that the strips and the ends of a range need below the master, and the fewest that it takes, in pixels. */
-const BELOW = { phone: 300, wide: 400 };
+/** Rows that clips, strips and the ends of a range need, and the fewest that the master takes, in pixels. */
+const BELOW = { phone: 300, wide: 330 };
 const LEAST_ROWS = 150;
+/** On a wide page the columns beside it are this wide at least. */
+const SIDE = 320;
 
-/** The master as wide as the page lets it be; while an end is dragged, the two frames that meet there. */
-function MasterPicture({ tools }: { tools: CutTools }) {
+/** The master as large as the page lets it be; while an end is dragged, the two frames that meet there. */
+function MasterPicture({ tools, children }: PropsWithChildren<{ tools: CutTools }>) {
   const { picture } = tools.source;
   const [room, setRoom] = useState(0);
   const wide = useWindowDimensions().width >= WIDE;
-  const rows = usePageRoom() - (wide ? BELOW.wide : BELOW.phone);
-  const height = Math.min(room * (picture.height / picture.width), Math.max(LEAST_ROWS, rows));
+  const rows = Math.max(LEAST_ROWS, usePageRoom() - (wide ? BELOW.wide : BELOW.phone));
+  const columns = wide ? room - SIDE - space.m : room;
+  const height = Math.min(columns * (picture.height / picture.width), rows);
   return (
     <View
-      style={styles.picture}
+      style={wide ? styles.beside : styles.above}
       onLayout={(event: LayoutChangeEvent) => setRoom(event.nativeEvent.layout.width)}
     >
       {height > 0 && (
-        <PictureView
-          view="master"
-          label="The master"
-          width={height * (picture.width / picture.height)}
-          height={height}
-        />
+        <View style={styles.picture}>
+          <PictureView
+            view="master"
+            label="The master"
+            width={height * (picture.width / picture.height)}
+            height={height}
+          />
+          <CutFrames tools={tools} />
+        </View>
       )}
-      {room > 0 && <CutFrames tools={tools} />}
+      <View style={wide ? styles.side : styles.above}>{children}</View>
     </View>
   );
 }
@@ -152,5 +164,11 @@ function MasterPicture({ tools }: { tools: CutTools }) {
 const styles = StyleSheet.create({
   row: { flexDirection: 'row', gap: space.m },
   strip: { gap: space.s, paddingHorizontal: 14 },
+  above: { gap: space.s },
+  beside: { flexDirection: 'row', gap: space.m, alignItems: 'flex-start' },
+  side: { flex: 1, gap: space.m },
+  tray: { gap: space.m },
+  trayWide: { flexDirection: 'row', alignItems: 'center', gap: space.m, justifyContent: 'space-between' },
+  choiceWide: { flexShrink: 0, minWidth: 360, marginLeft: 'auto' },
   picture: { alignItems: 'center', backgroundColor: colours.paper, gap: space.s },
 });

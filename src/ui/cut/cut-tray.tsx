@@ -11,13 +11,24 @@ export function CutTray({ tools }: { tools: CutTools }) {
   const shownFrame = () => usePlayer.getState().frame;
   return (
     <ToolRow>
-      <Tool icon="ray-start-arrow" label="Start here" onPress={() => tools.trim('in', shownFrame(), true)} />
-      <Tool icon="ray-end-arrow" label="End here" onPress={() => tools.trim('out', shownFrame(), true)} />
-      <Tool icon="content-cut" label="Split here" words="Split" onPress={tools.split} />
+      <Tool
+        icon="ray-start-arrow"
+        label="Start here"
+        hotkey="A"
+        onPress={() => tools.trim('in', shownFrame(), true)}
+      />
+      <Tool
+        icon="ray-end-arrow"
+        label="End here"
+        hotkey="B"
+        onPress={() => tools.trim('out', shownFrame(), true)}
+      />
+      <Tool icon="content-cut" label="Split here" words="Split" hotkey="C" onPress={tools.split} />
       <Tool
         icon="close-box-outline"
         label="Remove this range"
         words="Remove"
+        hotkey="Delete"
         disabled={cut.length < 2}
         onPress={tools.remove}
       />
@@ -25,6 +36,7 @@ export function CutTray({ tools }: { tools: CutTools }) {
         icon="arrow-left-bold-outline"
         label="Move this range earlier"
         words="Earlier"
+        hotkey="Shift+Left"
         disabled={index === 0}
         onPress={() => tools.move(index - 1)}
       />
@@ -32,21 +44,34 @@ export function CutTray({ tools }: { tools: CutTools }) {
         icon="arrow-right-bold-outline"
         label="Move this range later"
         words="Later"
+        hotkey="Shift+Right"
         disabled={index === cut.length - 1}
         onPress={() => tools.move(index + 1)}
       />
-      <Tool icon="chevron-left" label="Slip back by a frame" words="Slip −" onPress={() => tools.slip(-1)} />
-      <Tool icon="chevron-right" label="Slip on by a frame" words="Slip +" onPress={() => tools.slip(1)} />
+      <Tool
+        icon="chevron-left"
+        label="Slip this range one frame back"
+        words="Slip −"
+        hotkey=","
+        onPress={() => tools.slip(-1)}
+      />
+      <Tool
+        icon="chevron-right"
+        label="Slip this range one frame on"
+        words="Slip +"
+        hotkey="."
+        onPress={() => tools.slip(1)}
+      />
       <Tool
         icon="arrow-collapse-left"
-        label="The cut before this range one frame earlier"
+        label="Move the cut before this range one frame earlier"
         words="Cut −"
         disabled={!rolls}
         onPress={() => tools.roll(-1)}
       />
       <Tool
         icon="arrow-collapse-right"
-        label="The cut before this range one frame later"
+        label="Move the cut before this range one frame later"
         words="Cut +"
         disabled={!rolls}
         onPress={() => tools.roll(1)}

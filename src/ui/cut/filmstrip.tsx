@@ -1,21 +1,19 @@
 import { useMemo, useRef, useState } from 'react';
-import { Image, type LayoutChangeEvent, ScrollView, StyleSheet, View } from 'react-native';
+import { type LayoutChangeEvent, ScrollView, StyleSheet, View } from 'react-native';
 import { Gesture, GestureDetector } from 'react-native-gesture-handler';
 import type { Edge } from '@core/cut/range-edits';
 import { snapped } from '@core/cut/snap';
 import type { Shot } from '@core/cut/shot';
 import type { Source } from '@core/master/source';
 import { clamp } from '@core/picture/size';
-import { compareRates } from '@core/time/frame-rate';
 import { showFrame, usePlayer } from '@state/player';
-import { useStills } from '@state/stills';
-import { type Tile, useStrip } from '@state/strip';
-import { useJob } from '../job/job-context';
 import { Tool } from '../parts/tool';
 import { Soft } from '../parts/words';
 import { colours, space } from '../theme/tokens';
 import { CutHandle } from './cut-handle';
+import { CloseStrip } from './close-strip';
 import { FLAG_HEIGHT, STRIP_HEIGHT } from './strip-height';
+import { StripPicture, useStripPictures } from './strip-picture';
 import type { CutTools } from './use-cut';
 import { WaveStrip } from './wave-strip';
 
@@ -41,6 +39,7 @@ export function Filmstrip({ tools, shotMarks }: Props) {
       <ScrollView horizontal scrollEnabled={zoom > 0} contentContainerStyle={{ width: Math.max(width, 1) }}>
         {room > 0 && <Strip tools={tools} width={width} shotMarks={shotMarks} />}
       </ScrollView>
+      {room > 0 && <CloseStrip tools={tools} width={room} />}
       <View style={styles.zoom}>
         <Soft style={styles.words}>{zoomWords(tools.source, ZOOMS[zoom] ?? 1)}</Soft>
         <Tool
@@ -70,19 +69,7 @@ function Strip({ tools, width, shotMarks }: Props & { width: number }) {
   const { source, range, cut, index, shots, points } = tools;
   const { frames } = source;
   const tiles = useTiles(frames, width);
-  const pictures = useStrip(source, tiles, (TILE / Math.max(1, width)) * frames);
-  const master = useJob().masters.find((master) => master.id === source.id);
-  const repaired =
-    master !== undefined &&
-    (master.rotation !== source.rotation ||
-      master.flip !== source.flip ||
-      master.picture.width !== source.picture.width ||
-      compareRates(master.rate, source.rate) !== 0);
-  // Until the pass is through, stills stand in for its sheets, which show the file as it is; so they do for repairs.
-  const missing = useMemo(() => {
-    return repaired || Object.keys(pictures).length === 0 ? tiles : NONE;
-  }, [pictures, tiles, repaired]);
-  const stills = useStills(source, missing, STRIP_HEIGHT);
+  const pictures = useStripPictures(source, tiles, (TILE / Math.max(1, width)) * frames);
   const place = (frame: number) => (frame / frames) * width;
   const frameAtX = (x: number) => clamp(Math.floor((x / Math.max(1, width)) * frames), 0, frames - 1);
   const scrub = Gesture.Exclusive(
@@ -121,13 +108,7 @@ function Strip({ tools, width, shotMarks }: Props & { width: number }) {
           <View style={styles.strip}>
             {tiles.map((frame, i) => (
               <View key={frame} style={[styles.tile, { left: i * TILE, width: TILE }]}>
-                {pictures[frame] && missing === NONE ? (
-                  <SheetTile tile={pictures[frame]} />
-                ) : (
-                  stills[frame] !== undefined && (
-                    <Image source={{ uri: stills[frame] }} style={styles.image} />
-                  )
-                )}
+                <StripPicture picture={pictures[frame]} width={TILE} height={STRIP_HEIGHT} />
               </View>
             ))}
             {gapsOf(own, frames).map(({ from, to }) => (
@@ -143,7 +124,7 @@ function Strip({ tools, width, shotMarks }: Props & { width: number }) {
               />
             ))}
           </View>
-          <WaveStrip source={source} width={width} />
+          <WaveStrip source={source} width={width} from={0} to={frames} />
           <View style={[styles.playhead, { left: place(frame + 0.5) - 1.5 }]} />
         </View>
       </GestureDetector>
@@ -153,24 +134,6 @@ function Strip({ tools, width, shotMarks }: Props & { width: number }) {
         <Soft style={[styles.number, { left: place(range.in) + 6 }]}>{index + 1}</Soft>
       )}
     </View>
-  );
-}
-
-const NONE: number[] = [];
-
-/** One small picture cut out of its sheet. */
-function SheetTile({ tile }: { tile: Tile }) {
-  const scale = STRIP_HEIGHT / tile.height;
-  const left = -tile.x * scale - (tile.width * scale - TILE) / 2;
-  return (
-    <Image
-      source={{ uri: tile.sheet }}
-      style={[
-        styles.sheet,
-        { left, top: -tile.y * scale, width: tile.width * 8 * scale, height: tile.height * 8 * scale },
-      ]}
-      resizeMode="stretch"
-    />
   );
 }
 
@@ -215,8 +178,6 @@ const styles = StyleSheet.create({
   outer: { paddingVertical: FLAG_HEIGHT },
   strip: { height: STRIP_HEIGHT, overflow: 'hidden', backgroundColor: colours.hairline, borderRadius: 3 },
   tile: { position: 'absolute', top: 0, height: STRIP_HEIGHT, overflow: 'hidden' },
-  image: { width: '100%', height: '100%' },
-  sheet: { position: 'absolute' },
   papered: { position: 'absolute', top: 0, bottom: 0, backgroundColor: colours.papered },
   shot: { position: 'absolute', top: 0, bottom: 0, width: 2, backgroundColor: colours.chalk, opacity: 0.8 },
   shotStrong: { width: 3, backgroundColor: colours.madder, opacity: 1 },

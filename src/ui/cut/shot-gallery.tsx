@@ -5,16 +5,21 @@ import { isPicked, shotPicked } from '@core/cut/pick-shots';
 import type { Shot } from '@core/cut/shot';
 import { kindsIn, noEvidence } from '@core/follow/evidence';
 import { fileRange } from '@core/job/follow-shot';
-import { liveliest, type ShotFacts, shotFacts } from '@core/pass/shot-facts';
+import type { Speech } from '@core/speech/speech';
+import { liveliest, mostSpoken, type ShotFacts, shotFacts } from '@core/pass/shot-facts';
 import { lengthLabel, formatTimecode } from '@core/time/timecode';
+import { troubleWords } from '@core/trouble/trouble';
 import { loadEvidence, useEvidence } from '@state/evidence';
 import { dispatch } from '@state/jobs';
 import { passIn, usePasses } from '@state/passes';
 import { playCut } from '@state/player';
+import { ensureSpeech, seekSpeech, speechIn, useSpeech } from '@state/speech';
 import { useStills } from '@state/stills';
 import { KIND_WORDS } from '../frame/subject-words';
 import { useJob } from '../job/job-context';
 import { Choice } from '../parts/choice';
+import { Notice } from '../parts/notice';
+import { StripBar } from '../parts/strip-bar';
 import { Heading, Soft, Strong } from '../parts/words';
 import { card, colours, space } from '../theme/tokens';
 import type { CutTools } from './use-cut';
@@ -25,10 +30,11 @@ const PAGE = 24;
 /** So many of the liveliest are played one after another. */
 const PROPOSED = 5;
 
-type Order = 'time' | 'lively';
+type Order = 'time' | 'lively' | 'spoken';
 const ORDERS: readonly { value: Order; label: string }[] = [
   { value: 'time', label: 'As they come' },
   { value: 'lively', label: 'Liveliest first' },
+  { value: 'spoken', label: 'Most speech first' },
 ];
 
 /** Every shot with what is known of it: a tap keeps it in the cut, or takes it out again. */
@@ -38,12 +44,13 @@ export function ShotGallery({ tools }: { tools: CutTools }) {
   const [order, setOrder] = useState<Order>('time');
   const [most, setMost] = useState(PAGE);
   const pass = usePasses((all) => passIn(all[source.fingerprint]));
+  const speech = useSpeechOf(source.id, pass !== null);
   const facts = useMemo(
-    () => shots.map((shot) => shotFacts(pass, shot, source.rate)),
-    [pass, shots, source.rate],
+    () => shots.map((shot) => shotFacts({ pass, speech }, shot, source.rate)),
+    [pass, speech, shots, source.rate],
   );
   const lively = useMemo(() => liveliest(facts), [facts]);
-  const places = order === 'time' ? shots.map((_, i) => i) : lively;
+  const places = { time: shots.map((_, i) => i), lively, spoken: mostSpoken(facts) }[order];
   const shown = places.slice(0, most);
   const frames = useMemo(() => shots.map((shot) => Math.floor((shot.in + shot.out) / 2)), [shots]);
   const stills = useStills(
@@ -59,14 +66,16 @@ export function ShotGallery({ tools }: { tools: CutTools }) {
     <View style={styles.gallery}>
       <Heading>{`All shots: ${shots.length}`}</Heading>
       <Choice label="Order of the shots" value={order} options={ORDERS} onChange={setOrder} />
-      <Button
-        icon="play"
-        mode="outlined"
-        style={styles.left}
-        onPress={() => playCut(proposed.map(({ master, in: first, out }) => ({ master, in: first, out })))}
-      >
-        {`Play the ${proposed.length} liveliest`}
-      </Button>
+      <View style={styles.row}>
+        <Button
+          icon="play"
+          mode="outlined"
+          onPress={() => playCut(proposed.map(({ master, in: first, out }) => ({ master, in: first, out })))}
+        >
+          {`Play the ${proposed.length} liveliest`}
+        </Button>
+        <SpeechSearch master={source.id} />
+      </View>
       <View style={styles.grid}>
         {shown.map((i) => {
           const [shot, fact] = [shots[i], facts[i]];
@@ -106,13 +115,55 @@ export function ShotGallery({ tools }: { tools: CutTools }) {
 /** Movement above this is plain to see, in grey levels; a share of sound above this is mostly sound. */
 const LIVELY = 4;
 const MOSTLY = 0.7;
+/** Shares of a shot above which there is some speech in it, and mostly speech. */
+const SPEECH = { some: 0.08, mostly: 0.5 };
 
-function factWords({ motion, loudness, sounding }: ShotFacts): string[] {
+function speechWords(spoken: number): string {
+  if (spoken < SPEECH.some) return 'no speech';
+  return spoken < SPEECH.mostly ? 'some speech' : 'mostly speech';
+}
+
+function factWords({ motion, loudness, sounding, spoken }: ShotFacts): string[] {
   return [
     ...(motion === null ? [] : [motion >= LIVELY ? 'lively' : 'calm']),
     ...(loudness === null ? [] : [`up to ${loudness.toFixed(0)} LUFS`]),
     ...(sounding !== null && sounding < MOSTLY ? ['with pauses'] : []),
+    ...(spoken === null ? [] : [speechWords(spoken)]),
   ];
+}
+
+/** Where somebody speaks in a master; it is listened to once it was looked at. Null before that. */
+function useSpeechOf(id: string, looked: boolean): Speech | null {
+  const master = useJob().masters.find((master) => master.id === id);
+  const speech = useSpeech((all) => speechIn(all[master?.fingerprint ?? '']));
+  useEffect(() => {
+    if (master && looked) ensureSpeech(master);
+  }, [master, looked]);
+  return speech;
+}
+
+/** How far the search for speech is, or why there is none. */
+function SpeechSearch({ master: id }: { master: string }) {
+  const master = useJob().masters.find((master) => master.id === id);
+  const search = useSpeech((all) => all[master?.fingerprint ?? '']);
+  if (!master || !search || search.state === 'done') return null;
+  if (search.state === 'running')
+    return (
+      <View style={styles.grow}>
+        <Soft>Listening for speech</Soft>
+        <StripBar label="Listening for speech" done={search.done} total={search.total} />
+      </View>
+    );
+  const words = troubleWords(search.trouble);
+  return (
+    <Notice
+      standing="note"
+      title="Speech was not looked for"
+      actions={<Button onPress={() => seekSpeech(master)}>Look for speech again</Button>}
+    >
+      {`${words.what} ${words.todo}`}
+    </Notice>
+  );
 }
 
 /** Who is in a shot, as far as following has looked at it. */
@@ -127,7 +178,8 @@ function useWho(fingerprint: string) {
 
 const styles = StyleSheet.create({
   gallery: { gap: space.s },
-  left: { alignSelf: 'flex-start' },
+  row: { flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', gap: space.m },
+  grow: { flex: 1, minWidth: 120 },
   grid: { flexDirection: 'row', flexWrap: 'wrap', gap: space.s },
   shot: { width: 168, padding: space.xs, gap: 2, ...card },
   on: { borderColor: colours.woad, borderWidth: 2, backgroundColor: colours.woadWash },

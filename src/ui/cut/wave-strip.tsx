@@ -10,24 +10,35 @@ const HEIGHT = 22;
 /** Fifty peaks a second, as the pass counts them. */
 const PEAKS_A_SECOND = 50;
 
-/** The sound's level along the master, drawn under its pictures. */
-export function WaveStrip({ source, width }: { source: Source; width: number }) {
+/** The sound's level between two frames of the master, drawn under its pictures. */
+export function WaveStrip({
+  source,
+  width,
+  from,
+  to,
+}: {
+  source: Source;
+  width: number;
+  from: number;
+  to: number;
+}) {
   const wave = useWave(source);
-  const seconds = secondsOf(source.frames, source.rate);
+  const [first, last] = [secondsOf(from, source.rate), secondsOf(to, source.rate)];
   const path = useMemo(() => {
     if (!wave) return '';
     const columns = Math.max(1, Math.floor(width / 2));
+    const peakAt = (column: number) =>
+      Math.floor((first + (column / columns) * (last - first)) * PEAKS_A_SECOND);
     const parts: string[] = [];
     for (let i = 0; i < columns; i++) {
-      const from = Math.floor((i / columns) * seconds * PEAKS_A_SECOND);
-      const to = Math.max(from + 1, Math.floor(((i + 1) / columns) * seconds * PEAKS_A_SECOND));
       let peak = 0;
-      for (let k = from; k < to; k++) peak = Math.max(peak, wave[k] ?? 0);
+      for (let k = peakAt(i); k < Math.max(peakAt(i) + 1, peakAt(i + 1)); k++)
+        peak = Math.max(peak, wave[k] ?? 0);
       const half = Math.max(0.5, (peak / 255) * (HEIGHT / 2));
       parts.push(`M${i * 2 + 1} ${(HEIGHT / 2 - half).toFixed(1)}V${(HEIGHT / 2 + half).toFixed(1)}`);
     }
     return parts.join('');
-  }, [wave, width, seconds]);
+  }, [wave, width, first, last]);
   if (!wave) return null;
   return (
     <Svg width={width} height={HEIGHT} style={styles.wave} aria-hidden>

@@ -88,6 +88,7 @@ export function FrameScreen() {
   const modes = (
     <Choice
       label="A change is for"
+      hotkey="M"
       value={mode}
       options={MODES}
       onChange={(value) => useBench.setState({ mode: value })}

@@ -1,21 +1,25 @@
 import { Pressable, StyleSheet, Text, View } from 'react-native';
 import { colours, fonts, sizes, space, TARGET } from '../theme/tokens';
+import { useTooltip } from './use-tooltip';
 
 interface Props<Value extends string> {
   label: string;
   value: Value;
   options: readonly { value: Value; label: string }[];
   onChange: (value: Value) => void;
+  /** The key that takes the next one; a wide page names it where the pointer rests. */
+  hotkey?: string;
 }
 
 /** More options than this stand in several rows. */
 const ONE_ROW = 6;
 
 /** A few options side by side, one of them taken. */
-export function Choice<Value extends string>({ label, value, options, onChange }: Props<Value>) {
+export function Choice<Value extends string>({ label, value, options, onChange, hotkey }: Props<Value>) {
+  const area = useTooltip(hotkey === undefined ? null : `${label} (${hotkey})`);
   const many = options.length > ONE_ROW;
   return (
-    <View role="radiogroup" aria-label={label} style={[styles.row, many && styles.rows]}>
+    <View ref={area} role="radiogroup" aria-label={label} style={[styles.row, many && styles.rows]}>
       {options.map((option) => {
         const on = option.value === value;
         return (

@@ -1,8 +1,8 @@
 import MaterialCommunityIcons from '@expo/vector-icons/MaterialCommunityIcons';
 import type { ComponentProps } from 'react';
-import { useEffect, useRef } from 'react';
-import { Pressable, StyleSheet, Text, type View } from 'react-native';
+import { Pressable, StyleSheet, Text } from 'react-native';
 import { colours, fonts, sizes, space, TARGET } from '../theme/tokens';
+import { useTooltip } from './use-tooltip';
 
 interface Props {
   icon: ComponentProps<typeof MaterialCommunityIcons>['name'];
@@ -30,12 +30,7 @@ export function Tool({
   pressed,
   hotkey,
 }: Props) {
-  const area = useRef<View>(null);
-  useEffect(() => {
-    // On the web target a view is its element; a phone's has no pointer to rest.
-    const element = area.current as unknown as HTMLElement | null;
-    if (element && hotkey !== undefined) element.title = `${label} (${hotkey})`;
-  }, [label, hotkey]);
+  const area = useTooltip(hotkey === undefined ? null : `${label} (${hotkey})`);
   const colour = disabled ? colours.edge : colours.ink;
   return (
     <Pressable

@@ -1,0 +1,117 @@
+import type { Grey } from '../pass/grey';
+import type { PictureRect } from '../picture/size';
+import { type CameraMove, cameraBetween, movedBack, STILL, thenMoved } from './camera';
+import type { Sample, Sighting, SubjectLook } from './evidence';
+import { type Beside, movingParts } from './moving';
+
+/** A frame made small: its grey levels, and its colours for what subjects look like. */
+export interface SmallPicture {
+  grey: Grey;
+  /** Red, green, blue and nothing, a byte each. */
+  pixels: Uint8ClampedArray;
+}
+
+/** A small picture of pixels: their luma by BT.709, which is near enough for any master here. */
+export function smallPicture(pixels: Uint8ClampedArray, width: number, height: number): SmallPicture {
+  const data = new Uint8Array(width * height);
+  for (let i = 0, from = 0; i < data.length; i++, from += 4)
+    data[i] =
+      0.2126 * (pixels[from] as number) +
+      0.7152 * (pixels[from + 1] as number) +
+      0.0722 * (pixels[from + 2] as number);
+  return { grey: { width, height, data }, pixels };
+}
+
+/** A sample while what moves in it is not known yet: that needs those after it. */
+interface Waiting {
+  frame: number;
+  small: SmallPicture;
+  detected: Sighting[] | null;
+  /** How the camera moved from the sample before. */
+  move: CameraMove;
+}
+
+/** Movement is judged so many samples before and after: that of one sample may be too little to be seen. */
+const BESIDE = 2;
+
+/** Makes samples of the pictures of one shot, in the order of their frames: what was detected and what moves in each. */
+export class Sampler {
+  private readonly waiting: Waiting[] = [];
+  private begun = false;
+
+  /**
+   * Takes the next picture.
+   * @param detected what detectors saw in it; null where they did not look.
+   * @returns the samples that are complete now: those of some pictures before.
+   */
+  take(frame: number, small: SmallPicture, detected: readonly Omit<Sighting, 'look'>[] | null): Sample[] {
+    const { waiting } = this;
+    const last = waiting[waiting.length - 1];
+    const move = last ? cameraBetween(last.small.grey, small.grey) : STILL;
+    const seen = detected?.map((found) => ({ ...found, look: lookOf(small, found.box) })) ?? null;
+    waiting.push({ frame, small, detected: seen, move });
+    if (waiting.length <= 2 * BESIDE) return [];
+    const complete = [...waiting.keys()].slice(this.begun ? BESIDE : 0, BESIDE + 1);
+    const made = complete.map((i) => told(waiting, i));
+    this.begun = true;
+    waiting.shift();
+    return made;
+  }
+
+  /** The samples of the last pictures, or of all where there were few. */
+  end(): Sample[] {
+    const from = this.begun ? BESIDE : 0;
+    return this.waiting.slice(from).map((_, i) => told(this.waiting, from + i));
+  }
+}
+
+/** A sample with what moves in it, judged by those beside it; at the ends the one beside it stands for both. */
+function told(samples: readonly Waiting[], i: number): Sample {
+  const { frame, small, detected } = samples[i] as Waiting;
+  const before = besideAt(samples, i, Math.max(0, i - BESIDE));
+  const after = besideAt(samples, i, Math.min(samples.length - 1, i + BESIDE));
+  const [first, second] = [before ?? after, after ?? before];
+  const moving = first && second ? seenMoving(small, first, second) : [];
+  return { frame, detected: detected !== null, seen: [...(detected ?? []), ...moving] };
+}
+
+/** Another sample with the camera's move to it; null for the same. */
+function besideAt(samples: readonly Waiting[], from: number, to: number): Beside | null {
+  if (from === to) return null;
+  const between = samples.slice(Math.min(from, to) + 1, Math.max(from, to) + 1);
+  const move = between.reduce((sum, next) => thenMoved(sum, next.move), STILL);
+  return {
+    picture: (samples[to] as Waiting).small.grey,
+    move: to > from ? move : movedBack(move),
+  };
+}
+
+/** What moves in a picture, between others beside it. */
+function seenMoving(now: SmallPicture, before: Beside, after: Beside): Sighting[] {
+  return movingParts(now.grey, before, after).map(({ box, strength }) => ({
+    ...{ kind: 'motion', confidence: strength, box, look: lookOf(now, box) },
+  }));
+}
+
+/** What lies in a box looks like: mean luma and colour differences of its upper and its lower half (BT.709). */
+function lookOf({ grey: { width, height }, pixels }: SmallPicture, box: PictureRect): SubjectLook {
+  const clip = (value: number, most: number) => Math.min(most, Math.max(0, Math.round(value)));
+  const [left, right] = [clip(box.x * width, width - 1), clip((box.x + box.width) * width, width)];
+  const edges = [0, 0.5, 1].map((share) => clip((box.y + box.height * share) * height, height));
+  return [0, 1].flatMap((half) => {
+    const sums = [0, 0, 0];
+    let count = 0;
+    for (let y = edges[half] as number; y < (edges[half + 1] as number); y++) {
+      for (let x = left; x < right; x++) {
+        const at = (y * width + x) * 4;
+        for (let k = 0; k < 3; k++) sums[k] = (sums[k] as number) + (pixels[at + k] as number);
+        count += 1;
+      }
+    }
+    const [r, g, b] = sums.map((sum) => sum / Math.max(1, count)) as [number, number, number];
+    const luma = 0.2126 * r + 0.7152 * g + 0.0722 * b;
+    return [luma, 128 + (b - luma) / 1.8556, 128 + (r - luma) / 1.5748].map((level) =>
+      Number(level.toFixed(1)),
+    );
+  });
+}

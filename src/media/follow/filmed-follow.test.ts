@@ -1,0 +1,181 @@
+import { TALL } from '../../../tests/follow-truths';
+import { type Actor, filmed, type FilmedScene, photograph, placeOf } from '../../../tests/filmed-scenes';
+import { highsSolver } from '../../../tests/lp-solvers';
+import { panning, shaking, standing } from '../../../tests/moving-pictures';
+import { type FoundThing, nodeDetector, THINGS } from '../../../tests/node-detector';
+import { gathered } from '../../../tests/node-follow';
+import { SEED, seeded, soakFigure, trials } from '../../../tests/soak';
+import { noEvidence, type Track } from '@core/follow/evidence';
+import type { SolveProgram } from '@core/follow/linear-program';
+import { followShot } from '@core/follow/solve';
+import { subjectsOf } from '@core/follow/subjects';
+import { type LiveTrack, trackAt } from '@core/follow/track';
+import { tracksOf } from '@core/follow/tracks';
+import { PLAIN_WISHES } from '@core/framing/following';
+import { windowAt } from '@core/framing/window';
+
+const RATE = 30;
+const PHOTOS = {
+  firefighter: photograph('firefighter'),
+  horse: photograph('horse'),
+  dog: photograph('dog'),
+  pickup: photograph('pickup'),
+};
+
+let detect: (rgb: Float32Array) => Promise<FoundThing[]>;
+let solve: SolveProgram;
+beforeAll(async () => {
+  detect = await nodeDetector();
+  solve = await highsSolver();
+}, 60_000);
+
+/** The subjects' tracks in a film of a scene. */
+async function tracksIn(scene: FilmedScene, seconds: number): Promise<Track[]> {
+  const pictures = filmed(scene, THINGS.picture.width, THINGS.picture.height);
+  return tracksOf(await gathered(pictures, { frames: seconds * RATE, rate: RATE }, detect), RATE);
+}
+
+/** Steps up and down, and leans a little, as one who walks. */
+const gait = (t: number, size: number): number => 0.02 * size * Math.abs(Math.sin(2 * Math.PI * t));
+
+/** One who walks from a place to another in so many seconds. */
+const walker = (
+  photo: Actor['photo'],
+  size: number,
+  [from, to]: [number, number],
+  seconds: number,
+): Actor => ({
+  ...{ photo, size, mirrored: to > from },
+  at: (t) => ({ x: from + ((to - from) * t) / seconds, y: 0.55 - gait(t, size) }),
+});
+
+/** Share of the frames in which a subject that shows is whole inside the window that follows what is surest. */
+async function insideIn(scene: FilmedScene, seconds: number): Promise<number> {
+  const out = seconds * RATE;
+  const tracks = await tracksIn(scene, seconds);
+  const found = { ...noEvidence('film'), spans: [{ in: 0, out, tracks, busy: null }] };
+  const [subject] = subjectsOf(found, { in: 0, out }, RATE);
+  const { keyframes } = followShot(
+    {
+      ...{ in: 0, out, rate: RATE, panes: [{ canvas: 'tall', ...TALL, pixels: 1080 }] },
+      // All of the picture is live.
+      subjects: [subject!.track as LiveTrack],
+      ...{ pins: [], wishes: PLAIN_WISHES, zoom: 1, tilt: 0, mostZoom: 2 },
+    },
+    solve,
+  );
+  const frames = Array.from({ length: out }, (_, frame) => frame);
+  const places = frames.map((frame) => placeOf(scene.actors[0]!, frame / RATE));
+  const shown = frames.filter((frame) => {
+    const { x, width } = places[frame]!;
+    const { post } = scene;
+    return !post || x + width < post.x || x > post.x + post.width;
+  });
+  const inside = shown.filter((frame) => {
+    const { x, width } = places[frame]!;
+    const window = windowAt({ keyframes, turn: 0 }, frame, { pane: 9 / 16, live: 16 / 9 });
+    return x >= window.x - 1e-6 && x + width <= window.x + window.width + 1e-6;
+  });
+  return inside.length / shown.length;
+}
+
+describe('films of photographs, from their pictures to the path', () => {
+  it.each<[name: string, seconds: number, scene: FilmedScene]>([
+    [
+      'a person who walks behind a post, from a hand that shakes',
+      6,
+      {
+        ...{ seed: 5, camera: shaking, grain: 6, post: { x: 0.46, width: 0.1 } },
+        actors: [walker(PHOTOS.firefighter, 0.3, [0.12, 0.88], 6)],
+      },
+    ],
+    [
+      'a stout person, small, in a pan',
+      5,
+      {
+        ...{ seed: 6, camera: panning(20), grain: 4 },
+        actors: [{ ...walker(PHOTOS.firefighter, 0.18, [0.85, 0.2], 5), build: 1.4 }],
+      },
+    ],
+    [
+      'a horse that turns back',
+      6,
+      {
+        ...{ seed: 7, camera: standing, grain: 8 },
+        actors: [
+          { photo: PHOTOS.horse, size: 0.22, at: (t) => ({ x: 0.5 + 0.3 * Math.sin(0.9 * t), y: 0.5 }) },
+        ],
+      },
+    ],
+    [
+      'a car far away',
+      5,
+      {
+        ...{ seed: 8, camera: shaking, grain: 4 },
+        actors: [{ photo: PHOTOS.pickup, size: 0.05, at: (t) => ({ x: 0.1 + 0.15 * t, y: 0.6 }) }],
+      },
+    ],
+  ])(
+    'keeps in view %s',
+    async (_, seconds, scene) => {
+      expect(await insideIn(scene, seconds)).toBeGreaterThanOrEqual(0.98);
+    },
+    60_000,
+  );
+
+  it('holds on to who is hidden for a while', async () => {
+    const count = trials(2, 40);
+    const next = seeded(SEED + 1);
+    let kept = 0;
+    for (let n = 0; n < count; n++) {
+      const photo = next() < 0.5 ? PHOTOS.firefighter : PHOTOS.horse;
+      const post = { x: 0.4 + 0.05 * next(), width: 0.08 + 0.1 * next() };
+      const actor = walker(photo, 0.2 + 0.15 * next(), next() < 0.5 ? [0.1, 0.9] : [0.9, 0.1], 6);
+      const scene = {
+        seed: n + 90,
+        camera: next() < 0.5 ? shaking : standing,
+        grain: 6,
+        post,
+        actors: [actor],
+      };
+      if ((await insideIn(scene, 6)) >= 0.98) kept += 1;
+    }
+    expect(kept / count).toBeGreaterThanOrEqual(0.95);
+    soakFigure('films of somebody who hides, kept in view', `${kept} of ${count}`);
+  }, 900_000);
+
+  it('keeps its numbers where two cross', async () => {
+    const count = trials(4, 100);
+    const next = seeded(SEED);
+    let kept = 0;
+    for (let n = 0; n < count; n++) {
+      const pick = <T>(all: readonly T[]): T => all[Math.floor(next() * all.length)] as T;
+      const size = () => 0.2 + 0.2 * next();
+      const [left, right] = [0.12 + 0.1 * next(), 0.78 + 0.1 * next()];
+      const pair: [Actor, Actor] = [
+        walker(pick([PHOTOS.firefighter, PHOTOS.horse]), size(), [left, right], 4),
+        walker(pick([PHOTOS.dog, PHOTOS.firefighter]), size(), [right, left], 4),
+      ];
+      const camera = pick([standing, shaking, panning(12)]);
+      const tracks = await tracksIn({ seed: n + 50, camera, grain: 5, actors: pair }, 4);
+      if (pair.every((actor, i) => keepsNumber(tracks, actor, pair[1 - i]!, 4))) kept += 1;
+    }
+    expect(kept / count).toBeGreaterThanOrEqual(0.95);
+    soakFigure('films of crossings, numbers kept', `${kept} of ${count}`);
+  }, 900_000);
+});
+
+/** Whether what is followed of somebody at first is at the end not the other one. */
+function keepsNumber(tracks: readonly Track[], own: Actor, other: Actor, seconds: number): boolean {
+  const [first, last] = [0.1 * seconds, 0.9 * seconds];
+  const middle = (actor: Actor, t: number) => actor.at(t).x;
+  const at = (track: Track, t: number) => trackAt(track, t * RATE)?.box ?? null;
+  const off = (track: Track, actor: Actor, t: number) => {
+    const box = at(track, t);
+    return box ? Math.abs(box.x + box.width / 2 - middle(actor, t)) : Infinity;
+  };
+  const objects = tracks.filter(({ kind }) => kind !== 'motion' && kind !== 'face');
+  const [begins] = [...objects].sort((a, b) => off(a, own, first) - off(b, own, first));
+  if (!begins || off(begins, own, first) > 0.08) return false;
+  return off(begins, own, last) < 0.08 && off(begins, other, last) > 0.08;
+}
