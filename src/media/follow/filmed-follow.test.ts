@@ -15,6 +15,8 @@ import { PLAIN_WISHES } from '@core/framing/following';
 import { windowAt } from '@core/framing/window';
 
 const RATE = 30;
+/** Nearer to the picture's edge than this, 0…1, nobody is whole in it for sure. */
+const EDGE = 0.02;
 const PHOTOS = {
   firefighter: photograph('firefighter'),
   horse: photograph('horse'),
@@ -66,10 +68,12 @@ async function insideIn(scene: FilmedScene, seconds: number): Promise<number> {
   );
   const frames = Array.from({ length: out }, (_, frame) => frame);
   const places = frames.map((frame) => placeOf(scene.actors[0]!, frame / RATE));
+  // Where it can be: what is behind the post, or not yet all in the picture, cannot be whole in a window.
   const shown = frames.filter((frame) => {
     const { x, width } = places[frame]!;
     const { post } = scene;
-    return !post || x + width < post.x || x > post.x + post.width;
+    const hidden = post && x + width > post.x && x < post.x + post.width;
+    return !hidden && x >= EDGE && x + width <= 1 - EDGE;
   });
   const inside = shown.filter((frame) => {
     const { x, width } = places[frame]!;
@@ -165,17 +169,19 @@ describe('films of photographs, from their pictures to the path', () => {
   }, 900_000);
 });
 
-/** Whether what is followed of somebody at first is at the end not the other one. */
+/** Whether what is followed of somebody, from where it was first seen, is at the end not the other one. */
 function keepsNumber(tracks: readonly Track[], own: Actor, other: Actor, seconds: number): boolean {
-  const [first, last] = [0.1 * seconds, 0.9 * seconds];
-  const middle = (actor: Actor, t: number) => actor.at(t).x;
-  const at = (track: Track, t: number) => trackAt(track, t * RATE)?.box ?? null;
-  const off = (track: Track, actor: Actor, t: number) => {
-    const box = at(track, t);
-    return box ? Math.abs(box.x + box.width / 2 - middle(actor, t)) : Infinity;
+  const off = (track: Track, actor: Actor, frame: number) => {
+    const box = trackAt(track, frame)?.box;
+    return box ? Math.abs(box.x + box.width / 2 - actor.at(frame / RATE).x) : Infinity;
   };
-  const objects = tracks.filter(({ kind }) => kind !== 'motion' && kind !== 'face');
-  const [begins] = [...objects].sort((a, b) => off(a, own, first) - off(b, own, first));
-  if (!begins || off(begins, own, first) > 0.08) return false;
-  return off(begins, own, last) < 0.08 && off(begins, other, last) > 0.08;
+  const named = tracks.filter(({ kind }) => kind !== 'motion' && kind !== 'face');
+  const last = Math.round(0.9 * seconds * RATE);
+  // They meet in the middle of the film.
+  for (let frame = 3; frame <= 0.35 * seconds * RATE; frame += 3) {
+    const [track] = [...named].sort((a, b) => off(a, own, frame) - off(b, own, frame));
+    if (track && off(track, own, frame) < 0.04)
+      return off(track, own, last) < 0.08 && off(track, other, last) > 0.08;
+  }
+  return false;
 }
