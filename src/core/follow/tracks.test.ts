@@ -49,6 +49,31 @@ describe('tracks of subjects', () => {
     }
   });
 
+  it('keep the size of what goes behind something, and take what shows on the other side for the same', () => {
+    const [size, post] = [0.24, { from: 0.44, to: 0.54 }];
+    const middle = (t: number) => 0.15 + 0.13 * t;
+    const samples = Array.from({ length: 27 }, (_, n): Sample => {
+      const [left, right] = [middle(n / 5) - size / 2, middle(n / 5) + size / 2];
+      // What shows of it on each side of the post.
+      const parts = [
+        [left, Math.min(right, post.from)],
+        [Math.max(left, post.to), right],
+      ].filter(([from, to]) => to! - from! > 0.03);
+      const seen = parts.map(([from, to]): Sighting => ({
+        ...{ kind: 'animal', confidence: 0.5, look: RED },
+        box: { x: from!, y: 0.4, width: to! - from!, height: 0.2 },
+      }));
+      return { frame: n * 5, detected: true, seen };
+    });
+    const tracks = tracksOf(samples, RATE);
+    expect(tracks).toHaveLength(1);
+    for (let frame = 15; frame < 130; frame += 5) {
+      const { box } = trackAt(tracks[0]!, frame)!;
+      expect(box.width).toBeGreaterThan(0.7 * size);
+      expect(Math.abs(box.x + box.width / 2 - middle(frame / RATE))).toBeLessThan(0.2 * size);
+    }
+  });
+
   it('are held while a subject hides for a moment, and say that it was not seen', () => {
     const actor: Actor = {
       look: RED,

@@ -1,8 +1,14 @@
 import { execFileSync } from 'node:child_process';
 import { SHOTS, shotStarts } from '../../../demo/film/shots';
 import type { PictureRect } from '@core/picture/size';
+import { filmed, photograph, type PhotographName, placeOf } from '../../../tests/filmed-scenes';
+import { standing } from '../../../tests/moving-pictures';
 import { type FoundThing, nodeDetector, THINGS } from '../../../tests/node-detector';
+import { letterboxedPixels } from '../../../tests/node-follow';
+import { type SubjectKind, subjectKindOf } from '@core/follow/evidence';
+import { overlap } from '@core/follow/track';
 
+const { width, height } = THINGS.picture;
 const FILM = 'public/demo/kite-day.mp4';
 /** Class numbers of the COCO data set, from 0. */
 const [PERSON, KITE] = [0, 33];
@@ -73,4 +79,26 @@ describe('the detector, re-shaped for small wide pictures', () => {
     expect(alive).toEqual([]);
     expect(SHOTS).toHaveLength(7);
   });
+});
+
+// Photographs over textured ground; where they come from is told beside them. Measured: the person 0.45 to 0.61, the
+// horse 0.37 to 0.81, the dog 0.36 to 0.58, the car 0.41 to 0.50.
+it.each<[name: PhotographName, kind: SubjectKind, sizes: number[]]>([
+  ['firefighter', 'person', [0.2, 0.3, 0.45, 0.6]],
+  ['horse', 'animal', [0.2, 0.3, 0.45, 0.6]],
+  ['dog', 'animal', [0.2, 0.3, 0.45, 0.6]],
+  ['pickup', 'vehicle', [0.15, 0.25]],
+])('sees a photographed %s as %s, at 0.35 or more, where it is', async (name, kind, sizes) => {
+  for (const size of sizes) {
+    for (const mirrored of [false, true]) {
+      const actor = { photo: photograph(name), size, mirrored, at: () => ({ x: 0.4, y: 0.55 }) };
+      const film = filmed({ seed: 3, camera: standing, grain: 6, actors: [actor] }, width, height);
+      const [surest] = [...(await detect(letterboxedPixels(film(0))))].sort(
+        (a, b) => b.confidence - a.confidence,
+      );
+      expect(subjectKindOf(surest!.of)).toBe(kind);
+      expect(surest!.confidence).toBeGreaterThanOrEqual(0.35);
+      expect(overlap(surest!.place, placeOf(actor, 0))).toBeGreaterThan(0.65);
+    }
+  }
 });
