@@ -29,14 +29,14 @@ const ONE_SIDED = 2;
 /** So near to the picture's edge nothing stands before it. */
 const AT_EDGE = 0.015;
 /** What it is at most in size, a second later, if it was not seen whole since. */
-const FADE = 0.85;
+const FADE = 0.92;
 /** How much of a new size is taken. */
 const GAIN = 0.4;
 /** How unsure it is where all of it is, as a share of what is missing, and what it costs to be seen in part. */
 const UNSURE = 0.2;
 const PART_PRICE = 1;
 /** A part of what is followed lies within it, give or take this share of its size, and is smaller than this share. */
-const SLACK = 0.15;
+const SLACK = 0.25;
 export const PIECE = 0.6;
 type Axis = 'x' | 'y' | 'width' | 'height';
 const AXES: readonly Axis[] = ['x', 'y', 'width', 'height'];
