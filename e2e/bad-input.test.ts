@@ -89,7 +89,7 @@ describe('a file that cannot be used', () => {
     const session = await here.visitor.context.newCDPSession(here.visitor.page);
     await session.send('Storage.overrideQuotaForOrigin', { origin: here.server.origin, quotaSize: 50_000 });
     await here.visitor.pick(makeClip('large.mp4', { seconds: 3 }));
-    await here.visitor.sees(/There is no room: .* are needed/);
+    await here.visitor.sees(/There is not enough room: .* is needed/);
     await session.send('Storage.overrideQuotaForOrigin', { origin: here.server.origin });
     await here.visitor.press('Close');
   });

@@ -75,7 +75,7 @@ describe('films, each with a fault of its own, in one clip for three canvases at
     const bars = () => visitor.finding('Bars in the master');
     await expect(async () => (await bars()) !== 'Bars in the master: unknown').toBecomeTrue();
     // One master after another; what is found follows a change by a moment.
-    const take = visitor.button('Take the found edges').first();
+    const take = visitor.button('Use the edges that were found').first();
     await expect(async () => {
       if (await take.isVisible()) await take.click({ timeout: 1000 }).catch(() => undefined);
       return (await bars()) === 'Bars in the master: pass';

@@ -105,7 +105,7 @@ describe('the framing bench on a phone', () => {
     await visitor.page.touchscreen.tap(middle.x + 60, middle.y);
     const expected = 960 + (60 / 366) * 1920;
     expect(Math.abs((await left('Verrow Short')) + 607.5 / 2 - expected)).toBeLessThan(8);
-    await visitor.tap('button', 'Seat on the left third');
+    await visitor.tap('button', 'Put the subject on the left third');
     expect(Math.abs((await left('Verrow Short')) + 607.5 / 3 - expected)).toBeLessThan(8);
   });
 
@@ -119,7 +119,7 @@ describe('the framing bench on a phone', () => {
     await visitor.type('From left', '920');
     await panel(visitor, 'Motion');
     await visitor.sees('2 keyframes, one here.');
-    await visitor.press('Keyframe before');
+    await visitor.press('Go to the keyframe before');
     expect(await visitor.value('From left')).toBe('200');
     for (let n = 0; n < 12; n++) await visitor.press('Forward one frame');
     expect(await visitor.value('From left')).toBe('560');
@@ -190,13 +190,13 @@ describe('the framing bench on a phone', () => {
     await left('Verrow Short');
     await visitor.type('Zoom', '1.5');
     await panel(visitor, 'Copy');
-    await visitor.tap('radio', 'Only zoom');
+    await visitor.tap('radio', 'Zoom only');
     await visitor.tap('button', 'Copy to the next shot');
     await visitor.tap('button', 'Tick this shot');
     await visitor.button(/^Shot 1, .*ticked/).waitFor();
     await visitor.tap('button', /^Shot 2, /);
     expect(await visitor.value('Zoom')).toBe('1.50');
-    await visitor.tap('button', 'Play the check');
+    await visitor.tap('button', 'Review the shots');
     await visitor.press('Stop to fix');
     await visitor.tap('button', /^Shot 1, /);
     await visitor.type('Zoom', '1.2');

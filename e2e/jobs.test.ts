@@ -94,11 +94,11 @@ describe('a job in the list', () => {
     const other = await Visitor.arrive(here.server.origin);
     await open(other, path.join(folder, 'edit.gusset.json'));
     await other.page.waitForURL(/\/job\/[^/]+$/);
-    await other.sees(/are no longer in this browser's storage/);
+    await other.sees(/is no longer in this browser's storage/);
     await other.pick(makeClip('other.mp4'), 'Find edit.mp4');
     await other.sees(/other\.mp4 is another file than this job's master/);
     await other.pick(clip, 'Find edit.mp4');
-    await other.page.getByText(/are no longer in/).waitFor({ state: 'hidden' });
+    await other.page.getByText(/is no longer in/).waitFor({ state: 'hidden' });
     await other.leave();
   });
 
@@ -145,13 +145,13 @@ describe('a job in the list', () => {
       }
     }
     expect(await masters(visitor)).toHaveLength(1);
-    await visitor.doWith('edit', 'What it keeps');
-    await visitor.press('Let the master go, keep the work');
+    await visitor.doWith('edit', 'Stored files');
+    await visitor.press('Remove the master, keep the work');
     await visitor.sees('not in this browser');
     expect(await masters(visitor)).toEqual([]);
     await visitor.press('Close');
     await visitor.page.getByRole('link', { name: /^edit/ }).click();
-    await visitor.sees(/are no longer in this browser's storage/);
+    await visitor.sees(/is no longer in this browser's storage/);
     expect(visitor.errors).toEqual([]);
   });
 });

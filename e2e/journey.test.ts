@@ -72,7 +72,7 @@ describe('from an edit to a post', () => {
     await visitor.press(/^Undo/);
     await visitor.page.keyboard.press('w');
     await visitor.type('Last frame kept', 'nonsense');
-    await visitor.sees(/“nonsense” is no time/);
+    await visitor.sees(/“nonsense” is not a time/);
     await visitor.type('Last frame kept', '00:00:04:03');
     await visitor.sees('88 frames');
   });
@@ -136,7 +136,7 @@ describe('from an edit to a post', () => {
     await visitor.press('Apply “Required tag” again');
     await visitor.press('Add #upright');
     await visitor.has('listitem', 'Required tag: pass');
-    await visitor.press('Say: not made for children');
+    await visitor.press('Say that it is not made for children');
     await visitor.has('listitem', 'Statement on children: pass');
     for (const rule of ['Size', 'Ratio', 'Frame rate', 'Enlargement', 'File size', 'Sound', 'Title']) {
       await visitor.has('listitem', `${rule}: pass`);

@@ -79,8 +79,8 @@ async function work(page: Page, random: () => number, seen: State[], ended: () =
       await field.press('Enter');
       await field.blur();
     },
-    () => page.getByRole('button', { name: 'Seat on the left third' }).click(),
-    () => page.getByRole('button', { name: 'Seat in the middle' }).click(),
+    () => page.getByRole('button', { name: 'Put the subject on the left third' }).click(),
+    () => page.getByRole('button', { name: 'Put the subject in the middle' }).click(),
   ];
   while (!ended()) {
     await acts[Math.floor(random() * acts.length)]?.();

@@ -77,7 +77,7 @@ describe('from a master to clips of the right length', () => {
     await visitor.type('Last frame kept', '0:10');
     expect(await visitor.value('Last frame kept')).toBe('00:00:09:23');
     await visitor.type('Last frame kept', '99:99');
-    await visitor.sees(/“99:99” is no time\. Type a timecode/);
+    await visitor.sees(/“99:99” is not a time\. Type a timecode/);
     await visitor.type('Last frame kept', '00:10:00:00');
     await visitor.sees(/“00:10:00:00” is outside the master\. It ends at /);
     expect(await visitor.value('Last frame kept')).toBe('00:10:00:00');
@@ -87,14 +87,14 @@ describe('from a master to clips of the right length', () => {
   it('changes shots: adds, merges, moves, and finds them again', async () => {
     await work('Shots');
     await goTo(100);
-    await visitor.press('A shot begins here');
+    await visitor.press('Start a shot here');
     await visitor.sees('Shot 3 of 5. Begins where you or a list put it.');
-    await visitor.press('Merge with the shot before');
+    await visitor.press('Merge this shot with the one before');
     await visitor.sees(/^Shot 2 of 4\. Begins with a cut/);
     await goTo(75);
     await visitor.press('Move the nearest cut here');
     await visitor.sees('Shot 2 of 4. Begins where you or a list put it.');
-    await visitor.press('Take the found shots');
+    await visitor.press('Use the shots that were found');
     await visitor.sees(/^Shot 2 of 4\. Begins with a cut/);
   });
 
@@ -108,7 +108,7 @@ describe('from a master to clips of the right length', () => {
     await visitor.button('Pause').waitFor();
     await visitor.press('Pause');
     expect(await length()).toBe('0:12.0');
-    await visitor.press('Take it');
+    await visitor.press('Use it');
     expect(Number((await length())?.slice(2))).toBeLessThanOrEqual(6);
     expect(Number((await length())?.slice(2))).toBeGreaterThan(5);
     await visitor.press('Undo: fit to a length');

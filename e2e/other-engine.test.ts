@@ -63,7 +63,7 @@ describe('from an edit to a post in Firefox', () => {
     await visitor.step('Check');
     await visitor.press('Add #upright');
     await visitor.has('listitem', 'Required tag: pass');
-    await visitor.press('Say: not made for children');
+    await visitor.press('Say that it is not made for children');
     await visitor.step('Export');
     await visitor.press('Post it');
     await visitor.type('Title', 'Made elsewhere');

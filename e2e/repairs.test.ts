@@ -30,11 +30,11 @@ describe('a master that is not as it should be', () => {
     await problem(/^Live area: 1920×800/).waitFor();
     // A picture of before and after says what was taken.
     await here.visitor.page.getByLabel('With the edges').waitFor();
-    await here.visitor.press('Take it back');
+    await here.visitor.press('Undo this repair');
     await problem(/^Bars are part of the picture: 1920×800/).waitFor();
     await here.visitor.step('Check');
     await here.visitor.has('listitem', 'Bars in the master: stop');
-    await here.visitor.press('Take the found edges');
+    await here.visitor.press('Use the edges that were found');
     await here.visitor.has('listitem', 'Bars in the master: pass');
     const made = await exported();
     // Judged from outside: cropdetect, and ffmpeg's own crop of the same window.
@@ -42,12 +42,12 @@ describe('a master that is not as it should be', () => {
     const reference = 'crop=450:800:735:140,scale=1080:1920:flags=lanczos';
     expect(similarity(made, file, reference).mean).toBeGreaterThan(0.95);
     await here.visitor.step('Master');
-    await here.visitor.press('Take all repairs back');
+    await here.visitor.press('Undo all repairs');
     await problem(/^Bars are part of the picture/).waitFor();
     // The job sheet asks, until it is answered either way.
     await here.visitor.press('Job sheet');
     await here.visitor.sees('Are these edges bars?');
-    await here.visitor.press('They are picture');
+    await here.visitor.press('They are part of the picture');
     await here.visitor.page.getByText('Are these edges bars?').waitFor({ state: 'hidden' });
     await here.visitor.step('Master');
   });

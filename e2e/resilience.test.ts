@@ -30,7 +30,7 @@ async function readyToPost(): Promise<void> {
   await visitor.step('Check');
   await visitor.press('Add #upright');
   await visitor.has('listitem', 'Required tag: pass');
-  await visitor.press('Say: not made for children');
+  await visitor.press('Say that it is not made for children');
   await visitor.step('Export');
   await visitor.type('Video bit rate', '20');
   await visitor.exportClip();
@@ -131,11 +131,11 @@ describe('an export', () => {
     if (await without.isVisible()) await without.click();
     await visitor.sees('The export failed');
     await visitor.page.goto(`/job/${id}`);
-    await visitor.sees(/are no longer in this browser's storage/);
+    await visitor.sees(/is no longer in this browser's storage/);
     await visitor.pick(makeClip('other.mp4'), 'Find edit.mp4');
     await visitor.sees(/other\.mp4 is another file than this job's master/);
     await visitor.pick(clip, 'Find edit.mp4');
-    await visitor.page.getByText(/are no longer in/).waitFor({ state: 'hidden' });
+    await visitor.page.getByText(/is no longer in/).waitFor({ state: 'hidden' });
     await visitor.step('Export');
     await visitor.press('Start again');
     await visitor.button('Download').waitFor({ timeout: 120_000 });

@@ -48,7 +48,7 @@ describe('rule sheets on a phone', () => {
     await worse.getByRole('listitem').nth(1).waitFor({ timeout: 60_000 });
     expect(await worse.getByRole('listitem').count()).toBe(2);
     expect(await worse.getByText(/^Length: 50(\.\d+)? s, limit 45 s$/).count()).toBe(2);
-    await visitor.tap('button', 'Keep these rules');
+    await visitor.tap('button', 'Save these rules');
     await visitor.has('listitem', 'Verrow: Changed by you');
     // The list stays once the rules are kept: each is a tap from its fix.
     const done = visitor.page.getByRole('region', { name: 'What the last change did' });
@@ -150,10 +150,10 @@ describe('rule sheets on a phone', () => {
     await visitor.has('button', 'Zone Controls');
     await visitor.type('Zone', 'Buttons');
     await visitor.type('Longest', '-3');
-    await visitor.has('button', 'Something needs mending first');
+    await visitor.has('button', 'Something needs to be fixed first');
     await visitor.type('Longest', '30');
     await visitor.tap('button', 'See what this changes');
-    await visitor.tap('button', 'Keep these rules');
+    await visitor.tap('button', 'Save these rules');
     await visitor.has('listitem', 'Wall: Your own sheet');
     const [download] = await Promise.all([
       visitor.page.waitForEvent('download'),
@@ -201,7 +201,7 @@ describe('rule sheets in two tabs', () => {
     await longest.fill('45');
     await longest.press('Enter');
     await other.getByRole('button', { name: 'See what this changes' }).click();
-    await other.getByRole('button', { name: 'Keep these rules' }).click();
+    await other.getByRole('button', { name: 'Save these rules' }).click();
     await other.getByRole('listitem', { name: 'Verrow: Changed by you' }).waitFor();
     await expect(async () => (await visitor.finding('Length')) === 'Length: stop').toBecomeTrue();
     await other.close();

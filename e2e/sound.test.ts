@@ -38,7 +38,7 @@ describe('a film whose sound cannot be decoded here', () => {
     const { visitor } = here;
     await visitor.page.goto('/');
     await visitor.pick(film);
-    await visitor.press('Go on without sound');
+    await visitor.press('Continue without sound');
     await visitor.page.waitForURL(/\/job\/[^/]+$/);
     await visitor.has('listitem', 'Sound: none');
     await visitor.step('Check');

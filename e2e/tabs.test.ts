@@ -67,7 +67,7 @@ describe('two tabs of one job', () => {
   it('hand the job over with all that was done, and its undo', async () => {
     const { visitor } = here;
     await visitor.page.getByLabel('Description', { exact: true }).fill('Typed at the last moment');
-    await button(second, 'Go on with it here').click();
+    await button(second, 'Continue here').click();
     await second.getByText('Another tab works on this job.').waitFor({ state: 'hidden' });
     await visitor.sees('Another tab works on this job.');
     expect(await second.getByLabel('Description', { exact: true }).inputValue()).toBe(
@@ -101,7 +101,7 @@ describe('two tabs of one job', () => {
     second = await anotherTab();
     await second.getByText('Another tab works on this job.').waitFor();
     expect(await second.getByText('The export was interrupted').count()).toBe(0);
-    await button(second, 'Go on with it here').click();
+    await button(second, 'Continue here').click();
     await second.getByText('Another tab works on this job.').waitFor({ state: 'hidden' });
     // The first tab makes it still, and the one that works on the job sees it done.
     await second.getByText('Read back: as asked').waitFor({ timeout: 120_000 });
@@ -112,7 +112,7 @@ describe('two tabs of one job', () => {
   it('find an export interrupted once the tab that made it is gone', async () => {
     const { visitor } = here;
     // While it was loaded anew the first tab had taken the job up.
-    await button(second, 'Go on with it here').click();
+    await button(second, 'Continue here').click();
     await second.getByText('Another tab works on this job.').waitFor({ state: 'hidden' });
     await button(second, 'Export to MP4').click();
     await second.getByText(/frames a second/).waitFor();

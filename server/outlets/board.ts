@@ -22,7 +22,7 @@ function note({ id, form, measured, made_at }: PostRecord, sheet: RuleSheet): st
   <ul>${tags}</ul>
   <dl>
     <dt>Placement</dt><dd>${escapedHtml(placement?.name ?? form.placement)}</dd>
-    <dt>Who may see it</dt><dd>${AUDIENCES[form.audience]}</dd>
+    <dt>Who can see it</dt><dd>${AUDIENCES[form.audience]}</dd>
     <dt>Measured here</dt><dd>${escapedHtml(measured ?? '')}</dd>
     <dt>Posted</dt><dd><time datetime="${at}">${at.slice(0, 16).replace('T', ' ')} UTC</time></dd>
   </dl>

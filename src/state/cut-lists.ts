@@ -25,7 +25,7 @@ const mastersOf = (job: Job): ListMaster[] =>
 /** Reads a cut list by what is in it, whatever its name says. */
 export async function openList(file: File, source: Source): Promise<OpenList> {
   if (file.size > MOST_BYTES) {
-    const reason = `has ${Math.round(file.size / 1e6)} MB: no cut list is that long`;
+    const reason = `is ${Math.round(file.size / 1e6)} MB, too large for a cut list`;
     return { fileName: file.name, list: { title: '', events: [], notes: [{ line: 1, reason }] } };
   }
   const text = await file.text();

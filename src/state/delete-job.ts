@@ -36,11 +36,7 @@ export function isUsed(fingerprint: string, but?: string): boolean {
 
 /** Deletes a master's bytes and all that was made of them to look at. */
 export async function forgetMaster(fingerprint: string): Promise<void> {
-  const ended = Promise.all([
-    forgetPass(fingerprint),
-    forgetStills(fingerprint),
-    forgetSpeech(fingerprint),
-  ]);
+  const ended = Promise.all([forgetPass(fingerprint), forgetStills(fingerprint), forgetSpeech(fingerprint)]);
   await deleteBytes(fingerprint);
   // What was being made of it may have been written meanwhile.
   await ended;

@@ -126,7 +126,7 @@ describe('an export', () => {
     const [record] = stored().exports;
     expect(record).toMatchObject({
       state: 'failed',
-      error: expect.stringContaining('There is no room: 5.0 MB'),
+      error: expect.stringContaining('There is not enough room: 5.0 MB'),
     });
     expect(mockMedia.deleted).toEqual([`${record?.id}.mp4`]);
   });

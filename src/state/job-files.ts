@@ -113,7 +113,7 @@ const MOST_BYTES = 50e6;
 
 function textOf(file: File): Promise<string> {
   if (file.size <= MOST_BYTES) return file.text();
-  const detail = `no job has ${Math.round(file.size / 1e6)} MB`;
+  const detail = `${Math.round(file.size / 1e6)} MB is too large for a job`;
   throw new TroubleError('job-file', { file: file.name, detail });
 }
 

@@ -119,9 +119,10 @@ const bars: Look = ({ master, repairs, pass }) => {
   const repaired = repairs.live !== null;
   if (!found && !repaired) return null;
   const taken = repaired && found !== null && !reachesPast(source.live, found);
-  const offers = found && !taken ? [offer('Take the found edges', { ...repairs, live: found })] : [];
-  if (found && !repaired) offers.push(offer('They are picture', { ...repairs, live: WHOLE_RECT }));
-  if (repaired) offers.push(offer('Take it back', { ...repairs, live: null }));
+  const offers = found && !taken ? [offer('Use the edges that were found', { ...repairs, live: found })] : [];
+  if (found && !repaired)
+    offers.push(offer('They are part of the picture', { ...repairs, live: WHOLE_RECT }));
+  if (repaired) offers.push(offer('Undo this repair', { ...repairs, live: null }));
   return {
     code: 'bars',
     weight: repaired ? 'fine' : 'warn',

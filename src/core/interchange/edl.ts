@@ -35,7 +35,7 @@ export function readEdl(text: string, rate: FrameRate): ReadList {
   if (reading.events.length === 0) {
     reading.notes.push({
       line: 1,
-      reason: 'no event could be read: this is no edit decision list, or an empty one',
+      reason: 'no event could be read: this is not an edit decision list, or it is empty',
     });
   }
   return { title: reading.title, events: reading.events, notes: reading.notes };
@@ -70,7 +70,7 @@ function readLine(text: string, line: number, rate: FrameRate, reading: Reading)
   }
   if (/^(\*|>>>|M\d|SPLIT|AUD|BL\b|TO CLIP|#)/i.test(text)) return;
   if (!/^\d/.test(text)) {
-    notes.push({ line, reason: 'is no event and no note that is known' });
+    notes.push({ line, reason: 'is neither an event nor a known note' });
     return;
   }
   const event = readEvent(text, line, rate, reading.drop === true);
@@ -84,17 +84,21 @@ function readLine(text: string, line: number, rate: FrameRate, reading: Reading)
 
 function readEvent(text: string, line: number, rate: FrameRate, drop: boolean): ListEvent | ListNote {
   const match = EVENT.exec(text);
-  if (!match) return { line, reason: 'is no event: number, reel, track, edit and four timecodes are wanted' };
+  if (!match)
+    return {
+      line,
+      reason: 'is not an event: a number, a reel, a track, an edit and four timecodes are needed',
+    };
   const [, , reel = '', track = '', edit = '', length] = match;
   if (!/V|NONE/i.test(track) && !/^B$/i.test(track))
     return { line, reason: `is of track ${track}: only pictures are used` };
   const times = match.slice(6, 10).map((time) => timecodeFrame(time, rate, drop));
   const bad = times.findIndex((time) => time === null);
-  if (bad >= 0) return { line, reason: `${match[6 + bad]} is no timecode at this rate` };
+  if (bad >= 0) return { line, reason: `${match[6 + bad]} is not a timecode at this rate` };
   const [sourceIn, sourceOut, recordIn, recordOut] = times as [number, number, number, number];
   if (recordOut < recordIn || sourceOut < sourceIn) return { line, reason: 'ends before it begins' };
   const letter = edit.charAt(0).toUpperCase();
-  if (letter !== 'C' && !KINDS[letter]) return { line, reason: `${edit} is no edit that is known` };
+  if (letter !== 'C' && !KINDS[letter]) return { line, reason: `${edit} is not a known edit` };
   if (/^BL$/i.test(reel)) return { line, reason: 'is black, not a piece of a master' };
   const span = sourceOut - sourceIn;
   const frames = span > 0 ? span : recordOut - recordIn;

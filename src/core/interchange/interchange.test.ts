@@ -108,7 +108,7 @@ describe('a list as other tools write it', () => {
   it('tells what cannot be used, each with its line and reason', () => {
     expect(list.notes.map(({ line }) => line)).toEqual([11, 12, 13, 15, 17]);
     expect(list.notes.map(({ reason }) => reason).join('; ')).toMatch(
-      /speed of 050\.0.*track A.*black.*01:00:99:00 is no timecode.*no event/,
+      /speed of 050\.0.*track A.*black.*01:00:99:00 is not a timecode.*neither an event/,
     );
   });
 
@@ -262,6 +262,6 @@ describe('a malformed list', () => {
     expect(readOtio('{\n "OTIO_SCHEMA": "Timeline.1",\n "name": oops\n}', rate).notes[0]).toMatchObject({
       line: 3,
     });
-    expect(readOtio('{"a": 1}', rate).notes[0]?.reason).toContain('no timeline');
+    expect(readOtio('{"a": 1}', rate).notes[0]?.reason).toContain('not a timeline');
   });
 });

@@ -30,7 +30,8 @@ const outerSchema = z.object({
 /** Reads a job from a JSON file, also one of an earlier version. Never throws. */
 export function readJobFile(text: string): ReadJobFile {
   const outer = outerSchema.safeParse(parsed(text));
-  if (!outer.success) return { ok: false, problem: 'not-a-job', detail: 'it is no job that was saved here' };
+  if (!outer.success)
+    return { ok: false, problem: 'not-a-job', detail: 'it is not a job that was saved here' };
   const { job } = outer.data;
   const version = job.schemaVersion;
   if (version > JOB_VERSION) {

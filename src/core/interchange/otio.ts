@@ -46,7 +46,11 @@ export function readOtio(text: string, rate: FrameRate): ReadList {
   else if (schema === 'Track') readTrack(root, context);
   else if (schema === 'Stack') readStack(root, context);
   else
-    note(context, root, schema ? `a ${schema} holds no timeline` : 'has no OTIO_SCHEMA: this is no timeline');
+    note(
+      context,
+      root,
+      schema ? `a ${schema} does not hold a timeline` : 'has no OTIO_SCHEMA: this is not a timeline',
+    );
   if (context.events.length === 0 && context.notes.length === 0) note(context, root, 'holds no clip');
   return { title, events: context.events, notes: context.notes };
 }

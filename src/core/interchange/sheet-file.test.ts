@@ -24,7 +24,7 @@ describe('a rule sheet as a file', () => {
 
   it.each([
     ['no JSON', 'outlet: verrow', /not JSON/],
-    ['another file', '{"format":"gusset-job","job":{}}', /no rule sheet that was saved here/],
+    ['another file', '{"format":"gusset-job","job":{}}', /not a rule sheet that was saved here/],
     ['one from the future', '{"format":"gusset-rule-sheet","sheet":{"schemaVersion":7}}', /newer Gusset/],
     ['an empty sheet', '{"format":"gusset-rule-sheet","sheet":{"schemaVersion":2}}', /outlet:/],
   ])('says what is wrong with %s', (_, text, problem) => {

@@ -16,7 +16,7 @@ export function readSheetFile(text: string): ReadSheet {
     const outer = z.object({ format: z.literal(FORMAT), sheet: z.unknown() }).safeParse(JSON.parse(text));
     return outer.success
       ? readSheet(outer.data.sheet)
-      : { problem: 'It is no rule sheet that was saved here.' };
+      : { problem: 'It is not a rule sheet that was saved here.' };
   } catch {
     return { problem: 'It is not JSON.' };
   }

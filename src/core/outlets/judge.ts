@@ -195,7 +195,7 @@ function ofPost(post: SentPost): Partial<Record<Limit, Test>> {
     'long-video': ({ longVideo }) => {
       if (longVideo === 'none') return null;
       if (!post.longVideo) return longVideo === 'needed' ? 'The link to the long video is missing.' : null;
-      return isWebAddress(post.longVideo) ? null : 'The link to the long video is no web address.';
+      return isWebAddress(post.longVideo) ? null : 'The link to the long video is not a web address.';
     },
   };
 }

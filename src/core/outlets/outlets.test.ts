@@ -162,7 +162,7 @@ describe('an outlet', () => {
     ['a long tag', {}, { tags: ['upright', 'k'.repeat(31)] }, 'tags', /over 30 characters/],
     ['an audience it lacks', {}, { audience: 'friends' }, 'audience', /cannot be friends/],
     ['no word on children', {}, { forChildren: null }, 'children', /made for children/],
-    ['a link that is none', {}, { longVideo: 'shelf' }, 'long-video', /no web address/],
+    ['a link that is none', {}, { longVideo: 'shelf' }, 'long-video', /not a web address/],
   ])('refuses %s and says why', (_, file, sent, limit, reason) => {
     expect(refusals({ ...good, ...file }, { ...post, ...sent }, short)).toEqual([
       { limit, reason: expect.stringMatching(reason) as string },

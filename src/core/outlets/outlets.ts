@@ -81,7 +81,7 @@ const OWN_SHEET: RuleSheet = {
   schemaVersion: SHEET_VERSION,
   outlet: 'own',
   name: 'no outlet',
-  about: 'A size of your own',
+  about: 'A custom size',
   date: '2026-01-01',
   source: '',
   placements: [OWN_LIMITS],

@@ -10,7 +10,7 @@ const versionSchema = z.looseObject({ schemaVersion: z.number().int() });
 /** Reads a rule sheet, also one of an older version. Never throws. */
 export function readSheet(value: unknown): ReadSheet {
   const version = versionSchema.safeParse(value);
-  if (!version.success) return { problem: 'It is no rule sheet: it has no schemaVersion.' };
+  if (!version.success) return { problem: 'It is not a rule sheet: it has no schemaVersion.' };
   const { schemaVersion } = version.data;
   if (schemaVersion > SHEET_VERSION)
     return { problem: `It was written by a newer Gusset (version ${schemaVersion}).` };

@@ -39,7 +39,9 @@ describe('what is known of a shot', () => {
     expect(shotFacts({ pass: null, speech: null }, { in: 0, out: 50 }, RATE)).toEqual({
       ...{ seconds: 2, motion: null, loudness: null, sounding: null, spoken: null },
     });
-    expect(shotFacts({ pass: { ...pass, sound: null }, speech: null }, { in: 0, out: 50 }, RATE).sounding).toBeNull();
+    expect(
+      shotFacts({ pass: { ...pass, sound: null }, speech: null }, { in: 0, out: 50 }, RATE).sounding,
+    ).toBeNull();
   });
 
   it('tells the liveliest first, or those with the most speech', () => {

@@ -45,7 +45,7 @@ function droppedBefore(frame: number, fps: number): number {
  * The frame of a timecode; the inverse of {@link formatTimecode}. A semicolon before the frames means drop-frame.
  *
  * @param text `hh:mm:ss:ff` or `hh:mm:ss;ff`.
- * @returns the frame number, or null when the text is no timecode at this rate (also for a dropped number).
+ * @returns the frame number, or null when the text is not a timecode at this rate (also for a dropped number).
  */
 export function parseTimecode(text: string, rate: FrameRate): number | null {
   const match = /^(\d{1,2}):([0-5]\d):([0-5]\d)([:;])(\d{2,3})$/.exec(text.trim());

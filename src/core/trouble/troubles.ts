@@ -45,7 +45,7 @@ const REFUSAL_WORDS: Record<Refusal, string> = {
 
 const FAULT_WORDS: Record<ConversionFault, string> = {
   unreadable: 'ffmpeg there cannot read it either',
-  'cut-off': 'it ends before its picture does',
+  'cut-off': 'the file ends before its picture does',
   'no-picture': 'it has no picture',
   'too-slow': 'it took too long',
   'no-room': 'the server has no room for the copy',
@@ -78,8 +78,8 @@ export const TROUBLES = {
   'sound-missing': trouble({ file: text, codec: text, others: z.array(soundChoice) }, (v) => [
     `This browser cannot decode ${codecName(v.codec)}, which the sound of ${v.file} is coded in.`,
     (v.others.length > 0
-      ? 'Take another of its sound tracks, or go on without sound. '
-      : 'Go on without sound. ') + 'To keep this sound, export the edit with AAC and bring that in.',
+      ? 'Take another of its sound tracks, or continue without sound. '
+      : 'Continue without sound. ') + 'To keep this sound, export the edit with AAC and bring that in.',
   ]),
   'no-frames': trouble({ file: text }, (v) => [
     `${v.file} has a video track without a single frame.`,
@@ -106,7 +106,7 @@ export const TROUBLES = {
     'Bring in the edit at its full size.',
   ]),
   'storage-full': trouble({ need: number, free: number.nullable() }, (v) => [
-    `There is no room: ${bytesLabel(v.need)} are needed, and this browser grants ` +
+    `There is not enough room: ${bytesLabel(v.need)} is needed, and this browser allows ` +
       (v.free === null ? 'no more.' : `${bytesLabel(v.free)}.`),
     'Delete jobs or exports that are done, or free space on this device.',
   ]),
@@ -115,8 +115,8 @@ export const TROUBLES = {
     'Bring it in again. If that fails too, delete jobs that are done to make room.',
   ]),
   'master-gone': trouble({ file: text }, (v) => [
-    `The bytes of ${v.file} are no longer in this browser's storage.`,
-    'Bring the same file in again: the job keeps everything you made and takes it up.',
+    `${v.file} is no longer in this browser's storage.`,
+    'Bring the same file in again: the job keeps everything you made and goes on with it.',
   ]),
   'wrong-file': trouble({ file: text, wanted: text }, (v) => [
     `${v.file} is another file than this job's master.`,
@@ -131,7 +131,7 @@ export const TROUBLES = {
     'Start it again. Nothing of it was kept.',
   ]),
   'export-gone': trouble({ file: text }, (v) => [
-    `The bytes of ${v.file} are no longer in this browser's storage.`,
+    `${v.file} is no longer in this browser's storage.`,
     'Export the clip again.',
   ]),
   'worker-ended': trouble({ detail: text }, (v) => [
@@ -139,7 +139,7 @@ export const TROUBLES = {
     'Start it again. If it ends again, close other tabs: memory may be short.',
   ]),
   'worker-answer': trouble({}, () => [
-    'The work answered in a way that this page does not understand.',
+    'The worker answered in a way that this page does not understand.',
     'Reload the page, so that both are of one version, and start it again.',
   ]),
   'server-down': trouble(asked, (v) => [

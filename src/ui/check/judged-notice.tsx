@@ -49,11 +49,11 @@ export function JudgedNotice() {
         title={`The rules of ${name} changed since this job was last judged.`}
         actions={<Button onPress={() => markJudged(id, [sheet])}>Seen</Button>}
       >
-        {`Then they were of ${mark?.date}, now of ${date}. ` +
+        {`Then they were dated ${mark?.date}; now they are dated ${date}. ` +
           (places.length > 0
             ? places.map(({ place, before, after }) => `${place}: ${after}, before ${before}`).join('; ') +
               '.'
-            : 'The findings below follow the present rules.')}
+            : 'The findings below follow the current rules.')}
       </Notice>
     );
   });

@@ -38,7 +38,7 @@ export function OverrideForm({ name, onOverride }: Props) {
         <GraveButton mode="outlined" disabled={!given} onPress={() => onOverride(given)}>
           {`Override “${name}”`}
         </GraveButton>
-        <Button onPress={() => setReason(null)}>Keep to it</Button>
+        <Button onPress={() => setReason(null)}>Cancel</Button>
       </View>
     </View>
   );

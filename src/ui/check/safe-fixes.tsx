@@ -80,7 +80,7 @@ export function SafeFixes() {
       standing="note"
       title={
         steps.length === 0
-          ? 'No fix is safe to apply without you: each would take something away.'
+          ? 'No fix can be applied without your decision: each would take something away.'
           : `${steps.length} safe ${steps.length === 1 ? 'fix' : 'fixes'}, as one step:`
       }
       actions={

@@ -65,7 +65,9 @@ function ClipDialog({ onDismiss }: { onDismiss: () => void }) {
         <Dialog.Title>This clip</Dialog.Title>
         <Dialog.Content style={styles.dialog}>
           <TextInput mode="outlined" label="Name" aria-label="Name" value={name} onChangeText={setName} />
-          {job.edit.clips.length === 1 && <Body>It is the only clip of the job, so it stays.</Body>}
+          {job.edit.clips.length === 1 && (
+            <Body>This is the only clip in the job, so it cannot be removed.</Body>
+          )}
           {made > 0 && <Soft>{made} exports were made of it. Removing can be undone.</Soft>}
         </Dialog.Content>
         <Dialog.Actions>
@@ -78,9 +80,9 @@ function ClipDialog({ onDismiss }: { onDismiss: () => void }) {
           >
             Remove
           </GraveButton>
-          <Button onPress={onDismiss}>Back</Button>
+          <Button onPress={onDismiss}>Cancel</Button>
           <Button mode="contained" onPress={rename}>
-            Keep the name
+            Rename
           </Button>
         </Dialog.Actions>
       </Dialog>

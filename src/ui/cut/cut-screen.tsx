@@ -82,7 +82,7 @@ function RangeFields({ tools }: { tools: CutTools }) {
   const type = (edge: 'in' | 'out', from: number) => (text: string) => {
     const entered = parseEntry(text, { rate: source.rate, from });
     if (entered === null)
-      return `“${text}” is no time. Type a timecode, a length as 1.5s, or +12 for frames.`;
+      return `“${text}” is not a time. Type a timecode, a length such as 1.5s, or +12 for frames.`;
     if (entered < 0 || entered >= source.frames) {
       return `“${text}” is outside the master. It ends at ${formatTimecode(source.frames - 1, source.rate)}.`;
     }

@@ -69,12 +69,12 @@ export function FitPanel() {
       </View>
       {!looked && (
         <Soft>
-          The master is still being looked at. Movement and sound are taken into account once that is done.
+          The master is still being analysed. Movement and sound are taken into account once that is done.
         </Soft>
       )}
       {found.length === 0 && <Body>The clip is not longer than that, so nothing has to be left out.</Body>}
       {found.length > 0 && (
-        <View role="list" aria-label="Ways to the length" style={styles.panel}>
+        <View role="list" aria-label="Ways to reach the length" style={styles.panel}>
           {found.map((proposal) => {
             const [name, why] = NAMES[proposal.by];
             const length = lengthLabel(clipSeconds(job, { ...clip, cut: proposal.cut }));
@@ -97,7 +97,7 @@ export function FitPanel() {
                     mode="contained"
                     onPress={() => dispatch(job.id, { type: 'set-cut', act: 'fit', cut: proposal.cut })}
                   >
-                    Take it
+                    Use it
                   </Button>
                 </View>
               </View>

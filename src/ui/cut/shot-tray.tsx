@@ -39,28 +39,28 @@ export function ShotTray({ tools }: { tools: CutTools }) {
       <ToolRow>
         <Tool
           icon="skip-previous"
-          label="Shot before"
+          label="Go to the shot before"
           words="Before"
           disabled={index === 0}
           onPress={() => go(index - 1)}
         />
         <Tool
           icon="skip-next"
-          label="Shot after"
+          label="Go to the next shot"
           words="After"
           disabled={index === shots.length - 1}
           onPress={() => go(index + 1)}
         />
         <Tool
           icon="plus-box-outline"
-          label="A shot begins here"
-          words="Begins"
+          label="Start a shot here"
+          words="Start"
           disabled={frame === shot.in}
           onPress={() => set('add', withBoundary(bounds, frame, `${source.id}-${crypto.randomUUID()}`))}
         />
         <Tool
           icon="set-merge"
-          label="Merge with the shot before"
+          label="Merge this shot with the one before"
           words="Merge"
           disabled={index === 0}
           onPress={() => set('merge', withoutBoundary(bounds, shot.in))}
@@ -80,7 +80,7 @@ export function ShotTray({ tools }: { tools: CutTools }) {
         />
         <Tool
           icon="auto-fix"
-          label="Take the found shots"
+          label="Use the shots that were found"
           words="Found"
           disabled={pass?.state !== 'done'}
           onPress={() => {

@@ -25,7 +25,7 @@ import { ProofTable } from './proof-table';
 import { useCanvasLabel } from '../job/use-target';
 
 const STAGES: Record<Running['stage'], string> = {
-  waiting: 'Waits for its turn',
+  waiting: 'Waiting for its turn',
   export: 'Exporting',
   'read-back': 'Reading the file back',
 };
@@ -91,7 +91,7 @@ function Ended({ record, stale }: { record: ExportRecord; stale: boolean }) {
   const remove = <Button onPress={() => void deleteExport(job.id, record.id)}>Delete</Button>;
   if (record.state !== 'done' || gone) {
     const why = gone
-      ? 'The browser dropped this file to make room.'
+      ? 'The browser deleted this file to make room.'
       : (record.error ?? 'The page was closed while it was being made. Nothing of it was kept.');
     return (
       <Notice

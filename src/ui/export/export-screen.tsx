@@ -117,16 +117,18 @@ export function ExportScreen() {
           <View style={styles.estimate} aria-label="Estimated file">
             <Soft>Estimated file</Soft>
             <Body>{`${size?.values.tried ? 'About' : 'Up to'} ${bytesLabel(size?.values.bytes ?? 0)}`}</Body>
-            <Soft style={styles.from}>{SIZE_FROM[size?.values.tried ? 'tried' : trying ? 'trying' : 'reckoned']}</Soft>
+            <Soft style={styles.from}>
+              {SIZE_FROM[size?.values.tried ? 'tried' : trying ? 'trying' : 'reckoned']}
+            </Soft>
           </View>
         </View>
         <Soft>
-          {clip.videoBits === null ? 'Worked out: ' : 'Set by you. The calculated rate is '}
+          {clip.videoBits === null ? 'Calculated: ' : 'Set by you. The calculated rate is '}
           {bitRateWords(choice)} H.264 High with AAC sound.
         </Soft>
         {clip.videoBits !== null && (
           <Button onPress={() => dispatch(id, { type: 'set-video-bits', bits: null })}>
-            Use the worked-out rate
+            Use the calculated rate
           </Button>
         )}
       </View>

@@ -22,12 +22,14 @@ export function LookNotice({ canvases }: { canvases: readonly string[] }) {
   return (
     <Notice
       standing="unknown"
-      title={waiting ? 'The export waits for the look at the master' : 'The master is being looked at'}
+      title={
+        waiting ? 'The export is waiting until the master has been analysed' : 'The master is being analysed'
+      }
       actions={
         <>
           {ended && (
             <Button mode="contained" onPress={() => runPassAgain(master)}>
-              Look at it again
+              Analyse it again
             </Button>
           )}
           <Button onPress={() => exportNow(job, waiting?.canvases ?? canvases)}>Export without it</Button>
@@ -37,11 +39,11 @@ export function LookNotice({ canvases }: { canvases: readonly string[] }) {
     >
       <Body>
         {ended
-          ? `The look at ${master.fileName} was not finished. Whether bars of the master come into the clip is not known.`
-          : 'Whether bars of the master come into the clip is known once the master has been looked at. The export begins then.'}
+          ? `The analysis of ${master.fileName} was not finished, so it is not known whether its bars show in the clip.`
+          : 'Once the master has been analysed, it is known whether its bars show in the clip. The export begins then.'}
       </Body>
       {state?.state === 'running' && (
-        <StripBar label="Looking at the master" done={state.done} total={state.total} />
+        <StripBar label="Analysing the master" done={state.done} total={state.total} />
       )}
     </Notice>
   );

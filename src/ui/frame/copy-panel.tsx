@@ -13,10 +13,10 @@ import { card, colours, TARGET } from '../theme/tokens';
 import type { FramingTools } from './use-framing';
 
 const WHAT: readonly { value: Copied; label: string }[] = [
-  { value: 'all', label: 'All of it' },
-  { value: 'zoom', label: 'Only zoom' },
-  { value: 'place', label: 'Only place' },
-  { value: 'keyframes', label: 'Only motion' },
+  { value: 'all', label: 'Everything' },
+  { value: 'zoom', label: 'Zoom only' },
+  { value: 'place', label: 'Position only' },
+  { value: 'keyframes', label: 'Motion only' },
 ];
 
 /** Copies the framing on screen to other shots of the master. */

@@ -112,7 +112,7 @@ export function FollowPanel({ tools }: { tools: FramingTools }) {
         />
         <Tool
           icon="pin-outline"
-          label="Stay as here for the whole shot"
+          label="Keep this framing for the whole shot"
           words="Stay"
           disabled={framing.keyframes.length < 2}
           onPress={() => tools.keep('still', motionRemoved(framing, frame))}

@@ -31,7 +31,7 @@ export function LookBar({ state, states }: { state: ShotState | undefined; state
   return (
     <View style={styles.row}>
       <Button mode="outlined" icon="play-box-multiple-outline" onPress={playing ? togglePlay : play}>
-        {playing ? 'Stop to fix' : 'Play the check'}
+        {playing ? 'Stop to fix' : 'Review the shots'}
       </Button>
       <Button
         mode={state?.ticked ? 'contained-tonal' : 'outlined'}

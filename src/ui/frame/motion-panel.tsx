@@ -24,7 +24,7 @@ const EASE_OPTIONS: readonly { value: EaseName | 'own'; label: string }[] = [
   { value: 'linear', label: 'Even' },
   { value: 'ease-in', label: 'Soft start' },
   { value: 'ease-out', label: 'Soft end' },
-  { value: 'ease-in-out', label: 'Soft both' },
+  { value: 'ease-in-out', label: 'Soft at both ends' },
 ];
 
 /** The control points of a straight line. */
@@ -67,28 +67,28 @@ export function MotionPanel({ tools }: { tools: FramingTools }) {
         />
         <Tool
           icon="page-previous-outline"
-          label="Keyframe before"
+          label="Go to the keyframe before"
           words="Before"
           disabled={!before}
           onPress={() => before && showFrame(before.frame)}
         />
         <Tool
           icon="page-next-outline"
-          label="Keyframe after"
+          label="Go to the next keyframe"
           words="After"
           disabled={!after}
           onPress={() => after && showFrame(after.frame)}
         />
         <Tool
           icon="arrow-left-thin"
-          label="Keyframe a frame earlier"
+          label="Move the keyframe one frame earlier"
           words="Earlier"
           disabled={!here || !moves}
           onPress={() => shift(-1)}
         />
         <Tool
           icon="arrow-right-thin"
-          label="Keyframe a frame later"
+          label="Move the keyframe one frame later"
           words="Later"
           disabled={!here || !moves}
           onPress={() => shift(1)}
@@ -108,7 +108,7 @@ export function MotionPanel({ tools }: { tools: FramingTools }) {
         />
         <Tool
           icon="pin-outline"
-          label="Stay as here for the whole shot"
+          label="Keep this framing for the whole shot"
           words="Stay"
           disabled={!moves}
           onPress={() => tools.keep('still', motionRemoved(framing, frame))}
@@ -133,7 +133,7 @@ export function MotionPanel({ tools }: { tools: FramingTools }) {
               onSubmit={(text) => {
                 const ease = easeSchema.safeParse(text.split(/[\s,;]+/).map(Number));
                 if (!ease.success) {
-                  return `“${text}” is no curve. Type four numbers from 0 to 1.`;
+                  return `“${text}” is not a curve. Type four numbers from 0 to 1.`;
                 }
                 takeCurve(ease.data);
                 return null;

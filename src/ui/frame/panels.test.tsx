@@ -62,16 +62,16 @@ beforeEach(() => {
 describe('place', () => {
   it('sets the seat, and knows which it is', () => {
     show(PlacePanel);
-    press('Seat on the left third');
+    press('Put the subject on the left third');
     expect(shared().keyframes[0]?.seat).toEqual({ x: 1 / 3, y: 0.5 });
-    press('Seat with head room');
+    press('Leave head room');
     expect(shared().keyframes[0]?.seat).toEqual({ x: 0.5, y: 1 / 3 });
-    expect(screen.getByLabelText('Seat with head room').props['aria-pressed']).toBe(true);
+    expect(screen.getByLabelText('Leave head room').props['aria-pressed']).toBe(true);
   });
 
   it('leaves lead room ahead of a focus that moves, and offers none to one that stays', () => {
     show(PlacePanel);
-    expect(off('Seat with lead room')).toBe(true);
+    expect(off('Leave lead room')).toBe(true);
     screen.unmount();
     const keyframes = [0.8, 0.2].map((x, i) => ({
       ...testFraming().keyframes[0]!,
@@ -79,7 +79,7 @@ describe('place', () => {
       focus: { x, y: 0.5 },
     }));
     show(PlacePanel, withFraming({}, { keyframes }));
-    press('Seat with lead room');
+    press('Leave lead room');
     // It goes to the left: two thirds of the window lie ahead of it there.
     for (const { seat } of shared().keyframes) expect(seat.x).toBeCloseTo(2 / 3, 9);
   });
@@ -88,7 +88,7 @@ describe('place', () => {
     const job = show(PlacePanel);
     press('Frame this canvas by itself');
     expect(activeCanvas(clipOf(job)).detached).toHaveLength(1);
-    press('Seat on the right third');
+    press('Put the subject on the right third');
     expect(edit().framings.every((framing) => framing.keyframes[0]?.seat.x === 0.5)).toBe(true);
     press('Share the framing again');
     expect(activeCanvas(clipOf(job)).detached).toEqual([]);
@@ -134,16 +134,16 @@ describe('motion', () => {
     show(MotionPanel, job);
     press('Set a keyframe');
     expect(frames()).toEqual([0, 30]);
-    press('Keyframe a frame later');
+    press('Move the keyframe one frame later');
     expect(frames()).toEqual([0, 31]);
     expect(usePlayer.getState().frame).toBe(31);
     press('Copy the keyframe');
     expect(useBench.getState().copied).toBe(31);
-    fireEvent.press(screen.getByLabelText('Keyframe before'));
+    fireEvent.press(screen.getByLabelText('Go to the keyframe before'));
     expect(usePlayer.getState().frame).toBe(0);
     press('Paste the copied keyframe here');
     expect(shared().keyframes[0]).toMatchObject({ frame: 0, focus: shared().keyframes[1]?.focus });
-    fireEvent.press(screen.getByLabelText('Keyframe after'));
+    fireEvent.press(screen.getByLabelText('Go to the next keyframe'));
     press('Remove the keyframe');
     expect(frames()).toEqual([0]);
   });
@@ -161,8 +161,8 @@ describe('motion', () => {
     type('Curve', '0.2, 0, 0.4, 1');
     expect(shared().keyframes[0]?.ease).toEqual([0.2, 0, 0.4, 1]);
     type('Curve', '2 0 0.4 1');
-    expect(screen.getByRole('alert')).toHaveTextContent(/^“2 0 0\.4 1” is no curve/);
-    press('Stay as here for the whole shot');
+    expect(screen.getByRole('alert')).toHaveTextContent(/^“2 0 0\.4 1” is not a curve/);
+    press('Keep this framing for the whole shot');
     expect(shared().keyframes).toHaveLength(1);
   });
 });
@@ -179,7 +179,7 @@ describe('turn', () => {
     press('Tilt to the right');
     press('Tilt to the right');
     expect(shared().keyframes[0]?.tilt).toBe(-9);
-    press('Turn a quarter');
+    press('Turn by 90°');
     expect(shared().turn).toBe(90);
     press('Level: draw along the horizon');
     expect(screen.getByText('Draw a line along what should be level.')).toBeTruthy();
@@ -279,7 +279,7 @@ describe('copies', () => {
 
   it('take only what was asked for', () => {
     show(CopyPanel, three(2));
-    press('Only place');
+    press('Position only');
     press('Copy to the next shot');
     expect(zooms()).toEqual({ a: 2, b: 1 });
   });

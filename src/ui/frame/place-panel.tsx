@@ -12,25 +12,25 @@ const THIRD = 1 / 3;
 const SEATS = [
   {
     icon: 'image-filter-center-focus',
-    label: 'Seat in the middle',
+    label: 'Put the subject in the middle',
     words: 'Middle',
     seat: { x: 0.5, y: 0.5 },
   },
   {
     icon: 'format-horizontal-align-left',
-    label: 'Seat on the left third',
+    label: 'Put the subject on the left third',
     words: 'Left third',
     seat: { x: THIRD, y: 0.5 },
   },
   {
     icon: 'format-horizontal-align-right',
-    label: 'Seat on the right third',
+    label: 'Put the subject on the right third',
     words: 'Right third',
     seat: { x: 1 - THIRD, y: 0.5 },
   },
   {
     icon: 'format-vertical-align-top',
-    label: 'Seat with head room',
+    label: 'Leave head room',
     words: 'Head room',
     seat: { x: 0.5, y: THIRD },
   },
@@ -82,7 +82,7 @@ export function PlacePanel({ tools }: { tools: FramingTools }) {
       ))}
       <Tool
         icon="arrow-expand-horizontal"
-        label="Seat with lead room"
+        label="Leave lead room"
         words="Lead"
         disabled={lead === null}
         onPress={() => lead && sit(lead)}

@@ -52,7 +52,7 @@ export function TurnPanel({ tools }: { tools: FramingTools }) {
         />
         <Tool
           icon="rotate-right-variant"
-          label="Turn a quarter"
+          label="Turn by 90°"
           words="Turn"
           onPress={() => tools.keep('turn', turned(framing))}
         />

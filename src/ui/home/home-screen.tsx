@@ -115,7 +115,7 @@ export function HomeScreen() {
       <View style={[styles.drop, over && styles.over]}>
         <Soft>
           {over
-            ? 'Let go to bring it in'
+            ? 'Drop it to bring it in'
             : 'Drop a file anywhere on this page: MP4, MOV, WebM or MKV, or a job that was saved'}
         </Soft>
       </View>
@@ -159,7 +159,7 @@ function Alerts() {
       {job && <TroubleNotice trouble={job} actions={<Button onPress={dismissJobFile}>Close</Button>} />}
       {twin && (
         <Notice standing="note" title="The same file is in another job." actions={close}>
-          {`“${twin.title}” was made from it too. Its bytes are kept once for both.`}
+          {`“${twin.title}” was made from it too. The file is stored once for both.`}
         </Notice>
       )}
       {aside

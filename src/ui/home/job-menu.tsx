@@ -39,7 +39,7 @@ export function JobMenu({ listed }: { listed: Listed }) {
       words: 'Save with its masters',
       act: () => void save(jobAsArchive(id)),
     },
-    { icon: 'database-outline', words: 'What it keeps', act: () => setAsking('keep') },
+    { icon: 'database-outline', words: 'Stored files', act: () => setAsking('keep') },
   ];
   return (
     <>

@@ -14,7 +14,7 @@ const counted = (count: number, singular: string, many: string): string =>
 const CHECKED: Record<Severity, string> = {
   stop: 'Something is stopped',
   warn: 'Warnings',
-  unknown: 'Not looked at yet',
+  unknown: 'Not checked yet',
   note: 'Checks passed',
   pass: 'Checks passed',
 };

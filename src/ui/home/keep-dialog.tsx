@@ -19,9 +19,9 @@ export function KeepDialog({ listed, onClose }: { listed: Listed; onClose: () =>
   return (
     <Portal>
       <Dialog visible onDismiss={onClose}>
-        <Dialog.Title>What it keeps</Dialog.Title>
+        <Dialog.Title>Stored files</Dialog.Title>
         <Dialog.ScrollArea>
-          <View role="list" aria-label="What it keeps" style={styles.list}>
+          <View role="list" aria-label="Stored files" style={styles.list}>
             {storage?.masters.map(({ fingerprint, fileName, bytes, made, sharedWith }) => (
               <View key={fingerprint} role="listitem" aria-label={fileName} style={styles.row}>
                 <Strong>{fileName}</Strong>
@@ -30,7 +30,7 @@ export function KeepDialog({ listed, onClose }: { listed: Listed; onClose: () =>
                 {sharedWith.length > 0 && <Soft>{`Also used by ${sharedWith.join(', ')}`}</Soft>}
                 {bytes > 0 && sharedWith.length === 0 && (
                   <Button mode="outlined" style={styles.left} onPress={() => void letGo(fingerprint)}>
-                    Let the master go, keep the work
+                    Remove the master, keep the work
                   </Button>
                 )}
                 {bytes === 0 && <Soft>The job asks for the same file when you open it.</Soft>}
@@ -40,7 +40,7 @@ export function KeepDialog({ listed, onClose }: { listed: Listed; onClose: () =>
               <Strong>Exports</Strong>
               <Figures>{bytesLabel(storage?.exports ?? 0)}</Figures>
             </View>
-            <Body>Let masters go only where you have the files elsewhere.</Body>
+            <Body>Remove a master only if you have its file elsewhere.</Body>
           </View>
         </Dialog.ScrollArea>
         <Dialog.Actions>

@@ -34,7 +34,7 @@ export function RenameDialog({ id, title, onClose }: { id: string; title: string
           {elsewhere && <Body>Another tab works on it. Rename it there, or close it there first.</Body>}
         </Dialog.Content>
         <Dialog.Actions>
-          <Button onPress={onClose}>Keep the name</Button>
+          <Button onPress={onClose}>Cancel</Button>
           <Button mode="contained" disabled={!given} onPress={() => void rename()}>
             Rename
           </Button>

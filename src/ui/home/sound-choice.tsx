@@ -19,7 +19,7 @@ export function SoundChoice({ onJob }: { onJob: (coming: Promise<string | null>)
         </Button>
       ))}
       <Button mode="outlined" onPress={() => onJob(again(null))}>
-        Go on without sound
+        Continue without sound
       </Button>
     </View>
   );

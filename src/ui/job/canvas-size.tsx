@@ -22,7 +22,7 @@ export function CanvasSize({ onTake }: { onTake: (width: number, height: number)
   };
   return (
     <View style={styles.group}>
-      <Heading>A size of your own</Heading>
+      <Heading>A custom size</Heading>
       <Soft>By ratio, with a shorter side of 1080, or typed. No outlet sets limits for it.</Soft>
       <View style={styles.ratios}>
         {RATIOS.map((ratio) => (
@@ -40,7 +40,7 @@ export function CanvasSize({ onTake }: { onTake: (width: number, height: number)
         <Side name="Width" value={width} onChange={setWidth} />
         <Side name="Height" value={height} onChange={setHeight} />
         <Button mode="contained" onPress={take}>
-          Take this size
+          Use this size
         </Button>
       </View>
       {problem !== null && <Refusal>{problem}</Refusal>}

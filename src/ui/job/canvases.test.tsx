@@ -60,12 +60,12 @@ describe('the canvases of a clip', () => {
   it('take a typed size, and say which they do not take', () => {
     type('Width', '1081');
     type('Height', '1920');
-    pressText('Take this size');
+    pressText('Use this size');
     expect(sizes()).toEqual(['1080×1920']);
     expect(screen.getByText(/even/)).toBeTruthy();
     type('Width', '720');
     type('Height', '1280');
-    pressText('Take this size');
+    pressText('Use this size');
     expect(sizes()).toEqual(['720×1280']);
     expect(activeCanvas(clipOf(job)).placement).toBeNull();
   });
@@ -73,10 +73,10 @@ describe('the canvases of a clip', () => {
 
 describe('presets', () => {
   it('need a name, and bring a canvas of their size and layout', () => {
-    pressText('Keep it');
+    pressText('Save the preset');
     expect(screen.getByText('Give the preset a name first.')).toBeTruthy();
     type('Preset name', ' Tall ');
-    pressText('Keep it');
+    pressText('Save the preset');
     expect(usePresets.getState().presets.map((preset) => preset.name)).toEqual(['Tall']);
     expect(screen.queryByText('Give the preset a name first.')).toBeNull();
     press('Tesselle Square');

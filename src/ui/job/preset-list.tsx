@@ -73,7 +73,7 @@ export function PresetList() {
           style={styles.field}
         />
         <Button mode="contained" onPress={keep}>
-          Keep it
+          Save the preset
         </Button>
       </View>
       {problem !== null && <Refusal>{problem}</Refusal>}

@@ -24,7 +24,7 @@ export function WatchNotice() {
               takeOverJob(id);
             }}
           >
-            {asked ? 'Asking the other tab…' : 'Go on with it here'}
+            {asked ? 'Asking the other tab…' : 'Continue here'}
           </Button>
           <Button onPress={() => router.dismissTo('/')}>Leave it in that tab</Button>
         </>

@@ -45,8 +45,8 @@ export function Diagnosis() {
       {problems.length === 0 && (
         <Body>
           {looked
-            ? 'Nothing is wrong with it: square pixels, upright, whole frames, no bars.'
-            : 'Nothing is wrong so far. Bars, fields and sound are known once it was looked at.'}
+            ? 'No problems were found: square pixels, upright, whole frames, no bars.'
+            : 'No problems so far. Bars, fields and sound are known once it has been analysed.'}
         </Body>
       )}
       {problems.length > 0 && (
@@ -58,7 +58,7 @@ export function Diagnosis() {
       )}
       {repaired && (
         <Button mode="outlined" onPress={() => repair(NO_REPAIRS)}>
-          Take all repairs back
+          Undo all repairs
         </Button>
       )}
     </View>

@@ -35,14 +35,14 @@ export function EdgeQuestion({ master }: { master: Master }) {
             Bars: cut them off
           </Button>
           <Button mode="outlined" onPress={answer(WHOLE_RECT)}>
-            They are picture
+            They are part of the picture
           </Button>
         </>
       }
     >
       <Body>
         {`${master.fileName} has dark edges (${percent(pass.liveConfidence)} sure that they are bars). `}
-        {sure ? 'You took their repair back. ' : ''}
+        {sure ? 'You undid their repair. ' : ''}
         The export waits for your answer.
       </Body>
       <EdgesPicture source={source} live={found} />

@@ -23,18 +23,18 @@ export function PassCard() {
   if (!master) return null;
   const again = (
     <Button mode="outlined" onPress={() => runPassAgain(master)}>
-      Look at it again
+      Analyse it again
     </Button>
   );
   return (
     <View style={styles.card}>
       <Heading>What was found in it</Heading>
-      {(pass === undefined || pass.state === 'waiting') && <Soft>Waits for its turn.</Soft>}
+      {(pass === undefined || pass.state === 'waiting') && <Soft>Waiting for its turn.</Soft>}
       {pass?.state === 'running' && (
         <>
-          <StripBar label="Looking at the master" done={pass.done} total={pass.total} />
+          <StripBar label="Analysing the master" done={pass.done} total={pass.total} />
           <Soft>{leftWords(pass)}</Soft>
-          <Body>You can look, cut and frame meanwhile.</Body>
+          <Body>You can watch, cut and frame meanwhile.</Body>
           <Button style={styles.left} onPress={() => stopPass(source.fingerprint)}>
             Stop
           </Button>

@@ -5,7 +5,7 @@ import { Heading, Soft } from '../parts/words';
 import { space } from '../theme/tokens';
 
 const OPTIONS: readonly { value: Quality | 'auto'; label: string }[] = [
-  { value: 'auto', label: 'By itself' },
+  { value: 'auto', label: 'Automatic' },
   { value: 'full', label: 'Full' },
   { value: 'half', label: 'Half' },
   { value: 'quarter', label: 'Quarter' },
@@ -23,7 +23,7 @@ export function QualityChoice() {
   return (
     <View style={styles.box}>
       <Heading>Playing</Heading>
-      <Choice label="How finely to play" value={wish} options={OPTIONS} onChange={setQuality} />
+      <Choice label="Preview quality" value={wish} options={OPTIONS} onChange={setQuality} />
       <Soft>{`Plays ${WORDS[quality]}. The export always reads the master.`}</Soft>
     </View>
   );

@@ -69,7 +69,7 @@ export function PostScreen() {
         ))}
       {own && (
         <Notice standing="note" title="This canvas goes to no outlet.">
-          Its size is your own. Save the file from the export page, or choose a placement for the canvas.
+          It has a custom size. Save the file from the export page, or choose a placement for the canvas.
         </Notice>
       )}
       {!ready && !own && (
@@ -106,15 +106,15 @@ export function PostScreen() {
       <PostWords />
       <PostStatements />
       <View style={styles.group}>
-        <Heading>Who may see it</Heading>
+        <Heading>Who can see it</Heading>
         <Choice
-          label="Who may see it"
+          label="Who can see it"
           value={clip.audience}
           options={audiencesFor(target.placement.audiences, clip.audience)}
           onChange={(audience) => dispatch(job.id, { type: 'set-audience', audience })}
         />
         {clip.audience === 'private' && (
-          <Body style={styles.soft}>Only you, until you know that it is right.</Body>
+          <Body style={styles.soft}>Only you, until you have checked it there.</Body>
         )}
       </View>
     </JobPage>

@@ -56,7 +56,7 @@ export function PostStatements() {
             }
           />
           <Soft>
-            {longVideo === 'needed' ? 'The outlet wants one.' : 'Viewers can go on from the clip to it.'}
+            {longVideo === 'needed' ? 'The outlet requires one.' : 'Viewers can go from the clip to it.'}
           </Soft>
         </View>
       )}

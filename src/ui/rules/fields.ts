@@ -147,7 +147,7 @@ export const SECTIONS: readonly Section[] = [
     fields: [
       {
         path: 'audiences',
-        label: 'Who may see it',
+        label: 'Who can see it',
         as: { kind: 'some', options: named(AUDIENCES, capital) },
       },
       { path: 'muted', label: 'Plays without sound at first', as: { kind: 'flag' } },

@@ -21,7 +21,7 @@ export function Fold({ title, wrong = false, open: begins = false, children }: P
       <Pressable
         role="button"
         aria-expanded={open}
-        aria-label={wrong ? `${title}: needs mending` : title}
+        aria-label={wrong ? `${title}: needs fixing` : title}
         onPress={() => setOpen(!open)}
         style={styles.head}
       >

@@ -105,9 +105,9 @@ function Editor({ begins, fresh }: { begins: RuleSheet; fresh: boolean }) {
               contentStyle={styles.act}
               onPress={() => keep(keepSheet(reviewed), () => router.dismissTo('/rules'))}
             >
-              Keep these rules
+              Save these rules
             </Button>
-            <Button onPress={() => setReviewed(null)}>Go on changing</Button>
+            <Button onPress={() => setReviewed(null)}>Keep editing</Button>
           </>
         ) : (
           <Button mode="contained" disabled={!ready} contentStyle={styles.act} onPress={review}>
@@ -123,7 +123,7 @@ function Editor({ begins, fresh }: { begins: RuleSheet; fresh: boolean }) {
 }
 
 function reviewLabel(valid: boolean, changed: boolean): string {
-  if (!valid) return 'Something needs mending first';
+  if (!valid) return 'Something needs to be fixed first';
   return changed ? 'See what this changes' : 'Nothing is changed yet';
 }
 

@@ -79,7 +79,7 @@ export function RulesScreen() {
       {problem !== null && (
         <Notice
           standing="stop"
-          title="That file is no rule sheet."
+          title="That file is not a rule sheet."
           actions={<Button onPress={() => setProblem(null)}>Close</Button>}
         >
           {problem}

@@ -21,7 +21,7 @@ import { ZoneFields } from './zone-fields';
 const HEAD: readonly Field[] = [
   { path: 'name', label: 'Outlet', as: { kind: 'text' } },
   { path: 'about', label: 'What it is', as: { kind: 'text' } },
-  { path: 'date', label: 'Looked at on', as: { kind: 'text' } },
+  { path: 'date', label: 'Checked on', as: { kind: 'text' } },
   { path: 'source', label: 'Where the figures come from', as: { kind: 'text' } },
 ];
 const NAME: Field = { path: 'name', label: 'Placement', as: { kind: 'text' } };
@@ -91,7 +91,7 @@ export function SheetForm({ form }: { form: Form }) {
         style={styles.left}
         onPress={() => form.setValue('date', today, { shouldDirty: true, shouldValidate: true })}
       >
-        Looked at today
+        Checked today
       </Button>
       <Heading>Placements</Heading>
       {placements.length > 1 && (

@@ -10,6 +10,6 @@ export const takeMasterEdges: Fix<{
   rates: { before: FrameRate; after: FrameRate };
 }> = {
   safe: true,
-  label: () => 'Take the found edges',
+  label: () => 'Use the edges that were found',
   command: (values) => ({ type: 'set-repairs', ...values }),
 };

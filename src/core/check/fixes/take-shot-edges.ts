@@ -11,6 +11,6 @@ export const takeShotEdges: Fix<{
   frames: number;
 }> = {
   safe: true,
-  label: () => 'Take the found edges',
+  label: () => 'Use the edges that were found',
   command: (values) => ({ type: 'set-shots', act: 'edges', ...values }),
 };

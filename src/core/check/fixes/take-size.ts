@@ -8,6 +8,6 @@ export const takeSize: Fix<{
   size: Size;
 }> = {
   safe: true,
-  label: () => 'Take the size it asks for',
+  label: () => 'Use the size it asks for',
   command: ({ placement, size }) => ({ type: 'choose-placement', placement, size }),
 };

@@ -34,18 +34,18 @@ export const bakedInBarsRule = exportRule({
   reads: ['looks', 'plan'],
   outcomes: {
     unknown: outcome<object>(
-      () => 'Not known yet: the look at the master is not done. An export waits for it.',
+      () => 'Not known yet: the master is still being analysed. An export waits for that.',
       () => 'not known yet',
     ),
     whole: outcome<Found>(
       ({ sure, ...shots }) =>
         `${shots.file ?? 'The master'} has black edges (${percent(sure)} sure) that come into ${figures(shots)}. ` +
-        'Take the found edges, or say on the job sheet that they are picture.',
+        'Use the edges that were found, or say on the job sheet that they are part of the picture.',
       figures,
     ),
     shots: outcome<OfMaster>(
       (values) =>
-        `${figures(values)} of ${values.file ?? 'the master'} has black edges of its own. Take the found edges.`,
+        `${figures(values)} of ${values.file ?? 'the master'} has black edges of its own. Use the edges that were found.`,
       figures,
     ),
     kept: outcome<Shots>(

@@ -17,13 +17,13 @@ export const bitRateRule = exportRule({
   outcomes: {
     over: outcome<Limited>(
       ({ bits, limit }, { label }) =>
-        `${bitsLabel(bits)} are asked for, but ${label} takes at most ${bitsLabel(limit)}.`,
+        `${bitsLabel(bits)} is set, but ${label} takes at most ${bitsLabel(limit)}.`,
       figures,
     ),
     // Encoders here need more bits than those that masters are recorded with: a note, not a warning.
     'over-master': outcome<Limited>(
       ({ bits, limit }) =>
-        `${bitsLabel(bits)} are asked for; the master was recorded at ${bitsLabel(limit)}. The clip is not better ` +
+        `${bitsLabel(bits)} is set; the master was recorded at ${bitsLabel(limit)}. The clip is not better ` +
         'than the master, but a little more room keeps the encoder from making it worse.',
       ({ bits, limit }) => `${bitsLabel(bits)}, master ${bitsLabel(limit)}`,
     ),

@@ -25,9 +25,9 @@ export const colourRule = exportRule({
     ),
     guessed: outcome<object>(
       () =>
-        'The master does not say which colours it has: they are taken for BT.709 or BT.601 by its size. Look at skin ' +
+        'The master does not say which colours it has: they are assumed to be BT.709 or BT.601, by its size. Look at skin ' +
         'and sky; if they are off, set the colours on the master page.',
-      () => 'not said, taken for its size',
+      () => 'not stated, assumed by size',
     ),
     plain: outcome<object>(
       () => 'The clip is in BT.709, limited range, as outlets expect.',

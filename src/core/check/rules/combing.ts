@@ -2,7 +2,7 @@ import { problemRule } from './problem-rule';
 
 /** Interlaced fields that show as combs on whatever moves. */
 export const combingRule = problemRule('Whole frames', 'interlace', {
-  unknown: 'Not known yet: whether the master combs is known once it was looked at.',
+  unknown: 'Not known yet: the master is still being analysed.',
   found: ({ share }) => `${share} % of the moving frames comb: two fields are shown as one picture.`,
   clear: 'No frame combs.',
 });

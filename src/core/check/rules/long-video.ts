@@ -20,7 +20,7 @@ export const longVideoRule = postRule({
       nothing,
     ),
     'no-address': outcome<{ link: string }>(
-      ({ link }) => `"${link}" is no web address: it must begin with https:// or http://.`,
+      ({ link }) => `"${link}" is not a web address: it must begin with https:// or http://.`,
       link,
     ),
     present: outcome<{ link: string }>(({ link }) => `The clip links to ${link}.`, link),

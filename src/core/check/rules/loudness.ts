@@ -17,7 +17,7 @@ export const loudnessRule = exportRule({
   outlet: true,
   outcomes: {
     unknown: outcome<object>(
-      () => 'Not known yet: the look at the master is not done.',
+      () => 'Not known yet: the master is still being analysed.',
       () => 'not known yet',
     ),
     none: outcome<object>(

@@ -14,7 +14,7 @@ export const peakRule = exportRule({
   reads: ['sources', 'looks', 'target'],
   outcomes: {
     unknown: outcome<object>(
-      () => 'Not known yet: the look at the master is not done.',
+      () => 'Not known yet: the master is still being analysed.',
       () => 'not known yet',
     ),
     none: outcome<object>(

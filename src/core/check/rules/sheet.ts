@@ -11,7 +11,7 @@ export const sheetRule = exportRule({
       ({ date }) => date,
     ),
     own: outcome<object>(
-      () => 'A size of your own: no outlet sets limits.',
+      () => 'A custom size: no outlet sets limits.',
       () => 'no outlet',
     ),
     gone: outcome<{ placement: string }>(

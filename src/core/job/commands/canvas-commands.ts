@@ -14,7 +14,7 @@ const ACTS = {
   move: 'move a canvas',
   size: 'change the size',
   layout: 'change the layout',
-  preset: 'take a preset',
+  preset: 'use a preset',
   also: 'choose further placements',
 };
 

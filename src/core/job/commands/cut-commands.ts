@@ -13,7 +13,7 @@ const ACTS = {
   roll: 'move a cut between ranges',
   add: 'add a range',
   fit: 'fit to a length',
-  list: 'take a cut list',
+  list: 'use a cut list',
 };
 
 /** What is kept of the masters. */

@@ -5,12 +5,12 @@ import type { Framing } from '../../framing/framing';
 import { actsOf, command } from './command';
 
 const ACTS = {
-  found: 'take the found shots',
+  found: 'use the shots that were found',
   add: 'add a shot',
   merge: 'merge two shots',
   move: 'move a shot',
-  list: 'take a shot list',
-  edges: 'take the found edges',
+  list: 'use a shot list',
+  edges: 'use the edges that were found',
 };
 
 /** Where the shots of a master begin, and which were found right. */
