@@ -33,23 +33,40 @@ export function coverage(report: Report): void {
     dragStep(60) / frame,
     'well under 1',
   );
+  for (const [what, keyframes] of [
+    ['still', 1],
+    ['followed', FOLLOWED],
+  ] as const) {
+    const step = dragStep(10, (zoom) => zoom, keyframes);
+    report.line(`facts of a drag step on a ${what} shot`, step, 'ms', frame, step / frame, 'well under 1');
+  }
 }
 
-/** Median milliseconds to work out coverage and enlargement once one of many moving shots has changed. */
-function dragStep(minutes: number): number {
+/** Keyframes of a shot that is followed, about the most that a path comes to. */
+const FOLLOWED = 13;
+
+/**
+ * Median milliseconds to work out coverage and enlargement once one of many shots has changed.
+ * @param last the zoom at a shot's end, from that at its beginning. @param keyframes of each shot.
+ */
+function dragStep(minutes: number, last = (zoom: number) => zoom + 1, keyframes = 2): number {
   const source = sourceOf(testMaster({ rate: RATE, frames: minutes * 60 * RATE.num }));
   const count = minutes * SHOTS_A_MINUTE;
   const long = source.frames / count;
   const shots = Array.from({ length: count }, (_, i) => testShot(`s-${i}`, i * long, (i + 1) * long));
   const framingOf = (shot: (typeof shots)[number], zoom: number): Framing => ({
     ...plainFraming(shot.id, MAIN_TRACK, shot.in),
-    keyframes: [shot.in, shot.out - 1].map((frame, i) => ({
-      ...PLAIN_VALUES,
-      frame,
-      zoom: zoom + i,
-      tilt: 4 * i,
-      ease: i === 0 ? [...EASES['ease-in-out']] : null,
-    })),
+    keyframes: Array.from({ length: keyframes }, (_, i) => {
+      const way = keyframes > 1 ? i / (keyframes - 1) : 0;
+      return {
+        ...PLAIN_VALUES,
+        focus: { x: 0.5 + 0.3 * way, y: 0.5 },
+        frame: shot.in + Math.round((shot.out - 1 - shot.in) * way),
+        zoom: zoom + (last(zoom) - zoom) * way,
+        tilt: keyframes === 2 ? 4 * way : 0,
+        ease: i < keyframes - 1 ? [...EASES['ease-in-out']] : null,
+      };
+    }),
   });
   const framings = shots.map((shot) => framingOf(shot, 1));
   const canvas = canvasOf(null, { width: 1080, height: 1920 }, RATE, 'c');

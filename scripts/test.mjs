@@ -43,19 +43,25 @@ try {
   console.error(error);
   count(false);
 }
-count(await part('Lint', 'npx', ['eslint', '.', '--max-warnings', '0']));
-count(await part('Unused code', 'npx', ['knip']));
-count(await part('Types', 'npx', ['tsc', '--noEmit']));
+const checks = [
+  part('Lint', 'npx', ['eslint', '.', '--max-warnings', '0']),
+  part('Unused code', 'npx', ['knip']).then(async (passed) => [
+    passed,
+    await part('Types', 'npx', ['tsc', '--noEmit']),
+  ]),
+];
+for (const passed of (await Promise.all(checks)).flat()) count(passed);
 const results = mkdtempSync(path.join(tmpdir(), 'results-'));
-// A process each, one at a time: an encoder and a browser fill two cores, and memory that one took is given back.
-for (const [name, ...projects] of [
-  ['Unit tests', 'core', 'ui', 'components'],
-  ['Server tests', 'server'],
-  ['Browser tests', 'e2e'],
+// A process each, so that memory that one took is given back. Unit tests need one core each; an encoder and a browser
+// fill two cores.
+for (const [name, workers, ...projects] of [
+  ['Unit tests', ['--maxWorkers=2'], 'core', 'ui', 'components'],
+  ['Server tests', ['--runInBand'], 'server'],
+  ['Browser tests', ['--runInBand'], 'e2e'],
 ]) {
   const file = path.join(results, `${projects[0]}.json`);
   const reporters = ['--reporters=default', '--reporters=<rootDir>/jest/summary.cjs'];
-  const args = ['jest', '--runInBand', ...reporters, '--selectProjects', ...projects];
+  const args = ['jest', ...workers, ...reporters, '--selectProjects', ...projects];
   const run = () => part(name, 'npx', args, { GUSSET_RESULTS: file });
   let passed = await run();
   if (!existsSync(file)) {

@@ -17,7 +17,7 @@ const SHOTS = [
   'color=c=purple:s=640x360:r=25:d=4,drawbox=x=400:w=80:h=360:c=yellow:t=fill',
 ];
 /** Seconds of a shot, and of all. */
-export const SHOT = 4;
+const SHOT = 4;
 const LENGTH = SHOTS.length * SHOT;
 
 /** Makes a film of four shots of four seconds whose sound is recordings over a low hiss, and gives its path. */
