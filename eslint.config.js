@@ -28,7 +28,20 @@ const ROOMS = [
     'layout',
     'outlets',
   ],
-  ...['pass', 'follow', 'diagnosis', 'rate', 'render', 'proof', 'trouble', 'job', 'check', 'steps', 'interchange'],
+  ...[
+    'speech',
+    'pass',
+    'follow',
+    'diagnosis',
+    'rate',
+    'render',
+    'proof',
+    'trouble',
+    'job',
+    'check',
+    'steps',
+    'interchange',
+  ],
 ];
 const ROOM_ARROWS = ROOMS.flatMap((room, i) =>
   ROOMS.slice(i + 1).map((later) => ({

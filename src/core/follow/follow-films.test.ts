@@ -1,24 +1,18 @@
 import { highsSolver } from '../../../tests/lp-solvers';
 import { panning, pictureOf, type Scene, shaking, standing } from '../../../tests/moving-pictures';
-import { TALL } from '../../../tests/follow-truths';
-import { PLAIN_WISHES } from '../framing/following';
-import { windowAt } from '../framing/window';
-import { type CameraMove, cameraBetween, movedBack, thenMoved } from './camera';
-import { noEvidence, type Sample } from './evidence';
-import type { LinearProgram, SolveProgram } from './linear-program';
-import { movingParts } from './moving';
-import { followShot } from './solve';
-import { subjectsOf } from './subjects';
-import type { LiveTrack } from './track';
+import { tallPath } from '../../../tests/tall-path';
+import type { Sample } from './evidence';
+import type { SolveProgram } from './linear-program';
+import { Sampler } from './sampler';
 import { tracksOf } from './tracks';
 
 let solve: SolveProgram;
 beforeAll(async () => {
-  const highs = await highsSolver();
-  solve = (program: LinearProgram) => highs(program);
+  solve = await highsSolver();
 });
 
 const [WIDTH, HEIGHT] = [320, 180];
+const NO_COLOURS = new Uint8ClampedArray(WIDTH * HEIGHT * 4);
 const SECONDS = 5;
 /** Frames count thirty a second, of which every third is looked at. */
 const RATE = 30;
@@ -46,23 +40,12 @@ function sceneOf(size: number, i: number, more: Partial<Scene>): Scene {
 
 /** What is seen to move in a film, ten times a second. */
 function samplesOf(scene: Scene): Sample[] {
-  const pictures = Array.from({ length: SECONDS * 10 }, (_, n) => pictureOf(scene, n / 10));
-  const moves = pictures.slice(1).map((picture, n) => cameraBetween(pictures[n]!, picture));
-  const between = (from: number, to: number): CameraMove =>
-    moves.slice(from, to).reduce((sum, move) => thenMoved(sum, move));
-  return pictures.flatMap((picture, n) => {
-    const [before, after] = [pictures[n - 2], pictures[n + 2]];
-    if (!before || !after) return [];
-    const parts = movingParts(
-      picture,
-      { picture: before, move: movedBack(between(n - 2, n)) },
-      { picture: after, move: between(n, n + 2) },
-    );
-    const seen = parts.map(({ box, strength }) => ({
-      ...{ kind: 'motion' as const, confidence: strength, box, look: null },
-    }));
-    return [{ frame: n * 3, detected: false, seen }];
+  const sampler = new Sampler();
+  const made = Array.from({ length: SECONDS * 10 }, (_, n) => {
+    const grey = pictureOf(scene, n / 10);
+    return sampler.take(n * 3, { grey, pixels: NO_COLOURS }, null);
   });
+  return [...made.flat(), ...sampler.end()];
 }
 
 it.each(FILMS.map((film, i) => [film[0], i] as const))(
@@ -72,21 +55,11 @@ it.each(FILMS.map((film, i) => [film[0], i] as const))(
     const scene = sceneOf(size, i, more);
     const out = SECONDS * RATE;
     const tracks = tracksOf(samplesOf(scene), RATE);
-    const found = { ...noEvidence('film'), spans: [{ in: 0, out, tracks, busy: null }] };
-    const [subject] = subjectsOf(found, { in: 0, out }, RATE);
-    const { keyframes } = followShot(
-      {
-        ...{ in: 0, out, rate: RATE, panes: [{ canvas: 'tall', ...TALL, pixels: 1080 }] },
-        // All of the picture is live.
-        subjects: [subject!.track as LiveTrack],
-        ...{ pins: [], wishes: PLAIN_WISHES, zoom: 1, tilt: 0, mostZoom: 2 },
-      },
-      solve,
-    );
+    const windowAt = tallPath(tracks, { out, rate: RATE }, solve);
     let inside = 0;
     for (let frame = 0; frame < out; frame++) {
       const { x, radius } = scene.subject(frame / RATE)!;
-      const window = windowAt({ keyframes, turn: 0 }, frame, { pane: 9 / 16, live: 16 / 9 });
+      const window = windowAt(frame);
       if ((x - radius) / WIDTH >= window.x - 1e-6 && (x + radius) / WIDTH <= window.x + window.width + 1e-6)
         inside += 1;
     }

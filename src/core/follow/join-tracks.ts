@@ -1,6 +1,7 @@
 import { median } from '../figures/median';
+import type { PictureRect } from '../picture/size';
 import type { Track, TrackPoint } from './evidence';
-import { unlikeness } from './track';
+import { coveredBy, trackAt, unlikeness } from './track';
 
 /** What stands still for a moment is not seen to move: so long a gap, in seconds, is bridged. */
 const MOST_GAP = 2;
@@ -27,6 +28,54 @@ export function joined(tracks: readonly Track[], rate: number): Track[] {
     left.splice(left.indexOf(best.a), 1);
     left.splice(left.indexOf(best.b), 1, bridged(best.a, best.b));
   }
+}
+
+/** Pieces of what moves go together where the one covers so much of the other, so often, in so many samples at least. */
+const TOGETHER = { much: 0.5, often: 0.6, samples: 4 };
+
+/** Tracks of movement that go together made one: of what is large now this part is seen to move, now that. */
+export function pieced(tracks: readonly Track[]): Track[] {
+  const [moving, named] = [
+    tracks.filter(({ kind }) => kind === 'motion'),
+    tracks.filter(({ kind }) => kind !== 'motion'),
+  ];
+  const made: Track[] = [];
+  for (const track of [...moving].sort((a, b) => b.points.length - a.points.length)) {
+    const at = made.findIndex((other) => goTogether(other, track));
+    if (at < 0) made.push(track);
+    else made[at] = together(made[at] as Track, track);
+  }
+  return [...named, ...made];
+}
+
+function goTogether(a: Track, b: Track): boolean {
+  const common = b.points.flatMap((point) => {
+    const other = trackAt(a, point.frame);
+    return other ? [Math.max(coveredBy(point.box, other.box), coveredBy(other.box, point.box))] : [];
+  });
+  const covered = common.filter((share) => share > TOGETHER.much).length;
+  return common.length >= TOGETHER.samples && covered > TOGETHER.often * common.length;
+}
+
+/** Two tracks as one that holds both, at the frames of either. */
+function together(a: Track, b: Track): Track {
+  const frames = [...new Set([...a.points, ...b.points].map(({ frame }) => frame))].sort((x, y) => x - y);
+  const points = frames.flatMap((frame): TrackPoint[] => {
+    const [one, other] = [trackAt(a, frame), trackAt(b, frame)];
+    if (!one || !other) return [one ?? other].flatMap((point) => point ?? []);
+    return [{ frame, box: both(one.box, other.box), confidence: Math.max(one.confidence, other.confidence) }];
+  });
+  return { kind: a.kind, look: a.look ?? b.look, points };
+}
+
+function both(a: PictureRect, b: PictureRect): PictureRect {
+  const [x, y] = [Math.min(a.x, b.x), Math.min(a.y, b.y)];
+  return {
+    ...a,
+    ...{ x, y },
+    width: Math.max(a.x + a.width, b.x + b.width) - x,
+    height: Math.max(a.y + a.height, b.y + b.height) - y,
+  };
 }
 
 /** How far the end of one track is from the beginning of another, in seconds and sizes; Infinity where they are two. */

@@ -65,12 +65,13 @@ export class Sampler {
   }
 }
 
-/** A sample with what moves in it, judged by those beside it; at the ends the one beside it stands for both. */
+/** A sample with what moves in it, judged by one before it and one after; at the ends by two on the one side. */
 function told(samples: readonly Waiting[], i: number): Sample {
   const { frame, small, detected } = samples[i] as Waiting;
-  const before = besideAt(samples, i, Math.max(0, i - BESIDE));
-  const after = besideAt(samples, i, Math.min(samples.length - 1, i + BESIDE));
-  const [first, second] = [before ?? after, after ?? before];
+  const [least, most] = [0, samples.length - 1];
+  const before = i - BESIDE >= least ? i - BESIDE : Math.min(most, i + 2 * BESIDE);
+  const after = i + BESIDE <= most ? i + BESIDE : Math.max(least, i - 2 * BESIDE);
+  const [first, second] = [besideAt(samples, i, before), besideAt(samples, i, after)];
   const moving = first && second ? seenMoving(small, first, second) : [];
   return { frame, detected: detected !== null, seen: [...(detected ?? []), ...moving] };
 }

@@ -162,4 +162,24 @@ describe('tracks of subjects', () => {
     const tracks = tracksOf([seen(0), seen(5), seen(10), seen(15)], RATE);
     expect(tracks.map(({ kind }) => kind)).toEqual(['person']);
   });
+
+  it('take pieces of one large thing that moves for one, and two that pass each other for two', () => {
+    const seen = (at: (n: number) => PictureRect[]) =>
+      Array.from({ length: 20 }, (_, n): Sample => ({
+        ...{ frame: n * 3, detected: false },
+        seen: at(n).map((box) => ({ kind: 'motion', confidence: 0.8, box, look: null })),
+      }));
+    const piece = (n: number, width: number) => ({ x: 0.2 + 0.02 * n, y: 0.3, width, height: 0.4 });
+    expect(
+      tracksOf(
+        seen((n) => [piece(n, 0.3), piece(n, 0.12)]),
+        RATE,
+      ),
+    ).toHaveLength(1);
+    const passing = (n: number) => [
+      boxAround(0.1 + 0.04 * n, 0.3, 0.1),
+      boxAround(0.9 - 0.04 * n, 0.42, 0.1),
+    ];
+    expect(tracksOf(seen(passing), RATE)).toHaveLength(2);
+  });
 });

@@ -1,7 +1,7 @@
 import { assigned } from './assignment';
 import type { Sample, Sighting, SubjectKind, Track } from './evidence';
 import { familyOf, GrowingTrack, PIECE } from './growing-track';
-import { joined } from './join-tracks';
+import { joined, pieced } from './join-tracks';
 import { coveredBy, overlap } from './track';
 
 /** A subject that is not seen for this long, in seconds, is gone. */
@@ -44,10 +44,8 @@ export function tracksOf(samples: readonly Sample[], rate: number): Track[] {
     ended.push(...growing.filter(gone));
     growing = growing.filter((track) => !gone(track));
   }
-  return joined(
-    [...ended, ...growing].flatMap((track) => track.finish() ?? []),
-    rate,
-  );
+  const tracks = [...ended, ...growing].flatMap((track) => track.finish() ?? []);
+  return pieced(joined(tracks, rate));
 }
 
 /** Gives sightings to subjects, the sure ones first; returns those that belong to none. */

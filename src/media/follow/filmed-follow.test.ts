@@ -1,18 +1,14 @@
-import { TALL } from '../../../tests/follow-truths';
 import { type Actor, filmed, type FilmedScene, photograph, placeOf } from '../../../tests/filmed-scenes';
 import { highsSolver } from '../../../tests/lp-solvers';
 import { panning, shaking, standing } from '../../../tests/moving-pictures';
 import { type FoundThing, nodeDetector, THINGS } from '../../../tests/node-detector';
 import { gathered } from '../../../tests/node-follow';
 import { SEED, seeded, soakFigure, trials } from '../../../tests/soak';
-import { noEvidence, type Track } from '@core/follow/evidence';
+import { tallPath } from '../../../tests/tall-path';
+import type { Track } from '@core/follow/evidence';
 import type { SolveProgram } from '@core/follow/linear-program';
-import { followShot } from '@core/follow/solve';
-import { subjectsOf } from '@core/follow/subjects';
-import { type LiveTrack, trackAt } from '@core/follow/track';
+import { trackAt } from '@core/follow/track';
 import { tracksOf } from '@core/follow/tracks';
-import { PLAIN_WISHES } from '@core/framing/following';
-import { windowAt } from '@core/framing/window';
 
 const RATE = 30;
 /** Nearer to the picture's edge than this, 0…1, nobody is whole in it for sure. */
@@ -55,17 +51,7 @@ const walker = (
 async function insideIn(scene: FilmedScene, seconds: number): Promise<number> {
   const out = seconds * RATE;
   const tracks = await tracksIn(scene, seconds);
-  const found = { ...noEvidence('film'), spans: [{ in: 0, out, tracks, busy: null }] };
-  const [subject] = subjectsOf(found, { in: 0, out }, RATE);
-  const { keyframes } = followShot(
-    {
-      ...{ in: 0, out, rate: RATE, panes: [{ canvas: 'tall', ...TALL, pixels: 1080 }] },
-      // All of the picture is live.
-      subjects: [subject!.track as LiveTrack],
-      ...{ pins: [], wishes: PLAIN_WISHES, zoom: 1, tilt: 0, mostZoom: 2 },
-    },
-    solve,
-  );
+  const windowAt = tallPath(tracks, { out, rate: RATE }, solve);
   const frames = Array.from({ length: out }, (_, frame) => frame);
   const places = frames.map((frame) => placeOf(scene.actors[0]!, frame / RATE));
   // Where it can be: what is behind the post, or not yet all in the picture, cannot be whole in a window.
@@ -77,7 +63,7 @@ async function insideIn(scene: FilmedScene, seconds: number): Promise<number> {
   });
   const inside = shown.filter((frame) => {
     const { x, width } = places[frame]!;
-    const window = windowAt({ keyframes, turn: 0 }, frame, { pane: 9 / 16, live: 16 / 9 });
+    const window = windowAt(frame);
     return x >= window.x - 1e-6 && x + width <= window.x + window.width + 1e-6;
   });
   return inside.length / shown.length;
