@@ -163,7 +163,7 @@ describe('from a master to clips of the right length', () => {
     const written = path.join(path.dirname(clip), 'written.otio');
     await download.saveAs(written);
     expect(readFileSync(written, 'utf8')).toContain('"OTIO_SCHEMA": "Timeline.1"');
-    await visitor.press('Undo: take a cut list');
+    await visitor.press('Undo: use a cut list');
     expect(await ranges()).toBe(0);
     await visitor.pick(written, 'Open a cut list');
     await visitor.press('Take it as the cut');

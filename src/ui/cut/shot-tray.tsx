@@ -47,7 +47,7 @@ export function ShotTray({ tools }: { tools: CutTools }) {
         <Tool
           icon="skip-next"
           label="Go to the next shot"
-          words="After"
+          words="Next"
           disabled={index === shots.length - 1}
           onPress={() => go(index + 1)}
         />

@@ -97,7 +97,7 @@ export function FollowPanel({ tools }: { tools: FramingTools }) {
         />
         <Tool
           icon="eye-arrow-right-outline"
-          label="Next doubtful moment"
+          label="Go to the next doubtful moment"
           words="Next doubtful"
           hotkey="D"
           disabled={doubts.length === 0}
@@ -105,7 +105,7 @@ export function FollowPanel({ tools }: { tools: FramingTools }) {
         />
         <Tool
           icon="tune-variant"
-          label="How it moves"
+          label="Change how it moves"
           words="How"
           pressed={open}
           onPress={() => setOpen(!open)}
@@ -113,7 +113,7 @@ export function FollowPanel({ tools }: { tools: FramingTools }) {
         <Tool
           icon="pin-outline"
           label="Keep this framing for the whole shot"
-          words="Stay"
+          words="Keep"
           disabled={framing.keyframes.length < 2}
           onPress={() => tools.keep('still', motionRemoved(framing, frame))}
         />

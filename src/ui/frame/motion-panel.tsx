@@ -75,7 +75,7 @@ export function MotionPanel({ tools }: { tools: FramingTools }) {
         <Tool
           icon="page-next-outline"
           label="Go to the next keyframe"
-          words="After"
+          words="Next"
           disabled={!after}
           onPress={() => after && showFrame(after.frame)}
         />
@@ -109,7 +109,7 @@ export function MotionPanel({ tools }: { tools: FramingTools }) {
         <Tool
           icon="pin-outline"
           label="Keep this framing for the whole shot"
-          words="Stay"
+          words="Keep"
           disabled={!moves}
           onPress={() => tools.keep('still', motionRemoved(framing, frame))}
         />
