@@ -29,6 +29,7 @@ async function main(): Promise<void> {
   await visitor.page.getByRole('heading', { name: 'Length', level: 1 }).click();
   for (let i = 0; i < 18; i++) await page.keyboard.press('Shift+w');
   await visitor.press('Split here');
+  await page.getByRole('img', { name: 'The master', exact: true }).scrollIntoViewIfNeeded();
   await shoot('length');
   await visitor.step('Framing');
   await visitor.press(/^Shot 2,/);
@@ -39,7 +40,7 @@ async function main(): Promise<void> {
   await page.getByRole('radio', { name: 'Motion' }).click();
   await shoot('motion');
   await page.getByRole('radio', { name: 'Follow', exact: true }).click();
-  await visitor.press('Follow all 7 shots');
+  await visitor.press(/^Follow (all|the) /);
   await page.getByRole('button', { name: 'Stop following' }).waitFor();
   await page.getByRole('button', { name: 'Stop following' }).waitFor({ state: 'hidden', timeout: 240_000 });
   await shoot('follow');
@@ -52,7 +53,7 @@ async function main(): Promise<void> {
   await page.getByRole('radio', { name: 'Pane 2' }).click();
   await visitor.type('Zoom', '2');
   await visitor.type('From left', '1300');
-  await page.getByRole('img', { name: 'The master' }).scrollIntoViewIfNeeded();
+  await page.getByRole('img', { name: 'The master', exact: true }).scrollIntoViewIfNeeded();
   await shoot('layout');
   await page.getByRole('radio', { name: 'Single' }).click();
   await visitor.press('Work on Verrow Short');

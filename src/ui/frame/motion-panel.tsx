@@ -24,7 +24,7 @@ const EASE_OPTIONS: readonly { value: EaseName | 'own'; label: string }[] = [
   { value: 'linear', label: 'Even' },
   { value: 'ease-in', label: 'Soft start' },
   { value: 'ease-out', label: 'Soft end' },
-  { value: 'ease-in-out', label: 'Soft at both ends' },
+  { value: 'ease-in-out', label: 'Soft ends' },
 ];
 
 /** The control points of a straight line. */
