@@ -50,8 +50,12 @@ export function ShotGallery({ tools }: { tools: CutTools }) {
     [pass, speech, shots, source.rate],
   );
   const lively = useMemo(() => liveliest(facts), [facts]);
-  const places = { time: shots.map((_, i) => i), lively, spoken: mostSpoken(facts) }[order];
-  const shown = places.slice(0, most);
+  const spoken = useMemo(() => mostSpoken(facts), [facts]);
+  const places = useMemo(
+    () => ({ time: shots.map((_, i) => i), lively, spoken })[order],
+    [order, shots, lively, spoken],
+  );
+  const shown = useMemo(() => places.slice(0, most), [places, most]);
   const frames = useMemo(() => shots.map((shot) => Math.floor((shot.in + shot.out) / 2)), [shots]);
   const stills = useStills(
     source,
@@ -61,18 +65,27 @@ export function ShotGallery({ tools }: { tools: CutTools }) {
   const who = useWho(source.fingerprint);
   const pick = (shot: Shot) =>
     dispatch(job.id, { type: 'set-cut', act: 'add', cut: shotPicked(cut, shot, source.frames) });
-  const proposed = [...lively.slice(0, PROPOSED)].sort((a, b) => a - b).flatMap((i) => shots[i] ?? []);
+  const best = order === 'spoken' ? spoken : lively;
+  const proposed = best
+    .slice(0, PROPOSED)
+    .sort((a, b) => a - b)
+    .flatMap((i) => shots[i] ?? []);
   return (
     <View style={styles.gallery}>
       <Heading>{`All shots: ${shots.length}`}</Heading>
-      <Choice label="Order of the shots" value={order} options={ORDERS} onChange={setOrder} />
+      <Choice
+        label="Order of the shots"
+        value={order}
+        options={source.audio ? ORDERS : ORDERS.filter(({ value }) => value !== 'spoken')}
+        onChange={setOrder}
+      />
       <View style={styles.row}>
         <Button
           icon="play"
           mode="outlined"
           onPress={() => playCut(proposed.map(({ master, in: first, out }) => ({ master, in: first, out })))}
         >
-          {`Play the ${proposed.length} liveliest`}
+          {`Play the ${proposed.length} ${order === 'spoken' ? 'with most speech' : 'liveliest'}`}
         </Button>
         <SpeechSearch master={source.id} />
       </View>
