@@ -1,6 +1,6 @@
 import { testMaster } from '@core/job/test-job';
 import { TroubleError } from '@core/trouble/trouble';
-import { ensureSpeech, forgetSpeech, seekSpeech, speechIn, useSpeech } from './speech';
+import { ensureSpeech, forgetSpeech, seekSpeech, speechIn, stopSpeech, useSpeech } from './speech';
 
 const mockMedia = { find: jest.fn(), stored: new Map<string, string>() };
 jest.mock('@media/worker/tasks', () => ({
@@ -37,11 +37,11 @@ describe('the search for speech', () => {
     expect(state()).toEqual({ state: 'running', done: 0, total: master.frames });
     ensureSpeech(master);
     await settled();
-    expect(speechIn(state())?.spans).toEqual(SPANS);
+    expect(speechIn(state(), master)?.spans).toEqual(SPANS);
     await forgetSpeech(fingerprint);
     ensureSpeech(master);
     await settled();
-    expect(speechIn(state())?.spans).toEqual(SPANS);
+    expect(speechIn(state(), master)?.spans).toEqual(SPANS);
     expect(mockMedia.find).toHaveBeenCalledTimes(1);
   });
 
@@ -50,12 +50,13 @@ describe('the search for speech', () => {
     await settled();
     ensureSpeech({ ...master, soundTrack: 1 });
     await settled();
-    expect(speechIn(state())?.soundTrack).toBe(1);
+    expect(speechIn(state(), { soundTrack: 1 })?.spans).toEqual(SPANS);
+    expect(speechIn(state(), master)).toBeNull();
     await forgetSpeech(fingerprint);
     mockMedia.stored.set([...mockMedia.stored.keys()][0] ?? '', '{ "schemaVersion": 9');
     ensureSpeech(master);
     await settled();
-    expect(speechIn(state())?.spans).toEqual(SPANS);
+    expect(speechIn(state(), master)?.spans).toEqual(SPANS);
     expect(mockMedia.find).toHaveBeenCalledTimes(3);
   });
 
@@ -71,7 +72,26 @@ describe('the search for speech', () => {
     expect(mockMedia.find).toHaveBeenCalledTimes(1);
     seekSpeech(master);
     await settled();
-    expect(speechIn(state())?.spans).toEqual(SPANS);
+    expect(speechIn(state(), master)?.spans).toEqual(SPANS);
+  });
+
+  it('stops where an answer never comes, and begins again when asked', async () => {
+    mockMedia.find.mockImplementationOnce(
+      (_request: unknown, { signal }: { signal: AbortSignal }) =>
+        new Promise((_resolve, reject) =>
+          signal.addEventListener('abort', () => reject(new TroubleError('cancelled'))),
+        ),
+    );
+    ensureSpeech(master);
+    await settled();
+    stopSpeech(fingerprint);
+    await settled();
+    expect(state()).toEqual({ state: 'stopped' });
+    ensureSpeech(master);
+    expect(state()).toEqual({ state: 'stopped' });
+    seekSpeech(master);
+    await settled();
+    expect(speechIn(state(), master)?.spans).toEqual(SPANS);
   });
 
   it('is not made of a master without sound, and leaves nothing of one that is deleted meanwhile', async () => {

@@ -13,14 +13,17 @@ import { TaskQueue } from './task';
 export type SpeechState =
   | { state: 'running'; done: number; total: number }
   | { state: 'done'; speech: Speech }
+  | { state: 'stopped' }
   | { state: 'failed'; trouble: Trouble };
 
 /** By fingerprint. */
 export const useSpeech = create<Record<string, SpeechState>>(() => ({}));
 
-/** What was found, or null before that. */
-export const speechIn = (state: SpeechState | undefined): Speech | null =>
-  state?.state === 'done' ? state.speech : null;
+/** What was found in the track that a master takes, or null before that. */
+export const speechIn = (
+  state: SpeechState | undefined,
+  { soundTrack }: Pick<Master, 'soundTrack'>,
+): Speech | null => (state?.state === 'done' && state.speech.soundTrack === soundTrack ? state.speech : null);
 
 const queue = new TaskQueue();
 
@@ -29,12 +32,14 @@ const put = (fingerprint: string, state: SpeechState): void => useSpeech.setStat
 /** Sees to it that a master was listened to: what was found earlier is read, else it is searched for speech. */
 export function ensureSpeech(master: Master): void {
   const known = useSpeech.getState()[master.fingerprint];
-  if (known?.state === 'running' || known?.state === 'failed') return;
-  if (known && known.speech.soundTrack === master.soundTrack) return;
-  seekSpeech(master);
+  if (!known || (known.state === 'done' && !speechIn(known, master))) seekSpeech(master);
 }
 
-/** Searches a master for speech, also after that failed. */
+export function stopSpeech(fingerprint: string): void {
+  queue.cancel(fingerprint);
+}
+
+/** Searches a master for speech, also after that failed or was stopped. */
 export function seekSpeech(master: Master): void {
   const { fingerprint, fileName, frames, soundTrack } = master;
   if (soundTrack === null) return;
@@ -65,6 +70,7 @@ export function seekSpeech(master: Master): void {
     if (useSpeech.getState()[fingerprint] === undefined || queue.has(fingerprint)) return;
     if (outcome.state === 'done') put(fingerprint, { state: 'done', speech: outcome.result });
     else if (outcome.state === 'failed') put(fingerprint, { state: 'failed', trouble: outcome.trouble });
+    else put(fingerprint, { state: 'stopped' });
   });
 }
 

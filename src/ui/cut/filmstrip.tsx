@@ -22,6 +22,8 @@ const TILE = 56;
 /** Ends snap within this many pixels. */
 const SNAP = 7;
 const ZOOMS = [1, 2, 4, 8, 16];
+/** How much of the master is seen at each. */
+const SEEN = ['All', 'Half', 'A quarter', 'An eighth', 'A sixteenth'];
 
 interface Props {
   tools: CutTools;
@@ -41,7 +43,7 @@ export function Filmstrip({ tools, shotMarks }: Props) {
       </ScrollView>
       {room > 0 && <CloseStrip tools={tools} width={room} />}
       <View style={styles.zoom}>
-        <Soft style={styles.words}>{zoomWords(tools.source, ZOOMS[zoom] ?? 1)}</Soft>
+        <Soft style={styles.words}>{zoomWords(tools.source, zoom)}</Soft>
         <Tool
           icon="magnify-minus-outline"
           label="Zoom out of the strip"
@@ -62,7 +64,7 @@ export function Filmstrip({ tools, shotMarks }: Props) {
 }
 
 const zoomWords = (source: Source, zoom: number): string =>
-  zoom === 1 ? `All of ${source.fileName}` : `A ${zoom}th of ${source.fileName} at a time`;
+  `${SEEN[zoom]} of ${source.fileName}${zoom > 0 ? ' at a time' : ''}`;
 
 function Strip({ tools, width, shotMarks }: Props & { width: number }) {
   const frame = usePlayer((state) => state.frame);

@@ -13,7 +13,7 @@ import { loadEvidence, useEvidence } from '@state/evidence';
 import { dispatch } from '@state/jobs';
 import { passIn, usePasses } from '@state/passes';
 import { playCut } from '@state/player';
-import { ensureSpeech, seekSpeech, speechIn, useSpeech } from '@state/speech';
+import { ensureSpeech, seekSpeech, speechIn, stopSpeech, useSpeech } from '@state/speech';
 import { useStills } from '@state/stills';
 import { KIND_WORDS } from '../frame/subject-words';
 import { useJob } from '../job/job-context';
@@ -148,7 +148,7 @@ function factWords({ motion, loudness, sounding, spoken }: ShotFacts): string[] 
 /** Where somebody speaks in a master; it is listened to once it was looked at. Null before that. */
 function useSpeechOf(id: string, looked: boolean): Speech | null {
   const master = useJob().masters.find((master) => master.id === id);
-  const speech = useSpeech((all) => speechIn(all[master?.fingerprint ?? '']));
+  const speech = useSpeech((all) => (master ? speechIn(all[master.fingerprint], master) : null));
   useEffect(() => {
     if (master && looked) ensureSpeech(master);
   }, [master, looked]);
@@ -165,8 +165,12 @@ function SpeechSearch({ master: id }: { master: string }) {
       <View style={styles.grow}>
         <Soft>Listening for speech</Soft>
         <StripBar label="Listening for speech" done={search.done} total={search.total} />
+        <Button style={styles.left} onPress={() => stopSpeech(master.fingerprint)}>
+          Stop listening
+        </Button>
       </View>
     );
+  if (search.state === 'stopped') return <Button onPress={() => seekSpeech(master)}>Look for speech</Button>;
   const words = troubleWords(search.trouble);
   return (
     <Notice
@@ -193,6 +197,7 @@ const styles = StyleSheet.create({
   gallery: { gap: space.s },
   row: { flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', gap: space.m },
   grow: { flex: 1, minWidth: 120 },
+  left: { alignSelf: 'flex-start' },
   grid: { flexDirection: 'row', flexWrap: 'wrap', gap: space.s },
   shot: { width: 168, padding: space.xs, gap: 2, ...card },
   on: { borderColor: colours.woad, borderWidth: 2, backgroundColor: colours.woadWash },
