@@ -20,8 +20,9 @@ import { useJob } from '../job/job-context';
 import { Choice } from '../parts/choice';
 import { Notice } from '../parts/notice';
 import { StripBar } from '../parts/strip-bar';
+import { Tool } from '../parts/tool';
 import { Heading, Soft, Strong } from '../parts/words';
-import { card, colours, space } from '../theme/tokens';
+import { card, colours, space, TARGET } from '../theme/tokens';
 import type { CutTools } from './use-cut';
 
 const HEIGHT = 76;
@@ -65,7 +66,7 @@ export function ShotGallery({ tools }: { tools: CutTools }) {
   const who = useWho(source.fingerprint);
   const pick = (shot: Shot) =>
     dispatch(job.id, { type: 'set-cut', act: 'add', cut: shotPicked(cut, shot, source.frames) });
-  const best = order === 'spoken' ? spoken : lively;
+  const best = order === 'spoken' ? spoken.filter((i) => (facts[i]?.spoken ?? 0) > 0) : lively;
   const proposed = best
     .slice(0, PROPOSED)
     .sort((a, b) => a - b)
@@ -83,6 +84,7 @@ export function ShotGallery({ tools }: { tools: CutTools }) {
         <Button
           icon="play"
           mode="outlined"
+          disabled={proposed.length === 0}
           onPress={() => playCut(proposed.map(({ master, in: first, out }) => ({ master, in: first, out })))}
         >
           {`Play the ${proposed.length} ${order === 'spoken' ? 'with most speech' : 'liveliest'}`}
@@ -162,12 +164,12 @@ function SpeechSearch({ master: id }: { master: string }) {
   if (!master || !search || search.state === 'done') return null;
   if (search.state === 'running')
     return (
-      <View style={styles.grow}>
-        <Soft>Listening for speech</Soft>
-        <StripBar label="Listening for speech" done={search.done} total={search.total} />
-        <Button style={styles.left} onPress={() => stopSpeech(master.fingerprint)}>
-          Stop listening
-        </Button>
+      <View style={styles.search}>
+        <View style={styles.grow}>
+          <Soft>Listening for speech</Soft>
+          <StripBar label="Listening for speech" done={search.done} total={search.total} />
+        </View>
+        <Tool icon="close" label="Stop listening" words="" onPress={() => stopSpeech(master.fingerprint)} />
       </View>
     );
   if (search.state === 'stopped') return <Button onPress={() => seekSpeech(master)}>Look for speech</Button>;
@@ -195,9 +197,10 @@ function useWho(fingerprint: string) {
 
 const styles = StyleSheet.create({
   gallery: { gap: space.s },
-  row: { flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', gap: space.m },
-  grow: { flex: 1, minWidth: 120 },
-  left: { alignSelf: 'flex-start' },
+  row: { flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', gap: space.m, minHeight: TARGET },
+  // As high while it is searched as afterwards: nothing moves from under the finger.
+  search: { flex: 1, flexDirection: 'row', alignItems: 'center', minWidth: 150, height: TARGET },
+  grow: { flex: 1 },
   grid: { flexDirection: 'row', flexWrap: 'wrap', gap: space.s },
   shot: { width: 168, padding: space.xs, gap: 2, ...card },
   on: { borderColor: colours.woad, borderWidth: 2, backgroundColor: colours.woadWash },
