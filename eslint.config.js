@@ -25,6 +25,7 @@ const ROOMS = [
     'master',
     'framing',
     'cut',
+    'words',
     'layout',
     'outlets',
   ],

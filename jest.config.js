@@ -8,7 +8,7 @@ const aliases = Object.fromEntries(
 /** Packages that come as modules alone. */
 const MODULES = [
   ...['mediabunny', '@noble', '@tus', 'srvx', 'cookie-es', 'p-queue', 'p-timeout', 'jsondiffpatch', 'immer'],
-  ...['@dmsnell', '@zip.js'],
+  ...['@dmsnell', '@zip.js', 'syllable', 'normalize-strings', 'media-captions'],
 ].join('|');
 
 /** Projects on plain Node: esbuild transforms a file in about a millisecond. */

@@ -8,7 +8,7 @@ import { pathToFileURL } from 'node:url';
 const SOURCES = ['app', 'src', 'public', 'scripts'];
 const FILES = ['package-lock.json', 'app.json', 'babel.config.js', 'metro.config.js', 'tsconfig.json'];
 /** Written by the build itself. */
-const MADE = ['public/workers', 'src/media/worker/worker-urls.ts'];
+const MADE = ['public/fonts', 'public/models', 'public/workers', 'src/media/worker/worker-urls.ts'];
 const STAMP = 'dist/.sources';
 
 function* filesUnder(folder) {
@@ -28,11 +28,13 @@ function sourcesHash() {
   return hash.digest('hex');
 }
 
-/** Makes what the sources import: the kernel and the workers' addresses. */
+/** Makes what the sources import, the kernel and the workers' addresses, and the fonts. */
 export async function buildParts() {
   const { buildKernel } = await import('./build-kernel.mjs');
   const { buildWorkers } = await import('./build-workers.mjs');
+  const { buildFonts } = await import('./build-fonts.mjs');
   await buildKernel();
+  buildFonts();
   await buildWorkers();
   execFileSync('npx', ['tsx', 'scripts/write-schema.ts'], { stdio: ['ignore', 'ignore', 'inherit'] });
 }

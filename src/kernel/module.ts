@@ -15,4 +15,5 @@ export interface KernelModule {
   fieldDistance(a: number, b: number, stride: number, width: number, height: number, parity: number): number;
   deinterlacePlane(...args: number[]): void;
   samplePlane(...args: number[]): void;
+  blendPlane(...args: number[]): void;
 }

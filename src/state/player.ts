@@ -6,11 +6,15 @@ import { activeClip, type Job, mainMaster, sourcesIn } from '@core/job/job';
 import type { Source } from '@core/master/source';
 import { clamp, type Size } from '@core/picture/size';
 import type { Canvas } from '@core/layout/canvas';
+import { targetOf } from '@core/outlets/outlets';
+import { allZones } from '@core/outlets/placement';
 import { planOf, type PlanSegment, type RenderPlan } from '@core/render/plan';
 import { redrawnSegments } from '@core/render/redrawn';
 import type { Trouble } from '@core/trouble/trouble';
+import { type ClipText, NO_TEXT } from '@core/words/clip-text';
 import { Player } from '@media/play/player';
 import { canvasView, type Piece, type Quality, type View } from '@media/play/player-protocol';
+import { sheetsNow } from './sheets';
 
 export { canvasView };
 export type { Quality, View };
@@ -67,12 +71,20 @@ const painters: Partial<Record<View, (picture: ImageBitmap) => void>> = {};
 /** By canvas of a job's clip, for each master the plan of its whole length: output frame n is its frame n. */
 function previewPlans(job: Job): Record<string, RenderPlan[]> {
   const { edit } = job;
+  const text: ClipText = activeClip(edit).text ?? NO_TEXT;
   const sources = sourcesIn(job);
-  const plansOf = (canvas: Canvas) =>
-    sources.map((source) => {
+  // The card comes after what the masters show.
+  const shown = { ...text, blocks: text.blocks.filter((block) => block.on !== 'card'), card: null };
+  const plansOf = (canvas: Canvas) => {
+    const zones = allZones(targetOf(sheetsNow(), canvas).placement);
+    return sources.map((source) => {
       const cut = [{ master: source.id, in: 0, out: source.frames }];
-      return planOf({ ...canvas, rate: source.rate }, { ...edit, cut, sources: [source] });
+      return planOf(
+        { ...canvas, rate: source.rate },
+        { ...edit, cut, sources: [source], text: shown, zones },
+      );
     });
+  };
   return Object.fromEntries(
     activeClip(edit).canvases.map((canvas) => [canvasView(canvas.id), plansOf(canvas)]),
   );

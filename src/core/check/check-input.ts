@@ -4,11 +4,12 @@ import { shotsOf } from '../cut/master-shots';
 import type { Canvas } from '../layout/canvas';
 import { NO_REPAIRS } from '../master/repairs';
 import { type OutletPlacement, requiredTagsIn } from '../outlets/outlets';
+import { allZones } from '../outlets/placement';
 import type { Sheets } from '../outlets/rule-sheet';
 import { coverageOf } from '../proof/coverage';
 import { type BitRateChoice, defaultBitRate } from '../rate/bit-rate';
 import type { Framing } from '../framing/framing';
-import { planOf, type RenderPlan } from '../render/plan';
+import { planOf, type RenderPlan, withWords } from '../render/plan';
 import { redrawnSegments, withSegments } from '../render/redrawn';
 import { secondsOf } from '../time/frame-rate';
 import type { Look, PassOf } from './look';
@@ -39,8 +40,15 @@ const mastersOf = ({ cut }: Clip): string[] => [...new Set(cut.map((range) => ra
 export function planFor({ work, clip, canvas, target }: Subject): RenderPlan {
   const sources = work.masters.map(({ id }) => sourceIn(work, id));
   const { leastChannels } = target.placement.audio;
-  return planOf(canvas, { ...work.edit, cut: clip.cut, sources, leastChannels });
+  return planOf(canvas, { ...work.edit, ...wordsFor({ clip, target }), sources, leastChannels });
 }
+
+/** What the words on a canvas are worked out from. */
+const wordsFor = ({ clip: { cut, text }, target }: Pick<Subject, 'clip' | 'target'>) => ({
+  cut,
+  text,
+  zones: allZones(target.placement),
+});
 
 /** The video bit rate that an export takes when the person set none, and why. */
 export function bitRateFor({ work, clip, canvas, target }: Subject, plan: RenderPlan): BitRateChoice {
@@ -127,14 +135,15 @@ const sameTarget = (a: OutletPlacement, b: OutletPlacement): boolean =>
 
 /** What a plan was made of. */
 interface Parts {
-  /** All but the framings. */
+  /** All but the framings and the words. */
   fixed: readonly unknown[];
   framings: readonly Framing[];
+  words: readonly unknown[];
 }
 const parts = new WeakMap<RenderPlan['segments'], Parts>();
 
 /** What lies outside the clip does not count. */
-function partsOf({ work, clip, canvas }: Subject): Parts {
+function partsOf({ work, clip, canvas, target }: Subject): Parts {
   const { width, height, rate, layout, detached } = canvas;
   const shots = work.edit.shots.filter(({ master, in: first, out }) =>
     clip.cut.some((range) => range.master === master && range.in < out && range.out > first),
@@ -142,8 +151,9 @@ function partsOf({ work, clip, canvas }: Subject): Parts {
   const ids = new Set([...shots.map(({ id }) => id), ...clip.cut.map(({ master }) => `${master}-1`)]);
   const sources = work.masters.map(({ id }) => sourceIn(work, id));
   return {
-    fixed: [clip.cut, width, height, rate.num, rate.den, layout, ...sources, ...shots],
+    fixed: [clip.cut, width, height, rate.num, rate.den, layout, clip.text?.card, ...sources, ...shots],
     framings: [...work.edit.framings, ...detached].filter(({ shot }) => ids.has(shot)),
+    words: [clip.text, canvas.text, target.placement.zones],
   };
 }
 
@@ -175,13 +185,19 @@ function planWith(subject: Subject, before: readonly CheckInput[]): RenderPlan {
   return plan;
 }
 
-function redrawn(plan: RenderPlan, { work, canvas }: Subject, now: Parts): RenderPlan {
-  const known = new Set(parts.get(plan.segments)?.framings);
+function redrawn(plan: RenderPlan, subject: Subject, now: Parts): RenderPlan {
+  const { work, canvas } = subject;
+  const before = parts.get(plan.segments);
+  const known = new Set(before?.framings);
   const still = new Set(now.framings);
   const changed = [
     ...now.framings.filter((framing) => !known.has(framing)),
     ...[...known].filter((framing) => !still.has(framing)),
   ];
-  if (changed.length === 0) return plan;
-  return withSegments(plan, redrawnSegments(plan, canvas, { ...work.edit, changed }));
+  const worded = alike(before?.words ?? [], now.words)
+    ? plan
+    : // Its list of segments is another one, since it tells what the plan was made of.
+      { ...withWords(plan, canvas, wordsFor(subject)), segments: [...plan.segments] };
+  if (changed.length === 0) return worded;
+  return withSegments(worded, redrawnSegments(worded, canvas, { ...work.edit, changed }));
 }

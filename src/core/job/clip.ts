@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { cutSchema } from '../cut/cut';
 import { type Canvas, canvasSchema } from '../layout/canvas';
 import { audienceSchema } from '../outlets/audience';
+import { clipTextSchema } from '../words/clip-text';
 
 /** The words that go with a post. */
 export const wordsSchema = z.object({
@@ -33,6 +34,8 @@ export const clipSchema = z.object({
   /** The canvas being worked on. */
   canvas: z.string(),
   words: wordsSchema,
+  /** The words on its picture; not there where there are none. */
+  text: clipTextSchema.optional(),
   audience: audienceSchema,
   /** Stops that the person overrode by name. */
   overrides: z.array(overrideSchema),

@@ -36,7 +36,7 @@ export function referenceFaults(job: Job): string[] {
     ...missing('a tick', Object.keys(ticks), shotIds),
     ...missing('the work', [clip], new Set(clips.map((clip) => clip.id))),
   ];
-  for (const { id, cut, canvases, canvas, overrides } of clips) {
+  for (const { id, cut, canvases, canvas, overrides, text } of clips) {
     const canvasIds = new Set(canvases.map((canvas) => canvas.id));
     faults.push(
       ...twice(`canvas of ${id}`, canvases),
@@ -44,6 +44,16 @@ export function referenceFaults(job: Job): string[] {
       ...missing(
         `a range of ${id}`,
         cut.map((range) => range.master),
+        masterIds,
+      ),
+      ...twice(`text block of ${id}`, text?.blocks ?? []),
+      ...twice(`cue of ${id}`, text?.captions.cues ?? []),
+      ...missing(
+        `words of ${id}`,
+        [
+          ...(text?.blocks ?? []).flatMap((block) => block.spans ?? []),
+          ...(text?.captions.cues ?? []).flatMap((cue) => cue.spans),
+        ].map((span) => span.master),
         masterIds,
       ),
       ...missing(

@@ -3,6 +3,8 @@ import { type Cut, type Range, rangeSchema } from '../cut/cut';
 import { type Shot, shotSchema } from '../cut/shot';
 import { type Framing, framingSchema } from '../framing/framing';
 import { compareRates, type FrameRate, frameRateSchema, rateValue, scaledFrames } from '../time/frame-rate';
+import type { ClipText } from '../words/clip-text';
+import type { Spans } from '../words/spans';
 import type { Edit } from './job';
 
 /** Places as they were counted at another rate of their master, before they were mapped from it. */
@@ -13,7 +15,7 @@ const placesSchema = z.object({
   /** Those of the master, in playing order. */
   ranges: z.array(rangeSchema).optional(),
 });
-/** By what holds the places: the shots, the shared framings, a canvas's own, or a clip's cut. */
+/** By what holds the places: the shots, the shared framings, a canvas's own, a clip's cut, or its words. */
 export const keptPlacesSchema = z.record(z.string(), placesSchema);
 type Places = z.infer<typeof placesSchema>;
 type KeptPlaces = z.infer<typeof keptPlacesSchema>;
@@ -52,12 +54,29 @@ export function retimed(edit: Edit, master: string, before: FrameRate, after: Fr
     const placed = mapped(key, own, mapFramings(shots), mapFramings(shotsBefore)).framings ?? [];
     return [...all.filter((framing) => !isOwn(framing)), ...placed];
   };
-  /** A cut with the master's ranges mapped; those of others lie where they lay. */
+  /** Ranges with the master's mapped; those of others lie where they lay. */
   const cut = (key: string, all: Cut): Cut => {
     const ranges = all.filter((range) => range.master === master);
     if (ranges.length === 0) return all;
     const placed = mapped(key, { ranges }, mapRanges).ranges ?? [];
     return all.map((range) => placed[ranges.indexOf(range)] ?? range);
+  };
+  const text = (key: string, all: ClipText): ClipText => {
+    const spans = [
+      ...all.blocks.flatMap((block) => block.spans ?? []),
+      ...all.captions.cues.flatMap((cue) => cue.spans),
+    ];
+    const placed = cut(key, spans);
+    let next = 0;
+    const own = (old: Spans): Spans => placed.slice(next, (next += old.length));
+    return {
+      ...all,
+      blocks: all.blocks.map((block) => (block.spans ? { ...block, spans: own(block.spans) } : block)),
+      captions: {
+        ...all.captions,
+        cues: all.captions.cues.map((cue) => ({ ...cue, spans: own(cue.spans) })),
+      },
+    };
   };
   const moved: Edit = {
     ...edit,
@@ -66,6 +85,7 @@ export function retimed(edit: Edit, master: string, before: FrameRate, after: Fr
     clips: edit.clips.map((clip) => ({
       ...clip,
       cut: cut(`cut ${clip.id}`, clip.cut),
+      ...(clip.text && { text: text(`text ${clip.id}`, clip.text) }),
       // A canvas that ran at the master's rate goes on doing so.
       canvases: clip.canvases.map((canvas) => ({
         ...canvas,

@@ -23,7 +23,7 @@ export function signatureOf(edit: Edit): string {
   const used = new Set(clip.cut.map((range) => range.master));
   const ours = (framings: readonly Framing[]) =>
     framings.filter((framing) => ids.has(framing.shot)).map(drawnFraming);
-  const { width, height, rate, layout, detached } = activeCanvas(clip);
+  const { width, height, rate, layout, detached, text } = activeCanvas(clip);
   return shortHash([
     clip.id,
     clip.cut,
@@ -32,5 +32,7 @@ export function signatureOf(edit: Edit): string {
     Object.entries(edit.repairs).filter(([master]) => used.has(master)),
     [width, height, rate, layout, ours(detached)],
     clip.videoBits,
+    // Clips without words keep the signatures that they had before there were any.
+    ...(clip.text ? [clip.text, text] : []),
   ]);
 }

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { framingSchema } from '../framing/framing';
 import type { Size } from '../picture/size';
 import { type FrameRate, frameRateSchema } from '../time/frame-rate';
+import { canvasTextSchema } from '../words/canvas-text';
 import { layoutSchema, PLAIN_LAYOUT } from './layout';
 
 export const LEAST_SIDE = 16;
@@ -24,6 +25,8 @@ export const canvasSchema = canvasSizeSchema.extend({
   dye: z.number().int().nonnegative(),
   /** Framings of shots that this canvas alone has; else it follows those that all share. */
   detached: z.array(framingSchema),
+  /** What it has of its own of the clip's words; not there where it follows in all. */
+  text: canvasTextSchema.optional(),
 });
 export type Canvas = z.infer<typeof canvasSchema>;
 

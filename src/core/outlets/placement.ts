@@ -134,3 +134,7 @@ export const placementSchema = z.object({
   ladder: z.array(z.object({ width: side, height: side, bits })),
 });
 export type Placement = z.infer<typeof placementSchema>;
+
+/** What a placement puts over the picture, on whatever device. */
+export const allZones = ({ zones }: Pick<Placement, 'zones'>): Zone[] =>
+  DEVICES.flatMap((device) => zones[device]);

@@ -9,8 +9,12 @@ import type { Canvas } from '../layout/canvas';
 import { framingFor } from '../layout/framing-for';
 import { fittedPixels, type Pane, panesOf } from '../layout/layout';
 import { liveSize } from '../picture/live-area';
-import type { CanvasRect, PictureRect, Size } from '../picture/size';
-import { type FrameRate, scaledFrames, shownFrame } from '../time/frame-rate';
+import type { CanvasRect, PictureRect, Rect, Size } from '../picture/size';
+import { type FrameRate, rateValue, scaledFrames, shownFrame } from '../time/frame-rate';
+import { type ClipText, NO_TEXT } from '../words/clip-text';
+import type { TextArt } from '../words/text-art';
+import { overlaysAt, overlaysOf, type PlanOverlay, presence } from './overlays';
+import { subjectsIn } from './seen-subjects';
 
 /** A pane over one segment: where it is drawn, and the framing that its windows come from. */
 export interface PlanPane {
@@ -55,10 +59,14 @@ export interface RenderPlan {
   ground: string | null;
   /** Fewest channels of the sound, where there is any: 1 or 2. */
   leastChannels: number;
-  /** Output frames. */
+  /** Output frames, those of the end card among them. */
   frames: number;
+  /** The last output frames that show an end card: the picture under it stands still, and there is no sound. */
+  cardFrames: number;
   sources: readonly Source[];
   segments: readonly PlanSegment[];
+  /** Words over the picture, in drawing order. */
+  overlays: readonly PlanOverlay[];
 }
 
 /** One pane of one output frame. */
@@ -82,6 +90,8 @@ export interface PlannedFrame {
   live: PictureRect;
   liveSize: Size;
   panes: PlannedPane[];
+  /** Over the panes, in drawing order; and how much of each is there, 0…1. */
+  words: { art: TextArt; presence: number }[];
 }
 
 /** What a plan is made from. */
@@ -93,6 +103,9 @@ export interface PlanInput {
   sources: readonly Source[];
   /** Fewest channels that the outlet takes; 1 where it does not matter. */
   leastChannels?: number;
+  text?: ClipText | undefined;
+  /** What the outlet puts over the picture, 0…1 of the canvas: captions keep clear of it. */
+  zones?: readonly Rect[];
 }
 
 /**
@@ -103,11 +116,7 @@ export function planOf(canvas: Canvas, input: PlanInput): RenderPlan {
   const segments: PlanSegment[] = [];
   const { width, height, rate, layout } = canvas;
   const ground = layout.kind === 'banded' ? layout.banded.colour : null;
-  const sourceIn = (id: string): Source => {
-    const source = input.sources.find((master) => master.id === id);
-    if (!source) throw new RangeError(`the plan has no master ${id}`);
-    return source;
-  };
+  const sourceIn = (id: string) => sourceAmong(input.sources, id);
   const starts = rangeStarts(input.cut, sourceIn, rate);
   const panes = panesOf(layout, canvas);
   input.cut.forEach((range, index) => {
@@ -134,16 +143,55 @@ export function planOf(canvas: Canvas, input: PlanInput): RenderPlan {
       });
     }
   });
-  return {
+  const shown = starts[input.cut.length] as number;
+  const text = input.text ?? NO_TEXT;
+  const cardFrames = text.card ? Math.max(1, Math.round(text.card.seconds * rateValue(rate))) : 0;
+  const last = segments[segments.length - 1];
+  // The picture under a card stands still.
+  if (last) last.frames += cardFrames;
+  const plan: RenderPlan = {
     width,
     height,
     rate,
     ground,
     leastChannels: input.leastChannels ?? 1,
-    frames: starts[input.cut.length] as number,
+    frames: shown + cardFrames,
+    cardFrames,
     sources: input.sources,
     segments,
+    overlays: [],
   };
+  return withWords(plan, canvas, input);
+}
+
+/** A plan with the words that a canvas has over its pictures; the pictures stay the same objects. */
+export function withWords(
+  plan: RenderPlan,
+  canvas: Canvas,
+  { cut, text = NO_TEXT, zones = [] }: Pick<PlanInput, 'cut' | 'text' | 'zones'>,
+): RenderPlan {
+  const { frames, cardFrames, rate } = plan;
+  const masters = (id: string) => sourceAmong(plan.sources, id);
+  const timeline = { cut, starts: rangeStarts(cut, masters, rate), masters, rate };
+  const about = { timeline, frames, cardFrames, picture: pictureIn(plan), zones };
+  const subjects = text.captions.cues.length > 0 ? subjectsIn(plan) : [];
+  return { ...plan, overlays: overlaysOf(canvas, text, { ...about, subjects }) };
+}
+
+/** @throws RangeError for one that is not among them. */
+function sourceAmong(sources: readonly Source[], id: string): Source {
+  const source = sources.find((master) => master.id === id);
+  if (!source) throw new RangeError(`the plan has no master ${id}`);
+  return source;
+}
+
+/** What pictures cover of a banded canvas at most; null where they cover all of it. */
+function pictureIn({ ground, segments, width }: RenderPlan): CanvasRect | null {
+  const pictures = segments.flatMap((segment) => segment.panes.map((pane) => pane.picture));
+  if (ground === null || pictures.length === 0) return null;
+  const top = Math.min(...pictures.map((picture) => picture.y));
+  const bottom = Math.max(...pictures.map((picture) => picture.y + picture.height));
+  return { x: 0, y: top, width, height: bottom - top };
 }
 
 function planPane(
@@ -182,7 +230,8 @@ export function segmentAt(plan: RenderPlan, frame: number): PlanSegment {
 /** The master frame that an output frame of a segment shows. */
 export function masterFrameIn(plan: RenderPlan, segment: PlanSegment, frame: number): number {
   const source = plan.sources[segment.source] as Source;
-  return segment.rangeIn + shownFrame(frame - segment.rangeStart, source.rate, plan.rate);
+  const moving = Math.min(frame, plan.frames - plan.cardFrames - 1);
+  return segment.rangeIn + shownFrame(moving - segment.rangeStart, source.rate, plan.rate);
 }
 
 /** What output frame `frame` shows. @throws RangeError outside 0…frames−1. */
@@ -195,6 +244,10 @@ export function plannedFrame(plan: RenderPlan, frame: number): PlannedFrame {
     live: segment.live,
     liveSize: segment.liveSize,
     panes: panesAt(segment, masterFrame),
+    words: overlaysAt(plan.overlays, frame).map((overlay) => ({
+      art: overlay.art,
+      presence: presence(overlay, frame),
+    })),
   };
 }
 

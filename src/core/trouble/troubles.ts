@@ -18,7 +18,7 @@ const soundChoice = z.object({ track: z.number(), codec: z.string(), channels: z
 const number = z.number();
 
 /** What a server was asked for when it failed. */
-const ERRANDS = ['post', 'convert', 'demo', 'follow', 'speech'] as const;
+const ERRANDS = ['post', 'convert', 'demo', 'follow', 'speech', 'fonts'] as const;
 export type Errand = (typeof ERRANDS)[number];
 const asked = { who: text, errand: z.enum(ERRANDS) };
 
@@ -29,6 +29,7 @@ const GO_ON: Record<Errand, string> = {
   demo: 'Open the demo again in a moment.',
   follow: 'What finds subjects is loaded from it the first time. Follow again in a moment.',
   speech: 'What finds speech is loaded from it the first time. Look for speech again in a moment.',
+  fonts: 'Fonts are loaded from it the first time they are used. Try again in a moment.',
 };
 
 /** Why a server did not do what it was asked. */
@@ -169,6 +170,14 @@ export const TROUBLES = {
   'job-file': trouble({ file: text, detail: text }, (v) => [
     `${v.file} cannot be taken in as a job: ${v.detail}.`,
     'Nothing was changed. Save the job again where it came from, or pick another file.',
+  ]),
+  'font-gone': trouble({}, () => [
+    'A font that you brought in is no longer in this browser.',
+    'Bring its file in again, or choose another font.',
+  ]),
+  'not-font': trouble({ file: text, detail: text }, (v) => [
+    `${v.file} cannot be used as a font: ${v.detail}.`,
+    'Bring in a TTF, OTF or WOFF2 file.',
   ]),
   cancelled: trouble({}, () => ['Cancelled.', 'Nothing of it was kept.']),
 } as const;

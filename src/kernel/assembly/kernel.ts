@@ -1,6 +1,7 @@
 // The pixel kernel: plane arithmetic in WebAssembly with 128-bit SIMD. All buffers are laid out by ../kernel.ts.
 
 export { boxPlane, countBright, countComb, fieldDistance, halvePlane } from './analysis';
+export { blendPlane } from './blend';
 export { mapColour } from './colour-map';
 export { deinterlacePlane } from './deinterlace';
 export { rgbPlanes } from './rgb';

@@ -10,6 +10,7 @@ import { planarFrame } from '../read/planar-frame';
 import { copyPlanes, layoutOf, storedSize } from '../read/frame-planes';
 import { openKernel } from '../read/open-kernel';
 import { PanePainter } from './pane-painter';
+import { WordBlender } from './word-blender';
 
 /** Output colour, and what the file is tagged: limited-range BT.709. */
 const OUTPUT_COLOUR = {
@@ -38,12 +39,15 @@ export class FrameRenderer {
   private constructor(
     private readonly kernel: Kernel,
     private readonly plan: RenderPlan,
+    private readonly words: WordBlender | null,
   ) {
     this.painter = new PanePainter(kernel, plan);
   }
 
+  /** @throws TroubleError `server-down`, `server-answer`, `font-gone` where the fonts of its words cannot be had. */
   static async create(plan: RenderPlan): Promise<FrameRenderer> {
-    return new FrameRenderer(await openKernel(), plan);
+    const kernel = await openKernel();
+    return new FrameRenderer(kernel, plan, await WordBlender.open(kernel, plan));
   }
 
   /**
@@ -69,6 +73,7 @@ export class FrameRenderer {
       planned.panes.map((pane) => pane.picture),
       ground === null ? BLACK : limitedBt709(ground),
     );
+    this.words?.blend(target, planned.words);
     return planarFrame(this.kernel, target, { timestamp, duration }, OUTPUT_COLOUR);
   }
 

@@ -54,14 +54,17 @@ async function* joinedSound(
   { sampleRate, channels }: ExportSound,
 ): AsyncGenerator<Planes, void, undefined> {
   const runs = planRuns(plan);
+  const picture = plan.frames - plan.cardFrames;
+  const samplesTo = (frame: number) => samplesBefore(frame, plan.rate, sampleRate);
   const lengths = runs.map(
-    ({ start, frames }) =>
-      samplesBefore(start + frames, plan.rate, sampleRate) - samplesBefore(start, plan.rate, sampleRate),
+    ({ start, frames }) => samplesTo(Math.min(picture, start + frames)) - samplesTo(start),
   );
+  // An end card is silent.
+  const silent = samplesTo(plan.frames) - samplesTo(picture);
   const joiner = new Joiner();
   for (const [i, run] of runs.entries()) {
     const length = lengths[i] ?? 0;
-    const over = Math.min(Math.round(JOIN * sampleRate), lengths[i + 1] ?? 0);
+    const over = Math.min(Math.round(JOIN * sampleRate), lengths[i + 1] ?? silent);
     const reader = await readerOf(run.source);
     const first = Math.min(length, Math.round(JOIN * sampleRate));
     const pieces = new Pieces(
@@ -74,6 +77,15 @@ async function* joinedSound(
     joiner.end(await pieces.take(over));
     await pieces.close();
   }
+  if (silent === 0) return;
+  const first = Math.min(silent, Math.round(JOIN * sampleRate));
+  yield joiner.begin(silence(channels, first));
+  yield* quiet(channels, silent - first);
+}
+
+async function* quiet(channels: number, length: number): AsyncGenerator<Planes, void, undefined> {
+  for (let left = length; left > 0; left -= Math.min(PIECE, left))
+    yield silence(channels, Math.min(PIECE, left));
 }
 
 /** Sound with a number of channels and of samples: what is missing is silence. */
@@ -89,9 +101,7 @@ async function* exactly(
     yield taken;
     if (next >= length) return;
   }
-  for (; next < length; next += Math.min(PIECE, length - next)) {
-    yield silence(channels, Math.min(PIECE, length - next));
-  }
+  yield* quiet(channels, length - next);
 }
 
 function sampleOf(planes: Planes, sampleRate: number, timestamp: number): AudioSample {

@@ -1,4 +1,4 @@
-import { keptFiles } from '../models/kept-files';
+import { keptFiles } from '../store/kept-files';
 import { type StoredModel, weightBytes } from './reshape-model';
 
 /** A model's two files. */
@@ -9,7 +9,7 @@ export interface ModelFiles {
 
 /** The files of a detector's model, whole. @throws TroubleError `server-down`, `server-answer`. */
 export const modelFiles = (name: string): Promise<ModelFiles> =>
-  keptFiles([`${name}.json`, `${name}.bin`], 'follow', ([json, weights]) => {
+  keptFiles([`/models/${name}.json`, `/models/${name}.bin`], 'follow', ([json, weights]) => {
     const stored = JSON.parse(new TextDecoder().decode(json)) as StoredModel;
     const whole = weights?.byteLength === bytesOf(stored);
     return Promise.resolve(whole && weights ? { stored, weights } : null);

@@ -12,6 +12,7 @@ import { whilePlaying } from './playing-lock';
 import { samplePlanes } from '../read/master-sound';
 import { pictureOf, type Picture } from './preview-picture';
 import { Stage } from './stage';
+import { StageWords } from './stage-words';
 
 /** Sound is sent this far ahead of what is heard, in seconds. */
 const SOUND_AHEAD = 2;
@@ -62,7 +63,12 @@ export class PlayerEngine {
   /** What is drawn once the orders that wait are taken; null where nothing is to be. */
   private waits: Drawn | null = null;
   private quality: Quality = 'full';
-  private readonly stage = new Stage();
+  private readonly stage = new Stage(
+    new StageWords(
+      () => this.redrawSoon(CANVASES),
+      (error) => this.tell({ type: 'failed', trouble: this.troubleOf(error) }),
+    ),
+  );
 
   constructor(private readonly tell: (event: PlayerEvent, transfer?: Transferable[]) => void) {}
 

@@ -6,6 +6,7 @@ import { blurredSize, smoothed } from '@kernel/backdrop';
 import { drawUpright } from './draw-upright';
 import type { View } from './player-protocol';
 import type { Picture } from './preview-picture';
+import type { StageWords } from './stage-words';
 
 type Ink = OffscreenCanvasRenderingContext2D;
 interface Surface {
@@ -25,6 +26,8 @@ const BLACK = '#000';
 /** Draws the preview: the same plan as the export, on 2D canvases that are kept from frame to frame. */
 export class Stage {
   private readonly surfaces = new Map<string, OffscreenCanvas>();
+
+  constructor(private readonly words: StageWords) {}
 
   /** The master's picture, upright. */
   master(size: Size, picture: Picture, source: Source): ImageBitmap {
@@ -46,8 +49,9 @@ export class Stage {
     const scale = size.width / plan.width;
     ink.fillStyle = plan.ground ?? BLACK;
     ink.fillRect(0, 0, size.width, size.height);
-    const { panes, live } = plannedFrame(plan, Math.min(frame, plan.frames - 1));
+    const { panes, live, words } = plannedFrame(plan, Math.min(frame, plan.frames - 1));
     for (const pane of panes) this.pane(ink, pane, scale, { picture, source, live });
+    this.words.draw(ink, words, plan, scale);
     return surface.transferToImageBitmap();
   }
 

@@ -1,7 +1,7 @@
 import { env, InferenceSession, Tensor } from 'onnxruntime-web/wasm';
 import wasm from 'onnxruntime-web/ort-wasm-simd-threaded.wasm';
 import { VOICE } from '@core/speech/speech';
-import { keptFiles } from '../models/kept-files';
+import { keptFiles } from '../store/kept-files';
 
 /** What the net carries over from one step to the next. */
 const STATE = [2, 1, 128];
@@ -19,7 +19,7 @@ export class VoiceNet {
   static async open(): Promise<VoiceNet> {
     env.wasm.numThreads = 1;
     env.wasm.wasmPaths = { wasm };
-    return keptFiles(['voice.onnx'], 'speech', async ([model]) =>
+    return keptFiles(['/models/voice.onnx'], 'speech', async ([model]) =>
       model ? new VoiceNet(await InferenceSession.create(model, { executionProviders: ['wasm'] })) : null,
     );
   }

@@ -1,5 +1,8 @@
 import fc from 'fast-check';
 import { NO_REPAIRS } from '../../master/repairs';
+import { PLAIN_LAYOUT } from '../../layout/layout';
+import { NO_CAPTIONS } from '../../words/captions';
+import { plainBlock } from '../../words/text-block';
 import { canvasAdded } from '../canvases';
 import { changeBy, continued, EMPTY_HISTORY, recorded, redone, undone, type Versioned } from '../history';
 import { activeClip } from '../job';
@@ -11,6 +14,7 @@ const job = testJob();
 const clip = activeClip(job.edit);
 const SHOT = `${TEST_MASTER}-1`;
 const FILM = { num: 24000, den: 1001 };
+const { cues: _cues, ...LOOK } = NO_CAPTIONS;
 const FAST = { num: 48000, den: 1001 };
 
 /** The job's edit after commands, with its history. */
@@ -87,6 +91,40 @@ const OF_KIND: { [N in Command['type']]: fc.Arbitrary<Extract<Command, { type: N
     ),
   'reset-framing': fc.constant({ type: 'reset-framing', shot: SHOT, track: 'main', owner: 'shared' }),
   detach: fc.constant({ type: 'detach', canvas: 'canvas-1', shot: { id: SHOT, in: 0 } }),
+  'set-blocks': fc.array(fc.string({ maxLength: 20 }), { maxLength: 4 }).map((texts) => ({
+    type: 'set-blocks',
+    act: 'write',
+    blocks: texts.map((text, i) => plainBlock(`block-${i}`, text)),
+  })),
+  'set-cues': fc.array(fc.nat(900), { maxLength: 5 }).map((frames) => ({
+    type: 'set-cues',
+    act: 'read',
+    cues: frames.map((frame, i) => ({
+      id: `cue-${i}`,
+      text: 'Kites',
+      spans: [testRange(frame, frame + 50)],
+    })),
+  })),
+  'set-captions': fc.constantFrom('top', 'bottom').map((seat) => ({
+    type: 'set-captions',
+    act: 'look',
+    captions: { ...LOOK, seat },
+  })),
+  'set-card': fc
+    .constantFrom(null, { seconds: 2, colour: '#1F2B33' })
+    .map((card) => ({ type: 'set-card', card })),
+  'set-canvas-text': fc.constantFrom('burnt', 'both').map((captions) => ({
+    type: 'set-canvas-text',
+    act: 'captions',
+    canvas: 'canvas-1',
+    text: { places: [], captions },
+  })),
+  'make-banded': fc.constantFrom('One', 'Two').map((text) => ({
+    type: 'make-banded',
+    canvas: 'canvas-1',
+    layout: { ...PLAIN_LAYOUT, kind: 'banded' },
+    blocks: [plainBlock('block-1', text)],
+  })),
   attach: fc.constant({ type: 'attach', canvas: 'canvas-1', shot: SHOT }),
 };
 const command: fc.Arbitrary<Command> = fc.oneof(...Object.values<fc.Arbitrary<Command>>(OF_KIND));

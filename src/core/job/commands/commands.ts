@@ -8,6 +8,7 @@ import { FRAMING_COMMANDS } from './framing-commands';
 import { MASTER_COMMANDS } from './master-commands';
 import { SHOT_COMMANDS } from './shot-commands';
 import { togetherWith } from './together';
+import { WORDS_COMMANDS } from './words-commands';
 
 export type { Owner } from './framing-commands';
 
@@ -19,6 +20,7 @@ const SINGLE = {
   ...CLIP_COMMANDS,
   ...CANVAS_COMMANDS,
   ...FRAMING_COMMANDS,
+  ...WORDS_COMMANDS,
 };
 const COMMANDS = { ...SINGLE, ...togetherWith((edit, command) => applied(SINGLE, edit, command)) };
 type Name = keyof typeof COMMANDS;

@@ -1,25 +1,23 @@
 import { TroubleError } from '@core/trouble/trouble';
 import type { Errand } from '@core/trouble/troubles';
 
-/** Where models lie on our own server, and in the browser once they were fetched. Other files need another name. */
-const FOLDER = '/models/';
+/** Where files of our own server lie in the browser once they were fetched. Other files need another name. */
 const CACHE = 'gusset/models/1';
 
 /**
  * What is read out of files of our server: of those that the browser kept, so that they are there without a server too,
  * else of the server's, which are kept once they are known to be whole.
  *
- * @param names of the files in the folder of models. @param errand what they are needed for.
+ * @param urls of the files on our own server. @param errand what they are needed for.
  * @param read makes something of the files' bytes; null, or a failure, where they are not whole.
  * @throws TroubleError `server-down`, `server-answer`.
  */
 export async function keptFiles<Made>(
-  names: readonly string[],
+  urls: readonly string[],
   errand: Errand,
   read: (files: ArrayBuffer[]) => Promise<Made | null>,
 ): Promise<Made> {
   const server = { who: 'The server', errand };
-  const urls = names.map((name) => `${FOLDER}${name}`);
   const cache = await caches.open(CACHE);
   const known = await readWhole(await Promise.all(urls.map((url) => cache.match(url))), read);
   if (known !== null) return known;
@@ -35,7 +33,7 @@ export async function keptFiles<Made>(
   // A page in the place of a file, or half of one.
   if (made === null) throw new TroubleError('server-answer', server);
   await Promise.all(urls.map((url, i) => cache.put(url, copies[i] as Response))).catch((error: unknown) =>
-    console.error('a model could not be kept', error),
+    console.error('a file could not be kept', error),
   );
   return made;
 }

@@ -1,0 +1,86 @@
+import { z } from 'zod';
+import { layoutSchema } from '../../layout/layout';
+import { canvasTextSchema } from '../../words/canvas-text';
+import { captionsSchema, cueSchema, MOST_CUES } from '../../words/captions';
+import { cardSchema, type ClipText, NO_TEXT } from '../../words/clip-text';
+import { textBlockSchema } from '../../words/text-block';
+import type { Edit } from '../job';
+import { actsOf, command, withCanvas, withClip } from './command';
+
+const BLOCK_ACTS = {
+  add: 'add a text block',
+  remove: 'remove a text block',
+  copy: 'copy a text block',
+  write: 'change the words of a block',
+  place: 'move a text block',
+  style: 'change the style of a block',
+  time: 'change when a block is seen',
+  order: 'change the order of blocks',
+};
+const CUE_ACTS = {
+  read: 'bring captions in',
+  script: 'make captions from a script',
+  write: 'change the words of a cue',
+  time: 'change the times of a cue',
+  tap: 'tap the start of a cue',
+  split: 'split a cue',
+  merge: 'merge cues',
+  remove: 'remove a cue',
+  add: 'add a cue',
+  shift: 'shift captions',
+  stretch: 'stretch captions',
+  replace: 'replace words in captions',
+  mend: 'mend captions',
+};
+const CAPTION_ACTS = { look: 'change how captions look', limits: 'change the limits of captions' };
+const CANVAS_ACTS = {
+  alone: 'place a block on one canvas alone',
+  together: 'place a block with the others again',
+  hide: 'hide a block on a canvas',
+  captions: 'choose how captions go out',
+};
+
+/** A change of a clip's words on the picture. */
+const withText = (edit: Edit, change: (text: ClipText) => ClipText): Edit =>
+  withClip(edit, (clip) => ({ ...clip, text: change(clip.text ?? NO_TEXT) }));
+
+/** The words on the picture. */
+export const WORDS_COMMANDS = {
+  'set-blocks': command({
+    schema: z.object({ act: z.enum(actsOf(BLOCK_ACTS)), blocks: z.array(textBlockSchema) }),
+    label: BLOCK_ACTS,
+    apply: (edit, { blocks }) => withText(edit, (text) => ({ ...text, blocks })),
+  }),
+  'set-cues': command({
+    schema: z.object({ act: z.enum(actsOf(CUE_ACTS)), cues: z.array(cueSchema).max(MOST_CUES) }),
+    label: CUE_ACTS,
+    apply: (edit, { cues }) => withText(edit, (text) => ({ ...text, captions: { ...text.captions, cues } })),
+  }),
+  'set-captions': command({
+    schema: z.object({ act: z.enum(actsOf(CAPTION_ACTS)), captions: captionsSchema.omit({ cues: true }) }),
+    label: CAPTION_ACTS,
+    apply: (edit, { captions }) =>
+      withText(edit, (text) => ({ ...text, captions: { ...captions, cues: text.captions.cues } })),
+  }),
+  'set-card': command({
+    schema: z.object({ card: cardSchema.nullable() }),
+    label: 'change the end card',
+    apply: (edit, { card }) => withText(edit, (text) => ({ ...text, card })),
+  }),
+  'set-canvas-text': command({
+    schema: z.object({ act: z.enum(actsOf(CANVAS_ACTS)), canvas: z.string(), text: canvasTextSchema }),
+    label: CANVAS_ACTS,
+    apply: (edit, { canvas, text }) =>
+      withClip(edit, (clip) => withCanvas(clip, canvas, (old) => ({ ...old, text }))),
+  }),
+  /** Bands with words: the canvas gets its layout and the clip its blocks in one step. */
+  'make-banded': command({
+    schema: z.object({ canvas: z.string(), layout: layoutSchema, blocks: z.array(textBlockSchema) }),
+    label: 'make a banded clip',
+    apply: (edit, { canvas, layout, blocks }) =>
+      withClip(
+        withText(edit, (text) => ({ ...text, blocks })),
+        (clip) => withCanvas(clip, canvas, (old) => ({ ...old, layout })),
+      ),
+  }),
+};

@@ -1,0 +1,170 @@
+import type { CanvasRect, Rect, Size } from '../picture/size';
+import { captionBox } from '../words/caption-place';
+import { isBurnt, PLAIN_CANVAS_TEXT } from '../words/canvas-text';
+import type { Captions, Cue } from '../words/captions';
+import type { ClipText, EndCard } from '../words/clip-text';
+import { groundRect } from '../words/grounds';
+import { spokenStarts, wordsOf } from '../words/speech-rhythm';
+import { type Stretch, stretchesOf, type Timeline } from '../words/spans';
+import type { TextArt } from '../words/text-art';
+import { blockOn, type BlockPlace, type TextBlock } from '../words/text-block';
+import { PLAIN_STYLE } from '../words/text-style';
+import type { Canvas } from '../layout/canvas';
+import { rateValue } from '../time/frame-rate';
+
+/** Words over a run of output frames. */
+export interface PlanOverlay extends Stretch {
+  /** Frames that it takes to come and to go. */
+  fade: number;
+  art: TextArt;
+}
+
+/** Subjects that captions keep clear of, and when they are where: pixels of the canvas. */
+export interface SeenSubject extends Stretch {
+  rect: CanvasRect;
+}
+
+/** What overlays are worked out from besides a clip's words. */
+export interface OverlayInput {
+  timeline: Timeline;
+  /** Frames of the clip with its card, and those of the card. */
+  frames: number;
+  cardFrames: number;
+  /** What the picture covers at most; null where it covers the whole canvas. */
+  picture: CanvasRect | null;
+  /** What the outlet puts over the picture, 0…1 of the canvas. */
+  zones: readonly Rect[];
+  subjects: readonly SeenSubject[];
+}
+
+/** What lies over the pictures of a canvas, in drawing order. */
+export function overlaysOf(canvas: Canvas, text: ClipText, input: OverlayInput): PlanOverlay[] {
+  const { places, captions: way } = canvas.text ?? PLAIN_CANVAS_TEXT;
+  const blocks = text.blocks.flatMap((block) => {
+    const own = blockOn(block, places);
+    return own && own.text.trim() !== '' ? blockOverlays(own, canvas, input) : [];
+  });
+  const cues = isBurnt(way) ? cueOverlays(text.captions, canvas, blocks, input) : [];
+  return [...cardOverlays(text.card, canvas, input), ...blocks, ...cues];
+}
+
+function cardOverlays(card: EndCard | null, canvas: Size, input: OverlayInput): PlanOverlay[] {
+  if (!card || input.cardFrames === 0) return [];
+  const { width, height } = canvas;
+  const art: TextArt = {
+    text: '',
+    style: PLAIN_STYLE,
+    box: { x: 0, y: 0, width, height },
+    seat: 'middle',
+    size: null,
+    mark: null,
+    ground: card.colour,
+  };
+  return [{ from: input.frames - input.cardFrames, to: input.frames, fade: 0, art }];
+}
+
+/** Where a block lies on a canvas, in pixels. */
+export function blockRect({ on, box }: BlockPlace, canvas: Size, picture: CanvasRect | null): CanvasRect {
+  const ground = groundRect(on, canvas, picture);
+  return {
+    x: Math.round(ground.x + box.x * ground.width),
+    y: Math.round(ground.y + box.y * ground.height),
+    width: Math.max(2, Math.round(box.width * ground.width)),
+    height: Math.max(2, Math.round(box.height * ground.height)),
+  };
+}
+
+function blockOverlays(block: TextBlock, canvas: Canvas, input: OverlayInput): PlanOverlay[] {
+  const { text, style, seat, fitted, spans, on } = block;
+  const art: TextArt = {
+    text,
+    style,
+    box: blockRect(block, canvas, input.picture),
+    seat,
+    size: fitted ? null : sizeOn(canvas, style.size),
+    mark: null,
+    ground: null,
+  };
+  const shown = input.frames - input.cardFrames;
+  const stretches =
+    on === 'card'
+      ? [{ from: shown, to: input.frames }]
+      : spans
+        ? stretchesOf(spans, input.timeline)
+        : [{ from: 0, to: shown }];
+  const fade = Math.round(block.fade * rateValue(canvas.rate));
+  return stretches.filter(({ from, to }) => to > from).map((stretch) => ({ ...stretch, fade, art }));
+}
+
+/** The size of letters on a canvas, in pixels. @param share of its shorter side. */
+export const sizeOn = ({ width, height }: Size, share: number): number =>
+  Math.round(share * Math.min(width, height) * 2) / 2;
+
+function cueOverlays(
+  captions: Captions,
+  canvas: Canvas,
+  blocks: readonly PlanOverlay[],
+  input: OverlayInput,
+): PlanOverlay[] {
+  const { width, height } = canvas;
+  const zones = input.zones.map((zone) => ({
+    x: zone.x * width,
+    y: zone.y * height,
+    width: zone.width * width,
+    height: zone.height * height,
+  }));
+  return captions.cues.flatMap((cue) =>
+    stretchesOf(cue.spans, input.timeline).flatMap((stretch) => {
+      const during = (other: Stretch) => other.from < stretch.to && other.to > stretch.from;
+      const taken = [
+        ...zones,
+        ...blocks.filter(during).map((block) => block.art.box),
+        ...input.subjects.filter(during).map((subject) => subject.rect),
+      ];
+      const art: TextArt = {
+        text: cue.text,
+        style: captions.style,
+        box: captionBox(
+          captions,
+          Math.max(captions.limits.lines, cue.text.split('\n').length),
+          canvas,
+          taken,
+        ),
+        seat: captions.seat,
+        size: sizeOn(canvas, captions.style.size),
+        mark: null,
+        ground: null,
+      };
+      return captions.spoken
+        ? spokenOverlays(cue, stretch, art, captions.spoken)
+        : [{ ...stretch, fade: 0, art }];
+    }),
+  );
+}
+
+/** A caption word by word: as many overlays as it has words, one after another. */
+function spokenOverlays(cue: Cue, { from, to }: Stretch, art: TextArt, colour: string): PlanOverlay[] {
+  const words = wordsOf(cue.text);
+  const starts = cue.words?.length === words.length ? cue.words : spokenStarts(cue.text);
+  const edges = starts.map((share) => from + Math.round(share * (to - from)));
+  edges[0] = from;
+  return words
+    .map((word, i) => ({
+      from: edges[i] as number,
+      to: edges[i + 1] ?? to,
+      fade: 0,
+      art: { ...art, mark: { ...word, colour } },
+    }))
+    .filter((overlay) => overlay.to > overlay.from);
+}
+
+/** How much of an overlay is there at an output frame that it is over, 0…1. */
+export function presence({ from, to, fade }: PlanOverlay, frame: number): number {
+  if (fade === 0) return 1;
+  const [come, go] = [(frame - from + 1) / (fade + 1), (to - frame) / (fade + 1)];
+  return Math.min(1, come, go);
+}
+
+/** The overlays of a list that are over an output frame, in drawing order. */
+export const overlaysAt = (overlays: readonly PlanOverlay[], frame: number): PlanOverlay[] =>
+  overlays.filter(({ from, to }) => frame >= from && frame < to);

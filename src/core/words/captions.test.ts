@@ -1,0 +1,264 @@
+import fc from 'fast-check';
+import { rangeStarts } from '../cut/cut';
+import type { Cue } from './captions';
+import {
+  cueAdded,
+  cueMoved,
+  cueSnapped,
+  cueSplit,
+  cuesMerged,
+  cuesShifted,
+  cuesStretched,
+  cueTapped,
+  reworded,
+  wordsReplaced,
+} from './cue-edits';
+import { type FaultCode, faultWords, lintCues } from './cue-lint';
+import { cueAt, cuesOfFile, listedCues, writtenCues } from './cue-list';
+import { graphemesOf } from './graphemes';
+import { PLAIN_LIMITS } from './reading-limits';
+import { broken, cuesOfScript, laidOnSpeech, scriptTexts } from './script';
+import { spokenStarts, syllablesOf, wordsOf } from './speech-rhythm';
+import type { Timeline } from './spans';
+
+const RATE = { num: 25, den: 1 };
+const masters = () => ({ rate: RATE, frames: 2500 });
+const timelineOf = (cut: Timeline['cut']): Timeline => ({
+  cut,
+  starts: rangeStarts(cut, masters, RATE),
+  masters,
+  rate: RATE,
+});
+const range = (first: number, out: number) => ({ master: 'm', in: first, out });
+const cue = (id: string, text: string, first: number, out: number): Cue => ({
+  id,
+  text,
+  spans: [range(first, out)],
+});
+const whole = timelineOf([range(0, 2500)]);
+const places = (cues: readonly Cue[], timeline = whole) =>
+  listedCues(cues, timeline).map(({ cue, at }) => [cue.text, at?.from, at?.to]);
+
+const TWO = [cue('a', 'one two three four', 100, 200), cue('b', 'five', 210, 260)];
+
+describe('cues', () => {
+  it('are listed as they are seen, those outside the cut last', () => {
+    const cut = timelineOf([range(205, 300), range(90, 120)]);
+    expect(places(TWO, cut)).toEqual([
+      ['five', 5, 55],
+      ['one two three four', 105, 125],
+    ]);
+    expect(places(TWO, timelineOf([range(205, 300)]))).toEqual([
+      ['five', 5, 55],
+      ['one two three four', undefined, undefined],
+    ]);
+    expect(cueAt(listedCues(TWO, whole), 150)?.cue.id).toBe('a');
+    expect(cueAt(listedCues(TWO, whole), 205)).toBeNull();
+  });
+
+  it('come from files timed to the clip or to the master, on the nearest frame', () => {
+    const file = [{ start: 1.019, end: 2.021, text: 'A', line: 1, notes: [] }];
+    const cut = timelineOf([range(500, 1000)]);
+    expect(cuesOfFile(file, { kind: 'clip' }, cut).cues[0]?.spans).toEqual([range(525, 551)]);
+    const master = { kind: 'master', master: 'm', frames: 2500 } as const;
+    expect(cuesOfFile(file, master, cut, TWO).cues[0]).toMatchObject({ id: 'cue-1', spans: [range(25, 51)] });
+    const late = [{ ...file[0]!, start: 200, end: 201 }];
+    expect(cuesOfFile(late, master, cut)).toEqual({ cues: [], outside: late });
+    expect(cuesOfFile(late, { kind: 'clip' }, cut).outside).toEqual(late);
+  });
+
+  it('are written in the clip’s own time', () => {
+    expect(writtenCues(TWO, timelineOf([range(200, 300), range(100, 200)]))).toEqual([
+      { start: 0.4, end: 2.4, text: 'five' },
+      { start: 4, end: 8, text: 'one two three four' },
+    ]);
+  });
+
+  it('are split at a place of their words, by syllables, and merged again', () => {
+    const [first] = listedCues(TWO, whole);
+    const split = cueSplit(TWO, first!, 8, whole)!;
+    expect(places(split)).toEqual([
+      ['one two', 100, 150],
+      ['three four', 150, 200],
+      ['five', 210, 260],
+    ]);
+    expect(new Set(split.map(({ id }) => id)).size).toBe(3);
+    expect(cueSplit(TWO, first!, 0, whole)).toBeNull();
+    const [a, b] = listedCues(split, whole);
+    expect(places(cuesMerged(split, a!, b!, whole)!)[0]).toEqual(['one two\nthree four', 100, 200]);
+  });
+
+  it('are shifted, one or all, as far as their masters go', () => {
+    expect(places(cuesShifted(TWO, new Set(['b']), -25, whole))[1]).toEqual(['five', 185, 235]);
+    expect(places(cuesShifted(TWO, new Set(['a', 'b']), -150, whole))[0]).toEqual([
+      'one two three four',
+      0,
+      100,
+    ]);
+    expect(places(cuesShifted(TWO, new Set(['a', 'b']), 9000, whole))[1]?.[2]).toBe(2500);
+  });
+
+  it('are stretched to begin and end where they should', () => {
+    expect(places(cuesStretched(TWO, { from: 0, to: 320 }, whole))).toEqual([
+      ['one two three four', 0, 200],
+      ['five', 220, 320],
+    ]);
+  });
+
+  it('snap to what is near, and to nothing else', () => {
+    const [first] = listedCues(TWO, whole);
+    expect(cueSnapped(first!, [96, 230], 10, whole).spans).toEqual([range(96, 200)]);
+    expect(cueSnapped(first!, [50, 400], 10, whole)).toBe(first!.cue);
+  });
+
+  it('begin where they are tapped, and end the one before there', () => {
+    const listed = listedCues(TWO, whole);
+    expect(places(cueTapped(TWO, listed, 1, 180, whole))).toEqual([
+      ['one two three four', 100, 180],
+      ['five', 180, 230],
+    ]);
+    expect(places(cueTapped(TWO, listed, 0, 205, whole))[0]).toEqual(['one two three four', 205, 210]);
+  });
+
+  it('are added where there is room', () => {
+    const added = cueAdded(TWO, { from: 200, to: 300 }, whole)!;
+    expect(places(added.cues)).toContainEqual(['', 200, 210]);
+    expect(cueAdded(TWO, { from: 150, to: 300 }, whole)).toBeNull();
+  });
+
+  it('keep the times of their words only while there are as many', () => {
+    const timed = { ...TWO[0]!, words: [0, 0.25, 0.5, 0.75] };
+    expect(reworded(timed, 'uno due tre quattro').words).toHaveLength(4);
+    expect(reworded(timed, 'uno').words).toBeUndefined();
+  });
+
+  it('have words replaced, as they are written or in either case', () => {
+    expect(wordsReplaced(TWO, 'O', '0', true).places).toBe(0);
+    const { cues, places: count } = wordsReplaced(TWO, 'O', '0', false);
+    expect([cues[0]?.text, count]).toEqual(['0ne tw0 three f0ur', 3]);
+    expect(wordsReplaced(TWO, 'a.b(', 'x', false).places).toBe(0);
+    expect(wordsReplaced(TWO, 'five', '$&', true).cues[1]?.text).toBe('$&');
+  });
+
+  it('stay where they are when they are moved outside the cut', () => {
+    expect(cueMoved(TWO[0]!, { from: 9000, to: 9010 }, whole)).toBe(TWO[0]);
+  });
+});
+
+describe('what is wrong with cues', () => {
+  const lint = (cues: readonly Cue[], cuts: readonly number[] = []) => {
+    const found = lintCues(listedCues(cues, whole), PLAIN_LIMITS, cuts, RATE);
+    return [...found].flatMap(([id, faults]) => faults.map((fault) => `${id} ${fault.code}`));
+  };
+
+  it.each<[FaultCode, Cue[], number[]]>([
+    ['characters', [cue('a', 'x'.repeat(38), 0, 150)], []],
+    ['lines', [cue('a', 'a\nb\nc', 0, 50)], []],
+    // 50 characters in two seconds: 25 a second.
+    ['speed', [cue('a', `${'word '.repeat(7)}\n${'word '.repeat(3)}`.trim(), 0, 50)], []],
+    ['short', [cue('a', 'No', 0, 10)], []],
+    ['long', [cue('a', 'No', 0, 200)], []],
+    ['gap', [cue('a', 'No', 0, 50), cue('b', 'Yes', 51, 100)], []],
+    ['overlap', [cue('a', 'No', 0, 50), cue('b', 'Yes', 40, 100)], []],
+    ['over-cut', [cue('a', 'No', 0, 50)], [25]],
+    ['empty', [cue('a', ' ', 0, 50)], []],
+  ])('is found: %s', (code, cues, cuts) => {
+    expect(lint(cues, cuts)).toEqual([`a ${code}`]);
+    const [fault] = lintCues(listedCues(cues, whole), PLAIN_LIMITS, cuts, RATE).get('a')!;
+    expect(faultWords(fault!)).toMatch(/^(It|Line \d|\d).*\.$/);
+    expect(faultWords(fault!)).not.toMatch(/undefined|NaN/);
+  });
+
+  it('is nothing where limits are just met', () => {
+    const line = 'x'.repeat(37);
+    expect(lint([cue('a', line, 0, 55), cue('b', 'No', 57, 78)])).toEqual([]);
+    expect(lint([cue('a', 'No', 0, 175)], [2, 173])).toEqual([]);
+    // Emoji and letters with marks are one character each.
+    expect(lint([cue('a', '👩‍👩‍👧‍👦'.repeat(37), 0, 100)])).toEqual([]);
+  });
+});
+
+describe('a script', () => {
+  const SCRIPT =
+    'Every spring the wind comes back to the bay, and with it come the kites. Some are small. ' +
+    'Others are as large as a house, and it takes six people to hold them down.\nThe day begins at noon.';
+
+  it('is cut into cues within the limits, at sentences rather than inside them', () => {
+    const texts = scriptTexts(SCRIPT, PLAIN_LIMITS);
+    expect(texts.map((text) => text.replaceAll('\n', ' ')).join(' ')).toBe(SCRIPT.replaceAll('\n', ' '));
+    expect(texts[texts.length - 1]).toBe('The day begins at noon.');
+    for (const text of texts) expect(text).toMatch(/[.,]$/);
+    for (const text of texts) {
+      expect(text.split('\n').length).toBeLessThanOrEqual(2);
+      for (const line of text.split('\n')) expect(graphemesOf(line).length).toBeLessThanOrEqual(37);
+    }
+  });
+
+  it('loses no word, whatever it is made of', () => {
+    const words = fc.array(fc.stringMatching(/^[a-zé,.!?凧👋-]{1,50}$/), { minLength: 1, maxLength: 40 });
+    fc.assert(
+      fc.property(words, (all) => {
+        const without = (text: string) => text.replace(/\s/gu, '');
+        expect(without(scriptTexts(all.join(' '), PLAIN_LIMITS).join(''))).toBe(without(all.join('')));
+      }),
+      { numRuns: 50 },
+    );
+  });
+
+  it('has lines of about one length', () => {
+    expect(broken('Some are small and some are as large as a house', PLAIN_LIMITS)).toBe(
+      'Some are small and some\nare as large as a house',
+    );
+    expect(broken('x'.repeat(200), PLAIN_LIMITS)).toBeNull();
+  });
+
+  it('is laid on what is spoken: a phrase on each stretch of speech, and none over another', () => {
+    const texts = ['Every spring the wind comes back.', 'Some are small.', 'The day begins at noon.'];
+    const spoken = [
+      { from: 50, to: 100 },
+      { from: 150, to: 175 },
+      { from: 230, to: 268 },
+    ];
+    const laid = laidOnSpeech(texts, spoken, 400, PLAIN_LIMITS, RATE);
+    expect(laid.map(({ from }) => from)).toEqual([50, 150, 230]);
+    for (const [i, place] of laid.entries()) {
+      expect(place.to).toBeGreaterThan(place.from);
+      if (i > 0) expect(place.from).toBeGreaterThanOrEqual(laid[i - 1]!.to);
+    }
+  });
+
+  it('is spread over the clip where nobody is heard, and its cues follow the cut', () => {
+    const cut = timelineOf([range(1000, 1500)]);
+    const cues = cuesOfScript(SCRIPT, [], 500, PLAIN_LIMITS, cut);
+    const listed = listedCues(cues, cut);
+    expect(listed.map(({ cue }) => cue.id)).toEqual(cues.map(({ id }) => id));
+    expect(listed[0]?.at?.from).toBe(0);
+    expect(listed[0]?.cue.spans[0]?.in).toBe(1000);
+  });
+});
+
+describe('words in time', () => {
+  // Syllables as a dictionary of English hyphenates these words; from memory.
+  it.each([
+    ['kite', 1],
+    ['festival', 3],
+    ['everybody', 5],
+    ['noon', 1],
+    ['Windle', 2],
+  ])('have the syllables of %s', (word, count) =>
+    expect(Math.abs(syllablesOf(word) - count)).toBeLessThanOrEqual(1),
+  );
+
+  it('begin in order, the first with its cue, long words after longer', () => {
+    const starts = spokenStarts('the festival of kites');
+    expect(starts[0]).toBe(0);
+    expect([...starts].sort((a, b) => a - b)).toEqual(starts);
+    expect(starts[2]! - starts[1]!).toBeGreaterThan(starts[1]! - starts[0]!);
+    expect(wordsOf('a  b\nc').map(({ from, to }) => [from, to])).toEqual([
+      [0, 1],
+      [3, 4],
+      [5, 6],
+    ]);
+    expect(spokenStarts('')).toEqual([]);
+  });
+});

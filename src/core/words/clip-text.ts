@@ -1,0 +1,22 @@
+import { z } from 'zod';
+import { captionsSchema, NO_CAPTIONS } from './captions';
+import { textBlockSchema } from './text-block';
+import { colourSchema } from './text-style';
+
+/** Longest end card, in seconds. */
+export const MOST_CARD = 10;
+
+/** A plain card after the picture. */
+export const cardSchema = z.object({ seconds: z.number().min(0.2).max(MOST_CARD), colour: colourSchema });
+export type EndCard = z.infer<typeof cardSchema>;
+
+/** The words on a clip's picture. */
+export const clipTextSchema = z.object({
+  /** In drawing order. */
+  blocks: z.array(textBlockSchema),
+  captions: captionsSchema,
+  card: cardSchema.nullable(),
+});
+export type ClipText = z.infer<typeof clipTextSchema>;
+
+export const NO_TEXT: ClipText = { blocks: [], captions: NO_CAPTIONS, card: null };

@@ -1,0 +1,178 @@
+import { scaledFrames } from '../time/frame-rate';
+import type { Cue } from './captions';
+import { freshCueIds, type ListedCue, listedCues, spanShifted } from './cue-list';
+import { syllablesOf, wordsOf } from './speech-rhythm';
+import { type Spans, spansOf, type Stretch, type Timeline } from './spans';
+
+/** Cues with one of them changed. */
+export const withCue = (cues: readonly Cue[], id: string, change: (cue: Cue) => Cue): Cue[] =>
+  cues.map((cue) => (cue.id === id ? change(cue) : cue));
+
+/** A cue with other words: times of words are kept only while there are as many. */
+export function reworded(cue: Cue, text: string): Cue {
+  const { words, ...rest } = cue;
+  const kept = words?.length === wordsOf(text).length;
+  return { ...rest, text, ...(kept && { words }) };
+}
+
+/** A cue at another time of the clip; the same where that is outside the cut. */
+export function cueMoved(cue: Cue, stretch: Stretch, timeline: Timeline): Cue {
+  const from = Math.max(0, stretch.from);
+  const spans = spansOf({ from, to: Math.max(from + 1, stretch.to) }, timeline);
+  return spans ? { ...cue, spans } : cue;
+}
+
+/** How long a text takes to say, in syllables. */
+const spokenLength = (text: string): number =>
+  wordsOf(text).reduce((sum, { from, to }) => sum + syllablesOf(text.slice(from, to)), 0);
+
+/** A cue divided at a place of its text, its time shared by syllables; null where one half would have no words. */
+export function cueSplit(
+  cues: readonly Cue[],
+  { cue, at }: ListedCue,
+  place: number,
+  timeline: Timeline,
+): Cue[] | null {
+  const [first, second] = [cue.text.slice(0, place).trim(), cue.text.slice(place).trim()];
+  if (first === '' || second === '' || !at || at.to - at.from < 2) return null;
+  const share = spokenLength(first) / (spokenLength(first) + spokenLength(second));
+  const middle = Math.min(at.to - 1, Math.max(at.from + 1, at.from + Math.round(share * (at.to - at.from))));
+  const [id] = freshCueIds(cues, 1) as [string];
+  const { words: _words, ...rest } = cue;
+  const halves = [
+    cueMoved({ ...rest, text: first }, { from: at.from, to: middle }, timeline),
+    cueMoved({ ...rest, id, text: second }, { from: middle, to: at.to }, timeline),
+  ];
+  return cues.flatMap((other) => (other.id === cue.id ? halves : [other]));
+}
+
+/** Two cues as one, from where the first begins to where the second ends. */
+export function cuesMerged(
+  cues: readonly Cue[],
+  first: ListedCue,
+  second: ListedCue,
+  timeline: Timeline,
+): Cue[] | null {
+  if (!first.at || !second.at) return null;
+  const stretch = { from: first.at.from, to: Math.max(first.at.to, second.at.to) };
+  const { words: _words, ...rest } = first.cue;
+  const merged = cueMoved({ ...rest, text: `${first.cue.text}\n${second.cue.text}` }, stretch, timeline);
+  return withCue(
+    cues.filter((cue) => cue.id !== second.cue.id),
+    first.cue.id,
+    () => merged,
+  );
+}
+
+/** Cues moved by output frames, as far as their masters go. @param ids of those that move. */
+export function cuesShifted(
+  cues: readonly Cue[],
+  ids: ReadonlySet<string>,
+  by: number,
+  { masters, rate }: Timeline,
+): Cue[] {
+  return cues.map((cue) => {
+    if (!ids.has(cue.id)) return cue;
+    const spans = cue.spans.map((span) => {
+      const master = masters(span.master);
+      const frames = Math.sign(by) * scaledFrames(Math.abs(by), rate, master.rate);
+      return spanShifted(span, frames, master.frames);
+    });
+    return { ...cue, spans };
+  });
+}
+
+/** All cues of the clip spread anew, so that the first begins and the last ends where it should. */
+export function cuesStretched(cues: readonly Cue[], to: Stretch, timeline: Timeline): Cue[] {
+  const listed = listedCues(cues, timeline).filter(({ at }) => at !== null);
+  const first = listed[0]?.at;
+  const last = listed[listed.length - 1]?.at;
+  if (!first || !last || to.to <= to.from) return [...cues];
+  const by = (to.to - to.from) / (last.to - first.from);
+  const placed = (frame: number) => Math.round(to.from + (frame - first.from) * by);
+  const moved = new Map(
+    listed.map(({ cue, at }) => [
+      cue.id,
+      at ? cueMoved(cue, { from: placed(at.from), to: placed(at.to) }, timeline) : cue,
+    ]),
+  );
+  return cues.map((cue) => moved.get(cue.id) ?? cue);
+}
+
+/** A cue with its ends at the nearest of some frames, where one is near enough. */
+export function cueSnapped(
+  { cue, at }: ListedCue,
+  points: readonly number[],
+  reach: number,
+  timeline: Timeline,
+): Cue {
+  if (!at) return cue;
+  const near = (frame: number) => {
+    const best = points.reduce<number | null>(
+      (found, point) => (found === null || Math.abs(point - frame) < Math.abs(found - frame) ? point : found),
+      null,
+    );
+    return best !== null && Math.abs(best - frame) <= reach ? best : frame;
+  };
+  const [from, to] = [near(at.from), near(at.to)];
+  if (to <= from || (from === at.from && to === at.to)) return cue;
+  return cueMoved(cue, { from, to }, timeline);
+}
+
+/** Begins a cue at an output frame, and ends the one before it there where that would go on. */
+export function cueTapped(
+  cues: readonly Cue[],
+  listed: readonly ListedCue[],
+  index: number,
+  frame: number,
+  timeline: Timeline,
+): Cue[] {
+  const tapped = listed[index];
+  if (!tapped?.at) return [...cues];
+  const length = tapped.at.to - tapped.at.from;
+  const next = listed[index + 1]?.at;
+  const to = next && next.from > frame ? Math.min(frame + length, next.from) : frame + length;
+  const before = listed[index - 1];
+  const begun = withCue(cues, tapped.cue.id, (cue) => cueMoved(cue, { from: frame, to }, timeline));
+  const old = before?.at;
+  if (!before || !old || old.from >= frame || old.to <= frame) return begun;
+  return withCue(begun, before.cue.id, (cue) => cueMoved(cue, { from: old.from, to: frame }, timeline));
+}
+
+/** Words found and replaced in all cues. @returns the cues, and how many places were changed. */
+export function wordsReplaced(
+  cues: readonly Cue[],
+  find: string,
+  replacement: string,
+  matchCase: boolean,
+): { cues: Cue[]; places: number } {
+  if (find === '') return { cues: [...cues], places: 0 };
+  const literal = find.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
+  const pattern = new RegExp(literal, matchCase ? 'gu' : 'giu');
+  let places = 0;
+  const changed = cues.map((cue) => {
+    const text = cue.text.replace(pattern, () => {
+      places += 1;
+      return replacement;
+    });
+    return text === cue.text ? cue : reworded(cue, text);
+  });
+  return { cues: changed.filter((cue) => cue.text.trim() !== ''), places };
+}
+
+/** A new cue at an output frame, as long as it says, up to the next one; null where there is no room for it. */
+export function cueAdded(
+  cues: readonly Cue[],
+  stretch: Stretch,
+  timeline: Timeline,
+): { cues: Cue[]; id: string } | null {
+  const listed = listedCues(cues, timeline);
+  const next = listed.find(({ at }) => at !== null && at.to > stretch.from)?.at;
+  if (next && next.from <= stretch.from) return null;
+  const spans: Spans | null = spansOf(
+    { from: stretch.from, to: Math.min(stretch.to, next?.from ?? Infinity) },
+    timeline,
+  );
+  const [id] = freshCueIds(cues, 1) as [string];
+  return spans ? { cues: [...cues, { id, text: '', spans }], id } : null;
+}

@@ -1,0 +1,32 @@
+/** Families that a person may choose, by what they are like. All have open licences; `docs/dependencies.md` names them. */
+export const FAMILIES = {
+  plain: { label: 'Plain', name: 'Source Sans 3' },
+  condensed: { label: 'Condensed', name: 'Fira Sans Condensed' },
+  serif: { label: 'Serif', name: 'EB Garamond' },
+  slab: { label: 'Slab', name: 'Roboto Slab' },
+  hand: { label: 'Handwritten', name: 'Caveat' },
+  wide: { label: 'Wide', name: 'Unbounded' },
+  reading: { label: 'For reading', name: 'Andika' },
+  mono: { label: 'Monospaced', name: 'Fira Mono' },
+} as const;
+
+/** Families that help out where the chosen one lacks a character, in this order. */
+const HELPERS = ['arabic', 'hebrew', 'devanagari', 'thai', 'japanese', 'plain'] as const;
+/** The family that draws what is meant as an emoji. */
+export const EMOJI = 'emoji';
+
+/** A person's own fonts have names of this form. */
+const OWN = /^own-[0-9a-f]{16}$/;
+export const ownFamily = (hash: string): string => `own-${hash}`;
+export const isOwnFamily = (family: string): boolean => OWN.test(family);
+
+/** What a family is called; a person's own one is called by its file. */
+export const familyLabel = (family: string): string | null =>
+  family in FAMILIES ? FAMILIES[family as keyof typeof FAMILIES].label : null;
+
+/** The families that are asked for a character one after another. */
+export const chainOf = (family: string): string[] => [
+  family,
+  ...HELPERS.filter((helper) => helper !== family),
+  EMOJI,
+];

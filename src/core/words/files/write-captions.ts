@@ -1,0 +1,36 @@
+import { timeText } from './times';
+
+/** A caption to be written: seconds of the clip. */
+export interface WrittenCue {
+  start: number;
+  end: number;
+  text: string;
+}
+
+const linesOf = (text: string): string =>
+  text
+    .split('\n')
+    .filter((line) => line.trim() !== '')
+    .join('\n');
+
+/** Captions as SubRip text, as players take it (common practice, no source): UTF-8, lines ended as on Windows. */
+export function srtText(cues: readonly WrittenCue[]): string {
+  return cues
+    .map(
+      ({ start, end, text }, i) =>
+        `${i + 1}\n${timeText(start, ',')} --> ${timeText(end, ',')}\n${linesOf(text).replaceAll('-->', '->')}\n`,
+    )
+    .join('\n')
+    .replaceAll('\n', '\r\n');
+}
+
+/** Captions as WebVTT (W3C Candidate Recommendation, sections 4.1 and 4.2.1). */
+export function vttText(cues: readonly WrittenCue[]): string {
+  const escaped = (text: string) =>
+    text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;');
+  const blocks = cues.map(
+    ({ start, end, text }, i) =>
+      `${i + 1}\n${timeText(start, '.')} --> ${timeText(end, '.')}\n${escaped(linesOf(text))}\n`,
+  );
+  return ['WEBVTT\n', ...blocks].join('\n');
+}

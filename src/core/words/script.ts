@@ -1,0 +1,213 @@
+import { rateValue } from '../time/frame-rate';
+import type { FrameRate } from '../time/frame-rate';
+import { type Cue, MOST_CUE_TEXT } from './captions';
+import { freshCueIds } from './cue-list';
+import { graphemesOf } from './graphemes';
+import { piecesOf } from './pieces';
+import type { ReadingLimits } from './reading-limits';
+import { syllablesOf, wordsOf } from './speech-rhythm';
+import { spansOf, type Stretch, type Timeline } from './spans';
+
+/** Where sentences and their parts end: a cue ends there rather than elsewhere. */
+const SENTENCE = /[.!?…。！？؟।]["'»”’)\]]*\s*$/u;
+const CLAUSE = /[,;:–—、，؛]["'»”’)\]]*\s*$/u;
+
+/** How dear it is to end a line, or a cue, after a piece of text: nothing at the end of a sentence. */
+const endCost = (text: string): number => (SENTENCE.test(text) ? 0 : CLAUSE.test(text) ? 0.25 : 1);
+
+/**
+ * A script cut into cues: as many words as the limits let stand, ended at sentences and clauses rather than inside
+ * them, with lines of about the same length. A line of the script is never joined with the next.
+ */
+export function scriptTexts(script: string, limits: ReadingLimits): string[] {
+  return script
+    .split(/\r\n|\r|\n/)
+    .map((line) => line.replace(/\s+/gu, ' ').trim())
+    .filter((line) => line !== '')
+    .flatMap((line) => cuesOfLine(line, limits));
+}
+
+/** A piece of text that no line breaks inside, and its graphemes with and without the space after it. */
+interface Measured {
+  text: string;
+  full: number;
+  bare: number;
+}
+
+const measured = (text: string): Measured => ({
+  text,
+  full: graphemesOf(text).length,
+  bare: graphemesOf(text.trimEnd()).length,
+});
+
+/** Pieces of one line of a script in cues, such that what their ends cost together is least. */
+function cuesOfLine(line: string, limits: ReadingLimits): string[] {
+  const pieces = piecesOf(line)
+    .flatMap(({ text }) => narrowed(text, limits.characters))
+    .map(measured);
+  const ends = pieces.map(({ text }) => endCost(text));
+  const most = limits.characters * limits.lines;
+  // The least that all up to each piece costs, and where its last cue begins.
+  const best: { cost: number; from: number }[] = [{ cost: 0, from: 0 }];
+  for (let to = 1; to <= pieces.length; to++) {
+    let found = { cost: Infinity, from: to - 1 };
+    let length = (pieces[to - 1] as Measured).bare;
+    let units = 0;
+    for (let from = to - 1; from >= 0; from--) {
+      const piece = pieces[from] as Measured;
+      if (from < to - 1) length += piece.full;
+      units += piece.text.length;
+      const alone = from === to - 1;
+      if (
+        !alone &&
+        (units > MOST_CUE_TEXT || !linesWithin(pieces.slice(from, to), limits.characters, limits.lines))
+      ) {
+        break;
+      }
+      // Each cue costs something, an end inside a sentence more, and one that stays half empty a little.
+      const cost =
+        (best[from] as { cost: number }).cost + 1 + 2 * (ends[to - 1] as number) + (1 - length / most) ** 2;
+      if (cost < found.cost) found = { cost, from };
+    }
+    best[to] = found;
+  }
+  const texts: string[] = [];
+  for (let to = pieces.length; to > 0; to = (best[to] as { from: number }).from) {
+    const own = pieces.slice((best[to] as { from: number }).from, to);
+    texts.unshift(evenLines(own, limits) ?? joined(own));
+  }
+  return texts;
+}
+
+const joined = (pieces: readonly Measured[]): string =>
+  pieces
+    .map(({ text }) => text)
+    .join('')
+    .trim();
+
+/** A piece that is too wide for a line, in parts. */
+function narrowed(text: string, most: number): string[] {
+  const letters = graphemesOf(text);
+  if (letters.length <= most) return [text];
+  const parts: string[] = [];
+  for (let i = 0; i < letters.length; i += most) parts.push(letters.slice(i, i + most).join(''));
+  return parts;
+}
+
+/** Pieces in at most so many lines of at most so many graphemes, filled one after another; null where they need more. */
+function linesWithin(pieces: readonly Measured[], characters: number, lines: number): Measured[][] | null {
+  const found: Measured[][] = [];
+  let length = Infinity;
+  for (const piece of pieces) {
+    if (piece.bare > characters) return null;
+    if (length + piece.bare > characters) {
+      if (found.length === lines) return null;
+      found.push([]);
+      length = 0;
+    }
+    found[found.length - 1]?.push(piece);
+    length += piece.full;
+  }
+  return found;
+}
+
+/** A text in lines within the limits, as even as they can be; null where it takes more. */
+export const broken = (text: string, limits: ReadingLimits): string | null =>
+  evenLines(
+    piecesOf(text).map((piece) => measured(piece.text)),
+    limits,
+  );
+
+/** The narrowest lines of which there are no more than there must be. */
+function evenLines(pieces: readonly Measured[], { characters, lines }: ReadingLimits): string | null {
+  let best = linesWithin(pieces, characters, lines);
+  if (!best) return null;
+  const count = best.length;
+  for (let most = characters - 1; most > 0 && count > 1; most--) {
+    const narrower = linesWithin(pieces, most, count);
+    if (!narrower) break;
+    best = narrower;
+  }
+  return best.map(joined).join('\n');
+}
+
+const weightOf = (text: string): number =>
+  Math.max(
+    0.5,
+    wordsOf(text).reduce((sum, { from, to }) => sum + syllablesOf(text.slice(from, to)), 0),
+  );
+
+/** Seconds of speech that a phrase may be early or late by what its syllables say. */
+const NEAR_PHRASE = 0.6;
+
+/**
+ * Lays texts on speech: each gets as much of the spoken time as it has syllables, and begins where speech begins where
+ * that is near. With more texts than there is room for each gets a frame.
+ * @param spoken stretches of output frames at which somebody speaks; the whole clip where none is known.
+ * @param whole output frames of the clip.
+ */
+export function laidOnSpeech(
+  texts: readonly string[],
+  spoken: readonly Stretch[],
+  whole: number,
+  limits: ReadingLimits,
+  rate: FrameRate,
+): Stretch[] {
+  const speech = spoken.length > 0 ? spoken : [{ from: 0, to: whole }];
+  const total = speech.reduce((sum, { from, to }) => sum + to - from, 0);
+  const weights = texts.map(weightOf);
+  const weight = weights.reduce((sum, one) => sum + one, 0);
+  // A phrase that would begin near the beginning of a stretch of speech, as speech is counted, begins there.
+  const near = NEAR_PHRASE * rateValue(rate);
+  const begins = speech.map(({ from }, i) => ({
+    from,
+    spoken: speech.slice(0, i).reduce((sum, span) => sum + span.to - span.from, 0),
+  }));
+  const starts: number[] = [];
+  let said = 0;
+  for (const own of weights) {
+    const due = (said / weight) * total;
+    const [begin] = [...begins].sort((a, b) => Math.abs(a.spoken - due) - Math.abs(b.spoken - due));
+    const least = (starts[starts.length - 1] ?? -1) + 1;
+    const isNear = begin !== undefined && begin.from >= least && Math.abs(begin.spoken - due) <= near;
+    starts.push(Math.max(least, isNear ? begin.from : Math.round(atSpoken(speech, due))));
+    said += own;
+  }
+  const longest = Math.round(limits.longest * rateValue(rate));
+  const shortest = Math.round(limits.shortest * rateValue(rate));
+  return starts.map((from, i) => {
+    const next = starts[i + 1] ?? whole;
+    // It ends with the speech that it lies on, where that ends before the next begins.
+    const ends = speech.filter((span) => span.to > from && span.from < next).map((span) => span.to);
+    const end = ends.length > 0 ? Math.max(...ends) : next;
+    const to = Math.min(next, from + longest, Math.max(end, from + shortest));
+    return { from, to: Math.max(from + 1, to) };
+  });
+}
+
+/** The frame at which so many frames of speech have passed. */
+function atSpoken(speech: readonly Stretch[], frames: number): number {
+  let left = frames;
+  for (const { from, to } of speech) {
+    if (left < to - from) return from + left;
+    left -= to - from;
+  }
+  return speech[speech.length - 1]?.to ?? 0;
+}
+
+/** Cues of a script, laid on the speech of a clip. */
+export function cuesOfScript(
+  script: string,
+  spoken: readonly Stretch[],
+  whole: number,
+  limits: ReadingLimits,
+  timeline: Timeline,
+): Cue[] {
+  const texts = scriptTexts(script, limits);
+  const places = laidOnSpeech(texts, spoken, whole, limits, timeline.rate);
+  const ids = freshCueIds([], texts.length);
+  return texts.flatMap((text, i): Cue[] => {
+    const spans = spansOf(places[i] as Stretch, timeline);
+    return spans ? [{ id: ids[i] as string, text, spans }] : [];
+  });
+}

@@ -1,0 +1,74 @@
+import { z } from 'zod';
+import { type Cut, type MasterLengths, type Range, rangeSchema } from '../cut/cut';
+import { scaledFrames, shownFrame } from '../time/frame-rate';
+import type { FrameRate } from '../time/frame-rate';
+
+/**
+ * Frames of masters that words belong to, in playing order: so they follow the cut, and come back when what they belong
+ * to does.
+ */
+export const spansSchema = z.array(rangeSchema).min(1);
+export type Spans = z.infer<typeof spansSchema>;
+
+/** Output frames in a row, half-open. */
+export interface Stretch {
+  from: number;
+  to: number;
+}
+
+/** A cut at a canvas's rate, and where each of its ranges begins. */
+export interface Timeline {
+  cut: Cut;
+  /** The first output frame of each range, and the frames of the whole cut: `rangeStarts` of cut.ts. */
+  starts: readonly number[];
+  masters: MasterLengths;
+  rate: FrameRate;
+}
+
+/** The output frames at which spans are in the cut, in playing order; those that touch are one stretch. */
+export function stretchesOf(spans: readonly Range[], { cut, starts, masters, rate }: Timeline): Stretch[] {
+  const found: Stretch[] = [];
+  cut.forEach((range, index) => {
+    const own = masters(range.master).rate;
+    const start = starts[index] as number;
+    const end = starts[index + 1] as number;
+    const at = (frame: number) => Math.min(end, start + scaledFrames(frame - range.in, own, rate));
+    for (const span of spans) {
+      if (span.master !== range.master) continue;
+      const from = at(Math.max(span.in, range.in));
+      const to = at(Math.min(span.out, range.out));
+      if (to > from) found.push({ from, to });
+    }
+  });
+  found.sort((a, b) => a.from - b.from);
+  return found.reduce<Stretch[]>((joined, next) => {
+    const last = joined[joined.length - 1];
+    if (last && next.from <= last.to) last.to = Math.max(last.to, next.to);
+    else joined.push({ ...next });
+    return joined;
+  }, []);
+}
+
+/**
+ * The frames of the masters that are on screen during a stretch of output frames.
+ * @param to over `from`; what lies outside the cut is left out. @returns null where nothing of it is in the cut.
+ */
+export function spansOf({ from, to }: Stretch, { cut, starts, masters, rate }: Timeline): Spans | null {
+  const spans: Spans = [];
+  cut.forEach((range, index) => {
+    const own = masters(range.master).rate;
+    const start = starts[index] as number;
+    const end = starts[index + 1] as number;
+    if (to <= start || from >= end) return;
+    const frameAt = (output: number) => range.in + shownFrame(output - start, own, rate);
+    const first = from <= start ? range.in : frameAt(from);
+    // Up to the frame that the first output frame after it would show.
+    const last = to >= end ? range.out : Math.max(first + 1, frameAt(to));
+    const span = { master: range.master, in: first, out: Math.min(range.out, last) };
+    const before = spans[spans.length - 1];
+    if (span.out <= span.in) return;
+    if (before && before.master === span.master && before.out === span.in) before.out = span.out;
+    else spans.push(span);
+  });
+  return spans.length > 0 ? spans : null;
+}

@@ -1,0 +1,66 @@
+import { z } from 'zod';
+
+export const colourSchema = z.string().regex(/^#[0-9A-Fa-f]{6}$/);
+export const ALIGNS = ['left', 'middle', 'right'] as const;
+
+/** Least and most of what a style's numbers may be; see {@link textStyleSchema} for their units. */
+export const STYLE_BOUNDS = {
+  size: [0.01, 0.5],
+  lineHeight: [0.8, 2.5],
+  cover: [0, 1],
+  pad: [0, 1],
+  radius: [0, 1],
+  outline: [0.01, 0.3],
+  shift: [-0.5, 0.5],
+  blur: [0, 0.5],
+} as const;
+export type StyleNumber = keyof typeof STYLE_BOUNDS;
+
+const bounded = (of: StyleNumber) => z.number().min(STYLE_BOUNDS[of][0]).max(STYLE_BOUNDS[of][1]);
+
+/** How words look. Lengths other than the size are shares of the size. */
+export const textStyleSchema = z.object({
+  /** A name of `families.ts`, or one of a person's own. */
+  family: z.string(),
+  weight: z.number().int().min(100).max(900),
+  /** A share of the canvas's shorter side. */
+  size: bounded('size'),
+  align: z.enum(ALIGNS),
+  /** From baseline to baseline. */
+  lineHeight: bounded('lineHeight'),
+  colour: colourSchema,
+  /** A filled shape behind each line; `pad` beside it, and half as much above and below. */
+  plate: z
+    .object({ colour: colourSchema, cover: bounded('cover'), pad: bounded('pad'), radius: bounded('radius') })
+    .nullable(),
+  /** Outside the letters. */
+  outline: z.object({ colour: colourSchema, width: bounded('outline') }).nullable(),
+  shadow: z
+    .object({
+      colour: colourSchema,
+      cover: bounded('cover'),
+      across: bounded('shift'),
+      down: bounded('shift'),
+      blur: bounded('blur'),
+    })
+    .nullable(),
+});
+export type TextStyle = z.infer<typeof textStyleSchema>;
+
+/** What a plate, an outline and a shadow begin with. */
+export const PLAIN_PLATE = { colour: '#1F2B33', cover: 0.85, pad: 0.3, radius: 0.2 };
+export const PLAIN_OUTLINE = { colour: '#1F2B33', width: 0.08 };
+export const PLAIN_SHADOW = { colour: '#1F2B33', cover: 0.6, across: 0.03, down: 0.05, blur: 0.08 };
+
+/** Chalk letters with an ink outline: they can be read on most pictures. */
+export const PLAIN_STYLE: TextStyle = {
+  family: 'plain',
+  weight: 700,
+  size: 0.07,
+  align: 'middle',
+  lineHeight: 1.15,
+  colour: '#FFFDF7',
+  plate: null,
+  outline: PLAIN_OUTLINE,
+  shadow: null,
+};

@@ -1,0 +1,50 @@
+import type { PlannedFrame, RenderPlan } from '@core/render/plan';
+import type { Kernel } from '@kernel/kernel';
+import { type Overlay, OverlayBlender, overlayOf } from '@kernel/overlay';
+import type { PlanarPicture } from '@kernel/planes';
+import { Drawings } from '../words/drawings';
+import type { Drawing } from '../words/text-painter';
+
+/** Lays a plan's words over its frames. A drawing is turned into planes once, when it first shows. */
+export class WordBlender {
+  private readonly blender: OverlayBlender;
+  private readonly planes = new WeakMap<Drawing, Overlay>();
+
+  private constructor(
+    kernel: Kernel,
+    private readonly plan: RenderPlan,
+    private readonly drawings: Drawings,
+  ) {
+    this.blender = new OverlayBlender(kernel);
+  }
+
+  /**
+   * Loads the fonts of all words of a plan.
+   * @returns null for a plan without words. @throws TroubleError `server-down`, `server-answer`, `font-gone`.
+   */
+  static async open(kernel: Kernel, plan: RenderPlan): Promise<WordBlender | null> {
+    if (plan.overlays.length === 0) return null;
+    const drawings = await Drawings.open();
+    await drawings.load(plan.overlays.map((overlay) => overlay.art));
+    return new WordBlender(kernel, plan, drawings);
+  }
+
+  /** @param target I420 in limited-range BT.709. */
+  blend(target: PlanarPicture, words: PlannedFrame['words']): void {
+    words.forEach(({ art, presence }, slot) => {
+      const drawing = this.drawings.of(art, this.plan);
+      if (drawing) this.blender.blend(this.planesOf(drawing), target, presence, slot);
+    });
+  }
+
+  private planesOf(drawing: Drawing): Overlay {
+    const known = this.planes.get(drawing);
+    if (known) return known;
+    const { surface, rect } = drawing;
+    const ink = surface.getContext('2d');
+    if (!ink) throw new Error('this browser gives no 2D canvas to a worker');
+    const made = overlayOf(ink.getImageData(0, 0, rect.width, rect.height).data, rect);
+    this.planes.set(drawing, made);
+    return made;
+  }
+}
