@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { random } from '../../tests/random';
-import { toLimitedBt709 } from './colour';
+import { fromYcc, toLimitedBt709 } from './colour';
 import { Kernel } from './kernel';
 import { OverlayBlender, overlayOf } from './overlay';
 import type { PlanarPicture } from './planes';
@@ -61,8 +61,11 @@ describe.each(kernels)('an overlay in %s', (_, loading) => {
   beforeAll(async () => {
     kernel = await loading;
   });
-  const BACK: [number, number, number] = [0.2, 0.55, 0.7];
-  const codesOfBack = toLimitedBt709(BACK).map(Math.round);
+  // A colour whose codes are whole, so that the background itself is not rounded.
+  const codesOfBack = [120, 140, 110] as const;
+  const BACK = fromYcc({ matrix: 'bt709', primaries: 'bt709', transfer: 'bt709', fullRange: false }, [
+    ...codesOfBack,
+  ]);
 
   it.each([1, 0.5, 0.25])('is what a reference compositor makes of it, %f there', (presence) => {
     const [width, height] = [52, 30];
