@@ -94,6 +94,8 @@ module.exports = defineConfig([
       'src/ui/frame/curve-editor.tsx',
       'src/ui/cut/filmstrip.tsx',
       'src/ui/master/live-picture.tsx',
+      'src/ui/words/block-handles.tsx',
+      'src/ui/words/span-bar.tsx',
     ],
     rules: { 'react-hooks/refs': 'off' },
   },

@@ -1,8 +1,9 @@
 import { sweepParts } from '@media/store/storage';
 import { openJobs } from './jobs';
-import { openPresets } from './presets';
+import { presets } from './presets';
 import { findInterrupted } from './records';
 import { openSheets } from './sheets';
+import { textStyles } from './text-styles';
 import { openTheme } from './theme';
 
 /** What happens once when the app opens: stored jobs are read, and what broken-off work left is deleted. */
@@ -11,7 +12,8 @@ export async function openApp(): Promise<void> {
   await openSheets();
   await openJobs();
   await findInterrupted();
-  await openPresets();
+  await presets.open();
+  await textStyles.open();
   // Asked for once, so that the browser does not evict masters when room gets short.
   await navigator.storage.persist().catch(() => false);
   await sweepParts();

@@ -8,16 +8,17 @@ import { clamp, type Size } from '@core/picture/size';
 import type { Canvas } from '@core/layout/canvas';
 import { targetOf } from '@core/outlets/outlets';
 import { allZones } from '@core/outlets/placement';
-import { planOf, type PlanSegment, type RenderPlan } from '@core/render/plan';
+import type { PlanOverlay } from '@core/render/overlays';
+import { planOf, type PlanSegment, type RenderPlan, withWords } from '@core/render/plan';
 import { redrawnSegments } from '@core/render/redrawn';
 import type { Trouble } from '@core/trouble/trouble';
 import { type ClipText, NO_TEXT } from '@core/words/clip-text';
 import { Player } from '@media/play/player';
-import { canvasView, type Piece, type Quality, type View } from '@media/play/player-protocol';
+import { canvasView, type Piece, type Quality, type Speed, type View } from '@media/play/player-protocol';
 import { sheetsNow } from './sheets';
 
 export { canvasView };
-export type { Quality, View };
+export type { Quality, Speed, View };
 
 interface PlayerState {
   /** The job on the player, or null. */
@@ -71,23 +72,55 @@ const painters: Partial<Record<View, (picture: ImageBitmap) => void>> = {};
 /** By canvas of a job's clip, for each master the plan of its whole length: output frame n is its frame n. */
 function previewPlans(job: Job): Record<string, RenderPlan[]> {
   const { edit } = job;
-  const text: ClipText = activeClip(edit).text ?? NO_TEXT;
   const sources = sourcesIn(job);
-  // The card comes after what the masters show.
-  const shown = { ...text, blocks: text.blocks.filter((block) => block.on !== 'card'), card: null };
-  const plansOf = (canvas: Canvas) => {
-    const zones = allZones(targetOf(sheetsNow(), canvas).placement);
-    return sources.map((source) => {
-      const cut = [{ master: source.id, in: 0, out: source.frames }];
-      return planOf(
+  const clip = activeClip(edit);
+  const plansOf = (canvas: Canvas) =>
+    sources.map((source) =>
+      planOf(
         { ...canvas, rate: source.rate },
-        { ...edit, cut, sources: [source], text: shown, zones },
-      );
-    });
+        { ...edit, ...previewWords(clip.text, canvas, source), sources: [source] },
+      ),
+    );
+  return Object.fromEntries(clip.canvases.map((canvas) => [canvasView(canvas.id), plansOf(canvas)]));
+}
+
+/** The words over the whole of a master; an end card comes after what the masters show. */
+function previewWords(text: ClipText = NO_TEXT, canvas: Canvas, source: Source) {
+  return {
+    cut: [{ master: source.id, in: 0, out: source.frames }],
+    text: { ...text, blocks: text.blocks.filter((block) => block.on !== 'card'), card: null },
+    zones: allZones(targetOf(sheetsNow(), canvas).placement),
   };
+}
+
+/** Words that are shown but not kept yet, and the canvases with what they have of their own of them. */
+export interface WordsDraft {
+  text: ClipText;
+  canvases: readonly Canvas[];
+  /** The end card is shown in the place of the clip. */
+  card: boolean;
+}
+
+/** By canvas and source, the words of a draft on the plans that are on the player. */
+function draftedWords({ text, canvases, card }: WordsDraft): Record<string, PlanOverlay[][]> {
   return Object.fromEntries(
-    activeClip(edit).canvases.map((canvas) => [canvasView(canvas.id), plansOf(canvas)]),
+    canvases.map((canvas) => {
+      const view = canvasView(canvas.id);
+      const overlays = (plans[view] ?? []).map((plan, i) => {
+        if (card) return cardOverlays(plan, canvas, text);
+        const words = previewWords(text, canvas, opened[i] as Source);
+        return withWords(plan, { ...canvas, rate: plan.rate }, words).overlays.slice();
+      });
+      return [view, overlays];
+    }),
   );
+}
+
+/** An end card over all of a plan. */
+function cardOverlays(plan: RenderPlan, canvas: Canvas, text: ClipText): PlanOverlay[] {
+  const words = { cut: [], text: { ...text, captions: NO_TEXT.captions }, zones: [] };
+  const whole = { ...plan, cardFrames: plan.frames };
+  return withWords(whole, canvas, words).overlays.filter(({ from, to }) => from === 0 && to === plan.frames);
 }
 
 /** What framings that are being dragged change of the plans on the player. */
@@ -221,11 +254,11 @@ function pause(): void {
 }
 
 /** Plays a cut from its start: the clip's own, one that is only proposed, or pieces to look at. */
-export function playCut(cut: Cut): void {
-  playRanges(cut, 0);
+export function playCut(cut: Cut, speed: Speed = 1): void {
+  playRanges(cut, 0, speed);
 }
 
-function playRanges(cut: Cut, from: number): void {
+function playRanges(cut: Cut, from: number, speed: Speed = 1): void {
   const [first] = cut;
   if (!player || !first) return;
   const pieces: Piece[] = cut.map((range) => ({
@@ -235,7 +268,7 @@ function playRanges(cut: Cut, from: number): void {
   }));
   firstRange = from;
   usePlayer.setState({ playing: true, master: first.master, frame: first.in, range: from });
-  player.play(pieces, usePlayer.getState().wish);
+  player.play(pieces, usePlayer.getState().wish, speed);
 }
 
 /** Chooses how finely it plays; `auto` steps down by itself where playing falls behind. */
@@ -247,4 +280,9 @@ export function setQuality(wish: Quality | 'auto'): void {
 export function setDraft(draft: Draft | null): void {
   usePlayer.setState({ draft });
   if (current) player?.redraw(draft ? movedSegments(current, draft) : {});
+}
+
+/** Shows words while they are being moved or written; null goes back to the job's own. */
+export function setWordsDraft(draft: WordsDraft | null): void {
+  player?.showWords(draft ? draftedWords(draft) : {});
 }

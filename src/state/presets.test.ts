@@ -1,23 +1,23 @@
 import { canvasOf } from '@core/layout/canvas';
-import { dropPreset, openPresets, presetFile, savePreset, takePresetFile, usePresets } from './presets';
+import { presets, savePreset } from './presets';
 import { storage } from './store/storage';
 
 const canvas = canvasOf('tesselle/square', { width: 1080, height: 1080 }, { num: 25, den: 1 }, 'canvas-4');
-const names = () => usePresets.getState().presets.map((preset) => preset.name);
+const names = () => presets.use.getState().all.map((preset) => preset.name);
 const fileOf = (text: string) =>
   ({ name: 'presets.json', text: () => Promise.resolve(text) }) as unknown as File;
 
 beforeEach(async () => {
   await storage.clear();
-  usePresets.setState({ presets: [] });
+  presets.use.setState({ all: [] });
 });
 
 describe('presets', () => {
   it('are kept in the browser, without what belongs to one clip', async () => {
     savePreset('Grid', canvas);
-    usePresets.setState({ presets: [] });
-    await openPresets();
-    const [kept] = usePresets.getState().presets;
+    presets.use.setState({ all: [] });
+    await presets.open();
+    const [kept] = presets.use.getState().all;
     expect(kept).toMatchObject({
       name: 'Grid',
       placement: 'tesselle/square',
@@ -34,8 +34,8 @@ describe('presets', () => {
     savePreset('Tall', { ...canvas, height: 1350 });
     savePreset('Grid', { ...canvas, width: 720, height: 720 });
     expect(names()).toEqual(['Tall', 'Grid']);
-    expect(usePresets.getState().presets[1]?.width).toBe(720);
-    dropPreset('Tall');
+    expect(presets.use.getState().all[1]?.width).toBe(720);
+    presets.drop('Tall');
     expect(names()).toEqual(['Grid']);
   });
 
@@ -45,31 +45,31 @@ describe('presets', () => {
     const text = JSON.stringify({
       format: 'gusset-presets',
       schemaVersion: 1,
-      presets: usePresets.getState().presets,
+      presets: presets.use.getState().all,
     });
-    dropPreset('Grid');
-    dropPreset('Tall');
+    presets.drop('Grid');
+    presets.drop('Tall');
     savePreset('Own', canvas);
-    expect(await takePresetFile(fileOf(text))).toBeNull();
+    expect(await presets.take(fileOf(text))).toBeNull();
     expect(names()).toEqual(['Own', 'Grid', 'Tall']);
   });
 
   it('stay as they are when a file is none, and it says why', async () => {
     savePreset('Grid', canvas);
-    expect(await takePresetFile(fileOf('not JSON'))).toMatch(/JSON/);
-    expect(await takePresetFile(fileOf('{"format":"other"}'))).toMatch(/format/);
+    expect(await presets.take(fileOf('not JSON'))).toMatch(/JSON/);
+    expect(await presets.take(fileOf('{"format":"other"}'))).toMatch(/format/);
     expect(names()).toEqual(['Grid']);
   });
 
   it('that were damaged in the browser are left out', async () => {
     await storage.setItem('setting/presets', '{"format":');
-    await openPresets();
+    await presets.open();
     expect(names()).toEqual([]);
   });
 
   it('go out as a JSON file', () => {
     savePreset('Grid', canvas);
-    const file = presetFile();
+    const file = presets.file();
     expect(file.name).toBe('gusset-presets.json');
     expect(file.size).toBeGreaterThan(100);
   });

@@ -3,7 +3,7 @@ import { bigJob } from '../../../tests/big-job';
 import { framed, keep, testJob } from '../job/test-job';
 import { EMPTY_HISTORY } from '../job/history';
 import { readOldJob, readStoredJob, storedJob } from '../job/stored-job';
-import { readPresets } from '../layout/preset';
+import { presetsFile } from '../layout/preset';
 import { applyCommand } from '../job/commands/commands';
 import type { Job } from '../job/job';
 import { readEdl } from './edl';
@@ -23,7 +23,7 @@ const READERS: [name: string, text: string, read: (text: string) => unknown][] =
   ['a job as a file', writeJobFile(job), readJobFile],
   ['a stored job', stored.document, (document) => readStoredJob({ ...stored, document })],
   ['a stored job of before', JSON.stringify({ job: { ...job, schemaVersion: 3 }, history: {} }), readOldJob],
-  ['presets', '{"format":"gusset-presets","schemaVersion":1,"presets":[]}', readPresets],
+  ['presets', '{"format":"gusset-presets","schemaVersion":1,"presets":[]}', presetsFile.read],
   [
     'an OpenTimelineIO list',
     writeOtio('x', [{ master: 'm', in: 3, out: 90 }], [{ id: 'm', fileName: 'm.mp4', rate, frames: 99 }]),

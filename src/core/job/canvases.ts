@@ -1,3 +1,4 @@
+import { freshName } from '../figures/fresh-name';
 import { levelFor } from '../rate/level';
 import { type FrameRate, rateLabel } from '../time/frame-rate';
 import { type Canvas, canvasOf, canvasSizeSchema, LEAST_SIDE, MOST_SIDE } from '../layout/canvas';
@@ -33,9 +34,8 @@ export function ownSize(width: number, height: number, rate: FrameRate): Size | 
   return { problem: `Both sides must be even, from ${LEAST_SIDE} to ${MOST_SIDE}.` };
 }
 
-function freshId(canvases: readonly Canvas[]): string {
-  for (let n = 1; ; n++) if (!canvases.some((canvas) => canvas.id === `canvas-${n}`)) return `canvas-${n}`;
-}
+const freshId = (canvases: readonly Canvas[]): string =>
+  freshName('canvas', new Set(canvases.map((canvas) => canvas.id)));
 
 /** The first dye that no canvas wears. */
 function freshDye(canvases: readonly Canvas[]): number {

@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { canvasSchema, canvasOf } from './canvas';
 import { fittedPixels, type Layout, layoutSchema, LAYOUTS, panesOf, PLAIN_LAYOUT, tracksOf } from './layout';
-import { type Preset, readPresets, withPresets, writePresets } from './preset';
+import { withNamed } from '../figures/named-file';
+import { type Preset, presetsFile } from './preset';
 
 const evenSide = fc.integer({ min: 8, max: 2048 }).map((half) => half * 2);
 const FILM = { num: 24000, den: 1001 };
@@ -91,22 +92,22 @@ describe('presets', () => {
   };
 
   it('come back from their file as they went, and one of the same name is replaced', () => {
-    const both = withPresets([preset('Tall'), preset('Grid')], [preset('Tall', 720)]);
+    const both = withNamed([preset('Tall'), preset('Grid')], [preset('Tall', 720)]);
     expect(both.map((preset) => [preset.name, preset.width])).toEqual([
       ['Grid', 1080],
       ['Tall', 720],
     ]);
-    expect(readPresets(writePresets(both))).toEqual({ presets: both });
+    expect(presetsFile.read(presetsFile.write(both))).toEqual({ all: both });
   });
 
   it('say what is wrong with a file, whatever is in it', () => {
-    expect(readPresets('{')).toHaveProperty('problem');
-    expect(readPresets(writePresets([preset('Odd', 1081)]))).toMatchObject({
+    expect(presetsFile.read('{')).toHaveProperty('problem');
+    expect(presetsFile.read(presetsFile.write([preset('Odd', 1081)]))).toMatchObject({
       problem: expect.stringContaining('presets.0.width'),
     });
     fc.assert(
       fc.property(fc.oneof(fc.string(), fc.json()), (text) => {
-        const read = readPresets(text);
+        const read = presetsFile.read(text);
         expect('problem' in read || 'presets' in read).toBe(true);
       }),
     );

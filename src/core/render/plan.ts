@@ -186,7 +186,7 @@ function sourceAmong(sources: readonly Source[], id: string): Source {
 }
 
 /** What pictures cover of a banded canvas at most; null where they cover all of it. */
-function pictureIn({ ground, segments, width }: RenderPlan): CanvasRect | null {
+export function pictureIn({ ground, segments, width }: RenderPlan): CanvasRect | null {
   const pictures = segments.flatMap((segment) => segment.panes.map((pane) => pane.picture));
   if (ground === null || pictures.length === 0) return null;
   const top = Math.min(...pictures.map((picture) => picture.y));

@@ -75,3 +75,13 @@ export function pausesOf(peaks: Uint8Array): Pause[] {
   }
   return pauses;
 }
+
+/** What lies between pauses, in seconds. @param end of the sound. */
+export function betweenPauses(pauses: readonly Pause[], end: number): Pause[] {
+  const edges = [0, ...pauses.flatMap(({ from, to }) => [from, to]), end];
+  const between = Array.from({ length: edges.length / 2 }, (_, i) => ({
+    from: edges[2 * i] as number,
+    to: edges[2 * i + 1] as number,
+  }));
+  return between.filter(({ from, to }) => to > from);
+}

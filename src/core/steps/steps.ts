@@ -13,6 +13,7 @@ import { lengthStep } from './length-step';
 import { masterStep } from './master-step';
 import { postStep } from './post-step';
 import type { Standing, StepInput, StepKind } from './step';
+import { wordsStep } from './words-step';
 
 /** The steps of a job in their order, by the last part of their page's address: a file and a line each. */
 const KINDS = {
@@ -20,6 +21,7 @@ const KINDS = {
   canvas: canvasStep,
   cut: lengthStep,
   frame: framingStep,
+  words: wordsStep,
   check: checkStep,
   export: exportStep,
   post: postStep,

@@ -171,6 +171,10 @@ export const TROUBLES = {
     `${v.file} cannot be taken in as a job: ${v.detail}.`,
     'Nothing was changed. Save the job again where it came from, or pick another file.',
   ]),
+  'not-captions': trouble({ file: text, detail: text }, (v) => [
+    `${v.file} holds no captions that can be read: ${v.detail}.`,
+    'Nothing was changed. Bring in SubRip (.srt) or WebVTT (.vtt).',
+  ]),
   'font-gone': trouble({}, () => [
     'A font that you brought in is no longer in this browser.',
     'Bring its file in again, or choose another font.',

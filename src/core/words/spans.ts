@@ -72,3 +72,29 @@ export function spansOf({ from, to }: Stretch, { cut, starts, masters, rate }: T
   });
   return spans.length > 0 ? spans : null;
 }
+
+/** The first output frame that shows a frame of a master; null where the cut leaves it out. */
+export function outputFrameOf(
+  { master, frame }: { master: string; frame: number },
+  { cut, starts, masters, rate }: Timeline,
+): number | null {
+  const index = cut.findIndex((range) => range.master === master && frame >= range.in && frame < range.out);
+  const range = cut[index];
+  if (!range) return null;
+  const output = (starts[index] as number) + scaledFrames(frame - range.in, masters(master).rate, rate);
+  return Math.min(output, (starts[index + 1] as number) - 1);
+}
+
+/** The frame of a master that is on screen at an output frame; what lies past the cut shows its last. */
+export function masterFrameOf(
+  output: number,
+  { cut, starts, masters, rate }: Timeline,
+): { master: string; frame: number } | null {
+  const found = starts.findIndex((start, i) => output >= start && output < (starts[i + 1] ?? -1));
+  const index = found < 0 ? cut.length - 1 : found;
+  const range = cut[index];
+  if (!range) return null;
+  const frame =
+    range.in + shownFrame(Math.max(0, output - (starts[index] as number)), masters(range.master).rate, rate);
+  return { master: range.master, frame: Math.min(frame, range.out - 1) };
+}

@@ -1,12 +1,13 @@
 import type { AudioSample, VideoSample } from 'mediabunny';
 import type { Source } from '@core/master/source';
 import type { Size } from '@core/picture/size';
+import type { PlanOverlay } from '@core/render/overlays';
 import type { PlanSegment, RenderPlan } from '@core/render/plan';
 import { withSegments } from '@core/render/redrawn';
 import { rateValue, secondsOf } from '@core/time/frame-rate';
 import { type Trouble, troubleOf } from '@core/trouble/trouble';
 import type { MasterReader } from '../read/master-reader';
-import type { Piece, PlayerEvent, PlayerOrder, Quality, View } from './player-protocol';
+import type { Piece, PlayerEvent, PlayerOrder, Quality, Speed, View } from './player-protocol';
 import { PlayerSources } from './player-sources';
 import { whilePlaying } from './playing-lock';
 import { samplePlanes } from '../read/master-sound';
@@ -51,6 +52,7 @@ export class PlayerEngine {
   private readonly sources = new PlayerSources();
   private plans: Record<string, RenderPlan[]> = {};
   private moved: Record<string, PlanSegment[][]> = {};
+  private words: Record<string, PlanOverlay[][]> = {};
   private sizes: Partial<Record<View, Size>> = {};
   private held: Held | null = null;
   /** Counts the frames that were to be held. */
@@ -63,6 +65,7 @@ export class PlayerEngine {
   /** What is drawn once the orders that wait are taken; null where nothing is to be. */
   private waits: Drawn | null = null;
   private quality: Quality = 'full';
+  private speed: Speed = 1;
   private readonly stage = new Stage(
     new StageWords(
       () => this.redrawSoon(CANVASES),
@@ -83,9 +86,13 @@ export class PlayerEngine {
         case 'plans':
           this.plans = order.plans;
           this.moved = {};
+          this.words = {};
           return this.redrawSoon(CANVASES);
         case 'redraw':
           this.moved = order.segments;
+          return this.redrawSoon(CANVASES);
+        case 'words':
+          this.words = order.overlays;
           return this.redrawSoon(CANVASES);
         case 'views':
           this.sizes = order.sizes;
@@ -95,7 +102,7 @@ export class PlayerEngine {
           this.wanted = { source: order.source, frame: order.frame };
           return await this.seek();
         case 'play':
-          return await whilePlaying(() => this.play(order.pieces, order.startsAt, order.quality));
+          return await whilePlaying(() => this.play(order));
         case 'pause':
           this.generation += 1;
           return this.refineSoon();
@@ -185,7 +192,13 @@ export class PlayerEngine {
     await cursor?.frames.return();
   }
 
-  private async play(pieces: Piece[], startsAt: number, quality: Quality | 'auto'): Promise<void> {
+  private async play({
+    pieces,
+    startsAt,
+    quality,
+    speed,
+  }: Extract<PlayerOrder, { type: 'play' }>): Promise<void> {
+    this.speed = speed;
     const generation = ++this.generation;
     const running = () => generation === this.generation;
     await this.dropCursor();
@@ -199,7 +212,7 @@ export class PlayerEngine {
       // A change of quality leaves off where it is and goes on with another reader.
       while (running() && stamp < piece.to) {
         stamp = await this.playPiece({ ...piece, from: stamp }, index, due, quality === 'auto', running);
-        due = startsAt + this.secondsBefore(pieces, index, stamp) * 1000;
+        due = startsAt + (this.secondsBefore(pieces, index, stamp) * 1000) / speed;
       }
       if (!running()) return;
     }
@@ -227,7 +240,7 @@ export class PlayerEngine {
     const proxy = this.quality === 'full' ? null : this.sources.proxy(source);
     const reader = proxy ?? (await this.sources.master(source));
     const { rate } = reader.source;
-    const frameTime = 1000 / rateValue(rate);
+    const frameTime = 1000 / rateValue(rate) / this.speed;
     const window = Math.max(8, Math.round(rateValue(rate)));
     const stride = this.quality === 'quarter' ? 2 : 1;
     let shownAt = 0;
@@ -236,7 +249,7 @@ export class PlayerEngine {
     for await (const { frame, sample } of reader.frames(from, to)) {
       if (!running()) return to;
       if ((frame - from) % stride !== 0) continue;
-      const late = now() - due - secondsOf(frame - from, rate) * 1000;
+      const late = now() - due - (frame - from) * frameTime;
       seen += 1;
       if (late > frameTime * stride && now() - shownAt < LONGEST_GAP) {
         skipped += 1;
@@ -277,7 +290,8 @@ export class PlayerEngine {
       for await (const sample of reader.sound(from, to) ?? []) {
         try {
           const into = reader.soundSeconds(sample) - start;
-          while (running() && offset + into > (now() - startsAt) / 1000 + SOUND_AHEAD) await sleep(100);
+          const heard = () => ((now() - startsAt) / 1000) * this.speed;
+          while (running() && offset + into > heard() + SOUND_AHEAD) await sleep(100);
           if (!running()) return;
           if (into + start >= end) break;
           this.tellSound(sample, offset + into, end - start - into);
@@ -344,7 +358,8 @@ export class PlayerEngine {
     for (const [view, size] of Object.entries(canvases) as [View, Size][]) {
       const plan = this.plans[view]?.[source];
       if (!plan) continue;
-      const shown = withSegments(plan, this.moved[view]?.[source] ?? []);
+      const moved = withSegments(plan, this.moved[view]?.[source] ?? []);
+      const shown = { ...moved, overlays: this.words[view]?.[source] ?? moved.overlays };
       pictures[view] = this.stage.canvas(view, size, shown, frame, picture, orientation);
     }
     const transfer = Object.values(pictures).filter((picture) => picture !== undefined);

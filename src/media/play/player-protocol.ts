@@ -1,5 +1,6 @@
 import type { Source } from '@core/master/source';
 import type { Size } from '@core/picture/size';
+import type { PlanOverlay } from '@core/render/overlays';
 import type { PlanSegment, RenderPlan } from '@core/render/plan';
 import type { Trouble } from '@core/trouble/trouble';
 
@@ -11,6 +12,9 @@ export const canvasView = (id: string): View => `canvas:${id}`;
 
 /** How finely a playing picture is decoded: the master, its proxy, or every other frame of the proxy. */
 export type Quality = 'full' | 'half' | 'quarter';
+
+/** How fast it plays. */
+export type Speed = 1 | 0.5;
 
 /** Frames of one source in a row, half-open, to be played. */
 export interface Piece {
@@ -29,11 +33,13 @@ export type PlayerOrder =
   | { type: 'plans'; plans: Record<string, RenderPlan[]> }
   /** By canvas and source, segments that are drawn in the place of those of the plans, until there are others. */
   | { type: 'redraw'; segments: Record<string, PlanSegment[][]> }
+  /** By canvas and source, words that are drawn in the place of those of the plans, until there are others. */
+  | { type: 'words'; overlays: Record<string, PlanOverlay[][]> }
   /** Sizes in device pixels of the views on screen; a view that is not on screen is not drawn. */
   | { type: 'views'; sizes: Partial<Record<View, Size>> }
   | { type: 'show'; source: number; frame: number }
   /** Plays pieces one after another; the first frame is due at `startsAt`, in milliseconds since the epoch. */
-  | { type: 'play'; pieces: Piece[]; startsAt: number; quality: Quality | 'auto' }
+  | { type: 'play'; pieces: Piece[]; startsAt: number; quality: Quality | 'auto'; speed: Speed }
   | { type: 'pause' };
 
 /** What the worker tells the page. */

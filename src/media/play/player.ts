@@ -1,8 +1,9 @@
 import type { Source } from '@core/master/source';
 import type { Size } from '@core/picture/size';
+import type { PlanOverlay } from '@core/render/overlays';
 import type { PlanSegment, RenderPlan } from '@core/render/plan';
 import type { Trouble } from '@core/trouble/trouble';
-import type { Piece, PlayerEvent, PlayerOrder, Quality, View } from './player-protocol';
+import type { Piece, PlayerEvent, PlayerOrder, Quality, Speed, View } from './player-protocol';
 import { workerUrls } from '../worker/worker-urls';
 
 /** Time between asking to play and the first frame, in seconds: decoding needs a head start. */
@@ -21,6 +22,7 @@ export class Player {
   private readonly worker = new Worker(workerUrls.player, { type: 'module' });
   private sound: AudioContext | null = null;
   private soundStart = 0;
+  private speed: Speed = 1;
   private sources = new Set<AudioBufferSourceNode>();
 
   constructor(
@@ -55,6 +57,11 @@ export class Player {
     this.send({ type: 'redraw', segments });
   }
 
+  /** Draws words in the place of those of the plans, by canvas and source: what a hand moves or writes. */
+  showWords(overlays: Record<string, PlanOverlay[][]>): void {
+    this.send({ type: 'words', overlays });
+  }
+
   /** @param sizes in device pixels. */
   setViews(sizes: Partial<Record<View, Size>>): void {
     this.send({ type: 'views', sizes });
@@ -65,14 +72,15 @@ export class Player {
     this.send({ type: 'show', source, frame });
   }
 
-  /** Plays pieces one after another, with sound. */
-  play(pieces: Piece[], quality: Quality | 'auto'): void {
+  /** Plays pieces one after another, with sound, which is lower where it is slower. */
+  play(pieces: Piece[], quality: Quality | 'auto', speed: Speed): void {
     this.silence();
     this.sound ??= new AudioContext();
     void this.sound.resume();
     this.soundStart = this.sound.currentTime + LEAD;
     const startsAt = performance.timeOrigin + performance.now() + LEAD * 1000;
-    this.send({ type: 'play', pieces, startsAt, quality });
+    this.speed = speed;
+    this.send({ type: 'play', pieces, startsAt, quality, speed });
   }
 
   pause(): void {
@@ -115,9 +123,10 @@ export class Player {
     const source = sound.createBufferSource();
     source.buffer = buffer;
     source.connect(sound.destination);
-    const due = this.soundStart + start;
-    const missed = Math.max(0, sound.currentTime - due);
+    const due = this.soundStart + start / this.speed;
+    const missed = Math.max(0, sound.currentTime - due) * this.speed;
     if (missed >= buffer.duration) return;
+    source.playbackRate.value = this.speed;
     source.start(Math.max(due, sound.currentTime), missed);
     this.sources.add(source);
     source.onended = () => this.sources.delete(source);

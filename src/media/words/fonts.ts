@@ -14,7 +14,7 @@ type Words = Pick<TextArt, 'text' | 'style'>;
 export const cssFamily = (family: string): string => `gusset-${family}`;
 
 /** What fonts ship. @throws TroubleError `server-down`, `server-answer`. */
-function shippedFonts(): Promise<FontIndex> {
+export function shippedFonts(): Promise<FontIndex> {
   return keptFiles([`${FOLDER}index.json`], 'fonts', ([bytes]) =>
     Promise.resolve(fontIndexSchema.parse(JSON.parse(new TextDecoder().decode(bytes)))),
   );

@@ -7,6 +7,7 @@ import { masterSchema } from '@core/master/master';
 import { proofSchema, type Proof } from '@core/proof/proof-record';
 import { type Pass, passSchema } from '@core/pass/pass';
 import { type Speech, speechSchema } from '@core/speech/speech';
+import { type CaptionFile, captionFileSchema } from '@core/words/files/read-captions';
 import type { PackRequest } from '../archive/pack-task';
 import type { Unpacked, UnpackRequest } from '../archive/unpack-task';
 import type { BringInRequest, BroughtIn } from '../read/bring-in-task';
@@ -76,6 +77,11 @@ export function unpackJobFile(request: UnpackRequest, following: Following): Pro
 export function findSpeechIn(request: SpeechRequest, following: Following): Promise<Speech['spans']> {
   const result = speechSchema.shape.spans;
   return runTask('speech', request, { progress: progressSchema, result, ...following });
+}
+
+/** Reads a file of captions, whatever is wrong with it. @throws TroubleError */
+export function readCaptionsOf(bytes: Uint8Array): Promise<CaptionFile> {
+  return runTask('captions', { bytes }, { progress: progressSchema, result: captionFileSchema });
 }
 
 const spanProgressSchema = z.object({ done: z.number(), span: lookedSpanSchema.nullable() });

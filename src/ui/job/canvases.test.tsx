@@ -3,7 +3,7 @@ import { activeCanvas } from '@core/job/clip';
 import type { Job } from '@core/job/job';
 import { testJob } from '@core/job/test-job';
 import { useJobs } from '@state/jobs';
-import { usePresets } from '@state/presets';
+import { presets } from '@state/presets';
 import { clipOf, renderPage } from '../test-page';
 import { CanvasScreen } from './canvas-screen';
 
@@ -21,7 +21,7 @@ const sizes = () => clipOf(job).canvases.map(({ width, height }) => `${width}×$
 const acts = () => useJobs.getState().files[job.id]!.history.past.length;
 
 beforeEach(() => {
-  usePresets.setState({ presets: [] });
+  presets.use.setState({ all: [] });
   job = testJob();
   renderPage(job, <CanvasScreen />);
 });
@@ -77,7 +77,7 @@ describe('presets', () => {
     expect(screen.getByText('Give the preset a name first.')).toBeTruthy();
     type('Preset name', ' Tall ');
     pressText('Save the preset');
-    expect(usePresets.getState().presets.map((preset) => preset.name)).toEqual(['Tall']);
+    expect(presets.use.getState().all.map((preset) => preset.name)).toEqual(['Tall']);
     expect(screen.queryByText('Give the preset a name first.')).toBeNull();
     press('Tesselle Square');
     press('Add Tall');

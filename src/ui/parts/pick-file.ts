@@ -10,8 +10,11 @@ export const pickVideo = (): Promise<File | null> => pick(ACCEPT);
 /** Asks for a cut list. @returns null when the person backs out. */
 export const pickList = (): Promise<File | null> => pick(ACCEPT_LISTS);
 
-/** Asks for a file of presets. @returns null when the person backs out. */
-export const pickPresets = (): Promise<File | null> => pick('.json,application/json');
+/** Asks for a file of presets, or of styles. @returns null when the person backs out. */
+export const pickJson = (): Promise<File | null> => pick('.json,application/json');
+
+/** Asks for a file of captions. @returns null when the person backs out. */
+export const pickCaptions = (): Promise<File | null> => pick('.srt,.vtt,.txt,text/vtt');
 
 /** Asks for a job that was saved as a file, with its masters or without. @returns null when the person backs out. */
 export const pickJob = (): Promise<File | null> => pick('.json,.zip,application/json,application/zip');

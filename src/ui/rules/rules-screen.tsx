@@ -17,7 +17,7 @@ import {
   useSheets,
 } from '@state/sheets';
 import { Notice } from '../parts/notice';
-import { pickPresets, saveFile } from '../parts/pick-file';
+import { pickJson, saveFile } from '../parts/pick-file';
 import { Screen } from '../parts/screen';
 import { Tool } from '../parts/tool';
 import { Heading, Soft, Strong } from '../parts/words';
@@ -35,7 +35,7 @@ export function RulesScreen() {
   const [leaving, setLeaving] = useState<RuleSheet | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const open = async () => {
-    const file = await pickPresets();
+    const file = await pickJson();
     if (!file) return;
     const read = await sheetOfFile(file);
     setProblem(

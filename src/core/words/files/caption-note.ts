@@ -1,3 +1,5 @@
+import { z } from 'zod';
+
 /** What was found wrong in a file of captions, or left out of it. */
 export const NOTES = {
   encoding: 'The file is not UTF-8: it was read as {detail}.',
@@ -25,11 +27,12 @@ export const NOTES = {
 export type NoteCode = keyof typeof NOTES;
 
 /** One thing that was mended or left out, and where. */
-export interface CaptionNote {
-  code: NoteCode;
+export const captionNoteSchema = z.object({
+  code: z.enum(Object.keys(NOTES) as [NoteCode, ...NoteCode[]]),
   /** Of the file, from 1 on. */
-  line: number;
-  detail: string;
-}
+  line: z.number(),
+  detail: z.string(),
+});
+export type CaptionNote = z.infer<typeof captionNoteSchema>;
 
 export const noteWords = ({ code, detail }: CaptionNote): string => NOTES[code].replace('{detail}', detail);

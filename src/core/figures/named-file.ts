@@ -1,0 +1,46 @@
+import { z } from 'zod';
+
+/** Things under names as a JSON file: how it is written, and how it is read. */
+export interface NamedFile<Named extends { name: string }> {
+  write(all: readonly Named[]): string;
+  /** Never throws. */
+  read(text: string): { all: Named[] } | { problem: string };
+}
+
+/** @param format says in the file what it is. @param key that they lie under in it. */
+export function namedFile<Named extends { name: string }>(
+  format: string,
+  key: string,
+  schema: z.ZodType<Named>,
+): NamedFile<Named> {
+  const fileSchema = z.object({
+    format: z.literal(format),
+    schemaVersion: z.literal(1),
+    [key]: z.array(schema),
+  });
+  return {
+    write: (all) => `${JSON.stringify({ format, schemaVersion: 1, [key]: all }, null, 2)}\n`,
+    read(text) {
+      try {
+        const read = fileSchema.safeParse(JSON.parse(text));
+        if (read.success) return { all: (read.data as unknown as Record<string, Named[]>)[key] ?? [] };
+        const issue = read.error.issues[0];
+        return { problem: `${issue?.path.join('.') || 'the file'}: ${issue?.message}` };
+      } catch (error) {
+        return { problem: error instanceof Error ? error.message : 'not JSON' };
+      }
+    },
+  };
+}
+
+/** A name that a person gives. */
+export const givenName = z.string().trim().min(1).max(60);
+
+/** Things with some more; one of a name that is there takes its place. */
+export function withNamed<Named extends { name: string }>(
+  known: readonly Named[],
+  added: readonly Named[],
+): Named[] {
+  const names = new Set(added.map(({ name }) => name));
+  return [...known.filter(({ name }) => !names.has(name)), ...added];
+}

@@ -1,0 +1,47 @@
+import { clipName } from '@core/job/clip';
+import { activeClip, type Job } from '@core/job/job';
+import { type Trouble, troubleOf } from '@core/trouble/trouble';
+import { writtenCues } from '@core/words/cue-list';
+import type { CaptionFile } from '@core/words/files/read-captions';
+import { srtText, vttText } from '@core/words/files/write-captions';
+import { NO_TEXT } from '@core/words/clip-text';
+import type { Timeline } from '@core/words/spans';
+import { readCaptionsOf } from '@media/worker/tasks';
+
+/** Largest file that is read, in bytes: captions of a long film have a few hundred kilobytes. */
+const MOST_BYTES = 8_000_000;
+
+/** A file of captions that was read, or why it could not be. */
+export type OpenCaptions = { fileName: string; file: CaptionFile } | { trouble: Trouble };
+
+/** Reads a file of captions by what is in it, whatever its name says. */
+export async function openCaptions(file: File): Promise<OpenCaptions> {
+  if (file.size > MOST_BYTES) {
+    const detail = `it has ${Math.round(file.size / 1e6)} MB, and captions have at most ${MOST_BYTES / 1e6}`;
+    return { trouble: { code: 'not-captions', values: { file: file.name, detail } } };
+  }
+  try {
+    const read = await readCaptionsOf(new Uint8Array(await file.arrayBuffer()));
+    if (read.cues.length > 0) return { fileName: file.name, file: read };
+    const detail = 'nothing in it has a start and an end';
+    return { trouble: { code: 'not-captions', values: { file: file.name, detail } } };
+  } catch (error) {
+    return { trouble: troubleOf(error, 'not-captions', { file: file.name }) };
+  }
+}
+
+export type CaptionForm = 'srt' | 'vtt';
+
+/** A clip's captions as a file, in the clip's own time. @param base of its name, without ending. */
+export function captionsFile(job: Job, timeline: Timeline, form: CaptionForm, base?: string): File {
+  const clip = activeClip(job.edit);
+  const cues = writtenCues((clip.text ?? NO_TEXT).captions.cues, timeline);
+  const text = form === 'srt' ? srtText(cues) : vttText(cues);
+  const name =
+    base ??
+    (clipName(clip)
+      .replace(/[^\p{Letter}\p{Number}]+/gu, '-')
+      .toLowerCase() ||
+      'captions');
+  return new File([text], `${name}.${form}`, { type: form === 'srt' ? 'application/x-subrip' : 'text/vtt' });
+}

@@ -1,0 +1,134 @@
+import { useState } from 'react';
+import { Pressable, StyleSheet, View } from 'react-native';
+import Svg, { Line } from 'react-native-svg';
+import type { Rect } from '@core/picture/size';
+import { allZones } from '@core/outlets/placement';
+import { snapLines } from '@core/words/snap-box';
+import { blockOn, type TextBlock } from '@core/words/text-block';
+import { canvasView, usePlayer } from '@state/player';
+import { useWordsBench } from '@state/words-bench';
+import { useCanvasLabel, useTarget } from '../job/use-target';
+import { PictureView } from '../parts/picture-view';
+import { canvasMark } from '../theme/dyes';
+import { colours } from '../theme/tokens';
+import { BlockHandles } from './block-handles';
+import type { WordsTools } from './use-words';
+
+interface Props {
+  tools: WordsTools;
+  width: number;
+  height: number;
+}
+
+/** Lines that a box snapped to, in pixels of the canvas. */
+export interface Guides {
+  across: number | null;
+  down: number | null;
+}
+const NO_GUIDES: Guides = { across: null, down: null };
+
+/** The canvas with its words: a block is chosen by a tap, moved by a drag, and sized by its corners. */
+export function BlockBench({ tools, width, height }: Props) {
+  const labelOf = useCanvasLabel();
+  const { placement } = useTarget();
+  const playing = usePlayer((state) => state.playing);
+  const [guides, setGuides] = useState(NO_GUIDES);
+  const { canvas, text, canvasText, block, picture } = tools;
+  const mark = canvasMark(canvas.dye);
+  const scale = width / canvas.width;
+  const onCard = block?.on === 'card';
+  const shown = text.blocks.flatMap((one) => {
+    const own = blockOn(one, canvasText.places);
+    return own && (own.on === 'card') === onCard ? [own] : [];
+  });
+  const onScreen = (rect: Rect) => ({
+    left: rect.x * scale,
+    top: rect.y * scale,
+    width: rect.width * scale,
+    height: rect.height * scale,
+  });
+  const others = shown.filter(({ id }) => id !== block?.id).map(tools.rectOf);
+  const zones = allZones(placement).map((zone) => ({
+    x: zone.x * canvas.width,
+    y: zone.y * canvas.height,
+    width: zone.width * canvas.width,
+    height: zone.height * canvas.height,
+  }));
+  const lines = snapLines(canvas, [...others, ...zones, ...(picture ? [picture] : [])]);
+  return (
+    <View style={[styles.area, { width: width + 6, height: height + 6, borderColor: mark.dye }]}>
+      <PictureView view={canvasView(canvas.id)} label={labelOf(canvas)} width={width} height={height} />
+      {!playing && (
+        <View style={[styles.over, { width, height }]}>
+          {shown
+            .filter(({ id }) => id !== block?.id)
+            .map((one) => (
+              <BlockOutline key={one.id} block={one} place={onScreen(tools.rectOf(one))} />
+            ))}
+          {block && tools.canvasText.places.find(({ block: id }) => id === block.id)?.shown !== false && (
+            <BlockHandles
+              tools={tools}
+              block={block}
+              scale={scale}
+              lines={lines}
+              onGuides={(next) => setGuides(next ?? NO_GUIDES)}
+            />
+          )}
+          <Svg width={width} height={height} style={styles.guides} aria-hidden>
+            {guides.across !== null && (
+              <Line
+                x1={guides.across * scale}
+                x2={guides.across * scale}
+                y1={0}
+                y2={height}
+                stroke={colours.madder}
+                strokeWidth={1.5}
+              />
+            )}
+            {guides.down !== null && (
+              <Line
+                x1={0}
+                x2={width}
+                y1={guides.down * scale}
+                y2={guides.down * scale}
+                stroke={colours.madder}
+                strokeWidth={1.5}
+              />
+            )}
+          </Svg>
+        </View>
+      )}
+    </View>
+  );
+}
+
+/** A block that is not worked on: a tap works on it. */
+function BlockOutline({
+  block,
+  place,
+}: {
+  block: TextBlock;
+  place: { left: number; top: number; width: number; height: number };
+}) {
+  return (
+    <Pressable
+      role="button"
+      aria-label={`Work on the block “${block.text.replaceAll('\n', ' ')}”`}
+      onPress={() => useWordsBench.setState({ block: block.id, work: 'titles' })}
+      style={[styles.outline, place]}
+    />
+  );
+}
+
+const styles = StyleSheet.create({
+  area: { borderWidth: 3, borderRadius: 3, userSelect: 'none' },
+  over: { position: 'absolute', left: 0, top: 0, overflow: 'hidden' },
+  outline: {
+    position: 'absolute',
+    borderWidth: 1.5,
+    borderStyle: 'dashed',
+    borderColor: colours.chalk,
+    outlineColor: colours.ink,
+  },
+  guides: { position: 'absolute', left: 0, top: 0, pointerEvents: 'none' },
+});

@@ -1,0 +1,177 @@
+import { type ReactNode, useMemo, useState } from 'react';
+import { type LayoutChangeEvent, StyleSheet, View } from 'react-native';
+import { Gesture, GestureDetector } from 'react-native-gesture-handler';
+import { clamp } from '@core/picture/size';
+import { rateValue } from '@core/time/frame-rate';
+import { masterFrameOf, type Timeline } from '@core/words/spans';
+import { StripPicture, useStripPictures } from '../cut/strip-picture';
+import { useSource } from '../job/job-context';
+import { Tool } from '../parts/tool';
+import { Soft } from '../parts/words';
+import { colours, space } from '../theme/tokens';
+import { useClipTime } from './use-clip-time';
+import { useTimeline } from './use-words';
+
+/** Rows of the pictures, and of the lane with words below them, in pixels. */
+const PICTURES = 36;
+export const LANE = 44;
+/** Columns of one picture. */
+const TILE = 48;
+/** How much of the clip is seen at once, in seconds; null for all of it. */
+const SEEN = [null, 30, 12, 5] as const;
+
+/** What is seen of a clip on a strip, and where its frames lie. */
+export interface StripScale {
+  /** Output frames that are seen, half-open. */
+  from: number;
+  to: number;
+  /** Pixels from the strip's left edge. */
+  place(frame: number): number;
+  /** Output frames for so many pixels. */
+  framesIn(pixels: number): number;
+}
+
+/** The clip as a strip: its pictures, its cuts, and a lane for words; a drag on the pictures moves the playhead. */
+export function ClipStrip({ children }: { children: (scale: StripScale) => ReactNode }) {
+  const [width, setWidth] = useState(0);
+  const [zoom, setZoom] = useState(0);
+  return (
+    <View onLayout={(event: LayoutChangeEvent) => setWidth(event.nativeEvent.layout.width)}>
+      {width > 0 && (
+        <Strip width={width} seconds={SEEN[zoom] ?? null}>
+          {children}
+        </Strip>
+      )}
+      <View style={styles.zoom}>
+        <Soft style={styles.words}>
+          {SEEN[zoom] ? `${SEEN[zoom]} s of the clip at a time` : 'The whole clip'}
+        </Soft>
+        <Tool
+          icon="magnify-minus-outline"
+          label="Show more of the clip"
+          words=""
+          disabled={zoom === 0}
+          onPress={() => setZoom(zoom - 1)}
+        />
+        <Tool
+          icon="magnify-plus-outline"
+          label="Show less of the clip"
+          words=""
+          disabled={zoom === SEEN.length - 1}
+          onPress={() => setZoom(zoom + 1)}
+        />
+      </View>
+    </View>
+  );
+}
+
+function Strip({
+  width,
+  seconds,
+  children,
+}: {
+  width: number;
+  seconds: number | null;
+  children: (scale: StripScale) => ReactNode;
+}) {
+  const time = useClipTime();
+  const timeline = useTimeline();
+  const source = useSource();
+  const seen =
+    seconds === null ? time.frames : Math.min(time.frames, Math.round(seconds * rateValue(timeline.rate)));
+  // The piece that is seen turns like a page when the playhead leaves it.
+  const page = Math.floor((time.frame ?? 0) / seen);
+  const from = clamp(page * seen, 0, Math.max(0, time.frames - seen));
+  const to = from + seen;
+  const scale: StripScale = {
+    from,
+    to,
+    place: (frame) => ((frame - from) / seen) * width,
+    framesIn: (pixels) => Math.round((pixels / width) * seen),
+  };
+  const tiles = useTiles(width, from, to, timeline);
+  const own = useOwnFrames(tiles, source.id);
+  const pictures = useStripPictures(source, own, (TILE / width) * seen);
+  const frameAt = (x: number) => clamp(from + Math.floor((x / width) * seen), from, to - 1);
+  const scrub = Gesture.Exclusive(
+    Gesture.Pan()
+      .runOnJS(true)
+      .minDistance(2)
+      .onUpdate(({ x }) => time.show(frameAt(x))),
+    Gesture.Tap()
+      .runOnJS(true)
+      .onEnd(({ x }) => time.show(frameAt(x))),
+  );
+  const cuts = timeline.starts.slice(1, -1).filter((start) => start > from && start < to);
+  return (
+    <View style={[styles.strip, { width }]}>
+      <GestureDetector gesture={scrub}>
+        <View role="img" aria-label="The clip as a strip" style={styles.pictures}>
+          {tiles.map((tile, i) => (
+            <View key={i} style={[styles.tile, { left: i * TILE }]}>
+              <StripPicture
+                picture={tile?.master === source.id ? pictures[tile.frame] : undefined}
+                width={TILE}
+                height={PICTURES}
+              />
+            </View>
+          ))}
+        </View>
+      </GestureDetector>
+      <View style={styles.lane}>{children(scale)}</View>
+      {cuts.map((cut) => (
+        <View key={cut} style={[styles.cut, { left: scale.place(cut) - 1 }]} />
+      ))}
+      {time.frame !== null && (
+        <View style={[styles.playhead, { left: scale.place(time.frame + 0.5) - 1.5 }]} />
+      )}
+    </View>
+  );
+}
+
+type Tile = ReturnType<typeof masterFrameOf>;
+
+/** The frames of the strip's tiles, each from its tile's middle. */
+function useTiles(width: number, from: number, to: number, timeline: Timeline): Tile[] {
+  return useMemo(
+    () =>
+      Array.from({ length: Math.ceil(width / TILE) }, (_, i) => {
+        const output = from + Math.floor((((i + 0.5) * TILE) / width) * (to - from));
+        return masterFrameOf(Math.min(to - 1, output), timeline);
+      }),
+    [width, from, to, timeline],
+  );
+}
+
+/** Those of one master, each once. */
+function useOwnFrames(tiles: readonly Tile[], master: string): number[] {
+  return useMemo(
+    () => [...new Set(tiles.flatMap((tile) => (tile?.master === master ? [tile.frame] : [])))],
+    [tiles, master],
+  );
+}
+
+const styles = StyleSheet.create({
+  strip: { overflow: 'hidden' },
+  pictures: { height: PICTURES, overflow: 'hidden', backgroundColor: colours.hairline, borderRadius: 3 },
+  tile: { position: 'absolute', top: 0, width: TILE, height: PICTURES, overflow: 'hidden' },
+  lane: { height: LANE, backgroundColor: colours.sheet, borderBottomWidth: 1, borderColor: colours.hairline },
+  cut: {
+    position: 'absolute',
+    top: 0,
+    bottom: 0,
+    width: 2,
+    backgroundColor: colours.madder,
+    pointerEvents: 'none',
+  },
+  playhead: {
+    position: 'absolute',
+    top: 0,
+    bottom: 0,
+    width: 3,
+    backgroundColor: colours.ink,
+    pointerEvents: 'none',
+  },
+  zoom: { flexDirection: 'row', alignItems: 'center', marginTop: -space.xs },
+  words: { flex: 1 },
+});

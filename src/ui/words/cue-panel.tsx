@@ -1,0 +1,141 @@
+import { useRef } from 'react';
+import { StyleSheet, View } from 'react-native';
+import { rateValue } from '@core/time/frame-rate';
+import { MOST_CUE_TEXT } from '@core/words/captions';
+import { cueAdded, cueMoved, cuesMerged, cueSplit, reworded, withCue } from '@core/words/cue-edits';
+import { faultWords } from '@core/words/cue-lint';
+import type { Stretch } from '@core/words/spans';
+import { useWordsBench } from '@state/words-bench';
+import { TextArea } from '../parts/text-area';
+import { Tool } from '../parts/tool';
+import { ToolRow } from '../parts/tool-row';
+import { Soft } from '../parts/words';
+import { colours, space } from '../theme/tokens';
+import type { CaptionTools } from './use-captions';
+import { useClipTime } from './use-clip-time';
+
+/** A cue that is added stays so long, in seconds, where there is room. */
+const BEGIN = 2;
+
+/** The words and the time of one cue. */
+export function CuePanel({ captions }: { captions: CaptionTools }) {
+  const chosen = useWordsBench((state) => state.cue);
+  const time = useClipTime();
+  const cursor = useRef(0);
+  const { listed, timeline, faults } = captions;
+  const { cues } = captions.captions;
+  const index = listed.findIndex(({ cue }) => cue.id === chosen);
+  const own = listed[index];
+  const next = listed[index + 1];
+  const add = () => {
+    const from = time.frame ?? 0;
+    const to = from + Math.round(BEGIN * rateValue(timeline.rate));
+    const added = cueAdded(cues, { from, to }, timeline);
+    if (!added) return;
+    captions.setCues('add', added.cues);
+    captions.choose(added.id);
+  };
+  const addTool = <Tool icon="plus" label="Add a caption here" words="Add here" onPress={add} />;
+  if (!own) {
+    return (
+      <View style={styles.row}>
+        {addTool}
+        <Soft style={styles.grow}>Tap a caption in the list to change it.</Soft>
+      </View>
+    );
+  }
+  const { cue, at } = own;
+  const set = (stretch: Stretch) =>
+    captions.setCues(
+      'time',
+      withCue(cues, cue.id, (old) => cueMoved(old, stretch, timeline)),
+      `time-${cue.id}`,
+    );
+  const split = () => {
+    const parts = cueSplit(cues, own, cursor.current, timeline);
+    if (parts) captions.setCues('split', parts);
+  };
+  const merge = () => {
+    const merged = next && cuesMerged(cues, own, next, timeline);
+    if (merged) captions.setCues('merge', merged);
+  };
+  const { frame } = time;
+  return (
+    <View style={styles.panel}>
+      <TextArea
+        label="Words of the caption"
+        value={cue.text}
+        most={MOST_CUE_TEXT}
+        onCursor={(place) => (cursor.current = place)}
+        onChange={(text) =>
+          captions.setCues(
+            'write',
+            withCue(cues, cue.id, (old) => reworded(old, text)),
+            `write-${cue.id}`,
+          )
+        }
+      />
+      {faults.get(cue.id)?.map((fault, i) => (
+        <Soft key={i} style={styles.fault}>
+          {faultWords(fault)}
+        </Soft>
+      ))}
+      <ToolRow>
+        {addTool}
+        <Tool
+          icon="ray-start-arrow"
+          label="The caption begins here"
+          words="Begins here"
+          disabled={frame === null || !at || frame >= at.to}
+          onPress={() => at && frame !== null && set({ from: frame, to: at.to })}
+        />
+        <Tool
+          icon="ray-end-arrow"
+          label="The caption ends here"
+          words="Ends here"
+          disabled={frame === null || !at || frame < at.from}
+          onPress={() => at && frame !== null && set({ from: at.from, to: frame + 1 })}
+        />
+        <Tool
+          icon="format-page-split"
+          label="Split the caption at the cursor"
+          words="Split"
+          onPress={split}
+        />
+        <Tool
+          icon="table-merge-cells"
+          label="Merge the caption with the next"
+          words="Merge"
+          disabled={!next?.at}
+          onPress={merge}
+        />
+        <Tool
+          icon="play-circle-outline"
+          label="Play the caption"
+          words="Play it"
+          disabled={!at}
+          onPress={() => at && time.playFrom(at.from)}
+        />
+        <Tool
+          icon="delete-outline"
+          label="Remove the caption"
+          words="Remove"
+          onPress={() => {
+            captions.setCues(
+              'remove',
+              cues.filter((other) => other.id !== cue.id),
+            );
+            captions.choose(next?.cue.id ?? null);
+          }}
+        />
+      </ToolRow>
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  panel: { gap: space.s },
+  row: { flexDirection: 'row', gap: space.s, alignItems: 'center' },
+  grow: { flex: 1 },
+  fault: { color: colours.weld },
+});

@@ -1,0 +1,21 @@
+import { missingIn } from '@core/words/font-runs';
+import { useFontBook, useFontList } from '@state/fonts';
+import { Notice, TroubleNotice } from '../parts/notice';
+
+/** Tells which characters no font has, before they become boxes. */
+export function MissingNotice({ text, family }: { text: string; family: string }) {
+  const book = useFontBook();
+  const trouble = useFontList((state) => state.trouble);
+  if (trouble) return <TroubleNotice trouble={trouble} />;
+  const missing = book ? missingIn(text, family, book) : [];
+  if (missing.length === 0) return null;
+  const shown = missing.slice(0, 8).join(' ');
+  return (
+    <Notice
+      standing="warn"
+      title={`No font has ${missing.length === 1 ? 'this character' : 'these characters'}: ${shown}`}
+    >
+      They would be drawn as empty boxes. Write something else, or bring in a font that has them.
+    </Notice>
+  );
+}

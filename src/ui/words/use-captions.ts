@@ -1,0 +1,112 @@
+import { useMemo } from 'react';
+import type { ActOf } from '@core/job/commands/commands';
+import { shotsOf } from '@core/cut/master-shots';
+import { sourceIn } from '@core/job/job';
+import { PLAIN_CANVAS_TEXT } from '@core/words/canvas-text';
+import { type Captions, type CaptionWay, type Cue } from '@core/words/captions';
+import { type CueFault, lintCues } from '@core/words/cue-lint';
+import { type ListedCue, listedCues } from '@core/words/cue-list';
+import { type Stretch, stretchesOf, type Timeline } from '@core/words/spans';
+import { betweenPauses } from '@core/sound/waveform';
+import { frameAt, secondsOf } from '@core/time/frame-rate';
+import { dispatch } from '@state/jobs';
+import { passIn, usePasses } from '@state/passes';
+import { speechIn, useSpeech } from '@state/speech';
+import { useWordsBench } from '@state/words-bench';
+import { useJob } from '../job/job-context';
+import { useTimeline, type WordsTools } from './use-words';
+
+/** The clip's captions as they are listed, and the ways to change them. */
+export interface CaptionTools {
+  captions: Captions;
+  timeline: Timeline;
+  listed: ListedCue[];
+  faults: Map<string, CueFault[]>;
+  /** Output frames at which the picture changes. */
+  cuts: number[];
+  /** Stretches of the clip in which somebody speaks; empty while that is not known. */
+  spoken: Stretch[];
+  way: CaptionWay;
+  /** The cue that is worked on. */
+  chosen: string | null;
+  setCues(act: ActOf<'set-cues'>, cues: Cue[], joins?: string): void;
+  setLook(act: ActOf<'set-captions'>, change: Partial<Omit<Captions, 'cues'>>, joins?: string): void;
+  setWay(way: CaptionWay): void;
+  choose(cue: string | null): void;
+}
+
+/** Where the picture changes: at the cuts of the clip, and at the shots of its masters. */
+function useCuts(timeline: Timeline): number[] {
+  const job = useJob();
+  return useMemo(() => {
+    const ids = [...new Set(timeline.cut.map((range) => range.master))];
+    const starts = ids.flatMap((master) => {
+      const source = sourceIn(job, master);
+      return shotsOf(job.edit.shots, source).flatMap((shot) =>
+        stretchesOf([{ master, in: shot.in, out: shot.in + 1 }], timeline).map(({ from }) => from),
+      );
+    });
+    return [...new Set([...timeline.starts.slice(1, -1), ...starts])].sort((a, b) => a - b);
+  }, [job, timeline]);
+}
+
+/** Where somebody speaks in the clip: as far as that was looked for, or where its sound has no pauses. */
+function useSpoken(timeline: Timeline): Stretch[] {
+  const { masters } = useJob();
+  const speech = useSpeech();
+  const passes = usePasses();
+  return useMemo(() => {
+    const spans = masters.flatMap((master) => {
+      const source = timeline.masters(master.id);
+      const end = secondsOf(source.frames, source.rate);
+      const state = speech[master.fingerprint];
+      const found = speechIn(state, master)?.spans;
+      const sound = passIn(passes[master.fingerprint])?.sound;
+      // Where nothing that knows speech could be had, what is no pause stands for it.
+      const loud = state?.state === 'failed' && sound ? betweenPauses(sound.pauses, end) : [];
+      return (found ?? loud).map(({ from, to }) => {
+        const first = frameAt(from, source.rate);
+        return { master: master.id, in: first, out: Math.max(first + 1, frameAt(to, source.rate)) };
+      });
+    });
+    return stretchesOf(spans, timeline);
+  }, [masters, speech, passes, timeline]);
+}
+
+export function useCaptions(tools: WordsTools): CaptionTools {
+  const { id } = useJob();
+  const timeline = useTimeline();
+  const cuts = useCuts(timeline);
+  const spoken = useSpoken(timeline);
+  const { captions } = tools.text;
+  const { cues, limits } = captions;
+  const listed = useMemo(() => listedCues(cues, timeline), [cues, timeline]);
+  const faults = useMemo(
+    () => lintCues(listed, limits, cuts, timeline.rate),
+    [listed, limits, cuts, timeline.rate],
+  );
+  const own = tools.canvas.text ?? PLAIN_CANVAS_TEXT;
+  return {
+    captions,
+    timeline,
+    listed,
+    faults,
+    cuts,
+    spoken,
+    way: own.captions,
+    chosen: useWordsBench((state) => state.cue),
+    setCues: (act, next, joins) => dispatch(id, { type: 'set-cues', act, cues: next }, joins),
+    setLook(act, change, joins) {
+      const { cues: _cues, ...look } = captions;
+      dispatch(id, { type: 'set-captions', act, captions: { ...look, ...change } }, joins);
+    },
+    setWay: (way) =>
+      dispatch(id, {
+        type: 'set-canvas-text',
+        act: 'captions',
+        canvas: tools.canvas.id,
+        text: { ...own, captions: way },
+      }),
+    choose: (cue) => useWordsBench.setState({ cue, cuePage: null }),
+  };
+}

@@ -1,0 +1,22 @@
+import { type RefObject, useEffect, useRef } from 'react';
+
+/** Whether a key is held down right now, by its name in the UI Events specification. */
+export function useHeldKey(key: string): RefObject<boolean> {
+  const held = useRef(false);
+  useEffect(() => {
+    const set = (down: boolean) => (event: KeyboardEvent) => {
+      if (event.key === key) held.current = down;
+    };
+    const [press, release] = [set(true), set(false)];
+    const leave = () => (held.current = false);
+    window.addEventListener('keydown', press);
+    window.addEventListener('keyup', release);
+    window.addEventListener('blur', leave);
+    return () => {
+      window.removeEventListener('keydown', press);
+      window.removeEventListener('keyup', release);
+      window.removeEventListener('blur', leave);
+    };
+  }, [key]);
+  return held;
+}
