@@ -17,6 +17,7 @@ export const FORM = {
   audience: 'private',
   forChildren: false,
   longVideo: null,
+  cover: null,
 };
 
 /** Somebody who talks to a server as the protocols say, and keeps the cookie that it gives. */

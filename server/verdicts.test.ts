@@ -196,7 +196,7 @@ describe('a verdict before sending', () => {
       const stops = heldBack(checkJob(job, known), { overrides: [], canvas: clip.canvas }, 'post');
       const upload = await client.upload(`/outlets/${OUTLET}/api/uploads`, fileOf(job, sheet));
       const { title, description, tags, forChildren = null, longVideo = null } = clip.words;
-      const form = { title, description, tags, forChildren, longVideo, audience: clip.audience };
+      const form = { title, description, tags, forChildren, longVideo, audience: clip.audience, cover: null };
       const sent = await client.post(OUTLET, { ...form, placement: one.placement.id, upload });
       const answer = (await sent.json()) as PostAnswer;
       const reasons = answer.state === 'refused' ? answer.reasons : [];

@@ -1,5 +1,5 @@
 import { escapedHtml } from '../../src/core/figures/escape-html';
-import { clipPath, type PostForm, postPage } from '../../src/core/outlets/post-form';
+import { clipPath, coverPath, type PostForm, postPage } from '../../src/core/outlets/post-form';
 import type { RuleSheet } from '../../src/core/outlets/rule-sheet';
 import type { PostRecord } from './post-records';
 
@@ -14,10 +14,11 @@ function note({ id, form, measured, made_at }: PostRecord, sheet: RuleSheet): st
   const placement = sheet.placements.find((placement) => placement.id === form.placement);
   const tags = form.tags.map((tag) => `<li>#${escapedHtml(tag)}</li>`).join('');
   const title = escapedHtml(form.title);
+  const poster = form.cover === null ? '' : ` poster="${coverPath(sheet.outlet, id)}"`;
   const at = new Date(made_at).toISOString();
   return `<article id="${id}">
   <h2><a href="${postPage(sheet.outlet, id)}">${title}</a></h2>
-  <video controls preload="metadata" src="${clipPath(sheet.outlet, id)}" aria-label="${title}"></video>
+  <video controls preload="metadata"${poster} src="${clipPath(sheet.outlet, id)}" aria-label="${title}"></video>
   <p>${escapedHtml(form.description)}</p>
   <ul>${tags}</ul>
   <dl>

@@ -3,7 +3,7 @@ import type { SentFile } from '../../src/core/outlets/judge';
 import { type Borders, NO_BORDERS } from '../../src/core/picture/borders';
 import type { Size } from '../../src/core/picture/size';
 import { detectRate } from '../../src/core/time/detect-rate';
-import { OUTLET_CONTAINERS, safeInput } from '../programs/media-args';
+import { OUTLET_CONTAINERS, safeInput, STILL_CONTAINERS } from '../programs/media-args';
 import { boxesAreWhole } from '../programs/boxes';
 import { listPictures, type ProbedStream, probeFile } from '../programs/probe';
 import { ProgramError, type Programs } from '../programs/programs';
@@ -46,6 +46,12 @@ export async function inspectFile(programs: Programs, file: string): Promise<Sen
     decodes: whole && decoded !== null && decoded.frames >= listed.stamps.length && !decoded.faults,
     borders: decoded?.borders ?? NO_BORDERS,
   };
+}
+
+/** The size of a JPEG; null for what is none. @throws ProgramError when that could not be found out. */
+export async function pictureSize(programs: Programs, file: string): Promise<Size | null> {
+  const video = (await readable(probeFile(programs, file, STILL_CONTAINERS)))?.video;
+  return video?.codec_name === 'mjpeg' && video.width && video.height ? uprightSize(video) : null;
 }
 
 /** Profiles of H.264 as rule sheets name them. */

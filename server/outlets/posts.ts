@@ -1,15 +1,15 @@
-import { randomUUID } from 'node:crypto';
-import { access, readdir, rename, rm } from 'node:fs/promises';
+import { createHash, randomUUID } from 'node:crypto';
+import { access, readdir, rename, rm, writeFile } from 'node:fs/promises';
 import path from 'node:path';
 import { bytesLabel } from '../../src/core/figures/figures';
-import { refusals, type SentFile } from '../../src/core/outlets/judge';
+import { refusals, type SentCover, type SentFile } from '../../src/core/outlets/judge';
 import { type PostAnswer, type PostForm, postPage } from '../../src/core/outlets/post-form';
 import type { RuleSheet } from '../../src/core/outlets/rule-sheet';
 import { rateLabel, secondsOf } from '../../src/core/time/frame-rate';
 import { lengthLabel } from '../../src/core/time/timecode';
 import type { Programs } from '../programs/programs';
 import type { UploadDoor } from '../uploads/upload-door';
-import { inspectFile } from './inspect';
+import { inspectFile, pictureSize } from './inspect';
 import type { PostRecord, PostRecords } from './post-records';
 
 /** Why a post could be neither taken nor refused. */
@@ -40,6 +40,10 @@ export class Posts {
     return path.join(this.folder, `${id}.mp4`);
   }
 
+  coverOf(id: string): string {
+    return path.join(this.folder, `${id}.jpg`);
+  }
+
   /** Carries through what a server that ended left half done. */
   async resume(): Promise<void> {
     // Nothing was done to these: their uploads wait to be posted again.
@@ -60,10 +64,10 @@ export class Posts {
     return this.underWay.has(upload);
   }
 
-  /** Deletes clips that no post knows: what a crash, or a post that was taken back, left. */
+  /** Deletes clips and covers that no post knows: what a crash, or a post that was taken back, left. */
   async sweep(): Promise<void> {
     for (const file of await readdir(this.folder)) {
-      if (!this.records.withId(file.replace(/\.mp4$/, '')))
+      if (!this.records.withId(file.replace(/\.(mp4|jpg)$/, '')))
         await rm(path.join(this.folder, file), { force: true });
     }
   }
@@ -76,16 +80,20 @@ export class Posts {
 
   private async answerTo(form: PostForm, poster: string): Promise<PostAnswer | PostProblem> {
     const known = this.records.ofUpload(form.upload);
-    if (known && (known.state !== 'refused' || sameForm(known.form, form))) return this.answer(known);
+    // A cover is a file: in the record stands what it was made of.
+    const noted = { ...form, cover: form.cover && hashOf(form.cover) };
+    if (known && (known.state !== 'refused' || sameForm(known.form, noted))) return this.answer(known);
     const placement = this.sheet.placements.find((placement) => placement.id === form.placement);
     if (!placement) return 'no-placement';
     const state = await this.door.state(form.upload);
     if (state !== 'whole') return state === 'missing' ? 'no-upload' : 'partial-upload';
-    this.records.begin(form, randomUUID(), poster);
+    const id = randomUUID();
+    this.records.begin(noted, id, poster);
     try {
       const file = await inspectFile(this.looks, this.door.fileOf(form.upload));
+      const cover = form.cover === null ? null : await this.keepCover(id, form.cover);
       const reasons = file
-        ? refusals(file, form, placement).map(({ reason }) => reason)
+        ? refusals(file, { ...form, cover }, placement).map(({ reason }) => reason)
         : ['The file is not a video that can be read.'];
       if (!file || reasons.length > 0) this.records.refuse(form.upload, reasons);
       else this.records.take(form.upload, measuredLine(file));
@@ -97,6 +105,13 @@ export class Posts {
     const record = this.records.ofUpload(form.upload);
     if (!record) throw new Error('a post that was written down is not there');
     return this.answer(record);
+  }
+
+  /** Writes a cover beside where its clip will be, and reads it as a picture. @throws ProgramError */
+  private async keepCover(id: string, text: string): Promise<SentCover> {
+    const bytes = Buffer.from(text, 'base64');
+    await writeFile(this.coverOf(id), bytes);
+    return { bytes: bytes.length, size: await pictureSize(this.looks, this.coverOf(id)) };
   }
 
   private async answer(record: PostRecord): Promise<PostAnswer> {
@@ -119,6 +134,8 @@ export class Posts {
     this.records.show(upload);
   }
 }
+
+const hashOf = (text: string): string => createHash('sha256').update(text).digest('hex');
 
 const sameForm = (a: PostForm, b: PostForm): boolean => JSON.stringify(a) === JSON.stringify(b);
 

@@ -4,6 +4,7 @@ import express, { type Express } from 'express';
 import {
   boardPath,
   clipPath,
+  coverPath,
   type PostAnswer,
   postFormSchema,
   postPage,
@@ -11,7 +12,7 @@ import {
   uploadsPath,
 } from '../../src/core/outlets/post-form';
 import type { RuleSheet } from '../../src/core/outlets/rule-sheet';
-import { sendFilm } from '../send-file';
+import { sendFilm, sendStill } from '../send-file';
 import { UploadDoor } from '../uploads/upload-door';
 import { markedVisitor, visitorOf } from '../visitor';
 import type { Workshop } from '../workshop';
@@ -25,6 +26,8 @@ const PROBLEMS: Record<PostProblem, [status: number, error: string]> = {
   'no-upload': [404, 'the upload is not here'],
   'partial-upload': [409, 'the upload is not complete'],
 };
+/** A form with its cover. */
+const MOST_FORM = '9mb';
 const POST_ID = /^[0-9a-f-]{36}$/;
 
 /** An outlet's stand-in on a server. */
@@ -47,7 +50,7 @@ export function addStandIn(app: Express, sheet: RuleSheet, { database, data, loo
   const records = new PostRecords(database, outlet);
   const posts = new Posts(sheet, records, door, clips, looks);
 
-  app.post(postsPath(outlet), express.json({ limit: '64kb' }), async (request, response) => {
+  app.post(postsPath(outlet), express.json({ limit: MOST_FORM }), async (request, response) => {
     const form = postFormSchema.safeParse(request.body);
     if (!form.success) {
       response.status(400).json({ error: form.error.issues[0]?.message ?? 'the form is not complete' });
@@ -75,6 +78,11 @@ export function addStandIn(app: Express, sheet: RuleSheet, { database, data, loo
     const post = seen(String(request.params.id), visitorOf(request));
     if (!post) return next();
     sendFilm(response, next, posts.clipOf(post.id));
+  });
+  app.get(coverPath(outlet, ':id'), (request, response, next) => {
+    const post = seen(String(request.params.id), visitorOf(request));
+    if (!post?.form.cover) return next();
+    sendStill(response, next, posts.coverOf(post.id));
   });
 
   /** A post that somebody who knows its address may see: one that is private is its poster's alone. */

@@ -4,6 +4,9 @@ export const OUTLET_CONTAINERS = 'mov,mp4,m4a,3gp,3g2,mj2,matroska,webm';
 /** Containers of one film each, with nothing in them that names another file: what may be converted. */
 export const MASTER_CONTAINERS = `${OUTLET_CONTAINERS},avi,mpegts,mpeg,asf,flv,mxf,ogg`;
 
+/** Stills, as ffmpeg names their readers. */
+export const STILL_CONTAINERS = 'jpeg_pipe,image2';
+
 /** Largest picture that is decoded, in samples: 8192 × 4320. */
 const MOST_PIXELS = 8192 * 4320;
 

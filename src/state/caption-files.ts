@@ -1,11 +1,8 @@
 import { clipName } from '@core/job/clip';
 import { activeClip, type Job } from '@core/job/job';
 import { type Trouble, troubleOf } from '@core/trouble/trouble';
-import { writtenCues } from '@core/words/cue-list';
 import type { CaptionFile } from '@core/words/files/read-captions';
-import { srtText, vttText } from '@core/words/files/write-captions';
-import { NO_TEXT } from '@core/words/clip-text';
-import type { Timeline } from '@core/words/spans';
+import { type CaptionForm, captionText, type WrittenCue } from '@core/words/files/write-captions';
 import { readCaptionsOf } from '@media/worker/tasks';
 
 /** Largest file that is read, in bytes: captions of a long film have a few hundred kilobytes. */
@@ -30,18 +27,14 @@ export async function openCaptions(file: File): Promise<OpenCaptions> {
   }
 }
 
-export type CaptionForm = 'srt' | 'vtt';
-
-/** A clip's captions as a file, in the clip's own time. @param base of its name, without ending. */
-export function captionsFile(job: Job, timeline: Timeline, form: CaptionForm, base?: string): File {
-  const clip = activeClip(job.edit);
-  const cues = writtenCues((clip.text ?? NO_TEXT).captions.cues, timeline);
-  const text = form === 'srt' ? srtText(cues) : vttText(cues);
-  const name =
-    base ??
-    (clipName(clip)
-      .replace(/[^\p{Letter}\p{Number}]+/gu, '-')
-      .toLowerCase() ||
-      'captions');
-  return new File([text], `${name}.${form}`, { type: form === 'srt' ? 'application/x-subrip' : 'text/vtt' });
+/** Captions as a file. @param base of its name, without ending. */
+export function captionsFile(cues: readonly WrittenCue[], form: CaptionForm, base: string): File {
+  const type = form === 'srt' ? 'application/x-subrip' : 'text/vtt';
+  return new File([captionText(cues, form)], `${base}.${form}`, { type });
 }
+
+/** A name for the captions of the clip that is worked on. */
+export const captionsName = ({ edit }: Job): string =>
+  clipName(activeClip(edit))
+    .replace(/[^\p{Letter}\p{Number}]+/gu, '-')
+    .toLowerCase() || 'captions';

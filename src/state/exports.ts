@@ -1,5 +1,12 @@
 import { create } from 'zustand';
-import { checkJob, heldBack, isLookedAt, planOfJob, workedOutBitRate } from '@core/check/check';
+import {
+  checkJob,
+  heldBack,
+  isLookedAt,
+  masterLengths,
+  planOfJob,
+  workedOutBitRate,
+} from '@core/check/check';
 import { triedOf } from '@core/check/size-trial';
 import type { ExportRecord } from '@core/job/records';
 import { activeCanvas } from '@core/job/clip';
@@ -7,6 +14,9 @@ import { activeClip, type Job, onCanvas, onClip } from '@core/job/job';
 import { containerOf, exportFileName } from '@core/job/export-name';
 import { signatureOf } from '@core/job/signature';
 import { troubleOf, troubleWords } from '@core/trouble/trouble';
+import { rangeStarts } from '@core/cut/cut';
+import { isBeside, PLAIN_CANVAS_TEXT } from '@core/words/canvas-text';
+import { writtenCues } from '@core/words/cue-list';
 import { deleteStored, storedFile } from '@media/store/storage';
 import { makeExport, proveExport } from '@media/worker/tasks';
 import type { Progress } from '@media/worker/worker-protocol';
@@ -140,7 +150,24 @@ function recordOf(work: Job): ExportRecord {
     bytes: null,
     tookSeconds: null,
     proof: null,
+    ...besideOf(work),
   };
+}
+
+/** The captions that go beside an export as files. */
+function besideOf(work: Job): Pick<ExportRecord, 'captions'> {
+  const { text, cut } = activeClip(work.edit);
+  const canvas = activeCanvas(activeClip(work.edit));
+  if (!text || !isBeside((canvas.text ?? PLAIN_CANVAS_TEXT).captions)) return {};
+  const masters = masterLengths(work);
+  const { rate } = canvas;
+  const captions = writtenCues(text.captions.cues, {
+    cut,
+    starts: rangeStarts(cut, masters, rate),
+    masters,
+    rate,
+  });
+  return captions.length > 0 ? { captions } : {};
 }
 
 /** Makes the exports of a go, and settles their records, whatever becomes of it. */

@@ -13,6 +13,7 @@ import { planOf, type PlanSegment, type RenderPlan, withWords } from '@core/rend
 import { redrawnSegments } from '@core/render/redrawn';
 import type { Trouble } from '@core/trouble/trouble';
 import { type ClipText, NO_TEXT } from '@core/words/clip-text';
+import { coverText } from '@core/words/cover';
 import { Player } from '@media/play/player';
 import { canvasView, type Piece, type Quality, type Speed, type View } from '@media/play/player-protocol';
 import { sheetsNow } from './sheets';
@@ -97,18 +98,18 @@ function previewWords(text: ClipText = NO_TEXT, canvas: Canvas, source: Source) 
 export interface WordsDraft {
   text: ClipText;
   canvases: readonly Canvas[];
-  /** The end card is shown in the place of the clip. */
-  card: boolean;
+  /** What is shown: the clip, or in its place its end card or its cover. */
+  side: 'clip' | 'card' | 'cover';
 }
 
 /** By canvas and source, the words of a draft on the plans that are on the player. */
-function draftedWords({ text, canvases, card }: WordsDraft): Record<string, PlanOverlay[][]> {
+function draftedWords({ text, canvases, side }: WordsDraft): Record<string, PlanOverlay[][]> {
   return Object.fromEntries(
     canvases.map((canvas) => {
       const view = canvasView(canvas.id);
       const overlays = (plans[view] ?? []).map((plan, i) => {
-        if (card) return cardOverlays(plan, canvas, text);
-        const words = previewWords(text, canvas, opened[i] as Source);
+        if (side === 'card') return cardOverlays(plan, canvas, text);
+        const words = previewWords(side === 'cover' ? coverText(text) : text, canvas, opened[i] as Source);
         return withWords(plan, { ...canvas, rate: plan.rate }, words).overlays.slice();
       });
       return [view, overlays];

@@ -4,7 +4,9 @@ import { clipOf, type Job } from '@core/job/job';
 import type { ExportRecord } from '@core/job/records';
 import { findPlacement } from '@core/outlets/outlets';
 import { type Trouble, TroubleError } from '@core/trouble/trouble';
+import type { PostForm } from '@core/outlets/post-form';
 import { connectorOf } from './connectors/connectors';
+import { base64Of, coverToSend } from './covers';
 import { exportedFile } from './exports';
 import { addPost } from './records';
 import { type ServerName, serverTrouble } from './server';
@@ -55,7 +57,8 @@ export async function sendPost(job: Job, record: ExportRecord): Promise<void> {
   show(0, record.bytes ?? 1, false);
   const { title, description, tags, forChildren = null, longVideo = null } = clip.words;
   const { audience } = clip;
-  const form = { placement: placement.id, title, description, tags, audience, forChildren, longVideo };
+  const words = { title, description, tags, audience, forChildren, longVideo };
+  const form: Omit<PostForm, 'upload'> = { placement: placement.id, ...words, cover: null };
   const outcome = await outcomeOf(
     {
       async run(signal) {
@@ -71,6 +74,8 @@ export async function sendPost(job: Job, record: ExportRecord): Promise<void> {
           show(file.size, file.size, true);
           return connector.post(sheet, { ...form, upload: id }, signal);
         };
+        const cover = await coverToSend(job, record);
+        form.cover = cover && (await base64Of(cover));
         const known = await loadSetting(sentSetting(key));
         const answer = known === null ? null : await answered(known).catch(unlessGone);
         return answer ?? (await answered(await upload()));

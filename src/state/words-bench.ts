@@ -7,7 +7,7 @@ export const WORDS_WORK = ['titles', 'captions', 'cover'] as const;
 export type WordsWork = (typeof WORDS_WORK)[number];
 export const BLOCK_PANELS = ['write', 'look', 'place', 'time', 'styles'] as const;
 export type BlockPanel = (typeof BLOCK_PANELS)[number];
-export const CAPTION_PANELS = ['cues', 'bring', 'edit', 'look', 'limits'] as const;
+export const CAPTION_PANELS = ['cues', 'bring', 'tap', 'edit', 'look', 'limits'] as const;
 export type CaptionPanel = (typeof CAPTION_PANELS)[number];
 
 /** Words that are shown while a hand moves them, not yet a step of the job. */

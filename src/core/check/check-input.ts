@@ -12,6 +12,7 @@ import type { Framing } from '../framing/framing';
 import { planOf, type RenderPlan, withWords } from '../render/plan';
 import { redrawnSegments, withSegments } from '../render/redrawn';
 import { secondsOf } from '../time/frame-rate';
+import { NO_TEXT } from '../words/clip-text';
 import type { Look, PassOf } from './look';
 import type { CheckInput } from './rule';
 
@@ -79,6 +80,7 @@ export function inputOf(
   const plan = planAfter(subject, before);
   return {
     cut: clip.cut,
+    text: clip.text ?? NO_TEXT,
     words: clip.words,
     audience: clip.audience,
     requiredTags: sameOf(

@@ -2,7 +2,7 @@ import { applyCommand, type Command } from '../job/commands/commands';
 import { activeClip, type Job } from '../job/job';
 import type { Words } from '../job/clip';
 import { canvasChanged } from '../job/canvases';
-import { framed, keep, TEST_SOUND, testJob } from '../job/test-job';
+import { framed, keep, TEST_MASTER, TEST_SOUND, testJob, testRange } from '../job/test-job';
 import { testPass } from '../job/test-pass';
 import { PLAIN_LAYOUT } from '../layout/layout';
 import type { Master } from '../master/master';
@@ -11,6 +11,8 @@ import { findPlacement } from '../outlets/outlets';
 import { SHIPPED_SHEETS } from '../outlets/shipped';
 import type { Pass } from '../pass/pass';
 import type { StoredRect } from '../picture/size';
+import type { CaptionWay } from '../words/captions';
+import { plainBlock } from '../words/text-block';
 import { checkJob } from './check';
 import type { Finding } from './finding';
 import { type RuleId, RULES } from './rules';
@@ -69,6 +71,23 @@ const zone = { name: 'Band', x: 0, y: 0.6, width: 1, height: 0.1 };
 const withZone = () => ({ zones: { phone: [zone], tablet: [], desk: [] } });
 const audio = (change: Partial<Placement['audio']>) => () => ({ audio: { ...short.audio, ...change } });
 const video = (change: Partial<Placement['video']>) => () => ({ video: { ...short.video, ...change } });
+/** A block that ends at a share of the height. */
+const block = (end: number): Command => ({
+  type: 'set-blocks',
+  act: 'add',
+  blocks: [{ ...plainBlock('block-1', 'Kites'), box: { x: 0.1, y: end - 0.1, width: 0.8, height: 0.1 } }],
+});
+const cue = (text: string): Command => ({
+  type: 'set-cues',
+  act: 'add',
+  cues: [{ id: 'cue-1', text, spans: [testRange(0, 100)] }],
+});
+const captionsOut = (way: CaptionWay): Command => ({
+  type: 'set-canvas-text',
+  act: 'captions',
+  canvas: 'canvas-1',
+  text: { places: [], captions: way },
+});
 const loudness = { target: -14, within: 2 };
 
 /**
@@ -140,6 +159,13 @@ const TABLE: Record<RuleId, [keeps: Case, breaks: Case, step: string, severity: 
     'a thousandth of the height',
     'warn',
   ],
+  'words-clear': [
+    { placement: withZone, commands: [block(0.6)] },
+    { placement: withZone, commands: [block(0.602)] },
+    'two thousandths of the height',
+    'warn',
+  ],
+  captions: [{ commands: [cue('x'.repeat(37))] }, { commands: [cue('x'.repeat(38))] }, 'a character', 'warn'],
   'file-size': [
     { placement: () => ({ mostBytes: bytesOfAll() }) },
     { placement: () => ({ mostBytes: bytesOfAll() - 1 }) },
@@ -247,6 +273,20 @@ describe('the other outcomes of the rules', () => {
         commands: [framed({ focus: { x: 0.4, y: 0.036 }, seat: { x: 0.5, y: 0.036 } })],
       },
     ],
+    [
+      'cover',
+      'outside',
+      {
+        placement: () => ({ cover: { width: 1080, height: 1920, mostBytes: 1e6 } }),
+        commands: [keep(0, 100), { type: 'set-cover', cover: { master: TEST_MASTER, frame: 200 } }],
+      },
+    ],
+    ['words-clear', 'none', {}],
+    ['words-clear', 'outside', { commands: [block(1.01)] }],
+    ['captions', 'none', {}],
+    ['captions', 'silent', { master: { audio: null, audioTracks: [], soundTrack: null } }],
+    ['captions', 'left', { commands: [cue('Kites'), captionsOut('none')] }],
+    ['captions', 'fine', { commands: [cue('Kites'), captionsOut('beside')] }],
     ['audio', 'silent', { pass: { sound: { ...SOUND, integrated: null } } }],
     ['sound-format', 'refused', { placement: audio({ codecs: ['opus'] }) }],
     ['sound-format', 'refused', { placement: audio({ sampleRates: [44_100] }) }],

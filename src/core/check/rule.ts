@@ -6,6 +6,7 @@ import type { Audience } from '../outlets/audience';
 import type { OutletPlacement } from '../outlets/outlets';
 import type { Coverage } from '../proof/coverage';
 import type { RenderPlan } from '../render/plan';
+import type { ClipText } from '../words/clip-text';
 import type { OfferedFix } from './fixes';
 import type { Look } from './look';
 
@@ -30,6 +31,8 @@ export interface PostInput {
 /** What rules look at: one canvas of a job, with what was already worked out of it. */
 export interface CheckInput extends PostInput {
   cut: Cut;
+  /** The words on the picture. */
+  text: ClipText;
   /** Masters that the clip takes ranges from, in the order of the cut. */
   sources: readonly Source[];
   /** The same masters, with what is known of their files. */

@@ -2,6 +2,7 @@ import { audienceRule } from './rules/audience';
 import { audioRule } from './rules/audio';
 import { bakedInBarsRule } from './rules/baked-in-bars';
 import { bitRateRule } from './rules/bit-rate';
+import { captionsRule } from './rules/captions';
 import { childrenRule } from './rules/children';
 import { colourRule } from './rules/colour';
 import { combingRule } from './rules/combing';
@@ -29,6 +30,7 @@ import { tagRule } from './rules/tag';
 import { tagsRule } from './rules/tags';
 import { titleRule } from './rules/title';
 import { turnedRule } from './rules/turned';
+import { wordsClearRule } from './rules/words-clear';
 import { zonesRule } from './rules/zones';
 
 /** Every rule on a canvas of a clip, in the order in which its findings are shown: a file and a line each. */
@@ -50,6 +52,8 @@ export const EXPORT_RULES = {
   turned: turnedRule,
   panes: panesRule,
   zones: zonesRule,
+  'words-clear': wordsClearRule,
+  captions: captionsRule,
   'file-size': fileSizeRule,
   audio: audioRule,
   'sound-format': soundFormatRule,

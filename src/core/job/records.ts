@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { proofSchema } from '../proof/proof-record';
+import { writtenCueSchema } from '../words/files/write-captions';
 
 const EXPORT_STATES = ['running', 'reading-back', 'done', 'failed', 'interrupted'] as const;
 
@@ -25,6 +26,8 @@ export const exportRecordSchema = z.object({
   /** Seconds that the export took, and how many of the clip's seconds it made in each. */
   tookSeconds: z.number().nullable(),
   proof: proofSchema.nullable(),
+  /** Captions that go beside it as files: seconds of the clip; not there where none do. */
+  captions: z.array(writtenCueSchema).optional(),
 });
 export type ExportRecord = z.infer<typeof exportRecordSchema>;
 

@@ -53,6 +53,7 @@ export function referenceFaults(job: Job): string[] {
         [
           ...(text?.blocks ?? []).flatMap((block) => block.spans ?? []),
           ...(text?.captions.cues ?? []).flatMap((cue) => cue.spans),
+          ...(text?.cover ? [text.cover] : []),
         ].map((span) => span.master),
         masterIds,
       ),

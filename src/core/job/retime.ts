@@ -62,15 +62,21 @@ export function retimed(edit: Edit, master: string, before: FrameRate, after: Fr
     return all.map((range) => placed[ranges.indexOf(range)] ?? range);
   };
   const text = (key: string, all: ClipText): ClipText => {
+    const covers = all.cover
+      ? [{ master: all.cover.master, in: all.cover.frame, out: all.cover.frame + 1 }]
+      : [];
     const spans = [
+      ...covers,
       ...all.blocks.flatMap((block) => block.spans ?? []),
       ...all.captions.cues.flatMap((cue) => cue.spans),
     ];
     const placed = cut(key, spans);
-    let next = 0;
+    let next = covers.length;
+    const [cover] = placed.slice(0, next);
     const own = (old: Spans): Spans => placed.slice(next, (next += old.length));
     return {
       ...all,
+      ...(cover && { cover: { master: cover.master, frame: cover.in } }),
       blocks: all.blocks.map((block) => (block.spans ? { ...block, spans: own(block.spans) } : block)),
       captions: {
         ...all.captions,

@@ -1,5 +1,6 @@
 import { shortHash } from '../figures/short-hash';
 import { drawnFraming, type Framing } from '../framing/framing';
+import type { ClipText } from '../words/clip-text';
 import { activeCanvas } from './clip';
 import { activeClip, type Edit } from './job';
 
@@ -33,6 +34,12 @@ export function signatureOf(edit: Edit): string {
     [width, height, rate, layout, ours(detached)],
     clip.videoBits,
     // Clips without words keep the signatures that they had before there were any.
-    ...(clip.text ? [clip.text, text] : []),
+    ...(clip.text ? [drawnText(clip.text), text] : []),
   ]);
+}
+
+/** What of the words is drawn on the clip: not what captions are held to, and nothing of the cover. */
+function drawnText({ cover: _cover, ...text }: ClipText): unknown {
+  const { limits: _limits, ...captions } = text.captions;
+  return { ...text, captions, blocks: text.blocks.filter((block) => block.on !== 'cover') };
 }

@@ -46,6 +46,15 @@ export interface SentPost {
   forChildren: boolean | null;
   /** The address of the long video that it came from. */
   longVideo: string | null;
+  /** Null where none was sent: then the first frame is it. */
+  cover: SentCover | null;
+}
+
+/** A cover as an outlet reads it. */
+export interface SentCover {
+  bytes: number;
+  /** Null where it is no picture that can be read. */
+  size: Size | null;
 }
 
 /** What a refusal is about. */
@@ -68,7 +77,8 @@ export type Limit =
   | 'tags'
   | 'audience'
   | 'children'
-  | 'long-video';
+  | 'long-video'
+  | 'cover';
 
 /** One limit that was broken, and how. */
 export interface Refusal {
@@ -192,6 +202,16 @@ function ofPost(post: SentPost): Partial<Record<Limit, Test>> {
       childrenStatement && post.forChildren === null
         ? 'The post does not say whether the clip is made for children.'
         : null,
+    cover: ({ cover }) => {
+      if (!cover || !post.cover) return null;
+      if (!post.cover.size) return 'The cover is not a picture that can be read.';
+      const { bytes, size } = post.cover;
+      if (bytes > cover.mostBytes)
+        return `The cover has ${bytesLabel(bytes)}; the cap is ${bytesLabel(cover.mostBytes)}.`;
+      return size.width === cover.width && size.height === cover.height
+        ? null
+        : `The cover is ${sizeLabel(size)}, not ${sizeLabel(cover)}.`;
+    },
     'long-video': ({ longVideo }) => {
       if (longVideo === 'none') return null;
       if (!post.longVideo) return longVideo === 'needed' ? 'The link to the long video is missing.' : null;

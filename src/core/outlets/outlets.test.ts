@@ -17,6 +17,7 @@ const post: SentPost = {
   audience: 'private',
   forChildren: false,
   longVideo: null,
+  cover: null,
 };
 const good: SentFile = {
   container: 'mp4',

@@ -1,6 +1,9 @@
 import { z } from 'zod';
 import { audienceSchema } from './audience';
 
+/** Longest cover, in characters of base 64: three quarters as many bytes. */
+const MOST_COVER = 8_000_000;
+
 /** What the page sends an outlet once the file is up. */
 export const postFormSchema = z.object({
   /** The last part of the upload's address. */
@@ -14,6 +17,13 @@ export const postFormSchema = z.object({
   forChildren: z.boolean().nullable().default(null),
   /** The address of the long video that it came from. */
   longVideo: z.string().max(2000).nullable().default(null),
+  /** The still that is shown before it plays, a JPEG in base 64; null for its first frame. */
+  cover: z
+    .string()
+    .max(MOST_COVER)
+    .regex(/^[A-Za-z0-9+/]*={0,2}$/)
+    .nullable()
+    .default(null),
 });
 export type PostForm = z.infer<typeof postFormSchema>;
 
@@ -38,3 +48,5 @@ export const boardPath = (outlet: string): string => `/outlets/${outlet}/`;
 export const postPage = (outlet: string, id: string): string => `${boardPath(outlet)}posts/${id}`;
 /** The clip of one post. */
 export const clipPath = (outlet: string, id: string): string => `${boardPath(outlet)}clips/${id}.mp4`;
+/** The cover of one post. */
+export const coverPath = (outlet: string, id: string): string => `${boardPath(outlet)}covers/${id}.jpg`;

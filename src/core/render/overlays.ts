@@ -42,7 +42,8 @@ export function overlaysOf(canvas: Canvas, text: ClipText, input: OverlayInput):
   const { places, captions: way } = canvas.text ?? PLAIN_CANVAS_TEXT;
   const blocks = text.blocks.flatMap((block) => {
     const own = blockOn(block, places);
-    return own && own.text.trim() !== '' ? blockOverlays(own, canvas, input) : [];
+    // What lies on the cover alone is never seen in the clip.
+    return own && own.on !== 'cover' && own.text.trim() !== '' ? blockOverlays(own, canvas, input) : [];
   });
   const cues = isBurnt(way) ? cueOverlays(text.captions, canvas, blocks, input) : [];
   return [...cardOverlays(text.card, canvas, input), ...blocks, ...cues];

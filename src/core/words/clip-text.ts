@@ -10,12 +10,18 @@ export const MOST_CARD = 10;
 export const cardSchema = z.object({ seconds: z.number().min(0.2).max(MOST_CARD), colour: colourSchema });
 export type EndCard = z.infer<typeof cardSchema>;
 
+/** The still that is shown before a clip plays: a frame of a master, at its own rate. */
+export const coverSchema = z.object({ master: z.string(), frame: z.number().int().nonnegative() });
+export type Cover = z.infer<typeof coverSchema>;
+
 /** The words on a clip's picture. */
 export const clipTextSchema = z.object({
   /** In drawing order. */
   blocks: z.array(textBlockSchema),
   captions: captionsSchema,
   card: cardSchema.nullable(),
+  /** The first frame where none was chosen. */
+  cover: coverSchema.optional(),
 });
 export type ClipText = z.infer<typeof clipTextSchema>;
 

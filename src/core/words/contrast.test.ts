@@ -1,5 +1,6 @@
 import { bandBlocks, readableOn } from './banded-clip';
 import { contrastRatio, enoughContrast, luminanceOf } from './contrast';
+import { leastContrast } from './contrast-cells';
 
 const ratio = (a: string, b: string): number => contrastRatio(luminanceOf(a), luminanceOf(b));
 
@@ -34,5 +35,57 @@ describe('contrast', () => {
       const blocks = bandBlocks({ above: 'Kite Day', below: ' ' }, colour, (n) => `block-${n}`);
       expect(blocks.map((block) => [block.on, block.style.colour])).toEqual([['above', readableOn(colour)]]);
     }
+  });
+});
+
+describe('contrast on real pixels', () => {
+  const [width, height] = [60, 20];
+  /** Letters are a bar of four rows across the middle, with a rim of two rows around it. */
+  const pixels = (light: (x: number) => number) => {
+    const behind = new Uint8ClampedArray(width * height * 4);
+    const letters = new Uint8Array(width * height);
+    const rim = new Uint8Array(width * height);
+    for (let at = 0; at < width * height; at++) {
+      const y = Math.floor(at / width);
+      behind.fill(light(at % width), 4 * at, 4 * at + 3);
+      letters[at] = y >= 8 && y < 12 ? 255 : 0;
+      rim[at] = y >= 6 && y < 14 ? 255 : 0;
+    }
+    return { width, height, behind, letters, rim };
+  };
+
+  it('is that of the letters with an even ground', () => {
+    expect(
+      leastContrast(
+        pixels(() => 0),
+        10,
+        1,
+      ),
+    ).toBeCloseTo(21, 6);
+    expect(
+      leastContrast(
+        pixels(() => 255),
+        10,
+        1,
+      ),
+    ).toBeCloseTo(1, 6);
+    // #767676 and white: 4.54 (WCAG 2.2, from memory).
+    expect(
+      leastContrast(
+        pixels(() => 0x76),
+        10,
+        1,
+      ),
+    ).toBeCloseTo(4.54, 2);
+  });
+
+  it('is the worst of all places, not the mean', () => {
+    const mostlyDark = pixels((x) => (x >= 50 ? 240 : 10));
+    expect(leastContrast(mostlyDark, 10, 1)).toBeLessThan(1.3);
+  });
+
+  it('is none where there are no letters', () => {
+    const none = { ...pixels(() => 0), rim: new Uint8Array(width * height) };
+    expect(leastContrast(none, 10, 1)).toBeNull();
   });
 });

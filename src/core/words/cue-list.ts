@@ -2,6 +2,7 @@ import type { Range } from '../cut/cut';
 import { frameAt, secondsOf } from '../time/frame-rate';
 import type { Cue } from './captions';
 import type { FileCue } from './files/read-captions';
+import type { WrittenCue } from './files/write-captions';
 import { type Spans, spansOf, type Stretch, stretchesOf, type Timeline } from './spans';
 
 /** A cue, and when it is on screen in the clip. */
@@ -83,10 +84,7 @@ function spansInMaster(
 }
 
 /** Cues as they are written beside a clip: seconds of it, in order. */
-export function writtenCues(
-  cues: readonly Cue[],
-  timeline: Timeline,
-): { start: number; end: number; text: string }[] {
+export function writtenCues(cues: readonly Cue[], timeline: Timeline): WrittenCue[] {
   return cues
     .flatMap(({ text, spans }) =>
       stretchesOf(spans, timeline).map(({ from, to }) => ({

@@ -18,7 +18,7 @@ export function groundRect(on: Ground, { width, height }: Size, picture: CanvasR
     width,
     height: Math.max(1, Math.round(to) - Math.round(from)),
   });
-  if (on === 'canvas' || on === 'card') return rows(0, height);
+  if (on === 'canvas' || on === 'card' || on === 'cover') return rows(0, height);
   const [above, below] = picture ? [picture.y, height - picture.y - picture.height] : [0, 0];
   if (on === 'above') {
     return above >= LEAST_BAND * height ? rows(0, above) : rows(ABOVE.from * height, ABOVE.to * height);

@@ -5,9 +5,9 @@ import { PLAIN_STYLE, STYLE_BOUNDS, textStyleSchema } from './text-style';
 
 /**
  * What a block's box is measured in: the whole canvas, the band above or below the picture (where a canvas has none, the
- * part of the picture where it would lie), or the end card.
+ * part of the picture where it would lie), the end card, or the cover.
  */
-export const GROUNDS = ['canvas', 'above', 'below', 'card'] as const;
+export const GROUNDS = ['canvas', 'above', 'below', 'card', 'cover'] as const;
 export type Ground = (typeof GROUNDS)[number];
 
 /** Longest text of a block, in UTF-16 units, and longest fade, in seconds. */

@@ -15,6 +15,16 @@ export interface Drawing {
   laid: LaidText;
 }
 
+/** A drawing of words in parts of one size. */
+export interface DrawnParts extends Pick<Drawing, 'rect' | 'laid'> {
+  behind: OffscreenCanvas;
+  letters: OffscreenCanvas;
+  rim: OffscreenCanvas;
+}
+
+/** How far around letters it counts what they stand out from: a share of the size, and the least in pixels. */
+const RIM = 0.06;
+const LEAST_RIM = 2;
 /** Widths are measured at this size, in pixels, at which rounding does not tell. */
 const MEASURED = 256;
 /** Widths that are remembered at most. */
@@ -55,18 +65,26 @@ export class TextPainter {
     const laid = this.lay(art);
     const rect = inkBox(art, laid, canvas);
     if (!rect) return null;
-    const surface = new OffscreenCanvas(rect.width, rect.height);
-    const ink = inkOf(surface);
-    if (art.ground !== null) {
-      ink.fillStyle = art.ground;
-      ink.fillRect(art.box.x - rect.x, art.box.y - rect.y, art.box.width, art.box.height);
-    }
-    ink.translate(art.box.x - rect.x, art.box.y - rect.y);
-    drawPlates(ink, art, laid);
-    drawShadow(ink, art, laid);
-    drawOutline(ink, art, laid);
-    drawLetters(ink, laid);
+    const surface = layer(rect, art, (ink) => {
+      drawBehind(ink, art, laid);
+      drawLetters(ink, laid);
+    });
     return { rect, surface, laid };
+  }
+
+  /** A drawing in parts: what lies behind the letters, the letters, and these with a rim around them. */
+  parts(art: TextArt, canvas: Size): DrawnParts | null {
+    const laid = this.lay(art);
+    const rect = inkBox(art, laid, canvas);
+    if (!rect) return null;
+    const width = Math.max(LEAST_RIM, RIM * laid.size);
+    return {
+      rect,
+      laid,
+      behind: layer(rect, art, (ink) => drawBehind(ink, art, laid)),
+      letters: layer(rect, art, (ink) => drawLetters(ink, laid)),
+      rim: layer(rect, art, (ink) => eachRun(ink, laid, (text, x, y) => stroke(ink, text, x, y, width))),
+    };
   }
 
   private setting(): Setting {
@@ -91,6 +109,26 @@ export class TextPainter {
     this.widths.set(key, width);
     return width;
   }
+}
+
+/** A surface for a rectangle of the canvas, drawn on from the corner of a drawing's box. */
+function layer(rect: CanvasRect, { box }: TextArt, draw: (ink: Ink) => void): OffscreenCanvas {
+  const surface = new OffscreenCanvas(rect.width, rect.height);
+  const ink = inkOf(surface);
+  ink.translate(box.x - rect.x, box.y - rect.y);
+  draw(ink);
+  return surface;
+}
+
+/** All that a drawing has behind its letters. */
+function drawBehind(ink: Ink, art: TextArt, laid: LaidText): void {
+  if (art.ground !== null) {
+    ink.fillStyle = art.ground;
+    ink.fillRect(0, 0, art.box.width, art.box.height);
+  }
+  drawPlates(ink, art, laid);
+  drawShadow(ink, art, laid);
+  drawOutline(ink, art, laid);
 }
 
 function drawPlates(ink: Ink, { style }: TextArt, { lines, size }: LaidText): void {

@@ -14,12 +14,15 @@ import type { BringInRequest, BroughtIn } from '../read/bring-in-task';
 import type { BoxRequest } from '../follow/box-task';
 import type { EvidenceProgress, EvidenceRequest } from '../follow/evidence-task';
 import type { PathRequest } from '../follow/path-task';
+import type { CoverRequest } from '../export/cover-task';
 import type { ExportRequest } from '../export/export-task';
+import type { GreyRequest } from '../pass/grey-looks';
 import type { PassRequest } from '../pass/pass-task';
 import type { SizeTrialRequest } from '../export/size-trial-task';
 import type { ReadBackRequest } from '../export/read-back-task';
 import type { SpeechRequest } from '../speech/speech-task';
 import { runTask } from './run-task';
+import type { ContrastRequest, LookedContrast } from '../words/contrast-task';
 import type { StillsRequest } from '../play/stills-task';
 import { progressSchema, type Progress } from './worker-protocol';
 import { workerUrls } from './worker-urls';
@@ -82,6 +85,28 @@ export function findSpeechIn(request: SpeechRequest, following: Following): Prom
 /** Reads a file of captions, whatever is wrong with it. @throws TroubleError */
 export function readCaptionsOf(bytes: Uint8Array): Promise<CaptionFile> {
   return runTask('captions', { bytes }, { progress: progressSchema, result: captionFileSchema });
+}
+
+/** Draws a still of a clip. @throws TroubleError */
+export function makeCoverOf(request: CoverRequest, following: Following = {}): Promise<Blob> {
+  return runTask('cover', request, { progress: progressSchema, result: z.instanceof(Blob), ...following });
+}
+
+const contrastSchema = z.object({ frame: z.number(), ratio: z.number() }).nullable();
+
+/** How little words stand out from the pixels behind them, at the worst of some frames. @throws TroubleError */
+export function measureContrastOf(
+  request: ContrastRequest,
+  following: Following,
+): Promise<LookedContrast | null> {
+  return runTask('contrast', request, { progress: progressSchema, result: contrastSchema, ...following });
+}
+
+const greyLooksSchema = z.array(z.object({ detail: z.number(), light: z.number() }));
+
+/** Looks at the grey copies of some frames of a master. @throws TroubleError */
+export function lookAtGreysOf(request: GreyRequest): Promise<z.infer<typeof greyLooksSchema>> {
+  return runTask('grey-looks', request, { progress: progressSchema, result: greyLooksSchema });
 }
 
 const spanProgressSchema = z.object({ done: z.number(), span: lookedSpanSchema.nullable() });

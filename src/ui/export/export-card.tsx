@@ -13,6 +13,8 @@ import {
   startExport,
   useExports,
 } from '@state/exports';
+import { CAPTION_FORMS } from '@core/words/files/write-captions';
+import { captionsFile } from '@state/caption-files';
 import { useJob } from '../job/job-context';
 import { canvasMark } from '../theme/dyes';
 import { Mark } from '../parts/mark';
@@ -129,6 +131,19 @@ function Ended({ record, stale }: { record: ExportRecord; stale: boolean }) {
         <Button mode="contained" icon="download-outline" onPress={() => void download()}>
           Download
         </Button>
+        {record.captions &&
+          CAPTION_FORMS.map((form) => (
+            <Button
+              key={form}
+              mode="outlined"
+              icon="closed-caption-outline"
+              onPress={() =>
+                saveFile(captionsFile(record.captions ?? [], form, record.fileName.replace(/\.\w+$/, '')))
+              }
+            >
+              {`Captions .${form}`}
+            </Button>
+          ))}
         <Button mode="outlined" onPress={() => router.replace(`/job/${job.id}/post`)}>
           Post it
         </Button>

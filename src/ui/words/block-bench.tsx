@@ -1,10 +1,12 @@
 import { useState } from 'react';
 import { Pressable, StyleSheet, View } from 'react-native';
-import Svg, { Line } from 'react-native-svg';
+import Svg, { Line, Path } from 'react-native-svg';
 import type { Rect } from '@core/picture/size';
 import { allZones } from '@core/outlets/placement';
+import { coverCrop } from '@core/words/cover';
 import { snapLines } from '@core/words/snap-box';
 import { blockOn, type TextBlock } from '@core/words/text-block';
+import { coverSize } from '@state/covers';
 import { canvasView, usePlayer } from '@state/player';
 import { useWordsBench } from '@state/words-bench';
 import { useCanvasLabel, useTarget } from '../job/use-target';
@@ -33,13 +35,13 @@ export function BlockBench({ tools, width, height }: Props) {
   const { placement } = useTarget();
   const playing = usePlayer((state) => state.playing);
   const [guides, setGuides] = useState(NO_GUIDES);
-  const { canvas, text, canvasText, block, picture } = tools;
+  const { canvas, text, canvasText, block, picture, side } = tools;
   const mark = canvasMark(canvas.dye);
   const scale = width / canvas.width;
-  const onCard = block?.on === 'card';
+  const sideOf = ({ on }: TextBlock) => (on === 'card' || on === 'cover' ? on : 'clip');
   const shown = text.blocks.flatMap((one) => {
     const own = blockOn(one, canvasText.places);
-    return own && (own.on === 'card') === onCard ? [own] : [];
+    return own && sideOf(own) === side ? [own] : [];
   });
   const onScreen = (rect: Rect) => ({
     left: rect.x * scale,
@@ -65,16 +67,21 @@ export function BlockBench({ tools, width, height }: Props) {
             .map((one) => (
               <BlockOutline key={one.id} block={one} place={onScreen(tools.rectOf(one))} />
             ))}
-          {block && tools.canvasText.places.find(({ block: id }) => id === block.id)?.shown !== false && (
-            <BlockHandles
-              tools={tools}
-              block={block}
-              scale={scale}
-              lines={lines}
-              onGuides={(next) => setGuides(next ?? NO_GUIDES)}
-            />
-          )}
+          {block &&
+            sideOf(block) === side &&
+            tools.canvasText.places.find(({ block: id }) => id === block.id)?.shown !== false && (
+              <BlockHandles
+                tools={tools}
+                block={block}
+                scale={scale}
+                lines={lines}
+                onGuides={(next) => setGuides(next ?? NO_GUIDES)}
+              />
+            )}
           <Svg width={width} height={height} style={styles.guides} aria-hidden>
+            {side === 'cover' && (
+              <CropOutline crop={coverCrop(canvas, coverSize(canvas))} {...{ width, height }} />
+            )}
             {guides.across !== null && (
               <Line
                 x1={guides.across * scale}
@@ -102,6 +109,19 @@ export function BlockBench({ tools, width, height }: Props) {
   );
 }
 
+/** The part of the canvas that the cover shows; the rest is papered over. */
+function CropOutline({ crop, width, height }: { crop: Rect; width: number; height: number }) {
+  const [x, y] = [crop.x * width, crop.y * height];
+  const [right, bottom] = [x + crop.width * width, y + crop.height * height];
+  return (
+    <Path
+      d={`M0 0H${width}V${height}H0Z M${x} ${y}V${bottom}H${right}V${y}Z`}
+      fill={colours.papered}
+      fillRule="evenodd"
+    />
+  );
+}
+
 /** A block that is not worked on: a tap works on it. */
 function BlockOutline({
   block,
@@ -114,7 +134,9 @@ function BlockOutline({
     <Pressable
       role="button"
       aria-label={`Work on the block “${block.text.replaceAll('\n', ' ')}”`}
-      onPress={() => useWordsBench.setState({ block: block.id, work: 'titles' })}
+      onPress={() =>
+        useWordsBench.setState({ block: block.id, ...(block.on === 'cover' ? {} : { work: 'titles' }) })
+      }
       style={[styles.outline, place]}
     />
   );
@@ -127,8 +149,10 @@ const styles = StyleSheet.create({
     position: 'absolute',
     borderWidth: 1.5,
     borderStyle: 'dashed',
-    borderColor: colours.chalk,
-    outlineColor: colours.ink,
+    borderColor: colours.softInk,
+    outlineWidth: 1,
+    outlineStyle: 'solid',
+    outlineColor: colours.chalk,
   },
   guides: { position: 'absolute', left: 0, top: 0, pointerEvents: 'none' },
 });

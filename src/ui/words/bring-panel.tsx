@@ -3,8 +3,9 @@ import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import type { Trouble } from '@core/trouble/trouble';
 import { type CaptionNote, noteWords } from '@core/words/files/caption-note';
-import { cuesOfFile, type TimedTo } from '@core/words/cue-list';
-import { captionsFile, openCaptions, type OpenCaptions } from '@state/caption-files';
+import { cuesOfFile, type TimedTo, writtenCues } from '@core/words/cue-list';
+import { CAPTION_FORMS } from '@core/words/files/write-captions';
+import { captionsFile, captionsName, openCaptions, type OpenCaptions } from '@state/caption-files';
 import { mainMaster } from '@core/job/job';
 import { count } from '@core/steps/step';
 import { useJob } from '../job/job-context';
@@ -13,7 +14,6 @@ import { pickCaptions, saveFile } from '../parts/pick-file';
 import { Body, Soft } from '../parts/words';
 import { card, space } from '../theme/tokens';
 import { ScriptForm } from './script-form';
-import { TapAlong } from './tap-along';
 import type { CaptionTools } from './use-captions';
 
 /** Notes that are shown before the rest is asked for. */
@@ -21,7 +21,7 @@ const FIRST_NOTES = 8;
 
 type Read = Extract<OpenCaptions, { file: unknown }>;
 
-/** Captions from files and from scripts, and their times tapped along. */
+/** Captions from files and from scripts. */
 export function BringPanel({ captions }: { captions: CaptionTools }) {
   const job = useJob();
   const [open, setOpen] = useState<Read | null>(null);
@@ -82,20 +82,21 @@ export function BringPanel({ captions }: { captions: CaptionTools }) {
         <Button mode="outlined" icon="file-outline" onPress={() => void pick()}>
           Open .srt or .vtt
         </Button>
-        {(['srt', 'vtt'] as const).map((form) => (
+        {CAPTION_FORMS.map((form) => (
           <Button
             key={form}
             mode="text"
             icon="download-outline"
             disabled={!listed.some(({ at }) => at !== null)}
-            onPress={() => saveFile(captionsFile(job, timeline, form))}
+            onPress={() =>
+              saveFile(captionsFile(writtenCues(captions.captions.cues, timeline), form, captionsName(job)))
+            }
           >
             {`Save .${form}`}
           </Button>
         ))}
       </View>
       <ScriptForm captions={captions} />
-      {listed.length > 0 && <TapAlong captions={captions} />}
     </View>
   );
 }

@@ -1,4 +1,5 @@
 import { StyleSheet, View } from 'react-native';
+import { isBurnt } from '@core/words/canvas-text';
 import { CAPTION_WAYS, type CaptionWay } from '@core/words/captions';
 import { SEATS, type Seat } from '@core/words/text-art';
 import { PLAIN_OUTLINE, PLAIN_PLATE, type TextStyle } from '@core/words/text-style';
@@ -8,6 +9,7 @@ import { Choice } from '../parts/choice';
 import { Swatches } from '../parts/swatches';
 import { Soft } from '../parts/words';
 import { space } from '../theme/tokens';
+import { ContrastRow } from './contrast-row';
 import { LookPanel } from './look-panel';
 import type { CaptionTools } from './use-captions';
 import type { WordsTools } from './use-words';
@@ -34,7 +36,7 @@ const SPOKEN = '#E3B23C';
 /** How captions go out, and how they look where they are burnt in. */
 export function CaptionLookPanel({ tools, captions }: { tools: WordsTools; captions: CaptionTools }) {
   const labelOf = useCanvasLabel();
-  const { style, spoken, seat } = captions.captions;
+  const { cues, style, spoken, seat } = captions.captions;
   const set = (change: Partial<TextStyle>, joins?: string) =>
     captions.setLook('look', { style: { ...style, ...change } }, joins);
   return (
@@ -69,6 +71,9 @@ export function CaptionLookPanel({ tools, captions }: { tools: WordsTools; capti
           value={spoken}
           onTake={(colour) => captions.setLook('look', { spoken: colour })}
         />
+      )}
+      {isBurnt(captions.way) && (
+        <ContrastRow style={style} isOwn={(text) => cues.some((cue) => cue.text === text)} onStyle={set} />
       )}
       <LookPanel style={style} size={style.size} onStyle={set} />
     </View>

@@ -12,6 +12,7 @@ import { CueList } from './cue-list';
 import { CuePanel } from './cue-panel';
 import { LimitsPanel } from './limits-panel';
 import { SpanBar } from './span-bar';
+import { TapAlong } from './tap-along';
 import { type CaptionTools, useCaptions } from './use-captions';
 import { useClipTime } from './use-clip-time';
 import type { WordsTools } from './use-words';
@@ -19,23 +20,21 @@ import type { WordsTools } from './use-words';
 const PANEL_LABELS: Record<CaptionPanel, string> = {
   cues: 'Cue',
   bring: 'Bring in',
+  tap: 'Tap',
   edit: 'All',
   look: 'Look',
   limits: 'Limits',
 };
 const PANEL_OPTIONS = CAPTION_PANELS.map((value) => ({ value, label: PANEL_LABELS[value] }));
 
-/** What is done with captions: one cue, bringing in, all of them, their look, their limits. */
+/** What a thumb needs while the clip plays: the cue that is worked on, or the button to tap along. */
 export function CaptionTray({ tools }: { tools: WordsTools }) {
   const captions = useCaptions(tools);
   const panel = useWordsBench((state) => state.captionPanel);
   return (
     <View style={styles.panel}>
       {panel === 'cues' && <CuePanel captions={captions} />}
-      {panel === 'bring' && <BringPanel captions={captions} />}
-      {panel === 'edit' && <CaptionEditPanel captions={captions} />}
-      {panel === 'look' && <CaptionLookPanel tools={tools} captions={captions} />}
-      {panel === 'limits' && <LimitsPanel captions={captions} />}
+      {panel === 'tap' && <TapAlong captions={captions} />}
       <Choice
         label="What to do with captions"
         value={panel}
@@ -46,13 +45,18 @@ export function CaptionTray({ tools }: { tools: WordsTools }) {
   );
 }
 
-/** The captions on the strip, and as a list. */
+/** The captions on the strip, and below it the list of them, or what is done with all of them. */
 export function CaptionWork({ tools }: { tools: WordsTools }) {
   const captions = useCaptions(tools);
+  const panel = useWordsBench((state) => state.captionPanel);
   return (
     <>
       <ClipStrip>{(scale) => <CueLane captions={captions} scale={scale} />}</ClipStrip>
-      <CueList captions={captions} />
+      {(panel === 'cues' || panel === 'tap') && <CueList captions={captions} />}
+      {panel === 'bring' && <BringPanel captions={captions} />}
+      {panel === 'edit' && <CaptionEditPanel captions={captions} />}
+      {panel === 'look' && <CaptionLookPanel tools={tools} captions={captions} />}
+      {panel === 'limits' && <LimitsPanel captions={captions} />}
     </>
   );
 }

@@ -109,18 +109,20 @@ function Letters({ style, size, onStyle, onFit }: Props) {
             onPress={() => onFit(size !== null)}
           />
         )}
-      </ToolRow>
-      <View style={styles.row}>
         {size !== null && (
-          <Share label="Size" value={size} of="size" onTake={(next) => onStyle({ size: next }, 'size')} />
+          <View style={styles.field}>
+            <Share label="Size" value={size} of="size" onTake={(next) => onStyle({ size: next }, 'size')} />
+          </View>
         )}
-        <Share
-          label="Line height"
-          value={style.lineHeight}
-          of="lineHeight"
-          onTake={(lineHeight) => onStyle({ lineHeight }, 'line')}
-        />
-      </View>
+        <View style={styles.field}>
+          <Share
+            label="Line height"
+            value={style.lineHeight}
+            of="lineHeight"
+            onTake={(lineHeight) => onStyle({ lineHeight }, 'line')}
+          />
+        </View>
+      </ToolRow>
       <Swatches label="Letters" value={style.colour} onTake={(colour) => onStyle({ colour })} />
     </>
   );
@@ -260,4 +262,5 @@ function OnOff({ label, on, onChange }: { label: string; on: boolean; onChange: 
 const styles = StyleSheet.create({
   panel: { gap: space.s },
   row: { flexDirection: 'row', gap: space.s },
+  field: { width: 104, marginLeft: space.s },
 });

@@ -6,8 +6,8 @@ import { outputFrameOf } from '@core/words/spans';
 import { type Speed, usePlayer } from '@state/player';
 import { Choice } from '../parts/choice';
 import { useKeys } from '../parts/use-keys';
-import { Body, Soft, Strong } from '../parts/words';
-import { card, space } from '../theme/tokens';
+import { Body, Soft } from '../parts/words';
+import { space } from '../theme/tokens';
 import type { CaptionTools } from './use-captions';
 import { useClipTime } from './use-clip-time';
 
@@ -46,9 +46,9 @@ export function TapAlong({ captions }: { captions: CaptionTools }) {
     0,
     listed.findIndex(({ cue }) => cue.id === captions.chosen),
   );
+  if (listed.length === 0) return <Soft>Bring captions in first, or make them from a script.</Soft>;
   return (
     <View style={styles.panel}>
-      <Strong>Tap along</Strong>
       <Soft>Play, and tap where each line begins (T on a keyboard).</Soft>
       <Choice label="Speed" value={speed} options={SPEEDS} onChange={setSpeed} />
       {next === null || !playing ? (
@@ -73,7 +73,7 @@ export function TapAlong({ captions }: { captions: CaptionTools }) {
 }
 
 const styles = StyleSheet.create({
-  panel: { gap: space.s, padding: space.m, ...card },
+  panel: { gap: space.s },
   row: { flexDirection: 'row', gap: space.s, flexWrap: 'wrap' },
   tap: { minHeight: 64 },
 });

@@ -8,6 +8,7 @@ import { Soft } from '../parts/words';
 import { colours, fonts, sizes, space, TARGET } from '../theme/tokens';
 import { CardPanel } from './card-panel';
 import { ClipStrip } from './clip-strip';
+import { ContrastRow } from './contrast-row';
 import { LookPanel } from './look-panel';
 import { BlockPlacePanel } from './place-panel';
 import { SpanBar } from './span-bar';
@@ -35,12 +36,17 @@ export function TitleTray({ tools }: { tools: WordsTools }) {
       {panel === 'write' && <WritePanel tools={tools} />}
       {panel === 'look' &&
         (block ? (
-          <LookPanel
-            style={block.style}
-            size={block.fitted ? null : block.style.size}
-            onStyle={tools.style}
-            onFit={(fitted) => tools.place({ fitted }, true)}
-          />
+          <>
+            <LookPanel
+              style={block.style}
+              size={block.fitted ? null : block.style.size}
+              onStyle={tools.style}
+              onFit={(fitted) => tools.place({ fitted }, true)}
+            />
+            {block.on !== 'card' && (
+              <ContrastRow style={block.style} isOwn={(text) => text === block.text} onStyle={tools.style} />
+            )}
+          </>
         ) : (
           <Soft>Tap a block on the picture to change how it looks.</Soft>
         ))}
@@ -67,12 +73,13 @@ export function TitleWork({ tools }: { tools: WordsTools }) {
   const timeline = useTimeline();
   const { frames } = useClipTime();
   const { block, text } = tools;
+  const blocks = text.blocks.filter(({ on }) => on !== 'cover');
   const [at] = block?.spans ? stretchesOf(block.spans, timeline) : [];
   return (
     <>
-      {text.blocks.length > 0 && (
+      {blocks.length > 0 && (
         <ToolRow gap={space.s}>
-          {text.blocks.map((one) => (
+          {blocks.map((one) => (
             <BlockChip key={one.id} block={one} on={one.id === block?.id} />
           ))}
         </ToolRow>

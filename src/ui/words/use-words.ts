@@ -16,7 +16,7 @@ import { blockOn, type BlockPlace, type OwnPlace, plainBlock, type TextBlock } f
 import type { TextStyle } from '@core/words/text-style';
 import type { ActOf } from '@core/job/commands/commands';
 import { dispatch } from '@state/jobs';
-import { setWordsDraft } from '@state/player';
+import { setWordsDraft, type WordsDraft } from '@state/player';
 import { type TextDraft, useWordsBench } from '@state/words-bench';
 import { useClip, useJob } from '../job/job-context';
 import { useRuleSheets } from '../job/use-target';
@@ -46,6 +46,8 @@ export interface WordsTools {
   canvasText: CanvasText;
   /** What the picture covers of a banded canvas; null where it covers all. */
   picture: CanvasRect | null;
+  /** What is shown: the clip, its end card, or its cover. */
+  side: WordsDraft['side'];
   /** The block that is worked on, as this canvas has it; null where none is. */
   block: TextBlock | null;
   /** Whether this canvas has a place of its own for it. */
@@ -90,12 +92,14 @@ export function useWords(): WordsTools {
   const shared = text.blocks.find((block) => block.id === chosen) ?? null;
   const own = canvasText.places.find((place) => place.block === chosen);
   const block = shared && (blockOn(shared, own?.shown === false ? [] : canvasText.places) ?? shared);
+  const work = useWordsBench((state) => state.work);
+  const side = work === 'cover' ? 'cover' : block?.on === 'card' ? 'card' : 'clip';
   const show = (next: TextDraft | null) => {
     useWordsBench.setState({ draft: next });
     const canvases = clip.canvases.map((other) =>
       next && other.id === canvas.id ? { ...other, text: next.canvasText } : other,
     );
-    setWordsDraft(next && { text: next.text, canvases, card: block?.on === 'card' });
+    setWordsDraft(next || side !== 'clip' ? { text: next?.text ?? kept.text, canvases, side } : null);
   };
   const setBlocks = (act: ActOf<'set-blocks'>, blocks: TextBlock[], joins?: string) =>
     dispatch(id, { type: 'set-blocks', act, blocks }, joins);
@@ -112,10 +116,9 @@ export function useWords(): WordsTools {
           canvasText: kept.canvasText,
         };
     if (!done) return show(next);
-    useWordsBench.setState({ draft: null });
     if (own) setOwn('alone', next.canvasText);
     else setBlocks('place', next.text.blocks);
-    setWordsDraft(null);
+    show(null);
   };
   const groundOf = (on: BlockPlace['on']) => groundRect(on, canvas, picture);
   return {
@@ -123,6 +126,7 @@ export function useWords(): WordsTools {
     text,
     canvasText,
     picture,
+    side,
     block,
     alone: own !== undefined,
     rectOf: (of) => blockRect(of, canvas, picture),

@@ -13,14 +13,12 @@ import { useKeys } from '../parts/use-keys';
 import { space, WIDE } from '../theme/tokens';
 import { BlockBench } from './block-bench';
 import { CaptionWork, CaptionTray } from './caption-work';
+import { CoverTray, CoverWork } from './cover-work';
 import { TitleTray, TitleWork } from './title-work';
 import { useWords, type WordsTools } from './use-words';
 
 const WORK_LABELS: Record<WordsWork, string> = { titles: 'Titles', captions: 'Captions', cover: 'Cover' };
-const WORK_OPTIONS = WORDS_WORK.filter((work) => work !== 'cover').map((value) => ({
-  value,
-  label: WORK_LABELS[value],
-}));
+const WORK_OPTIONS = WORDS_WORK.map((value) => ({ value, label: WORK_LABELS[value] }));
 
 /** The words on the picture: titles, captions and the cover. */
 export function WordsScreen() {
@@ -29,12 +27,12 @@ export function WordsScreen() {
   const labelOf = useCanvasLabel();
   const wide = useWindowDimensions().width >= WIDE;
   useWordsKeys(tools);
-  useCardPreview(tools);
+  useSidePreview(tools);
   const chosen = <Choice label="Words" value={work} options={WORK_OPTIONS} onChange={setWork} />;
   const parts: Record<WordsWork, { tray: ReactNode; body: ReactNode }> = {
     titles: { tray: <TitleTray tools={tools} />, body: <TitleWork tools={tools} /> },
     captions: { tray: <CaptionTray tools={tools} />, body: <CaptionWork tools={tools} /> },
-    cover: { tray: null, body: null },
+    cover: { tray: <CoverTray tools={tools} />, body: <CoverWork tools={tools} /> },
   };
   return (
     <JobPage
@@ -49,20 +47,19 @@ export function WordsScreen() {
   );
 }
 
-const setWork = (work: WordsWork) => useWordsBench.setState({ work });
+const setWork = (work: WordsWork) => useWordsBench.setState({ work, block: null });
 
-/** While a block of the end card is worked on, the card is shown in the place of the picture. */
-function useCardPreview({ text, block }: WordsTools): void {
+/** While the cover or a block of the end card is worked on, that is shown in the place of the clip. */
+function useSidePreview({ text, side }: WordsTools): void {
   const { canvases } = useClip();
-  const onCard = block?.on === 'card';
   useEffect(() => {
-    if (onCard) setWordsDraft({ text, canvases, card: true });
+    if (side !== 'clip') setWordsDraft({ text, canvases, side });
     return () => setWordsDraft(null);
-  }, [onCard, text, canvases]);
+  }, [side, text, canvases]);
 }
 
-/** Rows that the transport and what is below the picture take on a phone, and the fewest of the picture. */
-const BELOW = 190;
+/** Rows that what is above and below the picture takes on a phone, and the fewest of the picture. */
+const BELOW: Record<WordsWork, number> = { titles: 190, captions: 400, cover: 300 };
 const LEAST_ROWS = 170;
 /** On a wide page the picture takes this share of the columns at most. */
 const MOST_WIDE = 0.5;
@@ -70,10 +67,11 @@ const MOST_WIDE = 0.5;
 /** The canvas as large as the page lets it be; on a wide page the work stands beside it. */
 function Pictures({ tools, children }: { tools: WordsTools; children: ReactNode }) {
   const [room, setRoom] = useState(0);
+  const work = useWordsBench((state) => state.work);
   const wide = useWindowDimensions().width >= WIDE;
   const page = usePageRoom();
   const aspect = tools.canvas.width / tools.canvas.height;
-  const most = wide ? page - 190 : page - BELOW;
+  const most = wide ? page - 190 : page - BELOW[work];
   const rows = Math.min(Math.max(LEAST_ROWS, most), (wide ? room * MOST_WIDE : room - 6) / aspect);
   return (
     <View

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { MOST_TEXT } from '@core/words/text-block';
+import { MOST_TEXT, type TextBlock } from '@core/words/text-block';
 import { TextArea } from '../parts/text-area';
 import { Tool } from '../parts/tool';
 import { ToolRow } from '../parts/tool-row';
@@ -16,17 +16,7 @@ export function WritePanel({ tools }: { tools: WordsTools }) {
   const [banded, setBanded] = useState(false);
   return (
     <View style={styles.panel}>
-      {block && !banded && (
-        <>
-          <TextArea
-            label="Words of the block"
-            value={block.text}
-            most={MOST_TEXT}
-            onChange={(text) => tools.change('write', { text }, 'write')}
-          />
-          <MissingNotice text={block.text} family={block.style.family} />
-        </>
-      )}
+      {block && !banded && <BlockWords tools={tools} block={block} />}
       {banded && <BandedForm onDone={() => setBanded(false)} />}
       {!block && !banded && <Soft>Add a block, or tap one on the picture.</Soft>}
       {!banded && (
@@ -70,6 +60,21 @@ export function WritePanel({ tools }: { tools: WordsTools }) {
         </ToolRow>
       )}
     </View>
+  );
+}
+
+/** What a block says. */
+export function BlockWords({ tools, block }: { tools: WordsTools; block: TextBlock }) {
+  return (
+    <>
+      <TextArea
+        label="Words of the block"
+        value={block.text}
+        most={MOST_TEXT}
+        onChange={(text) => tools.change('write', { text }, 'write')}
+      />
+      <MissingNotice text={block.text} family={block.style.family} />
+    </>
   );
 }
 

@@ -1,18 +1,22 @@
+import { rangeAt } from '../../cut/cut';
 import { ratioLabel, type Size } from '../../picture/size';
 import { exportRule, outcome } from '../rule';
 
 interface Ratios {
+  /** Whether a frame was chosen; else it is the first. */
+  chosen: boolean;
   has: string;
   asked: string;
 }
+const frameWords = ({ chosen }: Ratios): string => (chosen ? 'The chosen frame' : 'The first frame');
 const figures = ({ has, asked }: Ratios): string => `${has}; asked ${asked}`;
 /** Ratios that differ by less look the same. */
 const ALIKE = 0.01;
 
-/** The still that is shown before the clip plays: its first frame, in the cover's ratio. */
+/** The still that is shown before the clip plays, in the cover's ratio: a frame that was chosen, or the first. */
 export const coverRule = exportRule({
   name: 'Cover',
-  reads: ['canvas', 'target'],
+  reads: ['canvas', 'target', 'text', 'cut'],
   outlet: true,
   outcomes: {
     none: outcome<object>(
@@ -20,21 +24,29 @@ export const coverRule = exportRule({
       () => 'no cover',
     ),
     whole: outcome<Ratios>(
-      ({ asked }) =>
-        `The first frame is the cover, ${asked}. Choose where the clip begins with that in mind.`,
+      (ratios) =>
+        `${frameWords(ratios)} is the cover, ${ratios.asked}.${ratios.chosen ? '' : ' Choose another among the words if it does not show what the clip is about.'}`,
       figures,
     ),
     cropped: outcome<Ratios>(
-      ({ has, asked }, { label }) =>
-        `The first frame is the cover. ${label} shows covers of ${asked}, and cuts the clip's ${has} off.`,
+      (ratios, { label }) =>
+        `${frameWords(ratios)} is the cover. ${label} shows covers of ${ratios.asked}: the middle of the clip's ${ratios.has}.`,
       figures,
     ),
+    outside: outcome<object>(
+      () => 'The frame that was chosen as the cover is no longer in the clip. Choose another.',
+      () => 'not in the clip',
+    ),
   },
-  check({ canvas, target }) {
+  check({ canvas, target, text, cut }) {
     const { cover } = target.placement;
     if (!cover) return { severity: 'pass', code: 'none', values: {} };
+    const chosen = text.cover;
+    if (chosen && rangeAt(cut, chosen.master, chosen.frame) < 0) {
+      return { severity: 'warn', code: 'outside', values: {} };
+    }
     const label = (size: Size) => `${ratioLabel(size)}, ${size.width}×${size.height}`;
-    const values = { has: label(canvas), asked: label(cover) };
+    const values = { chosen: chosen !== undefined, has: label(canvas), asked: label(cover) };
     const alike = Math.abs((canvas.width * cover.height) / (canvas.height * cover.width) - 1) < ALIKE;
     return alike
       ? { severity: 'pass', code: 'whole', values }

@@ -113,6 +113,7 @@ const OF_KIND: { [N in Command['type']]: fc.Arbitrary<Extract<Command, { type: N
   'set-card': fc
     .constantFrom(null, { seconds: 2, colour: '#1F2B33' })
     .map((card) => ({ type: 'set-card', card })),
+  'set-cover': fc.nat(900).map((frame) => ({ type: 'set-cover', cover: { master: TEST_MASTER, frame } })),
   'set-canvas-text': fc.constantFrom('burnt', 'both').map((captions) => ({
     type: 'set-canvas-text',
     act: 'captions',

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { layoutSchema } from '../../layout/layout';
 import { canvasTextSchema } from '../../words/canvas-text';
 import { captionsSchema, cueSchema, MOST_CUES } from '../../words/captions';
-import { cardSchema, type ClipText, NO_TEXT } from '../../words/clip-text';
+import { cardSchema, type ClipText, coverSchema, NO_TEXT } from '../../words/clip-text';
 import { textBlockSchema } from '../../words/text-block';
 import type { Edit } from '../job';
 import { actsOf, command, withCanvas, withClip } from './command';
@@ -66,6 +66,11 @@ export const WORDS_COMMANDS = {
     schema: z.object({ card: cardSchema.nullable() }),
     label: 'change the end card',
     apply: (edit, { card }) => withText(edit, (text) => ({ ...text, card })),
+  }),
+  'set-cover': command({
+    schema: z.object({ cover: coverSchema }),
+    label: 'choose the cover',
+    apply: (edit, { cover }) => withText(edit, (text) => ({ ...text, cover })),
   }),
   'set-canvas-text': command({
     schema: z.object({ act: z.enum(actsOf(CANVAS_ACTS)), canvas: z.string(), text: canvasTextSchema }),

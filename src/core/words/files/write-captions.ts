@@ -1,11 +1,13 @@
+import { z } from 'zod';
 import { timeText } from './times';
 
 /** A caption to be written: seconds of the clip. */
-export interface WrittenCue {
-  start: number;
-  end: number;
-  text: string;
-}
+export const writtenCueSchema = z.object({ start: z.number(), end: z.number(), text: z.string() });
+export type WrittenCue = z.infer<typeof writtenCueSchema>;
+
+/** What files captions are written as. */
+export const CAPTION_FORMS = ['srt', 'vtt'] as const;
+export type CaptionForm = (typeof CAPTION_FORMS)[number];
 
 const linesOf = (text: string): string =>
   text
@@ -34,3 +36,6 @@ export function vttText(cues: readonly WrittenCue[]): string {
   );
   return ['WEBVTT\n', ...blocks].join('\n');
 }
+
+export const captionText = (cues: readonly WrittenCue[], form: CaptionForm): string =>
+  form === 'srt' ? srtText(cues) : vttText(cues);

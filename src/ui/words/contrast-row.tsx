@@ -1,0 +1,84 @@
+import { StyleSheet, View } from 'react-native';
+import { Button } from 'react-native-paper';
+import { shortHash } from '@core/figures/short-hash';
+import type { RenderPlan } from '@core/render/plan';
+import { enoughContrast } from '@core/words/contrast';
+import { readableOn } from '@core/words/banded-clip';
+import { masterFrameOf } from '@core/words/spans';
+import { PLAIN_OUTLINE, PLAIN_PLATE, type TextStyle } from '@core/words/text-style';
+import { useContrast } from '@state/contrast';
+import { showFrame } from '@state/player';
+import { Mark } from '../parts/mark';
+import { Soft } from '../parts/words';
+import { space } from '../theme/tokens';
+import { useCanvasPlan, useTimeline } from './use-words';
+
+interface Props {
+  style: TextStyle;
+  /** Which of the words on the picture are meant. */
+  isOwn: (text: string) => boolean;
+  onStyle: (change: Partial<TextStyle>) => void;
+}
+
+/** How the words stand out from the picture at the worst frame, and what mends it by one tap. */
+export function ContrastRow({ style, isOwn, onStyle }: Props) {
+  const plan = useCanvasPlan();
+  const timeline = useTimeline();
+  const found = useContrast(plan, isOwn, keyOf(plan, isOwn));
+  if (found.state === 'failed') return <Soft>The contrast could not be measured.</Soft>;
+  if (found.state === 'looking') return <Soft>Contrast is being measured on the picture…</Soft>;
+  const { worst } = found;
+  if (!worst) return <Soft>No words are seen on this canvas.</Soft>;
+  const size = style.size * Math.min(plan.width, plan.height);
+  const least = enoughContrast(size, style.weight, plan.width);
+  const enough = worst.ratio >= least;
+  // What is behind the letters is made as unlike them as can be.
+  const colour = readableOn(style.colour);
+  return (
+    <View style={styles.row}>
+      <Mark standing={enough ? 'pass' : 'warn'} size={20} />
+      <Soft style={styles.words}>
+        {`Contrast ${worst.ratio.toFixed(1)} to 1 at its worst; ${least} to 1 is wanted.`}
+      </Soft>
+      <Button
+        compact
+        onPress={() => {
+          const place = masterFrameOf(worst.frame, timeline);
+          if (place) showFrame(place.frame, place.master);
+        }}
+      >
+        Show
+      </Button>
+      {!enough && (
+        <>
+          <Button
+            compact
+            mode="outlined"
+            onPress={() => onStyle({ plate: { ...PLAIN_PLATE, colour, cover: 1 } })}
+          >
+            Add a plate
+          </Button>
+          <Button
+            compact
+            mode="outlined"
+            onPress={() => onStyle({ outline: { ...PLAIN_OUTLINE, width: 0.1, colour } })}
+          >
+            Add an outline
+          </Button>
+        </>
+      )}
+    </View>
+  );
+}
+
+/** What a measurement depends on: the words, and the pictures behind them. */
+function keyOf({ overlays, segments, width, height }: RenderPlan, isOwn: Props['isOwn']): string {
+  const own = overlays.filter(({ art }) => isOwn(art.text));
+  const behind = segments.map(({ start, shot, panes }) => [start, shot, panes]);
+  return shortHash([own, behind, width, height]);
+}
+
+const styles = StyleSheet.create({
+  row: { flexDirection: 'row', alignItems: 'center', gap: space.s, flexWrap: 'wrap' },
+  words: { flexShrink: 1 },
+});
