@@ -10,7 +10,8 @@ export type ContrastState =
 
 /** It is measured once nothing was changed for this long, in milliseconds. */
 const CALM = 700;
-/** Words that are looked at, each at one frame at least. */
+/** Frames that are looked at: of few words these, of many words one of each, and not more than that. */
+const FEW = 12;
 const MOST = 40;
 
 /** Measures words of a plan on the pixels behind them, whenever they change. @param text of the words that count. */
@@ -19,7 +20,7 @@ export function useContrast(plan: RenderPlan, isOwn: (text: string) => boolean, 
   useEffect(() => {
     const stop = new AbortController();
     const own = plan.overlays.filter(({ art }) => art.text !== '' && isOwn(art.text));
-    const frames = framesToLookAt(own, MOST);
+    const frames = framesToLookAt(own, Math.min(MOST, Math.max(FEW, own.length)));
     const looks = frames.flatMap((frame) =>
       own.filter(({ from, to }) => frame >= from && frame < to).map(({ art }) => ({ frame, art })),
     );

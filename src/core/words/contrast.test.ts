@@ -1,6 +1,7 @@
 import { bandBlocks, readableOn } from './banded-clip';
 import { contrastRatio, enoughContrast, luminanceOf } from './contrast';
 import { leastContrast } from './contrast-cells';
+import { framesToLookAt } from './contrast-frames';
 
 const ratio = (a: string, b: string): number => contrastRatio(luminanceOf(a), luminanceOf(b));
 
@@ -87,5 +88,16 @@ describe('contrast on real pixels', () => {
   it('is none where there are no letters', () => {
     const none = { ...pixels(() => 0), rim: new Uint8Array(width * height) };
     expect(leastContrast(none, 10, 1)).toBeNull();
+  });
+});
+
+describe('frames that are looked at', () => {
+  it('are the first, the last and some between, or one of each of many', () => {
+    expect(framesToLookAt([{ from: 10, to: 20 }], 4)).toEqual([10, 13, 16, 19]);
+    expect(framesToLookAt([{ from: 10, to: 12 }], 4)).toEqual([10, 11]);
+    const many = Array.from({ length: 100 }, (_, i) => ({ from: 10 * i, to: 10 * i + 10 }));
+    const frames = framesToLookAt(many, 40);
+    expect(frames.length).toBeLessThanOrEqual(40);
+    expect(frames[0]).toBe(5);
   });
 });

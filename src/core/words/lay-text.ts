@@ -202,7 +202,9 @@ class Paragraphs {
       at += placed.width;
       return placed;
     });
-    return { x, width, baseline: top + drop, top, bottom: top + style.lineHeight * size, runs };
+    // Letters that stand on a whole pixel are sharp.
+    const baseline = Math.round(box.y + top + drop) - box.y;
+    return { x, width, baseline, top, bottom: top + style.lineHeight * size, runs };
   }
 
   private widthOf(from: number, to: number): number {

@@ -46,7 +46,8 @@ export class Stage {
     source: Source,
   ): ImageBitmap {
     const { surface, ink } = this.surface(view, size);
-    const scale = size.width / plan.width;
+    // A surface of whole pixels may be a hair wider or higher than the canvas is in little: none of it stays bare.
+    const scale = Math.max(size.width / plan.width, size.height / plan.height);
     ink.fillStyle = plan.ground ?? BLACK;
     ink.fillRect(0, 0, size.width, size.height);
     const { panes, live, words } = plannedFrame(plan, Math.min(frame, plan.frames - 1));

@@ -22,6 +22,8 @@ export interface ContrastRequest {
 export interface LookedContrast {
   frame: number;
   ratio: number;
+  /** Of the letters there, in pixels of the canvas. */
+  size: number;
 }
 
 /** Places are judged whose side is this share of the letters' size. */
@@ -60,7 +62,8 @@ export async function measureContrast(
       picture.close();
       const ratio = ratioOf(shown, parts, art);
       shown.close();
-      if (ratio !== null && (worst === null || ratio < worst.ratio)) worst = { frame, ratio };
+      if (ratio !== null && (worst === null || ratio < worst.ratio))
+        worst = { frame, ratio, size: parts.laid.size };
     }
     return worst;
   } finally {

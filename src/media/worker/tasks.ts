@@ -92,7 +92,7 @@ export function makeCoverOf(request: CoverRequest, following: Following = {}): P
   return runTask('cover', request, { progress: progressSchema, result: z.instanceof(Blob), ...following });
 }
 
-const contrastSchema = z.object({ frame: z.number(), ratio: z.number() }).nullable();
+const contrastSchema = z.object({ frame: z.number(), ratio: z.number(), size: z.number() }).nullable();
 
 /** How little words stand out from the pixels behind them, at the worst of some frames. @throws TroubleError */
 export function measureContrastOf(

@@ -31,17 +31,13 @@ export interface StripScale {
   framesIn(pixels: number): number;
 }
 
-/** The clip as a strip: its pictures, its cuts, and a lane for words; a drag on the pictures moves the playhead. */
-export function ClipStrip({ children }: { children: (scale: StripScale) => ReactNode }) {
+/** The clip as a strip: its pictures, its cuts, and a lane for words where there are any; a drag on the pictures moves the playhead. */
+export function ClipStrip({ children }: { children?: (scale: StripScale) => ReactNode }) {
   const [width, setWidth] = useState(0);
   const [zoom, setZoom] = useState(0);
   return (
     <View onLayout={(event: LayoutChangeEvent) => setWidth(event.nativeEvent.layout.width)}>
-      {width > 0 && (
-        <Strip width={width} seconds={SEEN[zoom] ?? null}>
-          {children}
-        </Strip>
-      )}
+      {width > 0 && <Strip width={width} seconds={SEEN[zoom] ?? null} words={children} />}
       <View style={styles.zoom}>
         <Soft style={styles.words}>
           {SEEN[zoom] ? `${SEEN[zoom]} s of the clip at a time` : 'The whole clip'}
@@ -68,11 +64,12 @@ export function ClipStrip({ children }: { children: (scale: StripScale) => React
 function Strip({
   width,
   seconds,
-  children,
+  words,
 }: {
   width: number;
   seconds: number | null;
-  children: (scale: StripScale) => ReactNode;
+  /** What lies in the lane; without it there is none. */
+  words: ((scale: StripScale) => ReactNode) | undefined;
 }) {
   const time = useClipTime();
   const timeline = useTimeline();
@@ -118,7 +115,7 @@ function Strip({
           ))}
         </View>
       </GestureDetector>
-      <View style={styles.lane}>{children(scale)}</View>
+      {words && <View style={styles.lane}>{words(scale)}</View>}
       {cuts.map((cut) => (
         <View key={cut} style={[styles.cut, { left: scale.place(cut) - 1 }]} />
       ))}

@@ -29,8 +29,7 @@ export function ContrastRow({ style, isOwn, onStyle }: Props) {
   if (found.state === 'looking') return <Soft>Contrast is being measured on the picture…</Soft>;
   const { worst } = found;
   if (!worst) return <Soft>No words are seen on this canvas.</Soft>;
-  const size = style.size * Math.min(plan.width, plan.height);
-  const least = enoughContrast(size, style.weight, plan.width);
+  const least = enoughContrast(worst.size, style.weight, plan.width);
   const enough = worst.ratio >= least;
   // What is behind the letters is made as unlike them as can be.
   const colour = readableOn(style.colour);

@@ -120,7 +120,7 @@ export function CoverWork({ tools }: { tools: WordsTools }) {
   const { block } = tools;
   return (
     <>
-      <ClipStrip>{() => null}</ClipStrip>
+      <ClipStrip />
       <Body>
         {output === null
           ? 'The cover lies outside the clip: choose another frame.'

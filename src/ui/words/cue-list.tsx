@@ -36,9 +36,7 @@ export function CueList({ captions }: { captions: CaptionTools }) {
   const turn = (to: number) => useWordsBench.setState({ cuePage: to });
   return (
     <View style={styles.list}>
-      <Soft aria-live="polite">
-        {`${count(listed.length, 'caption', 'captions')}, ${wrong === 0 ? 'nothing to mend' : count(wrong, 'one to look at', 'to look at')}`}
-      </Soft>
+      <Soft aria-live="polite">{`${count(listed.length, 'caption', 'captions')}, ${mendWords(wrong)}`}</Soft>
       {from > 0 && <Button onPress={() => turn(Math.max(0, from - ROWS))}>Earlier captions</Button>}
       {rows.map((row, i) => (
         <CueRow
@@ -59,6 +57,9 @@ export function CueList({ captions }: { captions: CaptionTools }) {
     </View>
   );
 }
+
+const mendWords = (wrong: number): string =>
+  wrong === 0 ? 'nothing to mend' : wrong === 1 ? 'one to look at' : `${wrong} to look at`;
 
 interface RowProps {
   row: ListedCue;

@@ -59,7 +59,9 @@ function useSidePreview({ text, side }: WordsTools): void {
 }
 
 /** Rows that what is above and below the picture takes on a phone, and the fewest of the picture. */
-const BELOW: Record<WordsWork, number> = { titles: 190, captions: 400, cover: 300 };
+const BELOW: Record<WordsWork, number> = { titles: 120, captions: 400, cover: 450 };
+/** Rows of the strip of a block. */
+const STRIP = 150;
 const LEAST_ROWS = 170;
 /** On a wide page the picture takes this share of the columns at most. */
 const MOST_WIDE = 0.5;
@@ -71,7 +73,7 @@ function Pictures({ tools, children }: { tools: WordsTools; children: ReactNode 
   const wide = useWindowDimensions().width >= WIDE;
   const page = usePageRoom();
   const aspect = tools.canvas.width / tools.canvas.height;
-  const most = wide ? page - 190 : page - BELOW[work];
+  const most = wide ? page - 190 : page - BELOW[work] - (work === 'titles' && tools.block ? STRIP : 0);
   const rows = Math.min(Math.max(LEAST_ROWS, most), (wide ? room * MOST_WIDE : room - 6) / aspect);
   return (
     <View
