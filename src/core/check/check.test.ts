@@ -132,6 +132,13 @@ describe('sound and words', () => {
   });
 });
 
+it('keeps both of two fixes that were found before either was applied', () => {
+  const job = testJob();
+  const [tag, children] = (['tag', 'children'] as const).map((rule) => find(job, rule).fix);
+  const both = change(change(job, fixCommand(children!)), fixCommand(tag!));
+  expect(activeClip(both.edit).words).toMatchObject({ tags: ['upright'], forChildren: false });
+});
+
 describe('holding back', () => {
   it('lets the export go when only the post is held, and both once overridden by name', () => {
     const job = testJob();

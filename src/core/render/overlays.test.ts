@@ -121,6 +121,14 @@ describe('captions keep clear', () => {
     expect(box.y).toBeGreaterThan(0.5 * 1920);
   });
 
+  it('of a column at a side, by being narrower rather than by moving away', () => {
+    const column = { x: 0.86, y: 0.42, width: 0.14, height: 0.58 };
+    const box = boxOf({ zones: [column] });
+    expect(box.y).toBe(plainBox.y);
+    expect(box.x + box.width).toBeLessThanOrEqual(0.86 * 1080);
+    expect(box.x).toBe(1080 - box.x - box.width);
+  });
+
   it('of text blocks that are there at the time, and of no others', () => {
     const block = { ...plainBlock('t', 'Title'), box: { x: 0, y: 0.8, width: 1, height: 0.2 } };
     const both = { ...withCues(cue('a', 20, 80)), blocks: [block] };

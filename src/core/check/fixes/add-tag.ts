@@ -1,13 +1,12 @@
-import type { Words } from '../../job/clip';
 import type { Fix } from '../fix';
 
 /** Puts a tag before the others. */
 export const addTag: Fix<{
-  /** Without its mark. */
+  /** Without their marks; those that are there already. */
   tag: string;
-  words: Words;
+  tags: readonly string[];
 }> = {
   safe: true,
   label: ({ tag }) => `Add #${tag}`,
-  command: ({ tag, words }) => ({ type: 'set-words', words: { ...words, tags: [tag, ...words.tags] } }),
+  command: ({ tag, tags }) => ({ type: 'mend-words', words: { tags: [tag, ...tags] } }),
 };

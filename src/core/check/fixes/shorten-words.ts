@@ -1,4 +1,3 @@
-import type { Words } from '../../job/clip';
 import { cutOff } from '../../outlets/characters';
 import type { Fix } from '../fix';
 
@@ -7,12 +6,13 @@ export const shortenWords: Fix<{
   part: 'title' | 'description';
   /** Characters. */
   limit: number;
-  words: Words;
+  /** What it says. */
+  text: string;
 }> = {
   safe: false,
   label: ({ limit }) => `Shorten to ${limit} characters`,
-  command: ({ part, limit, words }) => ({
-    type: 'set-words',
-    words: { ...words, [part]: cutOff(words[part].trim(), limit).trim() },
+  command: ({ part, limit, text }) => ({
+    type: 'mend-words',
+    words: { [part]: cutOff(text.trim(), limit).trim() },
   }),
 };

@@ -28,7 +28,7 @@ export const childrenRule = postRule({
           severity: 'stop',
           code: 'missing',
           values: {},
-          fix: { fix: 'say-not-for-children', values: { words } },
+          fix: { fix: 'say-not-for-children', values: {} },
         }
       : { severity: 'pass', code: 'said', values: { forChildren } };
   },

@@ -35,7 +35,10 @@ export const descriptionRule = postRule({
     const length = characters(words.description);
     if (length === 0) return { severity: 'note', code: 'empty', values: { characters: 0, limit: most } };
     if (length > most) {
-      const fix = { fix: 'shorten-words', values: { part: 'description', limit: most, words } } as const;
+      const fix = {
+        fix: 'shorten-words',
+        values: { part: 'description', limit: most, text: words.description },
+      } as const;
       return { severity: 'stop', code: 'over', values: { characters: length, limit: most }, fix };
     }
     if (length > seen) {

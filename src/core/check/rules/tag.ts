@@ -33,7 +33,7 @@ export const tagRule = postRule({
     if (hasTag(words.tags, required)) {
       return { severity: 'pass', code: 'present', values };
     }
-    const fix = { fix: 'add-tag', values: { tag: required, words } } as const;
+    const fix = { fix: 'add-tag', values: { tag: required, tags: words.tags } } as const;
     return { severity: 'stop', code: 'missing', values, fix };
   },
 });

@@ -32,6 +32,13 @@ export const CLIP_COMMANDS = {
     label: 'change the words',
     apply: (edit, { words }) => withClip(edit, (clip) => ({ ...clip, words })),
   }),
+  /** Some of the words; the others stay as they are by then. */
+  'mend-words': command({
+    schema: z.object({ words: wordsSchema.partial() }),
+    label: 'mend the words',
+    apply: (edit, { words }) =>
+      withClip(edit, (clip) => ({ ...clip, words: wordsSchema.parse({ ...clip.words, ...words }) })),
+  }),
   'set-audience': command({
     schema: z.object({ audience: audienceSchema }),
     label: 'choose who may see it',

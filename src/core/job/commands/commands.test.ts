@@ -61,6 +61,7 @@ const OF_KIND: { [N in Command['type']]: fc.Arbitrary<Extract<Command, { type: N
   'set-words': fc
     .string()
     .map((title) => ({ type: 'set-words', words: { title, description: '', tags: [] } })),
+  'mend-words': fc.string().map((description) => ({ type: 'mend-words', words: { description } })),
   'set-audience': fc
     .constantFrom('private', 'public')
     .map((audience) => ({ type: 'set-audience', audience })),
