@@ -12,6 +12,7 @@ import { rateValue } from '../src/core/time/frame-rate';
 import { lookFor } from '../src/state/evidence';
 import { dragTimes, exportLayout, exportThree } from './canvases';
 import { measureStore } from './store';
+import { exportWords, keystroke, layoutTime } from './words';
 
 /** The file that the benchmark put into the page's one field. */
 function chosenFile(): File {
@@ -161,6 +162,11 @@ const threeChosen = async (frames: number, oneGo: boolean, videoBits: number) =>
 const layoutChosen = async (frames: number, kind: LayoutKind, videoBits: number) =>
   exportLayout(await chosenSource(), frames, kind, videoBits);
 
+const wordsChosen = async (seconds: number, words: boolean, videoBits: number) =>
+  exportWords(await chosenSource(), seconds, words, videoBits);
+const keystrokeChosen = async (captions: number) => keystroke(await chosenSource(), captions);
+const wordLayoutChosen = async (captions: number) => layoutTime(await chosenSource(), captions);
+
 Object.assign(window, {
   bench: {
     exportChosen,
@@ -171,6 +177,9 @@ Object.assign(window, {
     dragChosen,
     threeChosen,
     layoutChosen,
+    wordsChosen,
+    keystrokeChosen,
+    wordLayoutChosen,
     sendResult,
     kernelTime,
     measureStore,

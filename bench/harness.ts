@@ -19,6 +19,9 @@ interface PageBench {
   dragChosen(): Promise<{ drag: number; bare: number }>;
   threeChosen(frames: number, oneGo: boolean, videoBits: number): Promise<number>;
   layoutChosen(frames: number, kind: LayoutKind, videoBits: number): Promise<number>;
+  wordsChosen(seconds: number, words: boolean, videoBits: number): Promise<number>;
+  keystrokeChosen(captions: number): Promise<{ redraw: number; page: number }>;
+  wordLayoutChosen(captions: number): Promise<{ layout: number; bare: number }>;
   sendResult(): Promise<void>;
   kernelTime(rounds: number): Promise<number>;
   measureStore(): Promise<StoreFigures>;
@@ -58,7 +61,7 @@ export async function openHarness(result: string): Promise<Harness> {
     else if (url === '/decode.worker.js') response.end(textOf('decode.worker.js'));
     else if (url === '/kernel-relaxed.wasm')
       createReadStream('src/kernel/kernel-relaxed.wasm').pipe(response);
-    else if (url.startsWith('/workers/') || url.startsWith('/models/'))
+    else if (/^\/(workers|models|fonts)\//.test(url))
       createReadStream(path.join('public', path.normalize(url))).pipe(response);
     else if (url === '/result') request.pipe(createWriteStream(result)).on('finish', () => response.end());
     else response.end('<body><input type="file"><script type="module" src="/harness.js"></script>');

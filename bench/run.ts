@@ -9,6 +9,7 @@ import { checks } from './parts-checks';
 import { follow, followMemory } from './parts-follow';
 import { cuts, pass, passMemory, steps } from './parts-pass';
 import { store } from './parts-store';
+import { words } from './parts-words';
 import { Report } from './report';
 
 /** Every part, by the name that picks it out: `npm run bench -- pass steps`. */
@@ -28,6 +29,7 @@ const PARTS: Record<string, (report: Report) => void | Promise<void>> = {
   'follow-memory': followMemory,
   memory,
   store,
+  words,
 };
 
 async function main(): Promise<void> {
