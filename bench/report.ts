@@ -30,6 +30,10 @@ const LEGEND = [
   '  reference is `libx264 -preset veryfast` at those same bits.',
   '- **a command**: on a job of 200 shots, 4 canvases, 12 clips and a full history (`tests/big-job.ts`), median of 100;',
   '  the reference writes that job and its history as one text, as it was done before.',
+  '- **export with captions and two blocks**: of the grainy 1080p30 master, a caption every two seconds, one of the blocks with',
+  '  a fade; the reference is the same export without words. **keystroke**: the words of 300 captions worked out, handed over and',
+  '  drawn on a phone-sized canvas, median of 60; the reference is a frame at 60 Hz. **layout**: the reference measures each of',
+  '  their words once by the browser alone.',
   '- **peak memory**: all browser processes (PSS) while 5 minutes are exported; the reference is 20 seconds.',
 ];
 

@@ -4,6 +4,7 @@ import type { Source } from '../src/core/master/source';
 import { canvasOf } from '../src/core/layout/canvas';
 import { rateValue } from '../src/core/time/frame-rate';
 import { NO_CAPTIONS } from '../src/core/words/captions';
+import { reworded, withCue } from '../src/core/words/cue-edits';
 import { type ClipText, NO_TEXT } from '../src/core/words/clip-text';
 import { plainBlock } from '../src/core/words/text-block';
 import { canvasView } from '../src/media/play/player-protocol';
@@ -23,11 +24,11 @@ const KEYS = 60;
 const ROWS = 760;
 
 /** So many captions of a line of ten words one after another, and two blocks, one of them with a plate. */
-function textOf(source: Source, frames: number, captions: number, typed = ''): ClipText {
+function textOf(source: Source, frames: number, captions: number): ClipText {
   const each = Math.max(2, Math.floor(frames / captions));
   const cues = Array.from({ length: captions }, (_, i) => ({
     id: `cue-${i}`,
-    text: `${typed}and with the wind the kites\ncome back to the bay, ${i} of them`,
+    text: `and with the wind the kites\ncome back to the bay, ${i} of them`,
     spans: [{ master: source.id, in: i * each, out: Math.min(frames, (i + 1) * each - 1) }],
   }));
   const blocks = [
@@ -94,16 +95,21 @@ export async function keystroke(source: Source, captions: number): Promise<{ red
   const view = canvasView('canvas-1');
   const plan = planIn(source, source.frames, SIZES[0]!);
   player.setViews({ [view]: { width: Math.round((ROWS * 1080) / 1920), height: ROWS } });
-  player.setPlans({ [view]: [worded(plan, source, source.frames, textOf(source, source.frames, captions))] });
-  player.show(0, 100);
+  const text = textOf(source, source.frames, captions);
+  const shown = `cue-${captions >> 1}`;
+  player.setPlans({ [view]: [worded(plan, source, source.frames, text)] });
+  player.show(0, text.captions.cues[captions >> 1]?.spans[0]?.in ?? 0);
   // Fonts are loaded when words first need them.
   await new Promise((resolve) => setTimeout(resolve, 3000));
   const [redraws, pages]: [number[], number[]] = [[], []];
   for (let n = 0; n < KEYS; n++) {
     const done = new Promise<void>((resolve) => (drawn = resolve));
     const start = performance.now();
-    const text = textOf(source, source.frames, captions, 'x'.repeat(n % 10));
-    player.showWords({ [view]: [worded(plan, source, source.frames, text).overlays.slice()] });
+    const typed = withCue(text.captions.cues, shown, (cue) =>
+      reworded(cue, `${'x'.repeat(n % 10)}${cue.text}`),
+    );
+    const next = { ...text, captions: { ...text.captions, cues: typed } };
+    player.showWords({ [view]: [worded(plan, source, source.frames, next).overlays.slice()] });
     pages.push(performance.now() - start);
     await done;
     redraws.push(performance.now() - start);

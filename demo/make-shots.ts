@@ -37,8 +37,6 @@ async function main(): Promise<void> {
   for (let i = 0; i < 5; i++) await page.keyboard.press('Shift+w');
   await visitor.press('Work on Verrow Short');
   await shoot('framing');
-  await page.getByRole('radio', { name: 'Motion' }).click();
-  await shoot('motion');
   await page.getByRole('radio', { name: 'Follow', exact: true }).click();
   await visitor.press(/^Follow (all|the) /);
   await page.getByRole('button', { name: 'Stop following' }).waitFor();
@@ -47,16 +45,7 @@ async function main(): Promise<void> {
   await visitor.press('See it whole');
   await shoot('whole');
   await visitor.press('Back');
-  await visitor.press('Work on Tesselle Portrait');
-  await page.getByRole('radio', { name: 'Layout' }).click();
-  await page.getByRole('radio', { name: 'Stacked' }).click();
-  await page.getByRole('radio', { name: 'Pane 2' }).click();
-  await visitor.type('Zoom', '2');
-  await visitor.type('From left', '1300');
-  await page.getByRole('img', { name: 'The master', exact: true }).scrollIntoViewIfNeeded();
-  await shoot('layout');
-  await page.getByRole('radio', { name: 'Single' }).click();
-  await visitor.press('Work on Verrow Short');
+  await shootWords(visitor, shoot);
   await visitor.step('Check');
   await shoot('check');
   await visitor.press('Add #upright');
@@ -111,6 +100,26 @@ async function main(): Promise<void> {
   await server.stop();
 }
 
+/** A banded square with its words, and captions from a script. */
+async function shootWords(visitor: Visitor, shoot: (name: string) => Promise<unknown>): Promise<void> {
+  const { page } = visitor;
+  await visitor.step('Words');
+  await page.getByRole('radio', { name: 'Tesselle Square' }).click();
+  await visitor.press(/^Banded clip/);
+  await page.getByLabel('Headline above').fill('Kite Day');
+  await page.getByLabel('Line below').fill('Windle Bay, Saturday from noon');
+  await visitor.press('Make it banded');
+  await shoot('words');
+  await page.getByRole('radio', { name: 'Verrow Short' }).click();
+  await page.getByRole('radio', { name: 'Captions' }).click();
+  await page.getByRole('radio', { name: 'Bring in' }).click();
+  await page.getByLabel('Script: what is spoken').fill(SCRIPT);
+  await visitor.press('Spread the script over the clip');
+  await page.getByRole('radio', { name: 'Cue', exact: true }).click();
+  await visitor.press(/^Caption 2/);
+  await shoot('captions');
+}
+
 /** Two canvases more, from the canvas page. */
 async function addCanvases(visitor: Visitor): Promise<void> {
   for (const name of ['Tesselle Square', 'Tesselle Portrait']) {
@@ -118,5 +127,11 @@ async function addCanvases(visitor: Visitor): Promise<void> {
     await visitor.page.getByRole('radio', { name, exact: true }).click();
   }
 }
+
+/** What might be said over the demo. */
+const SCRIPT = `Every spring the wind comes back to the bay, and with it come the kites.
+Some are small.
+Others are as large as a house, and it takes six people to hold them down.
+The day begins at noon, and ends when the wind does.`;
 
 void main();

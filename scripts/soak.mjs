@@ -11,6 +11,7 @@ const PROOFS = [
   'server/verdicts',
   'e2e/killed',
   'core/interchange/fuzz',
+  'core/words/files',
   'media/follow/filmed-follow',
   'e2e/zoo',
   'e2e/faulty-shots',

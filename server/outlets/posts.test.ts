@@ -1,3 +1,4 @@
+import { execFileSync } from 'node:child_process';
 import { readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { type PostAnswer, postPage } from '../../src/core/outlets/post-form';
@@ -9,6 +10,12 @@ import { PostRecords } from './post-records';
 
 const UPLOADS = '/outlets/verrow/api/uploads';
 const good = readFileSync(makeClip('good.mp4', { size: '1080x1920', seconds: 1 }));
+/** A JPEG of a size. */
+const stillOf = (width: number, height: number): Buffer =>
+  execFileSync('ffmpeg', [
+    ...['-v', 'error', '-f', 'lavfi', '-i', `testsrc2=s=${width}x${height}`, '-frames:v', '1'],
+    ...['-f', 'mjpeg', '-'],
+  ]);
 let server: TestServer;
 let client: Client;
 
@@ -63,6 +70,33 @@ describe('an upload', () => {
     const first = await answerOf(await client.post('verrow', untagged));
     expect(first).toMatchObject({ state: 'refused' });
     expect(await answerOf(await client.post('verrow', untagged))).toEqual(first);
+    expect((await answerOf(await client.post('verrow', { ...FORM, upload }))).state).toBe('accepted');
+  });
+
+  it('is shown with the cover that was sent with it, by whoever may see the post', async () => {
+    const upload = await client.upload(UPLOADS, good);
+    const cover = stillOf(1080, 1920).toString('base64');
+    const { page } = await answerOf(await client.post('verrow', { ...FORM, cover, upload }));
+    const [, poster = ''] = /poster="([^"]+)"/.exec(await (await client.fetch(page)).text()) ?? [];
+    const sent = Buffer.from(await (await client.fetch(poster)).arrayBuffer());
+    expect(sent).toEqual(stillOf(1080, 1920));
+    expect((await new Client(server.origin).fetch(poster)).status).toBe(404);
+    // The answer was lost on the way: the same form is the same post.
+    expect((await answerOf(await client.post('verrow', { ...FORM, cover, upload }))).page).toBe(page);
+  });
+
+  it.each<[string, () => string, RegExp]>([
+    ['of another size', () => stillOf(640, 640).toString('base64'), /The cover is 640×640, not 1080×1920/],
+    [
+      'that is no picture',
+      () => Buffer.from('not a picture').toString('base64'),
+      /not a picture that can be read/,
+    ],
+    ['that is a film', () => good.toString('base64'), /not a picture that can be read/],
+  ])('is refused with a cover %s, and leaves none', async (_, cover, reason) => {
+    const upload = await client.upload(UPLOADS, good);
+    const answer = await answerOf(await client.post('verrow', { ...FORM, cover: cover(), upload }));
+    expect(answer).toMatchObject({ state: 'refused', reasons: [expect.stringMatching(reason)] });
     expect((await answerOf(await client.post('verrow', { ...FORM, upload }))).state).toBe('accepted');
   });
 

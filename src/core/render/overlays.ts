@@ -98,7 +98,7 @@ function blockOverlays(block: TextBlock, canvas: Canvas, input: OverlayInput): P
 }
 
 /** The size of letters on a canvas, in pixels. @param share of its shorter side. */
-export const sizeOn = ({ width, height }: Size, share: number): number =>
+const sizeOn = ({ width, height }: Size, share: number): number =>
   Math.round(share * Math.min(width, height) * 2) / 2;
 
 function cueOverlays(
@@ -114,25 +114,28 @@ function cueOverlays(
     width: zone.width * width,
     height: zone.height * height,
   }));
+  const size = sizeOn(canvas, captions.style.size);
+  const boxes = new Map<string, CanvasRect>();
+  /** Most captions have the same lines and the same around them. */
+  const boxOf = (lines: number, taken: readonly CanvasRect[]): CanvasRect => {
+    const key = `${lines} ${taken.map(({ x, y, width, height }) => `${x} ${y} ${width} ${height}`).join()}`;
+    const box = boxes.get(key) ?? captionBox(captions, lines, canvas, [...zones, ...taken]);
+    boxes.set(key, box);
+    return box;
+  };
   return captions.cues.flatMap((cue) =>
     stretchesOf(cue.spans, input.timeline).flatMap((stretch) => {
       const during = (other: Stretch) => other.from < stretch.to && other.to > stretch.from;
       const taken = [
-        ...zones,
         ...blocks.filter(during).map((block) => block.art.box),
         ...input.subjects.filter(during).map((subject) => subject.rect),
       ];
       const art: TextArt = {
         text: cue.text,
         style: captions.style,
-        box: captionBox(
-          captions,
-          Math.max(captions.limits.lines, cue.text.split('\n').length),
-          canvas,
-          taken,
-        ),
+        box: boxOf(Math.max(captions.limits.lines, cue.text.split('\n').length), taken),
         seat: captions.seat,
-        size: sizeOn(canvas, captions.style.size),
+        size,
         mark: null,
         ground: null,
       };

@@ -20,10 +20,6 @@ const OWN = /^own-[0-9a-f]{16}$/;
 export const ownFamily = (hash: string): string => `own-${hash}`;
 export const isOwnFamily = (family: string): boolean => OWN.test(family);
 
-/** What a family is called; a person's own one is called by its file. */
-export const familyLabel = (family: string): string | null =>
-  family in FAMILIES ? FAMILIES[family as keyof typeof FAMILIES].label : null;
-
 /** The families that are asked for a character one after another. */
 export const chainOf = (family: string): string[] => [
   family,

@@ -8,7 +8,7 @@ import type { TextArt } from './text-art';
 import type { TextStyle } from './text-style';
 
 /** Letters in a row that are drawn in one go. */
-export interface LaidRun extends Face {
+interface LaidRun extends Face {
   text: string;
   /** From the left edge of the box, and how wide it is; pixels. */
   x: number;

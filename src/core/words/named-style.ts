@@ -4,7 +4,6 @@ import { textStyleSchema } from './text-style';
 
 /** How words look, under a name. */
 const namedStyleSchema = z.object({ name: givenName, style: textStyleSchema });
-export type NamedStyle = z.infer<typeof namedStyleSchema>;
 
 /** Styles as a JSON file. */
 export const stylesFile = namedFile('gusset-text-styles', 'styles', namedStyleSchema);

@@ -7,7 +7,7 @@ import { PLAIN_STYLE, STYLE_BOUNDS, textStyleSchema } from './text-style';
  * What a block's box is measured in: the whole canvas, the band above or below the picture (where a canvas has none, the
  * part of the picture where it would lie), the end card, or the cover.
  */
-export const GROUNDS = ['canvas', 'above', 'below', 'card', 'cover'] as const;
+const GROUNDS = ['canvas', 'above', 'below', 'card', 'cover'] as const;
 export type Ground = (typeof GROUNDS)[number];
 
 /** Longest text of a block, in UTF-16 units, and longest fade, in seconds. */
@@ -15,7 +15,7 @@ export const MOST_TEXT = 2000;
 export const MOST_FADE = 2;
 
 /** A rectangle, 0…1 of its ground; it may reach past it. */
-export const boxSchema = z.object({
+const boxSchema = z.object({
   x: z.number().min(-1).max(2),
   y: z.number().min(-1).max(2),
   width: z.number().positive().max(2),
@@ -24,7 +24,7 @@ export const boxSchema = z.object({
 export type Box = z.infer<typeof boxSchema>;
 
 /** Where a block lies on a canvas. */
-export const placeSchema = z.object({
+const placeSchema = z.object({
   on: z.enum(GROUNDS),
   box: boxSchema,
   seat: z.enum(SEATS),

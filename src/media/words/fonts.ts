@@ -96,6 +96,8 @@ function loaded(family: string, { weight, ranges }: FontFile, bytes: ArrayBuffer
   return new FontFace(cssFamily(family), bytes, { weight: String(weight), unicodeRange }).load();
 }
 
-/** Workers have the same set of fonts as documents (CSS Font Loading, `FontFaceSource`). */
+/** A page has its fonts in its document, a worker by itself (CSS Font Loading, `FontFaceSource`). */
 const fontsOfThread = (): { add(face: FontFace): void } =>
-  (globalThis as unknown as { fonts: { add(face: FontFace): void } }).fonts;
+  typeof document === 'undefined'
+    ? (globalThis as unknown as { fonts: { add(face: FontFace): void } }).fonts
+    : document.fonts;

@@ -22,6 +22,7 @@ import type { SizeTrialRequest } from '../export/size-trial-task';
 import type { ReadBackRequest } from '../export/read-back-task';
 import type { SpeechRequest } from '../speech/speech-task';
 import { runTask } from './run-task';
+import type { OwnFont } from '../words/check-font';
 import type { ContrastRequest, LookedContrast } from '../words/contrast-task';
 import type { StillsRequest } from '../play/stills-task';
 import { progressSchema, type Progress } from './worker-protocol';
@@ -90,6 +91,12 @@ export function readCaptionsOf(bytes: Uint8Array): Promise<CaptionFile> {
 /** Draws a still of a clip. @throws TroubleError */
 export function makeCoverOf(request: CoverRequest, following: Following = {}): Promise<Blob> {
   return runTask('cover', request, { progress: progressSchema, result: z.instanceof(Blob), ...following });
+}
+
+/** Checks a file and keeps it as a font of the person's own. @throws TroubleError */
+export function keepFontOf(file: File): Promise<OwnFont> {
+  const result = z.object({ family: z.string(), name: z.string() });
+  return runTask('font', { file }, { progress: progressSchema, result });
 }
 
 const contrastSchema = z.object({ frame: z.number(), ratio: z.number(), size: z.number() }).nullable();

@@ -13,6 +13,9 @@ export const pickList = (): Promise<File | null> => pick(ACCEPT_LISTS);
 /** Asks for a file of presets, or of styles. @returns null when the person backs out. */
 export const pickJson = (): Promise<File | null> => pick('.json,application/json');
 
+/** Asks for a font. @returns null when the person backs out. */
+export const pickFont = (): Promise<File | null> => pick('.ttf,.otf,.woff2,font/*');
+
 /** Asks for a file of captions. @returns null when the person backs out. */
 export const pickCaptions = (): Promise<File | null> => pick('.srt,.vtt,.txt,text/vtt');
 

@@ -1,0 +1,62 @@
+import * as fontkit from 'fontkit';
+import { sha256 } from '@noble/hashes/sha2.js';
+import { bytesToHex } from '@noble/hashes/utils.js';
+import { TroubleError } from '@core/trouble/trouble';
+import { ownFamily } from '@core/words/families';
+import type { FontFamily } from '@core/words/font-index';
+import { writeSmall } from '../store/storage';
+import { ownFontNames } from './own-fonts';
+
+/** A person's own font that can be drawn with. */
+export interface OwnFont {
+  family: string;
+  /** What it calls itself. */
+  name: string;
+}
+
+/** Largest font that is taken, in bytes: one of a whole script of the East has some twenty million. */
+const MOST_BYTES = 40_000_000;
+/** Fewer characters than this make no font to write with. */
+const LEAST_CHARACTERS = 10;
+/** How the formats that are taken begin: TrueType, OpenType, WOFF2 (their specifications' own signatures). */
+const SIGNATURES = ['00010000', '74727565', '4f54544f', '774f4632'];
+
+/** Checks a file and keeps it as a font of the person's own. @throws TroubleError `not-font`, and what storing throws. */
+export async function keepFont({ file }: { file: File }): Promise<OwnFont> {
+  const refuse = (detail: string) => new TroubleError('not-font', { file: file.name, detail });
+  if (file.size > MOST_BYTES) throw refuse(`it has ${Math.round(file.size / 1e6)} MB`);
+  const bytes = new Uint8Array(await file.arrayBuffer());
+  const begins = bytesToHex(bytes.subarray(0, 4));
+  if (!SIGNATURES.includes(begins)) throw refuse('it is neither TTF, OTF nor WOFF2');
+  const read = readFont(bytes);
+  if (!read) throw refuse('its tables are damaged');
+  if (read.characters.length < LEAST_CHARACTERS) throw refuse('it has hardly any characters');
+  const family = ownFamily(bytesToHex(sha256(bytes)).slice(0, 16));
+  // The browser's own reader is stricter, and has the last word.
+  await new FontFace(family, bytes).load().catch((error: unknown) => {
+    throw refuse(error instanceof Error ? error.message : 'the browser does not take it');
+  });
+  const { bytes: bytesName, facts } = ownFontNames(family);
+  await writeSmall('fonts', bytesName, new Blob([bytes]));
+  await writeSmall('fonts', facts, new Blob([JSON.stringify(read.family)]));
+  return { family, name: read.name };
+}
+
+/** What a font's tables say; null where they cannot be read. */
+function readFont(bytes: Uint8Array): { name: string; characters: number[]; family: FontFamily } | null {
+  try {
+    const font = fontkit.create(bytes as unknown as Buffer);
+    if (!('characterSet' in font)) return null;
+    const { unitsPerEm, ascent, descent, capHeight, characterSet: characters } = font;
+    const share = (value: number) => value / unitsPerEm;
+    const measures = [share(ascent), -share(descent), share(capHeight || ascent)];
+    if (!measures.every((measure) => Number.isFinite(measure) && Math.abs(measure) < 10)) return null;
+    const [up = 1, down = 0, cap = 0.7] = measures;
+    const ranges = characters.map((point) => point.toString(16)).join();
+    const files = [{ file: 'own', weight: 400, ranges }];
+    const name = [font.familyName, font.subfamilyName].filter(Boolean).join(' ') || 'A font without a name';
+    return { name, characters, family: { ascent: up, descent: down, capHeight: cap, files } };
+  } catch {
+    return null;
+  }
+}
