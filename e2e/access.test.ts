@@ -11,7 +11,7 @@ async function* pagesOf(visitor: Visitor): AsyncGenerator<string> {
   yield settled('jobs, none yet');
   await visitor.openDemo();
   yield settled('job sheet');
-  for (const step of ['Master', 'Canvas', 'Length', 'Framing', 'Check', 'Export', 'Post']) {
+  for (const step of ['Master', 'Canvas', 'Length', 'Framing', 'Words', 'Check', 'Export', 'Post']) {
     await visitor.step(step);
     yield settled(step);
     if (step === 'Canvas') {
@@ -25,6 +25,25 @@ async function* pagesOf(visitor: Visitor): AsyncGenerator<string> {
           await page.getByRole('radio', { name: tray, exact: true }).click();
           yield settled(`length, ${tray}`);
         }
+    }
+    if (step === 'Words') {
+      await visitor.press('Add a block');
+      for (const panel of ['Look', 'Place', 'Time', 'Styles', 'Write']) {
+        await page.getByRole('radio', { name: panel, exact: true }).click();
+        yield settled(`words, ${panel}`);
+      }
+      await page.getByRole('radio', { name: 'Captions', exact: true }).click();
+      for (const panel of ['Bring in', 'Cue', 'Tap', 'All', 'Look', 'Limits']) {
+        await page.getByRole('radio', { name: panel, exact: true }).click();
+        yield settled(`captions, ${panel}`);
+        if (panel !== 'Bring in') continue;
+        await page
+          .getByLabel('Script: what is spoken')
+          .fill('Some are small.\nOthers are as large as a house.');
+        await visitor.press('Spread the script over the clip');
+      }
+      await page.getByRole('radio', { name: 'Cover', exact: true }).click();
+      yield settled('cover');
     }
     if (step === 'Framing') {
       for (const panel of PANELS) {

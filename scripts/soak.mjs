@@ -19,7 +19,7 @@ const PROOFS = [
 
 installNodePackages();
 installDebianPackages(
-  { chromium: 'chromium', 'firefox-esr': 'firefox-esr', ffmpeg: 'ffmpeg' },
+  { chromium: 'chromium', 'firefox-esr': 'firefox-esr', ffmpeg: 'ffmpeg', 'espeak-ng': 'espeak-ng' },
   'The proofs drive two real browsers and a real server.',
 );
 const { buildParts, buildAll } = await import('./build.mjs');

@@ -7,7 +7,7 @@ import { installDebianPackages, installNodePackages } from './setup.mjs';
 
 installNodePackages();
 const missing = installDebianPackages(
-  { chromium: 'chromium', 'firefox-esr': 'firefox-esr', ffmpeg: 'ffmpeg' },
+  { chromium: 'chromium', 'firefox-esr': 'firefox-esr', ffmpeg: 'ffmpeg', 'espeak-ng': 'espeak-ng' },
   'The tests drive two real browsers and judge files with ffmpeg.',
 );
 

@@ -17,7 +17,8 @@ import { type FaultCode, faultWords, lintCues } from './cue-lint';
 import { cueAt, cuesOfFile, listedCues, writtenCues } from './cue-list';
 import { graphemesOf } from './graphemes';
 import { PLAIN_LIMITS } from './reading-limits';
-import { broken, cuesOfScript, laidOnSpeech, scriptTexts } from './script';
+import { laidOnSpeech } from './lay-on-speech';
+import { broken, cuesOfScript, scriptTexts } from './script';
 import { spokenStarts, syllablesOf, wordsOf } from './speech-rhythm';
 import type { Timeline } from './spans';
 
@@ -225,6 +226,45 @@ describe('a script', () => {
       expect(place.to).toBeGreaterThan(place.from);
       if (i > 0) expect(place.from).toBeGreaterThanOrEqual(laid[i - 1]!.to);
     }
+  });
+
+  it('goes with its own stretch of speech, however unevenly it is spoken', () => {
+    const texts = [
+      'Some are small.',
+      'Others are as large as a house.',
+      'Bring a coat.',
+      'The day begins at noon.',
+    ];
+    const long = [30, 40, 14, 42];
+    const spoken = long.map((frames, i) => ({ from: 50 + 80 * i, to: 50 + 80 * i + frames }));
+    const laid = laidOnSpeech(texts, spoken, 600, PLAIN_LIMITS, RATE);
+    expect(laid.map(({ from }) => from)).toEqual(spoken.map(({ from }) => from));
+    // A breath inside a phrase makes two stretches of it; a cough in between goes with none.
+    const broken = [{ from: 50, to: 62 }, { from: 68, to: 82 }, ...spoken.slice(1)];
+    expect(laidOnSpeech(texts, broken, 600, PLAIN_LIMITS, RATE).map(({ from }) => from)).toEqual(
+      spoken.map(({ from }) => from),
+    );
+  });
+
+  it('is laid in order inside the clip, one frame at least for each, on whatever is heard', () => {
+    const words = fc.array(fc.stringMatching(/^[a-z ]{1,40}$/), { minLength: 1, maxLength: 40 });
+    const edges = fc.uniqueArray(fc.integer({ min: 0, max: 2000 }), { maxLength: 24 });
+    fc.assert(
+      fc.property(words, edges, (texts, all) => {
+        const sorted = [...all].sort((a, b) => a - b);
+        const spoken = Array.from({ length: sorted.length >> 1 }, (_, i) => ({
+          from: sorted[2 * i]!,
+          to: sorted[2 * i + 1]!,
+        }));
+        const laid = laidOnSpeech(texts, spoken, 2001, PLAIN_LIMITS, RATE);
+        expect(laid).toHaveLength(texts.length);
+        for (const [i, { from, to }] of laid.entries()) {
+          expect(to).toBeGreaterThan(from);
+          if (i > 0) expect(from).toBeGreaterThanOrEqual(laid[i - 1]!.to);
+        }
+      }),
+      { numRuns: 60 },
+    );
   });
 
   it('is spread over the clip where nobody is heard, and its cues follow the cut', () => {

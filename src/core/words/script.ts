@@ -1,11 +1,9 @@
-import { rateValue } from '../time/frame-rate';
-import type { FrameRate } from '../time/frame-rate';
+import { laidOnSpeech } from './lay-on-speech';
 import { type Cue, MOST_CUE_TEXT } from './captions';
 import { freshCueIds } from './cue-list';
 import { graphemesOf } from './graphemes';
 import { piecesOf } from './pieces';
 import type { ReadingLimits } from './reading-limits';
-import { syllablesOf, wordsOf } from './speech-rhythm';
 import { spansOf, type Stretch, type Timeline } from './spans';
 
 /** Where sentences and their parts end: a cue ends there rather than elsewhere. */
@@ -129,70 +127,6 @@ function evenLines(pieces: readonly Measured[], { characters, lines }: ReadingLi
     best = narrower;
   }
   return best.map(joined).join('\n');
-}
-
-const weightOf = (text: string): number =>
-  Math.max(
-    0.5,
-    wordsOf(text).reduce((sum, { from, to }) => sum + syllablesOf(text.slice(from, to)), 0),
-  );
-
-/** Seconds of speech that a phrase may be early or late by what its syllables say. */
-const NEAR_PHRASE = 0.6;
-
-/**
- * Lays texts on speech: each gets as much of the spoken time as it has syllables, and begins where speech begins where
- * that is near. With more texts than there is room for each gets a frame.
- * @param spoken stretches of output frames at which somebody speaks; the whole clip where none is known.
- * @param whole output frames of the clip.
- */
-export function laidOnSpeech(
-  texts: readonly string[],
-  spoken: readonly Stretch[],
-  whole: number,
-  limits: ReadingLimits,
-  rate: FrameRate,
-): Stretch[] {
-  const speech = spoken.length > 0 ? spoken : [{ from: 0, to: whole }];
-  const total = speech.reduce((sum, { from, to }) => sum + to - from, 0);
-  const weights = texts.map(weightOf);
-  const weight = weights.reduce((sum, one) => sum + one, 0);
-  // A phrase that would begin near the beginning of a stretch of speech, as speech is counted, begins there.
-  const near = NEAR_PHRASE * rateValue(rate);
-  const begins = speech.map(({ from }, i) => ({
-    from,
-    spoken: speech.slice(0, i).reduce((sum, span) => sum + span.to - span.from, 0),
-  }));
-  const starts: number[] = [];
-  let said = 0;
-  for (const own of weights) {
-    const due = (said / weight) * total;
-    const [begin] = [...begins].sort((a, b) => Math.abs(a.spoken - due) - Math.abs(b.spoken - due));
-    const least = (starts[starts.length - 1] ?? -1) + 1;
-    const isNear = begin !== undefined && begin.from >= least && Math.abs(begin.spoken - due) <= near;
-    starts.push(Math.max(least, isNear ? begin.from : Math.round(atSpoken(speech, due))));
-    said += own;
-  }
-  const longest = Math.round(limits.longest * rateValue(rate));
-  const shortest = Math.round(limits.shortest * rateValue(rate));
-  return starts.map((from, i) => {
-    const next = starts[i + 1] ?? whole;
-    // It ends with the speech that it lies on, where that ends before the next begins.
-    const ends = speech.filter((span) => span.to > from && span.from < next).map((span) => span.to);
-    const end = ends.length > 0 ? Math.max(...ends) : next;
-    const to = Math.min(next, from + longest, Math.max(end, from + shortest));
-    return { from, to: Math.max(from + 1, to) };
-  });
-}
-
-/** The frame at which so many frames of speech have passed. */
-function atSpoken(speech: readonly Stretch[], frames: number): number {
-  let left = frames;
-  for (const { from, to } of speech) {
-    if (left < to - from) return from + left;
-    left -= to - from;
-  }
-  return speech[speech.length - 1]?.to ?? 0;
 }
 
 /** Cues of a script, laid on the speech of a clip. */
