@@ -219,7 +219,7 @@ describe('words on the picture', () => {
     await visitor.page.getByLabel('Words of the block').fill('Kite Day');
     const [download] = await Promise.all([
       visitor.page.waitForEvent('download'),
-      visitor.tap('button', 'Save the cover as PNG'),
+      visitor.tap('button', 'Save PNG of the cover'),
     ]);
     const saved = asFile(Buffer.from(''), 'cover.png');
     await download.saveAs(saved);

@@ -1,7 +1,7 @@
 import { clipName } from '@core/job/clip';
 import { activeClip, type Job } from '@core/job/job';
 import { type Trouble, troubleOf } from '@core/trouble/trouble';
-import type { CaptionFile } from '@core/words/files/read-captions';
+import type { CaptionFile } from '@core/words/files/caption-file';
 import { type CaptionForm, captionText, type WrittenCue } from '@core/words/files/write-captions';
 import { readCaptionsOf } from '@media/worker/tasks';
 

@@ -1,7 +1,7 @@
 import type { Range } from '../cut/cut';
 import { frameAt, secondsOf } from '../time/frame-rate';
 import type { Cue } from './captions';
-import type { FileCue } from './files/read-captions';
+import type { FileCue } from './files/caption-file';
 import type { WrittenCue } from './files/write-captions';
 import { type Spans, spansOf, type Stretch, stretchesOf, type Timeline } from './spans';
 

@@ -7,7 +7,7 @@ import { masterSchema } from '@core/master/master';
 import { proofSchema, type Proof } from '@core/proof/proof-record';
 import { type Pass, passSchema } from '@core/pass/pass';
 import { type Speech, speechSchema } from '@core/speech/speech';
-import { type CaptionFile, captionFileSchema } from '@core/words/files/read-captions';
+import { type CaptionFile, captionFileSchema } from '@core/words/files/caption-file';
 import type { PackRequest } from '../archive/pack-task';
 import type { Unpacked, UnpackRequest } from '../archive/unpack-task';
 import type { BringInRequest, BroughtIn } from '../read/bring-in-task';

@@ -61,6 +61,7 @@ export function BlockHandles({ tools, block, scale, lines, onGuides }: Props) {
     <>
       <GestureDetector gesture={dragOf('move')}>
         <View
+          role="group"
           aria-label={`The block “${block.text.replaceAll('\n', ' ')}”, to be moved`}
           style={[styles.box, { left, top, width, height }]}
         />
@@ -68,7 +69,7 @@ export function BlockHandles({ tools, block, scale, lines, onGuides }: Props) {
       {CORNERS.map((corner) => (
         <GestureDetector key={corner} gesture={dragOf(corner)}>
           <View
-            aria-label={`${corner.replace('-', ' ')} corner of the block`}
+            aria-hidden
             style={[
               styles.touch,
               {

@@ -64,25 +64,25 @@ export function CaptionEditPanel({ captions }: { captions: CaptionTools }) {
       <ToolRow>
         <Tool
           icon="chevron-double-left"
-          label="All captions a second earlier"
+          label="−1 s: all captions earlier"
           words="−1 s"
           onPress={() => shift(-second)}
         />
         <Tool
           icon="chevron-left"
-          label="All captions a frame earlier"
+          label="−1 frame: all captions earlier"
           words="−1 frame"
           onPress={() => shift(-1)}
         />
         <Tool
           icon="chevron-right"
-          label="All captions a frame later"
+          label="+1 frame: all captions later"
           words="+1 frame"
           onPress={() => shift(1)}
         />
         <Tool
           icon="chevron-double-right"
-          label="All captions a second later"
+          label="+1 s: all captions later"
           words="+1 s"
           onPress={() => shift(second)}
         />

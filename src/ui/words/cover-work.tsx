@@ -76,12 +76,12 @@ export function CoverTray({ tools }: { tools: WordsTools }) {
       <ToolRow>
         <Tool
           icon="image-check-outline"
-          label="Take the frame on screen as the cover"
+          label="Take this frame as the cover"
           words="Take this frame"
           disabled={here === null}
           onPress={() => here && choose(here)}
         />
-        <Tool icon="format-text" label="Words on the cover" words="Words on it" onPress={addWords} />
+        <Tool icon="format-text" label="Words on the cover" words="Words" onPress={addWords} />
         <Tool
           icon="delete-outline"
           label="Remove the words"
@@ -91,14 +91,14 @@ export function CoverTray({ tools }: { tools: WordsTools }) {
         />
         <Tool
           icon="file-png-box"
-          label="Save the cover as PNG"
+          label="Save PNG of the cover"
           words="Save PNG"
           disabled={saving}
           onPress={() => void save('png')}
         />
         <Tool
           icon="file-jpg-box"
-          label="Save the cover as JPEG"
+          label="Save JPEG of the cover"
           words="Save JPEG"
           disabled={saving}
           onPress={() => void save('jpg')}

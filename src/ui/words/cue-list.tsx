@@ -77,23 +77,25 @@ const CueRow = memo(
     const time = at
       ? `${formatTimecode(at.from, rate)} to ${formatTimecode(at.to - 1, rate)}`
       : 'not in the clip now';
+    const shown = (on && faults?.map(faultWords)) || [];
+    // A name holds all that is read of the row.
+    const words = [cue.text.replaceAll('\n', ' '), ...shown].join(' ');
     return (
       <Pressable
         role="button"
-        aria-label={`Caption ${number}: ${cue.text.replaceAll('\n', ' ')}`}
+        aria-label={`Caption ${number}: ${time} ${words}`}
         aria-current={playing}
         onPress={onPress}
         style={[styles.row, on && styles.on, playing && styles.playing]}
       >
         <View style={styles.words}>
-          <Figures style={styles.time}>{time}</Figures>
-          <Body>{cue.text}</Body>
-          {on &&
-            faults?.map((fault, i) => (
-              <Soft key={i} style={styles.fault}>
-                {faultWords(fault)}
-              </Soft>
-            ))}
+          <Figures style={styles.time}>{`${time} `}</Figures>
+          <Body>{`${cue.text} `}</Body>
+          {shown.map((fault) => (
+            <Soft key={fault} style={styles.fault}>
+              {`${fault} `}
+            </Soft>
+          ))}
         </View>
         {faults && <Mark standing="warn" />}
       </Pressable>

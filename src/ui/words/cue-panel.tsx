@@ -35,7 +35,7 @@ export function CuePanel({ captions }: { captions: CaptionTools }) {
     captions.setCues('add', added.cues);
     captions.choose(added.id);
   };
-  const addTool = <Tool icon="plus" label="Add a caption here" words="Add here" onPress={add} />;
+  const addTool = <Tool icon="plus" label="Add here: a caption" words="Add here" onPress={add} />;
   if (!own) {
     return (
       <View style={styles.row}>
@@ -112,7 +112,7 @@ export function CuePanel({ captions }: { captions: CaptionTools }) {
         <Tool
           icon="play-circle-outline"
           label="Play the caption"
-          words="Play it"
+          words="Play"
           disabled={!at}
           onPress={() => at && time.playFrom(at.from)}
         />

@@ -40,7 +40,12 @@ export function FamilyRow({ value, onTake }: { value: string; onTake: (family: s
             onPress={() => onTake(family)}
           />
         ))}
-        <Tool icon="plus" label="Bring in a font" words="Your own" onPress={() => void bring()} />
+        <Tool
+          icon="plus"
+          label="Bring in a font of your own"
+          words="Of your own"
+          onPress={() => void bring()}
+        />
         {isOwn && (
           <Tool
             icon="delete-outline"

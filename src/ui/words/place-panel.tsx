@@ -6,6 +6,7 @@ import { useClip } from '../job/job-context';
 import { useCanvasLabel } from '../job/use-target';
 import { CheckBox } from '../parts/check-box';
 import { Choice } from '../parts/choice';
+import { NumberField } from '../parts/number-field';
 import { Tool } from '../parts/tool';
 import { ToolRow } from '../parts/tool-row';
 import { Soft } from '../parts/words';
@@ -24,6 +25,14 @@ const SEAT_ICONS: Record<Seat, 'align-vertical-top' | 'align-vertical-center' | 
   bottom: 'align-vertical-bottom',
 };
 const SEAT_WORDS: Record<Seat, string> = { top: 'Top', middle: 'Centre', bottom: 'Bottom' };
+
+/** The box in hundredths of its ground. */
+const SIDES = [
+  { of: 'x', label: 'From left', least: -100, most: 200 },
+  { of: 'y', label: 'From top', least: -100, most: 200 },
+  { of: 'width', label: 'Width', least: 1, most: 200 },
+  { of: 'height', label: 'Height', least: 1, most: 200 },
+] as const;
 
 /** Where the block lies: on the picture or on a band, on all canvases or on this one alone. */
 export function BlockPlacePanel({ tools }: { tools: WordsTools }) {
@@ -66,6 +75,19 @@ export function BlockPlacePanel({ tools }: { tools: WordsTools }) {
           onPress={() => useWordsBench.setState({ snaps: !snaps })}
         />
       </ToolRow>
+      <View style={styles.row}>
+        {SIDES.map(({ of, label, least, most }) => (
+          <NumberField
+            key={of}
+            label={label}
+            unit="%"
+            value={String(Math.round(block.box[of] * 1000) / 10)}
+            least={least}
+            most={most}
+            onTake={(typed) => tools.place({ box: { ...block.box, [of]: typed / 100 } }, true)}
+          />
+        ))}
+      </View>
       {canvases.length > 1 && (
         <>
           <CheckBox
@@ -80,4 +102,4 @@ export function BlockPlacePanel({ tools }: { tools: WordsTools }) {
   );
 }
 
-const styles = StyleSheet.create({ panel: { gap: space.s } });
+const styles = StyleSheet.create({ panel: { gap: space.s }, row: { flexDirection: 'row', gap: space.s } });

@@ -1,0 +1,25 @@
+import { z } from 'zod';
+import { captionNoteSchema } from './caption-note';
+
+/** A cue of a file, mended. */
+const fileCueSchema = z.object({
+  /** Seconds of whatever the file is timed to. */
+  start: z.number(),
+  end: z.number(),
+  text: z.string(),
+  /** When each word begins, 0…1 of the cue, where the file says so. */
+  words: z.array(z.number()).optional(),
+  /** Where it stands in the file, and what was wrong with it. */
+  line: z.number(),
+  notes: z.array(captionNoteSchema),
+});
+export type FileCue = z.infer<typeof fileCueSchema>;
+
+/** What a file of captions holds. */
+export const captionFileSchema = z.object({
+  format: z.enum(['vtt', 'srt']),
+  cues: z.array(fileCueSchema),
+  /** What is to be said of the file as a whole, and of what was left out. */
+  notes: z.array(captionNoteSchema),
+});
+export type CaptionFile = z.infer<typeof captionFileSchema>;
