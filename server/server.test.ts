@@ -88,7 +88,8 @@ describe('an outlet', () => {
     const send = async (more: object) => (await client.post('verrow', { ...FORM, ...more })).status;
     expect(await send({ upload: '0'.repeat(32) })).toBe(404);
     expect(await send({ upload: '../posts' })).toBe(400);
-    expect(await send({ upload: 'x', description: 'x'.repeat(200_000) })).toBe(413);
+    expect(await send({ upload: 'x', description: 'x'.repeat(200_000) })).toBe(400);
+    expect(await send({ upload: 'x', cover: 'x'.repeat(10_000_000) })).toBe(413);
   });
 
   it('takes no upload past its largest cap', async () => {
