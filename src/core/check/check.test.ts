@@ -39,6 +39,16 @@ describe('length', () => {
   });
 });
 
+it('leaves room for an end card where it trims to the limit', () => {
+  const job = change(testJob({ frames: 3000 }), {
+    type: 'set-card',
+    card: { seconds: 2, colour: '#1F2B33' },
+  });
+  expect(find(job, 'length').severity).toBe('stop');
+  expect(find(fixed(job, 'length'), 'length').severity).not.toBe('stop');
+  expect(activeClip(fixed(job, 'length').edit).text?.card?.seconds).toBe(2);
+});
+
 describe('coverage', () => {
   it('stops a barred clip where bars are refused, warns elsewhere, and one tap fills it', () => {
     const barred = change(testJob(), framed({}, { fit: true }));

@@ -10,8 +10,8 @@ import { framingFor } from '../layout/framing-for';
 import { fittedPixels, type Pane, panesOf } from '../layout/layout';
 import { liveSize } from '../picture/live-area';
 import type { CanvasRect, PictureRect, Rect, Size } from '../picture/size';
-import { type FrameRate, rateValue, scaledFrames, shownFrame } from '../time/frame-rate';
-import { type ClipText, NO_TEXT } from '../words/clip-text';
+import { type FrameRate, scaledFrames, shownFrame } from '../time/frame-rate';
+import { cardFrames, type ClipText, NO_TEXT } from '../words/clip-text';
 import type { TextArt } from '../words/text-art';
 import { overlaysAt, overlaysOf, type PlanOverlay, presence } from './overlays';
 import { subjectsIn } from './seen-subjects';
@@ -145,18 +145,18 @@ export function planOf(canvas: Canvas, input: PlanInput): RenderPlan {
   });
   const shown = starts[input.cut.length] as number;
   const text = input.text ?? NO_TEXT;
-  const cardFrames = text.card ? Math.max(1, Math.round(text.card.seconds * rateValue(rate))) : 0;
+  const cardLasts = cardFrames(text.card, rate);
   const last = segments[segments.length - 1];
   // The picture under a card stands still.
-  if (last) last.frames += cardFrames;
+  if (last) last.frames += cardLasts;
   const plan: RenderPlan = {
     width,
     height,
     rate,
     ground,
     leastChannels: input.leastChannels ?? 1,
-    frames: shown + cardFrames,
-    cardFrames,
+    frames: shown + cardLasts,
+    cardFrames: cardLasts,
     sources: input.sources,
     segments,
     overlays: [],
@@ -170,10 +170,10 @@ export function withWords(
   canvas: Canvas,
   { cut, text = NO_TEXT, zones = [] }: Pick<PlanInput, 'cut' | 'text' | 'zones'>,
 ): RenderPlan {
-  const { frames, cardFrames, rate } = plan;
+  const { frames, rate } = plan;
   const masters = (id: string) => sourceAmong(plan.sources, id);
   const timeline = { cut, starts: rangeStarts(cut, masters, rate), masters, rate };
-  const about = { timeline, frames, cardFrames, picture: pictureIn(plan), zones };
+  const about = { timeline, frames, cardFrames: plan.cardFrames, picture: pictureIn(plan), zones };
   const subjects = text.captions.cues.length > 0 ? subjectsIn(plan) : [];
   return { ...plan, overlays: overlaysOf(canvas, text, { ...about, subjects }) };
 }

@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { type LayoutChangeEvent, StyleSheet, View } from 'react-native';
 import { masterLengths } from '@core/check/check';
 import { type Cut, cutFrames } from '@core/cut/cut';
+import { cardFrames } from '@core/words/clip-text';
 import type { Canvas } from '@core/layout/canvas';
 import { targetOf } from '@core/outlets/outlets';
 import type { Sheets } from '@core/outlets/rule-sheet';
@@ -23,7 +24,8 @@ export function LengthRuler({ cut }: { cut: Cut }) {
   const sheets = useRuleSheets();
   const [width, setWidth] = useState(0);
   const lengths = masterLengths(job);
-  const rows = clip.canvases.map((canvas) => rowOf(sheets, canvas, cutFrames(cut, lengths, canvas.rate)));
+  const lasts = ({ rate }: Canvas) => cutFrames(cut, lengths, rate) + cardFrames(clip.text?.card, rate);
+  const rows = clip.canvases.map((canvas) => rowOf(sheets, canvas, lasts(canvas)));
   const [first] = rows;
   if (!first) return null;
   const longest = Math.max(...rows.flatMap((row) => [row.seconds, Math.min(row.limit, row.seconds * 4)]));

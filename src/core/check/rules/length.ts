@@ -52,7 +52,9 @@ export const lengthRule = exportRule({
     const allowed = framesWithin(limit, plan.rate);
     if (target.key === OWN_KEY) return { severity: 'pass', code: 'free', values: { seconds } };
     if (plan.frames > allowed) {
-      const cut = trimmedTo(kept, allowed, lengthsIn(sources), plan.rate);
+      // The end card stays: what is cut leaves room for it.
+      const room = Math.max(1, allowed - plan.cardFrames);
+      const cut = trimmedTo(kept, room, lengthsIn(sources), plan.rate);
       return {
         severity: 'stop',
         code: 'over',
