@@ -11,7 +11,7 @@ import { coverFile, coverOf, coverSize, proposeCovers, smallCover } from '@state
 import { dispatch } from '@state/jobs';
 import { showFrame, usePlayer } from '@state/player';
 import { ratioLabel } from '@core/picture/size';
-import { useClip, useJob } from '../job/job-context';
+import { useClip, useJob, useLooks } from '../job/job-context';
 import { useRuleSheets } from '../job/use-target';
 import { TroubleNotice } from '../parts/notice';
 import { saveFile } from '../parts/pick-file';
@@ -132,8 +132,9 @@ export function CoverWork({ tools }: { tools: WordsTools }) {
       </Button>
       <Heading>Proposals</Heading>
       {proposals === null && <Soft>Frames are looked at once the look at the master is done…</Soft>}
+      {proposals === 'failed' && <Soft>Proposals could not be made. Take any frame of the clip.</Soft>}
       <View style={styles.row} role="radiogroup" aria-label="Proposals for the cover">
-        {proposals?.map(({ cover: proposed, picture }) => (
+        {(proposals === 'failed' ? [] : proposals)?.map(({ cover: proposed, picture }) => (
           <Pressable
             key={`${proposed.master}-${proposed.frame}`}
             role="radio"
@@ -168,12 +169,13 @@ interface Proposal {
 }
 
 /** Three frames as the cover would be; null until they were looked for. */
-function useProposals(): Proposal[] | null {
+function useProposals(): Proposal[] | 'failed' | null {
   const job = useJob();
+  const looks = useLooks(job.masters);
   const plan = useCanvasPlan();
   const timeline = useTimeline();
   const clip = useClip();
-  const [found, setFound] = useState<Proposal[] | null>(null);
+  const [found, setFound] = useState<Proposal[] | 'failed' | null>(null);
   const { cut, canvas } = clip;
   const { framings } = job.edit;
   useEffect(() => {
@@ -190,14 +192,17 @@ function useProposals(): Proposal[] | null {
       }
       if (!gone && covers.length > 0) setFound(proposals);
     };
-    look().catch((error: unknown) => console.error('proposals for the cover', error));
+    look().catch((error: unknown) => {
+      console.error('proposals for the cover', error);
+      if (!gone) setFound('failed');
+    });
     return () => {
       gone = true;
       for (const picture of made) URL.revokeObjectURL(picture);
     };
     // What the pictures show counts, not all else of the job.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [cut, canvas, framings]);
+  }, [cut, canvas, framings, looks]);
   return found;
 }
 
