@@ -10,6 +10,7 @@ import {
   mountView,
   playCut,
   playJob,
+  playPieces,
   proxyMade,
   setDraft,
   setQuality,
@@ -59,8 +60,8 @@ jest.mock('@media/play/player', () => ({
     show(source: number, frame: number) {
       mockPlayer.calls.push(['show', source, frame]);
     }
-    play(pieces: unknown[], quality: string) {
-      mockPlayer.calls.push(['play', pieces, quality]);
+    play(pieces: unknown[], quality: string, _speed: number, card: boolean) {
+      mockPlayer.calls.push(['play', pieces, quality, ...(card ? [] : ['no card'])]);
     }
     pause() {
       mockPlayer.calls.push(['pause']);
@@ -155,6 +156,19 @@ describe('the player', () => {
     setQuality('auto');
     mockPlayer.listener?.onQuality('half');
     expect(usePlayer.getState()).toMatchObject({ quality: 'half', wish: 'auto' });
+  });
+
+  it('has the end card after each master, and plays it after the clip, not after pieces to look at', () => {
+    const card = { seconds: 1, colour: '#204060' };
+    playJob({ ...cut, edit: applyCommand(cut.edit, { type: 'set-card', card }) });
+    expect(plans().map((plan) => [plan.frames, plan.cardFrames])).toEqual([
+      [984 + 24, 24],
+      [50 + 24, 24],
+    ]);
+    const groundAt = (frame: number) => plannedFrame(plan(), frame).words.map(({ art }) => art.ground);
+    expect([983, 984, 984 + 23].map(groundAt)).toEqual([[], ['#204060'], ['#204060']]);
+    playPieces([testRange(7, 9)]);
+    expect(last()).toEqual(['play', [{ source: 0, from: 7, to: 9 }], 'auto', 'no card']);
   });
 
   it('takes up a repair and a new proxy', () => {

@@ -40,6 +40,12 @@ interface PlayerState {
   draft: Draft | null;
 }
 
+/** How fast ranges are played, and whether the end card follows. */
+interface Playing {
+  speed?: Speed;
+  card?: boolean;
+}
+
 /** Framings that are shown but not kept yet, and whose they are. */
 export interface Draft {
   framings: Framing[];
@@ -70,7 +76,7 @@ let firstRange = 0;
 const latest: Partial<Record<View, ImageBitmap>> = {};
 const painters: Partial<Record<View, (picture: ImageBitmap) => void>> = {};
 
-/** By canvas of a job's clip, for each master the plan of its whole length: output frame n is its frame n. */
+/** By canvas of a job's clip, for each master the plan of its whole length with the card: output frame n is its frame n. */
 function previewPlans(job: Job): Record<string, RenderPlan[]> {
   const { edit } = job;
   const sources = sourcesIn(job);
@@ -85,11 +91,11 @@ function previewPlans(job: Job): Record<string, RenderPlan[]> {
   return Object.fromEntries(clip.canvases.map((canvas) => [canvasView(canvas.id), plansOf(canvas)]));
 }
 
-/** The words over the whole of a master; an end card comes after what the masters show. */
+/** The words over the whole of a master, and after it. */
 function previewWords(text: ClipText = NO_TEXT, canvas: Canvas, source: Source) {
   return {
     cut: [{ master: source.id, in: 0, out: source.frames }],
-    text: { ...text, blocks: text.blocks.filter((block) => block.on !== 'card'), card: null },
+    text,
     zones: allZones(targetOf(sheetsNow(), canvas).placement),
   };
 }
@@ -117,11 +123,14 @@ function draftedWords({ text, canvases, side }: WordsDraft): Record<string, Plan
   );
 }
 
-/** An end card over all of a plan. */
+/** An end card over all of a plan, wherever in it the playhead is. */
 function cardOverlays(plan: RenderPlan, canvas: Canvas, text: ClipText): PlanOverlay[] {
   const words = { cut: [], text: { ...text, captions: NO_TEXT.captions }, zones: [] };
   const whole = { ...plan, cardFrames: plan.frames };
-  return withWords(whole, canvas, words).overlays.filter(({ from, to }) => from === 0 && to === plan.frames);
+  const overlays = withWords(whole, canvas, words).overlays;
+  return overlays
+    .filter(({ from, to }) => from === 0 && to === plan.frames)
+    .map((overlay) => ({ ...overlay, fade: 0 }));
 }
 
 /** What framings that are being dragged change of the plans on the player. */
@@ -254,12 +263,17 @@ function pause(): void {
   usePlayer.setState({ playing: false, range: null });
 }
 
-/** Plays a cut from its start: the clip's own, one that is only proposed, or pieces to look at. */
+/** Plays a cut from its start, and the end card: the clip's own cut, or one that is only proposed. */
 export function playCut(cut: Cut, speed: Speed = 1): void {
-  playRanges(cut, 0, speed);
+  playRanges(cut, 0, { speed });
 }
 
-function playRanges(cut: Cut, from: number, speed: Speed = 1): void {
+/** Plays pieces that are only to be looked at. */
+export function playPieces(pieces: Cut): void {
+  playRanges(pieces, 0, { card: false });
+}
+
+function playRanges(cut: Cut, from: number, { speed = 1, card = true }: Playing = {}): void {
   const [first] = cut;
   if (!player || !first) return;
   const pieces: Piece[] = cut.map((range) => ({
@@ -269,7 +283,7 @@ function playRanges(cut: Cut, from: number, speed: Speed = 1): void {
   }));
   firstRange = from;
   usePlayer.setState({ playing: true, master: first.master, frame: first.in, range: from });
-  player.play(pieces, usePlayer.getState().wish, speed);
+  player.play(pieces, usePlayer.getState().wish, speed, card);
 }
 
 /** Chooses how finely it plays; `auto` steps down by itself where playing falls behind. */

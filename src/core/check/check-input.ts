@@ -45,7 +45,7 @@ export function planFor({ work, clip, canvas, target }: Subject): RenderPlan {
 }
 
 /** What the words on a canvas are worked out from. */
-const wordsFor = ({ clip: { cut, text }, target }: Pick<Subject, 'clip' | 'target'>) => ({
+export const wordsFor = ({ clip: { cut, text }, target }: Pick<Subject, 'clip' | 'target'>) => ({
   cut,
   text,
   zones: allZones(target.placement),

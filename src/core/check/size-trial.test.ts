@@ -1,10 +1,12 @@
 import { activeCanvas } from '../job/clip';
 import { applyCommand } from '../job/commands/commands';
 import { activeClip } from '../job/job';
-import { keep, testJob } from '../job/test-job';
+import { keep, testJob, testRange } from '../job/test-job';
 import { lookedAt, testPass } from '../job/test-pass';
 import { targetOf } from '../outlets/outlets';
 import { SHIPPED_SHEETS } from '../outlets/shipped';
+import { NO_CAPTIONS } from '../words/captions';
+import { NO_TEXT } from '../words/clip-text';
 import { sizeKey, sizeTrial, triedOf } from './size-trial';
 
 const known = (bitsBySecond: number[]) => lookedAt({ ...testPass(), bitsBySecond });
@@ -30,6 +32,22 @@ describe('a trial of the size', () => {
     const uneven = sizeTrial(job, known(Array.from({ length: 42 }, (_, i) => (i + 1) * 1e5)));
     expect(uneven?.plans).toHaveLength(6);
     for (const plan of uneven?.plans ?? []) expect(plan.frames).toBeLessThanOrEqual(60);
+  });
+
+  it('is of the words too: a still card where the clip is encoded whole, captions in the pieces that they are over', () => {
+    const job = testJob({ frames: 1000 });
+    const card = { seconds: 1, colour: '#204060' };
+    const cue = { id: 'c', text: 'Kites', spans: [testRange(0, 1000)] };
+    const text = { ...NO_TEXT, card, captions: { ...NO_CAPTIONS, cues: [cue] } };
+    const [clip] = job.edit.clips;
+    const worded = { ...job, edit: { ...job.edit, clips: [{ ...clip!, text }] } };
+    const pieces = sizeTrial(worded, known(Array(42).fill(5e6)))?.plans ?? [];
+    expect(pieces.map(({ overlays, cardFrames }) => [overlays.length, cardFrames])).toEqual([
+      [1, 0],
+      [1, 0],
+    ]);
+    const short = { ...worded, edit: applyCommand(worded.edit, keep(0, 48)) };
+    expect(sizeTrial(short, known([1e6, 9e6]))?.plans.map(({ frames }) => frames)).toEqual([48 + 24]);
   });
 
   it('is another where another rate is asked for, and the same where only words change', () => {

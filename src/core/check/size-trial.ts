@@ -2,11 +2,12 @@ import type { Cut } from '../cut/cut';
 import { activeCanvas } from '../job/clip';
 import { activeClip, onCanvas, onClip, sourceIn, sourcesIn, type Work } from '../job/job';
 import { signatureOf } from '../job/signature';
+import { targetOf } from '../outlets/outlets';
 import { bitsByTrial, piecesToTry, trialPieces } from '../rate/trial';
 import { planOf, type RenderPlan } from '../render/plan';
 import { secondsOf } from '../time/frame-rate';
 import { workedOutBitRate } from './check';
-import type { Known, Subject } from './check-input';
+import { type Known, type Subject, wordsFor } from './check-input';
 
 /** Pieces of a clip to be encoded without their sound, to know how large the whole will be. */
 export interface SizeTrial {
@@ -54,14 +55,18 @@ export function sizeTrial(work: Work, { sheets, passOf }: Known): SizeTrial | nu
   );
   const tried = piecesToTry(pieces);
   const sources = sourcesIn(work).map((source) => ({ ...source, audio: null }));
-  const planFor = (cut: Cut) => planOf(canvas, { ...work.edit, cut, sources });
+  const words = wordsFor({ clip, target: targetOf(sheets, canvas) });
+  const planFor = (cut: Cut, text = words.text) =>
+    planOf(canvas, { ...work.edit, ...words, text, cut, sources });
   const videoBits = clip.videoBits ?? workedOutBitRate(work, sheets).bits;
   if (tried.length === pieces.length) {
     // In one go, since the encoder pays for a burst out of what follows.
     const plan = planFor(clip.cut);
     return { plans: [plan], videoBits, bitsOf: ([bytes = 0]) => bitRate(bytes, plan) };
   }
-  const plans = tried.map(({ range }) => planFor([range]));
+  // A card stands still after the last piece alone.
+  const shown = words.text && { ...words.text, card: null };
+  const plans = tried.map(({ range }) => planFor([range], shown));
   const triedBits = (bytes: readonly number[]) =>
     tried.map((piece, i) => ({ piece, bits: bitRate(bytes[i] ?? 0, plans[i] as RenderPlan) }));
   return { plans, videoBits, bitsOf: (bytes) => bitsByTrial(pieces, triedBits(bytes)) };

@@ -1,11 +1,14 @@
 import { testMaster, testRange, testShot } from '../job/test-job';
-import { canvasOf } from '../layout/canvas';
+import { type Canvas, canvasOf } from '../layout/canvas';
 import { PLAIN_LAYOUT } from '../layout/layout';
 import { sourceOf } from '../master/source';
 import { PLAIN_CANVAS_TEXT } from '../words/canvas-text';
 import { type ClipText, NO_TEXT } from '../words/clip-text';
 import { NO_CAPTIONS } from '../words/captions';
-import { plainBlock } from '../words/text-block';
+import { bandBlocks } from '../words/banded-clip';
+import { contrastRatio, luminanceOf } from '../words/contrast';
+import { plainBlock, type TextBlock } from '../words/text-block';
+import { PLAIN_OUTLINE } from '../words/text-style';
 import type { Framing } from '../framing/framing';
 import { PLAIN_VALUES } from '../framing/framing';
 import { PLAIN_WISHES } from '../framing/following';
@@ -66,6 +69,18 @@ describe('words in a plan', () => {
     expect(above!.y).toBeGreaterThan(100);
     expect(below!.y).toBeGreaterThan(above!.y + above!.height);
     expect(below!.y + below!.height).toBeLessThan(1920);
+  });
+
+  it('that were made for a band stand on a plate where there is none, unless they have something around them', () => {
+    const [above] = bandBlocks({ above: 'Headline', below: '' }, '#FFFFFF', String);
+    const styleOn = (block: TextBlock, canvas: Canvas) =>
+      plan({ ...NO_TEXT, blocks: [block] }, {}, canvas).overlays[0]!.art.style;
+    expect(styleOn(above!, banded).plate).toBeNull();
+    const { plate, colour } = styleOn(above!, tall);
+    expect(plate?.cover).toBe(1);
+    expect(contrastRatio(luminanceOf(plate!.colour), luminanceOf(colour))).toBeGreaterThan(7);
+    const outlined = { ...above!, style: { ...above!.style, outline: PLAIN_OUTLINE } };
+    expect(styleOn(outlined, tall).plate).toBeNull();
   });
 
   it('keep their share of every canvas, and go their own way on one', () => {

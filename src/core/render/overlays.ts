@@ -1,14 +1,15 @@
 import type { CanvasRect, Rect, Size } from '../picture/size';
+import { readableOn } from '../words/banded-clip';
 import { captionBox } from '../words/caption-place';
 import { isBurnt, PLAIN_CANVAS_TEXT } from '../words/canvas-text';
 import type { Captions, Cue } from '../words/captions';
 import type { ClipText, EndCard } from '../words/clip-text';
-import { groundRect } from '../words/grounds';
+import { groundRect, isOffBand } from '../words/grounds';
 import { spokenStarts, wordsOf } from '../words/speech-rhythm';
 import { type Stretch, stretchesOf, type Timeline } from '../words/spans';
 import type { TextArt } from '../words/text-art';
 import { blockOn, type BlockPlace, type TextBlock } from '../words/text-block';
-import { PLAIN_STYLE } from '../words/text-style';
+import { PLAIN_PLATE, PLAIN_STYLE, type TextStyle } from '../words/text-style';
 import type { Canvas } from '../layout/canvas';
 import { rateValue } from '../time/frame-rate';
 
@@ -79,7 +80,7 @@ function blockOverlays(block: TextBlock, canvas: Canvas, input: OverlayInput): P
   const { text, style, seat, fitted, spans, on } = block;
   const art: TextArt = {
     text,
-    style,
+    style: isOffBand(on, canvas, input.picture) ? legible(style) : style,
     box: blockRect(block, canvas, input.picture),
     seat,
     size: fitted ? null : sizeOn(canvas, style.size),
@@ -95,6 +96,12 @@ function blockOverlays(block: TextBlock, canvas: Canvas, input: OverlayInput): P
         : [{ from: 0, to: shown }];
   const fade = Math.round(block.fade * rateValue(canvas.rate));
   return stretches.filter(({ from, to }) => to > from).map((stretch) => ({ ...stretch, fade, art }));
+}
+
+/** A style that was made for a band's plain colour, with something behind the letters where it lies on a picture. */
+function legible(style: TextStyle): TextStyle {
+  if (style.plate || style.outline) return style;
+  return { ...style, plate: { ...PLAIN_PLATE, colour: readableOn(style.colour), cover: 1 } };
 }
 
 /** The size of letters on a canvas, in pixels. @param share of its shorter side. */

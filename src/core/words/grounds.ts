@@ -7,23 +7,31 @@ const LEAST_BAND = 0.03;
 const ABOVE = { from: 0.12, to: 0.28 };
 const BELOW = { from: 0.6, to: 0.72 };
 
+/** Pixels of the band above or below a picture; 0 where there is none that can hold words. */
+function bandHeight(on: 'above' | 'below', { height }: Size, picture: CanvasRect | null): number {
+  const band = !picture ? 0 : on === 'above' ? picture.y : height - picture.y - picture.height;
+  return band >= LEAST_BAND * height ? band : 0;
+}
+
+/** Whether words that belong on a band have none on a canvas, and lie on its picture. */
+export const isOffBand = (on: Ground, canvas: Size, picture: CanvasRect | null): boolean =>
+  (on === 'above' || on === 'below') && bandHeight(on, canvas, picture) === 0;
+
 /**
  * The part of a canvas that a ground is, in pixels.
  * @param picture what the picture covers at most over the clip; null where it covers all of the canvas.
  */
-export function groundRect(on: Ground, { width, height }: Size, picture: CanvasRect | null): CanvasRect {
+export function groundRect(on: Ground, canvas: Size, picture: CanvasRect | null): CanvasRect {
+  const { width, height } = canvas;
   const rows = (from: number, to: number): CanvasRect => ({
     x: 0,
     y: Math.round(from),
     width,
     height: Math.max(1, Math.round(to) - Math.round(from)),
   });
-  if (on === 'canvas' || on === 'card' || on === 'cover') return rows(0, height);
-  const [above, below] = picture ? [picture.y, height - picture.y - picture.height] : [0, 0];
-  if (on === 'above') {
-    return above >= LEAST_BAND * height ? rows(0, above) : rows(ABOVE.from * height, ABOVE.to * height);
-  }
-  return below >= LEAST_BAND * height
-    ? rows(height - below, height)
-    : rows(BELOW.from * height, BELOW.to * height);
+  if (on !== 'above' && on !== 'below') return rows(0, height);
+  const band = bandHeight(on, canvas, picture);
+  if (band > 0) return on === 'above' ? rows(0, band) : rows(height - band, height);
+  const { from, to } = on === 'above' ? ABOVE : BELOW;
+  return rows(from * height, to * height);
 }

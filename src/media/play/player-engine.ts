@@ -55,6 +55,8 @@ export class PlayerEngine {
   private words: Record<string, PlanOverlay[][]> = {};
   private sizes: Partial<Record<View, Size>> = {};
   private held: Held | null = null;
+  /** While an end card plays, which of its frames is on screen: the picture that is held stands under it. */
+  private card: number | null = null;
   /** Counts the frames that were to be held. */
   private holding = 0;
   private cursor: { reader: MasterReader; frames: Frames; next: number } | null = null;
@@ -197,6 +199,7 @@ export class PlayerEngine {
     startsAt,
     quality,
     speed,
+    card,
   }: Extract<PlayerOrder, { type: 'play' }>): Promise<void> {
     this.speed = speed;
     const generation = ++this.generation;
@@ -216,6 +219,8 @@ export class PlayerEngine {
       }
       if (!running()) return;
     }
+    const last = pieces[pieces.length - 1];
+    if (card && last) await this.playCard(last.source, due, running);
     if (!running()) return;
     this.tell({ type: 'ended' });
     this.refineSoon();
@@ -265,6 +270,24 @@ export class PlayerEngine {
       shownAt = now();
     }
     return to;
+  }
+
+  /** Plays the end card that the plans have after a source's frames, over the picture that is held. */
+  private async playCard(source: number, due: number, running: () => boolean): Promise<void> {
+    const frames = Math.max(0, ...Object.values(this.plans).map((plans) => plans[source]?.cardFrames ?? 0));
+    const frameTime = 1000 / rateValue(this.sources.source(source).rate) / this.speed;
+    for (let n = 0; n < frames; n++) {
+      const late = now() - due - n * frameTime;
+      if (late > frameTime) continue;
+      if (late < 0) await sleep(-late);
+      if (!running()) break;
+      this.card = n;
+      this.redraw(CANVASES);
+    }
+    if (running()) await sleep(due + frames * frameTime - now());
+    if (this.card === null) return;
+    this.card = null;
+    this.redraw(CANVASES);
   }
 
   /** Steps down once playing fell behind. @returns whether there was a step to take. */
@@ -333,6 +356,7 @@ export class PlayerEngine {
   private drop(): void {
     this.held?.picture.close();
     this.held = null;
+    this.card = null;
   }
 
   /** Draws once after all orders that are waiting: a drag sends more plans than can be drawn. */
@@ -360,7 +384,8 @@ export class PlayerEngine {
       if (!plan) continue;
       const moved = withSegments(plan, this.moved[view]?.[source] ?? []);
       const shown = { ...moved, overlays: this.words[view]?.[source] ?? moved.overlays };
-      pictures[view] = this.stage.canvas(view, size, shown, frame, picture, orientation);
+      const drawn = this.card === null ? frame : orientation.frames + this.card;
+      pictures[view] = this.stage.canvas(view, size, shown, drawn, picture, orientation);
     }
     const transfer = Object.values(pictures).filter((picture) => picture !== undefined);
     this.tell({ type: 'frame', source, frame, piece, pictures }, transfer);

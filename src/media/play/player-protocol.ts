@@ -29,7 +29,7 @@ export type PlayerOrder =
   | { type: 'open'; sources: Source[] }
   /** A proxy was made of one of the sources. */
   | { type: 'proxies' }
-  /** By canvas, for each source the plan of its whole length, so that its output frame n is frame n. */
+  /** By canvas, for each source the plan of its whole length, so that its output frame n is frame n; a card follows. */
   | { type: 'plans'; plans: Record<string, RenderPlan[]> }
   /** By canvas and source, segments that are drawn in the place of those of the plans, until there are others. */
   | { type: 'redraw'; segments: Record<string, PlanSegment[][]> }
@@ -38,8 +38,18 @@ export type PlayerOrder =
   /** Sizes in device pixels of the views on screen; a view that is not on screen is not drawn. */
   | { type: 'views'; sizes: Partial<Record<View, Size>> }
   | { type: 'show'; source: number; frame: number }
-  /** Plays pieces one after another; the first frame is due at `startsAt`, in milliseconds since the epoch. */
-  | { type: 'play'; pieces: Piece[]; startsAt: number; quality: Quality | 'auto'; speed: Speed }
+  /**
+   * Plays pieces one after another, and the plans' end card after them; the first frame is due at `startsAt`, in
+   * milliseconds since the epoch.
+   */
+  | {
+      type: 'play';
+      pieces: Piece[];
+      startsAt: number;
+      quality: Quality | 'auto';
+      speed: Speed;
+      card: boolean;
+    }
   | { type: 'pause' };
 
 /** What the worker tells the page. */

@@ -72,15 +72,18 @@ export class Player {
     this.send({ type: 'show', source, frame });
   }
 
-  /** Plays pieces one after another, with sound, which is lower where it is slower. */
-  play(pieces: Piece[], quality: Quality | 'auto', speed: Speed): void {
+  /**
+   * Plays pieces one after another, with sound, which is lower where it is slower.
+   * @param card whether the end card of the plans follows.
+   */
+  play(pieces: Piece[], quality: Quality | 'auto', speed: Speed, card: boolean): void {
     this.silence();
     this.sound ??= new AudioContext();
     void this.sound.resume();
     this.soundStart = this.sound.currentTime + LEAD;
     const startsAt = performance.timeOrigin + performance.now() + LEAD * 1000;
     this.speed = speed;
-    this.send({ type: 'play', pieces, startsAt, quality, speed });
+    this.send({ type: 'play', pieces, startsAt, quality, speed, card });
   }
 
   pause(): void {

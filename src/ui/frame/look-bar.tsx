@@ -6,7 +6,7 @@ import { sourceIn, sourcesIn } from '@core/job/job';
 import { shotsOf } from '@core/cut/master-shots';
 import { rateValue } from '@core/time/frame-rate';
 import { dispatch } from '@state/jobs';
-import { playCut, togglePlay, usePlayer } from '@state/player';
+import { playPieces, togglePlay, usePlayer } from '@state/player';
 import { useClip, useJob } from '../job/job-context';
 import { Soft } from '../parts/words';
 import { SeeWhole } from '../whole/see-whole';
@@ -20,7 +20,7 @@ export function LookBar({ state, states }: { state: ShotState | undefined; state
   const play = () => {
     const shots = sourcesIn(job).flatMap((source) => shotsOf(job.edit.shots, source));
     const second = (master: string) => Math.round(rateValue(sourceIn(job, master).rate));
-    playCut(lookThrough(keptShots(cut, shots), second));
+    playPieces(lookThrough(keptShots(cut, shots), second));
   };
   const ticked = states.filter((shotState) => shotState.ticked).length;
   const tick = () => {

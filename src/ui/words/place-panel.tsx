@@ -1,4 +1,5 @@
 import { StyleSheet, View } from 'react-native';
+import { isOffBand } from '@core/words/grounds';
 import type { Ground } from '@core/words/text-block';
 import type { Seat } from '@core/words/text-art';
 import { useWordsBench } from '@state/words-bench';
@@ -50,6 +51,11 @@ export function BlockPlacePanel({ tools }: { tools: WordsTools }) {
         options={GROUND_OPTIONS}
         onChange={(on) => tools.place({ on }, true)}
       />
+      {isOffBand(block.on, canvas, tools.picture) && (
+        <Soft>
+          {`${labelOf(canvas)} has no band there: the words lie on the picture, on a plate unless they have an outline.`}
+        </Soft>
+      )}
       <ToolRow>
         {(Object.keys(SEAT_ICONS) as Seat[]).map((seat) => (
           <Tool
