@@ -1,18 +1,14 @@
 import { useEffect, useState } from 'react';
 import type { RenderPlan } from '@core/render/plan';
-import { framesToLookAt } from '@core/words/contrast-frames';
-import type { LookedContrast } from '@media/words/contrast-task';
+import type { LookedWords } from '@media/words/contrast-task';
 import { measureContrastOf } from '@media/worker/tasks';
 
-/** How words stand out from what is behind them. */
+/** How words stand out from what is behind them, and whether they have room. */
 export type ContrastState =
-  { state: 'looking' } | { state: 'done'; worst: LookedContrast | null } | { state: 'failed' };
+  { state: 'looking' } | { state: 'done'; looked: LookedWords } | { state: 'failed' };
 
 /** It is measured once nothing was changed for this long, in milliseconds. */
 const CALM = 700;
-/** Frames that are looked at: of few words these, of many words one of each, and not more than that. */
-const FEW = 12;
-const MOST = 40;
 
 /** Measures words of a plan on the pixels behind them, whenever they change. @param text of the words that count. */
 export function useContrast(plan: RenderPlan, isOwn: (text: string) => boolean, key: string): ContrastState {
@@ -20,13 +16,9 @@ export function useContrast(plan: RenderPlan, isOwn: (text: string) => boolean, 
   useEffect(() => {
     const stop = new AbortController();
     const own = plan.overlays.filter(({ art }) => art.text !== '' && isOwn(art.text));
-    const frames = framesToLookAt(own, Math.min(MOST, Math.max(FEW, own.length)));
-    const looks = frames.flatMap((frame) =>
-      own.filter(({ from, to }) => frame >= from && frame < to).map(({ art }) => ({ frame, art })),
-    );
     const timer = setTimeout(() => {
-      measureContrastOf({ plan, looks: looks.slice(0, MOST) }, { signal: stop.signal })
-        .then((worst) => setFound({ key, state: { state: 'done', worst } }))
+      measureContrastOf({ plan, own }, { signal: stop.signal })
+        .then((looked) => setFound({ key, state: { state: 'done', looked } }))
         .catch(() => !stop.signal.aborted && setFound({ key, state: { state: 'failed' } }));
     }, CALM);
     return () => {

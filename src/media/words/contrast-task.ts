@@ -1,7 +1,9 @@
 import type { Source } from '@core/master/source';
+import { overlaysAt, type PlanOverlay } from '@core/render/overlays';
 import { plannedFrame, type RenderPlan } from '@core/render/plan';
 import { luminanceOf } from '@core/words/contrast';
 import { leastContrast } from '@core/words/contrast-cells';
+import { framesToLookAt } from '@core/words/contrast-frames';
 import type { TextArt } from '@core/words/text-art';
 import { pictureOf } from '../play/preview-picture';
 import { Stage } from '../play/stage';
@@ -11,11 +13,10 @@ import { throwIfStopped, type TaskContext } from '../worker/serve-task';
 import { Fonts } from './fonts';
 import { type DrawnParts, TextPainter } from './text-painter';
 
-/** Words at output frames of a plan, to be looked at on the pictures behind them. */
+/** Words of a plan that are looked at on the pictures behind them. */
 export interface ContrastRequest {
-  /** Its own words are not drawn. */
   plan: RenderPlan;
-  looks: { frame: number; art: TextArt }[];
+  own: readonly PlanOverlay[];
 }
 
 /** How little words stand out at a frame. */
@@ -26,16 +27,29 @@ export interface LookedContrast {
   size: number;
 }
 
+/** What was found of words: their least contrast, and the first frame at which they are larger than their box. */
+export interface LookedWords {
+  /** Null where none is seen. */
+  worst: LookedContrast | null;
+  over: number | null;
+}
+
 /** Places are judged whose side is this share of the letters' size. */
 const CELL = 0.5;
+/** Frames that are looked at: of few words these, of many words one of each, and not more than that. */
+const FEW = 12;
+const MOST = 40;
 
-/** Measures words on the pixels behind them, frame by frame. @returns the worst; null where none is seen. */
+/** Measures words on the pixels behind them, frame by frame, and whether they have room. */
 export async function measureContrast(
-  { plan, looks }: ContrastRequest,
+  { plan, own }: ContrastRequest,
   { report, signal }: TaskContext,
-): Promise<LookedContrast | null> {
+): Promise<LookedWords> {
+  const looks = framesToLookAt(own, Math.min(MOST, Math.max(FEW, own.length)))
+    .flatMap((frame) => overlaysAt(own, frame).map(({ art }) => ({ frame, art })))
+    .slice(0, MOST);
   const fonts = await Fonts.open();
-  await fonts.load(looks.map(({ art }) => art));
+  await fonts.load(own.map(({ art }) => art));
   const painter = new TextPainter(fonts);
   const stage = new Stage(
     new StageWords(
@@ -43,6 +57,7 @@ export async function measureContrast(
       () => undefined,
     ),
   );
+  // Its own words are not drawn.
   const bare = { ...plan, overlays: [] };
   const readers = new ReaderPool(plan.sources);
   let worst: LookedContrast | null = null;
@@ -65,7 +80,8 @@ export async function measureContrast(
       if (ratio !== null && (worst === null || ratio < worst.ratio))
         worst = { frame, ratio, size: parts.laid.size };
     }
-    return worst;
+    const over = own.find(({ art }) => painter.lay(art).over);
+    return { worst, over: over?.from ?? null };
   } finally {
     readers.close();
   }

@@ -1,8 +1,6 @@
 import '@core/no-eval';
 import { troubleOf } from '@core/trouble/trouble';
-import { type ContrastRequest, type LookedContrast, measureContrast } from '../words/contrast-task';
+import { type ContrastRequest, type LookedWords, measureContrast } from '../words/contrast-task';
 import { serveTask } from './serve-task';
 
-serveTask<ContrastRequest, LookedContrast | null>(measureContrast, (error) =>
-  troubleOf(error, 'worker-ended', {}),
-);
+serveTask<ContrastRequest, LookedWords>(measureContrast, (error) => troubleOf(error, 'worker-ended', {}));

@@ -23,7 +23,7 @@ import type { ReadBackRequest } from '../export/read-back-task';
 import type { SpeechRequest } from '../speech/speech-task';
 import { runTask } from './run-task';
 import type { OwnFont } from '../words/check-font';
-import type { ContrastRequest, LookedContrast } from '../words/contrast-task';
+import type { ContrastRequest, LookedWords } from '../words/contrast-task';
 import type { StillsRequest } from '../play/stills-task';
 import { progressSchema, type Progress } from './worker-protocol';
 import { workerUrls } from './worker-urls';
@@ -99,13 +99,13 @@ export function keepFontOf(file: File): Promise<OwnFont> {
   return runTask('font', { file }, { progress: progressSchema, result });
 }
 
-const contrastSchema = z.object({ frame: z.number(), ratio: z.number(), size: z.number() }).nullable();
+const contrastSchema = z.object({
+  worst: z.object({ frame: z.number(), ratio: z.number(), size: z.number() }).nullable(),
+  over: z.number().nullable(),
+});
 
-/** How little words stand out from the pixels behind them, at the worst of some frames. @throws TroubleError */
-export function measureContrastOf(
-  request: ContrastRequest,
-  following: Following,
-): Promise<LookedContrast | null> {
+/** How little words stand out from the pixels behind them, and whether they have room. @throws TroubleError */
+export function measureContrastOf(request: ContrastRequest, following: Following): Promise<LookedWords> {
   return runTask('contrast', request, { progress: progressSchema, result: contrastSchema, ...following });
 }
 

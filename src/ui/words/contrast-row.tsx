@@ -18,57 +18,66 @@ interface Props {
   /** Which of the words on the picture are meant. */
   isOwn: (text: string) => boolean;
   onStyle: (change: Partial<TextStyle>) => void;
+  /** Makes letters as large as their box lets them be; captions have no such choice. */
+  onFit?: () => void;
 }
 
-/** How the words stand out from the picture at the worst frame, and what mends it by one tap. */
-export function ContrastRow({ style, isOwn, onStyle }: Props) {
+/** How the words stand out from the picture at the worst frame, whether they have room, and what mends it by one tap. */
+export function ContrastRow({ style, isOwn, onStyle, onFit }: Props) {
   const plan = useCanvasPlan();
   const timeline = useTimeline();
   const found = useContrast(plan, isOwn, keyOf(plan, isOwn));
   if (found.state === 'failed') return <Soft>The contrast could not be measured.</Soft>;
   if (found.state === 'looking') return <Soft>Contrast is being measured on the picture…</Soft>;
-  const { worst } = found;
+  const { worst, over } = found.looked;
   if (!worst) return <Soft>No words are seen on this canvas.</Soft>;
   const least = enoughContrast(worst.size, style.weight, plan.width);
   const enough = worst.ratio >= least;
   // What is behind the letters is made as unlike them as can be.
   const colour = readableOn(style.colour);
+  const show = (frame: number) => {
+    const place = masterFrameOf(frame, timeline);
+    if (place) showFrame(place.frame, place.master);
+  };
   return (
-    <View style={styles.row}>
-      <Mark standing={enough ? 'pass' : 'warn'} size={20} />
-      <Soft style={styles.words}>
-        {`Contrast ${worst.ratio.toFixed(1)} to 1 at its worst; ${least} to 1 is wanted.`}
-      </Soft>
-      <Button
-        compact
-        onPress={() => {
-          const place = masterFrameOf(worst.frame, timeline);
-          if (place) showFrame(place.frame, place.master);
-        }}
-      >
-        Show
-      </Button>
-      {!enough && (
-        <>
-          <Button
-            compact
-            mode="outlined"
-            onPress={() => onStyle({ plate: { ...PLAIN_PLATE, colour, cover: 1 } })}
-          >
-            Add a plate
+    <>
+      <View style={styles.row}>
+        <Mark standing={enough ? 'pass' : 'warn'} size={20} />
+        <Soft style={styles.words}>
+          {`Contrast ${worst.ratio.toFixed(1)} to 1 at its worst; ${least} to 1 is wanted.`}
+        </Soft>
+        <Button compact onPress={() => show(worst.frame)}>
+          Show
+        </Button>
+        {!enough && (
+          <>
+            <Mend onPress={() => onStyle({ plate: { ...PLAIN_PLATE, colour, cover: 1 } })}>Add a plate</Mend>
+            <Mend onPress={() => onStyle({ outline: { ...PLAIN_OUTLINE, width: 0.1, colour } })}>
+              Add an outline
+            </Mend>
+          </>
+        )}
+      </View>
+      {over !== null && (
+        <View style={styles.row}>
+          <Mark standing="warn" size={20} />
+          <Soft style={styles.words}>Some words are larger than their box, and reach past it.</Soft>
+          <Button compact onPress={() => show(over)}>
+            Show
           </Button>
-          <Button
-            compact
-            mode="outlined"
-            onPress={() => onStyle({ outline: { ...PLAIN_OUTLINE, width: 0.1, colour } })}
-          >
-            Add an outline
-          </Button>
-        </>
+          {onFit && <Mend onPress={onFit}>Fit them to it</Mend>}
+        </View>
       )}
-    </View>
+    </>
   );
 }
+
+/** One tap that mends what was found. */
+const Mend = ({ onPress, children }: { onPress: () => void; children: string }) => (
+  <Button compact mode="outlined" onPress={onPress}>
+    {children}
+  </Button>
+);
 
 /** What a measurement depends on: the words, and the pictures behind them. */
 function keyOf({ overlays, segments, width, height }: RenderPlan, isOwn: Props['isOwn']): string {

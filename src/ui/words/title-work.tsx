@@ -36,21 +36,24 @@ export function TitleTray({ tools }: { tools: WordsTools }) {
       {panel === 'write' && <WritePanel tools={tools} />}
       {panel === 'look' &&
         (block ? (
-          <>
-            <LookPanel
-              style={block.style}
-              size={block.fitted ? null : block.style.size}
-              onStyle={tools.style}
-              onFit={(fitted) => tools.place({ fitted }, true)}
-            />
-            {block.on !== 'card' && (
-              <ContrastRow style={block.style} isOwn={(text) => text === block.text} onStyle={tools.style} />
-            )}
-          </>
+          <LookPanel
+            style={block.style}
+            size={block.fitted ? null : block.style.size}
+            onStyle={tools.style}
+            onFit={(fitted) => tools.place({ fitted }, true)}
+          />
         ) : (
           <Soft>Tap a block on the picture to change how it looks.</Soft>
         ))}
       {panel === 'place' && <BlockPlacePanel tools={tools} />}
+      {(panel === 'look' || panel === 'place') && block && block.on !== 'card' && (
+        <ContrastRow
+          style={block.style}
+          isOwn={(text) => text === block.text}
+          onStyle={tools.style}
+          {...(block.fitted ? {} : { onFit: () => tools.place({ fitted: true }, true) })}
+        />
+      )}
       {panel === 'time' && <TimePanel tools={tools} />}
       {panel === 'styles' && (
         <StyleList
