@@ -5,7 +5,7 @@ import { sourceOf } from '../master/source';
 import { PLAIN_CANVAS_TEXT } from '../words/canvas-text';
 import { type ClipText, NO_TEXT } from '../words/clip-text';
 import { NO_CAPTIONS } from '../words/captions';
-import { bandBlocks } from '../words/banded-clip';
+import { withBandWords } from '../words/banded-clip';
 import { contrastRatio, luminanceOf } from '../words/contrast';
 import { plainBlock, type TextBlock } from '../words/text-block';
 import { PLAIN_OUTLINE } from '../words/text-style';
@@ -72,7 +72,7 @@ describe('words in a plan', () => {
   });
 
   it('that were made for a band stand on a plate where there is none, unless they have something around them', () => {
-    const [above] = bandBlocks({ above: 'Headline', below: '' }, '#FFFFFF', String);
+    const [above] = withBandWords([], { above: [{ text: 'Headline', spans: null }], below: [] }, '#FFFFFF');
     const styleOn = (block: TextBlock, canvas: Canvas) =>
       plan({ ...NO_TEXT, blocks: [block] }, {}, canvas).overlays[0]!.art.style;
     expect(styleOn(above!, banded).plate).toBeNull();
@@ -81,6 +81,25 @@ describe('words in a plan', () => {
     expect(contrastRatio(luminanceOf(plate!.colour), luminanceOf(colour))).toBeGreaterThan(7);
     const outlined = { ...above!, style: { ...above!.style, outline: PLAIN_OUTLINE } };
     expect(styleOn(outlined, tall).plate).toBeNull();
+  });
+
+  it('change by range on a band, in the place of those that were there', () => {
+    const line = (text: string, first: number, out: number) => ({ text, spans: [testRange(first, out)] });
+    const before = [
+      { ...plainBlock('block-1', 'Old'), on: 'above' as const },
+      plainBlock('block-2', 'Stays'),
+    ];
+    const words = { above: [line('One', 0, 50), line('Two', 50, 200)], below: [{ text: ' ', spans: null }] };
+    const blocks = withBandWords(before, words, '#FFFFFF');
+    expect(new Set(blocks.map(({ id }) => id)).size).toBe(3);
+    expect(blocks.map(({ text }) => text)).toEqual(['Stays', 'One', 'Two']);
+    const cut = [testRange(0, 50), testRange(100, 200)];
+    const made = plan({ ...NO_TEXT, blocks }, { cut }, banded);
+    const headlines = made.overlays.filter(({ art }) => art.text !== 'Stays');
+    expect(headlines.map(({ from, to, art }) => [art.text, from, to])).toEqual([
+      ['One', 0, 50],
+      ['Two', 50, 150],
+    ]);
   });
 
   it('keep their share of every canvas, and go their own way on one', () => {

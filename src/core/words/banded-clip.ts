@@ -1,11 +1,19 @@
 import { contrastRatio, luminanceOf } from './contrast';
+import { freshBlockId } from './block-list';
+import type { Spans } from './spans';
 import { type Box, plainBlock, type TextBlock } from './text-block';
 import { PLAIN_STYLE } from './text-style';
 
+/** Words of a band, and when they are seen; the whole clip long where nothing is said. */
+export interface BandLine {
+  text: string;
+  spans: Spans | null;
+}
+
 /** Words of a banded clip, above its picture and below it. */
 export interface BandWords {
-  above: string;
-  below: string;
+  above: readonly BandLine[];
+  below: readonly BandLine[];
 }
 
 /** A band's words fill most of it. */
@@ -21,24 +29,28 @@ export const readableOn = (colour: string): string =>
     ? INK
     : CHALK;
 
-/** A headline above the picture and a line below it, in the colour that can be read on the bands. */
-export function bandBlocks(words: BandWords, colour: string, idOf: (n: number) => string): TextBlock[] {
+/**
+ * A clip's blocks with a headline above the picture and a line below it in the place of all that lay on bands, in the
+ * colour that can be read on the bands. Lines without words are left out.
+ */
+export function withBandWords(
+  blocks: readonly TextBlock[],
+  { above, below }: BandWords,
+  colour: string,
+): TextBlock[] {
   const style = { ...PLAIN_STYLE, colour: readableOn(colour), outline: null };
-  const lines: (TextBlock & { text: string })[] = [
-    {
-      ...plainBlock(idOf(0), words.above),
-      on: 'above',
-      box: ABOVE,
-      fitted: true,
-      style: { ...style, size: 0.09 },
-    },
-    {
-      ...plainBlock(idOf(1), words.below),
-      on: 'below',
-      box: BELOW,
-      fitted: true,
-      style: { ...style, weight: 400 },
-    },
-  ];
-  return lines.filter((block) => block.text.trim() !== '');
+  const headline = { on: 'above', box: ABOVE, style: { ...style, size: 0.09 } } as const;
+  const tag = { on: 'below', box: BELOW, style: { ...style, weight: 400 } } as const;
+  const made = blocks.filter((block) => !isOnBand(block));
+  const add = (lines: readonly BandLine[], look: typeof headline | typeof tag) => {
+    for (const { text, spans } of lines.filter((line) => line.text.trim() !== '')) {
+      made.push({ ...plainBlock(freshBlockId(blocks.concat(made)), text), ...look, spans, fitted: true });
+    }
+  };
+  add(above, headline);
+  add(below, tag);
+  return made;
 }
+
+/** Whether a block belongs on a band. */
+export const isOnBand = ({ on }: TextBlock): boolean => on === 'above' || on === 'below';

@@ -1,4 +1,4 @@
-import { bandBlocks, readableOn } from './banded-clip';
+import { readableOn, withBandWords } from './banded-clip';
 import { contrastRatio, enoughContrast, luminanceOf } from './contrast';
 import { leastContrast } from './contrast-cells';
 import { framesToLookAt } from './contrast-frames';
@@ -30,10 +30,12 @@ describe('contrast', () => {
     expect(enoughContrast(52, 700, 1080)).toBe(3);
   });
 
+  const line = (text: string) => ({ text, spans: null });
+
   it('is enough for the words of a banded clip on bands of any colour', () => {
     for (const colour of ['#FAF6EC', '#1F2B33', '#2B5C8A', '#808080', '#FF0000', '#00FF00']) {
       expect(ratio(readableOn(colour), colour)).toBeGreaterThan(3);
-      const blocks = bandBlocks({ above: 'Kite Day', below: ' ' }, colour, (n) => `block-${n}`);
+      const blocks = withBandWords([], { above: [line('Kite Day')], below: [line(' ')] }, colour);
       expect(blocks.map((block) => [block.on, block.style.colour])).toEqual([['above', readableOn(colour)]]);
     }
   });

@@ -3,44 +3,64 @@ import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { BAND_COLOURS } from '@core/layout/layout';
 import { activeCanvas } from '@core/job/clip';
-import { bandBlocks } from '@core/words/banded-clip';
-import { freshBlockId } from '@core/words/block-list';
+import { isOnBand, withBandWords } from '@core/words/banded-clip';
 import { NO_TEXT } from '@core/words/clip-text';
-import type { TextBlock } from '@core/words/text-block';
 import { dispatch } from '@state/jobs';
 import { useWordsBench } from '@state/words-bench';
 import { useClip, useJob } from '../job/job-context';
+import { Choice } from '../parts/choice';
 import { Swatches } from '../parts/swatches';
 import { TextArea } from '../parts/text-area';
 import { Soft } from '../parts/words';
 import { space } from '../theme/tokens';
+
+type By = 'clip' | 'range';
+const BY: readonly { value: By; label: string }[] = [
+  { value: 'clip', label: 'One headline' },
+  { value: 'range', label: 'One for each range' },
+];
 
 /** A banded clip in one step: the picture fitted between bands, with words on both. */
 export function BandedForm({ onDone }: { onDone: () => void }) {
   const { id } = useJob();
   const clip = useClip();
   const canvas = activeCanvas(clip);
-  const [above, setAbove] = useState('');
+  const { cut } = clip;
+  const { blocks } = clip.text ?? NO_TEXT;
+  const [above, setAbove] = useState<readonly string[]>([]);
   const [below, setBelow] = useState('');
+  const [by, setBy] = useState<By>('clip');
   const [colour, setColour] = useState<string>(BAND_COLOURS[0]);
+  const ranges = by === 'range' ? cut : [null];
   const make = () => {
-    const { blocks } = clip.text ?? NO_TEXT;
-    const made: TextBlock[] = [...blocks];
-    for (const block of bandBlocks({ above, below }, colour, () => '')) {
-      made.push({ ...block, id: freshBlockId(made) });
-    }
+    const headlines = ranges.map((range, i) => ({ text: above[i] ?? '', spans: range && [range] }));
+    const words = { above: headlines, below: [{ text: below, spans: null }] };
+    const made = withBandWords(blocks, words, colour);
     const layout = { ...canvas.layout, kind: 'banded' as const, banded: { place: 0.5, colour } };
     dispatch(id, { type: 'make-banded', canvas: canvas.id, layout, blocks: made });
-    useWordsBench.setState({ block: made[blocks.length]?.id ?? null });
+    useWordsBench.setState({ block: made.find(isOnBand)?.id ?? null });
     onDone();
   };
   return (
     <View style={styles.form}>
-      <Soft>The whole picture is fitted into this canvas, with words on the bands that are left.</Soft>
+      <Soft>
+        The whole picture is fitted into this canvas, with words on the bands that are left.
+        {blocks.some(isOnBand) && ' They take the place of the words that are on the bands now.'}
+      </Soft>
+      {cut.length > 1 && (
+        <Choice label="How long the headline stays" value={by} options={BY} onChange={setBy} />
+      )}
       <View style={styles.row}>
-        <View style={styles.half}>
-          <TextArea label="Headline above" value={above} rows={1} onChange={setAbove} />
-        </View>
+        {ranges.map((range, i) => (
+          <View key={i} style={styles.half}>
+            <TextArea
+              label={range ? `Headline above range ${i + 1}` : 'Headline above'}
+              value={above[i] ?? ''}
+              rows={1}
+              onChange={(text) => setAbove(ranges.map((_, n) => (n === i ? text : (above[n] ?? ''))))}
+            />
+          </View>
+        ))}
         <View style={styles.half}>
           <TextArea label="Line below" value={below} rows={1} onChange={setBelow} />
         </View>
@@ -60,6 +80,6 @@ export function BandedForm({ onDone }: { onDone: () => void }) {
 
 const styles = StyleSheet.create({
   form: { gap: space.s },
-  row: { flexDirection: 'row', gap: space.s },
-  half: { flex: 1 },
+  row: { flexDirection: 'row', gap: space.s, flexWrap: 'wrap' },
+  half: { flexGrow: 1, flexBasis: 150 },
 });

@@ -1,9 +1,10 @@
 import { z } from 'zod';
+import type { Canvas } from '../../layout/canvas';
 import { layoutSchema } from '../../layout/layout';
 import { canvasTextSchema } from '../../words/canvas-text';
 import { captionsSchema, cueSchema, MOST_CUES } from '../../words/captions';
 import { cardSchema, type ClipText, coverSchema, NO_TEXT } from '../../words/clip-text';
-import { textBlockSchema } from '../../words/text-block';
+import { type TextBlock, textBlockSchema } from '../../words/text-block';
 import type { Edit } from '../job';
 import { actsOf, command, withCanvas, withClip } from './command';
 
@@ -44,12 +45,27 @@ const CANVAS_ACTS = {
 const withText = (edit: Edit, change: (text: ClipText) => ClipText): Edit =>
   withClip(edit, (clip) => ({ ...clip, text: change(clip.text ?? NO_TEXT) }));
 
+/** A change of a clip's blocks: what canvases have of their own of blocks that are gone goes with these. */
+const withBlocks = (edit: Edit, blocks: TextBlock[]): Edit =>
+  withClip(
+    withText(edit, (text) => ({ ...text, blocks })),
+    (clip) => ({ ...clip, canvases: clip.canvases.map((canvas) => withPlacesOf(canvas, blocks)) }),
+  );
+
+function withPlacesOf(canvas: Canvas, blocks: readonly TextBlock[]): Canvas {
+  const { text } = canvas;
+  const places = text?.places.filter((place) => blocks.some((block) => block.id === place.block));
+  return !text || !places || places.length === text.places.length
+    ? canvas
+    : { ...canvas, text: { ...text, places } };
+}
+
 /** The words on the picture. */
 export const WORDS_COMMANDS = {
   'set-blocks': command({
     schema: z.object({ act: z.enum(actsOf(BLOCK_ACTS)), blocks: z.array(textBlockSchema) }),
     label: BLOCK_ACTS,
-    apply: (edit, { blocks }) => withText(edit, (text) => ({ ...text, blocks })),
+    apply: (edit, { blocks }) => withBlocks(edit, blocks),
   }),
   'set-cues': command({
     schema: z.object({ act: z.enum(actsOf(CUE_ACTS)), cues: z.array(cueSchema).max(MOST_CUES) }),
@@ -83,9 +99,6 @@ export const WORDS_COMMANDS = {
     schema: z.object({ canvas: z.string(), layout: layoutSchema, blocks: z.array(textBlockSchema) }),
     label: 'make a banded clip',
     apply: (edit, { canvas, layout, blocks }) =>
-      withClip(
-        withText(edit, (text) => ({ ...text, blocks })),
-        (clip) => withCanvas(clip, canvas, (old) => ({ ...old, layout })),
-      ),
+      withClip(withBlocks(edit, blocks), (clip) => withCanvas(clip, canvas, (old) => ({ ...old, layout }))),
   }),
 };
