@@ -34,6 +34,7 @@ async function readyToPost(): Promise<void> {
   await visitor.step('Export');
   await visitor.type('Video bit rate', '20');
   await visitor.exportClip();
+  await visitor.sees('Read back: as asked');
   await visitor.press('Post it');
 }
 

@@ -100,6 +100,7 @@ describe('two tabs of one job', () => {
     await visitor.sees(/frames a second/);
     second = await anotherTab();
     await second.getByText('Another tab works on this job.').waitFor();
+    await second.getByText('It is being made in another tab.').waitFor();
     expect(await second.getByText('The export was interrupted').count()).toBe(0);
     await button(second, 'Continue here').click();
     await second.getByText('Another tab works on this job.').waitFor({ state: 'hidden' });

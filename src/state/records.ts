@@ -1,4 +1,4 @@
-import type { ExportRecord, PostRecord } from '@core/job/records';
+import { type ExportRecord, isOpen, type PostRecord } from '@core/job/records';
 import { afterRecord, type RecordChange } from './listed';
 import { useJobs } from './jobs';
 import { dropRecord, loadExport, putRecord } from './store/job-store';
@@ -32,8 +32,6 @@ export function holdExports(ids: readonly string[]): () => void {
   const locks = ids.map((id) => keepLock(lockOf(id), 'steal'));
   return () => locks.forEach((lock) => void lock.then((kept) => kept?.release()));
 }
-
-const isOpen = ({ state }: ExportRecord): boolean => state === 'running' || state === 'reading-back';
 
 /** Finds exports that no tab makes any more: their page was closed, or ended. */
 export async function findInterrupted(): Promise<void> {

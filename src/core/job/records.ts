@@ -31,6 +31,9 @@ export const exportRecordSchema = z.object({
 });
 export type ExportRecord = z.infer<typeof exportRecordSchema>;
 
+/** Whether an export has not come to its end yet. */
+export const isOpen = ({ state }: ExportRecord): boolean => state === 'running' || state === 'reading-back';
+
 /** One post of an export to an outlet. */
 export const postRecordSchema = z.object({
   id: z.string(),

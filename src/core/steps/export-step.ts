@@ -1,4 +1,5 @@
 import { activeClip } from '../job/job';
+import { isOpen } from '../job/records';
 import { signatureOf } from '../job/signature';
 import { count, type StepKind } from './step';
 
@@ -14,7 +15,7 @@ export const exportStep: StepKind = {
         ? { summary: 'Made and read back', standing: 'pass' }
         : { summary: 'Made, but the read-back found a fault', standing: 'warn' };
     }
-    if (current?.state === 'running' || current?.state === 'reading-back') {
+    if (current && isOpen(current)) {
       return { summary: 'Under way', standing: 'note' };
     }
     if (current) return { summary: 'Stopped before it was done', standing: 'warn' };

@@ -4,7 +4,7 @@ import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { bitsLabel, bytesLabel } from '@core/figures/figures';
 import { onClip } from '@core/job/job';
-import type { ExportRecord } from '@core/job/records';
+import { type ExportRecord, isOpen } from '@core/job/records';
 import {
   cancelExport,
   deleteExport,
@@ -70,6 +70,8 @@ export function ExportCard({ record, stale }: { record: ExportRecord; stale: boo
             Cancel
           </Button>
         </>
+      ) : isOpen(record) ? (
+        <Soft>It is being made in another tab.</Soft>
       ) : (
         <Ended record={record} stale={stale} />
       )}
