@@ -108,10 +108,11 @@ export interface WordsDraft {
   side: 'clip' | 'card' | 'cover';
 }
 
-/** By canvas and source, the words of a draft on the plans that are on the player. */
+/** By canvas that is on screen and source, the words of a draft on the plans that are on the player. */
 function draftedWords({ text, canvases, side }: WordsDraft): Record<string, PlanOverlay[][]> {
+  const seen = canvases.filter((canvas) => sizes[canvasView(canvas.id)] !== undefined);
   return Object.fromEntries(
-    canvases.map((canvas) => {
+    seen.map((canvas) => {
       const view = canvasView(canvas.id);
       const overlays = (plans[view] ?? []).map((plan, i) => {
         if (side === 'card') return cardOverlays(plan, canvas, text);

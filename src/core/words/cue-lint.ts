@@ -1,4 +1,5 @@
 import { rateValue } from '../time/frame-rate';
+import type { Cue } from './captions';
 import type { ListedCue } from './cue-list';
 import { graphemesOf } from './graphemes';
 import type { ReadingLimits } from './reading-limits';
@@ -50,10 +51,10 @@ export function lintCues(
   const seconds = (frames: number) => frames / rateValue(rate);
   const found = new Map<string, CueFault[]>();
   listed.forEach(({ cue, at }, i) => {
-    const faults = textFaults(cue.text, limits);
+    const faults = textFaults(cue, limits);
     if (at) {
       const stays = seconds(at.to - at.from);
-      const letters = graphemesOf(cue.text.replaceAll('\n', ' ')).length;
+      const { letters } = lettersOf(cue);
       const speed = letters / stays;
       if (speed > limits.speed + 1e-6) faults.push({ code: 'speed', measured: speed, limit: limits.speed });
       // A limit of whole frames is met by the frame that comes nearest.
@@ -78,11 +79,28 @@ export function lintCues(
   return found;
 }
 
-function textFaults(text: string, limits: ReadingLimits): CueFault[] {
-  if (text.trim() === '') return [{ code: 'empty', measured: 0, limit: 1 }];
-  const lines = text.split('\n');
-  const faults: CueFault[] = lines.flatMap((line, i): CueFault[] => {
-    const measured = graphemesOf(line).length;
+/** Characters of a cue: as it is read, and by its lines. */
+interface Letters {
+  letters: number;
+  lines: number[];
+}
+
+/** A cue that is changed is another object; counting the others again would cost most of a frame for some hundred. */
+const counted = new WeakMap<Cue, Letters>();
+
+function lettersOf(cue: Cue): Letters {
+  const known = counted.get(cue);
+  if (known) return known;
+  const lines = cue.text.split('\n').map((line) => graphemesOf(line).length);
+  const letters = graphemesOf(cue.text.replaceAll('\n', ' ')).length;
+  counted.set(cue, { letters, lines });
+  return { letters, lines };
+}
+
+function textFaults(cue: Cue, limits: ReadingLimits): CueFault[] {
+  if (cue.text.trim() === '') return [{ code: 'empty', measured: 0, limit: 1 }];
+  const { lines } = lettersOf(cue);
+  const faults: CueFault[] = lines.flatMap((measured, i): CueFault[] => {
     return measured > limits.characters
       ? [{ code: 'characters', measured, limit: limits.characters, line: i + 1 }]
       : [];

@@ -6,9 +6,8 @@ import { lengthLabel } from '@core/time/timecode';
 import { clipSeconds } from '@state/clips';
 import { fitsOf } from '@state/fits';
 import { dispatch } from '@state/jobs';
-import { usePasses } from '@state/passes';
 import { playCut } from '@state/player';
-import { useClip, useJob } from '../job/job-context';
+import { useClip, useJob, useLooks } from '../job/job-context';
 import { CheckBox } from '../parts/check-box';
 import { Choice } from '../parts/choice';
 import { NumberField } from '../parts/number-field';
@@ -32,10 +31,10 @@ const NAMES: Record<Proposal['by'], [name: string, why: string]> = {
 export function FitPanel() {
   const job = useJob();
   const clip = useClip();
-  const passes = usePasses();
+  const passOf = useLooks(job.masters);
   const [wish, setWish] = useState({ seconds: 20, keepFirst: true, keepLast: true });
   const found = useMemo(() => fitsOf(job, wish), [job, wish]);
-  const looked = job.masters.every((master) => passes[master.fingerprint]?.state === 'done');
+  const looked = job.masters.every((master) => passOf(master.fingerprint) !== null);
   const preset = LENGTHS.find((length) => Number(length.value) === wish.seconds)?.value;
   return (
     <View style={styles.panel}>

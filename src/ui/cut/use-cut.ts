@@ -7,9 +7,8 @@ import { shotsOf } from '@core/cut/master-shots';
 import type { Shot } from '@core/cut/shot';
 import type { Source } from '@core/master/source';
 import { dispatch } from '@state/jobs';
-import { usePasses } from '@state/passes';
 import { showFrame, usePlayer } from '@state/player';
-import { useClip, useJob, useSource } from '../job/job-context';
+import { useClip, useJob, useLooks, useSource } from '../job/job-context';
 
 /** What is being cut, and the ways to change it. */
 export interface CutTools {
@@ -43,10 +42,10 @@ export function useCut(): CutTools {
   const source = useSource();
   const [chosen, setChosen] = useState(0);
   const [draft, setDraft] = useState<{ edge: Edge; cut: Cut } | null>(null);
-  const pass = usePasses((all) => all[source.fingerprint]);
+  const passOf = useLooks(job.masters);
   const lengths = useMemo(() => masterLengths(job), [job]);
   const shots = useMemo(() => shotsOf(job.edit.shots, source), [job.edit, source]);
-  const pauses = pass?.state === 'done' ? pass.pass.sound?.pauses : undefined;
+  const pauses = passOf(source.fingerprint)?.sound?.pauses;
   const points = useMemo(
     () => snapPoints(shots, pauses ?? [], source.rate, source.frames),
     [shots, pauses, source.rate, source.frames],

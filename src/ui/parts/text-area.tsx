@@ -13,10 +13,12 @@ interface Props {
   /** Told where the cursor is: UTF-16 units from the start. */
   onCursor?: (place: number) => void;
   onFocus?: () => void;
+  onBlur?: () => void;
 }
 
 /** Text of several lines, taken as it is typed. */
-export function TextArea({ label, value, onChange, rows = 2, placeholder, most, onCursor, onFocus }: Props) {
+export function TextArea({ label, value, onChange, rows = 2, placeholder, most, ...heard }: Props) {
+  const { onCursor, onFocus, onBlur } = heard;
   return (
     <View style={styles.field}>
       <Soft>{label}</Soft>
@@ -27,6 +29,7 @@ export function TextArea({ label, value, onChange, rows = 2, placeholder, most, 
         onChangeText={onChange}
         onSelectionChange={({ nativeEvent }) => onCursor?.(nativeEvent.selection.start)}
         onFocus={onFocus}
+        onBlur={onBlur}
         placeholder={placeholder}
         placeholderTextColor={colours.softInk}
         {...(most === undefined ? {} : { maxLength: most })}

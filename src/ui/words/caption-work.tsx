@@ -13,7 +13,7 @@ import { CuePanel } from './cue-panel';
 import { LimitsPanel } from './limits-panel';
 import { SpanBar } from './span-bar';
 import { TapAlong } from './tap-along';
-import { type CaptionTools, useCaptions } from './use-captions';
+import type { CaptionTools } from './use-captions';
 import { useClipTime } from './use-clip-time';
 import type { WordsTools } from './use-words';
 
@@ -28,8 +28,7 @@ const PANEL_LABELS: Record<CaptionPanel, string> = {
 const PANEL_OPTIONS = CAPTION_PANELS.map((value) => ({ value, label: PANEL_LABELS[value] }));
 
 /** What a thumb needs while the clip plays: the cue that is worked on, or the button to tap along. */
-export function CaptionTray({ tools }: { tools: WordsTools }) {
-  const captions = useCaptions(tools);
+export function CaptionTray({ captions }: { captions: CaptionTools }) {
   const panel = useWordsBench((state) => state.captionPanel);
   return (
     <View style={styles.panel}>
@@ -46,8 +45,7 @@ export function CaptionTray({ tools }: { tools: WordsTools }) {
 }
 
 /** The captions on the strip, and below it the list of them, or what is done with all of them. */
-export function CaptionWork({ tools }: { tools: WordsTools }) {
-  const captions = useCaptions(tools);
+export function CaptionWork({ tools, captions }: { tools: WordsTools; captions: CaptionTools }) {
   const panel = useWordsBench((state) => state.captionPanel);
   return (
     <>

@@ -1,12 +1,13 @@
 import { useRef } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { rateValue } from '@core/time/frame-rate';
-import { MOST_CUE_TEXT } from '@core/words/captions';
-import { cueAdded, cueMoved, cuesMerged, cueSplit, reworded, withCue } from '@core/words/cue-edits';
+import { type Cue, MOST_CUE_TEXT } from '@core/words/captions';
+import { cueAdded, cueMoved, cuesMerged, cueSplit, withCue } from '@core/words/cue-edits';
 import { faultWords } from '@core/words/cue-lint';
 import type { Stretch } from '@core/words/spans';
 import { useWordsBench } from '@state/words-bench';
 import { TextArea } from '../parts/text-area';
+import { useTyping } from '../parts/use-typing';
 import { Tool } from '../parts/tool';
 import { ToolRow } from '../parts/tool-row';
 import { Soft } from '../parts/words';
@@ -22,7 +23,7 @@ export function CuePanel({ captions }: { captions: CaptionTools }) {
   const chosen = useWordsBench((state) => state.cue);
   const time = useClipTime();
   const cursor = useRef(0);
-  const { listed, timeline, faults } = captions;
+  const { listed, timeline } = captions;
   const { cues } = captions.captions;
   const index = listed.findIndex(({ cue }) => cue.id === chosen);
   const own = listed[index];
@@ -62,24 +63,7 @@ export function CuePanel({ captions }: { captions: CaptionTools }) {
   const { frame } = time;
   return (
     <View style={styles.panel}>
-      <TextArea
-        label="Words of the caption"
-        value={cue.text}
-        most={MOST_CUE_TEXT}
-        onCursor={(place) => (cursor.current = place)}
-        onChange={(text) =>
-          captions.setCues(
-            'write',
-            withCue(cues, cue.id, (old) => reworded(old, text)),
-            `write-${cue.id}`,
-          )
-        }
-      />
-      {faults.get(cue.id)?.map((fault, i) => (
-        <Soft key={i} style={styles.fault}>
-          {faultWords(fault)}
-        </Soft>
-      ))}
+      <CueWords captions={captions} cue={cue} onCursor={(place) => (cursor.current = place)} />
       <ToolRow>
         {addTool}
         <Tool
@@ -130,6 +114,37 @@ export function CuePanel({ captions }: { captions: CaptionTools }) {
         />
       </ToolRow>
     </View>
+  );
+}
+
+interface CueWordsProps {
+  captions: CaptionTools;
+  cue: Cue;
+  onCursor: (place: number) => void;
+}
+
+/** What a cue says, and what is wrong with it while that is typed. */
+function CueWords({ captions, cue, onCursor }: CueWordsProps) {
+  const typing = useTyping(cue.id, cue.text, {
+    show: (text) => captions.showText(cue.id, text),
+    keep: (text) => captions.setText(cue.id, text),
+  });
+  return (
+    <>
+      <TextArea
+        label="Words of the caption"
+        value={typing.text}
+        most={MOST_CUE_TEXT}
+        onCursor={onCursor}
+        onChange={typing.type}
+        onBlur={typing.leave}
+      />
+      {captions.faultsOf(cue.id, typing.text).map((fault, i) => (
+        <Soft key={i} style={styles.fault}>
+          {faultWords(fault)}
+        </Soft>
+      ))}
+    </>
   );
 }
 

@@ -1,19 +1,20 @@
 import { useMemo } from 'react';
+import { useShallow } from 'zustand/react/shallow';
 import type { ActOf } from '@core/job/commands/commands';
 import { shotsOf } from '@core/cut/master-shots';
 import { sourceIn } from '@core/job/job';
 import { PLAIN_CANVAS_TEXT } from '@core/words/canvas-text';
 import { type Captions, type CaptionWay, type Cue } from '@core/words/captions';
 import { type CueFault, lintCues } from '@core/words/cue-lint';
+import { reworded, withCue } from '@core/words/cue-edits';
 import { type ListedCue, listedCues } from '@core/words/cue-list';
 import { type Stretch, stretchesOf, type Timeline } from '@core/words/spans';
 import { betweenPauses } from '@core/sound/waveform';
 import { frameAt, secondsOf } from '@core/time/frame-rate';
 import { dispatch } from '@state/jobs';
-import { passIn, usePasses } from '@state/passes';
-import { speechIn, useSpeech } from '@state/speech';
+import { speechIn, type SpeechState, useSpeech } from '@state/speech';
 import { useWordsBench } from '@state/words-bench';
-import { useJob } from '../job/job-context';
+import { useJob, useLooks } from '../job/job-context';
 import { useTimeline, type WordsTools } from './use-words';
 
 /** The clip's captions as they are listed, and the ways to change them. */
@@ -29,6 +30,10 @@ export interface CaptionTools {
   way: CaptionWay;
   /** The cue that is worked on. */
   chosen: string | null;
+  /** Shows a cue with other words while they are typed; what is wrong with it then. */
+  showText(cue: string, text: string): void;
+  faultsOf(cue: string, text: string): CueFault[];
+  setText(cue: string, text: string): void;
   setCues(act: ActOf<'set-cues'>, cues: Cue[], joins?: string): void;
   setLook(act: ActOf<'set-captions'>, change: Partial<Omit<Captions, 'cues'>>, joins?: string): void;
   setWay(way: CaptionWay): void;
@@ -50,27 +55,30 @@ function useCuts(timeline: Timeline): number[] {
   }, [job, timeline]);
 }
 
+const failedOf = (state: SpeechState | undefined): boolean => state?.state === 'failed';
+
 /** Where somebody speaks in the clip: as far as that was looked for, or where its sound has no pauses. */
 function useSpoken(timeline: Timeline): Stretch[] {
   const { masters } = useJob();
-  const speech = useSpeech();
-  const passes = usePasses();
+  const passOf = useLooks(masters);
+  const found = useSpeech(
+    useShallow((all) => masters.map((master) => speechIn(all[master.fingerprint], master)?.spans ?? null)),
+  );
+  const failed = useSpeech(useShallow((all) => masters.map((master) => failedOf(all[master.fingerprint]))));
   return useMemo(() => {
-    const spans = masters.flatMap((master) => {
+    const spans = masters.flatMap((master, i) => {
       const source = timeline.masters(master.id);
       const end = secondsOf(source.frames, source.rate);
-      const state = speech[master.fingerprint];
-      const found = speechIn(state, master)?.spans;
-      const sound = passIn(passes[master.fingerprint])?.sound;
+      const sound = passOf(master.fingerprint)?.sound;
       // Where nothing that knows speech could be had, what is no pause stands for it.
-      const loud = state?.state === 'failed' && sound ? betweenPauses(sound.pauses, end) : [];
-      return (found ?? loud).map(({ from, to }) => {
+      const loud = failed[i] && sound ? betweenPauses(sound.pauses, end) : [];
+      return (found[i] ?? loud).map(({ from, to }) => {
         const first = frameAt(from, source.rate);
         return { master: master.id, in: first, out: Math.max(first + 1, frameAt(to, source.rate)) };
       });
     });
     return stretchesOf(spans, timeline);
-  }, [masters, speech, passes, timeline]);
+  }, [masters, found, failed, passOf, timeline]);
 }
 
 export function useCaptions(tools: WordsTools): CaptionTools {
@@ -85,6 +93,9 @@ export function useCaptions(tools: WordsTools): CaptionTools {
     () => lintCues(listed, limits, cuts, timeline.rate),
     [listed, limits, cuts, timeline.rate],
   );
+  const set: CaptionTools['setCues'] = (act, next, joins) =>
+    dispatch(id, { type: 'set-cues', act, cues: next }, joins);
+  const written = (cue: string, text: string) => withCue(cues, cue, (old) => reworded(old, text));
   const own = tools.canvas.text ?? PLAIN_CANVAS_TEXT;
   return {
     captions,
@@ -95,7 +106,15 @@ export function useCaptions(tools: WordsTools): CaptionTools {
     spoken,
     way: own.captions,
     chosen: useWordsBench((state) => state.cue),
-    setCues: (act, next, joins) => dispatch(id, { type: 'set-cues', act, cues: next }, joins),
+    showText: (cue, text) => tools.showCues(written(cue, text)),
+    faultsOf(cue, text) {
+      const typed = listed.map((row) =>
+        row.cue.id === cue ? { ...row, cue: reworded(row.cue, text) } : row,
+      );
+      return lintCues(typed, limits, cuts, timeline.rate).get(cue) ?? [];
+    },
+    setText: (cue, text) => set('write', written(cue, text), `write-${cue}`),
+    setCues: set,
     setLook(act, change, joins) {
       const { cues: _cues, ...look } = captions;
       dispatch(id, { type: 'set-captions', act, captions: { ...look, ...change } }, joins);

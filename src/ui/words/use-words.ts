@@ -7,6 +7,7 @@ import type { CanvasRect } from '@core/picture/size';
 import { blockRect } from '@core/render/overlays';
 import { pictureIn, type RenderPlan } from '@core/render/plan';
 import { blockCopied, blockMoved, freshBlockId, withBlock } from '@core/words/block-list';
+import type { Cue } from '@core/words/captions';
 import { type CanvasText, PLAIN_CANVAS_TEXT, withPlace } from '@core/words/canvas-text';
 import { type ClipText, NO_TEXT } from '@core/words/clip-text';
 import { groundRect } from '@core/words/grounds';
@@ -59,6 +60,9 @@ export interface WordsTools {
   copyTo(block: TextBlock, rect: CanvasRect): void;
   remove(): void;
   order(by: number): void;
+  /** Shows words of the block, or all cues, while they are typed. */
+  showText(text: string): void;
+  showCues(cues: Cue[]): void;
   change(act: ActOf<'set-blocks'>, change: Partial<TextBlock>, joins?: string): void;
   style(change: Partial<TextStyle>, joins?: string): void;
   /** Moves the block on every canvas, or on this one where it has a place of its own. */
@@ -154,6 +158,17 @@ export function useWords(): WordsTools {
       );
       choose(null);
     },
+    showText(written) {
+      if (!shared) return;
+      const own = withBlock(blocks, shared.id, (old) => ({ ...old, text: written }));
+      setWordsDraft({ text: { ...kept.text, blocks: own }, canvases: clip.canvases, side });
+    },
+    showCues: (cues) =>
+      setWordsDraft({
+        text: { ...kept.text, captions: { ...kept.text.captions, cues } },
+        canvases: clip.canvases,
+        side,
+      }),
     order: (by) => shared && setBlocks('order', blockMoved(blocks, shared.id, by), 'order'),
     change(act, change, joins) {
       if (!shared) return;

@@ -15,6 +15,7 @@ import { BlockBench } from './block-bench';
 import { CaptionWork, CaptionTray } from './caption-work';
 import { CoverTray, CoverWork } from './cover-work';
 import { TitleTray, TitleWork } from './title-work';
+import { useCaptions } from './use-captions';
 import { useWords, type WordsTools } from './use-words';
 
 const WORK_LABELS: Record<WordsWork, string> = { titles: 'Titles', captions: 'Captions', cover: 'Cover' };
@@ -23,6 +24,7 @@ const WORK_OPTIONS = WORDS_WORK.map((value) => ({ value, label: WORK_LABELS[valu
 /** The words on the picture: titles, captions and the cover. */
 export function WordsScreen() {
   const tools = useWords();
+  const captions = useCaptions(tools);
   const work = useWordsBench((state) => state.work);
   const labelOf = useCanvasLabel();
   const wide = useWindowDimensions().width >= WIDE;
@@ -31,7 +33,10 @@ export function WordsScreen() {
   const chosen = <Choice label="Words" value={work} options={WORK_OPTIONS} onChange={setWork} />;
   const parts: Record<WordsWork, { tray: ReactNode; body: ReactNode }> = {
     titles: { tray: <TitleTray tools={tools} />, body: <TitleWork tools={tools} /> },
-    captions: { tray: <CaptionTray tools={tools} />, body: <CaptionWork tools={tools} /> },
+    captions: {
+      tray: <CaptionTray captions={captions} />,
+      body: <CaptionWork tools={tools} captions={captions} />,
+    },
     cover: { tray: <CoverTray tools={tools} />, body: <CoverWork tools={tools} /> },
   };
   return (

@@ -4,6 +4,7 @@ import { MOST_TEXT, type TextBlock } from '@core/words/text-block';
 import { TextArea } from '../parts/text-area';
 import { Tool } from '../parts/tool';
 import { ToolRow } from '../parts/tool-row';
+import { useTyping } from '../parts/use-typing';
 import { Soft } from '../parts/words';
 import { space } from '../theme/tokens';
 import { BandedForm } from './banded-form';
@@ -65,15 +66,20 @@ export function WritePanel({ tools }: { tools: WordsTools }) {
 
 /** What a block says. */
 export function BlockWords({ tools, block }: { tools: WordsTools; block: TextBlock }) {
+  const typing = useTyping(block.id, block.text, {
+    show: tools.showText,
+    keep: (text) => tools.change('write', { text }, 'write'),
+  });
   return (
     <>
       <TextArea
         label="Words of the block"
-        value={block.text}
+        value={typing.text}
         most={MOST_TEXT}
-        onChange={(text) => tools.change('write', { text }, 'write')}
+        onChange={typing.type}
+        onBlur={typing.leave}
       />
-      <MissingNotice text={block.text} family={block.style.family} />
+      <MissingNotice text={typing.text} family={block.style.family} />
     </>
   );
 }
