@@ -30,6 +30,7 @@ export function redrawnSegments(
 
 /** A plan with segments in the place of its own that start where they do; the others stay the same objects. */
 export function withSegments(plan: RenderPlan, segments: readonly PlanSegment[]): RenderPlan {
+  if (segments.length === 0) return plan;
   const byStart = new Map(segments.map((segment) => [segment.start, segment]));
   return { ...plan, segments: plan.segments.map((segment) => byStart.get(segment.start) ?? segment) };
 }

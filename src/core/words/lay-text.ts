@@ -85,6 +85,8 @@ export function roomAround({ plate, outline }: TextStyle): { across: number; dow
 /** A text with all that does not depend on its size. */
 class Paragraphs {
   private readonly levels: Uint8Array;
+  /** The family that draws each UTF-16 unit. */
+  private readonly families: string[] = [];
   private readonly pieces: { from: number; to: number; width: number; trimmed: number; ends: boolean }[];
 
   constructor(
@@ -92,6 +94,9 @@ class Paragraphs {
     private readonly setting: Setting,
   ) {
     this.levels = levelsOf(art.text);
+    for (const { text, family } of fontRuns(art.text, art.style.family, setting.book)) {
+      for (let i = 0; i < text.length; i++) this.families.push(family);
+    }
     let from = 0;
     this.pieces = piecesOf(art.text).map(({ text, ends }) => {
       const to = from + text.length;
@@ -219,19 +224,19 @@ class Paragraphs {
       mark && place >= mark.from && place < mark.to ? mark.colour : style.colour;
     const runs: (Face & { text: string; level: number; colour: string; advance: number })[] = [];
     let place = from;
-    for (const { text: letters, family } of fontRuns(text.slice(from, to), style.family, book)) {
+    while (place < to) {
+      const level = this.levels[place] ?? 0;
+      const colour = colourAt(place);
+      const family = this.families[place] as string;
+      const isAlike = (next: number) =>
+        this.levels[next] === level && this.families[next] === family && colourAt(next) === colour;
+      let next = place + 1;
+      while (next < to && isAlike(next)) next++;
+      const drawn = text.slice(place, next).replace(/[\n\r]/g, '');
       const weight = book.weight(family, style.weight);
-      const end = place + letters.length;
-      while (place < end) {
-        const level = this.levels[place] ?? 0;
-        const colour = colourAt(place);
-        let next = place + 1;
-        while (next < end && this.levels[next] === level && colourAt(next) === colour) next++;
-        const drawn = text.slice(place, next).replace(/[\n\r]/g, '');
-        const advance = measure.advance(drawn, { family, weight }, level % 2 === 1);
-        if (drawn !== '') runs.push({ text: drawn, family, weight, level, colour, advance });
-        place = next;
-      }
+      const advance = drawn === '' ? 0 : measure.advance(drawn, { family, weight }, level % 2 === 1);
+      if (drawn !== '') runs.push({ text: drawn, family, weight, level, colour, advance });
+      place = next;
     }
     return runs;
   }

@@ -26,6 +26,8 @@ const BLACK = '#000';
 /** Draws the preview: the same plan as the export, on 2D canvases that are kept from frame to frame. */
 export class Stage {
   private readonly surfaces = new Map<string, OffscreenCanvas>();
+  /** By view, what its panes were drawn of last. */
+  private readonly drawn = new Map<View, readonly unknown[]>();
 
   constructor(private readonly words: StageWords) {}
 
@@ -46,13 +48,21 @@ export class Stage {
     source: Source,
   ): ImageBitmap {
     const { surface, ink } = this.surface(view, size);
+    const planned = plannedFrame(plan, Math.min(frame, plan.frames - 1));
     // A surface of whole pixels may be a hair wider or higher than the canvas is in little: none of it stays bare.
     const scale = Math.max(size.width / plan.width, size.height / plan.height);
-    ink.fillStyle = plan.ground ?? BLACK;
-    ink.fillRect(0, 0, size.width, size.height);
-    const { panes, live, words } = plannedFrame(plan, Math.min(frame, plan.frames - 1));
-    for (const pane of panes) this.pane(ink, pane, scale, { picture, source, live });
-    this.words.draw(ink, words, plan, scale);
+    const under = this.surface(`${view} under`, size);
+    const of = [picture, plan.segments, plan.ground, frame, size.width, size.height];
+    // Where only the words over them change, the panes are the same drawing.
+    if (!this.drawn.get(view)?.every((part, i) => part === of[i])) {
+      under.ink.fillStyle = plan.ground ?? BLACK;
+      under.ink.fillRect(0, 0, size.width, size.height);
+      const { panes, live } = planned;
+      for (const pane of panes) this.pane(under.ink, pane, scale, { picture, source, live });
+      this.drawn.set(view, of);
+    }
+    ink.drawImage(under.surface, 0, 0);
+    this.words.draw(ink, planned.words, plan, scale);
     return surface.transferToImageBitmap();
   }
 
