@@ -4,8 +4,8 @@ import type { Source } from '../src/core/master/source';
 import { canvasOf } from '../src/core/layout/canvas';
 import { type LayoutKind, PLAIN_LAYOUT } from '../src/core/layout/layout';
 import { plainFraming } from '../src/core/framing/framing';
+import { drawnPlayer } from './drawn-player';
 import { canvasView, type View } from '../src/media/play/player-protocol';
-import { Player } from '../src/media/play/player';
 import { makeExport } from '../src/media/worker/tasks';
 
 const SIZES = [
@@ -97,16 +97,7 @@ async function plainDraw({ picture }: Source): Promise<number> {
  * plain drawing of the master's view from a bitmap.
  */
 export async function dragTimes(source: Source): Promise<{ drag: number; bare: number }> {
-  let drawn: () => void = () => undefined;
-  const player = new Player([source], {
-    onFrame: ({ pictures }) => {
-      for (const picture of Object.values(pictures)) picture?.close();
-      drawn();
-    },
-    onQuality: () => undefined,
-    onEnded: () => undefined,
-    onTrouble: (trouble) => console.error(trouble),
-  });
+  const { player, drawn } = drawnPlayer(source);
   const sizes: Partial<Record<View, { width: number; height: number }>> = { master: VIEWS.master };
   SIZES.forEach(({ width, height }, i) => {
     sizes[canvasView(`canvas-${i}`)] = {
@@ -120,7 +111,7 @@ export async function dragTimes(source: Source): Promise<{ drag: number; bare: n
     );
   const timed = async (act: () => void): Promise<number> => {
     const start = performance.now();
-    const done = new Promise<void>((resolve) => (drawn = resolve));
+    const done = drawn();
     act();
     await done;
     return performance.now() - start;

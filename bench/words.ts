@@ -7,8 +7,8 @@ import { NO_CAPTIONS } from '../src/core/words/captions';
 import { reworded, withCue } from '../src/core/words/cue-edits';
 import { type ClipText, NO_TEXT } from '../src/core/words/clip-text';
 import { plainBlock } from '../src/core/words/text-block';
+import { drawnPlayer } from './drawn-player';
 import { canvasView } from '../src/media/play/player-protocol';
-import { Player } from '../src/media/play/player';
 import { Fonts } from '../src/media/words/fonts';
 import { TextPainter } from '../src/media/words/text-painter';
 import { makeExport } from '../src/media/worker/tasks';
@@ -82,16 +82,7 @@ const median = (times: number[]): number => times.sort((a, b) => a - b)[times.le
  * page's own thread is busy with it.
  */
 export async function keystroke(source: Source, captions: number): Promise<{ redraw: number; page: number }> {
-  let drawn: () => void = () => undefined;
-  const player = new Player([source], {
-    onFrame: ({ pictures }) => {
-      for (const picture of Object.values(pictures)) picture?.close();
-      drawn();
-    },
-    onQuality: () => undefined,
-    onEnded: () => undefined,
-    onTrouble: (trouble) => console.error(trouble),
-  });
+  const { player, drawn } = drawnPlayer(source);
   const view = canvasView('canvas-1');
   const plan = planIn(source, source.frames, SIZES[0]!);
   player.setViews({ [view]: { width: Math.round((ROWS * 1080) / 1920), height: ROWS } });
@@ -103,7 +94,7 @@ export async function keystroke(source: Source, captions: number): Promise<{ red
   await new Promise((resolve) => setTimeout(resolve, 3000));
   const [redraws, pages]: [number[], number[]] = [[], []];
   for (let n = 0; n < KEYS; n++) {
-    const done = new Promise<void>((resolve) => (drawn = resolve));
+    const done = drawn();
     const start = performance.now();
     const typed = withCue(text.captions.cues, shown, (cue) =>
       reworded(cue, `${'x'.repeat(n % 10)}${cue.text}`),

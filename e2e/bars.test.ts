@@ -1,6 +1,7 @@
 import { execFileSync } from 'node:child_process';
 import { cropDetect } from '../tests/make-clip';
 import { filmed } from '../tests/make-filmed';
+import { drawn } from '../tests/soak';
 import { similarity } from '../tests/ssim';
 import { atTheApp } from './app';
 
@@ -33,7 +34,7 @@ function luma(file: string, part: string): number {
 describe('a film with bars of its own', () => {
   const here = atTheApp();
 
-  it.each([
+  const bars = [
     ['letterbox', SCOPE, 'crop=450:800:735:140'],
     ['pillarbox', box(1440, 1080), 'crop=608:1080:656:0'],
     ['both', box(1280, 720), 'crop=405:720:757:180'],
@@ -43,7 +44,8 @@ describe('a film with bars of its own', () => {
       'crop=450:800:735:140',
     ],
     ['a subtitle in a bar', `${SCOPE},${SUBTITLE}`, 'crop=450:800:735:140'],
-  ])('goes out without them: %s', async (name, filter, window) => {
+  ] as const;
+  it.each(drawn(bars, 2))('goes out without them: %s', async (name, filter, window) => {
     const file = filmed(name, filter);
     const made = await here.visitor.exportOf(file);
     // Judged from outside: cropdetect, the outermost rows beside those within, and ffmpeg's own crop of the window.

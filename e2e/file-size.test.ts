@@ -1,6 +1,7 @@
 import { statSync } from 'node:fs';
 import { filmed } from '../tests/make-filmed';
 import { makeClip } from '../tests/make-clip';
+import { drawn } from '../tests/soak';
 import { atTheApp } from './app';
 
 /** How far the size that is told may be from what comes out. */
@@ -9,11 +10,12 @@ const OFF = 0.15;
 describe('the file size that is told before an export', () => {
   const here = atTheApp();
 
-  it.each([
+  const films = [
     ['a grainy film', () => filmed('grainy', 'null', { from: 0, seconds: 7 })],
     ['a film that rests and then moves', () => restless()],
     ['a drawn film', () => makeClip('drawn.mp4', { size: '1280x720', seconds: 9 })],
-  ])('is right for %s', async (_, make) => {
+  ] as const;
+  it.each(drawn(films, 2))('is right for %s', async (_, make) => {
     const { visitor } = here;
     await visitor.page.goto('/');
     await visitor.bringIn(make());

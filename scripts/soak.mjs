@@ -14,6 +14,8 @@ const PROOFS = [
   'core/words/files',
   'media/follow/filmed-follow',
   'e2e/zoo',
+  'e2e/bars',
+  'e2e/file-size',
   'e2e/faulty-shots',
 ];
 

@@ -15,6 +15,14 @@ export function seeded(seed: number): () => number {
   };
 }
 
+/** Some cases of many, drawn by the seed, in their order: so many in `npm test`, all of them in `npm run soak`. */
+export function drawn<T>(cases: readonly T[], short: number): T[] {
+  const next = seeded(SEED);
+  const places = cases.map((_, i) => ({ i, lot: next() })).sort((a, b) => a.lot - b.lot);
+  const chosen = new Set(places.slice(0, trials(short, cases.length)).map(({ i }) => i));
+  return cases.filter((_, i) => chosen.has(i));
+}
+
 /** Tells a figure of a long proof, for docs/soak.md. */
 export function soakFigure(proof: string, found: string): void {
   const file = process.env.GUSSET_SOAK;

@@ -1,15 +1,15 @@
 import { useMemo, useRef, useState } from 'react';
 import { type LayoutChangeEvent, ScrollView, StyleSheet, View } from 'react-native';
-import { Gesture, GestureDetector } from 'react-native-gesture-handler';
+import { GestureDetector } from 'react-native-gesture-handler';
 import type { Edge } from '@core/cut/range-edits';
 import { snapped } from '@core/cut/snap';
 import type { Shot } from '@core/cut/shot';
 import type { Source } from '@core/master/source';
 import { clamp } from '@core/picture/size';
 import { showFrame, usePlayer } from '@state/player';
-import { Tool } from '../parts/tool';
+import { scrubGesture, StripZoom } from '../parts/strip-zoom';
 import { Soft } from '../parts/words';
-import { colours, space } from '../theme/tokens';
+import { colours } from '../theme/tokens';
 import { CutHandle } from './cut-handle';
 import { CloseStrip } from './close-strip';
 import { FLAG_HEIGHT, STRIP_HEIGHT } from './strip-height';
@@ -42,23 +42,7 @@ export function Filmstrip({ tools, shotMarks }: Props) {
         {room > 0 && <Strip tools={tools} width={width} shotMarks={shotMarks} />}
       </ScrollView>
       {room > 0 && <CloseStrip tools={tools} width={room} />}
-      <View style={styles.zoom}>
-        <Soft style={styles.words}>{zoomWords(tools.source, zoom)}</Soft>
-        <Tool
-          icon="magnify-minus-outline"
-          label="Zoom out of the strip"
-          words=""
-          disabled={zoom === 0}
-          onPress={() => setZoom(zoom - 1)}
-        />
-        <Tool
-          icon="magnify-plus-outline"
-          label="Zoom in on the strip"
-          words=""
-          disabled={zoom === ZOOMS.length - 1}
-          onPress={() => setZoom(zoom + 1)}
-        />
-      </View>
+      <StripZoom seen={zoomWords(tools.source, zoom)} zoom={zoom} most={ZOOMS.length - 1} onZoom={setZoom} />
     </View>
   );
 }
@@ -74,15 +58,7 @@ function Strip({ tools, width, shotMarks }: Props & { width: number }) {
   const pictures = useStripPictures(source, tiles, (TILE / Math.max(1, width)) * frames);
   const place = (frame: number) => (frame / frames) * width;
   const frameAtX = (x: number) => clamp(Math.floor((x / Math.max(1, width)) * frames), 0, frames - 1);
-  const scrub = Gesture.Exclusive(
-    Gesture.Pan()
-      .runOnJS(true)
-      .minDistance(2)
-      .onUpdate(({ x }) => showFrame(frameAtX(x), source.id)),
-    Gesture.Tap()
-      .runOnJS(true)
-      .onEnd(({ x }) => showFrame(frameAtX(x), source.id)),
-  );
+  const scrub = scrubGesture((x) => showFrame(frameAtX(x), source.id));
   const begun = useRef(0);
   const drag = (edge: Edge, pixels: number, done: boolean) => {
     const wanted = begun.current + Math.round((pixels / width) * frames);
@@ -190,6 +166,4 @@ const styles = StyleSheet.create({
     color: colours.ink,
     backgroundColor: colours.papered,
   },
-  zoom: { flexDirection: 'row', alignItems: 'center', marginTop: -space.s },
-  words: { flex: 1 },
 });

@@ -1,14 +1,13 @@
 import { type ReactNode, useMemo, useState } from 'react';
 import { type LayoutChangeEvent, StyleSheet, View } from 'react-native';
-import { Gesture, GestureDetector } from 'react-native-gesture-handler';
+import { GestureDetector } from 'react-native-gesture-handler';
 import { clamp } from '@core/picture/size';
 import { rateValue } from '@core/time/frame-rate';
 import { masterFrameOf, type Timeline } from '@core/words/spans';
 import { StripPicture, useStripPictures } from '../cut/strip-picture';
 import { useSource } from '../job/job-context';
-import { Tool } from '../parts/tool';
-import { Soft } from '../parts/words';
-import { colours, space } from '../theme/tokens';
+import { scrubGesture, StripZoom } from '../parts/strip-zoom';
+import { colours } from '../theme/tokens';
 import { useClipTime } from './use-clip-time';
 import { useTimeline } from './use-words';
 
@@ -38,25 +37,12 @@ export function ClipStrip({ children }: { children?: (scale: StripScale) => Reac
   return (
     <View onLayout={(event: LayoutChangeEvent) => setWidth(event.nativeEvent.layout.width)}>
       {width > 0 && <Strip width={width} seconds={SEEN[zoom] ?? null} words={children} />}
-      <View style={styles.zoom}>
-        <Soft style={styles.words}>
-          {SEEN[zoom] ? `${SEEN[zoom]} s of the clip at a time` : 'The whole clip'}
-        </Soft>
-        <Tool
-          icon="magnify-minus-outline"
-          label="Show more of the clip"
-          words=""
-          disabled={zoom === 0}
-          onPress={() => setZoom(zoom - 1)}
-        />
-        <Tool
-          icon="magnify-plus-outline"
-          label="Show less of the clip"
-          words=""
-          disabled={zoom === SEEN.length - 1}
-          onPress={() => setZoom(zoom + 1)}
-        />
-      </View>
+      <StripZoom
+        seen={SEEN[zoom] ? `${SEEN[zoom]} s of the clip at a time` : 'The whole clip'}
+        zoom={zoom}
+        most={SEEN.length - 1}
+        onZoom={setZoom}
+      />
     </View>
   );
 }
@@ -89,16 +75,7 @@ function Strip({
   const tiles = useTiles(width, from, to, timeline);
   const own = useOwnFrames(tiles, source.id);
   const pictures = useStripPictures(source, own, (TILE / width) * seen);
-  const frameAt = (x: number) => clamp(from + Math.floor((x / width) * seen), from, to - 1);
-  const scrub = Gesture.Exclusive(
-    Gesture.Pan()
-      .runOnJS(true)
-      .minDistance(2)
-      .onUpdate(({ x }) => time.show(frameAt(x))),
-    Gesture.Tap()
-      .runOnJS(true)
-      .onEnd(({ x }) => time.show(frameAt(x))),
-  );
+  const scrub = scrubGesture((x) => time.show(clamp(from + Math.floor((x / width) * seen), from, to - 1)));
   const cuts = timeline.starts.slice(1, -1).filter((start) => start > from && start < to);
   return (
     <View style={[styles.strip, { width }]}>
@@ -169,6 +146,4 @@ const styles = StyleSheet.create({
     backgroundColor: colours.ink,
     pointerEvents: 'none',
   },
-  zoom: { flexDirection: 'row', alignItems: 'center', marginTop: -space.xs },
-  words: { flex: 1 },
 });
