@@ -42,18 +42,24 @@ function coverPlan(job: Job, canvas: Canvas, { master, frame }: Cover): RenderPl
 export const coverSize = (canvas: Canvas): Size => targetOf(sheetsNow(), canvas).placement.cover ?? canvas;
 
 /** The cover of a job's clip on a canvas as a file. @throws TroubleError */
-export async function coverFile(job: Job, form: 'png' | 'jpg', name: string): Promise<File> {
+export async function coverFile(
+  job: Job,
+  form: 'png' | 'jpg',
+  name: string,
+  signal?: AbortSignal,
+): Promise<File> {
   const clip = activeClip(job.edit);
   const canvas = activeCanvas(clip);
   const { width, height } = coverSize(canvas);
   const type = form === 'png' ? ('image/png' as const) : ('image/jpeg' as const);
-  const still = await makeCoverOf({
+  const request = {
     plan: coverPlan(job, canvas, coverOf(clip)),
     crop: coverCrop(canvas, { width, height }),
     size: { width, height },
     type,
     mostBytes: targetOf(sheetsNow(), canvas).placement.cover?.mostBytes ?? null,
-  });
+  };
+  const still = await makeCoverOf(request, { signal });
   return new File([still], `${name}.${form}`, { type });
 }
 
@@ -72,7 +78,7 @@ export function smallCover(job: Job, cover: Cover, rows: number): Promise<Blob> 
 }
 
 /** The cover to be sent with a post of an export; null where the outlet takes none, or its first frame is meant. */
-export async function coverToSend(job: Job, record: ExportRecord): Promise<Blob | null> {
+export async function coverToSend(job: Job, record: ExportRecord, signal: AbortSignal): Promise<Blob | null> {
   const there = job.edit.clips.find((clip) => clip.id === record.clip);
   if (!there?.text || record.placement === null) return null;
   if (!findPlacement(sheetsNow(), record.placement)?.placement.cover) return null;
@@ -80,7 +86,7 @@ export async function coverToSend(job: Job, record: ExportRecord): Promise<Blob 
   if (!there.text.cover && !own) return null;
   const has = there.canvases.some((canvas) => canvas.id === record.canvas);
   const work = has ? onCanvas(onClip(job, record.clip), record.canvas) : onClip(job, record.clip);
-  return coverFile(work, 'jpg', 'cover');
+  return coverFile(work, 'jpg', 'cover', signal);
 }
 
 /** Bytes as text of base 64. */

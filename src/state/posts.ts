@@ -74,7 +74,7 @@ export async function sendPost(job: Job, record: ExportRecord): Promise<void> {
           show(file.size, file.size, true);
           return connector.post(sheet, { ...form, upload: id }, signal);
         };
-        const cover = await coverToSend(job, record);
+        const cover = await coverToSend(job, record, signal);
         form.cover = cover && (await base64Of(cover));
         const known = await loadSetting(sentSetting(key));
         const answer = known === null ? null : await answered(known).catch(unlessGone);

@@ -3,6 +3,9 @@ import type { Errand } from '@core/trouble/troubles';
 
 /** Where files of our own server lie in the browser once they were fetched. Other files need another name. */
 const CACHE = 'gusset/models/1';
+/** A server that says nothing for so long is taken for one that is not there, in milliseconds. */
+const PATIENCE = 60_000;
+const BRIEF = 5_000;
 
 /**
  * What is read out of files of our server: of those that the browser kept, so that they are there without a server too,
@@ -17,13 +20,44 @@ export async function keptFiles<Made>(
   errand: Errand,
   read: (files: ArrayBuffer[]) => Promise<Made | null>,
 ): Promise<Made> {
-  const server = { who: 'The server', errand };
   const cache = await caches.open(CACHE);
   const known = await readWhole(await Promise.all(urls.map((url) => cache.match(url))), read);
   if (known !== null) return known;
+  return readOfServer(urls, PATIENCE, errand, read);
+}
+
+/**
+ * What is read out of a file of our server that changes under its name: of the server's where that answers soon, else of
+ * the one that the browser kept.
+ * @throws TroubleError `server-down`, `server-answer`, where none was kept.
+ */
+export async function freshFile<Made>(
+  url: string,
+  errand: Errand,
+  read: (file: ArrayBuffer) => Promise<Made | null>,
+): Promise<Made> {
+  const readOne = ([bytes]: ArrayBuffer[]) => (bytes ? read(bytes) : Promise.resolve(null));
+  try {
+    return await readOfServer([url], BRIEF, errand, readOne);
+  } catch (error) {
+    const cache = await caches.open(CACHE);
+    const known = await readWhole([await cache.match(url)], readOne);
+    if (known === null) throw error;
+    return known;
+  }
+}
+
+/** Fetches files, and keeps them once they are known to be whole. */
+async function readOfServer<Made>(
+  urls: readonly string[],
+  patience: number,
+  errand: Errand,
+  read: (files: ArrayBuffer[]) => Promise<Made | null>,
+): Promise<Made> {
+  const server = { who: 'The server', errand };
   const answers = await Promise.all(
     urls.map((url) =>
-      fetch(url).catch(() => {
+      fetch(url, { signal: AbortSignal.timeout(patience) }).catch(() => {
         throw new TroubleError('server-down', server);
       }),
     ),
@@ -32,6 +66,7 @@ export async function keptFiles<Made>(
   const made = await readWhole(answers, read);
   // A page in the place of a file, or half of one.
   if (made === null) throw new TroubleError('server-answer', server);
+  const cache = await caches.open(CACHE);
   await Promise.all(urls.map((url, i) => cache.put(url, copies[i] as Response))).catch((error: unknown) =>
     console.error('a file could not be kept', error),
   );

@@ -2,7 +2,7 @@ import { isOwnFamily } from '@core/words/families';
 import { FontBook, type FontFile, type FontIndex, fontIndexSchema } from '@core/words/font-index';
 import { fontRuns } from '@core/words/font-runs';
 import type { TextArt } from '@core/words/text-art';
-import { keptFiles } from '../store/kept-files';
+import { freshFile, keptFiles } from '../store/kept-files';
 import { ownFontBytes, ownFontFamily } from './own-fonts';
 
 /** Where the fonts that ship lie on our own server. */
@@ -15,7 +15,7 @@ export const cssFamily = (family: string): string => `gusset-${family}`;
 
 /** What fonts ship. @throws TroubleError `server-down`, `server-answer`. */
 export function shippedFonts(): Promise<FontIndex> {
-  return keptFiles([`${FOLDER}index.json`], 'fonts', ([bytes]) =>
+  return freshFile(`${FOLDER}index.json`, 'fonts', (bytes) =>
     Promise.resolve(fontIndexSchema.parse(JSON.parse(new TextDecoder().decode(bytes)))),
   );
 }
