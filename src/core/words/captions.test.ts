@@ -147,8 +147,11 @@ describe('cues', () => {
 });
 
 describe('what is wrong with cues', () => {
+  const judged = (cues: readonly Cue[], cuts: readonly number[]) =>
+    lintCues(listedCues(cues, whole), { limits: PLAIN_LIMITS, cuts, rate: RATE, lacking });
+  const lacking = (text: string) => (text.includes('ᚠ') ? ['ᚠ'] : []);
   const lint = (cues: readonly Cue[], cuts: readonly number[] = []) => {
-    const found = lintCues(listedCues(cues, whole), PLAIN_LIMITS, cuts, RATE);
+    const found = judged(cues, cuts);
     return [...found].flatMap(([id, faults]) => faults.map((fault) => `${id} ${fault.code}`));
   };
 
@@ -163,9 +166,10 @@ describe('what is wrong with cues', () => {
     ['overlap', [cue('a', 'No', 0, 50), cue('b', 'Yes', 40, 100)], []],
     ['over-cut', [cue('a', 'No', 0, 50)], [25]],
     ['empty', [cue('a', ' ', 0, 50)], []],
+    ['no-font', [cue('a', 'ᚠ', 0, 50)], []],
   ])('is found: %s', (code, cues, cuts) => {
     expect(lint(cues, cuts)).toEqual([`a ${code}`]);
-    const [fault] = lintCues(listedCues(cues, whole), PLAIN_LIMITS, cuts, RATE).get('a')!;
+    const [fault] = judged(cues, cuts).get('a')!;
     expect(faultWords(fault!)).toMatch(/^(It|Line \d|\d).*\.$/);
     expect(faultWords(fault!)).not.toMatch(/undefined|NaN/);
   });

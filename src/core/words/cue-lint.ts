@@ -11,6 +11,7 @@ export type CueFault =
   | { code: 'lines' | 'speed' | 'short' | 'long' | 'gap'; measured: number; limit: number }
   | { code: 'overlap'; measured: number; limit: 0 }
   | { code: 'over-cut'; measured: number; limit: 0; frame: number }
+  | { code: 'no-font'; measured: number; limit: 0; characters: string }
   | { code: 'empty'; measured: 0; limit: 1 };
 export type FaultCode = CueFault['code'];
 
@@ -28,6 +29,8 @@ const FAULT_WORDS: { [C in FaultCode]: (fault: Extract<CueFault, { code: C }>) =
     `${figure(measured)} s pass until the next cue, at least ${limit} s. End it earlier, or let it touch the next.`,
   overlap: ({ measured }) => `It ends ${figure(measured)} s after the next one begins. End it earlier.`,
   'over-cut': ({ measured }) => `It goes on ${figure(measured)} s past a cut. End it there.`,
+  'no-font': ({ characters }) =>
+    `It has characters that no font has: ${characters}. Write something else, or bring in a font that has them.`,
   empty: () => 'It has no words. Write some, or remove it.',
 };
 
@@ -38,20 +41,25 @@ export const faultWords = (fault: CueFault): string =>
 /** A cue may reach so many frames past a cut, or begin so many before it, without being over it. */
 const NEAR_CUT = 2;
 
-/**
- * What is wrong with the cues of a clip.
- * @param listed in order. @param cuts output frames at which the picture changes. @returns by the cue's id.
- */
+/** What cues are judged by. */
+interface Judged {
+  limits: ReadingLimits;
+  /** Output frames at which the picture changes. */
+  cuts: readonly number[];
+  rate: FrameRate;
+  /** The characters of a text that no font has, where fonts are known. */
+  lacking?: (text: string) => string[];
+}
+
+/** What is wrong with the cues of a clip. @param listed in order. @returns by the cue's id. */
 export function lintCues(
   listed: readonly ListedCue[],
-  limits: ReadingLimits,
-  cuts: readonly number[],
-  rate: FrameRate,
+  { limits, cuts, rate, lacking = () => [] }: Judged,
 ): Map<string, CueFault[]> {
   const seconds = (frames: number) => frames / rateValue(rate);
   const found = new Map<string, CueFault[]>();
   listed.forEach(({ cue, at }, i) => {
-    const faults = textFaults(cue, limits);
+    const faults = [...textFaults(cue, limits), ...fontFaults(lacking(cue.text))];
     if (at) {
       const stays = seconds(at.to - at.from);
       const { letters } = lettersOf(cue);
@@ -109,3 +117,18 @@ function textFaults(cue: Cue, limits: ReadingLimits): CueFault[] {
     faults.push({ code: 'lines', measured: lines.length, limit: limits.lines });
   return faults;
 }
+
+/** Characters that are told at most. */
+const MOST_TOLD = 8;
+
+const fontFaults = (characters: readonly string[]): CueFault[] =>
+  characters.length === 0
+    ? []
+    : [
+        {
+          code: 'no-font',
+          measured: characters.length,
+          limit: 0,
+          characters: characters.slice(0, MOST_TOLD).join(' '),
+        },
+      ];

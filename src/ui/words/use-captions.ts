@@ -7,10 +7,12 @@ import { PLAIN_CANVAS_TEXT } from '@core/words/canvas-text';
 import { type Captions, type CaptionWay, type Cue } from '@core/words/captions';
 import { type CueFault, lintCues } from '@core/words/cue-lint';
 import { reworded, withCue } from '@core/words/cue-edits';
+import { missingIn } from '@core/words/font-runs';
 import { type ListedCue, listedCues } from '@core/words/cue-list';
 import { type Stretch, stretchesOf, type Timeline } from '@core/words/spans';
 import { betweenPauses } from '@core/sound/waveform';
 import { frameAt, secondsOf } from '@core/time/frame-rate';
+import { useFontBook } from '@state/fonts';
 import { dispatch } from '@state/jobs';
 import { speechIn, type SpeechState, useSpeech } from '@state/speech';
 import { useWordsBench } from '@state/words-bench';
@@ -89,10 +91,18 @@ export function useCaptions(tools: WordsTools): CaptionTools {
   const { captions } = tools.text;
   const { cues, limits } = captions;
   const listed = useMemo(() => listedCues(cues, timeline), [cues, timeline]);
-  const faults = useMemo(
-    () => lintCues(listed, limits, cuts, timeline.rate),
-    [listed, limits, cuts, timeline.rate],
+  const book = useFontBook();
+  const { family } = captions.style;
+  const judged = useMemo(
+    () => ({
+      limits,
+      cuts,
+      rate: timeline.rate,
+      lacking: (text: string) => (book ? missingIn(text, family, book) : []),
+    }),
+    [limits, cuts, timeline.rate, book, family],
   );
+  const faults = useMemo(() => lintCues(listed, judged), [listed, judged]);
   const set: CaptionTools['setCues'] = (act, next, joins) =>
     dispatch(id, { type: 'set-cues', act, cues: next }, joins);
   const written = (cue: string, text: string) => withCue(cues, cue, (old) => reworded(old, text));
@@ -108,10 +118,11 @@ export function useCaptions(tools: WordsTools): CaptionTools {
     chosen: useWordsBench((state) => state.cue),
     showText: (cue, text) => tools.showCues(written(cue, text)),
     faultsOf(cue, text) {
-      const typed = listed.map((row) =>
-        row.cue.id === cue ? { ...row, cue: reworded(row.cue, text) } : row,
-      );
-      return lintCues(typed, limits, cuts, timeline.rate).get(cue) ?? [];
+      const at = listed.findIndex((row) => row.cue.id === cue);
+      // A cue is judged by itself and by the one after it.
+      const [own, ...next] = listed.slice(Math.max(0, at), at + 2);
+      const typed = own ? [{ ...own, cue: reworded(own.cue, text) }, ...next] : [];
+      return lintCues(typed, judged).get(cue) ?? [];
     },
     setText: (cue, text) => set('write', written(cue, text), `write-${cue}`),
     setCues: set,

@@ -57,7 +57,7 @@ export const captionsRule = exportRule({
     }
     if (way === 'none') return { severity: 'note', code: 'left', values: { captions } };
     const cuts = plan.segments.map((segment) => segment.start).filter((start) => start > 0);
-    const faults = lintCues(listed, limits, cuts, rate);
+    const faults = lintCues(listed, { limits, cuts, rate });
     const first = listed.find(({ cue }) => faults.has(cue.id));
     if (first) {
       const values = { captions, faulty: faults.size };
