@@ -11,6 +11,7 @@ import { allZones } from '@core/outlets/placement';
 import type { PlanOverlay } from '@core/render/overlays';
 import { planOf, type PlanSegment, type RenderPlan, withWords } from '@core/render/plan';
 import { redrawnSegments } from '@core/render/redrawn';
+import { rateValue } from '@core/time/frame-rate';
 import type { Trouble } from '@core/trouble/trouble';
 import { type ClipText, NO_TEXT } from '@core/words/clip-text';
 import { coverText } from '@core/words/cover';
@@ -108,6 +109,18 @@ export interface WordsDraft {
   side: 'clip' | 'card' | 'cover';
 }
 
+/** What a hand moves or writes is kept before the playhead can be so far away, in seconds. */
+const NEAR = 5;
+
+/** The overlays that may be seen before a draft is kept: sending some hundred more would cost a part of a frame. */
+function near(overlays: readonly PlanOverlay[], { rate }: RenderPlan): PlanOverlay[] {
+  const { frame, playing } = usePlayer.getState();
+  const reach = Math.ceil(NEAR * rateValue(rate));
+  return playing
+    ? overlays.slice()
+    : overlays.filter(({ from, to }) => from <= frame + reach && to >= frame - reach);
+}
+
 /** By canvas that is on screen and source, the words of a draft on the plans that are on the player. */
 function draftedWords({ text, canvases, side }: WordsDraft): Record<string, PlanOverlay[][]> {
   const seen = canvases.filter((canvas) => sizes[canvasView(canvas.id)] !== undefined);
@@ -117,7 +130,7 @@ function draftedWords({ text, canvases, side }: WordsDraft): Record<string, Plan
       const overlays = (plans[view] ?? []).map((plan, i) => {
         if (side === 'card') return cardOverlays(plan, canvas, text);
         const words = previewWords(side === 'cover' ? coverText(text) : text, canvas, opened[i] as Source);
-        return withWords(plan, { ...canvas, rate: plan.rate }, words).overlays.slice();
+        return near(withWords(plan, { ...canvas, rate: plan.rate }, words).overlays, plan);
       });
       return [view, overlays];
     }),
