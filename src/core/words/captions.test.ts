@@ -170,7 +170,7 @@ describe('what is wrong with cues', () => {
   ])('is found: %s', (code, cues, cuts) => {
     expect(lint(cues, cuts)).toEqual([`a ${code}`]);
     const [fault] = judged(cues, cuts).get('a')!;
-    expect(faultWords(fault!)).toMatch(/^(It|Line \d|\d).*\.$/);
+    expect(faultWords(fault!)).toMatch(/^(It|Line \d|\d|No font).*\.$/);
     expect(faultWords(fault!)).not.toMatch(/undefined|NaN/);
   });
 

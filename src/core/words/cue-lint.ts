@@ -22,7 +22,7 @@ const FAULT_WORDS: { [C in FaultCode]: (fault: Extract<CueFault, { code: C }>) =
     `Line ${line} has ${measured} characters of at most ${limit}. Break it, or use fewer words.`,
   lines: ({ measured, limit }) => `It has ${measured} lines of at most ${limit}. Split it.`,
   speed: ({ measured, limit }) =>
-    `It is read at ${figure(measured)} characters a second, at most ${limit}. Let it stay longer, or use fewer words.`,
+    `It is read at ${Number(measured.toFixed(1))} characters a second, at most ${limit}. Let it stay longer, or use fewer words.`,
   short: ({ measured, limit }) => `It stays ${figure(measured)} s, at least ${limit} s. Let it stay longer.`,
   long: ({ measured, limit }) => `It stays ${figure(measured)} s, at most ${limit} s. Split it.`,
   gap: ({ measured, limit }) =>
@@ -30,7 +30,7 @@ const FAULT_WORDS: { [C in FaultCode]: (fault: Extract<CueFault, { code: C }>) =
   overlap: ({ measured }) => `It ends ${figure(measured)} s after the next one begins. End it earlier.`,
   'over-cut': ({ measured }) => `It goes on ${figure(measured)} s past a cut. End it there.`,
   'no-font': ({ characters }) =>
-    `It has characters that no font has: ${characters}. Write something else, or bring in a font that has them.`,
+    `No font has what would be empty boxes: ${characters}. Write something else, or choose a font that has it.`,
   empty: () => 'It has no words. Write some, or remove it.',
 };
 

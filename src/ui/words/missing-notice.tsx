@@ -10,11 +10,12 @@ export function MissingNotice({ text, family }: { text: string; family: string }
   const missing = book ? missingIn(text, family, book) : [];
   if (missing.length === 0) return null;
   const shown = missing.slice(0, 8).join(' ');
-  return (
-    <Notice
-      standing="warn"
-      title={`No font has ${missing.length === 1 ? 'this character' : 'these characters'}: ${shown}`}
-    >
+  return missing.length === 1 ? (
+    <Notice standing="warn" title={`No font has this character: ${shown}`}>
+      It would be drawn as an empty box. Write something else, or bring in a font that has it.
+    </Notice>
+  ) : (
+    <Notice standing="warn" title={`No font has these characters: ${shown}`}>
       They would be drawn as empty boxes. Write something else, or bring in a font that has them.
     </Notice>
   );
