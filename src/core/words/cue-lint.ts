@@ -8,11 +8,13 @@ import type { FrameRate } from '../time/frame-rate';
 /** What is wrong with a cue: what was measured, what may be, and where it matters the line or the frame. */
 export type CueFault =
   | { code: 'characters'; measured: number; limit: number; line: number }
-  | { code: 'lines' | 'speed' | 'short' | 'long' | 'gap'; measured: number; limit: number }
+  | Measured<'lines' | 'speed' | 'short' | 'long' | 'gap'>
   | { code: 'overlap'; measured: number; limit: 0 }
   | { code: 'over-cut'; measured: number; limit: 0; frame: number }
   | { code: 'no-font'; measured: number; limit: 0; characters: string }
   | { code: 'empty'; measured: 0; limit: 1 };
+/** One of them for each code, so that words of one are given that one. */
+type Measured<Code> = Code extends string ? { code: Code; measured: number; limit: number } : never;
 export type FaultCode = CueFault['code'];
 
 const figure = (value: number): string => String(Number(value.toFixed(2)));
