@@ -108,6 +108,22 @@ describe('words on the picture', () => {
     await visitor.tap('button', /^Undo: make a banded clip/);
     expect(await visitor.page.getByRole('radio', { name: /^Block “/ }).count()).toBe(0);
     await visitor.tap('button', /^Redo: /);
+    // The end card plays after the picture, and the last frame is there again.
+    await visitor.tap('button', 'Add an end card');
+    const middle = () =>
+      visitor.page.evaluate(() => {
+        const canvas = document.querySelector<HTMLCanvasElement>('canvas[aria-label="Tesselle Square"]');
+        const { width = 0, height = 0 } = canvas ?? {};
+        return [...(canvas?.getContext('2d')?.getImageData(width >> 1, height >> 1, 1, 1).data ?? [])].slice(
+          0,
+          3,
+        );
+      });
+    const card = [0x1f, 0x2b, 0x33].join();
+    await visitor.tap('button', 'Play');
+    await expect(async () => (await middle()).join() === card).toBecomeTrue();
+    await visitor.page.getByRole('button', { name: 'Play', exact: true }).waitFor();
+    await expect(async () => (await middle()).join() !== card).toBecomeTrue();
     await visitor.step('Export');
     await visitor.exportClip();
     const { file } = await visitor.download();
@@ -116,6 +132,13 @@ describe('words on the picture', () => {
     expect(part(20, 196)).toBeGreaterThan(0.04);
     expect(part(860, 200)).toBeGreaterThan(0.02);
     expect(part(260, 560)).toBe(0);
+    // A second of picture and two of the card, which is all over the canvas.
+    expect(probe(file)[0]?.nb_frames).toBe('75');
+    const [seen, after] = [24, 25].map((frame) =>
+      cutOut(file, { x: 0, y: 0, width: 1080, height: 1080 }, { frame }),
+    );
+    expect(inkIn(seen!)).toBeGreaterThan(0.3);
+    expect(inkIn(after!)).toBe(0);
   });
 
   it('bring captions in, mend what is found, and burn them in', async () => {

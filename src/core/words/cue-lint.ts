@@ -13,8 +13,10 @@ export type CueFault =
   | { code: 'over-cut'; measured: number; limit: 0; frame: number }
   | { code: 'no-font'; measured: number; limit: 0; characters: string }
   | { code: 'empty'; measured: 0; limit: 1 };
+
 /** One of them for each code, so that words of one are given that one. */
 type Measured<Code> = Code extends string ? { code: Code; measured: number; limit: number } : never;
+
 export type FaultCode = CueFault['code'];
 
 const figure = (value: number): string => String(Number(value.toFixed(2)));
