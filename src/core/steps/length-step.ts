@@ -3,6 +3,7 @@ import { activeCanvas } from '../job/clip';
 import { activeClip, sourcesIn } from '../job/job';
 import { secondsOf } from '../time/frame-rate';
 import { lengthLabel } from '../time/timecode';
+import { cardFrames } from '../words/clip-text';
 import { findingOf, type StepKind } from './step';
 
 export const lengthStep: StepKind = {
@@ -16,7 +17,9 @@ export const lengthStep: StepKind = {
     const whole = sources
       .filter(({ id }) => cut.some((range) => range.master === id))
       .reduce((sum, { frames, rate }) => sum + secondsOf(frames, rate), 0);
-    const summary = `${lengthLabel(kept)} kept of ${lengthLabel(whole)}`;
+    const card = cardFrames(clip.text?.card, rate);
+    const more = card > 0 ? `, and ${lengthLabel(secondsOf(card, rate))} of end card` : '';
+    const summary = `${lengthLabel(kept)} kept of ${lengthLabel(whole)}${more}`;
     return { summary, standing: findingOf(findings, 'length')?.severity ?? 'open' };
   },
 };
