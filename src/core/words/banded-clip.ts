@@ -5,7 +5,7 @@ import { type Box, plainBlock, type TextBlock } from './text-block';
 import { PLAIN_STYLE } from './text-style';
 
 /** Words of a band, and when they are seen; the whole clip long where nothing is said. */
-export interface BandLine {
+interface BandLine {
   text: string;
   spans: Spans | null;
 }

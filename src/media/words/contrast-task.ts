@@ -20,7 +20,7 @@ export interface ContrastRequest {
 }
 
 /** How little words stand out at a frame. */
-export interface LookedContrast {
+interface LookedContrast {
   frame: number;
   ratio: number;
   /** Of the letters there, in pixels of the canvas. */
