@@ -42,6 +42,27 @@ describe('words in a plan', () => {
     expect(seen.filter((count) => count === 1)).toHaveLength(30);
   });
 
+  it('belong to frames of their own master, at its own rate, wherever the cut puts these', () => {
+    const other = { ...sources[0]!, id: 'other', rate: { num: 50, den: 1 }, frames: 500 };
+    const own = { id: 'a', text: 'Kites', spans: [{ master: 'other', in: 100, out: 200 }] };
+    const both = {
+      ...withCues(cue('b', 10, 20)),
+      captions: { ...NO_CAPTIONS, cues: [cue('b', 10, 20), own] },
+    };
+    const change = { sources: [sources[0]!, other] };
+    const first = { master: 'other', in: 50, out: 250 };
+    const seen = (cut: PlanInput['cut']) =>
+      plan(both, { ...change, cut }).overlays.map(({ art, from, to }) => [art.text, from, to]);
+    // 100 frames at 50 are two seconds: 48 of the canvas's; it begins a second after its range does.
+    expect(seen([first, testRange(0, 100)])).toEqual([
+      ['Kites', 96 + 10, 96 + 20],
+      ['Kites', 24, 72],
+    ]);
+    expect(seen([testRange(0, 100), first]).map(([, from]) => from)).toEqual([10, 124]);
+    expect(seen([testRange(0, 100)])).toHaveLength(1);
+    expect(seen([testRange(50, 100)])).toHaveLength(0);
+  });
+
   it('come and go over the frames of their fade', () => {
     const text = {
       ...NO_TEXT,
