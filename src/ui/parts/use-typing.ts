@@ -38,8 +38,11 @@ export function useTyping(
     typed.keep(typed.text);
   }, []);
   useEffect(() => {
+    // A phone may end a page that is out of sight without a word.
+    document.addEventListener('visibilitychange', leave);
     window.addEventListener('pagehide', leave);
     return () => {
+      document.removeEventListener('visibilitychange', leave);
       window.removeEventListener('pagehide', leave);
       leave();
     };
