@@ -1,16 +1,20 @@
 import { activeCanvas, type Clip } from '@core/job/clip';
 import { activeClip, type Job, onCanvas, onClip, sourceIn, sourcesIn } from '@core/job/job';
 import type { ExportRecord } from '@core/job/records';
+import { centreOf } from '@core/framing/window';
 import type { Canvas } from '@core/layout/canvas';
 import { findPlacement, targetOf } from '@core/outlets/outlets';
 import type { Size } from '@core/picture/size';
 import { planOf, type RenderPlan } from '@core/render/plan';
+import type { SeenSubject } from '@core/render/overlays';
+import { showsFace } from '@core/render/seen-faces';
 import { subjectsIn } from '@core/render/seen-subjects';
 import { rateValue } from '@core/time/frame-rate';
 import { NO_TEXT, type Cover } from '@core/words/clip-text';
 import { coverCrop, coverText, type CoverFacts, proposedCovers } from '@core/words/cover';
 import { masterFrameOf, type Timeline } from '@core/words/spans';
 import { lookAtGreysOf, makeCoverOf } from '@media/worker/tasks';
+import { loadEvidence } from './evidence';
 import { passOf } from './passes';
 import { sheetsNow } from './sheets';
 
@@ -100,7 +104,7 @@ export async function base64Of(blob: Blob): Promise<string> {
 }
 
 /**
- * Frames of a clip that would do as its cover: sharp, bright, far from cuts, with somebody who is followed in view.
+ * Frames of a clip that would do as its cover: sharp, bright, far from cuts, with a face or who is followed in view.
  * @param plan of the canvas. @returns the best first; none before the pass is through.
  */
 export async function proposeCovers(job: Job, plan: RenderPlan, timeline: Timeline): Promise<Cover[]> {
@@ -118,6 +122,8 @@ export async function proposeCovers(job: Job, plan: RenderPlan, timeline: Timeli
     });
     const { width, height } = grey;
     const { fingerprint } = master;
+    const { spans } = await loadEvidence(master);
+    const tracks = spans.flatMap((span) => span.tracks);
     const looks = await lookAtGreysOf({ fingerprint, width, height, frames: own.map(({ frame }) => frame) });
     looks.forEach((look, i) => {
       const { output } = own[i] as (typeof own)[number];
@@ -125,16 +131,20 @@ export async function proposeCovers(job: Job, plan: RenderPlan, timeline: Timeli
         ...look,
         frame: output,
         fromCut: fromCut(plan, output),
-        subject: subjects.some(({ from, to, rect }) => {
-          const [x, y] = [rect.x + rect.width / 2, rect.y + rect.height / 2];
-          return output >= from && output < to && x >= 0 && y >= 0 && x < plan.width && y < plan.height;
-        }),
+        subject:
+          subjects.some((subject) => isInView(subject, output, plan)) || showsFace(plan, output, tracks),
       });
     });
   }
   return proposedCovers(facts, PROPOSED, rateValue(timeline.rate)).flatMap(
     (output) => masterFrameOf(output, timeline) ?? [],
   );
+}
+
+/** Whether the middle of what is followed lies on the canvas at an output frame. */
+function isInView({ from, to, rect }: SeenSubject, frame: number, { width, height }: Size): boolean {
+  const { x, y } = centreOf(rect);
+  return frame >= from && frame < to && x >= 0 && y >= 0 && x < width && y < height;
 }
 
 /** Frames from an output frame to the nearest change of the picture. */

@@ -1,0 +1,21 @@
+import type { Track } from '../follow/evidence';
+import { trackAt } from '../follow/track';
+import { centreOf } from '../framing/window';
+import { shows } from '../layout/overlap';
+import { plannedFrame, type RenderPlan } from './plan';
+
+/**
+ * Whether a face that was found is seen at an output frame: its middle lies in the window of a pane.
+ * @param tracks of the master that the frame shows.
+ * @throws RangeError outside the plan's frames.
+ */
+export function showsFace(plan: RenderPlan, frame: number, tracks: readonly Track[]): boolean {
+  const { panes, masterFrame, live, liveSize } = plannedFrame(plan, frame);
+  return tracks.some((track) => {
+    const face = track.kind === 'face' ? trackAt(track, masterFrame) : null;
+    if (!face) return false;
+    const { x, y } = centreOf(face.box);
+    const place = { x: (x - live.x) / live.width, y: (y - live.y) / live.height };
+    return panes.some(({ framed }) => shows(framed, place, liveSize.width / liveSize.height));
+  });
+}
