@@ -45,7 +45,9 @@ describe('files of the server that the browser keeps', () => {
 
   it('are not kept where they are not whole', async () => {
     served.set('/a', '<!doctype html>');
-    await expect(keptFiles(['/a'], 'fonts', whole)).rejects.toMatchObject({ trouble: { code: 'server-answer' } });
+    await expect(keptFiles(['/a'], 'fonts', whole)).rejects.toMatchObject({
+      trouble: { code: 'server-answer' },
+    });
     expect(kept.size).toBe(0);
   });
 

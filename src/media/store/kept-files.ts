@@ -3,7 +3,7 @@ import type { Errand } from '@core/trouble/troubles';
 
 /** Where files of our own server lie in the browser once they were fetched. Other files need another name. */
 const CACHE = 'gusset/models/1';
-/** A server that says nothing for so long is taken for one that is not there, in milliseconds. */
+/** A server that does not begin to answer for so long is taken for one that is not there, in milliseconds. */
 const PATIENCE = 60_000;
 const BRIEF = 5_000;
 
@@ -57,7 +57,7 @@ async function readOfServer<Made>(
   const server = { who: 'The server', errand };
   const answers = await Promise.all(
     urls.map((url) =>
-      fetch(url, { signal: AbortSignal.timeout(patience) }).catch(() => {
+      answerOf(url, patience).catch(() => {
         throw new TroubleError('server-down', server);
       }),
     ),
@@ -71,6 +71,17 @@ async function readOfServer<Made>(
     console.error('a file could not be kept', error),
   );
   return made;
+}
+
+/** The beginning of an answer; how long the rest takes is the line's affair. */
+async function answerOf(url: string, patience: number): Promise<Response> {
+  const ended = new AbortController();
+  const timer = setTimeout(() => ended.abort(), patience);
+  try {
+    return await fetch(url, { signal: ended.signal });
+  } finally {
+    clearTimeout(timer);
+  }
 }
 
 async function readWhole<Made>(
