@@ -15,7 +15,7 @@ export function filmed(name: string, filter: string, { from = 2, seconds = 2.5 }
   execFileSync('ffmpeg', [
     ...['-y', '-v', 'error', '-ss', String(from), '-t', String(seconds), '-i', 'public/demo/kite-day.mp4'],
     ...['-filter_complex', graph, '-map', '[v]', '-map', '0:a?'],
-    ...['-c:v', 'libx264', '-preset', 'ultrafast', '-crf', '18', '-g', '24', '-c:a', 'aac', file],
+    ...['-c:v', 'libx264', '-preset', 'veryfast', '-crf', '18', '-g', '24', '-c:a', 'aac', file],
   ]);
   return file;
 }
