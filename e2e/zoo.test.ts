@@ -21,8 +21,8 @@ interface Said {
 describe('files of all kinds', () => {
   const here = atTheApp();
   const all = makeZoo();
-  const zoo = drawn(all, 20);
-  const elsewhere = new Set(drawn(zoo, 5));
+  const zoo = drawn(all, 14);
+  const elsewhere = new Set(drawn(zoo, 4));
   const rows: string[] = [];
   let other: OtherVisitor | null = null;
   let visits = 0;

@@ -16,6 +16,7 @@ const PROOFS = [
   'e2e/zoo',
   'e2e/bars',
   'e2e/file-size',
+  'e2e/other-engine',
   'e2e/faulty-shots',
 ];
 
