@@ -10,7 +10,10 @@ export type ContrastState =
 /** It is measured once nothing was changed for this long, in milliseconds. */
 const CALM = 700;
 
-/** Measures words of a plan on the pixels behind them, whenever they change. @param text of the words that count. */
+/**
+ * Measures words of a plan on the pixels behind them, whenever they change.
+ * @param isOwn whether words of this text count. @param key of these words and of what is behind them.
+ */
 export function useContrast(plan: RenderPlan, isOwn: (text: string) => boolean, key: string): ContrastState {
   const [found, setFound] = useState<{ key: string; state: ContrastState } | null>(null);
   useEffect(() => {

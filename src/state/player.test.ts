@@ -1,8 +1,10 @@
+import type { PlanOverlay } from '@core/render/overlays';
 import { plannedFrame, type PlanSegment, type RenderPlan } from '@core/render/plan';
 import { withSegments } from '@core/render/redrawn';
 import { applyCommand } from '@core/job/commands/commands';
 import type { Cut } from '@core/cut/cut';
-import type { Job } from '@core/job/job';
+import { activeClip, type Job } from '@core/job/job';
+import { plainBlock } from '@core/words/text-block';
 import { NO_REPAIRS } from '@core/master/repairs';
 import { choose, testJob, testMaster, testRange, testFraming } from '@core/job/test-job';
 import {
@@ -14,6 +16,7 @@ import {
   proxyMade,
   setDraft,
   setQuality,
+  setWordsDraft,
   showFrame,
   stepFrames,
   togglePlay,
@@ -33,6 +36,7 @@ interface Listener {
 const mockPlayer = {
   calls: [] as unknown[][],
   plans: {} as Record<string, RenderPlan[]>,
+  words: {} as Record<string, PlanOverlay[][]>,
   moved: {} as Record<string, PlanSegment[][]>,
   listener: null as Listener | null,
 };
@@ -50,6 +54,10 @@ jest.mock('@media/play/player', () => ({
     setPlans(plans: Record<string, RenderPlan[]>) {
       mockPlayer.plans = plans;
       mockPlayer.moved = {};
+      mockPlayer.words = {};
+    }
+    showWords(overlays: Record<string, PlanOverlay[][]>) {
+      mockPlayer.words = overlays;
     }
     redraw(segments: Record<string, PlanSegment[][]>) {
       mockPlayer.moved = segments;
@@ -169,6 +177,30 @@ describe('the player', () => {
     expect([983, 984, 984 + 23].map(groundAt)).toEqual([[], ['#204060'], ['#204060']]);
     playPieces([testRange(7, 9)]);
     expect(last()).toEqual(['play', [{ source: 0, from: 7, to: 9 }], 'auto', 'no card']);
+  });
+
+  it('goes on showing the cover in the place of the clip when something else of the job changes', () => {
+    const blocks = [
+      plainBlock('block-1', 'In the clip'),
+      { ...plainBlock('block-2', 'On it'), on: 'cover' as const },
+    ];
+    const worded = { ...cut, edit: applyCommand(cut.edit, { type: 'set-blocks', act: 'add', blocks }) };
+    playJob(worded);
+    const unmount = mountView(VIEW, { width: 6, height: 10 }, () => undefined);
+    const clip = activeClip(worded.edit);
+    const shown = () => mockPlayer.words[VIEW]?.[0]?.map(({ art }) => art.text);
+    setWordsDraft({ text: clip.text!, canvases: clip.canvases, side: 'cover' });
+    expect(shown()).toEqual(['On it']);
+    playJob({ ...worded, edit: applyCommand(worded.edit, { type: 'set-video-bits', bits: 5_000_000 }) });
+    expect(shown()).toEqual(['On it']);
+    setWordsDraft(null);
+    playJob(worded);
+    expect(shown()).toBeUndefined();
+    // What is only being written ends with the next state of the job.
+    setWordsDraft({ text: clip.text!, canvases: clip.canvases, side: 'clip' });
+    playJob({ ...worded });
+    expect(shown()).toBeUndefined();
+    unmount();
   });
 
   it('takes up a repair and a new proxy', () => {

@@ -72,6 +72,8 @@ let current: Job | null = null;
 let opened: Source[] = [];
 let plans: Record<string, RenderPlan[]> = {};
 let sizes: Partial<Record<View, Size>> = {};
+/** The end card or the cover that is shown in the place of the clip, whatever changes in the job. */
+let standing: WordsDraft | null = null;
 /** The range of the cut that the first piece under way is of. */
 let firstRange = 0;
 const latest: Partial<Record<View, ImageBitmap>> = {};
@@ -183,6 +185,7 @@ export function playJob(job: Job): void {
   player.setPlans(plans);
   const { draft } = usePlayer.getState();
   if (draft) setDraft(draft);
+  if (standing) setWordsDraft(standing);
 }
 
 function openPlayer(sources: Source[]): Player {
@@ -224,6 +227,7 @@ export function leavePlayer(): void {
   player?.close();
   player = null;
   current = null;
+  standing = null;
   opened = [];
   for (const view of Object.keys(latest) as View[]) {
     latest[view]?.close();
@@ -313,5 +317,6 @@ export function setDraft(draft: Draft | null): void {
 
 /** Shows words while they are being moved or written; null goes back to the job's own. */
 export function setWordsDraft(draft: WordsDraft | null): void {
+  standing = draft && draft.side !== 'clip' ? draft : null;
   player?.showWords(draft ? draftedWords(draft) : {});
 }
