@@ -16,4 +16,5 @@ export interface KernelModule {
   deinterlacePlane(...args: number[]): void;
   samplePlane(...args: number[]): void;
   blendPlane(...args: number[]): void;
+  sharpenPlane(...args: number[]): void;
 }

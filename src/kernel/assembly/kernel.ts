@@ -6,6 +6,7 @@ export { mapColour } from './colour-map';
 export { deinterlacePlane } from './deinterlace';
 export { rgbPlanes } from './rgb';
 export { samplePlane } from './sample';
+export { sharpenPlane } from './sharpen';
 
 /** Between the passes a sample keeps 6 fraction bits: 255 × 64 × Lanczos overshoot still fits 16 bits. */
 const FIRST_SHIFT: i32 = 8;
