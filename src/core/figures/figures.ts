@@ -16,3 +16,10 @@ export const secondsLabel = (seconds: number): string =>
 export function bitsLabel(bits: number): string {
   return bits < 1e6 ? `${Math.round(bits / 1000)} kb/s` : `${(bits / 1e6).toFixed(1)} Mb/s`;
 }
+
+/** How long something takes, for people: `42 s`, `3 min 5 s`. */
+export function durationLabel(seconds: number): string {
+  const whole = Math.ceil(seconds);
+  if (whole < 90) return `${whole} s`;
+  return `${Math.floor(whole / 60)} min ${whole % 60} s`;
+}

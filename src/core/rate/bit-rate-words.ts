@@ -1,13 +1,30 @@
-import { bitsLabel } from '../figures/figures';
+import { bitsLabel, bytesLabel } from '../figures/figures';
 import type { BitRateChoice } from './bit-rate';
+import type { Rate } from './encoding';
 
 /** Why the worked-out bit rate is what it is. */
 export function bitRateWords(choice: BitRateChoice): string {
   const words: Record<BitRateChoice['reason'], string> = {
     picture: 'by the canvas size and frame rate',
     floor: 'the least that looks clean at this size',
-    master: 'limited to the bit rate of the master: more would add nothing',
+    master: 'held to the bit rate of the master: more would add nothing',
     cap: "held down by the outlet's file cap",
   };
   return `${bitsLabel(choice.bits)}: ${words[choice.reason]}.`;
+}
+
+/** How bits are shared out, in a few words. @param workedOut video bits a second that are worked out. */
+export function rateLabel(rate: Rate, workedOut: number): string {
+  switch (rate.kind) {
+    case 'worked-out':
+      return `${bitsLabel(workedOut)}, calculated`;
+    case 'constant':
+      return `${bitsLabel(rate.bits)}, constant`;
+    case 'variable':
+      return bitsLabel(rate.bits);
+    case 'quality':
+      return `quantiser ${rate.quantiser}`;
+    case 'size':
+      return rate.each === 'file' ? bytesLabel(rate.bytes) : `${bytesLabel(rate.bytes)} a minute`;
+  }
 }

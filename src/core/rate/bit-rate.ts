@@ -4,18 +4,16 @@ import type { Size } from '../picture/size';
 /** Bounds of the bit rate that a person may set, in bits a second. */
 export const LEAST_VIDEO_BITS = 1_000_000;
 export const MOST_VIDEO_BITS = 50_000_000;
-/** AAC at 128 kb/s or more for stereo (common practice, no source). */
-export const AUDIO_BITS = 160_000;
-
 /** Bits a pixel of a filmed picture that the encoder here needs to look clean (common practice, no source). */
 const BITS_PER_PIXEL = 0.16;
 /** Never less for a clip of the trade's sizes: 5–6 Mb/s is the low end in use (common practice, no source). */
 const FLOOR = 5_000_000;
 
-/** What a placement takes at most: bytes of a file, and video bits a second. */
+/** What a file may have at most: its bytes, video bits a second, and what its sound takes of them in bits a second. */
 interface Caps {
   mostBytes: number;
   mostBits: number | null;
+  audioBits: number;
 }
 
 /** A bit rate worked out, with what decided it. */
@@ -26,24 +24,25 @@ export interface BitRateChoice {
 }
 
 /**
- * The default video bit rate of an export: by picture size and rate, not above twice the master's own (a second
- * compression needs room, but bits beyond that hold nothing), not under 5 Mb/s, and under the outlet's caps.
+ * The default video bit rate of an export: by picture size and rate, not under 5 Mb/s, never above the master's own
+ * (more would hold nothing), and under the outlet's caps.
  *
- * @param masterBits bits a second of the master's video.
+ * @param masterBits bits a second of the master's video; 0 where it is not known.
  * @param seconds the clip's length.
  */
 export function defaultBitRate(
   size: Size,
   rate: FrameRate,
   masterBits: number,
-  { mostBytes, mostBits }: Caps,
+  { mostBytes, mostBits, audioBits }: Caps,
   seconds: number,
 ): BitRateChoice {
   const byPicture = size.width * size.height * rateValue(rate) * BITS_PER_PIXEL;
-  const byMaster = Math.max(FLOOR, masterBits * 2);
-  const byCap = Math.min((mostBytes * 8 * 0.95) / Math.max(seconds, 1) - AUDIO_BITS, mostBits ?? Infinity);
-  const wanted = Math.max(FLOOR, Math.min(byPicture, byMaster));
-  const reason = wanted > byPicture ? 'floor' : wanted < byPicture ? 'master' : 'picture';
+  const byMaster = masterBits > 0 ? masterBits : Infinity;
+  const byCap = Math.min((mostBytes * 8 * 0.95) / Math.max(seconds, 1) - audioBits, mostBits ?? Infinity);
+  const clean = Math.max(FLOOR, byPicture);
+  const wanted = Math.min(clean, byMaster);
+  const reason = wanted < clean ? 'master' : wanted > byPicture ? 'floor' : 'picture';
   const choice: BitRateChoice = wanted > byCap ? { bits: byCap, reason: 'cap' } : { bits: wanted, reason };
   return {
     ...choice,
@@ -58,6 +57,15 @@ const BYTES_PER_FRAME = 24;
 const BYTES_PER_PACKET = 12;
 
 /**
+ * Bytes that the container itself takes.
+ * @param sampleRate in hertz; 0 without sound.
+ */
+export function containerBytes(frames: number, rate: FrameRate, sampleRate: number): number {
+  const packets = ((frames / rateValue(rate)) * sampleRate) / 1024;
+  return frames * BYTES_PER_FRAME + packets * BYTES_PER_PACKET + 4096;
+}
+
+/**
  * Estimated bytes of an export: bit rate × length, plus the container.
  * @param audioBits 0 without sound. @param sampleRate in hertz.
  */
@@ -69,8 +77,6 @@ export function estimatedBytes(
   sampleRate: number,
 ): number {
   const seconds = frames / rateValue(rate);
-  const packets = audioBits > 0 ? (seconds * sampleRate) / 1024 : 0;
-  return Math.round(
-    ((videoBits + audioBits) * seconds) / 8 + frames * BYTES_PER_FRAME + packets * BYTES_PER_PACKET + 4096,
-  );
+  const container = containerBytes(frames, rate, audioBits > 0 ? sampleRate : 0);
+  return Math.round(((videoBits + audioBits) * seconds) / 8 + container);
 }

@@ -78,8 +78,3 @@ export function lowestLevel(size: Size, rate: FrameRate, bitsPerSecond: number):
   }
   return found;
 }
-
-/** The codec string of a High profile stream (RFC 6381; profile_idc 100, no constraint flags). */
-export function highProfileCodec(level: number): string {
-  return `avc1.6400${level.toString(16).padStart(2, '0')}`;
-}

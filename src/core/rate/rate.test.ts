@@ -1,5 +1,6 @@
 import { defaultBitRate, estimatedBytes } from './bit-rate';
-import { highProfileCodec, lowestLevel } from './level';
+import { codecString } from './codec-string';
+import { lowestLevel } from './level';
 
 const tall = { width: 1080, height: 1920 };
 const FILM = { num: 24000, den: 1001 };
@@ -25,12 +26,21 @@ describe('level', () => {
 
   // RFC 6381 section 3.3: profile_idc, constraint flags, level_idc in hex.
   it('is written into the codec string', () => {
-    expect(highProfileCodec(40)).toBe('avc1.640028');
-    expect(highProfileCodec(52)).toBe('avc1.640034');
+    const of = (level: number, profile: 'main' | 'high') =>
+      codecString({ codec: 'avc', profile, level }, tall, FILM);
+    expect([of(40, 'high'), of(52, 'high'), of(31, 'main')]).toEqual([
+      'avc1.640028',
+      'avc1.640034',
+      'avc1.4d001f',
+    ]);
   });
 });
 
-const capped = (mostBytes: number, mostBits: number | null = null) => ({ mostBytes, mostBits });
+const capped = (mostBytes: number, mostBits: number | null = null) => ({
+  mostBytes,
+  mostBits,
+  audioBits: 160_000,
+});
 
 describe('bit rate', () => {
   // About 40 MB for 60 s is a good square post, so 5.3 Mb/s (common practice, no source).
@@ -45,7 +55,8 @@ describe('bit rate', () => {
   it('says what decided it', () => {
     const chosen = (master: number, cap: number) => defaultBitRate(tall, FILM, master, capped(cap), 60);
     expect(chosen(20e6, 1e9)).toEqual({ bits: 8_000_000, reason: 'picture' });
-    expect(chosen(3e6, 1e9)).toEqual({ bits: 6_000_000, reason: 'master' });
+    expect(chosen(3e6, 1e9)).toEqual({ bits: 3_000_000, reason: 'master' });
+    expect(chosen(0, 1e9)).toEqual({ bits: 8_000_000, reason: 'picture' });
     expect(chosen(20e6, 2e7)).toMatchObject({ reason: 'cap' });
     expect(defaultBitRate({ width: 640, height: 640 }, FILM, 20e6, capped(1e9), 60)).toEqual({
       bits: 5_000_000,

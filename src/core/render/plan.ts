@@ -10,6 +10,7 @@ import { framingFor } from '../layout/framing-for';
 import { fittedPixels, type Pane, panesOf } from '../layout/layout';
 import { liveSize } from '../picture/live-area';
 import type { CanvasRect, PictureRect, Rect, Size } from '../picture/size';
+import type { Sharpening } from '../rate/encoding';
 import { type FrameRate, scaledFrames, shownFrame } from '../time/frame-rate';
 import { cardFrames, type ClipText, NO_TEXT } from '../words/clip-text';
 import type { TextArt } from '../words/text-art';
@@ -59,6 +60,8 @@ export interface RenderPlan {
   ground: string | null;
   /** Fewest channels of the sound, where there is any: 1 or 2. */
   leastChannels: number;
+  /** Of its pictures, under the words; null where they stay as they are. */
+  sharpening: Sharpening | null;
   /** Output frames, those of the end card among them. */
   frames: number;
   /** The last output frames that show an end card: the picture under it stands still, and there is no sound. */
@@ -155,6 +158,7 @@ export function planOf(canvas: Canvas, input: PlanInput): RenderPlan {
     rate,
     ground,
     leastChannels: input.leastChannels ?? 1,
+    sharpening: canvas.encoding?.sharpening ?? null,
     frames: shown + cardLasts,
     cardFrames: cardLasts,
     sources: input.sources,

@@ -15,7 +15,7 @@ const MARGIN = 0.1;
  * under the ceiling passes bit for bit. The sound comes out later than it goes in, and as long as it was.
  */
 export class PeakLimiter {
-  private readonly ceiling = 10 ** ((CEILING - MARGIN) / 20);
+  private readonly ceiling: number;
   private readonly ahead: number;
   private readonly release: number;
   private readonly finder: PeakFinder;
@@ -29,8 +29,9 @@ export class PeakLimiter {
   private last = 1;
   private given = 0;
 
-  /** @param sampleRate hertz. */
-  constructor(sampleRate: number, channels: number) {
+  /** @param sampleRate hertz. @param ceiling in dBTP. */
+  constructor(sampleRate: number, channels: number, ceiling = CEILING) {
+    this.ceiling = 10 ** ((ceiling - MARGIN) / 20);
     this.ahead = Math.round(AHEAD * sampleRate);
     this.release = 1 - Math.exp(-1 / (RELEASE * sampleRate));
     // A sine may overshoot its samples by 3 dB.

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { CONVERSION_FAULTS, type ConversionFault } from '../convert/protocol';
+import { RENDER_FAULTS, type RenderFault } from '../render/render-faults';
 import { bytesLabel } from '../figures/figures';
 import { codecName } from '../master/master';
 
@@ -18,7 +19,7 @@ const soundChoice = z.object({ track: z.number(), codec: z.string(), channels: z
 const number = z.number();
 
 /** What a server was asked for when it failed. */
-const ERRANDS = ['post', 'convert', 'demo', 'follow', 'speech', 'fonts'] as const;
+const ERRANDS = ['post', 'convert', 'demo', 'follow', 'speech', 'fonts', 'render'] as const;
 export type Errand = (typeof ERRANDS)[number];
 const asked = { who: text, errand: z.enum(ERRANDS) };
 
@@ -29,12 +30,18 @@ const GO_ON: Record<Errand, string> = {
   demo: 'Open the demo again in a moment.',
   follow: 'What finds subjects is loaded from it the first time. Follow again in a moment.',
   speech: 'What finds speech is loaded from it the first time. Look for speech again in a moment.',
+  render: 'What is made so far is kept. Try again; it goes on where it stopped.',
   fonts: 'Fonts are loaded from it the first time they are used. Try again in a moment.',
 };
 
 /** Why a server did not do what it was asked. */
 const REFUSALS = ['busy', 'no-room', 'too-large', 'gone', 'no-ffmpeg', 'fault'] as const;
 export type Refusal = (typeof REFUSALS)[number];
+const RENDER_WORDS: Record<RenderFault, string> = {
+  damaged: 'the master cannot be decoded to its end',
+  'no-room': 'it has no room for it',
+  broken: 'its encoder failed',
+};
 const REFUSAL_WORDS: Record<Refusal, string> = {
   busy: 'has too much to do right now',
   'no-room': 'has no room for the file',
@@ -124,12 +131,12 @@ export const TROUBLES = {
     `Pick ${v.wanted}.`,
   ]),
   'encoder-missing': trouble({ width: number, height: number }, (v) => [
-    `This browser cannot encode H.264 at ${v.width}×${v.height}.`,
-    'Use a browser with an H.264 encoder, or choose a smaller canvas.',
+    `This browser cannot encode ${v.width}×${v.height} in the way that was chosen.`,
+    'Choose another format or a smaller canvas, or use a browser that has the encoder.',
   ]),
   'export-failed': trouble({ detail: text }, (v) => [
     `The export stopped: ${v.detail}.`,
-    'Start it again. Nothing of it was kept.',
+    'Try again: it goes on from what is whole.',
   ]),
   'export-gone': trouble({ file: text }, (v) => [
     `${v.file} is no longer in this browser's storage.`,
@@ -158,6 +165,10 @@ export const TROUBLES = {
   'server-refused': trouble({ ...asked, why: z.enum(REFUSALS) }, (v) => [
     `${v.who} ${REFUSAL_WORDS[v.why]}.`,
     GO_ON[v.errand],
+  ]),
+  'render-failed': trouble({ fault: z.enum(RENDER_FAULTS) }, (v) => [
+    `The server could not make the file: ${RENDER_WORDS[v.fault]}.`,
+    'Try again, or have it made in this browser.',
   ]),
   'conversion-failed': trouble({ fault: z.enum(CONVERSION_FAULTS) }, (v) => [
     `The server could not convert it: ${FAULT_WORDS[v.fault]}.`,

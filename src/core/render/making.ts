@@ -1,0 +1,166 @@
+import type { Placement } from '../outlets/placement';
+import { type BitRateChoice, containerBytes, MOST_VIDEO_BITS } from '../rate/bit-rate';
+import type { Encoding, Rate } from '../rate/encoding';
+import { type Format, type FormatId, formatFor, FORMATS, takesFormat } from '../rate/format';
+import { leastLevel, levelFor } from '../rate/level';
+import { codecName } from '../master/master';
+import { CEILING } from '../sound/limiter';
+import { rateValue, secondsOf } from '../time/frame-rate';
+import { type ExportSound, exportSound } from './export-sound';
+import type { RenderPlan } from './plan';
+
+/** How the pictures of a file are encoded. */
+export interface PictureMaking {
+  codec: NonNullable<Format['video']>;
+  kind: Exclude<Rate['kind'], 'worked-out'>;
+  /** Video bits a second on average; what a constant quality comes to is only known afterwards. */
+  bits: number;
+  /** The most video bits a second; at a constant rate the same. */
+  mostBits: number;
+  /** 0 to 51, by the scale of H.264; for a constant quality. */
+  quantiser: number;
+  /** Of the whole file, for a size to land on. */
+  bytes: number;
+  profile: Encoding['profile'];
+  /** Of H.264, times ten; null for other codecs, and where no level is enough. */
+  level: number | null;
+  /** Frames from one key frame to the next at most. */
+  keyFrames: number;
+  betweenFrames: number;
+  twoPasses: boolean;
+}
+
+/** How the sound of a file is encoded. */
+export interface SoundMaking extends ExportSound {
+  codec: Format['audio'];
+  /** A second. */
+  bits: number;
+  /** What the clip is brought to, in LUFS; null where it stays as it is. */
+  loudness: number | null;
+  /** What its true peak is held under, in dBTP. */
+  ceiling: number;
+}
+
+/** All that whoever makes a file is told, besides its plan. */
+export interface Making {
+  format: FormatId;
+  /** Whether a person chose the format, and not by what the outlet takes. */
+  chosen: boolean;
+  /** Null for sound alone. */
+  picture: PictureMaking | null;
+  /** Null where there is none. */
+  sound: SoundMaking | null;
+}
+
+/** A size to land on may ask for less than a rate that a person sets, in bits a second. */
+const LEAST_SIZED_BITS = 50_000;
+
+/** A constant rate is the same in each of these, in seconds: a group is filled up to it, and so is no longer. */
+const CONSTANT_SECONDS = 2;
+
+/** What an outlet's placement has to say of a file. */
+type Wanted = Pick<Placement, 'containers' | 'video' | 'audio'>;
+
+/** A variable rate takes this much of its target at most (common practice, no source: 6 target, 12 most). */
+const PEAK = 2;
+
+/**
+ * What an export is asked to be.
+ * @param choice the bit rate that is worked out for it.
+ */
+export function makingOf(
+  plan: RenderPlan,
+  encoding: Encoding,
+  wanted: Wanted,
+  choice: BitRateChoice,
+): Making {
+  const format = encoding.format ?? formatFor(wanted);
+  const sound = soundMaking(plan, encoding, FORMATS[format], wanted);
+  const picture = pictureMaking(plan, encoding, FORMATS[format], sound, wanted, choice);
+  return { format, chosen: encoding.format !== null, picture, sound };
+}
+
+function soundMaking(
+  plan: RenderPlan,
+  { sound }: Encoding,
+  { audio }: Format,
+  { audio: { loudness, mostPeak } }: Wanted,
+): SoundMaking | null {
+  const facts = exportSound(plan);
+  if (!facts) return null;
+  const asked = sound.loudness === 'outlet' ? (loudness?.target ?? null) : sound.loudness;
+  return {
+    codec: audio,
+    // Opus runs at 48 kHz (RFC 6716, 2).
+    sampleRate: audio === 'opus' ? 48_000 : (sound.sampleRate ?? facts.sampleRate),
+    channels: sound.channels ?? facts.channels,
+    bits: sound.bits,
+    loudness: asked === 'kept' ? null : asked,
+    ceiling: Math.min(CEILING, mostPeak ?? CEILING),
+  };
+}
+
+function pictureMaking(
+  plan: RenderPlan,
+  encoding: Encoding,
+  { video: codec }: Format,
+  sound: SoundMaking | null,
+  { video: { mostBits } }: Wanted,
+  choice: BitRateChoice,
+): PictureMaking | null {
+  if (codec === null) return null;
+  const { rate } = encoding;
+  const bits = bitsOf(plan, rate, sound, choice.bits);
+  const peak = Math.min(MOST_VIDEO_BITS, mostBits ?? Infinity, PEAK * bits);
+  const most =
+    rate.kind === 'variable' && rate.most !== null ? Math.max(bits, rate.most) : Math.max(bits, peak);
+  const made = rate.kind === 'constant' ? bits : most;
+  const keySeconds =
+    rate.kind === 'constant' ? Math.min(CONSTANT_SECONDS, encoding.keySeconds) : encoding.keySeconds;
+  return {
+    codec,
+    kind: rate.kind === 'worked-out' ? 'variable' : rate.kind,
+    bits,
+    mostBits: made,
+    quantiser: rate.kind === 'quality' ? rate.quantiser : 0,
+    bytes: rate.kind === 'size' ? wholeBytes(plan, rate) : 0,
+    profile: encoding.profile,
+    level: codec === 'avc' ? (encoding.level ?? levelFor(plan, plan.rate, bits)) : null,
+    keyFrames: Math.max(1, Math.round(keySeconds * rateValue(plan.rate))),
+    betweenFrames: encoding.betweenFrames,
+    twoPasses: encoding.twoPasses,
+  };
+}
+
+/** Video bits a second that a rate asks for. */
+function bitsOf(plan: RenderPlan, rate: Rate, sound: SoundMaking | null, workedOut: number): number {
+  if (rate.kind === 'constant' || rate.kind === 'variable') return rate.bits;
+  if (rate.kind !== 'size') return workedOut;
+  const seconds = secondsOf(plan.frames, plan.rate);
+  const beside = containerBytes(plan.frames, plan.rate, sound?.sampleRate ?? 0) + soundBytes(sound, seconds);
+  const bits = ((wholeBytes(plan, rate) - beside) * 8) / seconds;
+  return Math.min(MOST_VIDEO_BITS, Math.max(LEAST_SIZED_BITS, Math.round(bits)));
+}
+
+const soundBytes = (sound: SoundMaking | null, seconds: number): number => ((sound?.bits ?? 0) * seconds) / 8;
+
+function wholeBytes(plan: RenderPlan, { bytes, each }: Extract<Rate, { kind: 'size' }>): number {
+  return each === 'file' ? bytes : Math.round((bytes * secondsOf(plan.frames, plan.rate)) / 60);
+}
+
+/** Whether a level that was forced is too low for what is made by it; see {@link leastLevel}. */
+export function isLevelTooLow(plan: RenderPlan, { level, bits }: PictureMaking): boolean {
+  const least = leastLevel(plan, plan.rate, bits);
+  return level !== null && (least === null || least > level);
+}
+
+/** Whether a file is one for a placement: one of a format that a person chose for something else is not held to it. */
+export const isFor = ({ chosen, format }: Making, placement: Wanted): boolean =>
+  !chosen || takesFormat(placement, format);
+
+/** What becomes of the sound, in a few words. */
+export function soundLabel(sound: SoundMaking | null): string {
+  if (!sound) return 'none';
+  const loud = sound.loudness === null ? '' : `, ${sound.loudness} LUFS`;
+  return `${codecName(sound.codec)} ${sound.bits / 1000} kb/s${loud}`;
+}
