@@ -8,7 +8,9 @@ import { allZones } from '../outlets/placement';
 import type { Sheets } from '../outlets/rule-sheet';
 import { coverageOf } from '../proof/coverage';
 import { type BitRateChoice, defaultBitRate } from '../rate/bit-rate';
+import { PLAIN_ENCODING } from '../rate/encoding';
 import type { Framing } from '../framing/framing';
+import { type Making, makingOf } from '../render/making';
 import { planOf, type RenderPlan, withWords } from '../render/plan';
 import { redrawnSegments, withSegments } from '../render/redrawn';
 import { secondsOf } from '../time/frame-rate';
@@ -54,9 +56,16 @@ export const wordsFor = ({ clip: { cut, text }, target }: Pick<Subject, 'clip' |
 /** The video bit rate that an export takes when the person set none, and why. */
 export function bitRateFor({ work, clip, canvas, target }: Subject, plan: RenderPlan): BitRateChoice {
   const { mostBytes, video } = target.placement;
+  const { sound } = canvas.encoding ?? PLAIN_ENCODING;
   const best = Math.max(...mastersOf(clip).map((id) => sourceIn(work, id).video.bits));
-  const caps = { mostBytes, mostBits: video.mostBits };
+  const caps = { mostBytes, mostBits: video.mostBits, audioBits: sound.bits };
   return defaultBitRate(canvas, canvas.rate, best, caps, secondsOf(plan.frames, plan.rate));
+}
+
+/** What an export of a canvas is asked to be. */
+export function makingFor(subject: Subject, plan: RenderPlan): Making {
+  const { canvas, target } = subject;
+  return makingOf(plan, canvas.encoding ?? PLAIN_ENCODING, target.placement, bitRateFor(subject, plan));
 }
 
 /**
@@ -100,7 +109,11 @@ export function inputOf(
     ),
     canvas,
     plan,
-    videoBits: clip.videoBits ?? bitRateFor(subject, plan).bits,
+    making: sameOf(
+      before.map((old) => old.making),
+      makingFor(subject, plan),
+      sameMaking,
+    ),
     triedBits: triedOf?.(subject) ?? null,
     target: sameOf(
       before.map((old) => old.target),
@@ -132,6 +145,8 @@ function sameLook(before: Look, now: Look): boolean {
   return alike(facts(before), facts(now)) && alike(before.shots, now.shots);
 }
 
+const sameMaking = (a: Making, b: Making): boolean => JSON.stringify(a) === JSON.stringify(b);
+
 const sameTarget = (a: OutletPlacement, b: OutletPlacement): boolean =>
   a.key === b.key && a.placement === b.placement && a.sheet === b.sheet;
 
@@ -153,7 +168,10 @@ function partsOf({ work, clip, canvas, target }: Subject): Parts {
   const ids = new Set([...shots.map(({ id }) => id), ...clip.cut.map(({ master }) => `${master}-1`)]);
   const sources = work.masters.map(({ id }) => sourceIn(work, id));
   return {
-    fixed: [clip.cut, width, height, rate.num, rate.den, layout, clip.text?.card, ...sources, ...shots],
+    fixed: [
+      ...[clip.cut, width, height, rate.num, rate.den, layout, clip.text?.card],
+      ...[canvas.encoding?.sharpening, ...sources, ...shots],
+    ],
     framings: [...work.edit.framings, ...detached].filter(({ shot }) => ids.has(shot)),
     words: [clip.text, canvas.text, target.placement.zones],
   };

@@ -3,9 +3,10 @@ import { activeClip, sourceIn, type Work } from '../job/job';
 import { targetOf } from '../outlets/outlets';
 import type { Sheets } from '../outlets/rule-sheet';
 import type { BitRateChoice } from '../rate/bit-rate';
+import type { Making } from '../render/making';
 import type { RenderPlan } from '../render/plan';
 import type { MasterLengths } from '../cut/cut';
-import { bitRateFor, inputOf, type Known, planFor } from './check-input';
+import { bitRateFor, inputOf, type Known, makingFor, planFor, type Subject } from './check-input';
 import type { Finding } from './finding';
 import { findingsOf } from './findings';
 import type { PassOf } from './look';
@@ -17,26 +18,25 @@ export function masterLengths(work: Work): MasterLengths {
 }
 
 /** The plan of the canvas that a job is working on. */
-export function planOfJob(work: Work, sheets: Sheets): RenderPlan {
+export const planOfJob = (work: Work, sheets: Sheets): RenderPlan => planFor(subjectOf(work, sheets));
+
+/** What the export of the canvas that a job is working on is asked to be. */
+export const makingOfJob = (work: Work, sheets: Sheets): Making =>
+  makingFor(subjectOf(work, sheets), planOfJob(work, sheets));
+
+function subjectOf(work: Work, sheets: Sheets): Subject {
   const clip = activeClip(work.edit);
   const canvas = activeCanvas(clip);
-  return planFor({ work, clip, canvas, target: targetOf(sheets, canvas) });
+  return { work, clip, canvas, target: targetOf(sheets, canvas) };
 }
 
 /** The video bit rate that an export takes when the person set none, and why. */
-export function workedOutBitRate(work: Work, sheets: Sheets): BitRateChoice {
-  const clip = activeClip(work.edit);
-  const canvas = activeCanvas(clip);
-  const target = targetOf(sheets, canvas);
-  return bitRateFor({ work, clip, canvas, target }, planOfJob(work, sheets));
-}
+export const workedOutBitRate = (work: Work, sheets: Sheets): BitRateChoice =>
+  bitRateFor(subjectOf(work, sheets), planOfJob(work, sheets));
 
 /** Findings of every rule on the canvas of the clip that a job is working on. */
 export function checkJob(work: Work, known: Known): Finding[] {
-  const clip = activeClip(work.edit);
-  const canvas = activeCanvas(clip);
-  const target = targetOf(known.sheets, canvas);
-  return findingsOf(inputOf({ work, clip, canvas, target }, known));
+  return findingsOf(inputOf(subjectOf(work, known.sheets), known));
 }
 
 /** Whether everything that only a look can tell is known of the masters of the clip being worked on. */

@@ -6,6 +6,7 @@ import { repair } from './fixes/repair';
 import { sayNotForChildren } from './fixes/say-not-for-children';
 import { setAudience } from './fixes/set-audience';
 import { setBits } from './fixes/set-bits';
+import { setLoudness } from './fixes/set-loudness';
 import { shortenWords } from './fixes/shorten-words';
 import { takeMasterEdges } from './fixes/take-master-edges';
 import { takeRate } from './fixes/take-rate';
@@ -21,6 +22,7 @@ const FIXES = {
   'say-not-for-children': sayNotForChildren,
   'set-audience': setAudience,
   'set-bits': setBits,
+  'set-loudness': setLoudness,
   'shorten-words': shortenWords,
   'take-master-edges': takeMasterEdges,
   'take-rate': takeRate,

@@ -2,6 +2,7 @@ import { activeCanvas } from '../job/clip';
 import { activeClip, clipOf, type Job, onCanvas, onClip } from '../job/job';
 import type { ExportRecord } from '../job/records';
 import { signatureOf } from '../job/signature';
+import { takesFormat } from '../rate/format';
 import { requiredTagsIn, targetOf } from '../outlets/outlets';
 import type { Sheets } from '../outlets/rule-sheet';
 import { heldBack } from './check';
@@ -29,16 +30,22 @@ export function isCurrent(job: Pick<Job, 'edit' | 'masters'>, record: ExportReco
   return record.signature === signatureOf(onCanvas(onClip(job, record.clip), record.canvas).edit);
 }
 
-/** The export to post of the canvas being worked on: one that shows it as it is now, else the newest; or null. */
-export function exportToPost(job: Job): ExportRecord | null {
+/**
+ * The export to post of the canvas being worked on, in a format that its outlet takes: one that shows it as it is now,
+ * else the newest; or null.
+ */
+export function exportToPost(job: Job, sheets: Sheets): ExportRecord | null {
   const clip = activeClip(job.edit);
-  const { id, placement } = activeCanvas(clip);
+  const canvas = activeCanvas(clip);
+  const { id, placement } = canvas;
+  const taken = targetOf(sheets, canvas).placement;
   const done = job.exports.filter(
     (record) =>
       record.clip === clip.id &&
       record.canvas === id &&
       record.state === 'done' &&
-      record.placement === placement,
+      record.placement === placement &&
+      takesFormat(taken, record.format),
   );
   return done.find((record) => isCurrent(job, record)) ?? done[0] ?? null;
 }

@@ -293,8 +293,16 @@ describe('the other outcomes of the rules', () => {
     ['sound-format', 'refused', { placement: audio({ leastChannels: 1, mostChannels: 1 }) }],
     ['sound-format', 'thin', { placement: audio({ leastBits: 192_000 }) }],
     ['peak', 'clipped', { pass: { sound: { ...SOUND, truePeak: 0.1 } } }],
-    ['peak', 'over', { placement: audio({ mostPeak: -3 }), pass: { sound: { ...SOUND, truePeak: -2 } } }],
+    ['peak', 'held', { placement: audio({ mostPeak: -3 }), pass: { sound: { ...SOUND, truePeak: -2 } } }],
     ['loudness', 'quiet', { pass: { sound: { ...SOUND, integrated: -20 } } }],
+    [
+      'loudness',
+      'brought',
+      {
+        pass: { sound: { ...SOUND, integrated: -20 } },
+        commands: [{ type: 'set-loudness', loudness: 'outlet' }],
+      },
+    ],
     ['loudness', 'none', { placement: audio({ loudness: null }) }],
     ['key-phrase', 'absent', { words: { title: 'A day at sea' } }],
     ['key-phrase', 'none', { words: { tags: ['upright'] } }],

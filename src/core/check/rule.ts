@@ -5,6 +5,7 @@ import type { Source } from '../master/source';
 import type { Audience } from '../outlets/audience';
 import type { OutletPlacement } from '../outlets/outlets';
 import type { Coverage } from '../proof/coverage';
+import type { Making } from '../render/making';
 import type { RenderPlan } from '../render/plan';
 import type { ClipText } from '../words/clip-text';
 import type { OfferedFix } from './fixes';
@@ -40,8 +41,8 @@ export interface CheckInput extends PostInput {
   canvas: Canvas;
   plan: RenderPlan;
   coverage: Coverage;
-  /** Video bits a second that the export asks for. */
-  videoBits: number;
+  /** What the export is asked to be. */
+  making: Making;
   /** What pieces of the clip really came to; null where that was not tried. */
   triedBits: number | null;
 }

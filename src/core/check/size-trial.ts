@@ -3,17 +3,18 @@ import { activeCanvas } from '../job/clip';
 import { activeClip, onCanvas, onClip, sourceIn, sourcesIn, type Work } from '../job/job';
 import { signatureOf } from '../job/signature';
 import { targetOf } from '../outlets/outlets';
+import { PLAIN_ENCODING } from '../rate/encoding';
 import { bitsByTrial, piecesToTry, trialPieces } from '../rate/trial';
+import type { PictureMaking } from '../render/making';
 import { planOf, type RenderPlan } from '../render/plan';
 import { secondsOf } from '../time/frame-rate';
-import { workedOutBitRate } from './check';
+import { makingOfJob } from './check';
 import { type Known, type Subject, wordsFor } from './check-input';
 
 /** Pieces of a clip to be encoded without their sound, to know how large the whole will be. */
 export interface SizeTrial {
   plans: RenderPlan[];
-  /** Video bits a second that are asked for. */
-  videoBits: number;
+  picture: PictureMaking;
   /** Video bits a second of the whole clip. @param bytes what each plan came to. */
   bitsOf(bytes: readonly number[]): number;
 }
@@ -42,10 +43,15 @@ export function triedOf(sizes: readonly TriedSize[], { work, clip, canvas }: Sub
   return tried.find((size) => size.key === key)?.bits ?? null;
 }
 
-/** What has to be tried of the canvas that a job is working on; null before its masters were looked at. */
+/**
+ * What has to be tried of the canvas that a job is working on; null before its masters were looked at, for sound alone,
+ * and for what the server makes, whose encoder is another.
+ */
 export function sizeTrial(work: Work, { sheets, passOf }: Known): SizeTrial | null {
   const clip = activeClip(work.edit);
   const canvas = activeCanvas(clip);
+  const { picture } = makingOfJob(work, sheets);
+  if (!picture || (canvas.encoding ?? PLAIN_ENCODING).maker === 'server') return null;
   const bits = new Map(work.masters.map((master) => [master.id, passOf(master.fingerprint)?.bitsBySecond]));
   if (clip.cut.some((range) => !bits.get(range.master))) return null;
   const pieces = trialPieces(
@@ -58,18 +64,17 @@ export function sizeTrial(work: Work, { sheets, passOf }: Known): SizeTrial | nu
   const words = wordsFor({ clip, target: targetOf(sheets, canvas) });
   const planFor = (cut: Cut, text = words.text) =>
     planOf(canvas, { ...work.edit, ...words, text, cut, sources });
-  const videoBits = clip.videoBits ?? workedOutBitRate(work, sheets).bits;
   if (tried.length === pieces.length) {
     // In one go, since the encoder pays for a burst out of what follows.
     const plan = planFor(clip.cut);
-    return { plans: [plan], videoBits, bitsOf: ([bytes = 0]) => bitRate(bytes, plan) };
+    return { plans: [plan], picture, bitsOf: ([bytes = 0]) => bitRate(bytes, plan) };
   }
   // A card stands still after the last piece alone.
   const shown = words.text && { ...words.text, card: null };
   const plans = tried.map(({ range }) => planFor([range], shown));
   const triedBits = (bytes: readonly number[]) =>
     tried.map((piece, i) => ({ piece, bits: bitRate(bytes[i] ?? 0, plans[i] as RenderPlan) }));
-  return { plans, videoBits, bitsOf: (bytes) => bitsByTrial(pieces, triedBits(bytes)) };
+  return { plans, picture, bitsOf: (bytes) => bitsByTrial(pieces, triedBits(bytes)) };
 }
 
 const bitRate = (bytes: number, { frames, rate }: RenderPlan): number =>

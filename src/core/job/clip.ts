@@ -39,8 +39,6 @@ export const clipSchema = z.object({
   audience: audienceSchema,
   /** Stops that the person overrode by name. */
   overrides: z.array(overrideSchema),
-  /** Video bits a second, or null for the worked-out default. */
-  videoBits: z.number().int().positive().nullable(),
 });
 export type Clip = z.infer<typeof clipSchema>;
 

@@ -1,6 +1,7 @@
 import { targetOf } from '../outlets/outlets';
 import type { Sheets } from '../outlets/rule-sheet';
-import { type ExportContainer, exportContainer } from '../render/container';
+import { PLAIN_ENCODING } from '../rate/encoding';
+import { type FormatId, formatFor, FORMATS } from '../rate/format';
 import { activeCanvas, clipName } from './clip';
 import { activeClip, type Job } from './job';
 
@@ -17,9 +18,12 @@ export function exportFileName(job: Pick<Job, 'edit'>, sheets: Sheets): string {
     .replace(/^-+|-+$/g, '')
     .toLowerCase()
     .slice(0, LONGEST);
-  return `${title || 'clip'}_${(placement ?? 'own').replace('/', '-')}_${width}x${height}.${containerOf(job, sheets)}`;
+  return `${title || 'clip'}_${(placement ?? 'own').replace('/', '-')}_${width}x${height}.${FORMATS[formatOf(job, sheets)].extension}`;
 }
 
-/** The container that an export of the canvas at hand is made in. */
-export const containerOf = ({ edit }: Pick<Job, 'edit'>, sheets: Sheets): ExportContainer =>
-  exportContainer(targetOf(sheets, activeCanvas(activeClip(edit))).placement.containers);
+/** The format that an export of the canvas at hand is made as. */
+function formatOf({ edit }: Pick<Job, 'edit'>, sheets: Sheets): FormatId {
+  const canvas = activeCanvas(activeClip(edit));
+  const { format } = canvas.encoding ?? PLAIN_ENCODING;
+  return format ?? formatFor(targetOf(sheets, canvas).placement);
+}

@@ -31,7 +31,7 @@ export const editSchema = z.object({
 export type Edit = z.infer<typeof editSchema>;
 
 /** The version of the stored job that this program writes. */
-export const JOB_VERSION = 4;
+export const JOB_VERSION = 5;
 
 /** Masters and all that is made from them. */
 export const jobSchema = z.object({
@@ -85,7 +85,6 @@ export function newJob({ id, title, now, master, sheets, shots, framings, words 
     words: words ?? { title, description: '', tags: [] },
     audience: 'private',
     overrides: [],
-    videoBits: null,
   };
   return {
     schemaVersion: JOB_VERSION,

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { deltaBetween } from './delta';
 import { EMPTY_HISTORY, type History } from './history';
 import type { Edit } from './job';
+import { editFromFourth } from './migrate-fourth';
 import { editFromThird } from './migrate-third';
 
 const index = z.number().int().nonnegative();
@@ -37,16 +38,18 @@ export function historyFromThird(value: unknown, now: Edit, masterIds: readonly 
   if (!read.success) return EMPTY_HISTORY;
   const { past, future, ...parts } = read.data;
   const editOf = (step: z.infer<typeof packedStep>): Edit =>
-    editFromThird(
-      {
-        shots: parts.shots[step.shots],
-        framings: step.framings.map((i) => parts.framings[i]),
-        repairs: parts.repairs[step.repairs],
-        ticks: parts.ticks[step.ticks],
-        clips: step.clips.map((i) => parts.clips[i]),
-        clip: step.clip,
-      },
-      masterIds,
+    editFromFourth(
+      editFromThird(
+        {
+          shots: parts.shots[step.shots],
+          framings: step.framings.map((i) => parts.framings[i]),
+          repairs: parts.repairs[step.repairs],
+          ticks: parts.ticks[step.ticks],
+          clips: step.clips.map((i) => parts.clips[i]),
+          clip: step.clip,
+        },
+        masterIds,
+      ),
     );
   try {
     const before = past.map(editOf);

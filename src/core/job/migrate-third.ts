@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { shortHash } from '../figures/short-hash';
 import { framingSchema } from '../framing/framing';
 import { canvasSchema } from '../layout/canvas';
-import { type Edit, editSchema } from './job';
+import type { Edit } from './job';
 import { signatureOf } from './signature';
 
 const clip = z.looseObject({
@@ -71,7 +71,7 @@ export function fromThird(value: unknown): unknown {
 }
 
 /** An edit of version 3 as one of version 4. @throws ZodError */
-export function editFromThird(value: unknown, masterIds: readonly string[]): Edit {
+export function editFromThird(value: unknown, masterIds: readonly string[]) {
   const old = editThree.parse(value);
   const withShots = new Set(old.shots.map((shot) => shot.master));
   const shots = new Set([
@@ -81,7 +81,7 @@ export function editFromThird(value: unknown, masterIds: readonly string[]): Edi
   // Framings of shots that went away were kept then; they show nowhere.
   const there = <T extends { shot: string }>(framings: T[]) =>
     framings.filter((framing) => shots.has(framing.shot));
-  return editSchema.parse({
+  return {
     ...old,
     framings: there(old.framings),
     ticks: Object.fromEntries(
@@ -97,13 +97,13 @@ export function editFromThird(value: unknown, masterIds: readonly string[]): Edi
       ),
     })),
     gone: [],
-  });
+  };
 }
 
 /** An export that was of the clip as it is stays so; any other is of an earlier one. */
 function signatureFromThird(
   old: EditThree,
-  edit: Edit,
+  edit: ReturnType<typeof editFromThird>,
   record: { clip: string; canvas: string; signature: string },
 ): string {
   const was = old.clips.find((clip) => clip.id === record.clip);
@@ -113,5 +113,6 @@ function signatureFromThird(
   const text = JSON.stringify([was.id, was.cut, spans, old.framings, old.repairs, canvas, was.videoBits]);
   if (text !== record.signature) return shortHash(record.signature);
   const clips = edit.clips.map((clip) => (clip.id === was.id ? { ...clip, canvas: canvas.id } : clip));
-  return signatureOf({ ...edit, clips, clip: was.id });
+  const now: unknown = { ...edit, clips, clip: was.id };
+  return signatureOf(now as Edit, was.videoBits);
 }

@@ -20,7 +20,7 @@ describe('a job of the second version', () => {
     const { canvas: _canvas, ...clip } = activeClip(job.edit);
     const { ticks: _ticks, gone: _gone, ...edit } = job.edit;
     const shots = [testShot('a', 0, 500), testShot('b', 500, 984)];
-    const clips = [{ ...clip, canvases: [oldCanvas('fit')] }];
+    const clips = [{ ...clip, canvases: [oldCanvas('fit')], videoBits: null }];
     const old = { ...job, schemaVersion: 2, edit: { ...edit, shots, framings: [oldFraming('a')], clips } };
     const read = readOldJob(JSON.stringify({ job: old, history: {} }));
     if (!read.ok) throw new Error(read.detail);

@@ -1,10 +1,16 @@
 import { JOB_VERSION } from './job';
 import { fromFirst } from './migrate-first';
 import { fromSecond } from './migrate-second';
+import { fromFourth } from './migrate-fourth';
 import { fromThird } from './migrate-third';
 
 /** What makes a stored job of each older version one of the next. */
-const STEPS: Record<number, (job: unknown) => unknown> = { 1: fromFirst, 2: fromSecond, 3: fromThird };
+const STEPS: Record<number, (job: unknown) => unknown> = {
+  1: fromFirst,
+  2: fromSecond,
+  3: fromThird,
+  4: fromFourth,
+};
 
 /**
  * A stored job of an older version in the form of today.

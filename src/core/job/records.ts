@@ -1,8 +1,9 @@
 import { z } from 'zod';
 import { proofSchema } from '../proof/proof-record';
+import { FORMAT_IDS } from '../rate/format';
 import { writtenCueSchema } from '../words/files/write-captions';
 
-const EXPORT_STATES = ['running', 'reading-back', 'done', 'failed', 'interrupted'] as const;
+const EXPORT_STATES = ['running', 'paused', 'reading-back', 'done', 'failed', 'interrupted'] as const;
 
 /** One export of a canvas, kept with the job. */
 export const exportRecordSchema = z.object({
@@ -16,6 +17,16 @@ export const exportRecordSchema = z.object({
   width: z.number(),
   height: z.number(),
   fileName: z.string(),
+  format: z.enum(FORMAT_IDS).default('mp4-avc'),
+  /** Who makes it; not there for this browser. */
+  maker: z.enum(['browser', 'server']).optional(),
+  /** Output frames; not there in older ones. */
+  frames: z.number().optional(),
+  /** What those share that are made in one go, and its place in the queue. */
+  go: z.string().optional(),
+  place: z.number().optional(),
+  /** How much of it was made when it was paused, 0…1. */
+  share: z.number().optional(),
   startedAt: z.iso.datetime(),
   state: z.enum(EXPORT_STATES),
   /** What it was made from, so that a later change shows. */

@@ -17,8 +17,12 @@ function shotsInClip(edit: Edit) {
 /**
  * What the picture and sound of an export depend on, as a hash: two edits with the same make the same clip. What
  * lies outside the clip does not count.
+ * @param made how its file is made, where something of that was chosen.
  */
-export function signatureOf(edit: Edit): string {
+export function signatureOf(
+  edit: Edit,
+  made: unknown = activeCanvas(activeClip(edit)).encoding ?? null,
+): string {
   const clip = activeClip(edit);
   const { kept, ids } = shotsInClip(edit);
   const used = new Set(clip.cut.map((range) => range.master));
@@ -32,7 +36,7 @@ export function signatureOf(edit: Edit): string {
     ours(edit.framings),
     Object.entries(edit.repairs).filter(([master]) => used.has(master)),
     [width, height, rate, layout, ours(detached)],
-    clip.videoBits,
+    made,
     // Clips without words keep the signatures that they had before there were any.
     ...(clip.text ? [drawnText(clip.text), text] : []),
   ]);

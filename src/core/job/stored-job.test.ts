@@ -5,6 +5,7 @@ import { deltaBetween } from './delta';
 import { type Entry, factsChange, headOf, headSchema, type JobFile, replayed } from './document';
 import { changeBy, EMPTY_HISTORY, MOST_STEPS, recorded, type Versioned } from './history';
 import { activeClip, type Job, mainMaster } from './job';
+import { signatureOf } from './signature';
 import { readOldJob, readStoredJob, storedJob } from './stored-job';
 import { framed, keep, testJob, TEST_MASTER, testShot } from './test-job';
 
@@ -206,12 +207,13 @@ describe('a job of the third version', () => {
       ...edit,
       shots,
       framings: [plainFraming('a', 'main', 0), plainFraming('lost', 'main', 0)],
-      clips: [{ ...clip, overrides: ['tag'] }],
+      clips: [{ ...clip, overrides: ['tag'], videoBits: null }],
     },
   };
   const pack = (first: number) => ({
     ...clip,
     overrides: ['tag'],
+    videoBits: null,
     cut: [{ master: TEST_MASTER, in: first, out: 984 }],
   });
   const stepOf = (clips: number) => ({
@@ -254,5 +256,63 @@ describe('a job of the third version', () => {
     expect(ins(back)).toBe(20);
     expect(ins(replayed(back, entry(2, 'undo')))).toBe(30);
     expect(ins(replayed(read.file, entry(1, 'redo')))).toBe(5);
+  });
+});
+
+describe('a job of the fourth version', () => {
+  const clip = { ...activeClip(job.edit), videoBits: null as number | null };
+  const editOf = (videoBits: number | null, title = 'x') => ({
+    ...job.edit,
+    clips: [{ ...clip, videoBits, words: { ...clip.words, title } }],
+  });
+  const was = { ...job, schemaVersion: 4, edit: editOf(8_000_000) };
+  const between = (a: unknown, b: unknown) => deltaBetween(a, b)!;
+  const history = {
+    past: [{ command: 'set-video-bits', delta: between(editOf(null), editOf(8_000_000)) }],
+    future: [{ command: 'set-words', delta: between(editOf(8_000_000), editOf(8_000_000, 'y')) }],
+  };
+  const record = (signature: string) =>
+    JSON.stringify({
+      ...{ id: signature, clip: 'clip-1', canvas: 'canvas-1', dye: 0, placement: null, signature },
+      ...{ width: 1080, height: 1920, fileName: 'x.mp4', startedAt: at, state: 'done', videoBits: 1 },
+      ...{ error: null, bytes: 1, tookSeconds: 1, proof: null },
+    });
+  const stored = {
+    document: JSON.stringify({ revision: 3, job: { ...was, exports: undefined, posts: undefined } }),
+    history: JSON.stringify({ revision: 3, history }),
+    entries: [],
+    exports: [record(signatureOf(was.edit, 8_000_000)), record('older')],
+    posts: [],
+  };
+  const opened = (entries: string[] = []) => {
+    const read = readStoredJob({ ...stored, entries });
+    if (!read.ok) throw new Error(read.detail);
+    return read.file;
+  };
+  const rateOf = (file: JobFile) => activeClip(file.job.edit).canvases[0]?.encoding?.rate ?? null;
+
+  it('gives its bit rate to each canvas, and what was made by it stays current', () => {
+    const now = opened();
+    expect(rateOf(now)).toEqual({ kind: 'variable', bits: 8_000_000, most: null });
+    const [current, older] = now.job.exports;
+    expect([current?.signature, older?.signature]).toEqual([signatureOf(now.job.edit), 'older']);
+  });
+
+  it('keeps its undo, in the form of today', () => {
+    const entry = (revision: number, op: 'undo' | 'redo'): Entry => ({ revision, at, done: { op } });
+    const back = replayed(opened(), entry(4, 'undo'));
+    expect(rateOf(back)).toBeNull();
+    const again = replayed(replayed(back, entry(5, 'redo')), entry(6, 'redo'));
+    expect(rateOf(again)).toMatchObject({ bits: 8_000_000 });
+    expect(activeClip(again.job.edit).words.title).toBe('y');
+  });
+
+  it('takes the changes that were made since, in the form of then', () => {
+    const delta = between(editOf(8_000_000), editOf(3_000_000));
+    const done = { op: 'step', command: 'set-video-bits', delta };
+    const now = opened([JSON.stringify({ revision: 4, at, done })]);
+    expect(rateOf(now)).toMatchObject({ bits: 3_000_000 });
+    expect(now.history.past).toHaveLength(2);
+    expect(now.revision).toBe(4);
   });
 });

@@ -1,8 +1,9 @@
 import { z } from 'zod';
 import { entrySchema, type JobFile, replayed } from './document';
 import { EMPTY_HISTORY, historySchema } from './history';
-import { JOB_VERSION, jobSchema } from './job';
+import { type Job, JOB_VERSION, jobSchema } from './job';
 import { migrated } from './migrate';
+import { historyFromFourth } from './migrate-fourth';
 import { historyFromThird } from './migrate-history';
 import { exportRecordSchema, postRecordSchema } from './records';
 import { referenceFaults } from './references';
@@ -51,14 +52,20 @@ export function readStoredJob(stored: StoredJob): ReadJob {
     const { revision, job } = documentSchema.parse(JSON.parse(stored.document));
     const version = versionSchema.parse(job).schemaVersion;
     if (version > JOB_VERSION) return newer(version);
-    const records = {
-      exports: recordsOf(exportRecordSchema, stored.exports),
-      posts: recordsOf(postRecordSchema, stored.posts),
-    };
-    const whole = jobSchema.parse({ ...(migrated(job, version) as object), ...records });
-    let file: JobFile = { job: whole, history: historyOf(stored.history, revision), revision };
-    for (const text of stored.entries) file = replayed(file, entrySchema.parse(JSON.parse(text)));
-    return checked(file);
+    const exports = recordsOf(exportRecordSchema, stored.exports);
+    const posts = recordsOf(postRecordSchema, stored.posts);
+    const whole: unknown = { ...(job as object), exports, posts };
+    const entries = stored.entries.map((text) => entrySchema.parse(JSON.parse(text)));
+    const history = historyOf(stored.history, revision);
+    if (version === JOB_VERSION) {
+      const now = { job: jobSchema.parse(whole), history, revision };
+      return checked(entries.reduce(replayed, now));
+    }
+    // Changes are of the form that they were made in.
+    const then = entries.reduce(replayed, { job: whole as Job, history, revision });
+    const now = jobSchema.parse(migrated(then.job, version));
+    const { history: steps } = then;
+    return checked({ ...then, job: now, history: historyFromFourth(steps, then.job.edit) });
   });
 }
 

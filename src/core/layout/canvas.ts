@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { framingSchema } from '../framing/framing';
 import type { Size } from '../picture/size';
+import { encodingSchema } from '../rate/encoding';
 import { type FrameRate, frameRateSchema } from '../time/frame-rate';
 import { canvasTextSchema } from '../words/canvas-text';
 import { layoutSchema, PLAIN_LAYOUT } from './layout';
@@ -27,6 +28,8 @@ export const canvasSchema = canvasSizeSchema.extend({
   detached: z.array(framingSchema),
   /** What it has of its own of the clip's words; not there where it follows in all. */
   text: canvasTextSchema.optional(),
+  /** How its file is made; not there where nothing of that was chosen. */
+  encoding: encodingSchema.optional(),
 });
 export type Canvas = z.infer<typeof canvasSchema>;
 

@@ -1,5 +1,5 @@
 import { testJob, testMaster } from '../job/test-job';
-import { planOfJob } from '../check/check';
+import { makingOfJob, planOfJob } from '../check/check';
 import type { PlanSegment } from '../render/plan';
 import { blackBorders, plannedBorders, sharedBorders, unplannedBorders, widerBorders } from './borders';
 import { NO_BORDERS } from '../picture/borders';
@@ -79,7 +79,7 @@ describe('black borders', () => {
 describe('proof', () => {
   const job = testJob();
   const plan = planOfJob(job, SHIPPED_SHEETS);
-  const asked = askedFacts(plan);
+  const asked = askedFacts(plan, makingOfJob(job, SHIPPED_SHEETS));
   const made = testMaster({ picture: { width: 1080, height: 1920 } });
 
   it('passes a file that is what was asked', () => {

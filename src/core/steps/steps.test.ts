@@ -29,6 +29,7 @@ const exported = (job: Job, state: ExportRecord['state'] = 'done'): Job => ({
       width: 1080,
       height: 1920,
       fileName: 'x.mp4',
+      format: 'mp4-avc',
       state,
       error: null,
       bytes: 1,
@@ -81,7 +82,9 @@ it('says where each step stands', () => {
   expect(step(job, 'canvas')?.summary).toBe('Verrow Short, 1080×1920, 9:16');
   expect(step(job, 'cut')).toMatchObject({ summary: '0:41.0 kept of 0:41.0', standing: 'note' });
   const carded = applyCommand(job.edit, { type: 'set-card', card: { seconds: 2, colour: '#1F2B33' } });
-  expect(step({ ...job, edit: carded }, 'cut')?.summary).toBe('0:41.0 kept of 0:41.0, and 0:02.0 of end card');
+  expect(step({ ...job, edit: carded }, 'cut')?.summary).toBe(
+    '0:41.0 kept of 0:41.0, and 0:02.0 of end card',
+  );
   expect(step(job, 'frame')?.summary).toBe('0 of 1 shot framed');
   expect(step(job, 'check')).toMatchObject({ standing: 'stop', summary: '2 stops, 4 notes, 28 passed' });
   expect(step(exported(job, 'running'), 'export')?.summary).toBe('Under way');

@@ -13,8 +13,12 @@ const figures = ({ bits, limit }: Limited): string => `${bitsLabel(bits)}, limit
 /** The bit rate of the picture against the placement's, and against what the masters were recorded at. */
 export const bitRateRule = exportRule({
   name: 'Bit rate',
-  reads: ['sources', 'videoBits', 'target'],
+  reads: ['sources', 'making', 'target'],
   outcomes: {
+    none: outcome<object>(
+      () => 'Sound alone has no picture.',
+      () => 'no picture',
+    ),
     over: outcome<Limited>(
       ({ bits, limit }, { label }) =>
         `${bitsLabel(bits)} is set, but ${label} takes at most ${bitsLabel(limit)}.`,
@@ -32,7 +36,9 @@ export const bitRateRule = exportRule({
       ({ bits }) => bitsLabel(bits),
     ),
   },
-  check({ sources, videoBits: bits, target }) {
+  check({ sources, making: { picture }, target }) {
+    if (!picture) return { severity: 'pass', code: 'none', values: {} };
+    const { bits } = picture;
     const { mostBits } = target.placement.video;
     if (mostBits !== null && bits > mostBits) {
       const fix = { fix: 'set-bits', values: { bits: mostBits } } as const;

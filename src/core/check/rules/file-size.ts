@@ -1,7 +1,6 @@
 import { bytesLabel } from '../../figures/figures';
 import { OWN_KEY } from '../../outlets/outlets';
-import { AUDIO_BITS, estimatedBytes, LEAST_VIDEO_BITS } from '../../rate/bit-rate';
-import { exportSound } from '../../render/export-sound';
+import { estimatedBytes, LEAST_VIDEO_BITS } from '../../rate/bit-rate';
 import { secondsOf } from '../../time/frame-rate';
 import { exportRule, outcome } from '../rule';
 
@@ -23,7 +22,7 @@ const figures = ({ bytes, cap }: Capped): string => `${bytesLabel(bytes)}, limit
 /** The estimated file size against the outlet's cap. */
 export const fileSizeRule = exportRule({
   name: 'File size',
-  reads: ['plan', 'target', 'videoBits', 'triedBits'],
+  reads: ['plan', 'target', 'making', 'triedBits'],
   outcomes: {
     free: outcome<Estimated>(
       (v) => `${about(v)}. No outlet sets a cap.`,
@@ -40,11 +39,10 @@ export const fileSizeRule = exportRule({
       figures,
     ),
   },
-  check({ plan, target, videoBits, triedBits }) {
+  check({ plan, target, making: { picture, sound }, triedBits }) {
     const { mostBytes: cap } = target.placement;
-    const sound = exportSound(plan);
-    const audioBits = sound ? AUDIO_BITS : 0;
-    const bits = triedBits ?? videoBits;
+    const audioBits = sound?.bits ?? 0;
+    const bits = triedBits ?? picture?.bits ?? 0;
     const bytes = estimatedBytes(plan.frames, plan.rate, bits, audioBits, sound?.sampleRate ?? 48000);
     const tried = triedBits !== null;
     if (target.key === OWN_KEY) return { severity: 'pass', code: 'free', values: { bytes, tried } };

@@ -1,5 +1,5 @@
 import { levelName } from '../../outlets/judge';
-import { levelFor } from '../../rate/level';
+import { isLevelTooLow } from '../../render/making';
 import { rateLabel } from '../../time/frame-rate';
 import { exportRule, outcome } from '../rule';
 
@@ -17,8 +17,12 @@ const figures = ({ level, limit }: Stream): string => `level ${level}, limit ${l
 /** The lowest level of H.264 that takes the canvas's size, rate and bits, against the placement's. */
 export const levelRule = exportRule({
   name: 'H.264 level',
-  reads: ['canvas', 'videoBits', 'target'],
+  reads: ['canvas', 'making', 'plan', 'target'],
   outcomes: {
+    other: outcome<object>(
+      () => 'The picture is not made in H.264.',
+      () => 'not H.264',
+    ),
     fits: outcome<Stream>(({ level }) => `The clip fits level ${level}.`, figures),
     over: outcome<Stream>(
       ({ level, limit }, { label }) =>
@@ -26,19 +30,28 @@ export const levelRule = exportRule({
         'Make the canvas smaller, or take a lower rate or bit rate.',
       figures,
     ),
+    low: outcome<{ level: string }>(
+      ({ level }) =>
+        `Level ${level} was chosen, but the clip's size, rate and bits go beyond it: players that keep to levels may not play it. ` +
+        'Choose the level that is worked out.',
+      ({ level }) => `level ${level}, too low`,
+    ),
     none: outcome<TooMuch>(
       ({ size, rate }) =>
         `No level of H.264 that is made here takes ${size} at ${rate} fps. Make the canvas smaller, or take a lower rate or bit rate.`,
       ({ size, rate }) => `${size}, ${rate} fps, over level 5.2`,
     ),
   },
-  check({ canvas, videoBits, target }) {
+  check({ canvas, making: { picture }, plan, target }) {
     const { width, height, rate } = canvas;
-    const level = levelFor(canvas, rate, videoBits);
+    if (picture?.codec !== 'avc') return { severity: 'pass', code: 'other', values: {} };
+    const { level } = picture;
     if (level === null) {
       const values = { size: `${width}×${height}`, rate: rateLabel(rate) };
       return { severity: 'stop', code: 'none', values };
     }
+    if (isLevelTooLow(plan, picture))
+      return { severity: 'warn', code: 'low', values: { level: levelName(level) } };
     const { mostLevel } = target.placement.video;
     const values = { level: levelName(level), limit: levelName(mostLevel) };
     return level > mostLevel

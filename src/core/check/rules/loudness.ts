@@ -13,7 +13,7 @@ const figures = ({ measured, target, within }: Loudness): string =>
 /** The clip's loudness (EBU R 128) against what the outlet brings every clip to. */
 export const loudnessRule = exportRule({
   name: 'Loudness',
-  reads: ['cut', 'sources', 'looks', 'target'],
+  reads: ['cut', 'sources', 'looks', 'making', 'target'],
   outlet: true,
   outcomes: {
     unknown: outcome<object>(
@@ -34,21 +34,25 @@ export const loudnessRule = exportRule({
         `${measured.toFixed(1)} LUFS: quieter than the ${target} LUFS that clips on ${label} have.`,
       figures,
     ),
+    brought: outcome<Loudness>(({ measured }) => `The export brings the clip to ${measured} LUFS.`, figures),
     within: outcome<Loudness>(
       ({ measured, target }) => `${measured.toFixed(1)} LUFS, near ${target}.`,
       figures,
     ),
   },
-  check({ cut, sources, looks, target }) {
+  check({ cut, sources, looks, making, target }) {
     const { loudness } = target.placement.audio;
     if (!loudness || sources.every(({ audio }) => audio === null))
       return { severity: 'pass', code: 'none', values: {} };
-    if (looks.some(({ pass }) => pass === null)) return { severity: 'unknown', code: 'unknown', values: {} };
-    const measured = clipLoudness(cut, looks);
+    const made = making.sound?.loudness ?? null;
+    if (made === null && looks.some(({ pass }) => pass === null))
+      return { severity: 'unknown', code: 'unknown', values: {} };
+    const measured = made ?? clipLoudness(cut, looks);
     if (measured === null) return { severity: 'pass', code: 'none', values: {} };
     const values = { measured, ...loudness };
-    if (measured > loudness.target + loudness.within) return { severity: 'note', code: 'loud', values };
-    if (measured < loudness.target - loudness.within) return { severity: 'note', code: 'quiet', values };
-    return { severity: 'pass', code: 'within', values };
+    const fix = { fix: 'set-loudness', values: { target: loudness.target } } as const;
+    if (measured > loudness.target + loudness.within) return { severity: 'note', code: 'loud', values, fix };
+    if (measured < loudness.target - loudness.within) return { severity: 'note', code: 'quiet', values, fix };
+    return { severity: 'pass', code: made === null ? 'within' : 'brought', values };
   },
 });

@@ -11,7 +11,7 @@ const figures = ({ peak, limit }: Peak): string => `${peak.toFixed(1)} dBTP, lim
 /** The sound's true peak: what is over the ceiling is held under it, and clipped sound stays clipped. */
 export const peakRule = exportRule({
   name: 'True peak',
-  reads: ['sources', 'looks', 'target'],
+  reads: ['sources', 'looks', 'making'],
   outcomes: {
     unknown: outcome<object>(
       () => 'Not known yet: the master is still being analysed.',
@@ -32,24 +32,17 @@ export const peakRule = exportRule({
         `The master's true peak is ${peak.toFixed(1)} dBTP. The export holds it under ${limit} dBTP.`,
       figures,
     ),
-    over: outcome<Peak>(
-      ({ peak, limit }, { label }) =>
-        `The sound's true peak is ${peak.toFixed(1)} dBTP; ${label} asks for at most ${limit} dBTP.`,
-      figures,
-    ),
     under: outcome<Peak>(({ peak, limit }) => `${peak.toFixed(1)} dBTP, under ${limit} dBTP.`, figures),
   },
-  check({ sources, looks, target }) {
+  check({ sources, looks, making }) {
     if (sources.every(({ audio }) => audio === null)) return { severity: 'pass', code: 'none', values: {} };
     if (looks.some(({ pass }) => pass === null)) return { severity: 'unknown', code: 'unknown', values: {} };
     const peak = Math.max(-Infinity, ...looks.flatMap(({ pass }) => pass?.sound?.truePeak ?? []));
     if (peak === -Infinity) return { severity: 'pass', code: 'none', values: {} };
-    if (peak > 0) return { severity: 'note', code: 'clipped', values: { peak, limit: CEILING } };
-    if (peak > CEILING) return { severity: 'note', code: 'held', values: { peak, limit: CEILING } };
-    const { mostPeak } = target.placement.audio;
-    const limit = mostPeak ?? CEILING;
+    const limit = making.sound?.ceiling ?? CEILING;
+    if (peak > 0) return { severity: 'note', code: 'clipped', values: { peak, limit } };
     return peak > limit
-      ? { severity: 'note', code: 'over', values: { peak, limit } }
+      ? { severity: 'note', code: 'held', values: { peak, limit } }
       : { severity: 'pass', code: 'under', values: { peak, limit } };
   },
 });

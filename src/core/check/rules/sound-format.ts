@@ -1,8 +1,9 @@
-import { AUDIO_BITS } from '../../rate/bit-rate';
 import { bitsLabel } from '../../figures/figures';
-import { codecName } from '../../master/master';
+import { channelWords, codecName } from '../../master/master';
 import { anyOf } from '../../outlets/judge';
-import { exportChannels, exportSampleRate, exportSound } from '../../render/export-sound';
+import type { Source } from '../../master/source';
+import type { Placement } from '../../outlets/placement';
+import { isFor, type SoundMaking } from '../../render/making';
 import { exportRule, outcome } from '../rule';
 
 /** Kilohertz. */
@@ -19,7 +20,7 @@ const taken = ({ made, taken }: Taken): string => `${made}; asked ${taken}`;
 /** Sample rate, channels and codec of the clip's sound, and what the export changes of the master's. */
 export const soundFormatRule = exportRule({
   name: 'Sound format',
-  reads: ['sources', 'plan', 'target'],
+  reads: ['sources', 'making', 'target'],
   outcomes: {
     none: outcome<object>(
       () => 'There is no sound to judge.',
@@ -33,10 +34,11 @@ export const soundFormatRule = exportRule({
       ({ made, taken }, { label }) => `Exports have sound of ${made}; ${label} asks for ${taken}.`,
       taken,
     ),
-    folded: outcome<{ channels: number }>(
-      ({ channels }) =>
-        `The master has ${channels} channels. The export folds them to stereo by ITU-R BS.775.`,
-      ({ channels }) => `${channels} channels, made 2`,
+    folded: outcome<{ channels: number; made: number }>(
+      ({ channels, made }) =>
+        `The master has ${channelWords(channels)}. The export folds them to ` +
+        (made === 1 ? 'mono.' : 'stereo by ITU-R BS.775.'),
+      ({ channels, made }) => `${channels} channels, made ${made}`,
     ),
     resampled: outcome<SampleRate>(
       ({ rate, made }) => `The master's sound runs at ${rate} kHz. The export converts it to ${made} kHz.`,
@@ -47,39 +49,54 @@ export const soundFormatRule = exportRule({
         `The master's sound is mono, and ${label} wants stereo: both channels carry the same.`,
       () => '1 channel, made 2',
     ),
-    kept: outcome<{ rate: number; channels: number }>(
-      ({ rate, channels }) =>
-        `AAC at ${rate} kHz, ${channels === 1 ? 'mono' : 'stereo'}, as the master has it.`,
+    kept: outcome<{ codec: string; rate: number; channels: number }>(
+      ({ codec, rate, channels }) =>
+        `${codec} at ${rate} kHz, ${channels === 1 ? 'mono' : 'stereo'}, as the master has it.`,
       ({ rate, channels }) => `${rate} kHz, ${channels === 1 ? 'mono' : 'stereo'}`,
     ),
   },
-  check({ sources, plan, target }) {
-    const made = exportSound(plan);
-    const { audio } = target.placement;
-    if (!made) return { severity: 'pass', code: 'none', values: {} };
-    const { sampleRate, channels } = made;
-    const refused = (made: string, taken: string) =>
-      ({ severity: 'stop', code: 'refused', values: { made, taken } }) as const;
-    if (!audio.codecs.includes('aac')) return refused(codecName('aac'), anyOf(audio.codecs.map(codecName)));
-    if (!audio.sampleRates.includes(sampleRate)) {
-      const rates = anyOf(audio.sampleRates.map((rate) => String(rate / 1000)));
-      return refused(`${sampleRate / 1000} kHz`, `${rates} kHz`);
-    }
-    if (channels > audio.mostChannels) return refused('stereo', 'mono');
-    if (audio.leastBits !== null && AUDIO_BITS < audio.leastBits) {
-      const values = { made: bitsLabel(AUDIO_BITS), taken: `${bitsLabel(audio.leastBits)} or more` };
-      return { severity: 'warn', code: 'thin', values };
-    }
-    const sounds = sources.flatMap((source) => source.audio ?? []);
-    const folded = sounds.find(({ channels }) => exportChannels(channels) !== channels);
-    if (folded) return { severity: 'note', code: 'folded', values: { channels: folded.channels } };
-    const other = sounds.find((sound) => exportSampleRate(sound.sampleRate) !== sound.sampleRate);
-    if (other) {
-      const values = { rate: other.sampleRate / 1000, made: sampleRate / 1000 };
-      return { severity: 'note', code: 'resampled', values };
-    }
-    if (sounds.every((sound) => sound.channels < audio.leastChannels))
-      return { severity: 'note', code: 'widened', values: {} };
-    return { severity: 'pass', code: 'kept', values: { rate: sampleRate / 1000, channels } };
+  check({ sources, making, target }) {
+    const { placement } = target;
+    const { sound } = making;
+    if (!sound) return { severity: 'pass', code: 'none', values: {} };
+    return (
+      (isFor(making, placement) ? againstOutlet(sound, placement.audio) : null) ?? ofMasters(sound, sources)
+    );
   },
 });
+
+const refused = (made: string, taken: string) =>
+  ({ severity: 'stop', code: 'refused', values: { made, taken } }) as const;
+
+/** What an outlet has against the sound, or null. */
+function againstOutlet({ codec, sampleRate, channels, bits }: SoundMaking, audio: Placement['audio']) {
+  if (!(audio.codecs as readonly string[]).includes(codec))
+    return refused(codecName(codec), anyOf(audio.codecs.map(codecName)));
+  if (!audio.sampleRates.includes(sampleRate)) {
+    const rates = anyOf(audio.sampleRates.map((rate) => String(rate / 1000)));
+    return refused(`${sampleRate / 1000} kHz`, `${rates} kHz`);
+  }
+  if (channels > audio.mostChannels) return refused('stereo', 'mono');
+  if (audio.leastBits === null || bits >= audio.leastBits) return null;
+  const values = { made: bitsLabel(bits), taken: `${bitsLabel(audio.leastBits)} or more` };
+  return { severity: 'warn', code: 'thin', values } as const;
+}
+
+/** What becomes of the masters' sound. */
+function ofMasters({ codec, sampleRate, channels }: SoundMaking, sources: readonly Source[]) {
+  const sounds = sources.flatMap((source) => source.audio ?? []);
+  const folded = sounds.find((sound) => sound.channels > channels);
+  if (folded) {
+    const values = { channels: folded.channels, made: channels };
+    return { severity: 'note', code: 'folded', values } as const;
+  }
+  const other = sounds.find((sound) => sound.sampleRate !== sampleRate);
+  if (other) {
+    const values = { rate: other.sampleRate / 1000, made: sampleRate / 1000 };
+    return { severity: 'note', code: 'resampled', values } as const;
+  }
+  if (sounds.every((sound) => sound.channels < channels))
+    return { severity: 'note', code: 'widened', values: {} } as const;
+  const values = { codec: codecName(codec), rate: sampleRate / 1000, channels };
+  return { severity: 'pass', code: 'kept', values } as const;
+}

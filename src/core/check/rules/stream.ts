@@ -1,6 +1,7 @@
 import { codecName } from '../../master/master';
 import { anyOf } from '../../outlets/judge';
-import { exportContainer } from '../../render/container';
+import { FORMATS, takesFormat } from '../../rate/format';
+import { isFor } from '../../render/making';
 import { exportRule, outcome } from '../rule';
 
 interface Taken {
@@ -12,7 +13,7 @@ const figures = ({ made, taken }: Taken): string => `${made}; asked ${taken}`;
 /** The container, codec and profile that exports are made in, against those that the placement takes. */
 export const streamRule = exportRule({
   name: 'File and codec',
-  reads: ['target'],
+  reads: ['making', 'target'],
   outlet: true,
   outcomes: {
     taken: outcome<Taken>(({ made }, { label }) => `${made}, as ${label} takes it.`, figures),
@@ -24,28 +25,43 @@ export const streamRule = exportRule({
       ({ made, taken }, { label }) => `Exports are in ${made}, but ${label} takes only ${taken}.`,
       figures,
     ),
+    apart: outcome<Taken>(
+      ({ made, taken }, { label }) =>
+        `The file is made as ${made}. ${label} takes ${taken}: it cannot be posted there as it is.`,
+      figures,
+    ),
     profile: outcome<Taken>(
       ({ made, taken }, { label }) =>
         `Exports are in the ${made} profile of H.264, but ${label} takes only ${taken}.`,
       figures,
     ),
   },
-  check({ target: { placement } }) {
+  check({ making, target: { placement } }) {
     const { containers, video } = placement;
-    const container = exportContainer(containers);
-    if (!containers.includes(container)) {
+    const { name, container, video: codec } = FORMATS[making.format];
+    const takenCodecs = anyOf(video.codecs.map(codecName));
+    const taken = `${anyOf(containers).toUpperCase()}, ${takenCodecs}`;
+    if (!isFor(making, placement)) return { severity: 'warn', code: 'apart', values: { made: name, taken } };
+    if (!(containers as readonly string[]).includes(container)) {
       const values = { made: container.toUpperCase(), taken: anyOf(containers).toUpperCase() };
       return { severity: 'stop', code: 'container', values };
     }
-    if (!video.codecs.includes('avc')) {
-      const values = { made: codecName('avc'), taken: anyOf(video.codecs.map(codecName)) };
-      return { severity: 'stop', code: 'codec', values };
+    const profile = making.picture?.profile ?? 'high';
+    if (!takesFormat({ ...placement, audio: { codecs: [FORMATS[making.format].audio] } }, making.format)) {
+      return {
+        severity: 'stop',
+        code: 'codec',
+        values: { made: codecName(codec ?? ''), taken: takenCodecs },
+      };
     }
-    if (!video.profiles.includes('high')) {
-      return { severity: 'stop', code: 'profile', values: { made: 'high', taken: anyOf(video.profiles) } };
+    if (codec === 'avc' && !video.profiles.includes(profile)) {
+      return { severity: 'stop', code: 'profile', values: { made: profile, taken: anyOf(video.profiles) } };
     }
-    const made = `${container.toUpperCase()}, ${codecName('avc')}, high profile`;
-    const taken = `${anyOf(containers).toUpperCase()}, ${anyOf(video.codecs.map(codecName))}`;
-    return { severity: 'pass', code: 'taken', values: { made, taken } };
+    const made = [
+      container.toUpperCase(),
+      codecName(codec ?? ''),
+      codec === 'avc' ? `${profile} profile` : '',
+    ];
+    return { severity: 'pass', code: 'taken', values: { made: made.filter(Boolean).join(', '), taken } };
   },
 });

@@ -22,11 +22,6 @@ export const CLIP_COMMANDS = {
       return { ...edit, clips, clip, gone };
     },
   }),
-  'set-video-bits': command({
-    schema: z.object({ bits: z.number().int().positive().nullable() }),
-    label: 'set the bit rate',
-    apply: (edit, { bits }) => withClip(edit, (clip) => ({ ...clip, videoBits: bits })),
-  }),
   'set-words': command({
     schema: z.object({ words: wordsSchema }),
     label: 'change the words',

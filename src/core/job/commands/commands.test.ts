@@ -9,6 +9,7 @@ import { activeClip } from '../job';
 import { readStoredJob, storedJob } from '../stored-job';
 import { choose, framed, keep, testJob, TEST_MASTER, testRange, testShot } from '../test-job';
 import { applyCommand, type Command, stepLabel, stepName } from './commands';
+import { A_TOUCH, PLAIN_ENCODING } from '../../rate/encoding';
 
 const job = testJob();
 const clip = activeClip(job.edit);
@@ -57,6 +58,14 @@ const OF_KIND: { [N in Command['type']]: fc.Arbitrary<Extract<Command, { type: N
     clips: two ? [clip, { ...clip, id: 'clip-2' }] : [clip],
     clip: clip.id,
   })),
+  'set-encoding': fc.constantFrom(A_TOUCH, null).map((sharpening) => ({
+    type: 'set-encoding',
+    canvases: clip.canvases.map(({ id }) => id),
+    encoding: { ...PLAIN_ENCODING, sharpening },
+  })),
+  'set-loudness': fc
+    .constantFrom('kept' as const, -16)
+    .map((loudness) => ({ type: 'set-loudness', loudness })),
   'set-video-bits': fc.constantFrom(5_000_000, null).map((bits) => ({ type: 'set-video-bits', bits })),
   'set-words': fc
     .string()

@@ -4,6 +4,7 @@ import { CANVAS_COMMANDS } from './canvas-commands';
 import { CLIP_COMMANDS } from './clip-commands';
 import type { CommandKind } from './command';
 import { CUT_COMMANDS } from './cut-commands';
+import { ENCODING_COMMANDS } from './encoding-commands';
 import { FRAMING_COMMANDS } from './framing-commands';
 import { MASTER_COMMANDS } from './master-commands';
 import { SHOT_COMMANDS } from './shot-commands';
@@ -19,6 +20,7 @@ const SINGLE = {
   ...MASTER_COMMANDS,
   ...CLIP_COMMANDS,
   ...CANVAS_COMMANDS,
+  ...ENCODING_COMMANDS,
   ...FRAMING_COMMANDS,
   ...WORDS_COMMANDS,
 };

@@ -1,0 +1,59 @@
+import { z } from 'zod';
+import { shortHash } from '../figures/short-hash';
+import type { Making } from '../render/making';
+import type { RenderPlan } from '../render/plan';
+import { RENDER_FAULTS } from '../render/render-faults';
+import { ruleSheetSchema } from '../outlets/rule-sheet';
+import { jobSchema } from './job';
+
+/** Where a render server takes what it makes files of, from its root. */
+const RENDER_PATH = '/render/api';
+/** Whether it can. */
+export const RENDER_ABILITY = `${RENDER_PATH}/ability`;
+/** Where masters are uploaded (tus); an upload's metadata say its `fingerprint`. */
+export const RENDER_UPLOADS = `${RENDER_PATH}/uploads`;
+/** Masters of this browser that are there, by fingerprint; DELETE forgets one. */
+export const RENDER_MASTERS = `${RENDER_PATH}/masters`;
+export const masterPath = (fingerprint: string): string => `${RENDER_MASTERS}/${fingerprint}`;
+/** Files that are asked for. */
+export const RENDERS = `${RENDER_PATH}/renders`;
+/** Where one stands; DELETE stops it and forgets it. */
+export const renderPath = (id: string): string => `${RENDERS}/${id}`;
+/** The same as server-sent events, and the finished file. */
+export const renderEvents = (id: string): string => `${renderPath(id)}/events`;
+export const renderedPath = (id: string): string => `${renderPath(id)}/file`;
+
+export const renderAbilitySchema = z.object({ ffmpeg: z.boolean() });
+
+/** What a file is asked for with: a job, which of its clips and canvases, and the sheets that it is judged by. */
+export const renderRequestSchema = z.object({
+  job: jobSchema.omit({ exports: true, posts: true }),
+  clip: z.string(),
+  canvas: z.string(),
+  sheets: z.array(ruleSheetSchema).max(20),
+  /** What the browser makes of it, as a hash: a server of another version says so, and makes nothing else. */
+  mark: z.string(),
+});
+export type RenderRequest = z.infer<typeof renderRequestSchema>;
+
+/** Where a file stands that was asked for. */
+export const renderStateSchema = z.discriminatedUnion('state', [
+  z.object({ state: z.literal('queued') }),
+  z.object({ state: z.literal('running'), done: z.number(), total: z.number() }),
+  z.object({ state: z.literal('done'), bytes: z.number().int().positive() }),
+  z.object({ state: z.literal('failed'), fault: z.enum(RENDER_FAULTS) }),
+]);
+export type RenderState = z.infer<typeof renderStateSchema>;
+
+/** A hash of what a file is made of, which does not depend on the order in which its facts were written down. */
+export const renderMark = (plan: RenderPlan, making: Making): string => shortHash(ordered([plan, making]));
+
+/** A value whose objects have their keys in alphabetical order. */
+function ordered(value: unknown): unknown {
+  if (Array.isArray(value)) return value.map(ordered);
+  if (typeof value !== 'object' || value === null) return value;
+  const entries = Object.entries(value).filter(([, part]) => part !== undefined);
+  return Object.fromEntries(
+    entries.sort(([a], [b]) => (a < b ? -1 : 1)).map(([key, part]) => [key, ordered(part)]),
+  );
+}
