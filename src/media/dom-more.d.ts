@@ -5,6 +5,8 @@ interface FileSystemFileHandle {
 }
 
 interface FileSystemSyncAccessHandle {
+  getSize(): number;
+  read(data: Uint8Array<ArrayBuffer>, options: { at: number }): number;
   truncate(size: number): void;
   write(data: Uint8Array<ArrayBuffer>, options: { at: number }): number;
   flush(): void;

@@ -1,142 +1,142 @@
-import { type AudioSampleSource, VideoSample, type VideoSampleSource } from 'mediabunny';
 import type { DecodeRun } from '@core/render/decode-runs';
-import { plannedFrame, type RenderPlan, segmentAt } from '@core/render/plan';
-import { exportSound } from '@core/render/export-sound';
+import type { Making } from '@core/render/making';
+import type { RenderPlan } from '@core/render/plan';
 import { secondsOf } from '@core/time/frame-rate';
-import { TroubleError } from '@core/trouble/trouble';
-import { FrameRenderer } from './frame-renderer';
-import type { ReaderPool } from '../read/reader-pool';
-import { cutSound } from './sound-cutter';
-import type { Maker, OutputRequest, StoredFile } from './maker';
+import { shortHash } from '@core/figures/short-hash';
+import type { VideoSample } from 'mediabunny';
+import { withFiller } from '../store/avc-stream';
+import { KeptLog } from '../store/kept-log';
+import { StoredOutput } from '../store/stored-output';
+import type { ReaderOf } from '@render/clip-sound';
+import { containerFor, mux, type Packet } from '@render/mux';
+import { PacketLog } from './packet-log';
+import { type FrameSpan, type GroupSink, PictureMaker } from './picture-maker';
+import { SoundMaker } from './sound-maker';
 
-/** Decoded frames that wait for one output at most. */
-const MOST_WAITING = 3;
+/** One file to make: its plan, what it is asked to be, and the name that it is stored under. */
+export interface OutputRequest {
+  name: string;
+  plan: RenderPlan;
+  making: Making;
+}
+
 /** Sound is encoded this far ahead of the picture, in seconds. */
 const SOUND_AHEAD = 1;
 
-type SoundTime = ReturnType<typeof cutSound>;
+/** Where the packets of a file that is being made lie. */
+const logName = (name: string): string => `${name}.packets`;
 
-/** A clip being made: takes decoded master frames in order and draws of them what its plan shows. */
+/** A file being made. What is whole of it outlives the page that made it. */
 export class ExportOutput {
-  /** The next output frame. */
-  next = 0;
-  private heard = 0;
-  private last: Promise<void> = Promise.resolve();
-  private readonly waiting: Promise<void>[] = [];
-  /** Why no frame is taken any more. */
-  private failure: unknown = null;
-  private sound: SoundTime | null = null;
-  private renderer: FrameRenderer | null = null;
+  private file: StoredOutput | null = null;
 
   private constructor(
-    readonly plan: RenderPlan,
-    private readonly file: StoredFile,
-    private readonly picture: VideoSampleSource,
+    private readonly request: OutputRequest,
+    private readonly log: PacketLog,
+    private readonly sound: SoundMaker,
+    private readonly picture: PictureMaker | null,
   ) {}
 
-  /** Of the file so far. */
-  get bytes(): number {
-    return this.file.bytes;
-  }
-
-  /** @throws TroubleError when its maker cannot open it. */
-  static async open(maker: Maker, request: OutputRequest, readers: ReaderPool): Promise<ExportOutput> {
-    const { file, picture, sound } = await maker.open(request);
-    const made = new ExportOutput(request.plan, file, picture);
+  /** Takes up what an earlier page made of the same file. @throws TroubleError when it cannot be encoded. */
+  static async open(request: OutputRequest, readerOf: ReaderOf, signal: AbortSignal): Promise<ExportOutput> {
+    const { name, plan, making } = request;
+    const kept = await KeptLog.open('exports', logName(name));
     try {
-      await made.start(sound, readers);
-      return made;
+      const log = PacketLog.open(kept, shortHash([plan, making]));
+      const sink = sinkOf(log);
+      const picture = making.picture && (await PictureMaker.open(plan, making.picture, sink));
+      const sound = SoundMaker.open(readerOf, plan, making.sound, log, signal);
+      return new ExportOutput(request, log, sound, picture);
     } catch (error) {
-      await made.discard();
+      kept.close();
       throw error;
     }
   }
 
-  private async start(sound: AudioSampleSource | null, readers: ReaderPool): Promise<void> {
-    const { plan } = this;
-    const facts = exportSound(plan);
-    await this.file.output.start();
-    this.sound = facts && sound ? cutSound((source) => readers.of(source), plan, facts, sound) : null;
-    this.renderer = await FrameRenderer.create(plan);
+  get plan(): RenderPlan {
+    return this.request.plan;
   }
 
-  /**
-   * Takes a decoded master frame, to be drawn after those before it; waits only while too many wait already, so that
-   * outputs that are made together do not wait for each other. The sample stays the caller's.
-   * @throws what went wrong with a frame before it.
-   */
+  /** Frames that are there. */
+  get done(): number {
+    return this.picture?.done ?? 0;
+  }
+
+  /** Of the file. */
+  get bytes(): number {
+    return this.file?.bytes ?? 0;
+  }
+
+  /** Output frames that have to be decoded for. */
+  spans(): FrameSpan[] {
+    return this.picture?.spans() ?? [];
+  }
+
+  begin(span: FrameSpan): void {
+    this.picture?.begin(span);
+  }
+
+  /** Takes a decoded master frame, which stays the caller's. @throws what went wrong with one before it. */
   async offer(run: DecodeRun, masterFrame: number, sample: VideoSample): Promise<void> {
-    if (this.waiting.length >= MOST_WAITING) await this.waiting[0];
-    if (this.failure !== null) throw this.failure;
-    const own = sample.clone();
-    const task = this.last
-      .then(() => this.take(run, masterFrame, own))
-      .finally(() => {
-        own.close();
-        this.waiting.shift();
-      });
-    task.catch((error: unknown) => {
-      this.failure ??= error;
-    });
-    this.last = task;
-    this.waiting.push(task);
+    await this.picture?.offer(run, masterFrame, sample);
+    await this.sound.to(secondsOf(this.done, this.plan.rate) + SOUND_AHEAD);
   }
 
-  /** Draws and encodes every output frame that shows a master frame: none, one, or more at another rate. */
-  private async take(run: DecodeRun, masterFrame: number, sample: VideoSample): Promise<void> {
-    const { plan } = this;
-    for (; this.next < plan.frames; this.next++) {
-      const { range } = segmentAt(plan, this.next);
-      if (range > run.lastRange) break;
-      const planned = plannedFrame(plan, this.next);
-      if (planned.masterFrame !== masterFrame) break;
-      await this.encode(planned, sample);
-    }
-    while (this.sound && this.heard < secondsOf(this.next, plan.rate) + SOUND_AHEAD) {
-      const { value, done } = await this.sound.next();
-      this.heard = done ? Infinity : value;
-    }
+  /** @returns whether some of its pictures have to be made again. @throws TroubleError `damaged` */
+  async settle(nameOf: (source: number) => string): Promise<boolean> {
+    return (await this.picture?.settle(nameOf)) ?? false;
   }
 
-  private async encode(planned: ReturnType<typeof plannedFrame>, sample: VideoSample): Promise<void> {
-    const { plan, next, renderer } = this;
-    if (!renderer) throw new Error('the output is not open');
-    const timestamp = secondsOf(next, plan.rate);
-    const duration = secondsOf(next + 1, plan.rate) - timestamp;
-    const decoded = sample.toVideoFrame();
-    let drawn: VideoSample;
-    try {
-      const [stamp, long] = [Math.round(timestamp * 1e6), Math.round(duration * 1e6)];
-      drawn = new VideoSample(await renderer.draw(decoded, planned, stamp, long), { timestamp, duration });
-    } finally {
-      decoded.close();
-    }
-    try {
-      await this.picture.add(drawn);
-    } finally {
-      drawn.close();
-    }
-  }
-
-  /** @throws TroubleError `damaged` when frames are missing. */
-  async finish(nameOf: (source: number) => string): Promise<void> {
-    await this.last;
-    const { next, plan } = this;
-    if (next < plan.frames) {
-      const file = nameOf(segmentAt(plan, next).source);
-      throw new TroubleError('damaged', { file, detail: `frame ${next} of the clip is missing` });
-    }
+  /** Writes the file; it has no name yet. */
+  async finish(): Promise<void> {
+    await this.sound.finish();
+    const { name, plan, making } = this.request;
+    this.file = await StoredOutput.open('exports', name, containerFor(making.format));
+    await mux(this.file.output, plan, making.format, this.log.streams());
     await this.file.finalize();
   }
 
-  /** Keeps the finished file under its name. */
-  keep(): Promise<void> {
-    return this.file.keep();
+  /** Keeps the finished file under its name, and nothing else of it. */
+  async keep(): Promise<void> {
+    await this.file?.keep();
+    this.picture?.close();
+    await this.log.remove();
   }
 
-  /** Leaves nothing behind. */
-  async discard(): Promise<void> {
-    await this.last.catch(() => undefined);
-    await this.file.discard();
+  /** Stops. @param forGood leaves nothing behind; else what is whole waits to be taken up. */
+  async stop(forGood: boolean): Promise<void> {
+    await this.picture?.stop();
+    await this.sound.stop();
+    await this.file?.discard();
+    if (forGood) await this.log.remove();
+    else this.log.close();
   }
+}
+
+/** A log as the place where groups go; what is missing of a constant rate is filled up. */
+function sinkOf(log: PacketLog): GroupSink {
+  /** The last picture of a group waits for what is filled in behind it. */
+  let held: { group: number; packet: Packet } | null = null;
+  const put = () => {
+    if (held) log.addPicture(held.group, held.packet);
+    held = null;
+  };
+  return {
+    has: (group) => log.has(group),
+    bytesOf: (group) => log.bytesOf(group),
+    begin: (group) => {
+      put();
+      log.begin(group);
+    },
+    add(group, packet, config) {
+      if (config) log.setConfig('picture', config);
+      put();
+      held = { group, packet };
+    },
+    end(group, filling) {
+      if (held) held.packet = { ...held.packet, data: withFiller(held.packet.data, filling) };
+      put();
+      log.end(group);
+    },
+  };
 }

@@ -1,4 +1,5 @@
 import { type InputVideoTrack, VideoSampleSink } from 'mediabunny';
+import type { Making } from '@core/render/making';
 import type { Proof } from '@core/proof/proof-record';
 import { type Borders, NO_BORDERS } from '@core/picture/borders';
 import {
@@ -8,10 +9,10 @@ import {
   unplannedBorders,
   widerBorders,
 } from '@core/proof/borders';
-import { askedFacts, foundFacts, proofOf } from '@core/proof/proof';
+import { askedFacts, foundFacts, foundSound, proofOf } from '@core/proof/proof';
 import { type RenderPlan, segmentAt } from '@core/render/plan';
 import { TroubleError } from '@core/trouble/trouble';
-import { openInput, probeFile } from '../read/probe';
+import { openInput, probeFile, probeSound } from '../read/probe';
 import { throwIfStopped, type TaskContext } from '../worker/serve-task';
 import { storedFile } from '../store/storage';
 
@@ -19,20 +20,28 @@ import { storedFile } from '../store/storage';
 export interface ReadBackRequest {
   name: string;
   plan: RenderPlan;
+  making: Making;
 }
 
 const REPORT_EVERY = 8;
 
 /** Reads a finished file back: its facts against what was asked, and every decoded frame searched for borders. */
-export async function readBack({ name, plan }: ReadBackRequest, context: TaskContext): Promise<Proof> {
+export async function readBack(
+  { name, plan, making }: ReadBackRequest,
+  context: TaskContext,
+): Promise<Proof> {
   const file = await storedFile('exports', name);
   if (!file) throw new TroubleError('master-gone', { file: name });
+  if (!making.picture) {
+    const sound = foundSound(await probeSound(file));
+    return proofOf(askedFacts(plan, making), { sound }, 0, NO_BORDERS);
+  }
   const found = await probeFile(file);
   const input = openInput(file);
   try {
     const video = (await input.getPrimaryVideoTrack()) as InputVideoTrack;
     const { borders, searched } = await searchBorders(video, plan, context);
-    return proofOf(askedFacts(plan), foundFacts(found), searched, borders);
+    return proofOf(askedFacts(plan, making), foundFacts(found), searched, borders);
   } finally {
     input.dispose();
   }

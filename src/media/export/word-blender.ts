@@ -3,10 +3,11 @@ import type { Kernel } from '@kernel/kernel';
 import { type Overlay, OverlayBlender, overlayOf } from '@kernel/overlay';
 import type { PlanarPicture } from '@kernel/planes';
 import { Drawings } from '../words/drawings';
+import type { WordLayer } from '@render/plan-drawer';
 import type { Drawing } from '../words/text-painter';
 
 /** Lays a plan's words over its frames. A drawing is turned into planes once, when it first shows. */
-export class WordBlender {
+export class WordBlender implements WordLayer {
   private readonly blender: OverlayBlender;
   private readonly planes = new WeakMap<Drawing, Overlay>();
 

@@ -6,7 +6,7 @@ import { rateValue } from '@core/time/frame-rate';
 import { brightCounts, combShare, greyCopy, halved, topFieldFirst } from '@kernel/analysis';
 import type { Kernel } from '@kernel/kernel';
 import type { PlanarPicture } from '@kernel/planes';
-import { taggedColour } from '../read/frame-colour';
+import { taggedColour } from '@render/frame-colour';
 import { planarFrame } from '../read/planar-frame';
 import { copyPlanes, layoutOf, storedSize } from '../read/frame-planes';
 import type { Seen } from './lane-protocol';

@@ -2,7 +2,7 @@ import type { Source } from '@core/master/source';
 import type { Span } from '@core/pass/spans';
 import { troubleOf } from '@core/trouble/trouble';
 import type { Kernel } from '@kernel/kernel';
-import { taggedColour } from '../read/frame-colour';
+import { taggedColour } from '@render/frame-colour';
 import { planarFrame } from '../read/planar-frame';
 import { MasterReader } from '../read/master-reader';
 import { openKernel } from '../read/open-kernel';

@@ -6,7 +6,7 @@ import { TruePeakMeter } from '@core/sound/true-peak';
 import { pausesOf, Waveform } from '@core/sound/waveform';
 import type { MasterReader } from '../read/master-reader';
 import { throwIfStopped } from '../worker/serve-task';
-import { samplePlanes } from '../read/master-sound';
+import { samplePlanes } from '@render/master-sound';
 
 const known = (level: number): number | null => (Number.isFinite(level) ? level : null);
 

@@ -1,6 +1,7 @@
 import type { Source } from '@core/master/source';
 import type { Size } from '@core/picture/size';
-import { highProfileCodec, lowestLevel } from '@core/rate/level';
+import { codecString } from '@core/rate/codec-string';
+import { lowestLevel } from '@core/rate/level';
 import { rateValue } from '@core/time/frame-rate';
 import { TroubleError } from '@core/trouble/trouble';
 import { PARAMETERS_IN_STREAM } from '../store/avc-stream';
@@ -56,7 +57,11 @@ export class ProxyEncoder {
     const framerate = rateValue(rate);
     const bitrate = Math.round(Math.max(LEAST_BITS, size.width * size.height * framerate * BITS_A_SAMPLE));
     const config: VideoEncoderConfig = {
-      codec: highProfileCodec(lowestLevel(size, rate, bitrate)),
+      codec: codecString(
+        { codec: 'avc', profile: 'high', level: lowestLevel(size, rate, bitrate) },
+        size,
+        rate,
+      ),
       ...size,
       bitrate,
       bitrateMode: 'variable',

@@ -1,13 +1,13 @@
-import { EncodedPacket, EncodedVideoPacketSource } from 'mediabunny';
+import { EncodedPacket, EncodedVideoPacketSource, Mp4OutputFormat } from 'mediabunny';
 import type { Source } from '@core/master/source';
 import { passNames } from '@core/pass/pass';
 import type { ProxyPacket } from './proxy-encoder';
-import { StoredMp4 } from '../store/stored-mp4';
+import { StoredOutput } from '../store/stored-output';
 
 /** Stores a master's proxy as its pictures come. Its stamps count from the master's first frame. */
 export class ProxyWriter {
   private constructor(
-    private readonly file: StoredMp4,
+    private readonly file: StoredOutput,
     private readonly video: EncodedVideoPacketSource,
     private readonly config: VideoDecoderConfig,
   ) {}
@@ -15,7 +15,11 @@ export class ProxyWriter {
   /** @param config how its pictures are decoded. */
   static async open(source: Source, config: VideoDecoderConfig): Promise<ProxyWriter> {
     const video = new EncodedVideoPacketSource('avc');
-    const file = await StoredMp4.open('passes', passNames(source.fingerprint).proxy, false);
+    const file = await StoredOutput.open(
+      'passes',
+      passNames(source.fingerprint).proxy,
+      new Mp4OutputFormat({ fastStart: false }),
+    );
     file.output.addVideoTrack(video);
     await file.output.start();
     return new ProxyWriter(file, video, config);

@@ -10,7 +10,7 @@ import type { MasterReader } from '../read/master-reader';
 import type { Piece, PlayerEvent, PlayerOrder, Quality, Speed, View } from './player-protocol';
 import { PlayerSources } from './player-sources';
 import { whilePlaying } from './playing-lock';
-import { samplePlanes } from '../read/master-sound';
+import { samplePlanes } from '@render/master-sound';
 import { pictureOf, type Picture } from './preview-picture';
 import { Stage } from './stage';
 import { StageWords } from './stage-words';

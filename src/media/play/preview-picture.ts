@@ -5,7 +5,7 @@ import type { Size } from '@core/picture/size';
 import { cubeFor } from '@kernel/colour-cube';
 import type { Kernel } from '@kernel/kernel';
 import type { PlanarPicture } from '@kernel/planes';
-import { colourOf, streamColour } from '../read/frame-colour';
+import { colourOf, streamColour } from '@render/frame-colour';
 import { planarFrame } from '../read/planar-frame';
 import { copyPlanes, layoutOf, storedSize } from '../read/frame-planes';
 import { openKernel } from '../read/open-kernel';

@@ -3,7 +3,7 @@ import { bytesToHex } from '@noble/hashes/utils.js';
 import { masterIdOf, type Master } from '@core/master/master';
 import { sourceOf } from '@core/master/source';
 import { TroubleError } from '@core/trouble/trouble';
-import { PACKED } from './frame-colour';
+import { PACKED } from '@render/frame-colour';
 import { MasterReader } from './master-reader';
 import { probeFile } from './probe';
 import { throwIfStopped, type TaskContext } from '../worker/serve-task';

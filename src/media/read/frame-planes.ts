@@ -5,7 +5,7 @@ import { rgbToCodes } from '@kernel/colour';
 import type { Kernel } from '@kernel/kernel';
 import { isPixelLayout, type PixelLayout, type PlanarPicture } from '@kernel/planes';
 import { mostBlueOfCb } from './engine-colour';
-import { PACKED, streamColour } from './frame-colour';
+import { PACKED, streamColour } from '@render/frame-colour';
 
 /** The planes that a decoded frame is read as. @throws TroubleError `pixel-format` for one that cannot be read. */
 export function layoutOf({ format }: VideoFrame): PixelLayout {

@@ -1,6 +1,7 @@
 import type { ColourFacts } from '@kernel/colour';
 import type { Kernel } from '@kernel/kernel';
-import type { PlanarPicture, PlaneShape } from '@kernel/planes';
+import type { PlanarPicture } from '@kernel/planes';
+import { tightBytes } from '@kernel/tight-bytes';
 
 /** When a frame is shown and how long, in microseconds. */
 interface FrameTimes {
@@ -25,17 +26,4 @@ export function planarFrame(
     ...times,
     colorSpace: colour as VideoColorSpaceInit,
   });
-}
-
-function tightBytes(kernel: Kernel, { bits, planes }: PlanarPicture): Uint8Array<ArrayBuffer> {
-  const rowBytes = ({ width }: PlaneShape) => width * (bits === 8 ? 1 : 2);
-  const bytes = new Uint8Array(planes.reduce((sum, plane) => sum + plane.height * rowBytes(plane), 0));
-  let at = 0;
-  for (const plane of planes) {
-    const { offset, stride, height } = plane;
-    const row = rowBytes(plane);
-    const padded = kernel.bytes(offset, stride * height);
-    for (let y = 0; y < height; y++, at += row) bytes.set(padded.subarray(y * stride, y * stride + row), at);
-  }
-  return bytes;
 }

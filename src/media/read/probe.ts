@@ -120,6 +120,17 @@ const bytesOf = (source: AllowSharedBufferSource): Uint8Array =>
 /** Reordered frames come within a few packets of each other: the first stamp is among these. */
 const firstFew = (stamps: number[]): number[] => stamps.slice(0, 64);
 
+/** Reads the facts of a file's first sound from its container; null where it has none. */
+export async function probeSound(file: File): Promise<AudioFacts | null> {
+  const input = openInput(file);
+  try {
+    const [track] = await input.getAudioTracks();
+    return track ? await audioFacts(track) : null;
+  } finally {
+    input.dispose();
+  }
+}
+
 async function primaryVideo(input: Input, file: string): Promise<InputVideoTrack> {
   const video = await input.getPrimaryVideoTrack();
   if (video) return video;

@@ -1,4 +1,4 @@
-import { deleteStoredFrom, storedNames, sweepParts, writeSmall } from './storage';
+import { deleteStoredFrom, storedNames, sweepParts, writeSmall, writeWhole } from './storage';
 
 /** A private file system in memory, whose disk may be full. */
 class FakeDirectory {
@@ -15,14 +15,13 @@ class FakeDirectory {
     if (!this.files.has(name) && !create) return Promise.reject(new DOMException('none', 'NotFoundError'));
     this.files.set(name, this.files.get(name) ?? '');
     let text = '';
-    const stream = {
-      write: async (blob: Blob) => {
+    const stream = new WritableStream<Uint8Array>({
+      write(piece) {
         if (FakeDirectory.full) throw new DOMException('full', 'QuotaExceededError');
-        text = await blob.text();
+        text += new TextDecoder().decode(piece);
       },
-      close: () => Promise.resolve(void this.files.set(name, text)),
-      abort: () => Promise.resolve(),
-    };
+      close: () => void this.files.set(name, text),
+    });
     return Promise.resolve({ createWritable: () => Promise.resolve(stream) });
   }
   removeEntry(name: string): Promise<void> {
@@ -52,6 +51,21 @@ describe('a small file', () => {
       trouble: { code: 'storage-full', values: { need: 7, free: null } },
     });
     expect(await storedNames('stills')).toEqual(['a.jpg']);
+  });
+});
+
+describe('a stream', () => {
+  it('that breaks off leaves nothing, and says why', async () => {
+    const pieces = ['half', null];
+    const stream = new ReadableStream<Uint8Array>({
+      pull(to) {
+        const piece = pieces.shift();
+        if (piece) to.enqueue(new TextEncoder().encode(piece));
+        else to.error(new Error('the line broke'));
+      },
+    });
+    await expect(writeWhole('exports', 'a.mp4', stream, 8)).rejects.toThrow('the line broke');
+    expect(await storedNames('exports')).toEqual([]);
   });
 });
 

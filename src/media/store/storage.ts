@@ -9,7 +9,8 @@ const isMissing = (error: unknown): boolean =>
 export const isFull = (error: unknown): boolean =>
   error instanceof DOMException && error.name === 'QuotaExceededError';
 
-async function folderOf(folder: Folder): Promise<FileSystemDirectoryHandle> {
+/** A folder of the private file system. */
+export async function folderOf(folder: Folder): Promise<FileSystemDirectoryHandle> {
   const root = await navigator.storage.getDirectory();
   return root.getDirectoryHandle(folder, { create: true });
 }
@@ -115,21 +116,27 @@ export async function sweepParts(): Promise<void> {
 }
 
 /** Stores a small blob whole, or not at all. @throws TroubleError `storage-full` */
-export async function writeSmall(folder: Folder, name: string, blob: Blob): Promise<void> {
+export const writeSmall = (folder: Folder, name: string, blob: Blob): Promise<void> =>
+  writeWhole(folder, name, blob.stream(), blob.size);
+
+/**
+ * Stores a stream whole, or not at all.
+ * @param size that it has, in bytes. @throws TroubleError `storage-full`, and what the stream throws.
+ */
+export async function writeWhole(
+  folder: Folder,
+  name: string,
+  stream: ReadableStream<Uint8Array>,
+  size: number,
+): Promise<void> {
   const handle = await (await folderOf(folder)).getFileHandle(name, { create: true });
   try {
-    const stream = await handle.createWritable();
-    try {
-      await stream.write(blob);
-      await stream.close();
-    } catch (error) {
-      await stream.abort().catch(() => undefined);
-      throw error;
-    }
+    // What is written has its name only once all of it is there; a stream that ends early takes it back.
+    await stream.pipeTo(await handle.createWritable());
   } catch (error) {
     // The name was there from the start: without its bytes it must not stay.
     await deleteStored(folder, name).catch(() => undefined);
-    throw isFull(error) ? new TroubleError('storage-full', { need: blob.size, free: null }) : error;
+    throw isFull(error) ? new TroubleError('storage-full', { need: size, free: null }) : error;
   }
 }
 

@@ -1,6 +1,6 @@
 import type { z } from 'zod';
 import { TroubleError } from '@core/trouble/trouble';
-import { workerEventSchema, type WorkerOrder } from './worker-protocol';
+import { KEEP, workerEventSchema, type WorkerOrder } from './worker-protocol';
 import { workerUrls } from './worker-urls';
 
 /** A worker that was told to stop gets this long to clean up, in milliseconds. */
@@ -29,7 +29,7 @@ export function runTask<Progress, Result>(
     const send = (order: WorkerOrder) => worker.postMessage(order);
     let grace: ReturnType<typeof setTimeout> | undefined;
     const cancel = () => {
-      send({ type: 'cancel' });
+      send({ type: 'cancel', why: signal?.reason === KEEP ? KEEP : null });
       grace = setTimeout(() => end(() => reject(new TroubleError('cancelled'))), GRACE);
     };
     const end = (settle: () => void) => {

@@ -28,7 +28,7 @@ export function serveTask<Request, Result>(
     }
   };
   self.onmessage = ({ data }: MessageEvent<WorkerOrder>) => {
-    if (data.type === 'cancel') stop.abort();
+    if (data.type === 'cancel') stop.abort(data.why);
     else void run(data.request as Request);
   };
 }

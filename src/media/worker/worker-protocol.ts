@@ -9,8 +9,11 @@ export const workerEventSchema = z.discriminatedUnion('type', [
 ]);
 export type WorkerEvent = z.infer<typeof workerEventSchema>;
 
+/** Why a task is stopped that is to be taken up again: what is whole of it stays. */
+export const KEEP = 'keep';
+
 /** What the page tells such a worker: first the task, then perhaps that it should stop. */
-export type WorkerOrder = { type: 'start'; request: unknown } | { type: 'cancel' };
+export type WorkerOrder = { type: 'start'; request: unknown } | { type: 'cancel'; why: unknown };
 
 /** How far a task is. */
 export const progressSchema = z.object({

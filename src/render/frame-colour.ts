@@ -1,6 +1,12 @@
 import type { Source } from '@core/master/source';
 import type { ColourFacts } from '@kernel/colour';
 
+/** What a decoder says of a frame. */
+export interface DecodedFacts {
+  format: string | null;
+  colorSpace: ColourFacts;
+}
+
 /** Packed layouts of red, green and blue, as some engines decode to, and whether blue comes first. */
 export const PACKED: Readonly<Record<string, boolean>> = { RGBX: false, RGBA: false, BGRX: true, BGRA: true };
 
@@ -8,13 +14,13 @@ export const PACKED: Readonly<Record<string, boolean>> = { RGBX: false, RGBA: fa
  * What the engine took the stream for. Packed pixels no longer tell: an engine that makes them goes by the matrix that
  * the file says, takes what says nothing for BT.709 whatever its size, and takes every range for the limited one.
  */
-export function streamColour({ format, colorSpace }: VideoFrame, { recorded }: Source): ColourFacts {
+export function streamColour({ format, colorSpace }: DecodedFacts, { recorded }: Source): ColourFacts {
   if (!((format ?? '') in PACKED)) return colorSpace;
   return { ...recorded, matrix: recorded.matrix ?? 'bt709', fullRange: false };
 }
 
 /** The colour of a decoded frame: what the source says, with its repairs, and what the stream says where that is silent. */
-export function colourOf(frame: VideoFrame, source: Source): ColourFacts {
+export function colourOf(frame: DecodedFacts, source: Source): ColourFacts {
   const { colour } = source;
   const stream = streamColour(frame, source);
   return {

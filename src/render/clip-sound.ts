@@ -1,54 +1,44 @@
-import { AudioSample, type AudioSampleSource } from 'mediabunny';
 import { planRuns, type RenderPlan } from '@core/render/plan';
 import type { Planes } from '@core/sound/channels';
 import { JOIN, Joiner } from '@core/sound/joins';
 import { PeakLimiter } from '@core/sound/limiter';
 import type { ExportSound } from '@core/render/export-sound';
 import { samplesBefore } from '@core/time/frame-rate';
-import type { MasterReader } from '../read/master-reader';
-import { PIECE, silence, soundFrom } from '../read/master-sound';
-import { Pieces } from '../read/sound-pieces';
-
-/**
- * Samples that the AAC encoder puts before the first (initial_padding of FFmpeg's native encoder). The track starts
- * that much before zero, so that the file's edit list cuts them away again.
- */
-const ENCODER_DELAY = 1024;
+import type { FilmReader } from './film-reader';
+import { PIECE, silence, soundFrom } from './master-sound';
+import { Pieces } from './sound-pieces';
 
 /** Opens the reader of one of a plan's sources. */
-export type ReaderOf = (source: number) => Promise<MasterReader>;
+export type ReaderOf = (source: number) => Promise<FilmReader>;
+
+/** How the sound of a clip is to be. */
+export interface WantedSound extends ExportSound {
+  /** What its true peak is held under, in dBTP. */
+  ceiling: number;
+  /** What its samples are multiplied by. */
+  gain: number;
+}
 
 /**
- * Cuts the masters' sound to a plan, to the sample, and hands it to an encoder: it runs as long as the picture, also
- * where that is longer than its range, joins without a click, and stays under the true-peak ceiling. Where a master's
- * sound starts late, ends early or has holes, silence fills in.
- * @returns each time how far it is, in seconds of the clip.
+ * The masters' sound by a plan, to the sample: it runs as long as the picture, also where that is longer than its
+ * range, joins without a click, and stays under the true-peak ceiling. Where a master's sound starts late, ends early or
+ * has holes, silence fills in.
  */
-export async function* cutSound(
+export async function* clipSound(
   readerOf: ReaderOf,
   plan: RenderPlan,
-  { sampleRate, channels }: ExportSound,
-  target: Pick<AudioSampleSource, 'add'>,
-): AsyncGenerator<number, void, undefined> {
-  const delay = ENCODER_DELAY / sampleRate;
-  const limiter = new PeakLimiter(sampleRate, channels);
-  let next = 0;
-  const put = async (planes: Planes) => {
-    if (!planes[0]?.length) return;
-    const sample = sampleOf(planes, sampleRate, next / sampleRate - delay);
-    next += sample.numberOfFrames;
-    await target.add(sample).finally(() => sample.close());
-  };
+  { sampleRate, channels, ceiling, gain }: WantedSound,
+): AsyncGenerator<Planes, void, undefined> {
+  const limiter = new PeakLimiter(sampleRate, channels, ceiling);
   for await (const planes of joinedSound(readerOf, plan, { sampleRate, channels })) {
-    await put(limiter.push(planes));
-    yield next / sampleRate;
+    if (gain !== 1) for (const plane of planes) plane.forEach((value, i) => (plane[i] = value * gain));
+    yield limiter.push(planes);
   }
-  await put(limiter.finish());
-  yield next / sampleRate;
+  yield limiter.finish();
 }
 
 /** The sound of a plan's runs one after another, exactly as long as its picture. */
-async function* joinedSound(
+export async function* joinedSound(
   readerOf: ReaderOf,
   plan: RenderPlan,
   { sampleRate, channels }: ExportSound,
@@ -102,17 +92,4 @@ async function* exactly(
     if (next >= length) return;
   }
   yield* quiet(channels, length - next);
-}
-
-function sampleOf(planes: Planes, sampleRate: number, timestamp: number): AudioSample {
-  const length = planes[0]?.length ?? 0;
-  const data = new Float32Array(length * planes.length);
-  planes.forEach((plane, channel) => data.set(plane, channel * length));
-  return new AudioSample({
-    data,
-    format: 'f32-planar',
-    numberOfChannels: planes.length,
-    sampleRate,
-    timestamp,
-  });
 }

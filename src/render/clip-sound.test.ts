@@ -1,19 +1,18 @@
-import { AudioSample, type AudioSampleSource } from 'mediabunny';
+import { AudioSample } from 'mediabunny';
 import { canvasOf } from '@core/layout/canvas';
 import { planOf } from '@core/render/plan';
 import { rangeStarts } from '@core/cut/cut';
 import { sourceOf } from '@core/master/source';
 import { type FrameRate, samplesBefore, secondsOf } from '@core/time/frame-rate';
 import { testMaster, testRange, TEST_SOUND } from '@core/job/test-job';
-import type { MasterReader } from '../read/master-reader';
-import { cutSound } from './sound-cutter';
+import { CEILING } from '@core/sound/limiter';
+import type { FilmReader } from './film-reader';
+import { clipSound } from './clip-sound';
 
 const RATE = 48000;
 /** Numbers are told as samples of this share of full scale: well under the ceiling, and exact. */
 const UNIT = 2 ** 23;
 const FILM = { num: 24000, den: 1001 };
-/** Samples of an encoder's delay, by which the track starts early. */
-const DELAY = 1024;
 
 /** A master's sound whose every sample says its own number; `holes` are left out. */
 function numberedSound(
@@ -42,7 +41,7 @@ function numberedSound(
   return samples;
 }
 
-/** Everything that is handed to the encoder, as one row of numbers from the track's start. */
+/** Everything that is handed to the encoder, as one row of numbers. */
 async function cut(
   ranges: [from: number, to: number][],
   sound: AudioSample[],
@@ -50,15 +49,6 @@ async function cut(
 ): Promise<number[]> {
   const heard: number[] = [];
   const taken: AudioSample[] = [];
-  const target = {
-    add(sample: AudioSample) {
-      const plane = new Float32Array(sample.numberOfFrames);
-      sample.copyTo(plane, { planeIndex: 0, format: 'f32-planar' });
-      expect(Math.round(sample.timestamp * RATE)).toBe(heard.length - DELAY);
-      heard.push(...Array.from(plane, (value) => value * UNIT));
-      return Promise.resolve();
-    },
-  } as unknown as AudioSampleSource;
   const source = sourceOf(
     testMaster({ rate: from, frames: 100_000, audio: { ...TEST_SOUND, sampleRate: RATE, channels: 1 } }),
   );
@@ -76,14 +66,14 @@ async function cut(
     source,
     sound: between,
     soundSeconds: (sample: AudioSample) => sample.timestamp,
-  } as unknown as MasterReader;
+  } as unknown as FilmReader;
   const canvas = canvasOf(null, { width: 16, height: 16 }, to, 'c');
   const cutRanges = ranges.map(([first, out]) => testRange(first, out));
   const plan = planOf(canvas, { cut: cutRanges, shots: [], framings: [], sources: [source] });
-  const facts = { sampleRate: RATE, channels: 1 };
-  const sounds = cutSound(() => Promise.resolve(reader), plan, facts, target);
-  // The sound is pulled to its end.
-  while (!(await sounds.next()).done);
+  const wanted = { sampleRate: RATE, channels: 1, ceiling: CEILING, gain: 1 };
+  for await (const [plane] of clipSound(() => Promise.resolve(reader), plan, wanted)) {
+    heard.push(...Array.from(plane ?? [], (value) => value * UNIT));
+  }
   // Every sample that is taken is closed: a closed one gives nothing away.
   for (const sample of taken) expect(() => sample.clone()).toThrow();
   for (const sample of sound) sample.close();

@@ -2,7 +2,7 @@ import type { AudioSample } from 'mediabunny';
 import { mapChannels, type Planes } from '@core/sound/channels';
 import { Resampler } from '@core/sound/resample';
 import { rateValue, samplesBefore } from '@core/time/frame-rate';
-import type { MasterReader } from './master-reader';
+import type { FilmReader } from './film-reader';
 
 /** Longest piece of silence that is made at once, in samples. */
 export const PIECE = 4096;
@@ -16,7 +16,7 @@ export const silence = (channels: number, samples: number): Planes =>
  * @param length samples at that rate that are wanted; a few more may come.
  */
 export async function* soundFrom(
-  reader: MasterReader,
+  reader: FilmReader,
   frame: number,
   length: number,
   { sampleRate, channels }: { sampleRate: number; channels: number },
@@ -45,7 +45,7 @@ export async function* soundFrom(
 
 /** A master's sound from one of its samples to another, without a hole. */
 async function* masterSound(
-  reader: MasterReader,
+  reader: FilmReader,
   start: number,
   end: number,
 ): AsyncGenerator<Planes, void, undefined> {

@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { plannedFrame, type RenderPlan } from '@core/render/plan';
 import { Kernel } from '@kernel/kernel';
 import type { PixelLayout } from '@kernel/planes';
-import { type Moving, movingPlan } from '../../../tests/moving-plan';
+import { type Moving, movingPlan } from '../../tests/moving-plan';
 import { PanePainter } from './pane-painter';
 
 const MB = 2 ** 20;

@@ -5,6 +5,7 @@ import { scaleBlurred } from '@kernel/backdrop';
 import type { Kernel } from '@kernel/kernel';
 import { layOver } from '@kernel/lay-over';
 import type { PixelLayout, PlanarPicture } from '@kernel/planes';
+import { sharpen } from '@kernel/sharpen';
 import { scaleTilted } from '@kernel/tilt';
 import { largestPanes } from './largest-panes';
 import { isTurned, liveIn, partFor, samplesOf } from './window-samples';
@@ -75,6 +76,8 @@ export class PanePainter {
     if (blur > 0) scaleBlurred(kernel, samples, from, surface, rect, blur);
     else if (window.angle === 0) kernel.scale(samples, from, surface, rect, slot);
     else scaleTilted(kernel, samples, from, surface, rect, slot);
+    // A backdrop is soft on purpose.
+    if (this.plan.sharpening && blur === 0) sharpen(kernel, surface, rect, this.plan.sharpening);
     if (beside) layOver(kernel, surface, target, picture, radius);
   }
 

@@ -1,18 +1,18 @@
-import { Mp4OutputFormat, Output, StreamTarget, type StreamTargetChunk } from 'mediabunny';
+import { Output, type OutputFormat, StreamTarget, type StreamTargetChunk } from 'mediabunny';
 import { type Folder, openWriter, type StoredWriter } from './storage';
 
 /** Bytes that the container gathers before it writes: large writes are few. */
 const CHUNK_BYTES = 1 << 20;
 
-/** An MP4 that streams into the private file system as it is made. */
-export class StoredMp4 {
+/** A file that streams into the private file system as it is made. */
+export class StoredOutput {
   /** Of the file so far. */
   bytes = 0;
   readonly output: Output;
 
   private constructor(
     private readonly writer: StoredWriter,
-    fastStart: 'reserve' | false,
+    format: OutputFormat,
   ) {
     const target = new StreamTarget(
       new WritableStream<StreamTargetChunk>({
@@ -23,12 +23,11 @@ export class StoredMp4 {
       }),
       { chunked: true, chunkSize: CHUNK_BYTES },
     );
-    this.output = new Output({ format: new Mp4OutputFormat({ fastStart }), target });
+    this.output = new Output({ format, target });
   }
 
-  /** @param fastStart `reserve` keeps room for the index in front: then every track tells its most packets. */
-  static async open(folder: Folder, name: string, fastStart: 'reserve' | false): Promise<StoredMp4> {
-    return new StoredMp4(await openWriter(folder, name), fastStart);
+  static async open(folder: Folder, name: string, format: OutputFormat): Promise<StoredOutput> {
+    return new StoredOutput(await openWriter(folder, name), format);
   }
 
   /** Writes what is left; the file has no name yet. */
