@@ -1,6 +1,6 @@
 import { deleteStored, deleteStoredFrom } from '@media/store/storage';
 import { forgetEvidence } from './evidence';
-import { cancelExport, storedName } from './exports';
+import { cancelExport } from './export-queue';
 import { endFollowing } from './follow';
 import { removeJob, useJobs } from './jobs';
 import { forgetPass } from './passes';
@@ -13,8 +13,7 @@ export async function deleteWholeJob(id: string): Promise<void> {
   if (!listed) return;
   await endFollowing(id);
   for (const record of listed.exports) {
-    cancelExport(record.id);
-    await deleteStored('exports', storedName(record.id));
+    await cancelExport(id, record.id);
   }
   await removeJob(id);
   for (const { fingerprint } of listed.head.masters)

@@ -19,7 +19,7 @@ import {
   useJobs,
 } from './jobs';
 import { addClip } from './clips';
-import { findInterrupted, holdExports, putExport } from './records';
+import { findOpenExports, holdExports, putExport } from './records';
 import { appendEntry, createJob, foldJob, loadJob, StaleWrite } from './store/job-store';
 import { storage } from './store/storage';
 
@@ -36,6 +36,7 @@ const record: ExportRecord = {
   width: 1080,
   height: 1920,
   fileName: 'x.mp4',
+  format: 'mp4-avc',
   startedAt: '2026-11-01T10:00:00.000Z',
   state: 'running',
   signature: '',
@@ -131,25 +132,29 @@ describe('the job store', () => {
     expect(file()).toEqual(before);
   });
 
-  it('finds an export interrupted that no tab makes any more, and only then', async () => {
+  it('finds an export that was not ended and that no tab makes any more, and only then', async () => {
     const letGo = holdExports([record.id]);
     await putExport('job-1', record);
     await reopened();
-    await findInterrupted();
-    expect(file().job.exports[0]?.state).toBe('running');
+    expect(await findOpenExports()).toEqual([]);
     letGo();
     await settled();
-    await findInterrupted();
-    expect(file().job.exports[0]?.state).toBe('interrupted');
-    expect(useJobs.getState().listed['job-1']?.exports[0]?.state).toBe('interrupted');
+    const [found, ...more] = await findOpenExports();
+    expect([found?.jobId, found?.record, more]).toEqual(['job-1', file().job.exports[0], []]);
+    // It is held from then on: another tab does not find it.
+    expect(await findOpenExports()).toEqual([]);
+    found?.letGo();
+    const again = await findOpenExports();
+    expect(again).toHaveLength(1);
+    again.forEach(({ letGo }) => letGo());
   });
 
-  it('does not take an export for interrupted that ended while it was looked at', async () => {
+  it('does not take an export for one to take up that ended while it was looked at', async () => {
     await putExport('job-1', record);
     // Another tab finished it after this one had read it.
     const done = JSON.stringify({ ...record, state: 'done' });
     await storage.setItem('job/job-1/export/export-1', done);
-    await findInterrupted();
+    expect(await findOpenExports()).toEqual([]);
     expect(file().job.exports[0]?.state).toBe('done');
     expect(await storage.getItem('job/job-1/export/export-1')).toBe(done);
   });
@@ -232,7 +237,8 @@ describe('a write', () => {
 describe('what the storage of before holds', () => {
   const job = testJob();
   const { soundTrack: _track, ...master } = job.masters[0]!;
-  const { gone: _gone, ...edit } = job.edit;
+  const { gone: _gone, ...now } = job.edit;
+  const edit = { ...now, clips: now.clips.map((clip) => ({ ...clip, videoBits: null })) };
   const { offered: _offered, ...rest } = job;
   const old = { ...rest, id: 'old', title: 'An old one', schemaVersion: 3, masters: [master], edit };
   const text = JSON.stringify({ job: old, history: {} });

@@ -1,7 +1,7 @@
 import { sweepParts } from '@media/store/storage';
+import { takeUpExports } from './export-queue';
 import { openJobs } from './jobs';
-import { presets } from './presets';
-import { findInterrupted } from './records';
+import { exportPresets, presets } from './presets';
 import { openSheets } from './sheets';
 import { textStyles } from './text-styles';
 import { openTheme } from './theme';
@@ -11,10 +11,11 @@ export async function openApp(): Promise<void> {
   await openTheme();
   await openSheets();
   await openJobs();
-  await findInterrupted();
   await presets.open();
+  await exportPresets.open();
   await textStyles.open();
   // Asked for once, so that the browser does not evict masters when room gets short.
   await navigator.storage.persist().catch(() => false);
   await sweepParts();
+  await takeUpExports();
 }

@@ -33,20 +33,29 @@ export function holdExports(ids: readonly string[]): () => void {
   return () => locks.forEach((lock) => void lock.then((kept) => kept?.release()));
 }
 
-/** Finds exports that no tab makes any more: their page was closed, or ended. */
-export async function findInterrupted(): Promise<void> {
+/** An export that nobody makes any more; it is held, so that another tab that opens now does not take it up too. */
+interface OpenExport {
+  jobId: string;
+  record: ExportRecord;
+  letGo: () => void;
+}
+
+/** Exports that were not ended and that no tab makes any more: their page was closed, or ended. */
+export async function findOpenExports(): Promise<OpenExport[]> {
+  const found: OpenExport[] = [];
   for (const { head, exports } of Object.values(useJobs.getState().listed)) {
     for (const { id } of exports.filter(isOpen)) {
       const lock = await keepLock(lockOf(id), 'now');
       if (!lock) continue;
-      try {
-        // It may have ended since it was read: what is stored now counts.
-        const stored = await loadExport(head.id, id);
-        if (stored && isOpen(stored)) await putExport(head.id, { ...stored, state: 'interrupted' });
-        else useJobs.setState((state) => afterRecord(state, head.id, { kind: 'export', id, record: stored }));
-      } finally {
-        lock.release();
+      // It may have ended since it was read: what is stored now counts.
+      const stored = await loadExport(head.id, id);
+      if (stored && isOpen(stored)) {
+        found.push({ jobId: head.id, record: stored, letGo: () => lock.release() });
+        continue;
       }
+      useJobs.setState((state) => afterRecord(state, head.id, { kind: 'export', id, record: stored }));
+      lock.release();
     }
   }
+  return found;
 }

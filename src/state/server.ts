@@ -13,7 +13,7 @@ const PATIENCE = { short: 15, long: 900 };
 
 /** How a request is made. */
 export interface Asking {
-  method?: 'GET' | 'POST' | 'DELETE';
+  method?: 'GET' | 'POST' | 'PUT' | 'DELETE';
   body?: unknown;
   signal?: AbortSignal;
   /** Whether the server looks at a film before it answers. */
@@ -102,6 +102,22 @@ export async function askBytes(
   const bytes = await ask(server, address, { ...asking, long: true }, (response) => response.blob());
   if (size !== undefined && bytes.size !== size) throw new TroubleError('server-answer', { ...server });
   return bytes;
+}
+
+/**
+ * Asks for bytes and hands them on as they come.
+ * @param take resolves when they are taken. @throws TroubleError, and what taking throws.
+ */
+export async function askStream(
+  server: ServerName,
+  address: string,
+  take: (stream: ReadableStream<Uint8Array>) => Promise<void>,
+  signal: AbortSignal,
+): Promise<void> {
+  await ask(server, address, { signal, long: true }, async ({ body }) => {
+    if (!body) throw new TroubleError('server-answer', { ...server });
+    await take(body);
+  });
 }
 
 /** Tells a server something whose answer does not matter. */

@@ -30,10 +30,10 @@ export function useSizeTrial(work: Work, known: Known, busy: boolean): boolean {
     const trial = sizeTrial(work, { sheets, passOf });
     if (!trial) return;
     const stop = new AbortController();
-    const { plans, videoBits, bitsOf } = trial;
+    const { plans, picture, bitsOf } = trial;
     const timer = setTimeout(() => {
       setTrying(true);
-      tryExportSizes({ plans, videoBits }, { signal: stop.signal })
+      tryExportSizes({ plans, picture }, { signal: stop.signal })
         .then(({ bytes }) => {
           const { id, canvas } = activeClip(work.edit);
           useSizeTrials.setState({ [key]: { clip: id, canvas, key, bits: bitsOf(bytes) } });

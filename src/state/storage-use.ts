@@ -1,6 +1,5 @@
 import { useEffect, useState } from 'react';
 import { storageRoom, storedSizes } from '@media/store/storage';
-import { storedName } from './exports';
 import type { Listed } from './listed';
 import { useJobs } from './jobs';
 
@@ -46,6 +45,6 @@ export async function storageOf({ head, exports }: Listed): Promise<JobStorage> 
         .filter((listed) => listed.head.masters.some((master) => master.fingerprint === fingerprint))
         .map((listed) => listed.head.title),
     })),
-    exports: exports.reduce((sum, record) => sum + (clips?.get(storedName(record.id)) ?? 0), 0),
+    exports: exports.reduce((sum, record) => sum + from(clips, record.id), 0),
   };
 }

@@ -3,7 +3,7 @@ import { useEffect } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { heldBack } from '@core/check/check';
-import { isBusy, useExports } from '@state/exports';
+import { isBusy, useExportQueue } from '@state/export-queue';
 import { setCanvas, setClip } from '@state/jobs';
 import { jobReport } from '@state/reports';
 import { useSizeTrial } from '@state/size-trials';
@@ -27,7 +27,7 @@ export function CheckScreen() {
   const router = useRouter();
   useAskedFor();
   const findings = useFindings();
-  useSizeTrial(job, useKnown(job.masters), useExports(isBusy));
+  useSizeTrial(job, useKnown(job.masters), useExportQueue(isBusy));
   const { label } = useTarget();
   const clip = useClip();
   const stopped = heldBack(findings ?? [], clip, 'export').length;

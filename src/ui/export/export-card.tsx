@@ -4,15 +4,11 @@ import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { bitsLabel, bytesLabel } from '@core/figures/figures';
 import { onClip } from '@core/job/job';
+import { FORMATS } from '@core/rate/format';
 import { type ExportRecord, isOpen } from '@core/job/records';
-import {
-  cancelExport,
-  deleteExport,
-  exportedFile,
-  type Running,
-  startExport,
-  useExports,
-} from '@state/exports';
+import { hasOrder } from '@state/export-orders';
+import { resumeExport } from '@state/export-queue';
+import { deleteExport, exportedFile, startExport } from '@state/exports';
 import { CAPTION_FORMS } from '@core/words/files/write-captions';
 import { captionsFile } from '@state/caption-files';
 import { useJob } from '../job/job-context';
@@ -20,31 +16,18 @@ import { canvasMark } from '../theme/dyes';
 import { Mark } from '../parts/mark';
 import { Notice } from '../parts/notice';
 import { saveFile } from '../parts/pick-file';
-import { StripBar } from '../parts/strip-bar';
 import { Soft, Strong } from '../parts/words';
 import { colours, space } from '../theme/tokens';
 import { ProofTable } from './proof-table';
 import { useCanvasLabel } from '../job/use-target';
 
-const STAGES: Record<Running['stage'], string> = {
-  waiting: 'Waiting for its turn',
-  export: 'Exporting',
-  'read-back': 'Reading the file back',
-};
-
-function progressWords({ stage, done, total, speed, left }: Running): string {
-  if (stage === 'waiting' || speed === null || left === null) return STAGES[stage];
-  const seconds = Number.isFinite(left) ? `, about ${Math.ceil(left)} s left` : '';
-  return `${STAGES[stage]}: frame ${done} of ${total}, ${speed.toFixed(0)} frames a second${seconds}`;
-}
-
-/** One export: how far it is, or what came of it. */
+/** One export that ended, and what came of it. */
 export function ExportCard({ record, stale }: { record: ExportRecord; stale: boolean }) {
-  const running = useExports((state) => state.running[record.id]);
   const label = useCanvasLabel()(record);
   const facts = [
     `${record.width}×${record.height}`,
-    bitsLabel(record.videoBits),
+    FORMATS[record.format].name,
+    record.videoBits > 0 ? bitsLabel(record.videoBits) : '',
     record.bytes === null ? '' : bytesLabel(record.bytes),
     record.tookSeconds === null ? '' : `made in ${record.tookSeconds.toFixed(0)} s`,
   ];
@@ -58,19 +41,7 @@ export function ExportCard({ record, stale }: { record: ExportRecord; stale: boo
       <Soft>
         {label}, {facts.filter(Boolean).join(', ')}
       </Soft>
-      {running ? (
-        <>
-          <StripBar
-            label={`${STAGES[running.stage]} ${record.fileName}`}
-            done={running.done}
-            total={running.total}
-          />
-          <Soft>{progressWords(running)}</Soft>
-          <Button style={styles.left} onPress={() => cancelExport(record.id)}>
-            Cancel
-          </Button>
-        </>
-      ) : isOpen(record) ? (
+      {isOpen(record) ? (
         <Soft>It is being made in another tab.</Soft>
       ) : (
         <Ended record={record} stale={stale} />
@@ -83,7 +54,8 @@ function Ended({ record, stale }: { record: ExportRecord; stale: boolean }) {
   const job = useJob();
   const router = useRouter();
   const [gone, setGone] = useState(false);
-  const again = () => {
+  const again = async () => {
+    if (await hasOrder(record.id)) return resumeExport(job.id, record);
     const made = startExport(onClip(job, record.clip), [record.canvas]);
     if (made.length > 0) void deleteExport(job.id, record.id);
   };
@@ -109,8 +81,8 @@ function Ended({ record, stale }: { record: ExportRecord; stale: boolean }) {
         }
         actions={
           <>
-            <Button mode="contained" onPress={again}>
-              Start again
+            <Button mode="contained" onPress={() => void again()}>
+              {record.state === 'failed' ? 'Try again' : 'Start again'}
             </Button>
             {remove}
           </>
@@ -165,7 +137,6 @@ const styles = StyleSheet.create({
     borderColor: colours.hairline,
     borderRadius: 6,
   },
-  left: { alignSelf: 'flex-start' },
   stale: { flexDirection: 'row', gap: space.s, alignItems: 'center' },
   actions: { flexDirection: 'row', flexWrap: 'wrap', gap: space.s },
 });

@@ -40,7 +40,7 @@ export function PostScreen() {
   const findings = useFindings();
   const trouble = usePosts((state) => state.trouble);
   const sending = usePosts((state) => state.sending);
-  const ready = exportToPost(job);
+  const ready = exportToPost(job, sheets);
   const again = job.posts.some((post) => post.exportId === ready?.id && post.state === 'accepted');
   const own = target.key === OWN_KEY;
   const stops = ready ? postStops(job, ready, sheets) : heldBack(findings ?? [], clip, 'post');

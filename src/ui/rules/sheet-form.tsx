@@ -10,7 +10,7 @@ import { Tool } from '../parts/tool';
 import { Heading, Soft } from '../parts/words';
 import { space } from '../theme/tokens';
 import { type Field, SECTIONS } from './fields';
-import { Fold } from './fold';
+import { Fold } from '../parts/fold';
 import { GroupFields } from './group-fields';
 import { LadderFields } from './ladder-fields';
 import { SizeFields } from './size-fields';

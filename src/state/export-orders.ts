@@ -1,0 +1,38 @@
+import { deleteStored, deleteStoredFrom, storedFile, writeSmall } from '@media/store/storage';
+import type { OutputRequest } from '@media/export/export-output';
+import { dropRemote, type RemoteOrder } from './render-server';
+
+/** What an export was asked to be: kept until it is made, so that a page that opens later makes it all the same. */
+export interface Order extends Omit<OutputRequest, 'name'> {
+  /** What the server is asked, where it makes the file. */
+  remote?: RemoteOrder;
+}
+
+/** Name of an export's bytes in the private file system. */
+export const storedName = (exportId: string): string => `${exportId}.mp4`;
+const orderName = (exportId: string): string => `${exportId}.order`;
+
+export const keepOrder = (exportId: string, order: Order): Promise<void> =>
+  writeSmall('exports', orderName(exportId), new Blob([JSON.stringify(order)]));
+
+/** Null where there is none, or it went bad. */
+export async function loadOrder(exportId: string): Promise<Order | null> {
+  const file = await storedFile('exports', orderName(exportId));
+  try {
+    return file && (JSON.parse(await file.text()) as Order);
+  } catch {
+    return null;
+  }
+}
+
+/** Whether an export can be taken up. */
+export const hasOrder = async (exportId: string): Promise<boolean> => (await loadOrder(exportId)) !== null;
+
+export const dropOrder = (exportId: string): Promise<void> => deleteStored('exports', orderName(exportId));
+
+/** Deletes all that there is of an export: its file, its order, what was made of it so far, and what the server has. */
+export async function forgetExport(exportId: string): Promise<void> {
+  const remote = (await loadOrder(exportId))?.remote?.id;
+  if (remote) dropRemote(remote);
+  await deleteStoredFrom('exports', exportId);
+}

@@ -1,0 +1,129 @@
+import { TroubleError } from '@core/trouble/trouble';
+import {
+  cancelExport,
+  isBusy,
+  moveExport,
+  pauseExport,
+  resumeExport,
+  takeUpExports,
+  useExportQueue,
+} from './export-queue';
+import { putExport } from './records';
+import { begin, exportRecord, readyToExport, settled, stored } from './test-exports';
+import { mockMedia } from './test-media';
+import type * as TestMedia from './test-media';
+
+jest.mock('@media/worker/tasks', () => jest.requireActual<typeof TestMedia>('./test-media').mockTasks);
+jest.mock('@media/store/storage', () => jest.requireActual<typeof TestMedia>('./test-media').mockStorage);
+
+beforeEach(readyToExport);
+
+describe('the queue', () => {
+  /** Exports that are made until they are stopped, or let go on. */
+  const slow = () => {
+    const goOn: (() => void)[] = [];
+    mockMedia.makeExport.mockImplementation(
+      ({ outputs }: { outputs: { name: string }[] }, { signal }: { signal: AbortSignal }) =>
+        new Promise((resolve, reject) => {
+          signal.addEventListener('abort', () => reject(new TroubleError('cancelled')));
+          goOn.push(() => {
+            for (const { name } of outputs) mockMedia.files.set(name, 'x');
+            resolve({ bytes: [1] });
+          });
+        }),
+    );
+    return goOn;
+  };
+  const states = () => stored().exports.map(({ state }) => state);
+  const oldestFirst = () => [...stored().exports].reverse().map(({ id }) => id);
+
+  it('holds an export with what is whole of it, and takes it up again', async () => {
+    const goOn = slow();
+    begin();
+    await settled();
+    const { id } = stored().exports[0]!;
+    mockMedia.files.set(`${id}.mp4.packets`, 'whole');
+    await pauseExport(id);
+    expect(states()).toEqual(['paused']);
+    expect(isBusy(useExportQueue.getState())).toBe(false);
+    expect([...mockMedia.files.keys()].sort()).toEqual([`${id}.mp4.packets`, `${id}.order`]);
+    resumeExport('job-1', stored().exports[0]!);
+    await settled();
+    expect(states()).toEqual(['running']);
+    goOn[1]?.();
+    await settled();
+    expect(states()).toEqual(['done']);
+    expect(mockMedia.files.has(`${id}.order`)).toBe(false);
+  });
+
+  it('holds one that waits too, and stops it without a trace', async () => {
+    slow();
+    begin();
+    begin();
+    await settled();
+    const [first = '', second = ''] = oldestFirst();
+    await pauseExport(second);
+    expect(states()).toEqual(['paused', 'running']);
+    resumeExport('job-1', stored().exports[0]!);
+    await cancelExport('job-1', second);
+    await cancelExport('job-1', first);
+    await settled();
+    expect(stored().exports).toEqual([]);
+    expect([...mockMedia.files.keys()]).toEqual([]);
+  });
+
+  it('is put into another order, which outlives the page', async () => {
+    const goOn = slow();
+    for (let n = 0; n < 4; n++) begin();
+    await settled();
+    const [, second = '', third = '', fourth = ''] = oldestFirst();
+    moveExport(fourth, second);
+    moveExport(second, null);
+    const order = [fourth, third, second];
+    const places = order.map((id) => stored().exports.find((record) => record.id === id)!.place ?? NaN);
+    const asked = () => mockMedia.makeExport.mock.calls.map(([{ outputs }]) => outputs[0].name as string);
+    for (let n = 0; n < 4; n++) {
+      goOn[n]?.();
+      await settled();
+    }
+    expect(asked().slice(1)).toEqual(order.map((id) => `${id}.mp4`));
+    const third2 = Number.isNaN(places[1]) ? Date.parse(stored().exports[0]!.startedAt) : places[1]!;
+    expect(places[0]).toBeLessThan(third2);
+    expect(places[2]).toBeGreaterThan(third2);
+  });
+
+  it('takes up what an earlier page did not come to, and does not make again what is whole', async () => {
+    const { id } = { id: 'left' };
+    mockMedia.files
+      .set(`${id}.order`, '{"plan":{"frames":984}}')
+      .set(`${id}.mp4`, 'xx')
+      .set('nobody.mp4', 'x');
+    const record = { ...exportRecord(), id, state: 'reading-back' as const };
+    await putExport('job-1', record);
+    await putExport('job-1', { ...record, id: 'lost', state: 'running' });
+    await takeUpExports();
+    await settled();
+    expect(Object.fromEntries(stored().exports.map(({ id, state }) => [id, state]))).toEqual({
+      left: 'done',
+      lost: 'interrupted',
+    });
+    expect(mockMedia.makeExport).not.toHaveBeenCalled();
+    expect([...mockMedia.files.keys()]).toEqual(['left.mp4']);
+  });
+
+  it('goes on from what is whole where an export failed', async () => {
+    mockMedia.makeExport.mockImplementationOnce(() => {
+      const { id } = stored().exports[0]!;
+      mockMedia.files.set(`${id}.mp4.packets`, 'whole');
+      return Promise.reject(new TroubleError('worker-ended', { detail: 'x' }));
+    });
+    begin();
+    await settled();
+    const [failed] = stored().exports;
+    expect(failed?.state).toBe('failed');
+    expect(mockMedia.files.has(`${failed?.id}.mp4.packets`)).toBe(true);
+    resumeExport('job-1', failed!);
+    await settled();
+    expect(states()).toEqual(['done']);
+  });
+});

@@ -1,0 +1,368 @@
+import { create } from 'zustand';
+import { TimeLeft } from '@core/figures/time-left';
+import type { ExportRecord } from '@core/job/records';
+import { troubleOf, troubleWords } from '@core/trouble/trouble';
+import { deleteStored, storedFile, storedNames } from '@media/store/storage';
+import { makeExport, proveExport } from '@media/worker/tasks';
+import { KEEP, type Progress } from '@media/worker/worker-protocol';
+import { dropOrder, forgetExport, keepOrder, loadOrder, type Order, storedName } from './export-orders';
+import { useJobs } from './jobs';
+import { dropExport, findOpenExports, holdExports, putExport } from './records';
+import { makeOnServer } from './render-server';
+import { type Outcome, outcomeOf } from './task';
+
+/** Where an export stands that is in the queue. */
+export interface Running {
+  jobId: string;
+  stage: 'send' | 'export' | 'fetch' | 'read-back' | 'waiting';
+  done: number;
+  total: number;
+  /** Frames a second, and seconds left; null while there is nothing to reckon from. */
+  speed: number | null;
+  left: number | null;
+}
+
+interface QueueState {
+  /** By export. */
+  running: Record<string, Running>;
+}
+
+export const useExportQueue = create<QueueState>(() => ({ running: {} }));
+
+/** Whether anything is being exported. */
+export const isBusy = ({ running }: QueueState): boolean => Object.keys(running).length > 0;
+
+/** Exports that are made in one go, since they are of one clip. */
+interface Go {
+  id: string;
+  jobId: string;
+  records: ExportRecord[];
+  /** Settles once their orders are stored. */
+  ready: Promise<unknown>;
+  letGo: () => void;
+}
+
+const waiting: Go[] = [];
+/** What is being made. */
+interface Work {
+  go: Go;
+  stop: AbortController;
+  pauses: boolean;
+  ended: Promise<void>;
+}
+let current: Work | null = null;
+const time = new TimeLeft();
+
+/** A record that could not be stored is still shown; the page says that it cannot save. */
+const untold = (error: unknown): void => console.error('an export could not be written down', error);
+
+/** The place of an export in the queue: those with a lower one come first. */
+export const placeOf = ({ place, startedAt }: ExportRecord): number => place ?? Date.parse(startedAt);
+
+/**
+ * Puts exports of one go into the queue, to be made when it is their turn.
+ * @param ready settles once their orders are stored.
+ */
+export function enqueue(
+  jobId: string,
+  records: readonly ExportRecord[],
+  ready: Promise<unknown> = Promise.resolve(),
+): void {
+  const [first] = records;
+  if (!first) return;
+  const ids = records.map(({ id }) => id);
+  // What went wrong there is told when they are made.
+  ready.catch(() => undefined);
+  const letGo = holdExports(ids);
+  waiting.push({ id: first.go ?? first.id, jobId, records: [...records], ready, letGo });
+  for (const record of records) void putExport(jobId, record).catch(untold);
+  showWaiting();
+  void pump();
+}
+
+/** Makes what waits, one go after another. */
+async function pump(): Promise<void> {
+  if (current) return;
+  sortWaiting();
+  const go = waiting.shift();
+  if (!go) return;
+  const now: Work = { go, stop: new AbortController(), pauses: false, ended: Promise.resolve() };
+  current = now;
+  now.ended = work(now).catch((error: unknown) => console.error('an export was not settled', error));
+  await now.ended;
+  go.letGo();
+  drop(go);
+  current = null;
+  showWaiting();
+  void pump();
+}
+
+const sortWaiting = (): void => void waiting.sort((a, b) => placeIn(a) - placeIn(b));
+const placeIn = ({ records: [first] }: Go): number => (first ? placeOf(first) : 0);
+
+const drop = (go: Go): void => {
+  const over = new Set(go.records.map(({ id }) => id));
+  useExportQueue.setState(({ running }) => ({
+    running: Object.fromEntries(Object.entries(running).filter(([id]) => !over.has(id))),
+  }));
+};
+
+/** Tells of all that wait how long it is until they are made. */
+function showWaiting(): void {
+  sortWaiting();
+  const { running } = useExportQueue.getState();
+  const [busy] = current?.go.records ?? [];
+  let before = busy ? (running[busy.id]?.left ?? null) : 0;
+  const shown: Record<string, Running> = {};
+  for (const { jobId, records } of waiting) {
+    const own = time.waiting(records.reduce((sum, { frames = 0 }) => sum + frames, 0));
+    before = before === null || own === null ? null : before + own;
+    for (const { id } of records)
+      shown[id] = { jobId, stage: 'waiting', done: 0, total: 1, speed: null, left: before };
+  }
+  useExportQueue.setState({ running: { ...running, ...shown } });
+}
+
+/** Makes the exports of a go, and settles their records, whatever becomes of it. */
+async function work(now: Work): Promise<void> {
+  const { go, stop } = now;
+  // Those whose bytes are whole: what fails later leaves them alone.
+  const proved = new Set<string>();
+  const outcome = await outcomeOf(
+    {
+      run: (signal) => make(go, proved, signal),
+      async clean() {
+        // What is whole of one that was paused, or failed, stays, so that it goes on from there.
+        if (now.pauses || !stop.signal.aborted) return;
+        for (const { id } of go.records) if (!proved.has(id)) await forgetExport(id);
+      },
+      trouble: (error) => troubleOf(error, 'export-failed', {}),
+    },
+    stop.signal,
+  );
+  for (const record of go.records) {
+    if (proved.has(record.id) || outcome.state === 'done') continue;
+    await settle(now, record, outcome).catch(untold);
+  }
+}
+
+/** Nothing stays of an export that was cancelled; one that failed says why. */
+function settle(
+  { go: { jobId }, pauses }: Work,
+  record: ExportRecord,
+  outcome: Exclude<Outcome<void>, { state: 'done' }>,
+): Promise<void> {
+  if (outcome.state === 'cancelled') {
+    return pauses
+      ? putExport(jobId, { ...record, state: 'paused', share: shareOf(record.id) })
+      : dropExport(jobId, record.id);
+  }
+  const { what, todo } = troubleWords(outcome.trouble);
+  return putExport(jobId, { ...record, state: 'failed', error: `${what} ${todo}` });
+}
+
+/** How much of an export is made, by what is shown. */
+function shareOf(id: string): number {
+  const now = useExportQueue.getState().running[id];
+  return now?.stage === 'export' && now.total > 0 ? now.done / now.total : 0;
+}
+
+/** One export that is being made, with what it was asked to be. */
+interface Made {
+  record: ExportRecord;
+  order: Order;
+}
+
+async function make(go: Go, proved: Set<string>, signal: AbortSignal): Promise<void> {
+  const { jobId } = go;
+  await go.ready;
+  const batch: Made[] = [];
+  for (const record of go.records) {
+    const order = await loadOrder(record.id);
+    if (!order) throw new Error('what was asked for is gone');
+    batch.push({ record, order });
+  }
+  const began = performance.now();
+  const files = await Promise.all(batch.map(({ record }) => storedFile('exports', storedName(record.id))));
+  // An earlier page may have come as far as to keep some of them.
+  const missing = batch.filter((_, i) => !files[i]);
+  if (missing.length > 0) await makeFiles(jobId, missing, signal);
+  const tookSeconds = (performance.now() - began) / 1000;
+  const made: Made[] = [];
+  for (const { record, order } of batch) {
+    const bytes = (await storedFile('exports', storedName(record.id)))?.size ?? 0;
+    const now = { ...record, bytes, tookSeconds: record.tookSeconds ?? tookSeconds };
+    await putExport(jobId, { ...now, state: 'reading-back' });
+    made.push({ record: now, order });
+  }
+  for (const [i, { record, order }] of made.entries()) {
+    const name = storedName(record.id);
+    const { plan, making } = order;
+    const proof = await proveExport(
+      { name, plan, making },
+      { signal, onProgress: followProof(jobId, made.slice(i)) },
+    );
+    proved.add(record.id);
+    await putExport(jobId, { ...record, state: 'done', proof });
+    await dropOrder(record.id);
+  }
+}
+
+/** Makes the files of a go: the server those that it was asked for, this browser all others. */
+async function makeFiles(jobId: string, batch: readonly Made[], signal: AbortSignal): Promise<void> {
+  for (const one of batch) {
+    const { record, order } = one;
+    const { remote } = order;
+    if (!remote) continue;
+    const onExport = follow(jobId, [one]);
+    await makeOnServer(storedName(record.id), remote, {
+      signal,
+      onBegun: (id) => keepOrder(record.id, { ...order, remote: { ...remote, id } }),
+      onProgress: (progress) =>
+        progress.stage === 'export'
+          ? onExport(progress)
+          : show([one], { jobId, ...progress, speed: null, left: null }),
+    });
+  }
+  const outputs = batch
+    .filter(({ order }) => !order.remote)
+    .map(({ record, order: { plan, making } }) => ({ name: storedName(record.id), plan, making }));
+  if (outputs.length > 0) await makeExport({ outputs }, { signal, onProgress: follow(jobId, batch) });
+}
+
+/** Shows how far files are that are made together. */
+function follow(jobId: string, batch: readonly Made[]) {
+  const from = performance.now();
+  let first: number | null = null;
+  return ({ done, total }: Pick<Progress, 'done' | 'total'>) => {
+    first ??= done;
+    const seconds = (performance.now() - from) / 1000;
+    const left = time.making(seconds, done - first, total, total - done);
+    const speed = seconds > 0 ? (done - first) / seconds : null;
+    show(batch, { jobId, stage: 'export', done, total, speed, left });
+  };
+}
+
+/** Shows how far the first of some files is read back; the others wait for it. */
+function followProof(jobId: string, batch: readonly Made[]) {
+  const from = performance.now();
+  const all = batch.reduce((sum, { order }) => sum + order.plan.frames, 0);
+  return ({ done, total }: Progress) => {
+    const seconds = (performance.now() - from) / 1000;
+    const left = time.proving(seconds, done, all - done);
+    show(batch.slice(0, 1), { jobId, stage: 'read-back', done, total, speed: done / seconds, left });
+  };
+}
+
+function show(batch: readonly Made[], now: Running): void {
+  useExportQueue.setState(({ running }) => ({
+    running: { ...running, ...Object.fromEntries(batch.map(({ record }) => [record.id, now])) },
+  }));
+  showWaiting();
+}
+
+const goOf = (exportId: string): Go | null =>
+  [...(current ? [current.go] : []), ...waiting].find(({ records }) =>
+    records.some(({ id }) => id === exportId),
+  ) ?? null;
+
+/** Takes a go that waits out of the queue. */
+function takeOut(go: Go): void {
+  waiting.splice(waiting.indexOf(go), 1);
+  go.letGo();
+  drop(go);
+  showWaiting();
+}
+
+/** Stops an export and those that are made with it, or drops one that is held; resolves when nothing of it is left. */
+export async function cancelExport(jobId: string, exportId: string): Promise<void> {
+  const go = goOf(exportId);
+  if (go && current?.go === go) {
+    current.stop.abort();
+    return current.ended;
+  }
+  if (go) takeOut(go);
+  for (const id of go ? go.records.map((record) => record.id) : [exportId]) {
+    await dropExport(jobId, id);
+    await forgetExport(id);
+  }
+}
+
+/** Holds an export, and those that are made with it; what is whole of them stays. */
+export async function pauseExport(exportId: string): Promise<void> {
+  const go = goOf(exportId);
+  if (!go) return;
+  if (current?.go === go) {
+    current.pauses = true;
+    current.stop.abort(KEEP);
+    return current.ended;
+  }
+  takeOut(go);
+  for (const record of go.records) await putExport(go.jobId, { ...record, state: 'paused' });
+}
+
+/** Takes up exports that were paused, or that failed, with those that were asked for together with them. */
+export function resumeExport(jobId: string, record: ExportRecord): void {
+  const all = useJobs.getState().listed[jobId]?.exports ?? [];
+  const held = (other: ExportRecord) => other.state === 'paused' || other.state === 'failed';
+  const together = all.filter((other) => held(other) && other.go !== undefined && other.go === record.go);
+  const records = together.length > 0 ? together : [record];
+  enqueue(
+    jobId,
+    records.map((other) => ({ ...other, state: 'running', error: null })),
+  );
+}
+
+/** Puts an export that waits before another one, or behind all. */
+export function moveExport(exportId: string, before: string | null): void {
+  const go = goOf(exportId);
+  if (!go || current?.go === go) return;
+  const others = waiting.filter((other) => other !== go);
+  const at = others.findIndex(({ records }) => records.some(({ id }) => id === before));
+  const [earlier, later] = at < 0 ? [others[others.length - 1], undefined] : [others[at - 1], others[at]];
+  const place = placeBetween(earlier && placeIn(earlier), later && placeIn(later));
+  go.records = go.records.map((record) => ({ ...record, place }));
+  for (const record of go.records) void putExport(go.jobId, record).catch(untold);
+  showWaiting();
+}
+
+function placeBetween(earlier: number | undefined, later: number | undefined): number {
+  if (earlier === undefined) return (later ?? 0) - 1000;
+  return later === undefined ? earlier + 1000 : (earlier + later) / 2;
+}
+
+/** Takes up what an earlier page was asked for and did not come to. */
+export async function takeUpExports(): Promise<void> {
+  const gos = new Map<string, { jobId: string; records: ExportRecord[] }>();
+  for (const { jobId, record, letGo } of await findOpenExports()) {
+    const order = await loadOrder(record.id);
+    if (!order) {
+      await putExport(jobId, { ...record, state: 'interrupted' });
+      letGo();
+      continue;
+    }
+    const key = record.go ?? record.id;
+    const go = gos.get(key) ?? { jobId, records: [] };
+    go.records.push(record);
+    gos.set(key, go);
+  }
+  // The queue takes their locks over.
+  for (const { jobId, records } of gos.values()) enqueue(jobId, records);
+  await sweepOrphans();
+}
+
+/** What was stored so long ago, in milliseconds, was not stored by another tab right now. */
+const LONG_AGO = 600_000;
+
+/** Deletes what is stored of exports that no job knows. */
+async function sweepOrphans(): Promise<void> {
+  const known = new Set(
+    Object.values(useJobs.getState().listed).flatMap(({ exports }) => exports.map(({ id }) => id)),
+  );
+  for (const name of await storedNames('exports')) {
+    if (known.has(name.split('.')[0] ?? '')) continue;
+    const file = await storedFile('exports', name).catch(() => null);
+    if (file && Date.now() - file.lastModified > LONG_AGO)
+      await deleteStored('exports', name).catch(() => undefined);
+  }
+}

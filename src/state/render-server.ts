@@ -1,0 +1,142 @@
+import { z } from 'zod';
+import {
+  masterPath,
+  RENDER_ABILITY,
+  RENDER_MASTERS,
+  RENDER_UPLOADS,
+  renderAbilitySchema,
+  renderedPath,
+  renderPath,
+  type RenderRequest,
+  RENDERS,
+  type RenderState,
+  renderStateSchema,
+} from '@core/job/render-service';
+import { TroubleError } from '@core/trouble/trouble';
+import { uploadFile } from '@media/send/upload';
+import { storedFile, writeWhole } from '@media/store/storage';
+import { askJson, askStream, type ServerName, tellServer } from './server';
+
+/** How the server that makes files is called in words. */
+const SERVER: ServerName = { who: 'The server', errand: 'render' };
+/** How often it is asked how far it is, in milliseconds. */
+const ASK_EVERY = 700;
+
+/** Whether the server can make files. */
+export async function canRender(): Promise<boolean> {
+  try {
+    return (await askJson(SERVER, RENDER_ABILITY, renderAbilitySchema)).ffmpeg;
+  } catch {
+    return false;
+  }
+}
+
+/** How far it is: bytes while they go up or come down, frames of all passes while it is made. */
+interface RemoteProgress {
+  stage: 'send' | 'export' | 'fetch';
+  done: number;
+  total: number;
+}
+
+/** A file to have made, and where it stands on the server already. */
+export interface RemoteOrder {
+  request: RenderRequest;
+  /** What the server calls it; null before it knows of it. */
+  id: string | null;
+}
+
+interface Options {
+  signal: AbortSignal;
+  onProgress: (progress: RemoteProgress) => void;
+  /** The server knows of it from here on. */
+  onBegun: (id: string) => Promise<void>;
+}
+
+/**
+ * Has a file made on the server and stores it under a name: masters that are not there go up first. What the server
+ * makes already is only followed.
+ * @throws TroubleError
+ */
+export async function makeOnServer(name: string, order: RemoteOrder, options: Options): Promise<void> {
+  const { signal, onProgress, onBegun } = options;
+  const { id: known, request } = order;
+  const id = known !== null && (await stateOf(known, signal)) ? known : await begun(request, options);
+  if (id !== known) await onBegun(id);
+  const { bytes } = await made(id, options);
+  onProgress({ stage: 'fetch', done: 0, total: bytes });
+  let done = 0;
+  const counted = new TransformStream<Uint8Array, Uint8Array>({
+    transform(piece, to) {
+      done += piece.byteLength;
+      onProgress({ stage: 'fetch', done, total: bytes });
+      to.enqueue(piece);
+    },
+    flush() {
+      if (done !== bytes) throw new TroubleError('server-answer', { ...SERVER });
+    },
+  });
+  const store = (stream: ReadableStream<Uint8Array>) =>
+    writeWhole('exports', name, stream.pipeThrough(counted), bytes);
+  await askStream(SERVER, renderedPath(id), store, signal);
+  dropRemote(id);
+}
+
+/** Has the server forget a file. */
+export const dropRemote = (id: string): void => tellServer(SERVER, renderPath(id), { method: 'DELETE' });
+
+/** Has the server forget masters. @throws TroubleError */
+export async function forgetMasters(fingerprints: readonly string[]): Promise<void> {
+  for (const fingerprint of fingerprints)
+    await askJson(SERVER, masterPath(fingerprint), z.unknown(), { method: 'DELETE' });
+}
+
+/** Fingerprints of masters that are on the server. */
+export async function mastersThere(signal?: AbortSignal): Promise<string[]> {
+  const schema = z.object({ masters: z.array(z.string()) });
+  return (await askJson(SERVER, RENDER_MASTERS, schema, signal ? { signal } : {})).masters;
+}
+
+/** Where a file stands; null where the server does not know it any more. */
+async function stateOf(id: string, signal: AbortSignal): Promise<RenderState | null> {
+  try {
+    return await askJson(SERVER, renderPath(id), renderStateSchema, { signal });
+  } catch (error) {
+    if (error instanceof TroubleError && error.trouble.code === 'server-refused') return null;
+    throw error;
+  }
+}
+
+async function begun(request: RenderRequest, { signal, onProgress }: Options): Promise<string> {
+  const there = new Set(await mastersThere(signal));
+  const clip = request.job.edit.clips.find(({ id }) => id === request.clip);
+  const used = new Set(clip?.cut.map(({ master }) => master));
+  for (const { id, fingerprint, fileName } of request.job.masters) {
+    if (!used.has(id) || there.has(fingerprint)) continue;
+    const file = await storedFile('masters', fingerprint);
+    if (!file) throw new TroubleError('master-gone', { file: fileName });
+    const upload = await uploadFile(
+      { endpoint: RENDER_UPLOADS, ...SERVER, file, key: `render-${fingerprint}` },
+      (done, total) => onProgress({ stage: 'send', done, total }),
+      signal,
+    );
+    await askJson(SERVER, masterPath(fingerprint), z.unknown(), {
+      method: 'PUT',
+      body: { upload },
+      signal,
+      long: true,
+    });
+  }
+  const schema = z.object({ id: z.string().regex(/^[0-9a-f]{32}$/) });
+  return (await askJson(SERVER, RENDERS, schema, { method: 'POST', body: request, signal })).id;
+}
+
+/** Resolves when it is made. @throws TroubleError where it was not. */
+async function made(id: string, { signal, onProgress }: Options): Promise<{ bytes: number }> {
+  for (;;) {
+    const now = await askJson(SERVER, renderPath(id), renderStateSchema, { signal });
+    if (now.state === 'done') return now;
+    if (now.state === 'failed') throw new TroubleError('render-failed', { fault: now.fault });
+    if (now.state === 'running') onProgress({ stage: 'export', done: now.done, total: now.total });
+    await new Promise((resolve) => setTimeout(resolve, ASK_EVERY));
+  }
+}

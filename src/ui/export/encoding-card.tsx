@@ -1,0 +1,145 @@
+import { StyleSheet, View } from 'react-native';
+import { Button } from 'react-native-paper';
+import { makingOfJob, workedOutBitRate } from '@core/check/check';
+import type { Finding } from '@core/check/finding';
+import { bytesLabel } from '@core/figures/figures';
+import { activeCanvas } from '@core/job/clip';
+import { bitRateWords, rateLabel } from '@core/rate/bit-rate-words';
+import { soundLabel } from '@core/render/making';
+import { PLAIN_ENCODING } from '@core/rate/encoding';
+import { FORMAT_IDS, type FormatId, FORMATS, takesFormat } from '@core/rate/format';
+import { useAbilities } from '@state/abilities';
+import { useClip, useJob, useKnown } from '../job/job-context';
+import { useTarget } from '../job/use-target';
+import { Fold } from '../parts/fold';
+import { OptionList } from '../parts/option-list';
+import { Body, Soft } from '../parts/words';
+import { card, space } from '../theme/tokens';
+import { ExportPresets } from './export-presets';
+import { MakerFields } from './maker-fields';
+import { PictureFields } from './picture-fields';
+import { RateFields } from './rate-fields';
+import { SharpeningFields } from './sharpening-fields';
+import { SoundFields } from './sound-fields';
+import { useEncoding } from './use-encoding';
+
+/** Where the size that is told comes from. */
+const SIZE_FROM = {
+  tried: 'Measured by encoding pieces of this clip',
+  trying: 'From bit rate and length; being measured now',
+  reckoned: 'From bit rate and length',
+};
+
+interface Props {
+  /** What the check says of the size. */
+  size: Extract<Finding, { rule: 'file-size' }> | undefined;
+  /** Whether the size is being measured. */
+  trying: boolean;
+}
+
+/** How the file of the canvas at hand is made. */
+export function EncodingCard({ size, trying }: Props) {
+  const job = useJob();
+  const clip = useClip();
+  const canvas = activeCanvas(clip);
+  const { placement, label } = useTarget();
+  const { sheets } = useKnown(job.masters);
+  const { encoding, change, put } = useEncoding();
+  const abilities = useAbilities(canvas, encoding.maker);
+  const making = makingOfJob(job, sheets);
+  const choice = workedOutBitRate(job, sheets);
+  const bytes = size?.values.bytes ?? 0;
+  const formats = FORMAT_IDS.filter((id) => abilities?.[id] ?? id === making.format);
+  const { picture } = making;
+  const tried = size?.values.tried ?? false;
+  const isOpen = picture?.kind === 'quality' && !tried;
+  return (
+    <View style={styles.parts}>
+      <View style={styles.estimate} aria-label="Estimated file">
+        <Body>
+          {isOpen ? 'The size comes out of the quality' : `${tried ? 'About' : 'Up to'} ${bytesLabel(bytes)}`}
+        </Body>
+        <Soft style={styles.from}>
+          {isOpen
+            ? trying
+              ? 'Being measured now'
+              : 'Known when the file is made'
+            : SIZE_FROM[tried ? 'tried' : trying ? 'trying' : 'reckoned']}
+        </Soft>
+        {picture && encoding.rate.kind === 'worked-out' && <Soft>Calculated: {bitRateWords(choice)}</Soft>}
+      </View>
+      <Fold title="Made" detail={encoding.maker === 'server' ? 'on the server' : 'in this browser'}>
+        <MakerFields />
+      </Fold>
+      <Fold title="Format" detail={FORMATS[making.format].name}>
+        <OptionList<FormatId>
+          label="Format"
+          value={making.format}
+          options={formats.map((id) => ({
+            value: id,
+            label: FORMATS[id].name,
+            about: takesFormat(placement, id) ? `${label} takes it` : FORMATS[id].use,
+          }))}
+          onChange={(format) => change({ format })}
+        />
+      </Fold>
+      {picture && (
+        <>
+          <Fold title="Bit rate" detail={rateLabel(encoding.rate, choice.bits)}>
+            <RateFields
+              rate={encoding.rate}
+              offered={abilities?.[making.format] ?? []}
+              bits={choice.bits}
+              bytes={bytes}
+              onChange={(rate) => change({ rate })}
+            />
+          </Fold>
+          <Fold title="Sharpening" detail={encoding.sharpening ? 'on' : 'none'}>
+            <SharpeningFields
+              sharpening={encoding.sharpening}
+              onChange={(sharpening) => change({ sharpening })}
+            />
+          </Fold>
+        </>
+      )}
+      <Fold title="Sound" detail={soundLabel(making.sound)}>
+        <SoundFields
+          sound={encoding.sound}
+          target={placement.audio.loudness}
+          onChange={(sound) => change({ sound })}
+        />
+      </Fold>
+      {picture && (
+        <Fold title="Key frames, profile and level">
+          <PictureFields encoding={encoding} made={picture} onChange={change} />
+        </Fold>
+      )}
+      <Fold title="Presets">
+        <ExportPresets />
+        <View style={styles.actions}>
+          {canvas.encoding && <Button onPress={() => put(PLAIN_ENCODING)}>As the rule sheet says</Button>}
+          {clip.canvases.length > 1 && (
+            <Button
+              onPress={() =>
+                put(
+                  encoding,
+                  clip.canvases.map(({ id }) => id),
+                )
+              }
+            >
+              {`Make all ${clip.canvases.length} canvases like this`}
+            </Button>
+          )}
+        </View>
+      </Fold>
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  parts: { gap: space.s },
+  estimate: { ...card, padding: space.m, gap: space.xs },
+  // Two lines, so that nothing moves from under the finger when the size is known better.
+  from: { minHeight: 20 },
+  actions: { flexDirection: 'row', flexWrap: 'wrap', gap: space.s },
+});

@@ -1,0 +1,75 @@
+import { useState } from 'react';
+import { StyleSheet, View } from 'react-native';
+import { Button } from 'react-native-paper';
+import { bytesLabel } from '@core/figures/figures';
+import { useRenderServer } from '@state/abilities';
+import { useExportQueue } from '@state/export-queue';
+import { forgetMasters } from '@state/render-server';
+import { useClip, useJob } from '../job/job-context';
+import { OptionList } from '../parts/option-list';
+import { Soft } from '../parts/words';
+import { space } from '../theme/tokens';
+import { useEncoding } from './use-encoding';
+
+/** Whether this browser or the server makes the file, and what of the person's lies on the server. */
+export function MakerFields() {
+  const job = useJob();
+  const clip = useClip();
+  const { encoding, change } = useEncoding();
+  const inQueue = useExportQueue((state) => Object.keys(state.running).length);
+  const [forgotten, setForgotten] = useState(0);
+  const server = useRenderServer(`${inQueue} ${forgotten}`);
+  const used = new Set(clip.cut.map(({ master }) => master));
+  const masters = job.masters.filter(({ id }) => used.has(id));
+  const there = masters.filter(({ fingerprint }) => server.masters.includes(fingerprint));
+  const missing = masters.filter((master) => !there.includes(master));
+  const size = missing.reduce((sum, { bytes }) => sum + bytes, 0);
+  const forget = async () => {
+    // What did not work is still told to be there.
+    await forgetMasters(there.map(({ fingerprint }) => fingerprint)).catch(() => undefined);
+    setForgotten((n) => n + 1);
+  };
+  const hasWords = (clip.text?.blocks.length ?? 0) > 0 || (clip.text?.captions.cues.length ?? 0) > 0;
+  const goesUp =
+    missing.length > 0
+      ? `${missing.map(({ fileName }) => fileName).join(', ')} (${bytesLabel(size)}) and this job go up to it. `
+      : 'Its masters are there already. ';
+  const options = [
+    { value: 'browser' as const, label: 'In this browser', about: 'Nothing leaves this machine' },
+    ...((server.able && !hasWords) || encoding.maker === 'server'
+      ? [
+          {
+            value: 'server' as const,
+            label: `On the server at ${globalThis.location.host}`,
+            about: 'A finer encoder: two passes and B frames',
+          },
+        ]
+      : []),
+  ];
+  return (
+    <View style={styles.group}>
+      <OptionList
+        label="Made"
+        value={encoding.maker}
+        options={options}
+        onChange={(maker) => change({ maker })}
+      />
+      {encoding.maker === 'server' && !hasWords && (
+        <Soft>{`${goesUp}They are deleted after a day without use, or when you say so.`}</Soft>
+      )}
+      {server.able && hasWords && (
+        <Soft>The server does not draw words on the picture: this clip is made in the browser.</Soft>
+      )}
+      {there.length > 0 && (
+        <Button style={styles.left} icon="delete-outline" onPress={() => void forget()}>
+          Delete from the server
+        </Button>
+      )}
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  group: { gap: space.s, alignSelf: 'stretch' },
+  left: { alignSelf: 'flex-start' },
+});

@@ -1,0 +1,84 @@
+import {
+  closestCenter,
+  DndContext,
+  type DragEndEvent,
+  KeyboardSensor,
+  PointerSensor,
+  TouchSensor,
+  useSensor,
+  useSensors,
+} from '@dnd-kit/core';
+import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from '@dnd-kit/sortable';
+import { StyleSheet, View } from 'react-native';
+import type { ExportRecord } from '@core/job/records';
+import { moveExport, placeOf, type Running, useExportQueue } from '@state/export-queue';
+import { useJobs } from '@state/jobs';
+import { Heading } from '../parts/words';
+import { space } from '../theme/tokens';
+import { QueueStrip } from './queue-strip';
+
+/** An export in the queue, and how far it is; one that is held has no progress. */
+export interface Queued {
+  jobId: string;
+  record: ExportRecord;
+  running: Running | null;
+}
+
+/** A finger that rests a moment takes hold; one that moves scrolls the page. */
+const TOUCH = { delay: 150, tolerance: 8 };
+
+/** What is being made, and what waits for it, of all jobs: in the order in which it is made. */
+export function Queue() {
+  const queued = useQueued();
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
+    useSensor(TouchSensor, { activationConstraint: TOUCH }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
+  if (queued.length === 0) return null;
+  const ids = queued.map(({ record }) => record.id);
+  const waits = (id: string) => queued.find(({ record }) => record.id === id)?.running?.stage === 'waiting';
+  const put = ({ active, over }: DragEndEvent) => {
+    const [from, to] = [ids.indexOf(String(active.id)), ids.indexOf(String(over?.id))];
+    if (from < 0 || to < 0 || from === to) return;
+    moveExport(String(active.id), ids[to > from ? to + 1 : to] ?? null);
+  };
+  return (
+    <View style={styles.queue}>
+      <Heading>Queue</Heading>
+      <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={put}>
+        <SortableContext items={ids.filter(waits)} strategy={verticalListSortingStrategy}>
+          <View role="list" aria-label="Queue" style={styles.list}>
+            {queued.map((one, i) => (
+              <QueueStrip
+                key={one.record.id}
+                {...one}
+                first={!waits(ids[i - 1] ?? '')}
+                last={!waits(ids[i + 1] ?? '')}
+                onMove={(by) => moveExport(one.record.id, ids[by < 0 ? i - 1 : i + 2] ?? null)}
+              />
+            ))}
+          </View>
+        </SortableContext>
+      </DndContext>
+    </View>
+  );
+}
+
+/** Running first, then what waits in its order, then what is held. */
+function useQueued(): Queued[] {
+  const running = useExportQueue((state) => state.running);
+  const listed = useJobs((state) => state.listed);
+  const rank = ({ running }: Queued) => (running === null ? 2 : running.stage === 'waiting' ? 1 : 0);
+  return Object.entries(listed)
+    .flatMap(([jobId, { exports }]) =>
+      exports.map((record): Queued => ({ jobId, record, running: running[record.id] ?? null })),
+    )
+    .filter(({ record, running }) => running !== null || record.state === 'paused')
+    .sort((a, b) => rank(a) - rank(b) || placeOf(a.record) - placeOf(b.record));
+}
+
+const styles = StyleSheet.create({
+  queue: { gap: space.s },
+  list: { gap: space.s },
+});

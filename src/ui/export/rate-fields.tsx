@@ -1,0 +1,124 @@
+import { StyleSheet, View } from 'react-native';
+import { LEAST_VIDEO_BITS, MOST_VIDEO_BITS } from '@core/rate/bit-rate';
+import {
+  LEAST_BYTES,
+  LEAST_QUANTISER,
+  MOST_BYTES,
+  MOST_QUANTISER,
+  type Rate,
+  type RateKind,
+} from '@core/rate/encoding';
+import { Choice } from '../parts/choice';
+import { NumberField } from '../parts/number-field';
+import { OptionList } from '../parts/option-list';
+import { Soft } from '../parts/words';
+import { space } from '../theme/tokens';
+
+const KINDS: { value: RateKind; label: string; about: string }[] = [
+  { value: 'worked-out', label: 'Calculated', about: 'From the canvas, the master and the outlet' },
+  { value: 'variable', label: 'Variable', about: 'A target, and a most that busy scenes may take' },
+  { value: 'constant', label: 'Constant', about: 'The same in every two seconds' },
+  { value: 'quality', label: 'Constant quality', about: 'As many bits as it takes; the size comes out' },
+  { value: 'size', label: 'A size', about: 'The file lands on it, within 3 %' },
+];
+
+interface Props {
+  rate: Rate;
+  /** Ways that the maker has. */
+  offered: readonly RateKind[];
+  /** Video bits a second to begin with. */
+  bits: number;
+  /** Bytes of the file as it is now. */
+  bytes: number;
+  onChange: (rate: Rate) => void;
+}
+
+/** How the bits of the picture are shared out. */
+export function RateFields({ rate, offered, bits, bytes, onChange }: Props) {
+  const begin: Record<RateKind, Rate> = {
+    'worked-out': { kind: 'worked-out' },
+    variable: { kind: 'variable', bits, most: null },
+    constant: { kind: 'constant', bits },
+    quality: { kind: 'quality', quantiser: 22 },
+    size: { kind: 'size', bytes: Math.max(LEAST_BYTES, Math.round(bytes / 1e5) * 1e5), each: 'file' },
+  };
+  return (
+    <View style={styles.group}>
+      <OptionList
+        label="How the bit rate is set"
+        value={rate.kind}
+        options={KINDS.filter(({ value }) => offered.includes(value) || value === rate.kind)}
+        onChange={(kind) => onChange(begin[kind])}
+      />
+      {rate.kind === 'variable' && (
+        <View style={styles.row}>
+          <BitsField label="Target" bits={rate.bits} onTake={(value) => onChange({ ...rate, bits: value })} />
+          <BitsField
+            label="Most"
+            bits={rate.most ?? Math.min(MOST_VIDEO_BITS, 2 * rate.bits)}
+            onTake={(value) => onChange({ ...rate, most: Math.max(rate.bits, value) })}
+          />
+        </View>
+      )}
+      {rate.kind === 'constant' && (
+        <BitsField
+          label="Video bit rate"
+          bits={rate.bits}
+          onTake={(value) => onChange({ ...rate, bits: value })}
+        />
+      )}
+      {rate.kind === 'quality' && (
+        <>
+          <NumberField
+            label="Quantiser"
+            unit={`${LEAST_QUANTISER} to ${MOST_QUANTISER}, less is better`}
+            value={String(rate.quantiser)}
+            least={LEAST_QUANTISER}
+            most={MOST_QUANTISER}
+            onTake={(value) => onChange({ ...rate, quantiser: Math.round(value) })}
+          />
+          <Soft>About 18 looks like the master, 22 is good for a post, and 28 is small.</Soft>
+        </>
+      )}
+      {rate.kind === 'size' && (
+        <View style={styles.row}>
+          <NumberField
+            label="Size"
+            unit="MB"
+            value={(rate.bytes / 1e6).toFixed(1)}
+            least={LEAST_BYTES / 1e6}
+            most={MOST_BYTES / 1e6}
+            onTake={(value) => onChange({ ...rate, bytes: Math.round(value * 1e6) })}
+          />
+          <Choice
+            label="Size of"
+            value={rate.each}
+            options={[
+              { value: 'file', label: 'The file' },
+              { value: 'minute', label: 'A minute' },
+            ]}
+            onChange={(each) => onChange({ ...rate, each })}
+          />
+        </View>
+      )}
+    </View>
+  );
+}
+
+function BitsField({ label, bits, onTake }: { label: string; bits: number; onTake: (bits: number) => void }) {
+  return (
+    <NumberField
+      label={label}
+      unit={`Mb/s, ${LEAST_VIDEO_BITS / 1e6} to ${MOST_VIDEO_BITS / 1e6}`}
+      value={(bits / 1e6).toFixed(1)}
+      least={LEAST_VIDEO_BITS / 1e6}
+      most={MOST_VIDEO_BITS / 1e6}
+      onTake={(value) => onTake(Math.round(value * 1e6))}
+    />
+  );
+}
+
+const styles = StyleSheet.create({
+  group: { gap: space.s, alignSelf: 'stretch' },
+  row: { flexDirection: 'row', gap: space.l, alignItems: 'flex-end', flexWrap: 'wrap' },
+});
