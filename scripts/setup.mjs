@@ -17,6 +17,16 @@ export function installNodePackages() {
   writeFileSync(STAMP, lock);
 }
 
+/** Debian packages that tests and proofs need, by their commands. */
+export const JUDGES = {
+  chromium: 'chromium',
+  'firefox-esr': 'firefox-esr',
+  ffmpeg: 'ffmpeg',
+  'espeak-ng': 'espeak-ng',
+  mediainfo: 'mediainfo',
+  'redis-server': 'redis-server',
+};
+
 /**
  * Installs Debian packages whose commands are missing.
  * @param wanted package by command. @param why what each is for, for the message.

@@ -3,7 +3,7 @@ import { spawnSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { cpus, tmpdir } from 'node:os';
 import path from 'node:path';
-import { installDebianPackages, installNodePackages } from './setup.mjs';
+import { installDebianPackages, installNodePackages, JUDGES } from './setup.mjs';
 
 /** Files with a long proof in them. */
 const PROOFS = [
@@ -16,15 +16,14 @@ const PROOFS = [
   'e2e/zoo',
   'e2e/bars',
   'e2e/file-size',
+  'e2e/encoding',
+  'e2e/same-frames',
   'e2e/other-engine',
   'e2e/faulty-shots',
 ];
 
 installNodePackages();
-installDebianPackages(
-  { chromium: 'chromium', 'firefox-esr': 'firefox-esr', ffmpeg: 'ffmpeg', 'espeak-ng': 'espeak-ng' },
-  'The proofs drive two real browsers and a real server.',
-);
+installDebianPackages(JUDGES, 'The proofs drive two real browsers and a real server.');
 const { buildParts, buildAll } = await import('./build.mjs');
 await buildParts();
 await buildAll();

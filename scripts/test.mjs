@@ -3,11 +3,11 @@ import { spawn } from 'node:child_process';
 import { existsSync, mkdtempSync, readFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { installDebianPackages, installNodePackages } from './setup.mjs';
+import { installDebianPackages, installNodePackages, JUDGES } from './setup.mjs';
 
 installNodePackages();
 const missing = installDebianPackages(
-  { chromium: 'chromium', 'firefox-esr': 'firefox-esr', ffmpeg: 'ffmpeg', 'espeak-ng': 'espeak-ng' },
+  JUDGES,
   'The tests drive two real browsers and judge files with ffmpeg.',
 );
 

@@ -8,6 +8,7 @@ import { onlyOwnPages } from './guard';
 import { BOARD_STYLE } from './outlets/board';
 import { addStandIn } from './outlets/stand-in';
 import { ProgramError } from './programs/programs';
+import { addRenders } from './renders/api';
 import { keepSwept, type Swept } from './sweep';
 import { closeWorkshop, openWorkshop } from './workshop';
 
@@ -72,19 +73,22 @@ export async function openServer({ dist, data, sheets = SHIPPED_SHEETS }: AppOpt
   });
   const outlets = sheets.map((sheet) => addStandIn(app, sheet, workshop));
   const conversions = addConversion(app, workshop);
+  const renders = addRenders(app, workshop);
   addPages(app, dist);
   for (const { posts } of outlets) {
     // What cannot be carried through now is tried again when it is asked for.
     await posts.resume().catch((error: unknown) => console.error(error));
   }
   conversions.resume();
-  const swept = { outlets, conversions };
+  renders.renders.resume();
+  const swept = { outlets, conversions, renders };
   const stopSweeping = keepSwept(swept);
   return {
     app,
     swept,
     close() {
       stopSweeping();
+      renders.renders.close();
       closeWorkshop(workshop);
     },
   };

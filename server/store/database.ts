@@ -14,6 +14,14 @@ const VERSIONS = [
      upload text primary key, id text not null unique, outlet text not null, poster text not null,
      form text not null, state text not null, reasons text not null, measured text, made_at integer not null
    );`,
+  `create table masters (
+     visitor text not null, fingerprint text not null, upload text not null, used_at integer not null,
+     primary key (visitor, fingerprint)
+   );
+   create table renders (
+     id text primary key, visitor text not null, asked text not null, state text not null, fault text, bytes integer,
+     made_at integer not null
+   );`,
 ];
 
 export type Database = Sqlite.Database;

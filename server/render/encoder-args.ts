@@ -1,0 +1,116 @@
+import type { PictureMaking } from '../../src/core/render/making';
+import type { RenderPlan } from '../../src/core/render/plan';
+
+/** Which of its passes an encoder makes: the one alone, or the first or second of two, and the file between them. */
+export type Pass = { number: 1 | 2; log: string } | null;
+
+/** What a constant rate is held to over, in seconds. */
+const CONSTANT_WINDOW = 1;
+/** The quality of a first pass that only looks, by the scale of H.264. */
+const LOOKED_QUANTISER = 23;
+
+/** What ffmpeg is given to read raw frames of a plan. */
+export const rawInput = ({ width, height, rate }: RenderPlan, from: string): string[] => [
+  ...[
+    '-f',
+    'rawvideo',
+    '-pix_fmt',
+    'yuv420p',
+    '-s',
+    `${width}x${height}`,
+    '-framerate',
+    `${rate.num}/${rate.den}`,
+  ],
+  ...['-color_range', 'tv', '-colorspace', 'bt709', '-color_primaries', 'bt709', '-color_trc', 'bt709'],
+  ...['-i', from],
+];
+
+/**
+ * How pictures are encoded with libx264, libvpx or libaom.
+ * @param bits a second that this segment gets. @param threads of the encoder: the same give the same file.
+ */
+export function encoderArgs(picture: PictureMaking, bits: number, pass: Pass, threads: number): string[] {
+  const tags = [
+    '-color_range',
+    'tv',
+    '-colorspace',
+    'bt709',
+    '-color_primaries',
+    'bt709',
+    '-color_trc',
+    'bt709',
+  ];
+  const passes = pass ? ['-pass', String(pass.number), '-passlogfile', pass.log] : [];
+  return [...CODECS[picture.codec](picture, bits, pass), ...passes, '-threads', String(threads), ...tags];
+}
+
+const CODECS: Record<PictureMaking['codec'], (picture: PictureMaking, bits: number, pass: Pass) => string[]> =
+  {
+    avc(picture, bits, pass) {
+      const { profile, level, keyFrames, betweenFrames } = picture;
+      // Headers that do not depend on the picture, so that segments fit behind each other; closed groups.
+      const options = [`keyint=${keyFrames}`, `bframes=${betweenFrames}`, 'stitchable=1', 'open-gop=0'];
+      if (picture.kind === 'constant') options.push('nal-hrd=cbr', 'force-cfr=1');
+      return [
+        ...['-c:v', 'libx264', '-preset', 'medium', '-profile:v', profile],
+        ...(level === null ? [] : ['-level:v', (level / 10).toFixed(1)]),
+        ...avcRate(picture, bits, pass),
+        ...['-x264-params', options.join(':')],
+      ];
+    },
+    vp9: (picture, bits) => [
+      ...[
+        '-c:v',
+        'libvpx-vp9',
+        '-row-mt',
+        '1',
+        '-deadline',
+        'good',
+        '-cpu-used',
+        '3',
+        '-g',
+        String(picture.keyFrames),
+      ],
+      ...wideRate(picture, bits),
+    ],
+    av1: (picture, bits) => [
+      ...['-c:v', 'libaom-av1', '-cpu-used', '6', '-row-mt', '1', '-g', String(picture.keyFrames)],
+      ...wideRate(picture, bits),
+    ],
+  };
+
+function avcRate({ kind, quantiser, mostBits }: PictureMaking, bits: number, pass: Pass): string[] {
+  const rate = (value: number) => String(Math.round(value));
+  if (kind === 'quality') return ['-crf', String(quantiser)];
+  if (kind === 'constant')
+    return [
+      '-b:v',
+      rate(bits),
+      '-minrate',
+      rate(bits),
+      '-maxrate',
+      rate(bits),
+      '-bufsize',
+      rate(bits * CONSTANT_WINDOW),
+    ];
+  if (pass?.number === 1) return ['-crf', String(LOOKED_QUANTISER)];
+  return [
+    '-b:v',
+    rate(bits),
+    '-maxrate',
+    rate(Math.max(bits, mostBits)),
+    '-bufsize',
+    rate(2 * Math.max(bits, mostBits)),
+  ];
+}
+
+/** VP9 and AV1 have quantisers from 0 to 63. */
+function wideRate({ kind, quantiser }: PictureMaking, bits: number): string[] {
+  return kind === 'quality'
+    ? ['-b:v', '0', '-crf', String(Math.round((quantiser * 63) / 51))]
+    : ['-b:v', String(Math.round(bits))];
+}
+
+/** Whether a picture is looked through once before it is encoded. */
+export const takesTwoPasses = ({ codec, kind, twoPasses }: PictureMaking): boolean =>
+  codec === 'avc' && (kind === 'size' || (kind === 'variable' && twoPasses));

@@ -1,0 +1,31 @@
+import type { Making } from '../../src/core/render/making';
+import type { RenderPlan } from '../../src/core/render/plan';
+
+/** A file to make: its plan, what it is asked to be, and where the bytes of its masters lie, by fingerprint. */
+export interface RenderOrder {
+  plan: RenderPlan;
+  making: Making;
+  masters: Readonly<Record<string, string>>;
+}
+
+/** Output frames that are encoded by themselves: they begin with a key frame, and nothing outside refers to them. */
+export interface Segment {
+  start: number;
+  frames: number;
+}
+
+/** A segment lasts about so long, in seconds: long enough that its rate settles, short enough to be shared out. */
+const SECONDS = 10;
+
+/** A clip in segments, each of whole groups of pictures. */
+export function segmentsOf({ plan, making: { picture } }: Pick<RenderOrder, 'plan' | 'making'>): Segment[] {
+  const { frames, rate } = plan;
+  const group = picture?.keyFrames ?? 1;
+  const groups = Math.max(1, Math.round((SECONDS * rate.num) / rate.den / group));
+  const count = Math.max(1, Math.round(frames / (groups * group)));
+  const edge = (n: number): number =>
+    n === count ? frames : Math.min(frames, Math.round((frames * n) / count / group) * group);
+  return Array.from({ length: count }, (_, n) => ({ start: edge(n), frames: edge(n + 1) - edge(n) })).filter(
+    (segment) => segment.frames > 0,
+  );
+}

@@ -1,0 +1,81 @@
+import { open, rm, stat } from 'node:fs/promises';
+import { drawSegment } from './draw';
+import { Encoding } from './encode';
+import { encoderArgs, type Pass, rawInput } from './encoder-args';
+import type { RenderOrder, Segment } from './order';
+
+/** A segment to encode: where to, with what bits, and in which pass. */
+export interface SegmentTask {
+  segment: Segment;
+  /** Where its file goes; a first pass leaves its log beside it. */
+  file: string;
+  /** Video bits a second. */
+  bits: number;
+  pass: 1 | 2 | null;
+  /** Whether a first pass keeps its frames for the second. */
+  keepsFrames: boolean;
+  threads: number;
+}
+
+/** What a first pass of a segment leaves for the second: its log, and its frames where there is room for them. */
+const passLog = (file: string): string => `${file}.pass`;
+const framesOf = (file: string): string => `${file}.frames`;
+
+/**
+ * Draws a segment and encodes it.
+ * @returns bytes of its pictures; of a first pass what they would be.
+ */
+export async function makeSegment(
+  order: RenderOrder,
+  task: SegmentTask,
+  onFrame: (done: number) => void,
+  signal: AbortSignal,
+): Promise<{ bytes: number }> {
+  const { plan, making } = order;
+  const { file, bits, pass, threads } = task;
+  if (!making.picture) throw new RangeError('sound alone has no segments');
+  const drawn = task.keepsFrames && pass === 2 ? framesOf(file) : null;
+  const passes: Pass = pass && { number: pass, log: passLog(file) };
+  const encoder = new Encoding(
+    [
+      ...rawInput(plan, drawn ?? 'pipe:0'),
+      ...encoderArgs(making.picture, bits, passes, threads),
+      ...['-f', 'matroska', file],
+    ],
+    onFrame,
+  );
+  const stop = () => encoder.stop();
+  signal.addEventListener('abort', stop);
+  try {
+    if (drawn === null) await drawInto(encoder, order, task, signal);
+    await encoder.finish();
+    return { bytes: (await stat(file)).size };
+  } catch (error) {
+    encoder.stop();
+    await rm(file, { force: true });
+    throw error;
+  } finally {
+    signal.removeEventListener('abort', stop);
+  }
+}
+
+async function drawInto(
+  encoder: Encoding,
+  order: RenderOrder,
+  { segment, file, pass, keepsFrames }: SegmentTask,
+  signal: AbortSignal,
+): Promise<void> {
+  const kept = keepsFrames && pass === 1 ? await open(framesOf(file), 'w') : null;
+  try {
+    await drawSegment(
+      order,
+      segment,
+      async (frame) => {
+        await Promise.all([encoder.write(frame), kept?.write(frame)]);
+      },
+      signal,
+    );
+  } finally {
+    await kept?.close();
+  }
+}

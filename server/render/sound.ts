@@ -1,0 +1,46 @@
+import type { SoundMaking } from '../../src/core/render/making';
+import { clipSound } from '../../src/render/clip-sound';
+import { loudnessGain } from '../../src/render/loudness-gain';
+import { Encoding } from './encode';
+import { Films } from './films';
+import type { RenderOrder } from './order';
+
+/** Encoders of sound. */
+const CODECS: Record<SoundMaking['codec'], string[]> = {
+  aac: ['-c:a', 'aac'],
+  opus: ['-c:a', 'libopus'],
+};
+
+/** Encodes the sound of a clip into a file of its own. */
+export async function makeSound(
+  order: RenderOrder,
+  sound: SoundMaking,
+  file: string,
+  signal: AbortSignal,
+): Promise<void> {
+  const films = new Films(order);
+  const { sampleRate, channels, bits, codec } = sound;
+  const encoder = new Encoding([
+    ...['-f', 'f32le', '-ar', String(sampleRate), '-ac', String(channels), '-i', 'pipe:0'],
+    ...CODECS[codec],
+    ...['-b:a', String(bits)],
+    ...['-f', codec === 'aac' ? 'mp4' : 'matroska', file],
+  ]);
+  try {
+    const gain = await loudnessGain(films.of, order.plan, sound, signal);
+    for await (const planes of clipSound(films.of, order.plan, { ...sound, gain })) {
+      const length = planes[0]?.length ?? 0;
+      const woven = new Float32Array(length * channels);
+      planes.forEach((plane, channel) => {
+        for (let i = 0; i < length; i++) woven[i * channels + channel] = plane[i] as number;
+      });
+      await encoder.write(new Uint8Array(woven.buffer));
+    }
+    await encoder.finish();
+  } catch (error) {
+    encoder.stop();
+    throw error;
+  } finally {
+    films.close();
+  }
+}

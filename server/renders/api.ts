@@ -1,0 +1,139 @@
+import path from 'node:path';
+import express, { type Express, type Request } from 'express';
+import { z } from 'zod';
+import {
+  masterPath,
+  RENDER_ABILITY,
+  RENDER_MASTERS,
+  RENDER_UPLOADS,
+  renderEvents,
+  renderPath,
+  renderRequestSchema,
+  RENDERS,
+  renderedPath,
+} from '../../src/core/job/render-service';
+import { UPLOAD_ID, UploadDoor } from '../uploads/upload-door';
+import { markedVisitor, visitorOf } from '../visitor';
+import type { Workshop } from '../workshop';
+import { MasterRecords } from './master-records';
+import { Masters } from './masters';
+import { RenderRecords } from './render-records';
+import { type RenderRefusal, Renders } from './renders';
+
+/** Largest master that is taken, and largest job, in bytes. */
+const MOST_MASTER = 64e9;
+const MOST_JOB = '8mb';
+const FINGERPRINT = /^[0-9a-f]{64}$/;
+
+/** Why a file is not begun, in words and as a status. */
+const REFUSALS: Record<RenderRefusal, { status: number; error: string }> = {
+  'master-missing': { status: 409, error: 'a master of the clip is not here' },
+  'other-version': {
+    status: 422,
+    error: 'this server would make another file of the job: it is of another version',
+  },
+  'no-canvas': { status: 422, error: 'the job has no such clip or canvas' },
+  words: { status: 422, error: 'this server does not draw words on the picture' },
+};
+
+/** What a browser can have made elsewhere. */
+export interface RenderService {
+  masters: Masters;
+  renders: Renders;
+}
+
+/** Adds the making of files: masters by tus, jobs, progress as events, the file, and ways to stop and forget. */
+export function addRenders(app: Express, { database, data, tools }: Workshop): RenderService {
+  const door = UploadDoor.add(app, database, {
+    name: 'masters',
+    address: RENDER_UPLOADS,
+    folder: path.join(data, 'masters'),
+    mostBytes: MOST_MASTER,
+  });
+  const masters = new Masters(new MasterRecords(database), door);
+  const renders = new Renders(new RenderRecords(database), masters, path.join(data, 'rendered'));
+  const idOf = (request: Request) => String(request.params.id);
+  const ours = (request: Request) => visitorOf(request, '/render');
+
+  app.get(RENDER_ABILITY, (_request, response) => {
+    response.json({ ffmpeg: tools.ffmpeg });
+  });
+  app.get(RENDER_MASTERS, async (request, response) => {
+    const visitor = ours(request);
+    response.json({ masters: visitor === null ? [] : await masters.ofVisitor(visitor) });
+  });
+  app.put(masterPath(':fingerprint'), express.json(), async (request, response) => {
+    const { fingerprint } = request.params;
+    const body = z.object({ upload: z.string().regex(UPLOAD_ID) }).safeParse(request.body);
+    if (!FINGERPRINT.test(String(fingerprint)) || !body.success) {
+      response.status(422).json({ error: 'a fingerprint and the id of an upload are needed' });
+      return;
+    }
+    const wrong = await masters.take(
+      markedVisitor(request, response, '/render'),
+      String(fingerprint),
+      body.data.upload,
+    );
+    if (wrong === null) response.status(204).end();
+    else if (wrong === 'missing') response.status(404).json({ error: 'the upload is not here' });
+    else if (wrong === 'partial') response.status(409).json({ error: 'the upload is not complete' });
+    else response.status(422).json({ error: 'the upload is another file than its fingerprint says' });
+  });
+  app.delete(masterPath(':fingerprint'), async (request, response) => {
+    const visitor = ours(request);
+    if (visitor !== null) await masters.forget(visitor, String(request.params.fingerprint));
+    response.status(204).end();
+  });
+
+  app.post(RENDERS, express.json({ limit: MOST_JOB }), async (request, response) => {
+    const asked = renderRequestSchema.safeParse(request.body);
+    if (!asked.success) {
+      const [issue] = asked.error.issues;
+      response.status(422).json({ error: `${issue?.path.join('.')}: ${issue?.message}` });
+      return;
+    }
+    const begun = await renders.begin(markedVisitor(request, response, '/render'), asked.data);
+    if ('id' in begun) response.status(202).json(begun);
+    else response.status(REFUSALS[begun.refused].status).json({ error: REFUSALS[begun.refused].error });
+  });
+  app.use(renderPath(':id'), (request, response, next) => {
+    const id = idOf(request);
+    if (UPLOAD_ID.test(id) && renders.find(id, ours(request))) return next();
+    response.status(404).json({ error: 'no such file was asked for' });
+  });
+  app.get(renderPath(':id'), (request, response) => {
+    response.json(renders.find(idOf(request), ours(request)));
+  });
+  app.get(renderEvents(':id'), (request, response) => {
+    const id = idOf(request);
+    response.writeHead(200, { 'content-type': 'text/event-stream', 'cache-control': 'no-store' });
+    const tell = (state: unknown) => {
+      response.write(`data: ${JSON.stringify(state)}\n\n`);
+    };
+    const off = renders.follow(id, (state) => {
+      tell(state);
+      if (state.state === 'done' || state.state === 'failed') response.end();
+    });
+    const now = renders.find(id, ours(request));
+    tell(now);
+    if (now?.state === 'done' || now?.state === 'failed') response.end();
+    response.on('close', off);
+  });
+  app.get(renderedPath(':id'), (request, response, next) => {
+    const id = idOf(request);
+    if (renders.find(id, ours(request))?.state !== 'done') {
+      response.status(404).json({ error: 'the file is not made yet' });
+      return;
+    }
+    response
+      .type('application/octet-stream')
+      .sendFile(renders.fileOf(id), (error?: NodeJS.ErrnoException) => {
+        if (error && error.code !== 'ECONNABORTED') next(error);
+      });
+  });
+  app.delete(renderPath(':id'), async (request, response) => {
+    await renders.forget(idOf(request));
+    response.status(204).end();
+  });
+  return { masters, renders };
+}

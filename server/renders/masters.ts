@@ -1,0 +1,69 @@
+import { createHash } from 'node:crypto';
+import { createReadStream } from 'node:fs';
+import type { UploadDoor } from '../uploads/upload-door';
+import type { MasterRecords } from './master-records';
+
+/** Masters that browsers sent: each belongs to the one that sent it, and is known by what is in it. */
+export class Masters {
+  constructor(
+    private readonly records: MasterRecords,
+    private readonly door: UploadDoor,
+  ) {}
+
+  /** Fingerprints of those that a browser sent and that are whole. */
+  async ofVisitor(visitor: string): Promise<string[]> {
+    const whole: string[] = [];
+    for (const { fingerprint, upload } of this.records.ofVisitor(visitor)) {
+      if ((await this.door.state(upload)) === 'whole') whole.push(fingerprint);
+    }
+    return whole;
+  }
+
+  /**
+   * Takes an upload as a master.
+   * @returns what is wrong with it, or null.
+   */
+  async take(
+    visitor: string,
+    fingerprint: string,
+    upload: string,
+  ): Promise<'missing' | 'partial' | 'another' | null> {
+    const state = await this.door.state(upload);
+    if (state !== 'whole') return state;
+    if ((await sha256(this.door.fileOf(upload))) !== fingerprint) {
+      await this.door.forget(upload);
+      return 'another';
+    }
+    const before = this.records.find(visitor, fingerprint);
+    this.records.put({ visitor, fingerprint, upload });
+    if (before && before.upload !== upload) await this.door.forget(before.upload);
+    return null;
+  }
+
+  /** Where a master's bytes lie; null where they are not here. It counts as used. */
+  async fileOf(visitor: string, fingerprint: string): Promise<string | null> {
+    const known = this.records.find(visitor, fingerprint);
+    if (!known || (await this.door.state(known.upload)) !== 'whole') return null;
+    this.records.use(visitor, fingerprint);
+    return this.door.fileOf(known.upload);
+  }
+
+  async forget(visitor: string, fingerprint: string): Promise<void> {
+    const known = this.records.find(visitor, fingerprint);
+    this.records.forget(visitor, fingerprint);
+    if (known) await this.door.forget(known.upload);
+  }
+
+  /** Forgets what was not used since a moment, and uploads that never became a master. */
+  async sweep(before: number): Promise<void> {
+    for (const { visitor, fingerprint } of this.records.usedBefore(before))
+      await this.forget(visitor, fingerprint);
+    await this.door.sweep(before, (upload) => this.records.hasUpload(upload));
+  }
+}
+
+async function sha256(file: string): Promise<string> {
+  const hash = createHash('sha256');
+  for await (const piece of createReadStream(file)) hash.update(piece as Buffer);
+  return hash.digest('hex');
+}

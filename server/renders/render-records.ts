@@ -1,0 +1,59 @@
+import { z } from 'zod';
+import { RENDER_FAULTS, type RenderFault } from '../../src/core/render/render-faults';
+import type { Database } from '../store/database';
+
+const rowSchema = z.object({
+  id: z.string(),
+  visitor: z.string(),
+  /** What was asked for, as JSON. */
+  asked: z.string(),
+  state: z.enum(['waiting', 'done', 'failed']),
+  fault: z.enum(RENDER_FAULTS).nullable(),
+  bytes: z.number().nullable(),
+});
+/** A file that was asked for, as it is recorded: `waiting` until it ended one way or the other. */
+export type RenderRecord = z.infer<typeof rowSchema>;
+
+/** Files that browsers asked for, in the database. */
+export class RenderRecords {
+  constructor(private readonly database: Database) {}
+
+  find(id: string): RenderRecord | null {
+    const row: unknown = this.database.prepare('select * from renders where id = ?').get([id]);
+    return row ? rowSchema.parse(row) : null;
+  }
+
+  begin(id: string, visitor: string, asked: string): void {
+    this.database
+      .prepare(`insert into renders (id, visitor, asked, state, made_at) values (?, ?, ?, 'waiting', ?)`)
+      .run([id, visitor, asked, Date.now()]);
+  }
+
+  done(id: string, bytes: number): void {
+    this.database.prepare(`update renders set state = 'done', bytes = ? where id = ?`).run([bytes, id]);
+  }
+
+  failed(id: string, fault: RenderFault): void {
+    this.database.prepare(`update renders set state = 'failed', fault = ? where id = ?`).run([fault, id]);
+  }
+
+  forget(id: string): void {
+    this.database.prepare('delete from renders where id = ?').run([id]);
+  }
+
+  /** Those that did not end, the oldest first. */
+  waiting(): string[] {
+    return this.ids(`state = 'waiting' order by made_at`, []);
+  }
+
+  madeBefore(moment: number): string[] {
+    return this.ids('made_at < ?', [moment]);
+  }
+
+  private ids(where: string, values: number[]): string[] {
+    const rows = this.database.prepare(`select id from renders where ${where}`).all(values) as {
+      id: string;
+    }[];
+    return rows.map(({ id }) => id);
+  }
+}

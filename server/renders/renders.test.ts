@@ -1,0 +1,149 @@
+import { execFileSync } from 'node:child_process';
+import { readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import path from 'node:path';
+import { makingOfJob, planOfJob } from '../../src/core/check/check';
+import { activeClip, type Job } from '../../src/core/job/job';
+import {
+  masterPath,
+  RENDER_MASTERS,
+  RENDER_UPLOADS,
+  renderMark,
+  renderEvents,
+  renderPath,
+  RENDERS,
+  renderedPath,
+} from '../../src/core/job/render-service';
+import { SHIPPED_SHEETS } from '../../src/core/outlets/shipped';
+import { PLAIN_ENCODING } from '../../src/core/rate/encoding';
+import { jobOf } from '../../tests/job-of';
+import { makeClip, probe } from '../../tests/make-clip';
+import { Client, openTestServer, type TestServer } from '../test-client';
+
+const film = makeClip('asked.mp4', { size: '320x180', seconds: 3 });
+const bytes = new Uint8Array(readFileSync(film));
+let server: TestServer;
+let client: Client;
+
+beforeEach(async () => {
+  server = await openTestServer();
+  client = new Client(server.origin);
+});
+afterEach(() => server.close());
+
+/** A request for the film on a small canvas. */
+async function asked(change: (job: Job) => Job = (job) => job): Promise<object> {
+  const job = await jobOf(film);
+  const clip = activeClip(job.edit);
+  const encoding = { ...PLAIN_ENCODING, rate: { kind: 'quality' as const, quantiser: 30 } };
+  const canvases = clip.canvases.map((canvas) => ({
+    ...{ ...canvas, width: 180, height: 320, placement: null, encoding },
+  }));
+  const small = change({ ...job, edit: { ...job.edit, clips: [{ ...clip, canvases }] } });
+  const sheets = [...SHIPPED_SHEETS];
+  const mark = renderMark(planOfJob(small, sheets), makingOfJob(small, sheets));
+  const { exports: _exports, posts: _posts, ...rest } = small;
+  return { job: rest, clip: 'clip-1', canvas: 'canvas-1', sheets, mark };
+}
+
+const send = (address: string, body: unknown, method = 'POST') =>
+  client.fetch(address, {
+    method,
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify(body),
+  });
+
+async function fingerprint(): Promise<string> {
+  return (await jobOf(film)).masters[0]!.fingerprint;
+}
+
+async function sendMaster(): Promise<void> {
+  const upload = await client.upload(RENDER_UPLOADS, bytes, 3);
+  expect((await send(masterPath(await fingerprint()), { upload }, 'PUT')).status).toBe(204);
+}
+
+/** The states that a file's events tell, to their end. */
+async function eventsOf(id: string): Promise<{ state: string }[]> {
+  const response = await client.fetch(renderEvents(id));
+  expect(response.headers.get('content-type')).toBe('text/event-stream');
+  const text = await response.text();
+  return [...text.matchAll(/^data: (.*)$/gm)].map(([, data = '']) => JSON.parse(data) as { state: string });
+}
+
+async function begun(): Promise<string> {
+  const response = await send(RENDERS, await asked());
+  expect(response.status).toBe(202);
+  return ((await response.json()) as { id: string }).id;
+}
+
+describe('a file that a browser asks for', () => {
+  it('is made of a master that goes up once, with its progress told, and is fetched and forgotten', async () => {
+    expect((await send(RENDERS, await asked())).status).toBe(409);
+    await sendMaster();
+    expect(await (await client.fetch(RENDER_MASTERS)).json()).toEqual({ masters: [await fingerprint()] });
+    const id = await begun();
+    const events = await eventsOf(id);
+    expect(events.at(-1)).toMatchObject({ state: 'done' });
+    const file = path.join(server.data, 'fetched.mp4');
+    writeFileSync(file, Buffer.from(await (await client.fetch(renderedPath(id))).arrayBuffer()));
+    expect(probe(file)[0]).toMatchObject({ codec_name: 'h264', width: 180, height: 320, nb_frames: '72' });
+    expect(execFileSync('ffmpeg', ['-v', 'error', '-i', file, '-f', 'null', '-']).toString()).toBe('');
+    expect((await client.fetch(renderPath(id), { method: 'DELETE' })).status).toBe(204);
+    expect((await client.fetch(renderPath(id))).status).toBe(404);
+    await client.fetch(masterPath(await fingerprint()), { method: 'DELETE' });
+    expect(readdirSync(path.join(server.data, 'masters'))).toEqual([]);
+    expect(readdirSync(path.join(server.data, 'rendered'))).toEqual([]);
+  }, 60_000);
+
+  it('is nobody else’s to see, to stop or to fetch, and neither is its master', async () => {
+    await sendMaster();
+    const id = await begun();
+    const other = new Client(server.origin);
+    for (const address of [renderPath(id), renderEvents(id), renderedPath(id)])
+      expect((await other.fetch(address)).status).toBe(404);
+    expect((await other.fetch(renderPath(id), { method: 'DELETE' })).status).toBe(404);
+    expect(await (await other.fetch(RENDER_MASTERS)).json()).toEqual({ masters: [] });
+    expect((await client.fetch(renderPath(id))).status).toBe(200);
+    await client.fetch(renderPath(id), { method: 'DELETE' });
+  }, 60_000);
+
+  it('goes on when the server starts again', async () => {
+    await sendMaster();
+    const id = await begun();
+    server.close();
+    const again = await openTestServer(server.data);
+    // The browser keeps its cookie.
+    Object.assign(client, { origin: again.origin });
+    expect((await eventsOf(id)).at(-1)).toMatchObject({ state: 'done' });
+    again.close();
+  }, 60_000);
+
+  it('is refused where it cannot be what was asked', async () => {
+    await sendMaster();
+    const good = await asked();
+    expect((await send(RENDERS, { ...good, mark: 'another' })).status).toBe(422);
+    expect((await send(RENDERS, { ...good, canvas: 'canvas-9' })).status).toBe(422);
+    expect((await send(RENDERS, { ...good, job: {} })).status).toBe(422);
+    expect((await client.fetch(RENDERS, { method: 'POST', body: 'x' })).status).toBe(422);
+  });
+
+  it('has no master that is another file than it says, or not whole', async () => {
+    const name = masterPath(await fingerprint());
+    const upload = await client.upload(RENDER_UPLOADS, bytes.slice(0, 1000));
+    expect((await send(name, { upload }, 'PUT')).status).toBe(422);
+    expect((await send(name, { upload }, 'PUT')).status).toBe(404);
+    expect((await send(name, { upload: '../x' }, 'PUT')).status).toBe(422);
+    const part = (await client.create(RENDER_UPLOADS, 10)).headers.get('location')?.split('/').pop();
+    expect((await send(name, { upload: part }, 'PUT')).status).toBe(409);
+  });
+
+  it('is forgotten after a day with its master', async () => {
+    await sendMaster();
+    const id = await begun();
+    await eventsOf(id);
+    const { renders, masters } = server.swept.renders;
+    await renders.sweep(Date.now() + 1);
+    await masters.sweep(Date.now() + 1);
+    expect((await client.fetch(renderPath(id))).status).toBe(404);
+    expect(await (await client.fetch(RENDER_MASTERS)).json()).toEqual({ masters: [] });
+  }, 60_000);
+});

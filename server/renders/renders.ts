@@ -1,0 +1,176 @@
+import { EventEmitter } from 'node:events';
+import { randomBytes } from 'node:crypto';
+import { mkdirSync } from 'node:fs';
+import { readdir, rm } from 'node:fs/promises';
+import path from 'node:path';
+import PQueue from 'p-queue';
+import { makingOfJob, planOfJob } from '../../src/core/check/check';
+import { activeClip, type Job, onCanvas, onClip } from '../../src/core/job/job';
+import {
+  renderMark,
+  type RenderRequest,
+  renderRequestSchema,
+  type RenderState,
+} from '../../src/core/job/render-service';
+import type { RenderFault } from '../../src/core/render/render-faults';
+import { TroubleError } from '../../src/core/trouble/trouble';
+import type { RenderOrder } from '../render/order';
+import { renderFile } from '../render/render';
+import type { Masters } from './masters';
+import type { RenderRecords } from './render-records';
+
+/** One that waits or is made in this process. */
+interface Active {
+  stop: AbortController;
+  now: RenderState;
+  /** Settles, never rejects, when it ended. */
+  ended: Promise<void>;
+}
+
+/** Why a file is not begun. */
+export type RenderRefusal = 'master-missing' | 'other-version' | 'no-canvas' | 'words';
+
+/** Makes files that browsers ask for: recorded first, one at a time; what the server's end stops is taken up again. */
+export class Renders {
+  private readonly queue = new PQueue({ concurrency: 1 });
+  private readonly active = new Map<string, Active>();
+  private readonly news = new EventEmitter().setMaxListeners(0);
+  private closed = false;
+
+  constructor(
+    private readonly records: RenderRecords,
+    private readonly masters: Masters,
+    private readonly folder: string,
+  ) {
+    mkdirSync(folder, { recursive: true });
+  }
+
+  /** Takes up what a server that ended left waiting. */
+  resume(): void {
+    for (const id of this.records.waiting()) this.start(id);
+  }
+
+  /** Begins a file. @returns its id, or why not. */
+  async begin(visitor: string, request: RenderRequest): Promise<{ id: string } | { refused: RenderRefusal }> {
+    const order = await this.orderOf(visitor, request);
+    if (typeof order === 'string') return { refused: order };
+    const id = randomBytes(16).toString('hex');
+    this.records.begin(id, visitor, JSON.stringify(request));
+    this.start(id);
+    return { id };
+  }
+
+  /** Where one stands; null for one that this browser did not ask for. */
+  find(id: string, visitor: string | null): RenderState | null {
+    const record = this.records.find(id);
+    if (!record || record.visitor !== visitor) return null;
+    const active = this.active.get(id);
+    if (active) return active.now;
+    if (record.state === 'done') return { state: 'done', bytes: record.bytes ?? 0 };
+    if (record.state === 'failed') return { state: 'failed', fault: record.fault ?? 'broken' };
+    return { state: 'queued' };
+  }
+
+  /** Is told of every change of one, until it is called off. */
+  follow(id: string, tell: (state: RenderState) => void): () => void {
+    this.news.on(id, tell);
+    return () => this.news.off(id, tell);
+  }
+
+  fileOf(id: string): string {
+    return path.join(this.folder, `${id}.file`);
+  }
+
+  /** Stops one and forgets all of it. */
+  async forget(id: string): Promise<void> {
+    const active = this.active.get(id);
+    active?.stop.abort();
+    await active?.ended;
+    this.records.forget(id);
+    for (const name of [this.fileOf(id), this.partsOf(id)]) await rm(name, { recursive: true, force: true });
+  }
+
+  /** Forgets those that are older than a moment, and files that no record knows. */
+  async sweep(before: number): Promise<void> {
+    for (const id of this.records.madeBefore(before)) if (!this.active.has(id)) await this.forget(id);
+    for (const name of await readdir(this.folder)) {
+      if (this.records.find(name.slice(0, 32))) continue;
+      await rm(path.join(this.folder, name), { recursive: true, force: true });
+    }
+  }
+
+  /** Stops what is made; it is taken up by the next server. */
+  close(): void {
+    this.closed = true;
+    for (const { stop } of this.active.values()) stop.abort();
+  }
+
+  private partsOf(id: string): string {
+    return path.join(this.folder, `${id}.parts`);
+  }
+
+  private async orderOf(visitor: string, request: RenderRequest): Promise<RenderOrder | RenderRefusal> {
+    const { clip, canvas, sheets, mark } = request;
+    const whole: Job = { ...request.job, exports: [], posts: [] };
+    const found = whole.edit.clips.find(({ id }) => id === clip);
+    if (!found?.canvases.some(({ id }) => id === canvas)) return 'no-canvas';
+    const job = onCanvas(onClip(whole, clip), canvas);
+    const plan = planOfJob(job, sheets);
+    const making = makingOfJob(job, sheets);
+    if (renderMark(plan, making) !== mark) return 'other-version';
+    if (plan.overlays.length > 0) return 'words';
+    const masters: Record<string, string> = {};
+    const used = new Set(activeClip(job.edit).cut.map(({ master }) => master));
+    for (const { id, fingerprint } of job.masters) {
+      if (!used.has(id)) continue;
+      const file = await this.masters.fileOf(visitor, fingerprint);
+      if (file === null) return 'master-missing';
+      masters[fingerprint] = file;
+    }
+    return { plan, making, masters };
+  }
+
+  private start(id: string): void {
+    const stop = new AbortController();
+    const active: Active = { stop, now: { state: 'queued' }, ended: Promise.resolve() };
+    this.active.set(id, active);
+    active.ended = this.queue
+      .add(() => this.make(id, active))
+      .then(() => undefined)
+      .finally(() => this.active.delete(id));
+  }
+
+  /** Makes one, and records how it ended; what the server's own end stopped stays recorded as waiting. */
+  private async make(id: string, active: Active): Promise<void> {
+    const { signal } = active.stop;
+    const tell = (now: RenderState) => {
+      active.now = now;
+      this.news.emit(id, now);
+    };
+    try {
+      const record = this.records.find(id);
+      if (!record || signal.aborted) return;
+      const order = await this.orderOf(record.visitor, renderRequestSchema.parse(JSON.parse(record.asked)));
+      if (typeof order === 'string') throw new Error(order);
+      const { bytes } = await renderFile(order, {
+        ...{ folder: this.partsOf(id), to: this.fileOf(id), signal },
+        onProgress: ({ done, total }) => tell({ state: 'running', done, total }),
+      });
+      this.records.done(id, bytes);
+      tell({ state: 'done', bytes });
+    } catch (error) {
+      // One that is forgotten has no record any more.
+      if (this.closed || signal.aborted) return;
+      const fault = faultOf(error);
+      this.records.failed(id, fault);
+      tell({ state: 'failed', fault });
+    }
+  }
+}
+
+function faultOf(error: unknown): RenderFault {
+  if (error instanceof TroubleError && error.trouble.code === 'damaged') return 'damaged';
+  if (error instanceof Error && /no space left|file too large|ENOSPC/i.test(error.message)) return 'no-room';
+  console.error(error);
+  return 'broken';
+}
