@@ -5,12 +5,13 @@ const globals = require('globals');
 
 /** Each folder, and the folders that it may not import from: arrows point app → ui → state → media → kernel → core. */
 const ARROWS = [
-  ['./src/core', ['./src/kernel', './src/media', './src/state', './src/ui', './app', './server']],
-  ['./src/kernel', ['./src/media', './src/state', './src/ui', './app', './server']],
+  ['./src/core', ['./src/kernel', './src/render', './src/media', './src/state', './src/ui', './app', './server']],
+  ['./src/kernel', ['./src/render', './src/media', './src/state', './src/ui', './app', './server']],
+  ['./src/render', ['./src/media', './src/state', './src/ui', './app', './server']],
   ['./src/media', ['./src/state', './src/ui', './app', './server']],
   ['./src/state', ['./src/ui', './app', './server']],
-  ['./src/ui', ['./app', './server', './src/media', './src/kernel']],
-  ['./app', ['./server', './src/media', './src/kernel']],
+  ['./src/ui', ['./app', './server', './src/media', './src/render', './src/kernel']],
+  ['./app', ['./server', './src/media', './src/render', './src/kernel']],
   ['./server', ['./src/media', './src/state', './src/ui', './app']],
 ];
 /** Rooms of the core in their order: each may import from those before it. */
@@ -26,6 +27,7 @@ const ROOMS = [
     'framing',
     'cut',
     'words',
+    'rate',
     'layout',
     'outlets',
   ],
@@ -34,7 +36,6 @@ const ROOMS = [
     'pass',
     'follow',
     'diagnosis',
-    'rate',
     'render',
     'proof',
     'trouble',

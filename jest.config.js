@@ -1,5 +1,5 @@
 const aliases = Object.fromEntries(
-  ['core', 'kernel', 'media', 'state', 'ui'].map((folder) => [
+  ['core', 'kernel', 'render', 'media', 'state', 'ui'].map((folder) => [
     `^@${folder}/(.*)$`,
     `<rootDir>/src/${folder}/$1`,
   ]),
@@ -30,7 +30,7 @@ const ignored = (preset) =>
 /** @type {import('jest').Config} */
 module.exports = {
   projects: [
-    onNode('core', ['<rootDir>/{src/core,src/kernel,src/media,demo}/**/*.test.ts']),
+    onNode('core', ['<rootDir>/{src/core,src/kernel,src/render,src/media,demo}/**/*.test.ts']),
     onNode('server', ['<rootDir>/server/**/*.test.ts'], {
       setupFilesAfterEnv: ['<rootDir>/jest/patient.js', '<rootDir>/jest/become-true.js'],
     }),

@@ -7,6 +7,7 @@ import { plainFraming } from '../src/core/framing/framing';
 import { drawnPlayer } from './drawn-player';
 import { canvasView, type View } from '../src/media/play/player-protocol';
 import { makeExport } from '../src/media/worker/tasks';
+import { makingAt } from './making';
 
 const SIZES = [
   { width: 1080, height: 1920 },
@@ -35,9 +36,8 @@ export async function exportThree(
 ): Promise<number> {
   const outputs = plansOf(source, frames).map((plan, i) => ({
     name: `bench-${i}.mp4`,
-    container: 'mp4' as const,
     plan,
-    videoBits,
+    making: makingAt(plan, videoBits),
   }));
   const start = performance.now();
   if (oneGo) await makeExport({ outputs }, {});
@@ -55,10 +55,7 @@ export async function exportLayout(
   const [plan] = plansOf(source, frames, kind);
   if (!plan) throw new Error('there is a tall canvas');
   const start = performance.now();
-  await makeExport(
-    { outputs: [{ name: 'bench-layout.mp4', container: 'mp4' as const, plan, videoBits }] },
-    {},
-  );
+  await makeExport({ outputs: [{ name: 'bench-layout.mp4', plan, making: makingAt(plan, videoBits) }] }, {});
   return performance.now() - start;
 }
 

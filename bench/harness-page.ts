@@ -13,6 +13,7 @@ import { lookFor } from '../src/state/evidence';
 import { dragTimes, exportLayout, exportThree } from './canvases';
 import { measureStore } from './store';
 import { exportWords, keystroke, layoutTime } from './words';
+import { makingAt } from './making';
 
 /** The file that the benchmark put into the page's one field. */
 function chosenFile(): File {
@@ -38,7 +39,7 @@ async function exportChosen(
   const cut = [{ master: source.id, in: 0, out: frames }];
   const plan = planOf(canvas, { cut, shots: [], framings: [], sources: [source] });
   const start = performance.now();
-  await makeExport({ outputs: [{ name: 'bench.mp4', container: 'mp4' as const, plan, videoBits }] }, {});
+  await makeExport({ outputs: [{ name: 'bench.mp4', plan, making: makingAt(plan, videoBits) }] }, {});
   const milliseconds = performance.now() - start;
   return { milliseconds, frames };
 }

@@ -2,7 +2,7 @@
 import { readFileSync } from 'node:fs';
 import { plannedFrame, type RenderPlan } from '../src/core/render/plan';
 import { Kernel } from '../src/kernel/kernel';
-import { PanePainter } from '../src/media/export/pane-painter';
+import { PanePainter } from '@render/pane-painter';
 import { type Moving, movingPlan } from '../tests/moving-plan';
 import type { Report } from './report';
 

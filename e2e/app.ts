@@ -182,6 +182,16 @@ export class Visitor {
     return this.page.getByRole('listitem', { name: new RegExp(`^${name}: `) }).getAttribute('aria-label');
   }
 
+  /** Sets a variable bit rate, in megabits a second: of the canvas at hand, or of all. */
+  async setBitRate(megabits: string, canvases: 'one' | 'all' = 'one'): Promise<void> {
+    await this.press(/^Bit rate/);
+    await this.page.getByRole('radio', { name: 'Variable', exact: true }).click();
+    await this.type('Target', megabits);
+    if (canvases === 'one') return;
+    await this.press('Presets');
+    await this.press(/^Make all \d canvases like this$/);
+  }
+
   /** Exports what the export page shows, and waits for its proof. */
   async exportClip(): Promise<void> {
     await this.press('Export to MP4');

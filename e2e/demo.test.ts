@@ -30,7 +30,7 @@ describe('the demo job', () => {
     await visitor.press('Add #upright');
     await visitor.has('listitem', 'Required tag: pass');
     await visitor.step('Export');
-    await visitor.type('Video bit rate', '8');
+    await visitor.setBitRate('8');
     await visitor.exportClip();
     const { name, file } = await visitor.download();
     expect(name).toBe('kite-day-at-windle-bay_verrow-short_1080x1920.mp4');

@@ -81,7 +81,7 @@ describe('films, each with a fault of its own, in one clip for three canvases at
       return (await bars()) === 'Bars in the master: pass';
     }).toBecomeTrue();
     await visitor.step('Export');
-    await visitor.type('Video bit rate', '16');
+    await visitor.setBitRate('16', 'all');
     await visitor.press('Export all 3 in one go');
     for (const file of await visitor.downloadAll(3)) {
       const [video] = probe(file);

@@ -243,7 +243,7 @@ describe('three canvases in one go', () => {
       await old.first().click();
       await expect(async () => (await old.count()) < left).toBecomeTrue();
     }
-    await visitor.type('Video bit rate', '12');
+    await visitor.setBitRate('12', 'all');
     await visitor.press('Export all 3 in one go');
     for (const file of await visitor.downloadAll(3)) {
       const [video] = probe(file);

@@ -145,7 +145,7 @@ describe('from an edit to a post', () => {
 
   it('exports with progress while another page is used, and reads the file back', async () => {
     await visitor.press('Go to the export');
-    await visitor.type('Video bit rate', '8');
+    await visitor.setBitRate('8');
     await visitor.press('Export to MP4');
     await visitor.page.getByRole('progressbar').waitFor();
     await visitor.step('Check');

@@ -76,6 +76,22 @@ export function probe(file: string): Record<string, string | number | undefined>
   return (JSON.parse(text) as { streams: Record<string, string | number | undefined>[] }).streams;
 }
 
+/** The packets of a file's picture, as ffprobe reads them, by their times: seconds and bytes. */
+export function packetsOf(file: string): { time: number; bytes: number; key: boolean }[] {
+  const fields = ['-select_streams', 'v', '-show_entries', 'packet=pts_time,size,flags', '-of', 'csv=p=0'];
+  const text = execFileSync('ffprobe', ['-v', 'error', ...fields, file]).toString();
+  return text
+    .trim()
+    .split('\n')
+    .map((line) => line.split(','))
+    .map(([time, bytes, flags]) => ({
+      time: Number(time),
+      bytes: Number(bytes),
+      key: flags?.startsWith('K') ?? false,
+    }))
+    .sort((a, b) => a.time - b.time);
+}
+
 /** The rectangle that ffmpeg's cropdetect leaves, as `width:height:x:y`. */
 export function cropDetect(file: string): string | undefined {
   const args = [

@@ -1,0 +1,144 @@
+import { execFileSync, spawnSync } from 'node:child_process';
+import { statSync } from 'node:fs';
+import path from 'node:path';
+import { packetsOf, probe } from '../tests/make-clip';
+import { filmed } from '../tests/make-filmed';
+import { drawn } from '../tests/soak';
+import { atTheApp } from './app';
+
+const here = atTheApp();
+
+/** A grainy film with a quiet sound. */
+function quietFilm(): string {
+  const picture = filmed('encoded', 'null', { from: 0, seconds: 6 });
+  const file = path.join(path.dirname(picture), 'encoded-quiet.mp4');
+  const sound = [
+    '-f',
+    'lavfi',
+    '-i',
+    "aevalsrc='0.05*sin(2*PI*440*t)*(1+sin(2*PI*t))|0.04*sin(2*PI*554*t)':s=48000:d=6",
+  ];
+  const maps = ['-map', '0:v', '-map', '1:a', '-c:v', 'copy', '-c:a', 'aac', '-b:a', '192k'];
+  execFileSync('ffmpeg', ['-y', '-v', 'error', '-i', picture, ...sound, ...maps, file]);
+  return file;
+}
+
+const pick = (name: string) => here.visitor.page.getByRole('radio', { name, exact: true }).first().click();
+
+/** Exports what the page shows, and clears its list for the next one. */
+async function exported(button: string | RegExp): Promise<string> {
+  const { visitor } = here;
+  await visitor.press(button);
+  await visitor.button('Download').waitFor({ timeout: 180_000 });
+  await visitor.sees('Read back: as asked');
+  const { file } = await visitor.download();
+  await visitor.press('Delete');
+  await visitor.button('Download').waitFor({ state: 'hidden' });
+  return file;
+}
+
+/** What Debian's mediainfo says of a track. */
+function mediainfo(file: string, type: string): Record<string, string> {
+  const { media } = JSON.parse(execFileSync('mediainfo', ['--Output=JSON', file]).toString()) as {
+    media: { track: Record<string, string>[] };
+  };
+  return media.track.find((track) => track['@type'] === type) ?? {};
+}
+
+/** Integrated loudness in LUFS and true peak in dBTP, by ffmpeg's ebur128. */
+function loudness(file: string): { integrated: number; peak: number } {
+  const { stderr } = spawnSync('ffmpeg', ['-i', file, '-af', 'ebur128=peak=true', '-f', 'null', '-']);
+  const summary = stderr.toString().split('Summary:')[1] ?? '';
+  const figure = (name: RegExp) => Number(name.exec(summary)?.[1]);
+  return { integrated: figure(/I:\s+(-?[\d.]+) LUFS/), peak: figure(/Peak:\s+(-?[\d.]+) dBFS/) };
+}
+
+describe('an export', () => {
+  it('keeps a constant rate, a profile, a level, key frames and a loudness', async () => {
+    const { visitor } = here;
+    await visitor.bringIn(quietFilm());
+    await visitor.step('Export');
+    await visitor.press(/^Bit rate/);
+    await pick('Constant');
+    await visitor.type('Video bit rate', '6');
+    await visitor.press(/^Key frames/);
+    await visitor.type('Key frame every', '1');
+    await pick('Main');
+    await pick('4.2');
+    await visitor.press(/^Sound/);
+    await pick('The outlet’s, -14 LUFS');
+    const file = await exported('Export to MP4');
+    const [video] = probe(file);
+    expect(video).toMatchObject({ codec_name: 'h264', profile: 'Main', level: 42 });
+    expect(mediainfo(file, 'Video')).toMatchObject({ Format_Profile: 'Main', Format_Level: '4.2' });
+    const packets = packetsOf(file);
+    const seconds = [0, 2, 4].map((from) => {
+      const inside = packets.filter(({ time }) => time >= from - 1e-6 && time < from + 2 - 1e-6);
+      return (inside.reduce((sum, { bytes }) => sum + bytes, 0) * 8) / 2;
+    });
+    for (const bits of seconds) expect(Math.abs(bits / 6e6 - 1)).toBeLessThanOrEqual(0.05);
+    const keys = packets.filter(({ key }) => key).map(({ time }) => time);
+    expect(Math.max(...keys.slice(1).map((time, i) => time - keys[i]!))).toBeLessThanOrEqual(1.01);
+    const { integrated, peak } = loudness(file);
+    expect(Math.abs(integrated + 14)).toBeLessThanOrEqual(0.5);
+    expect(peak).toBeLessThanOrEqual(-1);
+  });
+
+  it.each(drawn(['3', '5'], 1))('lands on a size: %s MB', async (megabytes) => {
+    const { visitor } = here;
+    await pick('A size');
+    await visitor.type('Size', megabytes);
+    const file = await exported('Export to MP4');
+    expect(Math.abs(statSync(file).size / (Number(megabytes) * 1e6) - 1)).toBeLessThanOrEqual(0.03);
+  });
+
+  const formats = [
+    [
+      'MOV, H.264 and AAC',
+      'Export to MOV',
+      { video: 'h264', audio: 'aac', general: { Format: 'MPEG-4', Format_Profile: 'QuickTime' } },
+    ],
+    ['WebM, VP9 and Opus', 'Export to WebM', { video: 'vp9', audio: 'opus', general: { Format: 'WebM' } }],
+    ['MP4, AV1 and Opus', 'Export to MP4', { video: 'av1', audio: 'opus', general: { Format: 'MPEG-4' } }],
+  ] as const;
+  it.each(drawn(formats, 1))('is made as %s', async (name, button, wanted) => {
+    const { visitor } = here;
+    if (!(await visitor.page.getByRole('radio', { name, exact: true }).isVisible()))
+      await visitor.press(/^Format/);
+    await pick('Calculated');
+    await pick(name);
+    const file = await exported(button);
+    const [video, audio] = probe(file);
+    expect([video?.codec_name, audio?.codec_name]).toEqual([wanted.video, wanted.audio]);
+    expect(mediainfo(file, 'General')).toMatchObject(wanted.general);
+  });
+
+  it('is made on the server where the person says so, and leaves nothing there that they delete', async () => {
+    const { visitor } = here;
+    await visitor.page.reload();
+    await visitor.press(/^Format/);
+    await pick('MP4, H.264 and AAC');
+    await visitor.press(/^Bit rate/);
+    await pick('Variable');
+    await visitor.type('Target', '2');
+    await visitor.press(/^Made/);
+    await visitor.page.getByRole('radio', { name: /^On the server at / }).click();
+    await visitor.sees(/encoded-quiet\.mp4 \([\d.]+ MB\) and this job go up to it/);
+    const file = await exported('Export to MP4');
+    // B frames, which the browser's encoder does not make.
+    expect(probe(file)[0]).toMatchObject({ codec_name: 'h264', has_b_frames: 2 });
+    await visitor.sees('Its masters are there already.');
+    await visitor.press('Delete from the server');
+    await visitor.sees(/and this job go up to it/);
+    await visitor.page.getByRole('radio', { name: 'In this browser', exact: true }).click();
+  });
+
+  it('of the sound alone has no picture', async () => {
+    const alone = here.visitor.page.getByRole('radio', { name: 'Sound alone, AAC', exact: true });
+    if (!(await alone.isVisible())) await here.visitor.press(/^Format/);
+    await alone.click();
+    const streams = probe(await exported('Export the sound'));
+    expect(streams.map(({ codec_name }) => codec_name)).toEqual(['aac']);
+    expect(here.visitor.errors).toEqual([]);
+  });
+});
