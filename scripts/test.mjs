@@ -1,6 +1,6 @@
 // `npm test`: sets up, then lint, types, unit tests and browser tests; the last line counts them all.
 import { spawn } from 'node:child_process';
-import { existsSync, mkdtempSync, readFileSync } from 'node:fs';
+import { existsSync, mkdtempSync, readFileSync, statSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { installDebianPackages, installNodePackages, JUDGES } from './setup.mjs';
@@ -14,20 +14,44 @@ const missing = installDebianPackages(
 /** How often it is said what is going on, in milliseconds. */
 const SAY_EVERY = 30_000;
 
-/** Runs one part, says every half minute that it is at it, and how it went. @returns whether it passed. */
-async function part(name, command, args, env = {}) {
+/** A part that has not ended after this long, or this long after its results, is ended, in milliseconds. */
+const MOST = 40 * 60_000;
+const MOST_AFTER_RESULTS = 60_000;
+
+/** Parts that run. */
+const running = new Set();
+const endAll = () => {
+  for (const { pid } of running) process.kill(-pid, 'SIGKILL');
+  process.exit(1);
+};
+for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, endAll);
+
+/**
+ * Runs one part, says every half minute that it is at it, and how it went.
+ * @param results where it writes what passed, at its end.
+ * @returns whether it passed.
+ */
+async function part(name, command, args, results = null) {
   console.log(`\n${name}`);
   const began = Date.now();
-  const child = spawn(command, args, { stdio: 'inherit', env: { ...process.env, ...env } });
-  const clock = setInterval(
-    () => console.log(`… at ${name} for ${Math.round((Date.now() - began) / 1000)} s`),
-    SAY_EVERY,
-  );
+  const env = results === null ? process.env : { ...process.env, GUSSET_RESULTS: results };
+  // A group of its own, so that all of it can be ended.
+  const child = spawn(command, args, { stdio: 'inherit', env, detached: true });
+  running.add(child);
+  const clock = setInterval(() => {
+    const now = Date.now();
+    console.log(`… at ${name} for ${Math.round((now - began) / 1000)} s`);
+    const overdue = results && existsSync(results) && now - statSync(results).mtimeMs > MOST_AFTER_RESULTS;
+    if (!overdue && now - began < MOST) return;
+    console.error(overdue ? `${name}: something still runs after the last test.` : `${name}: no end in sight.`);
+    process.kill(-child.pid, 'SIGKILL');
+  }, SAY_EVERY);
   const status = await new Promise((resolve) => {
     child.on('error', () => resolve(1));
     child.on('close', resolve);
   });
   clearInterval(clock);
+  running.delete(child);
   console.log(`${name}: ${status === 0 ? 'passed' : 'failed'}`);
   return status === 0;
 }
@@ -62,7 +86,7 @@ for (const [name, workers, ...projects] of [
   const file = path.join(results, `${projects[0]}.json`);
   const reporters = ['--reporters=default', '--reporters=<rootDir>/jest/summary.cjs'];
   const args = ['jest', ...workers, ...reporters, '--selectProjects', ...projects];
-  const run = () => part(name, 'npx', args, { GUSSET_RESULTS: file });
+  const run = () => part(name, 'npx', args, file);
   let passed = await run();
   if (!existsSync(file)) {
     // A machine that takes memory back may end a process with a signal: that says nothing of the tests.

@@ -56,8 +56,8 @@ export interface GussetServer {
   app: Express;
   /** What its sweep looks after. */
   swept: Swept;
-  /** Ends every outside program, and what is done by the hour. */
-  close(): void;
+  /** Ends every outside program, and what is done by the hour; resolves when nothing is written any more. */
+  close(): Promise<void>;
 }
 
 /**
@@ -86,9 +86,9 @@ export async function openServer({ dist, data, sheets = SHIPPED_SHEETS }: AppOpt
   return {
     app,
     swept,
-    close() {
+    async close() {
       stopSweeping();
-      renders.renders.close();
+      await renders.renders.close();
       closeWorkshop(workshop);
     },
   };

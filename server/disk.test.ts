@@ -40,7 +40,7 @@ describe('a full disk', () => {
       expect(readdirSync(path.join(folder, 'converted'))).toEqual([]);
       expect((await client.fetch('/outlets/verrow/')).status).toBe(200);
     } finally {
-      server.close();
+      await server.close();
       execFileSync('umount', ['-l', folder]);
     }
   });
@@ -72,7 +72,7 @@ describe('a full disk', () => {
     expect(readdirSync(path.join(server.data, 'converted'))).toEqual([]);
     expect(readdirSync(path.join(server.data, 'convert'))).toEqual([id]);
     closeWorkshop(workshop);
-    server.close();
+    await server.close();
   });
 });
 

@@ -44,7 +44,7 @@ beforeAll(async () => {
 afterAll(async () => {
   asking = false;
   await asker;
-  server.close();
+  await server.close();
 });
 
 describe('a hostile upload', () => {

@@ -98,7 +98,7 @@ describe('a server that is killed', () => {
       ['queued', 'running'].includes(after.swept.conversions.find(id)?.state ?? 'failed');
     while (begun.some(goesOn)) await new Promise((resolve) => setTimeout(resolve, 50));
     await sweep(after.swept, Date.now() + 48 * 3600 * 1000);
-    after.close();
+    await after.close();
     const filesIn = (...parts: string[]) => readdirSync(path.join(server.data, ...parts));
     expect(filesIn('verrow', 'clips')).toHaveLength(TRIALS);
     for (const folder of [['verrow', 'uploads'], ['convert'], ['converted']])

@@ -43,8 +43,7 @@ async function serve(): Promise<void> {
   });
   for (const signal of ['SIGINT', 'SIGTERM'] as const) {
     process.on(signal, () => {
-      gusset.close();
-      process.exit(0);
+      void gusset.close().finally(() => process.exit(0));
     });
   }
 }

@@ -101,10 +101,10 @@ export async function openTestServer(
     ...gusset,
     data,
     origin: `http://127.0.0.1:${port}`,
-    close() {
-      gusset.close();
-      server.closeAllConnections();
+    async close() {
       server.close();
+      server.closeAllConnections();
+      await gusset.close();
     },
   };
 }

@@ -150,7 +150,7 @@ describe('a post', () => {
 describe('a server that ended in the middle', () => {
   async function again(): Promise<void> {
     const { data } = server;
-    server.close();
+    await server.close();
     server = await openTestServer(data);
     client = new Client(server.origin);
   }
@@ -182,7 +182,7 @@ describe('a server that ended in the middle', () => {
 
   it('starts with a damaged database, and keeps that aside', async () => {
     const { data } = server;
-    server.close();
+    await server.close();
     for (const more of ['-wal', '-shm']) writeFileSync(path.join(data, `gusset.db${more}`), '');
     writeFileSync(path.join(data, 'gusset.db'), 'this is no database '.repeat(500));
     const said = jest.spyOn(console, 'error').mockImplementation(() => undefined);

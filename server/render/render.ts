@@ -49,6 +49,8 @@ export async function renderFile(order: RenderOrder, options: RenderOptions): Pr
   const keepsFrames = options.maker === undefined && twoPasses && (await hasRoomForFrames(folder, order));
   const work = new SegmentWork(order, maker, segments, { folder, signal, keepsFrames, onProgress });
   const sound = making.sound && soundFile(folder, order, signal);
+  // Its failure is told when it is waited for.
+  sound?.catch(() => undefined);
   try {
     if (making.picture) await (twoPasses ? work.inTwoPasses(making.picture) : work.inOnePass(making.picture));
     const heard = await sound;

@@ -1,4 +1,5 @@
 import type { SoundMaking } from '../../src/core/render/making';
+import { TroubleError } from '../../src/core/trouble/trouble';
 import { clipSound } from '../../src/render/clip-sound';
 import { loudnessGain } from '../../src/render/loudness-gain';
 import { Encoding } from './encode';
@@ -29,6 +30,7 @@ export async function makeSound(
   try {
     const gain = await loudnessGain(films.of, order.plan, sound, signal);
     for await (const planes of clipSound(films.of, order.plan, { ...sound, gain })) {
+      if (signal.aborted) throw new TroubleError('cancelled');
       const length = planes[0]?.length ?? 0;
       const woven = new Float32Array(length * channels);
       planes.forEach((plane, channel) => {

@@ -23,12 +23,17 @@ const film = makeClip('asked.mp4', { size: '320x180', seconds: 3 });
 const bytes = new Uint8Array(readFileSync(film));
 let server: TestServer;
 let client: Client;
+let later: TestServer | null = null;
 
 beforeEach(async () => {
   server = await openTestServer();
   client = new Client(server.origin);
 });
-afterEach(() => server.close());
+afterEach(async () => {
+  await server.close();
+  await later?.close();
+  later = null;
+});
 
 /** A request for the film on a small canvas. */
 async function asked(change: (job: Job) => Job = (job) => job): Promise<object> {
@@ -109,12 +114,11 @@ describe('a file that a browser asks for', () => {
   it('goes on when the server starts again', async () => {
     await sendMaster();
     const id = await begun();
-    server.close();
-    const again = await openTestServer(server.data);
+    await server.close();
+    later = await openTestServer(server.data);
     // The browser keeps its cookie.
-    Object.assign(client, { origin: again.origin });
+    Object.assign(client, { origin: later.origin });
     expect((await eventsOf(id)).at(-1)).toMatchObject({ state: 'done' });
-    again.close();
   }, 60_000);
 
   it('is refused where it cannot be what was asked', async () => {

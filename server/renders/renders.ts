@@ -99,10 +99,12 @@ export class Renders {
     }
   }
 
-  /** Stops what is made; it is taken up by the next server. */
-  close(): void {
+  /** Stops what is made; it is taken up by the next server. Resolves when nothing writes any more. */
+  async close(): Promise<void> {
     this.closed = true;
-    for (const { stop } of this.active.values()) stop.abort();
+    const active = [...this.active.values()];
+    for (const { stop } of active) stop.abort();
+    await Promise.all(active.map(({ ended }) => ended));
   }
 
   private partsOf(id: string): string {
