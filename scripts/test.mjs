@@ -43,7 +43,9 @@ async function part(name, command, args, results = null) {
     console.log(`… at ${name} for ${Math.round((now - began) / 1000)} s`);
     const overdue = results && existsSync(results) && now - statSync(results).mtimeMs > MOST_AFTER_RESULTS;
     if (!overdue && now - began < MOST) return;
-    console.error(overdue ? `${name}: something still runs after the last test.` : `${name}: no end in sight.`);
+    console.error(
+      overdue ? `${name}: something still runs after the last test.` : `${name}: no end in sight.`,
+    );
     process.kill(-child.pid, 'SIGKILL');
   }, SAY_EVERY);
   const status = await new Promise((resolve) => {

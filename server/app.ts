@@ -88,7 +88,7 @@ export async function openServer({ dist, data, sheets = SHIPPED_SHEETS }: AppOpt
     swept,
     async close() {
       stopSweeping();
-      await renders.renders.close();
+      await Promise.all([renders.renders.close(), renders.trials.close()]);
       closeWorkshop(workshop);
     },
   };

@@ -26,6 +26,7 @@ export async function sweep({ outlets, conversions, renders }: Swept, now = Date
   }
   await conversions.sweep(now - LIFE);
   await renders.renders.sweep(now - LIFE);
+  await renders.trials.sweep(now - LIFE);
   await renders.masters.sweep(now - LIFE);
 }
 

@@ -162,7 +162,7 @@ async function run(): Promise<void> {
   const job = await withSettings(await jobOf(path.resolve(file)));
   const plan = planOfJob(job, SHIPPED_SHEETS);
   if (plan.overlays.length > 0) throw new Error(NO_WORDS);
-  const making = makingOfJob(job, SHIPPED_SHEETS);
+  const making = makingOfJob(job, { sheets: SHIPPED_SHEETS });
   const masters = await mastersOf(job, path.resolve(values.masters ?? path.dirname(file)));
   const stop = new AbortController();
   for (const signal of ['SIGINT', 'SIGTERM'] as const) process.once(signal, () => stop.abort());

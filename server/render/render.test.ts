@@ -34,7 +34,7 @@ async function orderOf(change: Partial<Encoding>, file = film): Promise<RenderOr
   const plan = planOfJob(job, SHIPPED_SHEETS);
   return {
     plan,
-    making: makingOfJob(job, SHIPPED_SHEETS),
+    making: makingOfJob(job, { sheets: SHIPPED_SHEETS }),
     masters: { [job.masters[0]!.fingerprint]: file },
   };
 }

@@ -15,31 +15,23 @@ import {
 import { UPLOAD_ID, UploadDoor } from '../uploads/upload-door';
 import { markedVisitor, visitorOf } from '../visitor';
 import type { Workshop } from '../workshop';
+import { answerBegun, bodyOf, jobBody } from './answers';
 import { MasterRecords } from './master-records';
 import { Masters } from './masters';
 import { RenderRecords } from './render-records';
-import { type RenderRefusal, Renders } from './renders';
+import { Renders } from './renders';
+import { addTrials } from './trial-api';
+import { Trials } from './trials';
 
-/** Largest master that is taken, and largest job, in bytes. */
+/** Largest master that is taken, in bytes. */
 const MOST_MASTER = 64e9;
-const MOST_JOB = '8mb';
 const FINGERPRINT = /^[0-9a-f]{64}$/;
-
-/** Why a file is not begun, in words and as a status. */
-const REFUSALS: Record<RenderRefusal, { status: number; error: string }> = {
-  'master-missing': { status: 409, error: 'a master of the clip is not here' },
-  'other-version': {
-    status: 422,
-    error: 'this server would make another file of the job: it is of another version',
-  },
-  'no-canvas': { status: 422, error: 'the job has no such clip or canvas' },
-  words: { status: 422, error: 'this server does not draw words on the picture' },
-};
 
 /** What a browser can have made elsewhere. */
 export interface RenderService {
   masters: Masters;
   renders: Renders;
+  trials: Trials;
 }
 
 /** Adds the making of files: masters by tus, jobs, progress as events, the file, and ways to stop and forget. */
@@ -85,16 +77,10 @@ export function addRenders(app: Express, { database, data, tools }: Workshop): R
     response.status(204).end();
   });
 
-  app.post(RENDERS, express.json({ limit: MOST_JOB }), async (request, response) => {
-    const asked = renderRequestSchema.safeParse(request.body);
-    if (!asked.success) {
-      const [issue] = asked.error.issues;
-      response.status(422).json({ error: `${issue?.path.join('.')}: ${issue?.message}` });
-      return;
-    }
-    const begun = await renders.begin(markedVisitor(request, response, '/render'), asked.data);
-    if ('id' in begun) response.status(202).json(begun);
-    else response.status(REFUSALS[begun.refused].status).json({ error: REFUSALS[begun.refused].error });
+  app.post(RENDERS, jobBody, async (request, response) => {
+    const asked = bodyOf(request, response, renderRequestSchema);
+    if (!asked) return;
+    answerBegun(response, await renders.begin(markedVisitor(request, response, '/render'), asked));
   });
   app.use(renderPath(':id'), (request, response, next) => {
     const id = idOf(request);
@@ -135,5 +121,7 @@ export function addRenders(app: Express, { database, data, tools }: Workshop): R
     await renders.forget(idOf(request));
     response.status(204).end();
   });
-  return { masters, renders };
+  const trials = new Trials(masters, path.join(data, 'trials'));
+  addTrials(app, trials);
+  return { masters, renders, trials };
 }

@@ -45,7 +45,7 @@ async function asked(change: (job: Job) => Job = (job) => job): Promise<object> 
   }));
   const small = change({ ...job, edit: { ...job.edit, clips: [{ ...clip, canvases }] } });
   const sheets = [...SHIPPED_SHEETS];
-  const mark = renderMark(planOfJob(small, sheets), makingOfJob(small, sheets));
+  const mark = renderMark(planOfJob(small, sheets), makingOfJob(small, { sheets }));
   const { exports: _exports, posts: _posts, ...rest } = small;
   return { job: rest, clip: 'clip-1', canvas: 'canvas-1', sheets, mark };
 }

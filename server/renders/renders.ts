@@ -4,19 +4,12 @@ import { mkdirSync } from 'node:fs';
 import { readdir, rm } from 'node:fs/promises';
 import path from 'node:path';
 import PQueue from 'p-queue';
-import { makingOfJob, planOfJob } from '../../src/core/check/check';
-import { activeClip, type Job, onCanvas, onClip } from '../../src/core/job/job';
-import {
-  renderMark,
-  type RenderRequest,
-  renderRequestSchema,
-  type RenderState,
-} from '../../src/core/job/render-service';
+import { type RenderRequest, renderRequestSchema, type RenderState } from '../../src/core/job/render-service';
 import type { RenderFault } from '../../src/core/render/render-faults';
 import { TroubleError } from '../../src/core/trouble/trouble';
-import type { RenderOrder } from '../render/order';
 import { renderFile } from '../render/render';
 import type { Masters } from './masters';
+import { askedOf, type RenderRefusal } from './render-order';
 import type { RenderRecords } from './render-records';
 
 /** One that waits or is made in this process. */
@@ -26,9 +19,6 @@ interface Active {
   /** Settles, never rejects, when it ended. */
   ended: Promise<void>;
 }
-
-/** Why a file is not begun. */
-export type RenderRefusal = 'master-missing' | 'other-version' | 'no-canvas' | 'words';
 
 /** Makes files that browsers ask for: recorded first, one at a time; what the server's end stops is taken up again. */
 export class Renders {
@@ -52,8 +42,8 @@ export class Renders {
 
   /** Begins a file. @returns its id, or why not. */
   async begin(visitor: string, request: RenderRequest): Promise<{ id: string } | { refused: RenderRefusal }> {
-    const order = await this.orderOf(visitor, request);
-    if (typeof order === 'string') return { refused: order };
+    const asked = await askedOf(this.masters, visitor, request);
+    if (typeof asked === 'string') return { refused: asked };
     const id = randomBytes(16).toString('hex');
     this.records.begin(id, visitor, JSON.stringify(request));
     this.start(id);
@@ -111,27 +101,6 @@ export class Renders {
     return path.join(this.folder, `${id}.parts`);
   }
 
-  private async orderOf(visitor: string, request: RenderRequest): Promise<RenderOrder | RenderRefusal> {
-    const { clip, canvas, sheets, mark } = request;
-    const whole: Job = { ...request.job, exports: [], posts: [] };
-    const found = whole.edit.clips.find(({ id }) => id === clip);
-    if (!found?.canvases.some(({ id }) => id === canvas)) return 'no-canvas';
-    const job = onCanvas(onClip(whole, clip), canvas);
-    const plan = planOfJob(job, sheets);
-    const making = makingOfJob(job, sheets);
-    if (renderMark(plan, making) !== mark) return 'other-version';
-    if (plan.overlays.length > 0) return 'words';
-    const masters: Record<string, string> = {};
-    const used = new Set(activeClip(job.edit).cut.map(({ master }) => master));
-    for (const { id, fingerprint } of job.masters) {
-      if (!used.has(id)) continue;
-      const file = await this.masters.fileOf(visitor, fingerprint);
-      if (file === null) return 'master-missing';
-      masters[fingerprint] = file;
-    }
-    return { plan, making, masters };
-  }
-
   private start(id: string): void {
     const stop = new AbortController();
     const active: Active = { stop, now: { state: 'queued' }, ended: Promise.resolve() };
@@ -152,9 +121,10 @@ export class Renders {
     try {
       const record = this.records.find(id);
       if (!record || signal.aborted) return;
-      const order = await this.orderOf(record.visitor, renderRequestSchema.parse(JSON.parse(record.asked)));
-      if (typeof order === 'string') throw new Error(order);
-      const { bytes } = await renderFile(order, {
+      const request = renderRequestSchema.parse(JSON.parse(record.asked));
+      const asked = await askedOf(this.masters, record.visitor, request);
+      if (typeof asked === 'string') throw new Error(asked);
+      const { bytes } = await renderFile(asked.order, {
         ...{ folder: this.partsOf(id), to: this.fileOf(id), signal },
         onProgress: ({ done, total }) => tell({ state: 'running', done, total }),
       });

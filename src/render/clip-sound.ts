@@ -60,12 +60,16 @@ export async function* joinedSound(
     const pieces = new Pieces(
       exactly(soundFrom(reader, run.in, length + over, { sampleRate, channels }), length + over, channels),
     );
-    yield joiner.begin(await pieces.take(first));
-    for (let left = length - first; left > 0; left -= Math.min(PIECE, left)) {
-      yield await pieces.take(Math.min(PIECE, left));
+    try {
+      yield joiner.begin(await pieces.take(first));
+      for (let left = length - first; left > 0; left -= Math.min(PIECE, left)) {
+        yield await pieces.take(Math.min(PIECE, left));
+      }
+      joiner.end(await pieces.take(over));
+    } finally {
+      // Also where whoever listens stops.
+      await pieces.close();
     }
-    joiner.end(await pieces.take(over));
-    await pieces.close();
   }
   if (silent === 0) return;
   const first = Math.min(silent, Math.round(JOIN * sampleRate));

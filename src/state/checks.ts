@@ -10,6 +10,7 @@ import type { Pass } from '@core/pass/pass';
 import { troubleOf, type Trouble, TroubleError } from '@core/trouble/trouble';
 import type { CheckOrder, JudgedEvent } from '@media/check/check-protocol';
 import { Checker } from '@media/check/checker';
+import { allTrials } from './found-trials';
 import { useJobs } from './jobs';
 import { passOf, storedPass } from './passes';
 import { sheetsNow } from './sheets';
@@ -120,6 +121,7 @@ const orderOf = (jobs: readonly Stored[], sheets: Sheets): Omit<CheckOrder, 'ask
   sheets: [...sheets],
   passes: jobs.flatMap(({ passes }) => passes),
   sizes: triedSizes(),
+  trials: allTrials(),
 });
 
 /** Judges every job of this browser, in a worker. */

@@ -4,6 +4,7 @@ import { cancelExport } from './export-queue';
 import { endFollowing } from './follow';
 import { removeJob, useJobs } from './jobs';
 import { forgetPass } from './passes';
+import { forgetRateTrials } from './rate-trials';
 import { forgetSpeech } from './speech';
 import { forgetStills } from './stills';
 
@@ -15,6 +16,7 @@ export async function deleteWholeJob(id: string): Promise<void> {
   for (const record of listed.exports) {
     await cancelExport(id, record.id);
   }
+  await forgetRateTrials(id);
   await removeJob(id);
   for (const { fingerprint } of listed.head.masters)
     if (!isUsed(fingerprint)) await forgetMaster(fingerprint);

@@ -1,24 +1,24 @@
 import { create } from 'zustand';
-import { checkJob, heldBack, isLookedAt, makingOfJob, masterLengths, planOfJob } from '@core/check/check';
+import { checkJob, heldBack, isLookedAt, masterLengths } from '@core/check/check';
 import { triedOf } from '@core/check/size-trial';
 import type { ExportRecord } from '@core/job/records';
 import { activeCanvas } from '@core/job/clip';
 import { activeClip, type Job, onCanvas, onClip } from '@core/job/job';
 import { exportFileName } from '@core/job/export-name';
 import { signatureOf } from '@core/job/signature';
-import { renderMark } from '@core/job/render-service';
-import { type Encoding, PLAIN_ENCODING } from '@core/rate/encoding';
 import { FORMATS } from '@core/rate/format';
 import { rangeStarts } from '@core/cut/cut';
 import { isBeside, PLAIN_CANVAS_TEXT } from '@core/words/canvas-text';
 import { writtenCues } from '@core/words/cue-list';
 import { storedFile } from '@media/store/storage';
 import { forgetExport, keepOrder, type Order, storedName } from './export-orders';
+import { makerOf, orderOf } from './order-of';
 import { enqueue } from './export-queue';
 import { useJobs } from './jobs';
 import { passOf, usePasses } from './passes';
 import { dropExport } from './records';
 import { sheetsNow } from './sheets';
+import { advisedNow } from './found-trials';
 import { triedSizes } from './size-trials';
 
 /** An export of canvases of one clip that was asked for before its masters were looked at. */
@@ -101,31 +101,15 @@ function begin(jobId: string, works: readonly Job[]): void {
   );
 }
 
-/** Who makes the file of the canvas that a job is working on: the server draws no words. */
-function makerOf(work: Job): Encoding['maker'] {
-  const { maker } = activeCanvas(activeClip(work.edit)).encoding ?? PLAIN_ENCODING;
-  return planOfJob(work, sheetsNow()).overlays.length > 0 ? 'browser' : maker;
-}
-
-function orderOf(work: Job): Order {
-  const sheets = [...sheetsNow()];
-  const order = { plan: planOfJob(work, sheets), making: makingOfJob(work, sheets) };
-  if (makerOf(work) === 'browser') return order;
-  const { exports: _exports, posts: _posts, ...job } = work;
-  const clip = activeClip(work.edit);
-  const mark = renderMark(order.plan, order.making);
-  const request = { job, clip: clip.id, canvas: activeCanvas(clip).id, sheets, mark };
-  return { ...order, remote: { request, id: null } };
-}
-
 /** Whether nothing keeps back the export of the canvas that a job is working on. */
 function isFree(work: Job): boolean {
   const { overrides, canvas } = activeClip(work.edit);
   const sizes = triedSizes();
+  const advisedOf = advisedNow();
   const findings = checkJob(work, {
     sheets: sheetsNow(),
-    passOf,
-    triedOf: (subject) => triedOf(sizes, subject),
+    ...{ passOf, advisedOf },
+    triedOf: (subject) => triedOf(sizes, subject, advisedOf),
   });
   return heldBack(findings, { overrides, canvas }, 'export').length === 0;
 }

@@ -2,6 +2,7 @@ import { sweepParts } from '@media/store/storage';
 import { takeUpExports } from './export-queue';
 import { openJobs } from './jobs';
 import { exportPresets, presets } from './presets';
+import { openRateTrials } from './rate-trials';
 import { openSheets } from './sheets';
 import { textStyles } from './text-styles';
 import { openTheme } from './theme';
@@ -14,6 +15,7 @@ export async function openApp(): Promise<void> {
   await presets.open();
   await exportPresets.open();
   await textStyles.open();
+  await openRateTrials();
   // Asked for once, so that the browser does not evict masters when room gets short.
   await navigator.storage.persist().catch(() => false);
   await sweepParts();

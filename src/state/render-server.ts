@@ -11,8 +11,15 @@ import {
   RENDERS,
   type RenderState,
   renderStateSchema,
+  trialPath,
+  trialPicturePath,
+  type TrialRequest,
+  TRIALS,
+  trialStateSchema,
 } from '@core/job/render-service';
 import { TroubleError } from '@core/trouble/trouble';
+import type { TrialResult } from '@core/trial/rate-trial';
+import type { RateTried } from '@media/trial/rate-trial-task';
 import { uploadFile } from '@media/send/upload';
 import { storedFile, writeWhole } from '@media/store/storage';
 import { askJson, askStream, type ServerName, tellServer } from './server';
@@ -106,7 +113,23 @@ async function stateOf(id: string, signal: AbortSignal): Promise<RenderState | n
   }
 }
 
-async function begun(request: RenderRequest, { signal, onProgress }: Options): Promise<string> {
+async function begun(
+  request: RenderRequest,
+  options: Pick<Options, 'signal' | 'onProgress'>,
+): Promise<string> {
+  await sendMasters(request, options);
+  return (await askJson(SERVER, RENDERS, idSchema, { method: 'POST', body: request, signal: options.signal }))
+    .id;
+}
+
+/** What the server calls something that was begun. */
+const idSchema = z.object({ id: z.string().regex(/^[0-9a-f]{32}$/) });
+
+/** Sends the masters of a request's clip that are not there yet. */
+async function sendMasters(
+  request: RenderRequest,
+  { signal, onProgress }: Pick<Options, 'signal' | 'onProgress'>,
+): Promise<void> {
   const there = new Set(await mastersThere(signal));
   const clip = request.job.edit.clips.find(({ id }) => id === request.clip);
   const used = new Set(clip?.cut.map(({ master }) => master));
@@ -126,8 +149,44 @@ async function begun(request: RenderRequest, { signal, onProgress }: Options): P
       long: true,
     });
   }
-  const schema = z.object({ id: z.string().regex(/^[0-9a-f]{32}$/) });
-  return (await askJson(SERVER, RENDERS, schema, { method: 'POST', body: request, signal })).id;
+}
+
+/** Tries bit rates on the server, and fetches what it found. @throws TroubleError */
+export async function tryRatesOnServer(
+  request: TrialRequest,
+  options: Pick<Options, 'signal'> & { onProgress: (progress: { done: number; total: number }) => void },
+): Promise<RateTried> {
+  const { signal, onProgress } = options;
+  await sendMasters(request, options);
+  const { id } = await askJson(SERVER, TRIALS, idSchema, { method: 'POST', body: request, signal });
+  try {
+    for (;;) {
+      const now = await askJson(SERVER, trialPath(id), trialStateSchema, { signal });
+      if (now.state === 'failed') throw new TroubleError('render-failed', { fault: 'broken' });
+      if (now.state === 'running') onProgress(now);
+      if (now.state === 'done')
+        return { result: now.result, pictures: await picturesOf(id, now.result, signal) };
+      await new Promise((resolve) => setTimeout(resolve, ASK_EVERY));
+    }
+  } finally {
+    tellServer(SERVER, trialPath(id), { method: 'DELETE' });
+  }
+}
+
+function picturesOf(
+  id: string,
+  { points }: TrialResult,
+  signal: AbortSignal,
+): Promise<RateTried['pictures']> {
+  const whole = (stream: ReadableStream<Uint8Array>) => new Response(stream).blob();
+  const fetched = (rate: number, kind: string) =>
+    askStream(SERVER, trialPicturePath(id, String(rate), kind), whole, signal);
+  return Promise.all(
+    points.map(async (_, rate) => ({
+      planned: await fetched(rate, 'planned'),
+      viewed: await fetched(rate, 'viewed'),
+    })),
+  );
 }
 
 /** Resolves when it is made. @throws TroubleError where it was not. */

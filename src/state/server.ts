@@ -108,15 +108,15 @@ export async function askBytes(
  * Asks for bytes and hands them on as they come.
  * @param take resolves when they are taken. @throws TroubleError, and what taking throws.
  */
-export async function askStream(
+export async function askStream<T>(
   server: ServerName,
   address: string,
-  take: (stream: ReadableStream<Uint8Array>) => Promise<void>,
+  take: (stream: ReadableStream<Uint8Array>) => Promise<T>,
   signal: AbortSignal,
-): Promise<void> {
-  await ask(server, address, { signal, long: true }, async ({ body }) => {
+): Promise<T> {
+  return ask(server, address, { signal, long: true }, async ({ body }) => {
     if (!body) throw new TroubleError('server-answer', { ...server });
-    await take(body);
+    return take(body);
   });
 }
 

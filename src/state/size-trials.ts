@@ -1,5 +1,6 @@
 import { useEffect, useMemo, useState } from 'react';
 import { create } from 'zustand';
+import { advisedFor } from '@core/check/check';
 import { sizeKey, sizeTrial, type TriedSize } from '@core/check/size-trial';
 import type { Known } from '@core/check/check-input';
 import { activeClip, type Work } from '@core/job/job';
@@ -22,12 +23,13 @@ export const triedSizes = (): TriedSize[] => Object.values(useSizeTrials.getStat
  */
 export function useSizeTrial(work: Work, known: Known, busy: boolean): boolean {
   const [trying, setTrying] = useState(false);
-  const key = useMemo(() => sizeKey(work), [work]);
+  const { sheets, passOf, advisedOf } = known;
+  const advised = useMemo(() => advisedFor(work, known), [work, known]);
+  const key = useMemo(() => sizeKey(work, advised), [work, advised]);
   const tried = useSizeTrials((all) => all[key] !== undefined);
-  const { sheets, passOf } = known;
   useEffect(() => {
     if (tried || busy) return;
-    const trial = sizeTrial(work, { sheets, passOf });
+    const trial = sizeTrial(work, { sheets, passOf, advisedOf });
     if (!trial) return;
     const stop = new AbortController();
     const { plans, picture, bitsOf } = trial;

@@ -26,7 +26,12 @@ export interface Known {
   passOf: PassOf;
   /** Video bits a second that a canvas of a clip comes to; null where that was not tried. */
   triedOf?(subject: Subject): number | null;
+  /** Video bits a second that a trial of a canvas advises; null where there was none. */
+  advisedOf?(subject: Subject): number | null;
 }
+
+/** What decides how a file is made. */
+export type KnownOfMaking = Pick<Known, 'sheets' | 'advisedOf'>;
 
 /** One canvas of one clip of a job, and what it is judged by. */
 export interface Subject {
@@ -54,30 +59,34 @@ export const wordsFor = ({ clip: { cut, text }, target }: Pick<Subject, 'clip' |
 });
 
 /** The video bit rate that an export takes when the person set none, and why. */
-export function bitRateFor({ work, clip, canvas, target }: Subject, plan: RenderPlan): BitRateChoice {
+export function bitRateFor(
+  subject: Subject,
+  plan: RenderPlan,
+  { advisedOf }: Pick<Known, 'advisedOf'>,
+): BitRateChoice {
+  const { work, clip, canvas, target } = subject;
   const { mostBytes, video } = target.placement;
   const { sound } = canvas.encoding ?? PLAIN_ENCODING;
   const best = Math.max(...mastersOf(clip).map((id) => sourceIn(work, id).video.bits));
   const caps = { mostBytes, mostBits: video.mostBits, audioBits: sound.bits };
-  return defaultBitRate(canvas, canvas.rate, best, caps, secondsOf(plan.frames, plan.rate));
+  const advised = advisedOf?.(subject) ?? null;
+  return defaultBitRate(canvas, canvas.rate, best, caps, secondsOf(plan.frames, plan.rate), advised);
 }
 
 /** What an export of a canvas is asked to be. */
-export function makingFor(subject: Subject, plan: RenderPlan): Making {
+export function makingFor(subject: Subject, plan: RenderPlan, known: Pick<Known, 'advisedOf'>): Making {
   const { canvas, target } = subject;
-  return makingOf(plan, canvas.encoding ?? PLAIN_ENCODING, target.placement, bitRateFor(subject, plan));
+  const choice = bitRateFor(subject, plan, known);
+  return makingOf(plan, canvas.encoding ?? PLAIN_ENCODING, target.placement, choice);
 }
 
 /**
  * What the rules look at. @param before what they looked at before, the likest first: what is still the same stays the
  * same object, so that no rule looks at it again.
  */
-export function inputOf(
-  subject: Subject,
-  { sheets, passOf, triedOf }: Known,
-  before: readonly CheckInput[] = [],
-): CheckInput {
+export function inputOf(subject: Subject, known: Known, before: readonly CheckInput[] = []): CheckInput {
   const { work, clip, canvas, target } = subject;
+  const { sheets, passOf, triedOf } = known;
   const ids = mastersOf(clip);
   const looks = ids.map((id, i) =>
     sameOf(
@@ -111,7 +120,7 @@ export function inputOf(
     plan,
     making: sameOf(
       before.map((old) => old.making),
-      makingFor(subject, plan),
+      makingFor(subject, plan, known),
       sameMaking,
     ),
     triedBits: triedOf?.(subject) ?? null,

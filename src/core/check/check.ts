@@ -6,7 +6,15 @@ import type { BitRateChoice } from '../rate/bit-rate';
 import type { Making } from '../render/making';
 import type { RenderPlan } from '../render/plan';
 import type { MasterLengths } from '../cut/cut';
-import { bitRateFor, inputOf, type Known, makingFor, planFor, type Subject } from './check-input';
+import {
+  bitRateFor,
+  inputOf,
+  type Known,
+  type KnownOfMaking,
+  makingFor,
+  planFor,
+  type Subject,
+} from './check-input';
 import type { Finding } from './finding';
 import { findingsOf } from './findings';
 import type { PassOf } from './look';
@@ -21,8 +29,8 @@ export function masterLengths(work: Work): MasterLengths {
 export const planOfJob = (work: Work, sheets: Sheets): RenderPlan => planFor(subjectOf(work, sheets));
 
 /** What the export of the canvas that a job is working on is asked to be. */
-export const makingOfJob = (work: Work, sheets: Sheets): Making =>
-  makingFor(subjectOf(work, sheets), planOfJob(work, sheets));
+export const makingOfJob = (work: Work, known: KnownOfMaking): Making =>
+  makingFor(subjectOf(work, known.sheets), planOfJob(work, known.sheets), known);
 
 function subjectOf(work: Work, sheets: Sheets): Subject {
   const clip = activeClip(work.edit);
@@ -30,9 +38,13 @@ function subjectOf(work: Work, sheets: Sheets): Subject {
   return { work, clip, canvas, target: targetOf(sheets, canvas) };
 }
 
+/** Video bits a second that a trial advises for the canvas that a job is working on; null where there was none. */
+export const advisedFor = (work: Work, { sheets, advisedOf }: KnownOfMaking): number | null =>
+  advisedOf?.(subjectOf(work, sheets)) ?? null;
+
 /** The video bit rate that an export takes when the person set none, and why. */
-export const workedOutBitRate = (work: Work, sheets: Sheets): BitRateChoice =>
-  bitRateFor(subjectOf(work, sheets), planOfJob(work, sheets));
+export const workedOutBitRate = (work: Work, known: KnownOfMaking): BitRateChoice =>
+  bitRateFor(subjectOf(work, known.sheets), planOfJob(work, known.sheets), known);
 
 /** Findings of every rule on the canvas of the clip that a job is working on. */
 export function checkJob(work: Work, known: Known): Finding[] {

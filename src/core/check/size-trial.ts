@@ -19,10 +19,13 @@ export interface SizeTrial {
   bitsOf(bytes: readonly number[]): number;
 }
 
-/** What the size of the canvas that is worked on depends on: where two works agree, one trial serves both. */
-export function sizeKey({ edit, masters }: Work): string {
+/**
+ * What the size of the canvas that is worked on depends on: where two works agree, one trial serves both.
+ * @param advised video bits a second that a trial of rates advises; null where there was none.
+ */
+export function sizeKey({ edit, masters }: Work, advised: number | null = null): string {
   const { placement } = activeCanvas(activeClip(edit));
-  return [signatureOf(edit), placement, ...masters.map(({ fingerprint }) => fingerprint)].join(' ');
+  return [signatureOf(edit), placement, advised, ...masters.map(({ fingerprint }) => fingerprint)].join(' ');
 }
 
 /** What a trial came to. */
@@ -36,10 +39,15 @@ export interface TriedSize {
 }
 
 /** What was tried of a canvas as it is now, in video bits a second; null where nothing was. */
-export function triedOf(sizes: readonly TriedSize[], { work, clip, canvas }: Subject): number | null {
+export function triedOf(
+  sizes: readonly TriedSize[],
+  subject: Subject,
+  advisedOf?: Known['advisedOf'],
+): number | null {
+  const { work, clip, canvas } = subject;
   const tried = sizes.filter((size) => size.clip === clip.id && size.canvas === canvas.id);
   if (tried.length === 0) return null;
-  const key = sizeKey(onCanvas(onClip(work, clip.id), canvas.id));
+  const key = sizeKey(onCanvas(onClip(work, clip.id), canvas.id), advisedOf?.(subject) ?? null);
   return tried.find((size) => size.key === key)?.bits ?? null;
 }
 
@@ -47,10 +55,11 @@ export function triedOf(sizes: readonly TriedSize[], { work, clip, canvas }: Sub
  * What has to be tried of the canvas that a job is working on; null before its masters were looked at, for sound alone,
  * and for what the server makes, whose encoder is another.
  */
-export function sizeTrial(work: Work, { sheets, passOf }: Known): SizeTrial | null {
+export function sizeTrial(work: Work, known: Known): SizeTrial | null {
+  const { sheets, passOf } = known;
   const clip = activeClip(work.edit);
   const canvas = activeCanvas(clip);
-  const { picture } = makingOfJob(work, sheets);
+  const { picture } = makingOfJob(work, known);
   if (!picture || (canvas.encoding ?? PLAIN_ENCODING).maker === 'server') return null;
   const bits = new Map(work.masters.map((master) => [master.id, passOf(master.fingerprint)?.bitsBySecond]));
   if (clip.cut.some((range) => !bits.get(range.master))) return null;

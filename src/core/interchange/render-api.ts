@@ -11,6 +11,11 @@ import {
   renderRequestSchema,
   RENDERS,
   renderStateSchema,
+  trialPath,
+  trialPicturePath,
+  trialRequestSchema,
+  TRIALS,
+  trialStateSchema,
 } from '../job/render-service';
 
 const schemaOf = (schema: z.ZodType): object => {
@@ -28,6 +33,7 @@ const named = (name: string, description: string, pattern: string) => ({
 });
 
 const ID = named('id', 'What the server calls a file that was asked for.', '^[0-9a-f]{32}$');
+const TRIAL = named('id', 'What the server calls a trial that was asked for.', '^[0-9a-f]{32}$');
 const FINGERPRINT = named('fingerprint', 'SHA-256 of a master, in hex.', '^[0-9a-f]{64}$');
 
 /** The interface of the render server as an OpenAPI document (OpenAPI 3.1.0). */
@@ -108,6 +114,44 @@ export const renderApi = () => ({
         },
       },
     },
+    [TRIALS]: {
+      post: {
+        summary: 'Asks for a trial of bit rates',
+        description:
+          'Pieces of the clip are made at each rate, compressed once more as the outlet does, and compared with what was ' +
+          'drawn. A trial does not outlive the server.',
+        requestBody: { required: true, content: json('TrialRequest') },
+        responses: {
+          202: answer('It waits for its turn', 'Begun'),
+          409: problem('A master of the clip is not here'),
+          422: problem(
+            'The job cannot be read, has no such canvas or master, or would become another file here',
+          ),
+        },
+      },
+    },
+    [trialPath('{id}')]: {
+      parameters: [TRIAL],
+      get: {
+        summary: 'Where a trial stands, and what it found',
+        responses: { 200: answer('Its state', 'TrialState'), 404: problem('You asked for no such trial') },
+      },
+      delete: { summary: 'Stops a trial and deletes all of it', responses: { 204: answer('It is gone') } },
+    },
+    [trialPicturePath('{id}', '{rate}', '{kind}')]: {
+      parameters: [
+        TRIAL,
+        named('rate', 'Which of its rates, from 0.', '^[0-9]{1,2}$'),
+        named('kind', 'As planned, or as a viewer would get it.', '^(planned|viewed)$'),
+      ],
+      get: {
+        summary: 'The worst frame at a rate',
+        responses: {
+          200: { description: 'A picture without loss', content: { 'image/png': {} } },
+          404: problem('There is no such picture'),
+        },
+      },
+    },
   },
   components: {
     schemas: {
@@ -117,6 +161,8 @@ export const renderApi = () => ({
       Begun: schemaOf(z.object({ id: z.string() })),
       RenderRequest: schemaOf(renderRequestSchema),
       RenderState: schemaOf(renderStateSchema),
+      TrialRequest: schemaOf(trialRequestSchema),
+      TrialState: schemaOf(trialStateSchema),
       Problem: schemaOf(z.object({ error: z.string() })),
     },
   },

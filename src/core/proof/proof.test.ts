@@ -79,7 +79,7 @@ describe('black borders', () => {
 describe('proof', () => {
   const job = testJob();
   const plan = planOfJob(job, SHIPPED_SHEETS);
-  const asked = askedFacts(plan, makingOfJob(job, SHIPPED_SHEETS));
+  const asked = askedFacts(plan, makingOfJob(job, { sheets: SHIPPED_SHEETS }));
   const made = testMaster({ picture: { width: 1080, height: 1920 } });
 
   it('passes a file that is what was asked', () => {

@@ -7,6 +7,7 @@ export function bitRateWords(choice: BitRateChoice): string {
   const words: Record<BitRateChoice['reason'], string> = {
     picture: 'by the canvas size and frame rate',
     floor: 'the least that looks clean at this size',
+    trial: 'measured on this clip and outlet',
     master: 'held to the bit rate of the master: more would add nothing',
     cap: "held down by the outlet's file cap",
   };

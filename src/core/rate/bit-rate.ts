@@ -20,15 +20,15 @@ interface Caps {
 export interface BitRateChoice {
   /** Video bits a second. */
   bits: number;
-  reason: 'picture' | 'floor' | 'master' | 'cap';
+  reason: 'picture' | 'floor' | 'trial' | 'master' | 'cap';
 }
 
 /**
- * The default video bit rate of an export: by picture size and rate, not under 5 Mb/s, never above the master's own
- * (more would hold nothing), and under the outlet's caps.
+ * The default video bit rate of an export: what a trial advises, or else by picture size and rate and not under 5 Mb/s;
+ * never above the master's own (more would hold nothing), and under the outlet's caps.
  *
  * @param masterBits bits a second of the master's video; 0 where it is not known.
- * @param seconds the clip's length.
+ * @param seconds the clip's length. @param advised bits a second; null where nothing was tried.
  */
 export function defaultBitRate(
   size: Size,
@@ -36,13 +36,15 @@ export function defaultBitRate(
   masterBits: number,
   { mostBytes, mostBits, audioBits }: Caps,
   seconds: number,
+  advised: number | null = null,
 ): BitRateChoice {
   const byPicture = size.width * size.height * rateValue(rate) * BITS_PER_PIXEL;
   const byMaster = masterBits > 0 ? masterBits : Infinity;
   const byCap = Math.min((mostBytes * 8 * 0.95) / Math.max(seconds, 1) - audioBits, mostBits ?? Infinity);
-  const clean = Math.max(FLOOR, byPicture);
+  const clean = advised ?? Math.max(FLOOR, byPicture);
   const wanted = Math.min(clean, byMaster);
-  const reason = wanted < clean ? 'master' : wanted > byPicture ? 'floor' : 'picture';
+  const found = advised !== null ? 'trial' : wanted > byPicture ? 'floor' : 'picture';
+  const reason = wanted < clean ? 'master' : found;
   const choice: BitRateChoice = wanted > byCap ? { bits: byCap, reason: 'cap' } : { bits: wanted, reason };
   return {
     ...choice,

@@ -3,6 +3,7 @@ import type { FixStep } from '@core/check/fix-all';
 import type { TriedSize } from '@core/check/size-trial';
 import type { Work } from '@core/job/job';
 import type { RuleSheet } from '@core/outlets/rule-sheet';
+import type { RateTrial } from '@core/trial/rate-trial';
 import type { Pass } from '@core/pass/pass';
 
 /** What the page tells the checker: jobs to be judged by some sheets. A later order takes the place of an earlier. */
@@ -14,6 +15,8 @@ export interface CheckOrder {
   passes: Pass[];
   /** What pieces of their clips came to. */
   sizes: TriedSize[];
+  /** What trials of rates found. */
+  trials: RateTrial[];
   /** Whether the safe fixes of each job are wanted too. */
   fixes?: boolean;
 }

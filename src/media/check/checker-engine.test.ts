@@ -11,6 +11,7 @@ const orderOf = (ask: number, ids: string[]) => ({
   sheets,
   passes: [],
   sizes: [],
+  trials: [],
 });
 
 describe('the checker', () => {

@@ -1,7 +1,7 @@
 import { TroubleError } from '@core/trouble/trouble';
 
 /** Folders of the browser's private file system. */
-export type Folder = 'masters' | 'passes' | 'stills' | 'exports' | 'archives' | 'fonts';
+export type Folder = 'masters' | 'passes' | 'stills' | 'exports' | 'archives' | 'fonts' | 'trials';
 
 const isMissing = (error: unknown): boolean =>
   error instanceof DOMException && error.name === 'NotFoundError';

@@ -6,6 +6,7 @@ import { framingSchema } from '@core/framing/framing';
 import { masterSchema } from '@core/master/master';
 import { proofSchema, type Proof } from '@core/proof/proof-record';
 import { type Pass, passSchema } from '@core/pass/pass';
+import { trialResultSchema } from '@core/trial/rate-trial';
 import { type Speech, speechSchema } from '@core/speech/speech';
 import { type CaptionFile, captionFileSchema } from '@core/words/files/caption-file';
 import type { PackRequest } from '../archive/pack-task';
@@ -20,6 +21,7 @@ import type { GreyRequest } from '../pass/grey-looks';
 import type { PassRequest } from '../pass/pass-task';
 import type { SizeTrialRequest } from '../export/size-trial-task';
 import type { ReadBackRequest } from '../export/read-back-task';
+import type { RateTrialRequest, RateTried } from '../trial/rate-trial-task';
 import type { SpeechRequest } from '../speech/speech-task';
 import { runTask } from './run-task';
 import type { OwnFont } from '../words/check-font';
@@ -53,6 +55,14 @@ export function tryExportSizes(
 ): Promise<{ bytes: number[] }> {
   const result = z.object({ bytes: z.array(z.number()) });
   return runTask('size-trial', request, { progress: progressSchema, result, ...following });
+}
+
+const picturesSchema = z.object({ planned: z.instanceof(Blob), viewed: z.instanceof(Blob) });
+const rateTriedSchema = z.object({ result: trialResultSchema, pictures: z.array(picturesSchema) });
+
+/** Makes pieces of a clip at several rates and looks at what a viewer would get. @throws TroubleError */
+export function tryExportRates(request: RateTrialRequest, following: Following): Promise<RateTried> {
+  return runTask('rate-trial', request, { progress: progressSchema, result: rateTriedSchema, ...following });
 }
 
 /** Reads a finished clip back. @throws TroubleError */

@@ -2,12 +2,13 @@ import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { makingOfJob, workedOutBitRate } from '@core/check/check';
 import type { Finding } from '@core/check/finding';
-import { bytesLabel } from '@core/figures/figures';
+import { bitsLabel, bytesLabel } from '@core/figures/figures';
 import { activeCanvas } from '@core/job/clip';
 import { bitRateWords, rateLabel } from '@core/rate/bit-rate-words';
 import { soundLabel } from '@core/render/making';
 import { PLAIN_ENCODING } from '@core/rate/encoding';
 import { FORMAT_IDS, type FormatId, FORMATS, takesFormat } from '@core/rate/format';
+import { adviceOf } from '@core/trial/advice';
 import { useAbilities } from '@state/abilities';
 import { useClip, useJob, useKnown } from '../job/job-context';
 import { useTarget } from '../job/use-target';
@@ -21,6 +22,7 @@ import { PictureFields } from './picture-fields';
 import { RateFields } from './rate-fields';
 import { SharpeningFields } from './sharpening-fields';
 import { SoundFields } from './sound-fields';
+import { TrialFields, useTrial } from './trial-fields';
 import { useEncoding } from './use-encoding';
 
 /** Where the size that is told comes from. */
@@ -43,11 +45,12 @@ export function EncodingCard({ size, trying }: Props) {
   const clip = useClip();
   const canvas = activeCanvas(clip);
   const { placement, label } = useTarget();
-  const { sheets } = useKnown(job.masters);
+  const known = useKnown(job.masters);
   const { encoding, change, put } = useEncoding();
+  const { trial, current } = useTrial();
   const abilities = useAbilities(canvas, encoding.maker);
-  const making = makingOfJob(job, sheets);
-  const choice = workedOutBitRate(job, sheets);
+  const making = makingOfJob(job, known);
+  const choice = workedOutBitRate(job, known);
   const bytes = size?.values.bytes ?? 0;
   const formats = FORMAT_IDS.filter((id) => abilities?.[id] ?? id === making.format);
   const { picture } = making;
@@ -93,6 +96,12 @@ export function EncodingCard({ size, trying }: Props) {
               bytes={bytes}
               onChange={(rate) => change({ rate })}
             />
+          </Fold>
+          <Fold
+            title="What a viewer gets"
+            detail={trial && current ? `${bitsLabel(adviceOf(trial).knee)} advised` : 'not measured yet'}
+          >
+            <TrialFields />
           </Fold>
           <Fold title="Sharpening" detail={encoding.sharpening ? 'on' : 'none'}>
             <SharpeningFields

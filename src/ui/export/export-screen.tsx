@@ -48,7 +48,7 @@ export function ExportScreen() {
       (record.clip === clip.id || !edit.clips.some((other) => other.id === record.clip)),
   );
   const several = clip.canvases.length > 1;
-  const format = FORMATS[makingOfJob(job, known.sheets).format];
+  const format = FORMATS[makingOfJob(job, known).format];
   const stops = heldBack(findings ?? [], clip, 'export');
   const size = findings?.find((finding) => finding.rule === 'file-size');
   const free = clip.canvases.filter(({ id }) => {

@@ -3,6 +3,7 @@ import { useShallow } from 'zustand/react/shallow';
 import { type BoardCell, ownCell } from '@core/check/check-board';
 import type { Known } from '@core/check/check-input';
 import type { Finding } from '@core/check/finding';
+import { advisedBy } from '@core/trial/advised';
 import type { PassOf } from '@core/check/look';
 import { diagnose, type Problem } from '@core/diagnosis/diagnosis';
 import type { Clip } from '@core/job/clip';
@@ -15,6 +16,7 @@ import { passIn, usePasses } from '@state/passes';
 import { usePlayer } from '@state/player';
 import { useSheets } from '@state/sheets';
 import { useSizeTrials } from '@state/size-trials';
+import { useRateTrials } from '@state/found-trials';
 
 /** The job that the page is about. */
 export const JobContext = createContext<Job | null>(null);
@@ -54,7 +56,11 @@ export function useLooks(masters: readonly Master[]): PassOf {
 export function useKnown(masters: readonly Master[]): Known {
   const passOf = useLooks(masters);
   const sheets = useSheets((state) => state.sheets);
-  return useMemo(() => ({ sheets, passOf }), [sheets, passOf]);
+  const trials = useRateTrials((state) => state.found);
+  return useMemo(
+    () => ({ sheets, passOf, advisedOf: advisedBy(Object.values(trials), sheets) }),
+    [sheets, passOf, trials],
+  );
 }
 
 /** What the diagnosis says of masters of the job, from what its pass found so far. */

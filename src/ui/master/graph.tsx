@@ -1,8 +1,9 @@
 import { useState } from 'react';
 import { type LayoutChangeEvent, StyleSheet, View } from 'react-native';
 import { LineChart } from 'react-native-chart-kit';
+import { CHART } from '../parts/chart';
 import { Soft } from '../parts/words';
-import { colours, fonts, sizes, space } from '../theme/tokens';
+import { space } from '../theme/tokens';
 
 const HEIGHT = 120;
 /** Room for the figures at the left: the chart takes it from the padding on its other side. */
@@ -26,20 +27,6 @@ function thinned(values: readonly number[]): number[] {
   });
 }
 
-const CONFIG = {
-  backgroundGradientFrom: colours.sheet,
-  backgroundGradientTo: colours.sheet,
-  fillShadowGradientFrom: colours.woad,
-  fillShadowGradientTo: colours.woad,
-  fillShadowGradientFromOpacity: 0.14,
-  fillShadowGradientToOpacity: 0.14,
-  color: () => colours.woad,
-  labelColor: () => colours.softInk,
-  propsForLabels: { fontFamily: fonts.figures, fontSize: sizes.small },
-  propsForBackgroundLines: { stroke: colours.hairline, strokeDasharray: '' },
-  strokeWidth: 1.5,
-};
-
 /** A figure along the master's time: its shape, its least and its greatest. */
 export function Graph({ label, values, format }: Props) {
   const [width, setWidth] = useState(0);
@@ -56,7 +43,7 @@ export function Graph({ label, values, format }: Props) {
           data={{ labels: [], datasets: [{ data: thinned(values) }] }}
           width={width}
           height={HEIGHT}
-          chartConfig={CONFIG}
+          chartConfig={CHART}
           formatYLabel={(value) => format(Number(value))}
           segments={2}
           withDots={false}

@@ -1,0 +1,32 @@
+import express, { type Request, type Response } from 'express';
+import type { z } from 'zod';
+import type { RenderRefusal } from './render-order';
+
+/** Why a file is not begun, in words and as a status. */
+const REFUSALS: Record<RenderRefusal, { status: number; error: string }> = {
+  'master-missing': { status: 409, error: 'a master of the clip is not here' },
+  'other-version': {
+    status: 422,
+    error: 'this server would make another file of the job: it is of another version',
+  },
+  'no-canvas': { status: 422, error: 'the job has no such clip or canvas' },
+  words: { status: 422, error: 'this server does not draw words on the picture' },
+};
+
+/** Reads a body with a job in it. */
+export const jobBody = express.json({ limit: '8mb' });
+
+/** What a request's body is by a schema; null where it is not, which the asker is told. */
+export function bodyOf<T>(request: Request, response: Response, schema: z.ZodType<T>): T | null {
+  const read = schema.safeParse(request.body);
+  if (read.success) return read.data;
+  const [issue] = read.error.issues;
+  response.status(422).json({ error: `${issue?.path.join('.')}: ${issue?.message}` });
+  return null;
+}
+
+/** Tells what something that was begun is called, or why it was not. */
+export function answerBegun(response: Response, begun: { id: string } | { refused: RenderRefusal }): void {
+  if ('id' in begun) response.status(202).json(begun);
+  else response.status(REFUSALS[begun.refused].status).json({ error: REFUSALS[begun.refused].error });
+}

@@ -1,0 +1,42 @@
+import type { Express, Request } from 'express';
+import { trialPath, trialPicturePath, trialRequestSchema, TRIALS } from '../../src/core/job/render-service';
+import { UPLOAD_ID } from '../uploads/upload-door';
+import { markedVisitor, visitorOf } from '../visitor';
+import { answerBegun, bodyOf, jobBody } from './answers';
+import type { Trials } from './trials';
+
+/** Adds trials of bit rates: where one stands, its pictures, and a way to stop it. */
+export function addTrials(app: Express, trials: Trials): void {
+  const idOf = (request: Request) => String(request.params.id);
+  const ours = (request: Request) => visitorOf(request, '/render');
+  app.post(TRIALS, jobBody, async (request, response) => {
+    const asked = bodyOf(request, response, trialRequestSchema);
+    if (!asked) return;
+    answerBegun(response, await trials.begin(markedVisitor(request, response, '/render'), asked));
+  });
+  app.use(trialPath(':id'), (request, response, next) => {
+    const id = idOf(request);
+    if (UPLOAD_ID.test(id) && trials.find(id, ours(request))) return next();
+    response.status(404).json({ error: 'no such trial was asked for' });
+  });
+  app.get(trialPath(':id'), (request, response) => {
+    response.json(trials.find(idOf(request), ours(request)));
+  });
+  app.get(trialPicturePath(':id', ':rate', ':kind'), (request, response, next) => {
+    const { rate, kind } = request.params;
+    const isKnown = /^\d{1,2}$/.test(String(rate)) && (kind === 'planned' || kind === 'viewed');
+    if (!isKnown || trials.find(idOf(request), ours(request))?.state !== 'done') {
+      response.status(404).json({ error: 'there is no such picture' });
+      return;
+    }
+    response
+      .type('image/png')
+      .sendFile(trials.pictureOf(idOf(request), kind, Number(rate)), (error?: NodeJS.ErrnoException) => {
+        if (error && error.code !== 'ECONNABORTED') next(error);
+      });
+  });
+  app.delete(trialPath(':id'), async (request, response) => {
+    await trials.forget(idOf(request));
+    response.status(204).end();
+  });
+}

@@ -1,0 +1,113 @@
+import { randomBytes } from 'node:crypto';
+import { mkdirSync, rmSync } from 'node:fs';
+import { mkdir, rm } from 'node:fs/promises';
+import path from 'node:path';
+import PQueue from 'p-queue';
+import type { TrialRequest, TrialState } from '../../src/core/job/render-service';
+import { type TrialResult, trialPlans } from '../../src/core/trial/rate-trial';
+import { inThread } from '../render/in-thread';
+import { type RateTrialJob, trialPicture, type TrialProgress } from '../render/rate-trial';
+import type { Masters } from './masters';
+import { askedOf, type RenderRefusal } from './render-order';
+
+const THREAD = path.join(__dirname, '../render/rate-trial-thread.ts');
+
+interface Trial {
+  visitor: string;
+  began: number;
+  stop: AbortController;
+  now: TrialState;
+  /** Settles, never rejects, when it ended. */
+  ended: Promise<void>;
+}
+
+/** Trials of bit rates, one at a time. They do not outlive the server: whoever wants one asks again. */
+export class Trials {
+  private readonly queue = new PQueue({ concurrency: 1 });
+  private readonly all = new Map<string, Trial>();
+
+  constructor(
+    private readonly masters: Masters,
+    private readonly folder: string,
+  ) {
+    rmSync(folder, { recursive: true, force: true });
+    mkdirSync(folder, { recursive: true });
+  }
+
+  /** Begins a trial. @returns its id, or why not. */
+  async begin(visitor: string, request: TrialRequest): Promise<{ id: string } | { refused: RenderRefusal }> {
+    const asked = await askedOf(this.masters, visitor, request);
+    if (typeof asked === 'string') return { refused: asked };
+    const { job, order } = asked;
+    const id = randomBytes(16).toString('hex');
+    const known = new Set(job.masters.map((master) => master.id));
+    if (request.trial.pieces.some(({ range }) => !known.has(range.master))) return { refused: 'no-canvas' };
+    const work: RateTrialJob = {
+      order: request.trial,
+      plans: trialPlans(job, request.sheets, request.trial),
+      making: order.making,
+      masters: order.masters,
+      folder: path.join(this.folder, id),
+    };
+    this.start(id, visitor, work);
+    return { id };
+  }
+
+  /** Where one stands; null for one that this browser did not ask for. */
+  find(id: string, visitor: string | null): TrialState | null {
+    const trial = this.all.get(id);
+    return trial && trial.visitor === visitor ? trial.now : null;
+  }
+
+  pictureOf(id: string, kind: 'planned' | 'viewed', rate: number): string {
+    return trialPicture(path.join(this.folder, id), kind, rate);
+  }
+
+  /** Stops one and forgets all of it. */
+  async forget(id: string): Promise<void> {
+    const trial = this.all.get(id);
+    trial?.stop.abort();
+    await trial?.ended;
+    this.all.delete(id);
+    await rm(path.join(this.folder, id), { recursive: true, force: true });
+  }
+
+  /** Forgets those that ended and are older than a moment. */
+  async sweep(before: number): Promise<void> {
+    for (const [id, { began, now }] of this.all) {
+      if (began < before && now.state !== 'running' && now.state !== 'queued') await this.forget(id);
+    }
+  }
+
+  /** Stops all. */
+  async close(): Promise<void> {
+    const all = [...this.all.values()];
+    for (const { stop } of all) stop.abort();
+    await Promise.all(all.map(({ ended }) => ended));
+  }
+
+  private start(id: string, visitor: string, work: RateTrialJob): void {
+    const stop = new AbortController();
+    const trial: Trial = {
+      ...{ visitor, stop, began: Date.now(), now: { state: 'queued' }, ended: Promise.resolve() },
+    };
+    this.all.set(id, trial);
+    trial.ended = this.queue
+      .add(async () => {
+        await mkdir(work.folder, { recursive: true });
+        const report = ({ done, total }: TrialProgress) => (trial.now = { state: 'running', done, total });
+        const result = await inThread<RateTrialJob, TrialProgress, TrialResult>(
+          THREAD,
+          work,
+          report,
+          stop.signal,
+        );
+        trial.now = { state: 'done', result };
+      })
+      .then(() => undefined)
+      .catch((error: unknown) => {
+        if (!stop.signal.aborted) console.error(error);
+        trial.now = { state: 'failed' };
+      });
+  }
+}

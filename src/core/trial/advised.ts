@@ -1,0 +1,25 @@
+import type { Known, Subject } from '../check/check-input';
+import { onCanvas, onClip } from '../job/job';
+import type { Sheets } from '../outlets/rule-sheet';
+import { adviceOf } from './advice';
+import { type RateTrial, trialKey } from './rate-trial';
+
+/** What trials advise for a canvas as it is now. */
+export const advisedBy =
+  (trials: readonly RateTrial[], sheets: Sheets): NonNullable<Known['advisedOf']> =>
+  (subject) => {
+    const trial = trialOf(trials, sheets, subject);
+    return trial && adviceOf(trial).knee;
+  };
+
+/** The trial that was made of a canvas as it is now; null where there is none, or something was changed since. */
+function trialOf(
+  trials: readonly RateTrial[],
+  sheets: Sheets,
+  { work, clip, canvas }: Pick<Subject, 'work' | 'clip' | 'canvas'>,
+): RateTrial | null {
+  const made = trials.filter((trial) => trial.clip === clip.id && trial.canvas === canvas.id);
+  if (made.length === 0) return null;
+  const key = trialKey(onCanvas(onClip(work, clip.id), canvas.id), sheets);
+  return made.find((trial) => trial.key === key) ?? null;
+}

@@ -1,0 +1,258 @@
+import { z } from 'zod';
+import { activeCanvas } from '../job/clip';
+import { activeClip, sourceIn, sourcesIn, type Work } from '../job/job';
+import { signatureOf } from '../job/signature';
+import { shortHash } from '../figures/short-hash';
+import { targetOf } from '../outlets/outlets';
+import type { Placement } from '../outlets/placement';
+import type { Sheets } from '../outlets/rule-sheet';
+import { LEAST_VIDEO_BITS, MOST_VIDEO_BITS } from '../rate/bit-rate';
+import { PLAIN_ENCODING } from '../rate/encoding';
+import { levelFor } from '../rate/level';
+import { type TrialPiece, trialPieces } from '../rate/trial';
+import type { PictureMaking } from '../render/making';
+import { planOf, type RenderPlan } from '../render/plan';
+import { makingOfJob } from '../check/check';
+import { type Known, wordsFor } from '../check/check-input';
+import type { PassOf } from '../check/look';
+
+/** What of a clip is tried. */
+export const PIECE_ROLES = ['hardest', 'typical', 'easiest'] as const;
+export type PieceRole = (typeof PIECE_ROLES)[number];
+
+/** Two seconds of a clip that are tried for all of it. */
+const pieceSchema = z.object({
+  role: z.enum(PIECE_ROLES),
+  range: z.object({
+    master: z.string(),
+    in: z.number().int().nonnegative(),
+    out: z.number().int().positive(),
+  }),
+  /** How much of the clip is like it. */
+  weight: z.number().min(0).max(1),
+});
+export type Piece = z.infer<typeof pieceSchema>;
+
+const bits = z.number().int().positive().max(MOST_VIDEO_BITS);
+const rungSchema = z.object({
+  width: z.number().int().min(16).max(7680),
+  height: z.number().int().min(16).max(7680),
+  bits: z.number().int().positive().max(200e6),
+});
+/** What an outlet compresses a clip to. */
+export type Rung = z.infer<typeof rungSchema>;
+
+/** A trial of bit rates: pieces are made at each, compressed once more as the outlet does, and looked at. */
+export const trialOrderSchema = z.object({
+  pieces: z.array(pieceSchema).min(1).max(PIECE_ROLES.length),
+  /** Video bits a second of the clip, rising. */
+  rates: z.array(bits).min(2).max(12),
+  rung: rungSchema,
+});
+export type TrialOrder = z.infer<typeof trialOrderSchema>;
+
+/** Rates that are tried. */
+const TRIED = 6;
+/** They begin at this share of what the outlet keeps, and end at this many times of it. */
+const FROM = 0.5;
+const TO = 5;
+/** Where the master itself, or a cap of the outlet, ends them earlier, they still span so much. */
+const LEAST_SPAN = 3;
+/** What the outlet keeps is one of them where there is so much to try above it. */
+const LEAST_ABOVE = 1.5;
+
+/**
+ * What has to be tried of the canvas that a job works on; null before its masters were looked at, for sound alone, for a
+ * constant quality, and where its outlet does not say what it makes of a clip.
+ */
+export function trialOrder(
+  work: Work,
+  { sheets, passOf }: Pick<Known, 'sheets' | 'passOf'>,
+): TrialOrder | null {
+  const { placement } = targetOf(sheets, activeCanvas(activeClip(work.edit)));
+  const { picture } = makingOfJob(work, { sheets });
+  const rung = rungFor(placement, activeCanvas(activeClip(work.edit)));
+  const pieces = piecesOf(work, passOf);
+  if (!picture || !rung || !pieces || picture.kind === 'quality') return null;
+  const used = new Set(activeClip(work.edit).cut.map(({ master }) => master));
+  const best = Math.max(...[...used].map((master) => sourceIn(work, master).video.bits));
+  return { pieces: chosen(pieces), rates: ratesFor(rung, placement, best), rung };
+}
+
+/** What a viewer on a good line gets: the largest that is no larger than the canvas, or else the smallest. */
+function rungFor({ ladder }: Placement, canvas: { width: number; height: number }): Rung | null {
+  const fits = ladder.find(({ width, height }) => width * height <= canvas.width * canvas.height);
+  return fits ?? ladder[ladder.length - 1] ?? null;
+}
+
+function piecesOf({ edit, masters }: Work, passOf: PassOf): TrialPiece[] | null {
+  const { cut } = activeClip(edit);
+  const bits = new Map(masters.map(({ id, fingerprint }) => [id, passOf(fingerprint)?.bitsBySecond]));
+  if (cut.some(({ master }) => !bits.get(master))) return null;
+  const rateOf = (master: string) => sourceIn({ edit, masters }, master).rate;
+  const pieces = trialPieces(cut, rateOf, (master) => bits.get(master) ?? []);
+  return pieces.length > 0 ? pieces : null;
+}
+
+/** The hardest piece, the easiest, and the one in the middle; fewer of a clip that has fewer. */
+function chosen(pieces: readonly TrialPiece[]): Piece[] {
+  const sorted = [...pieces].sort((a, b) => b.hardness - a.hardness);
+  const places: [PieceRole, number][] = [
+    ['hardest', 0],
+    ['typical', Math.floor((sorted.length - 1) / 2)],
+    ['easiest', sorted.length - 1],
+  ];
+  const picked = places
+    .filter(([, place], i) => places.findIndex(([, other]) => other === place) === i)
+    .map(([role, place]) => ({ role, piece: sorted[place] as TrialPiece }));
+  const weights = weightsOf(
+    pieces,
+    picked.map(({ piece }) => piece.hardness),
+  );
+  return picked.map(({ role, piece }, n) => ({ role, range: piece.range, weight: weights[n] as number }));
+}
+
+/**
+ * How much of a clip is like each of some pieces: one that lies between two in hardness is like both, the nearer the more.
+ * @param hardness of the pieces, falling.
+ */
+function weightsOf(pieces: readonly TrialPiece[], hardness: readonly number[]): number[] {
+  const weights = hardness.map(() => 0);
+  const add = (n: number, seconds: number) => (weights[n] = (weights[n] as number) + seconds);
+  for (const { hardness: own, seconds } of pieces) {
+    const below = Math.max(
+      1,
+      hardness.findIndex((other) => other <= own),
+    );
+    const [high, low] = [hardness[below - 1], hardness[below]];
+    const share = high === undefined || low === undefined || high === low ? 1 : (own - low) / (high - low);
+    add(below - 1, seconds * share);
+    if (share < 1) add(below, seconds * (1 - share));
+  }
+  const whole = weights.reduce((sum, weight) => sum + weight, 0);
+  return weights.map((weight) => weight / whole);
+}
+
+/** Rates in even proportions: one below what the outlet keeps, that itself, and those above. */
+function ratesFor(rung: Rung, { video: { mostBits } }: Placement, best: number): number[] {
+  const cap = Math.min(MOST_VIDEO_BITS, mostBits ?? Infinity, best > 0 ? best : Infinity);
+  const to = Math.max(LEAST_VIDEO_BITS * LEAST_SPAN, Math.min(cap, TO * rung.bits));
+  const from = Math.max(LEAST_VIDEO_BITS, Math.min(FROM * rung.bits, to / LEAST_SPAN));
+  const even = (count: number, first: number) =>
+    Array.from({ length: count }, (_, n) => first * (to / first) ** (n / (count - 1)));
+  const rates =
+    rung.bits > from && rung.bits * LEAST_ABOVE <= to
+      ? [from, ...even(TRIED - 1, rung.bits)]
+      : even(TRIED, from);
+  return rates.map((rate) => Math.round(rate / 1e5) * 1e5);
+}
+
+/** The plans of an order's pieces, in their order: pictures alone, and no end card. */
+export function trialPlans(work: Work, sheets: Sheets, { pieces }: Pick<TrialOrder, 'pieces'>): RenderPlan[] {
+  const clip = activeClip(work.edit);
+  const canvas = activeCanvas(clip);
+  const words = wordsFor({ clip, target: targetOf(sheets, canvas) });
+  const text = words.text && { ...words.text, card: null };
+  const sources = sourcesIn(work).map((source) => ({ ...source, audio: null }));
+  return pieces.map(({ range }) => planOf(canvas, { ...work.edit, ...words, text, cut: [range], sources }));
+}
+
+/**
+ * What a trial of the canvas that a job works on depends on: the clip and the encoding without its bit rate, and what its
+ * rule sheet says of it.
+ */
+export function trialKey({ edit, masters }: Work, sheets: Sheets): string {
+  const canvas = activeCanvas(activeClip(edit));
+  const { rate, ...encoding } = canvas.encoding ?? PLAIN_ENCODING;
+  const { placement } = targetOf(sheets, canvas);
+  const { ladder, video, mostBytes } = placement;
+  const isConstant = rate.kind === 'constant';
+  return [
+    signatureOf(edit, [encoding, isConstant]),
+    shortHash([canvas.placement, ladder, video, mostBytes]),
+    ...masters.map(({ fingerprint }) => fingerprint.slice(0, 16)),
+  ].join(' ');
+}
+
+/** What a viewer would get at one rate. */
+const scoreSchema = z.object({
+  /** Structural similarity of luma to the plan's own frames, 1 for the same. */
+  ssim: z.number(),
+  /** In decibels, at most 100. */
+  psnr: z.number(),
+  /** {@link scoreSchema.ssim} where fine detail moves fast; null where none does. */
+  moving: z.number().nullable(),
+  /** Banding that was not there before; 0 for none, about 5 where it annoys. */
+  banding: z.number(),
+});
+export type Score = z.infer<typeof scoreSchema>;
+
+/** The worst frame of those that were looked at. */
+const worstSchema = z.object({
+  role: z.enum(PIECE_ROLES),
+  /** Of its piece. */
+  frame: z.number().int().nonnegative(),
+  ssim: z.number(),
+});
+
+const pointSchema = scoreSchema.extend({
+  /** Video bits a second that were asked for, and what a clip comes to. */
+  bits: z.number(),
+  came: z.number(),
+  worst: worstSchema,
+});
+export type TrialPoint = z.infer<typeof pointSchema>;
+
+/** Who compressed the pieces once more, as the outlet does. */
+export const COMPRESSORS = ['browser', 'ffmpeg'] as const;
+
+/** What a trial found. */
+export const trialResultSchema = z.object({
+  /** By rising rate. */
+  points: z.array(pointSchema).min(2),
+  compressor: z.enum(COMPRESSORS),
+  /** How long it took, in seconds. */
+  took: z.number(),
+});
+export type TrialResult = z.infer<typeof trialResultSchema>;
+
+/** What a trial found, as it is kept. */
+export const rateTrialSchema = trialResultSchema.extend({
+  schemaVersion: z.literal(1),
+  clip: z.string(),
+  canvas: z.string(),
+  /** As {@link trialKey} gave it then. */
+  key: z.string(),
+  maker: z.enum(['browser', 'server']),
+  rung: rungSchema,
+});
+export type RateTrial = z.infer<typeof rateTrialSchema>;
+
+/** How a piece is encoded at a rate. @param bits video bits a second. */
+export function pieceMaking(picture: PictureMaking, plan: RenderPlan, bits: number): PictureMaking {
+  const isConstant = picture.kind === 'constant';
+  return {
+    ...picture,
+    kind: isConstant ? 'constant' : 'variable',
+    bits,
+    mostBits: isConstant ? bits : 2 * bits,
+    level: picture.codec === 'avc' ? levelFor(plan, plan.rate, bits) : null,
+  };
+}
+
+/** What an outlet makes of a piece: smaller where its picture is, plain H.264, in groups as long as the clip's. */
+export function rungMaking(
+  rung: Rung,
+  plan: RenderPlan,
+  { keyFrames }: PictureMaking,
+): { plan: RenderPlan; picture: PictureMaking } {
+  const { width, height, bits } = rung;
+  return {
+    plan: { ...plan, width, height },
+    picture: {
+      ...{ codec: 'avc', kind: 'variable', profile: 'high', keyFrames },
+      ...{ bits, mostBits: Math.round(1.5 * bits), bytes: 0, quantiser: 0 },
+      ...{ betweenFrames: 2, twoPasses: false, level: levelFor(rung, plan.rate, bits) },
+    },
+  };
+}

@@ -1,0 +1,207 @@
+import { useEffect, useState } from 'react';
+import { StyleSheet, View } from 'react-native';
+import { Button } from 'react-native-paper';
+import { bitsLabel, bytesLabel } from '@core/figures/figures';
+import { activeCanvas } from '@core/job/clip';
+import { estimatedBytes } from '@core/rate/bit-rate';
+import { adviceOf, adviceSentence } from '@core/trial/advice';
+import { makingOfJob, planOfJob } from '@core/check/check';
+import { type RateTrial, trialKey, trialOrder, type TrialPoint } from '@core/trial/rate-trial';
+import { troubleWords } from '@core/trouble/trouble';
+import { trialName, useRateTrials } from '@state/found-trials';
+import { startRateTrial, stopRateTrial, worstPictures } from '@state/rate-trials';
+import { useClip, useJob, useKnown } from '../job/job-context';
+import { useTarget } from '../job/use-target';
+import { Notice } from '../parts/notice';
+import { OptionList } from '../parts/option-list';
+import { SideBySide } from '../parts/side-by-side';
+import { StripBar } from '../parts/strip-bar';
+import { Body, Soft } from '../parts/words';
+import { space } from '../theme/tokens';
+import { TrialChart } from './trial-chart';
+import { useEncoding } from './use-encoding';
+
+/** What a trial of the canvas at hand found, and whether it is of the canvas as it is now. */
+export function useTrial(): { trial: RateTrial | null; current: boolean } {
+  const job = useJob();
+  const { sheets } = useKnown(job.masters);
+  const trial = useRateTrials((state) => state.found[trialName(job)]) ?? null;
+  return { trial, current: trial?.key === trialKey(job, sheets) };
+}
+
+/** Measures what a viewer gets at several bit rates, once the outlet has compressed the clip again. */
+export function TrialFields() {
+  const job = useJob();
+  const { label } = useTarget();
+  const known = useKnown(job.masters);
+  const name = trialName(job);
+  const run = useRateTrials((state) => state.running[name]);
+  const trouble = useRateTrials((state) => state.troubles[name]);
+  const { trial, current } = useTrial();
+  const order = trialOrder(job, known);
+  const { encoding } = useEncoding();
+  if (run)
+    return (
+      <View style={styles.group}>
+        <Soft>{`Trying bit rates: step ${run.done} of ${run.total}`}</Soft>
+        <StripBar label="Trying bit rates" done={run.done} total={run.total} />
+        <Button style={styles.left} onPress={() => stopRateTrial(name)}>
+          Stop
+        </Button>
+      </View>
+    );
+  return (
+    <View style={styles.group}>
+      {trouble && (
+        <Notice standing="warn" title="The bit rates could not be tried">
+          {Object.values(troubleWords(trouble)).join(' ')}
+        </Notice>
+      )}
+      {trial && current && <Found name={name} trial={trial} />}
+      {trial && !current && (
+        <Soft>The clip, its settings or the rule sheet changed since bit rates were tried.</Soft>
+      )}
+      {order ? (
+        <>
+          {!(trial && current) && (
+            <Soft>
+              {`The hardest two seconds, the easiest and typical ones are made at ${order.rates.length} bit rates and compressed again as ${label} does (${order.rung.width}×${order.rung.height}, ${bitsLabel(order.rung.bits)}). Then what a viewer gets is compared with the picture that you made.`}
+            </Soft>
+          )}
+          {encoding.maker === 'server' && (
+            <Soft>The master goes up to the server for it, as for an export.</Soft>
+          )}
+          <Button
+            mode="outlined"
+            icon="chart-line"
+            style={styles.left}
+            onPress={() => void startRateTrial(job)}
+          >
+            {trial && current ? 'Try again' : 'Try bit rates'}
+          </Button>
+        </>
+      ) : (
+        <Soft>{reasonFor(known, job, label)}</Soft>
+      )}
+    </View>
+  );
+}
+
+/** Why nothing can be tried. */
+function reasonFor(
+  known: ReturnType<typeof useKnown>,
+  job: ReturnType<typeof useJob>,
+  label: string,
+): string {
+  const { picture } = makingOfJob(job, known);
+  if (!picture) return 'A file of sound alone has no picture to measure.';
+  if (picture.kind === 'quality') return 'At a constant quality the bit rate comes out of the picture.';
+  if (job.masters.some(({ fingerprint }) => known.passOf(fingerprint) === null))
+    return 'Bit rates can be tried once the master was analysed.';
+  return `The rule sheet does not say what ${label} makes of a clip, so there is nothing to measure against.`;
+}
+
+function Found({ name, trial }: { name: string; trial: RateTrial }) {
+  const { points, compressor } = trial;
+  const { knee, kept, most } = adviceOf(trial);
+  const advised = points.reduce((near, point) =>
+    Math.abs(Math.log(point.came / knee)) < Math.abs(Math.log(near.came / knee)) ? point : near,
+  );
+  const [picked, setPicked] = useState(String(advised.bits));
+  const bytesAt = useBytesAt();
+  const { change } = useEncoding();
+  const place = Math.max(
+    0,
+    points.findIndex(({ bits }) => String(bits) === picked),
+  );
+  const point = points[place] as TrialPoint;
+  const school = ({ bits }: TrialPoint) =>
+    [bits === kept.bits && 'what the outlet keeps', bits === most.bits && 'as much as it takes']
+      .filter(Boolean)
+      .join(', ');
+  return (
+    <>
+      <Body>{adviceSentence(trial)}</Body>
+      <TrialChart trial={trial} />
+      <Soft>
+        {`How like the planned picture a viewer’s is (SSIM), by Mb/s sent. The upright line is the advised rate. ${compressor === 'ffmpeg' ? 'Compressed again by ffmpeg.' : 'Compressed again by this browser, which stands in for the outlet.'}`}
+      </Soft>
+      <OptionList
+        label="Bit rates tried"
+        value={picked}
+        options={points.map((one) => ({
+          value: String(one.bits),
+          label: [bitsLabel(one.bits), bytesLabel(bytesAt(one.bits)), school(one)].filter(Boolean).join(', '),
+          about: scoreWords(one),
+        }))}
+        onChange={setPicked}
+      />
+      <Worst name={name} rate={place} point={point} />
+      <Button
+        style={styles.left}
+        onPress={() => change({ rate: { kind: 'variable', bits: point.bits, most: null } })}
+      >
+        {`Set the bit rate to ${bitsLabel(point.bits)}`}
+      </Button>
+    </>
+  );
+}
+
+function scoreWords({ ssim, psnr, moving, banding }: TrialPoint): string {
+  return [
+    `SSIM ${ssim.toFixed(3)}`,
+    `${psnr.toFixed(1)} dB`,
+    moving === null ? '' : `moving detail ${moving.toFixed(3)}`,
+    `bands ${banding.toFixed(1)}`,
+  ]
+    .filter(Boolean)
+    .join(', ');
+}
+
+/** What the whole file comes to at a video bit rate. */
+function useBytesAt(): (bits: number) => number {
+  const job = useJob();
+  const { sheets } = useKnown(job.masters);
+  const { frames, rate } = planOfJob(job, sheets);
+  const { sound } = makingOfJob(job, { sheets });
+  return (bits) => estimatedBytes(frames, rate, bits, sound?.bits ?? 0, sound?.sampleRate ?? 0);
+}
+
+const ROLES = {
+  hardest: 'hardest two seconds',
+  typical: 'typical two seconds',
+  easiest: 'easiest two seconds',
+};
+
+function Worst({ name, rate, point }: { name: string; rate: number; point: TrialPoint }) {
+  const canvas = activeCanvas(useClip());
+  const [pictures, setPictures] = useState<{ planned: File; viewed: File } | null>(null);
+  useEffect(() => {
+    let left = false;
+    void worstPictures(name, rate).then((found) => {
+      if (!left) setPictures(found);
+    });
+    return () => {
+      left = true;
+    };
+  }, [name, rate]);
+  if (!pictures) return null;
+  return (
+    <>
+      <Soft>
+        {`Worst frame at ${bitsLabel(point.bits)}: SSIM ${point.worst.ssim.toFixed(3)}, in the ${ROLES[point.worst.role]}. Shown pixel for pixel; drag the picture or the divider.`}
+      </Soft>
+      <SideBySide
+        label="Worst frame"
+        left={{ label: 'As you made it', picture: pictures.planned }}
+        right={{ label: 'As a viewer gets it', picture: pictures.viewed }}
+        size={canvas}
+      />
+    </>
+  );
+}
+
+const styles = StyleSheet.create({
+  group: { gap: space.m, alignSelf: 'stretch' },
+  left: { alignSelf: 'flex-start' },
+});
