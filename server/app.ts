@@ -10,7 +10,7 @@ import { addStandIn } from './outlets/stand-in';
 import { ProgramError } from './programs/programs';
 import { addRenders } from './renders/api';
 import { keepSwept, type Swept } from './sweep';
-import { closeWorkshop, openWorkshop } from './workshop';
+import { closeWorkshop, openWorkshop, type WorkersAt } from './workshop';
 
 export interface AppOptions {
   /** Folder of the exported web app. */
@@ -19,6 +19,8 @@ export interface AppOptions {
   data: string;
   /** What the outlets' stand-ins judge by. */
   sheets?: Sheets;
+  /** Where other machines make files too. */
+  workers?: WorkersAt | null;
 }
 
 /** Folders whose file names carry a hash of their contents. */
@@ -64,8 +66,13 @@ export interface GussetServer {
  * The whole server: the app, and the outlets' stand-ins under their own paths.
  * @throws where the data folder cannot be written.
  */
-export async function openServer({ dist, data, sheets = SHIPPED_SHEETS }: AppOptions): Promise<GussetServer> {
-  const workshop = await openWorkshop(data);
+export async function openServer({
+  dist,
+  data,
+  sheets = SHIPPED_SHEETS,
+  workers = null,
+}: AppOptions): Promise<GussetServer> {
+  const workshop = await openWorkshop(data, workers);
   const app = express();
   app.use(onlyOwnPages, protection);
   app.get('/outlets/board.css', (_request, response) => {
@@ -89,7 +96,7 @@ export async function openServer({ dist, data, sheets = SHIPPED_SHEETS }: AppOpt
     async close() {
       stopSweeping();
       await Promise.all([renders.renders.close(), renders.trials.close()]);
-      closeWorkshop(workshop);
+      await closeWorkshop(workshop);
     },
   };
 }

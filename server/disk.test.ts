@@ -71,7 +71,7 @@ describe('a full disk', () => {
     await expect(() => conversions.find(id)?.state === 'failed').toBecomeTrue();
     expect(readdirSync(path.join(server.data, 'converted'))).toEqual([]);
     expect(readdirSync(path.join(server.data, 'convert'))).toEqual([id]);
-    closeWorkshop(workshop);
+    await closeWorkshop(workshop);
     await server.close();
   });
 });

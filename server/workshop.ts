@@ -1,3 +1,4 @@
+import { Fleet } from './fleet/fleet';
 import { Programs } from './programs/programs';
 import { findTools, type Tools } from './programs/tools';
 import { type Database, openDatabase } from './store/database';
@@ -12,18 +13,30 @@ export interface Workshop {
   looks: Programs;
   /** Conversions: long, one at a time. */
   long: Programs;
+  /** Workers that make files with us; null where this machine makes them alone. */
+  fleet: Fleet | null;
 }
 
-/** @throws where the folder cannot be written. */
-export async function openWorkshop(data: string): Promise<Workshop> {
+/** How workers elsewhere are found, and find us. */
+export interface WorkersAt {
+  /** Address of Redis. */
+  redis: string;
+  /** Address at which they fetch and bring files: it is listened on. */
+  address: string;
+}
+
+/** @throws where the folder cannot be written, and where workers are asked for and Redis cannot be reached. */
+export async function openWorkshop(data: string, workers: WorkersAt | null = null): Promise<Workshop> {
   const tools = await findTools();
   const database = openDatabase(data);
-  return { data, database, tools, looks: new Programs(tools, 2), long: new Programs(tools, 1) };
+  const fleet = workers && (await Fleet.open(workers.redis, workers.address));
+  return { data, database, tools, looks: new Programs(tools, 2), long: new Programs(tools, 1), fleet };
 }
 
 /** Ends every outside program and closes the database. */
-export function closeWorkshop({ database, looks, long }: Workshop): void {
+export async function closeWorkshop({ database, looks, long, fleet }: Workshop): Promise<void> {
   looks.close();
   long.close();
+  await fleet?.close();
   database.close();
 }

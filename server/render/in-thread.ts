@@ -1,5 +1,6 @@
 import { Worker } from 'node:worker_threads';
 import { TroubleError } from '../../src/core/trouble/trouble';
+import { errorOf, type Failure, failureOf } from './failure';
 import type { ThreadAnswer } from './serve-thread';
 
 /** A thread that was told to stop gets this long, in milliseconds. */
@@ -32,15 +33,15 @@ export function inThread<Data, Progress, Result>(
       void thread.terminate();
       settle();
     };
-    const failed = (reason: string) =>
-      end(() => reject(signal.aborted ? new TroubleError('cancelled') : new Error(reason)));
+    const failed = (failure: Failure) =>
+      end(() => reject(signal.aborted ? new TroubleError('cancelled') : errorOf(failure)));
     thread.on('message', (answer: ThreadAnswer<Progress, Result>) => {
       if (answer.type === 'progress') report(answer.progress);
       else if (answer.type === 'done') end(() => resolve(answer.result));
-      else failed(answer.reason);
+      else failed(answer.failure);
     });
-    thread.on('error', (error) => failed(error instanceof Error ? error.message : String(error)));
-    thread.on('exit', () => failed('the thread ended'));
+    thread.on('error', (error) => failed(failureOf(error)));
+    thread.on('exit', () => failed(failureOf('the thread ended')));
     signal.addEventListener('abort', stop);
   });
 }

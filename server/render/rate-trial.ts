@@ -21,7 +21,9 @@ import { encoderArgs, rawInput } from './encoder-args';
 import { greyFrames } from './grey-frames';
 import { pictureBytes } from './packet-bytes';
 import { quantiserFor, type TriedQuantiser } from './quantiser-for';
-import { ENCODER_THREADS } from './segment-work';
+
+/** Threads of an encoder here: no buffer is held, so that more of them change nothing. */
+const THREADS = 2;
 
 /** A trial of bit rates: what is tried, and the plans of its pieces. */
 export interface RateTrialJob {
@@ -164,7 +166,7 @@ class PieceTrial {
     const plain = pieceMaking(this.picture, this.plan, bits);
     const making: PictureMaking =
       plain.kind === 'constant' ? plain : { ...plain, kind: 'quality', quantiser };
-    const args = encoderArgs(making, bits, null, ENCODER_THREADS);
+    const args = encoderArgs(making, bits, null, THREADS);
     await encodeFile(rawInput(this.plan, this.raw), args, this.sent, signal);
     return ((await pictureBytes(this.sent)) * 8) / secondsOf(this.plan.frames, this.plan.rate);
   }
@@ -175,7 +177,7 @@ class PieceTrial {
     await encodeFile(
       ['-i', this.sent, '-vf', `scale=${rung.width}:${rung.height}:flags=bicubic`],
       // Outlets have much to do, and take the quick way (common practice, no source).
-      [...encoderArgs(picture, picture.bits, null, ENCODER_THREADS), '-preset', 'veryfast'],
+      [...encoderArgs(picture, picture.bits, null, THREADS), '-preset', 'veryfast'],
       this.viewed,
       signal,
     );

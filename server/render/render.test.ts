@@ -3,13 +3,10 @@ import { mkdtempSync, readdirSync, statSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import fc from 'fast-check';
-import { makingOfJob, planOfJob } from '../../src/core/check/check';
 import { writeJobFile } from '../../src/core/interchange/job-file';
-import { activeClip, type Job } from '../../src/core/job/job';
-import { SHIPPED_SHEETS } from '../../src/core/outlets/shipped';
 import { type Encoding, PLAIN_ENCODING } from '../../src/core/rate/encoding';
-import { jobOf } from '../../tests/job-of';
 import { makeClip, packetsOf, probe } from '../../tests/make-clip';
+import { smallJob, smallOrder } from '../../tests/small-order';
 import { drawSegment } from './draw';
 import { type RenderOrder, segmentsOf } from './order';
 import { renderFile } from './render';
@@ -20,24 +17,7 @@ const folder = mkdtempSync(path.join(tmpdir(), 'render-'));
 /** 16 s, so that it is made in several segments. */
 const film = makeClip('long.mp4', { size: '640x360', seconds: 16 });
 
-/** A job of a film on a small canvas, whose file is made in some way. */
-async function smallJob(file: string, change: Partial<Encoding>): Promise<Job> {
-  const job = await jobOf(file);
-  const clip = activeClip(job.edit);
-  const encoding = { ...PLAIN_ENCODING, ...change };
-  const canvases = clip.canvases.map((canvas) => ({ ...canvas, ...SIZE, placement: null, encoding }));
-  return { ...job, edit: { ...job.edit, clips: [{ ...clip, canvases }] } };
-}
-
-async function orderOf(change: Partial<Encoding>, file = film): Promise<RenderOrder> {
-  const job = await smallJob(file, change);
-  const plan = planOfJob(job, SHIPPED_SHEETS);
-  return {
-    plan,
-    making: makingOfJob(job, { sheets: SHIPPED_SHEETS }),
-    masters: { [job.masters[0]!.fingerprint]: file },
-  };
-}
+const orderOf = (change: Partial<Encoding>, file = film) => smallOrder(file, change);
 
 let count = 0;
 async function rendered(order: RenderOrder, extension = 'mp4'): Promise<string> {

@@ -9,8 +9,11 @@ import { bytesOf, type RenderOptions, type SegmentMaker } from './render';
 import type { SegmentTask } from './segment';
 import { sharedBits } from './share-bits';
 
-/** An encoder of a segment has so many threads, whatever machine makes it: so the file is always the same. */
-export const ENCODER_THREADS = 2;
+/**
+ * An encoder of a segment has one thread, whatever machine makes it, so that the file is always the same: with more,
+ * libx264 holds a rate to a buffer differently each time. Segments are made side by side instead.
+ */
+export const ENCODER_THREADS = 1;
 /** A segment, and the whole, may be off what they were to come to by this much, as a share of it. */
 const WITHIN = 0.015;
 /** Segments that are off are made anew so often. */

@@ -19,6 +19,11 @@ export interface SegmentTask {
 
 /** What a first pass of a segment leaves for the second: its log, and its frames where there is room for them. */
 const passLog = (file: string): string => `${file}.pass`;
+/** The files that ffmpeg makes of a log. */
+export const passFiles = (file: string) => ({
+  log: `${passLog(file)}-0.log`,
+  tree: `${passLog(file)}-0.log.mbtree`,
+});
 const framesOf = (file: string): string => `${file}.frames`;
 
 /**
@@ -36,6 +41,8 @@ export async function makeSegment(
   if (!making.picture) throw new RangeError('sound alone has no segments');
   const drawn = task.keepsFrames && pass === 2 ? framesOf(file) : null;
   const passes: Pass = pass && { number: pass, log: passLog(file) };
+  // An encoder that outlived a server that was killed may still be writing there.
+  await rm(file, { force: true });
   const encoder = new Encoding(
     [
       ...rawInput(plan, drawn ?? 'pipe:0'),

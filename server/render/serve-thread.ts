@@ -1,10 +1,11 @@
 import { parentPort, workerData } from 'node:worker_threads';
+import { type Failure, failureOf } from './failure';
 
 /** What a thread tells of its work. */
 export type ThreadAnswer<Progress, Result> =
   | { type: 'progress'; progress: Progress }
   | { type: 'done'; result: Result }
-  | { type: 'failed'; reason: string };
+  | { type: 'failed'; failure: Failure };
 
 /** Does the work that this thread was started for; it ends when it is told to stop. */
 export function serveThread<Data, Progress, Result>(
@@ -15,7 +16,6 @@ export function serveThread<Data, Progress, Result>(
   parentPort?.on('message', () => stop.abort());
   work(workerData as Data, (progress) => tell({ type: 'progress', progress }), stop.signal).then(
     (result) => tell({ type: 'done', result }),
-    (error: unknown) =>
-      tell({ type: 'failed', reason: error instanceof Error ? error.message : String(error) }),
+    (error: unknown) => tell({ type: 'failed', failure: failureOf(error) }),
   );
 }

@@ -35,7 +35,7 @@ export interface RenderService {
 }
 
 /** Adds the making of files: masters by tus, jobs, progress as events, the file, and ways to stop and forget. */
-export function addRenders(app: Express, { database, data, tools }: Workshop): RenderService {
+export function addRenders(app: Express, { database, data, tools, fleet }: Workshop): RenderService {
   const door = UploadDoor.add(app, database, {
     name: 'masters',
     address: RENDER_UPLOADS,
@@ -43,7 +43,7 @@ export function addRenders(app: Express, { database, data, tools }: Workshop): R
     mostBytes: MOST_MASTER,
   });
   const masters = new Masters(new MasterRecords(database), door);
-  const renders = new Renders(new RenderRecords(database), masters, path.join(data, 'rendered'));
+  const renders = new Renders(new RenderRecords(database), masters, path.join(data, 'rendered'), fleet);
   const idOf = (request: Request) => String(request.params.id);
   const ours = (request: Request) => visitorOf(request, '/render');
 

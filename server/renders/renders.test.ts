@@ -2,7 +2,7 @@ import { execFileSync } from 'node:child_process';
 import { readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { makingOfJob, planOfJob } from '../../src/core/check/check';
-import { activeClip, type Job } from '../../src/core/job/job';
+import type { Job } from '../../src/core/job/job';
 import {
   masterPath,
   RENDER_MASTERS,
@@ -14,9 +14,9 @@ import {
   renderedPath,
 } from '../../src/core/job/render-service';
 import { SHIPPED_SHEETS } from '../../src/core/outlets/shipped';
-import { PLAIN_ENCODING } from '../../src/core/rate/encoding';
 import { jobOf } from '../../tests/job-of';
 import { makeClip, probe } from '../../tests/make-clip';
+import { smallJob } from '../../tests/small-order';
 import { Client, openTestServer, type TestServer } from '../test-client';
 
 const film = makeClip('asked.mp4', { size: '320x180', seconds: 3 });
@@ -37,13 +37,7 @@ afterEach(async () => {
 
 /** A request for the film on a small canvas. */
 async function asked(change: (job: Job) => Job = (job) => job): Promise<object> {
-  const job = await jobOf(film);
-  const clip = activeClip(job.edit);
-  const encoding = { ...PLAIN_ENCODING, rate: { kind: 'quality' as const, quantiser: 30 } };
-  const canvases = clip.canvases.map((canvas) => ({
-    ...{ ...canvas, width: 180, height: 320, placement: null, encoding },
-  }));
-  const small = change({ ...job, edit: { ...job.edit, clips: [{ ...clip, canvases }] } });
+  const small = change(await smallJob(film, { rate: { kind: 'quality', quantiser: 30 } }));
   const sheets = [...SHIPPED_SHEETS];
   const mark = renderMark(planOfJob(small, sheets), makingOfJob(small, { sheets }));
   const { exports: _exports, posts: _posts, ...rest } = small;

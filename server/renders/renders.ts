@@ -7,6 +7,7 @@ import PQueue from 'p-queue';
 import { type RenderRequest, renderRequestSchema, type RenderState } from '../../src/core/job/render-service';
 import type { RenderFault } from '../../src/core/render/render-faults';
 import { TroubleError } from '../../src/core/trouble/trouble';
+import type { Fleet } from '../fleet/fleet';
 import { renderFile } from '../render/render';
 import type { Masters } from './masters';
 import { askedOf, type RenderRefusal } from './render-order';
@@ -20,9 +21,12 @@ interface Active {
   ended: Promise<void>;
 }
 
+/** Files in hand at a time where workers make them. */
+const AT_ONCE = 4;
+
 /** Makes files that browsers ask for: recorded first, one at a time; what the server's end stops is taken up again. */
 export class Renders {
-  private readonly queue = new PQueue({ concurrency: 1 });
+  private readonly queue: PQueue;
   private readonly active = new Map<string, Active>();
   private readonly news = new EventEmitter().setMaxListeners(0);
   private closed = false;
@@ -31,7 +35,10 @@ export class Renders {
     private readonly records: RenderRecords,
     private readonly masters: Masters,
     private readonly folder: string,
+    private readonly fleet: Fleet | null,
   ) {
+    // Where many make them, several are in hand, so that short ones leave nobody idle.
+    this.queue = new PQueue({ concurrency: fleet ? AT_ONCE : 1 });
     mkdirSync(folder, { recursive: true });
   }
 
@@ -126,6 +133,7 @@ export class Renders {
       if (typeof asked === 'string') throw new Error(asked);
       const { bytes } = await renderFile(asked.order, {
         ...{ folder: this.partsOf(id), to: this.fileOf(id), signal },
+        ...(this.fleet && { maker: this.fleet.makerFor(asked.order) }),
         onProgress: ({ done, total }) => tell({ state: 'running', done, total }),
       });
       this.records.done(id, bytes);

@@ -2,7 +2,7 @@ import { execFileSync } from 'node:child_process';
 import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { makingOfJob, planOfJob } from '../../src/core/check/check';
-import { activeClip, type Job } from '../../src/core/job/job';
+import type { Job } from '../../src/core/job/job';
 import {
   masterPath,
   RENDER_UPLOADS,
@@ -13,9 +13,9 @@ import {
   type TrialState,
 } from '../../src/core/job/render-service';
 import { SHIPPED_SHEETS } from '../../src/core/outlets/shipped';
-import { jobOf } from '../../tests/job-of';
 import { probe } from '../../tests/make-clip';
 import { filmed } from '../../tests/make-filmed';
+import { smallJob } from '../../tests/small-order';
 import { Client, openTestServer, type TestServer } from '../test-client';
 
 const film = filmed('tried', 'null', { from: 0, seconds: 3 });
@@ -25,10 +25,7 @@ let client: Client;
 let job: Job;
 
 beforeAll(async () => {
-  const whole = await jobOf(film);
-  const clip = activeClip(whole.edit);
-  const canvases = clip.canvases.map((canvas) => ({ ...canvas, width: 360, height: 640, placement: null }));
-  job = { ...whole, edit: { ...whole.edit, clips: [{ ...clip, canvases }] } };
+  job = await smallJob(film, {}, { width: 360, height: 640 });
 });
 beforeEach(async () => {
   server = await openTestServer();

@@ -1,0 +1,172 @@
+import { randomBytes } from 'node:crypto';
+import { createWriteStream, existsSync } from 'node:fs';
+import { rename, rm } from 'node:fs/promises';
+import http from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { pipeline } from 'node:stream/promises';
+import express, { type Request, type Response } from 'express';
+import type { RenderOrder } from '../render/order';
+import { passFiles, type SegmentTask } from '../render/segment';
+import { type Errand, ERRAND_FILES, type ErrandFile, reportSchema } from './protocol';
+import { Signer } from './signer';
+import { VERSION } from './version';
+
+/** A segment that somebody waits for. */
+interface Wanted {
+  order: RenderOrder;
+  task: SegmentTask;
+  onFrame: (done: number) => void;
+}
+
+/** Where the files of a segment lie on the server. */
+const filesOf = ({ file }: SegmentTask): Record<ErrandFile, string> => ({
+  segment: file,
+  ...passFiles(file),
+});
+
+/** Files that a pass needs of the one before it, and that it leaves. */
+const neededBy = ({ pass }: SegmentTask): ErrandFile[] => (pass === 2 ? ['log', 'tree'] : []);
+const leftBy = ({ pass }: SegmentTask): ErrandFile[] =>
+  pass === 1 ? ['segment', 'log', 'tree'] : ['segment'];
+
+/** Gives workers what they need and takes what they made, by HTTP: the only thing besides Redis that they share with us. */
+export class Desk {
+  private readonly wanted = new Map<string, Wanted>();
+  private readonly signer = new Signer();
+  private readonly server: http.Server;
+
+  private constructor(private origin: string) {
+    const app = express();
+    app.disable('x-powered-by');
+    app.get('/work/:ticket', (request, response) => this.tell(request, response));
+    app.post('/work/:ticket', express.json(), (request, response) => this.hear(request, response));
+    app.get('/work/:ticket/masters/:fingerprint', (request, response) => {
+      const { fingerprint } = request.params;
+      this.send(request, response, (wanted) => wanted.order.masters[fingerprint]);
+    });
+    app.get('/work/:ticket/kept/:name', (request, response) => {
+      const { name } = request.params;
+      this.send(
+        request,
+        response,
+        ({ task }) => neededBy(task).includes(name as ErrandFile) && filesOf(task)[name as ErrandFile],
+      );
+    });
+    app.put('/work/:ticket/made/:name', (request, response) => this.take(request, response));
+    this.server = http.createServer(app);
+  }
+
+  /** @param address where workers find it; it listens on that host and port, 0 for any that is free. */
+  static async open(address: string): Promise<Desk> {
+    const { hostname, port, protocol } = new URL(address);
+    const desk = new Desk(address);
+    await new Promise<void>((resolve, reject) => {
+      desk.server.once('error', reject);
+      desk.server.listen(Number(port || 80), hostname, resolve);
+    });
+    const bound = (desk.server.address() as AddressInfo).port;
+    desk.origin = `${protocol}//${hostname}:${bound}`;
+    return desk;
+  }
+
+  /** Writes an errand down. @returns where a worker learns of it. */
+  issue(wanted: Wanted): string {
+    const ticket = randomBytes(16).toString('hex');
+    this.wanted.set(ticket, wanted);
+    return this.address(ticket);
+  }
+
+  /** Nobody waits for it any longer: who works on it is told when it asks next. */
+  revoke(address: string): void {
+    this.wanted.delete(address.split('/').pop() ?? '');
+  }
+
+  close(): void {
+    this.server.closeAllConnections();
+    this.server.close();
+  }
+
+  private address(ticket: string, ...parts: string[]): string {
+    return [this.origin, 'work', ticket, ...parts].join('/');
+  }
+
+  private find(request: Request, response: Response): Wanted | null {
+    const wanted = this.wanted.get(String(request.params.ticket));
+    if (!wanted) response.status(404).json({ error: 'nobody waits for this any longer' });
+    return wanted ?? null;
+  }
+
+  private findSigned(request: Request, response: Response): Wanted | null {
+    if (this.signer.isGood(request.method, request.path, request.query)) return this.find(request, response);
+    response.status(403).json({ error: 'this address was not given for that, or has run out' });
+    return null;
+  }
+
+  private tell(request: Request, response: Response): void {
+    const wanted = this.find(request, response);
+    if (!wanted) return;
+    const ticket = String(request.params.ticket);
+    const { order, task } = wanted;
+    const there = filesOf(task);
+    const signed = (method: 'GET' | 'PUT', folder: string, names: readonly string[]) =>
+      Object.fromEntries(
+        names.map((name) => [name, this.signer.sign(method, this.address(ticket, folder, name))]),
+      );
+    const errand: Errand = {
+      ...{ version: VERSION, plan: order.plan, making: order.making, task },
+      masters: signed('GET', 'masters', Object.keys(order.masters)),
+      kept: signed(
+        'GET',
+        'kept',
+        neededBy(task).filter((name) => existsSync(there[name])),
+      ),
+      made: signed('PUT', 'made', leftBy(task)),
+    };
+    response.json(errand);
+  }
+
+  private hear(request: Request, response: Response): void {
+    const wanted = this.find(request, response);
+    if (!wanted) return;
+    const report = reportSchema.safeParse(request.body);
+    if (report.success) wanted.onFrame(report.data.frames);
+    response.status(report.success ? 204 : 422).end();
+  }
+
+  private send(
+    request: Request,
+    response: Response,
+    fileOf: (wanted: Wanted) => string | false | undefined,
+  ): void {
+    const wanted = this.findSigned(request, response);
+    if (!wanted) return;
+    const file = fileOf(wanted);
+    if (!file) {
+      response.status(404).json({ error: 'there is no such file' });
+      return;
+    }
+    response.type('application/octet-stream').sendFile(file, (error?: NodeJS.ErrnoException) => {
+      if (error && !response.headersSent) response.status(500).json({ error: 'the file cannot be read' });
+    });
+  }
+
+  /** A file has its name only once it is whole; of two workers that bring the same the later wins. */
+  private async take(request: Request, response: Response): Promise<void> {
+    const wanted = this.findSigned(request, response);
+    if (!wanted) return;
+    const name = ERRAND_FILES.find((known) => known === request.params.name);
+    if (!name || !leftBy(wanted.task).includes(name)) {
+      response.status(404).json({ error: 'no such file is wanted' });
+      return;
+    }
+    const part = `${filesOf(wanted.task)[name]}.${randomBytes(6).toString('hex')}.part`;
+    try {
+      await pipeline(request, createWriteStream(part));
+      await rename(part, filesOf(wanted.task)[name]);
+      response.status(204).end();
+    } catch {
+      await rm(part, { force: true });
+      if (!response.headersSent) response.status(500).json({ error: 'the file could not be kept' });
+    }
+  }
+}

@@ -1,0 +1,29 @@
+import { makingOfJob, planOfJob } from '../src/core/check/check';
+import { activeClip, type Job } from '../src/core/job/job';
+import { SHIPPED_SHEETS } from '../src/core/outlets/shipped';
+import { type Encoding, PLAIN_ENCODING } from '../src/core/rate/encoding';
+import type { RenderOrder } from '../server/render/order';
+import { jobOf } from './job-of';
+
+/** A job of a film on a small canvas, whose file is made in some way. */
+export async function smallJob(
+  film: string,
+  change: Partial<Encoding> = {},
+  size = { width: 180, height: 320 },
+): Promise<Job> {
+  const job = await jobOf(film);
+  const clip = activeClip(job.edit);
+  const encoding = { ...PLAIN_ENCODING, ...change };
+  const canvases = clip.canvases.map((canvas) => ({ ...canvas, ...size, placement: null, encoding }));
+  return { ...job, edit: { ...job.edit, clips: [{ ...clip, canvases }] } };
+}
+
+/** What a server is asked to make of that. */
+export async function smallOrder(film: string, change: Partial<Encoding> = {}): Promise<RenderOrder> {
+  const job = await smallJob(film, change);
+  return {
+    plan: planOfJob(job, SHIPPED_SHEETS),
+    making: makingOfJob(job, { sheets: SHIPPED_SHEETS }),
+    masters: { [job.masters[0]!.fingerprint]: film },
+  };
+}
