@@ -6,7 +6,7 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 
 /** A port that nobody listens on. */
-export async function freePort(): Promise<number> {
+async function freePort(): Promise<number> {
   const server = net.createServer().listen(0, '127.0.0.1');
   await once(server, 'listening');
   const { port } = server.address() as AddressInfo;

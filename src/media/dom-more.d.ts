@@ -4,6 +4,11 @@ interface FileSystemFileHandle {
   createSyncAccessHandle(): Promise<FileSystemSyncAccessHandle>;
 }
 
+interface Window {
+  /** Where a browser lets a person choose a folder to write into (File System Access). */
+  showDirectoryPicker?(options: { mode: 'readwrite' }): Promise<FileSystemDirectoryHandle>;
+}
+
 interface FileSystemSyncAccessHandle {
   getSize(): number;
   read(data: Uint8Array<ArrayBuffer>, options: { at: number }): number;

@@ -58,6 +58,7 @@ export async function coverFile(
   const type = form === 'png' ? ('image/png' as const) : ('image/jpeg' as const);
   const request = {
     plan: coverPlan(job, canvas, coverOf(clip)),
+    frame: 0,
     crop: coverCrop(canvas, { width, height }),
     size: { width, height },
     type,
@@ -74,6 +75,7 @@ export function smallCover(job: Job, cover: Cover, rows: number): Promise<Blob> 
   const size = { width: Math.max(2, Math.round((rows * asked.width) / asked.height)), height: rows };
   return makeCoverOf({
     plan: coverPlan(job, canvas, cover),
+    frame: 0,
     crop: coverCrop(canvas, asked),
     size,
     type: 'image/jpeg',

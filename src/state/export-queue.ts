@@ -5,6 +5,7 @@ import { troubleOf, troubleWords } from '@core/trouble/trouble';
 import { deleteStored, storedFile, storedNames } from '@media/store/storage';
 import { makeExport, proveExport } from '@media/worker/tasks';
 import { KEEP, type Progress } from '@media/worker/worker-protocol';
+import { tellDone } from './done-notice';
 import { dropOrder, forgetExport, keepOrder, loadOrder, type Order, storedName } from './export-orders';
 import { useJobs } from './jobs';
 import { dropExport, findOpenExports, holdExports, putExport } from './records';
@@ -204,6 +205,7 @@ async function make(go: Go, proved: Set<string>, signal: AbortSignal): Promise<v
     );
     proved.add(record.id);
     await putExport(jobId, { ...record, state: 'done', proof });
+    tellDone(record, Object.keys(useExportQueue.getState().running).length - i - 1);
     await dropOrder(record.id);
   }
 }

@@ -18,6 +18,7 @@ import { useJobs } from './jobs';
 import { passOf, usePasses } from './passes';
 import { dropExport } from './records';
 import { sheetsNow } from './sheets';
+import { namePattern } from './file-names';
 import { advisedNow } from './found-trials';
 import { triedSizes } from './size-trials';
 
@@ -125,7 +126,7 @@ function recordOf(work: Job, { plan, making: { format, picture } }: Order, go: s
     placement,
     width,
     height,
-    fileName: exportFileName(work, sheetsNow()),
+    fileName: exportFileName(work, { sheets: sheetsNow(), pattern: namePattern() }),
     startedAt: new Date().toISOString(),
     state: 'running',
     signature: signatureOf(work.edit),

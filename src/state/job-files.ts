@@ -2,8 +2,9 @@ import { create } from 'zustand';
 import type { Job } from '@core/job/job';
 import { jobFileName, readJobFile, writeJobFile } from '@core/interchange/job-file';
 import { troubleOf, type Trouble, TroubleError } from '@core/trouble/trouble';
+import { JOB_ENTRY, masterEntry } from '@media/archive/archive';
 import { deleteStored, storedFile } from '@media/store/storage';
-import { packJobFile, unpackJobFile } from '@media/worker/tasks';
+import { packStored, unpackJobFile } from '@media/worker/tasks';
 import type { Progress } from '@media/worker/worker-protocol';
 import { forgetMaster, isUsed } from './delete-job';
 import { addCopy, addJob, useJobs } from './jobs';
@@ -50,10 +51,14 @@ export async function jobAsArchive(id: string): Promise<File | null> {
   const job = await storedJob(id);
   if (!job) return null;
   const name = `${id}-${Date.now()}.zip`;
-  const request = { name, text: writeJobFile(job), masters: job.masters };
+  const files = job.masters.map((master) => ({
+    ...{ folder: 'masters' as const, name: master.fingerprint, entry: masterEntry(master) },
+    ...{ fileName: master.fileName, bytes: master.bytes },
+  }));
+  const request = { name, texts: [{ entry: JOB_ENTRY, text: writeJobFile(job) }], files };
   const made = await attempt(
     jobFileName(job, 'zip'),
-    (signal) => packJobFile(request, { signal, onProgress }),
+    (signal) => packStored(request, { signal, onProgress }),
     () => deleteStored('archives', name),
     (error) => troubleOf(error, 'save-failed', {}),
   );

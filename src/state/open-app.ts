@@ -1,15 +1,19 @@
 import { sweepParts } from '@media/store/storage';
 import { takeUpExports } from './export-queue';
+import { doneNotice } from './done-notice';
+import { fileNames } from './file-names';
 import { openJobs } from './jobs';
 import { exportPresets, presets } from './presets';
 import { openRateTrials } from './rate-trials';
 import { openSheets } from './sheets';
 import { textStyles } from './text-styles';
-import { openTheme } from './theme';
+import { theme } from './theme';
 
 /** What happens once when the app opens: stored jobs are read, and what broken-off work left is deleted. */
 export async function openApp(): Promise<void> {
-  await openTheme();
+  await theme.open();
+  await fileNames.open();
+  await doneNotice.open();
   await openSheets();
   await openJobs();
   await presets.open();

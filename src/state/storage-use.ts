@@ -3,13 +3,13 @@ import { storageRoom, storedSizes } from '@media/store/storage';
 import type { Listed } from './listed';
 import { useJobs } from './jobs';
 
-/** What this browser holds, in bytes; looked up again whenever `when` changes. */
-export function useStorageUse(when: unknown): number | null {
-  const [used, setUsed] = useState<number | null>(null);
+/** What this browser grants and holds, in bytes; looked up again whenever `when` changes. */
+export function useStorageRoom(when: unknown): { used: number; free: number } | null {
+  const [room, setRoom] = useState<{ used: number; free: number } | null>(null);
   useEffect(() => {
-    void storageRoom().then((room) => setUsed(room.used));
+    void storageRoom().then(setRoom);
   }, [when]);
-  return used;
+  return room;
 }
 
 /** What a job keeps of this browser's storage, in bytes. */

@@ -1,24 +1,99 @@
-import { targetOf } from '../outlets/outlets';
+import { findPlacement, targetOf } from '../outlets/outlets';
 import type { Sheets } from '../outlets/rule-sheet';
 import { PLAIN_ENCODING } from '../rate/encoding';
 import { type FormatId, formatFor, FORMATS } from '../rate/format';
 import { activeCanvas, clipName } from './clip';
 import { activeClip, type Job } from './job';
 
-/** Longest part that the title takes of a file name, in characters. */
+/** Longest part that one piece takes of a file name, and longest pattern, in characters. */
 const LONGEST = 60;
+export const LONGEST_PATTERN = 120;
 
-/** A name that says clip, placement and size: `kite-day_verrow-short_1080x1920.mp4`. */
-export function exportFileName(job: Pick<Job, 'edit'>, sheets: Sheets): string {
+/** What a pattern of file names may hold in braces, and what each is. */
+export const NAME_PARTS = {
+  clip: 'the clip’s title',
+  job: 'the job’s title',
+  placement: 'outlet and placement',
+  outlet: 'the outlet alone',
+  size: 'the canvas size',
+  date: 'the day',
+  number: 'the clip’s number in the job',
+} as const;
+type NamePart = keyof typeof NAME_PARTS;
+
+/** How files are called where a person chose nothing: `kite-day_verrow-short_1080x1920.mp4`. */
+export const PLAIN_PATTERN = '{clip}_{placement}_{size}';
+
+const IN_BRACES = /\{([^{}]*)\}/g;
+const isPart = (name: string): name is NamePart => name in NAME_PARTS;
+
+/** What is wrong with a pattern, in words; null for a good one. */
+export function patternProblem(pattern: string): string | null {
+  const unknown = [...pattern.matchAll(IN_BRACES)].map(([, name = '']) => name).find((name) => !isPart(name));
+  if (unknown !== undefined)
+    return `{${unknown}} is none of ${Object.keys(NAME_PARTS)
+      .map((name) => `{${name}}`)
+      .join(', ')}.`;
+  if (/[{}]/.test(pattern.replace(IN_BRACES, ''))) return 'A brace is not closed.';
+  if (pattern.length > LONGEST_PATTERN) return `At most ${LONGEST_PATTERN} characters.`;
+  return clean(pattern.replace(IN_BRACES, 'x')) === '' ? 'A name needs at least a letter or a figure.' : null;
+}
+
+/** What the name of a file is made of. */
+interface Naming {
+  sheets: Sheets;
+  /** A pattern with no problem; see {@link patternProblem}. */
+  pattern?: string;
+  /** ISO 8601; its day is what counts. */
+  now?: string;
+}
+
+/** The name of an export of the canvas that a job works on. */
+export function exportFileName(
+  job: Pick<Job, 'edit' | 'title'>,
+  { sheets, pattern = PLAIN_PATTERN, now = new Date().toISOString() }: Naming,
+): string {
   const clip = activeClip(job.edit);
   const { placement, width, height } = activeCanvas(clip);
-  const title = clipName(clip)
+  const parts: Record<NamePart, () => string> = {
+    clip: () => words(clipName(clip)) || 'clip',
+    job: () => words(job.title) || 'job',
+    placement: () => (placement ?? 'own').replace('/', '-'),
+    outlet: () => (placement && findPlacement(sheets, placement)?.sheet.outlet) ?? 'own',
+    size: () => `${width}x${height}`,
+    date: () => now.slice(0, 10),
+    number: () => String(job.edit.clips.findIndex(({ id }) => id === clip.id) + 1).padStart(2, '0'),
+  };
+  const filled = pattern.replace(IN_BRACES, (_, name: string) => (isPart(name) ? parts[name]() : ''));
+  return `${clean(filled) || 'clip'}.${FORMATS[formatOf(job, sheets)].extension}`;
+}
+
+/** Text as small letters and figures with hyphens between. */
+const words = (text: string): string =>
+  text
     .normalize('NFKD')
     .replace(/[^\p{Letter}\p{Number}]+/gu, '-')
     .replace(/^-+|-+$/g, '')
     .toLowerCase()
     .slice(0, LONGEST);
-  return `${title || 'clip'}_${(placement ?? 'own').replace('/', '-')}_${width}x${height}.${FORMATS[formatOf(job, sheets)].extension}`;
+
+/** Without what file systems do not take in a name. */
+const clean = (name: string): string =>
+  name
+     
+    .replace(/[<>:"/\\|?*\u0000-\u001f]+/g, '-')
+    .replace(/^[.\s-]+|[.\s]+$/g, '');
+
+/** Names of which no two are the same: later ones are numbered. */
+export function uniqueNames(names: readonly string[]): string[] {
+  const taken = new Set<string>();
+  return names.map((name) => {
+    const [, stem = name, ending = ''] = /^(.*?)(\.\w+)?$/.exec(name) ?? [];
+    let own = name;
+    for (let n = 2; taken.has(own.toLowerCase()); n++) own = `${stem} (${n})${ending}`;
+    taken.add(own.toLowerCase());
+    return own;
+  });
 }
 
 /** The format that an export of the canvas at hand is made as. */

@@ -19,6 +19,8 @@ const HALF_OF_4K = 3840 + 2160;
 /** Samples of an area of 7×7 that have to be level for the sample in the middle to be looked at. */
 const LEVEL_SIDE = 7;
 const LEVEL_LEAST = 24;
+/** Bands are wide: one sample of so many, either way, is looked at. */
+const STRIDE = 4;
 /** The share of samples that counts: those with the worst bands. */
 const WORST = 0.6;
 /** A step of this share of the light is seen. */
@@ -73,14 +75,14 @@ function undithered(data: Uint8Array, width: number, height: number): Codes {
 /** Marks samples with enough level ones around them: bands are seen there, edges and texture are not. */
 function levelParts({ data, width, height }: Codes): Codes {
   const reach = (LEVEL_SIDE - 1) / 2;
-  const isLevel = (x: number, y: number): number => {
-    const at = y * width + x;
-    const right = x + 1 === width || data[at] === data[at + 1];
-    return Number(right && (y + 1 === height || data[at] === data[at + width]));
-  };
   const level = new Uint16Array(width * height);
   const columns = new Uint16Array(width);
-  for (let y = 0; y < height; y++) for (let x = 0; x < width; x++) level[y * width + x] = isLevel(x, y);
+  for (let y = 0, at = 0; y < height; y++) {
+    for (let x = 0; x < width; x++, at++) {
+      const right = x + 1 === width || data[at] === data[at + 1];
+      level[at] = right && (y + 1 === height || data[at] === data[at + width]) ? 1 : 0;
+    }
+  }
   const marks = new Uint16Array(width * height);
   const row = (y: number, sign: number): void => {
     if (y < 0 || y >= height) return;
@@ -139,39 +141,43 @@ function lightOf(code: number): number {
   return (white - black) ** 2.4 * Math.max(level + black / (white - black), 0) ** 2.4;
 }
 
-/** How much of a band each marked sample is on, from what its window holds of codes one to four steps away. */
+/** How much of a band marked samples are on, from what their windows hold of codes one to four steps away. */
 function bandsOf({ data, width, height }: Codes, { data: marks }: Codes, side: number): Float32Array {
   const reach = (side - 1) / 2;
-  const held = new Uint16Array(CODES * width);
-  const bands = new Float32Array(width * height);
+  const columns = Math.ceil(width / STRIDE);
+  const held = new Uint16Array(CODES * columns);
+  const bands = new Float32Array(columns * Math.ceil(height / STRIDE));
   const row = (y: number, sign: number): void => {
     if (y < 0 || y >= height) return;
     for (let x = 0, at = y * width; x < width; x++, at++) {
       if (marks[at] === 0) continue;
-      const base = ((data[at] as number) + STEPS) * width;
-      const to = Math.min(width - 1, x + reach);
-      for (let n = Math.max(0, x - reach); n <= to; n++) held[base + n] = (held[base + n] as number) + sign;
+      const base = ((data[at] as number) + STEPS) * columns;
+      const to = Math.min(columns - 1, Math.floor((x + reach) / STRIDE));
+      for (let n = Math.max(0, Math.ceil((x - reach) / STRIDE)); n <= to; n++)
+        held[base + n] = (held[base + n] as number) + sign;
     }
   };
   for (let y = 0; y < reach; y++) row(y, 1);
-  for (let y = 0; y < height; y++) {
+  for (let y = 0, to = 0; y < height; y++) {
     row(y + reach, 1);
     row(y - reach - 1, -1);
-    for (let x = 0, at = y * width; x < width; x++, at++) {
-      if (marks[at] !== 0) bands[at] = bandAt(held, width, data[at] as number, x);
+    if (y % STRIDE !== 0) continue;
+    for (let column = 0; column < columns; column++, to++) {
+      const at = y * width + column * STRIDE;
+      if (marks[at] !== 0) bands[to] = bandAt(held, columns, data[at] as number, column);
     }
   }
   return bands;
 }
 
-function bandAt(held: Uint16Array, width: number, code: number, x: number): number {
-  const of = (step: number): number => held[(code + step + STEPS) * width + x] as number;
-  const own = of(0);
+function bandAt(held: Uint16Array, columns: number, code: number, column: number): number {
+  const at = (code + STEPS) * columns + column;
+  const own = held[at] as number;
   let worst = 0;
-  for (let n = 0; n < STEPS; n++) {
-    if (!isSeen[n]?.[code]) continue;
-    const other = Math.max(of(n + 1), of(-n - 1));
-    worst = Math.max(worst, ((STEP_WEIGHTS[n] as number) * own * other) / (own + other));
+  for (let n = 1; n <= STEPS; n++) {
+    if (!isSeen[n - 1]?.[code]) continue;
+    const other = Math.max(held[at + n * columns] as number, held[at - n * columns] as number);
+    worst = Math.max(worst, ((STEP_WEIGHTS[n - 1] as number) * own * other) / (own + other));
   }
   return worst;
 }

@@ -21,19 +21,26 @@ const SUMS = 4;
  * The structural similarity of two planes of one size, 1 for the same. Source: Z. Wang, A. C. Bovik, H. R. Sheikh, E. P.
  * Simoncelli, "Image quality assessment: from error visibility to structural similarity", IEEE Transactions on Image
  * Processing 13(4), 2004; over windows of 8×8 samples that are 4 apart, as ffmpeg's filter `ssim` takes it.
- * @param counts of each window, row by row, whether it counts; all do where it is left out.
- * @returns NaN where no window counts.
  * @throws RangeError for planes of other sizes, or smaller than a window.
  */
-export function ssim(a: GreyPlane, b: GreyPlane, counts?: Uint8Array): number {
-  let total = 0;
-  let counted = 0;
+export const ssim = (a: GreyPlane, b: GreyPlane): number => ssims(a, b).all;
+
+/**
+ * The structural similarity over all windows, and over some; see {@link ssim}.
+ * @param counts of each window, row by row, whether it is one of those.
+ * @returns `some` is NaN where there are none.
+ */
+export function ssims(a: GreyPlane, b: GreyPlane, counts?: Uint8Array): { all: number; some: number } {
+  let [all, some, counted, windows] = [0, 0, 0, 0];
   eachWindow(a, b, (sums, window) => {
-    if (counts && counts[window] === 0) return;
-    total += index(sums);
+    const now = index(sums);
+    all += now;
+    windows += 1;
+    if (!counts?.[window]) return;
+    some += now;
     counted += 1;
   });
-  return total / counted;
+  return { all: all / windows, some: some / counted };
 }
 
 /** Light of a window varies by at least this much, as a standard deviation in codes, where there is fine detail. */
@@ -85,15 +92,23 @@ function eachWindow(a: GreyPlane, b: GreyPlane, take: (sums: Sums, window: numbe
 
 function blockSums(a: GreyPlane, b: GreyPlane, row: number, across: number): Float64Array {
   const sums = new Float64Array(across * SUMS);
-  for (let y = row * BLOCK; y < (row + 1) * BLOCK; y++) {
-    for (let x = 0, at = y * a.width; x < across * BLOCK; x++, at++) {
-      const [p, q] = [a.data[at] as number, b.data[at] as number];
-      const to = (x >> 2) * SUMS;
-      (sums[to] as number) += p;
-      (sums[to + 1] as number) += q;
-      (sums[to + 2] as number) += p * p + q * q;
-      (sums[to + 3] as number) += p * q;
+  const { width } = a;
+  for (let block = 0, to = 0; block < across; block++, to += SUMS) {
+    let [own, other, squares, products] = [0, 0, 0, 0];
+    for (let y = 0, from = row * BLOCK * width + block * BLOCK; y < BLOCK; y++, from += width) {
+      for (let at = from; at < from + BLOCK; at++) {
+        const p = a.data[at] as number;
+        const q = b.data[at] as number;
+        own += p;
+        other += q;
+        squares += p * p + q * q;
+        products += p * q;
+      }
     }
+    sums[to] = own;
+    sums[to + 1] = other;
+    sums[to + 2] = squares;
+    sums[to + 3] = products;
   }
   return sums;
 }
@@ -108,6 +123,9 @@ function index([s1, s2, squares, products]: Sums): number {
 export function psnr(a: GreyPlane, b: GreyPlane): number {
   if (b.data.length !== a.data.length) throw new RangeError('the planes have other sizes');
   let sum = 0;
-  a.data.forEach((value, i) => (sum += (value - (b.data[i] as number)) ** 2));
+  for (let i = 0; i < a.data.length; i++) {
+    const off = (a.data[i] as number) - (b.data[i] as number);
+    sum += off * off;
+  }
   return 10 * Math.log10((WHITE ** 2 * a.data.length) / sum);
 }

@@ -1,9 +1,9 @@
 import { banding } from '../picture/banding';
-import { type GreyPlane, movingDetail, psnr, ssim } from '../picture/likeness';
+import { type GreyPlane, movingDetail, psnr, ssims } from '../picture/likeness';
 import type { Piece, Score, TrialPoint } from './rate-trial';
 
 /** One frame of so many is looked at. */
-export const LOOKED_EVERY = 4;
+const LOOKED_EVERY = 4;
 /** A noise that is not there is told as this, in decibels. */
 const MOST_PSNR = 100;
 
@@ -80,11 +80,10 @@ class PieceLook {
   see(frame: number, plane: GreyPlane): boolean {
     const own = this.looked.get(frame);
     if (!own) throw new RangeError(`frame ${frame} was not shown`);
-    const now = ssim(own.plane, plane);
+    const { all: now, some: moving } = ssims(own.plane, plane, own.moving);
     const isWorst = this.ssims.every((other) => now < other.ssim);
     this.ssims.push({ frame, ssim: now });
     this.psnrs.push(Math.min(MOST_PSNR, psnr(own.plane, plane)));
-    const moving = ssim(own.plane, plane, own.moving);
     if (!Number.isNaN(moving)) this.movings.push(moving);
     if (own.banding !== null) this.bands = Math.max(0, banding(plane) - own.banding);
     return isWorst;

@@ -17,8 +17,8 @@ import { type Known, wordsFor } from '../check/check-input';
 import type { PassOf } from '../check/look';
 
 /** What of a clip is tried. */
-export const PIECE_ROLES = ['hardest', 'typical', 'easiest'] as const;
-export type PieceRole = (typeof PIECE_ROLES)[number];
+const PIECE_ROLES = ['hardest', 'typical', 'easiest'] as const;
+type PieceRole = (typeof PIECE_ROLES)[number];
 
 /** Two seconds of a clip that are tried for all of it. */
 const pieceSchema = z.object({
@@ -204,7 +204,7 @@ const pointSchema = scoreSchema.extend({
 export type TrialPoint = z.infer<typeof pointSchema>;
 
 /** Who compressed the pieces once more, as the outlet does. */
-export const COMPRESSORS = ['browser', 'ffmpeg'] as const;
+const COMPRESSORS = ['browser', 'ffmpeg'] as const;
 
 /** What a trial found. */
 export const trialResultSchema = z.object({

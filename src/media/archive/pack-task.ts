@@ -1,21 +1,30 @@
 import { BlobReader, TextReader, ZipWriter } from '@zip.js/zip.js';
 import { TroubleError } from '@core/trouble/trouble';
-import { openWriter, storedFile } from '../store/storage';
+import { type Folder, openWriter, storedFile } from '../store/storage';
 import { throwIfStopped, type TaskContext } from '../worker/serve-task';
-import { JOB_ENTRY, masterEntry } from './archive';
 
-/** A job to put into one file with its masters. */
+/** A stored file to put into an archive. */
+export interface PackedFile {
+  folder: Folder;
+  name: string;
+  /** What it is called in the archive. */
+  entry: string;
+  /** What it is called in words. */
+  fileName: string;
+  bytes: number;
+}
+
+/** Texts and stored files to put into one file. */
 export interface PackRequest {
   /** Name of the archive in the private file system. */
   name: string;
-  /** The job as a JSON file. */
-  text: string;
-  masters: { fingerprint: string; fileName: string; bytes: number }[];
+  texts: { entry: string; text: string }[];
+  files: PackedFile[];
 }
 
-/** Streams a job and its masters into an archive. On any failure nothing of it stays. @returns its bytes. */
-export async function packJob({ name, text, masters }: PackRequest, context: TaskContext): Promise<number> {
-  const total = masters.reduce((sum, master) => sum + master.bytes, 0);
+/** Streams texts and files into an archive. On any failure nothing of it stays. @returns its bytes. */
+export async function packFiles({ name, texts, files }: PackRequest, context: TaskContext): Promise<number> {
+  const total = files.reduce((sum, file) => sum + file.bytes, 0);
   const writer = await openWriter('archives', name);
   let bytes = 0;
   try {
@@ -25,13 +34,14 @@ export async function packJob({ name, text, masters }: PackRequest, context: Tas
         bytes += piece.byteLength;
       },
     });
+    // Films do not get smaller.
     const zip = new ZipWriter(target, { level: 0, useWebWorkers: false, keepOrder: true });
-    await zip.add(JOB_ENTRY, new TextReader(text));
+    for (const { entry, text } of texts) await zip.add(entry, new TextReader(text));
     let before = 0;
-    for (const master of masters) {
-      const file = await storedFile('masters', master.fingerprint);
-      if (!file) throw new TroubleError('master-gone', { file: master.fileName });
-      await zip.add(masterEntry(master), new BlobReader(file), {
+    for (const { folder, name: stored, entry, fileName, bytes: size } of files) {
+      const file = await storedFile(folder, stored);
+      if (!file) throw new TroubleError('master-gone', { file: fileName });
+      await zip.add(entry, new BlobReader(file), {
         signal: context.signal,
         onprogress(done) {
           context.report({ stage: 'pack', done: before + done, total });
@@ -39,7 +49,7 @@ export async function packJob({ name, text, masters }: PackRequest, context: Tas
         },
       });
       throwIfStopped(context.signal);
-      before += master.bytes;
+      before += size;
     }
     await zip.close();
     await writer.finish();

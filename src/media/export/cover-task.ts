@@ -5,9 +5,11 @@ import { TroubleError } from '@core/trouble/trouble';
 import { MasterReader } from '../read/master-reader';
 import { FrameRenderer } from './frame-renderer';
 
-/** A still of a clip: the first frame of a plan, as an export draws it. */
+/** A still of a clip: a frame of a plan, as an export draws it. */
 export interface CoverRequest {
   plan: RenderPlan;
+  /** Which of the plan's output frames. */
+  frame: number;
   /** The part of the canvas that is kept, 0…1 of it, and what it is made. */
   crop: Rect;
   size: Size;
@@ -20,8 +22,8 @@ export interface CoverRequest {
 const QUALITIES = [0.92, 0.85, 0.75, 0.6, 0.4];
 
 /** Draws a still. @throws TroubleError `damaged` where its frame cannot be decoded, and what drawing throws. */
-export async function makeCover({ plan, crop, size, type, mostBytes }: CoverRequest): Promise<Blob> {
-  const planned = plannedFrame(plan, 0);
+export async function makeCover({ plan, frame, crop, size, type, mostBytes }: CoverRequest): Promise<Blob> {
+  const planned = plannedFrame(plan, frame);
   const source = plan.sources[planned.source] as Source;
   const reader = await MasterReader.open(source);
   try {
@@ -50,7 +52,7 @@ export async function makeCover({ plan, crop, size, type, mostBytes }: CoverRequ
 async function stillOf(
   frame: VideoFrame,
   canvas: Size,
-  { crop, size, type, mostBytes }: Omit<CoverRequest, 'plan'>,
+  { crop, size, type, mostBytes }: Omit<CoverRequest, 'plan' | 'frame'>,
 ): Promise<Blob> {
   const surface = new OffscreenCanvas(size.width, size.height);
   const ink = surface.getContext('2d', { alpha: false });

@@ -1,4 +1,5 @@
 import type { PictureMaking } from '@core/render/making';
+import PQueue from 'p-queue';
 import { decodeRuns } from '@core/render/decode-runs';
 import { plannedFrame, type RenderPlan } from '@core/render/plan';
 import { secondsOf } from '@core/time/frame-rate';
@@ -14,6 +15,9 @@ import { throwIfStopped, type TaskContext } from '../worker/serve-task';
 import { decodeStream, type Stream, StreamTaker } from './decode';
 import { lumaOf, pngOf, resized } from './luma';
 
+/** Streams that are compressed again at a time. */
+const LANES = 2;
+
 /** A trial for the browser's own encoder. */
 export interface RateTrialRequest {
   order: TrialOrder;
@@ -23,7 +27,7 @@ export interface RateTrialRequest {
 }
 
 /** The worst frame of each rate: as it was planned, and as a viewer would get it. */
-export interface WorstPictures {
+interface WorstPictures {
   planned: Blob;
   viewed: Blob;
 }
@@ -58,7 +62,7 @@ export async function tryRates(
       const shown = await PieceShown.draw({ plan, picture, rates }, readers, signal);
       try {
         step();
-        for (const [i, stream] of shown.streams.entries()) {
+        const one = async (stream: Stream, i: number): Promise<void> => {
           const viewed = await shown.compressedAgain(stream, rungMaking(rung, plan, picture), signal);
           const { score } = viewed;
           found[i]?.push({ score, came: shown.cameOf(i) });
@@ -68,7 +72,10 @@ export async function tryRates(
           }
           viewed.worst.close();
           step();
-        }
+        };
+        // Codecs run beside this thread: while one is looked at, another is compressed.
+        const lanes = new PQueue({ concurrency: LANES });
+        await lanes.addAll(shown.streams.map((stream, i) => () => one(stream, i)));
       } finally {
         shown.close();
       }

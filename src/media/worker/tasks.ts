@@ -76,8 +76,8 @@ export function passOverMaster(request: Omit<PassRequest, 'laneUrl'>, following:
   return runTask('pass', whole, { progress: progressSchema, result: passSchema, ...following });
 }
 
-/** Puts a job and its masters into one stored file. @returns its bytes. @throws TroubleError */
-export function packJobFile(request: PackRequest, following: Following): Promise<number> {
+/** Puts texts and stored files into one stored file. @returns its bytes. @throws TroubleError */
+export function packStored(request: PackRequest, following: Following): Promise<number> {
   return runTask('pack', request, { progress: progressSchema, result: z.number(), ...following });
 }
 

@@ -10,6 +10,7 @@ import { PLAIN_ENCODING } from '@core/rate/encoding';
 import { FORMAT_IDS, type FormatId, FORMATS, takesFormat } from '@core/rate/format';
 import { adviceOf } from '@core/trial/advice';
 import { useAbilities } from '@state/abilities';
+import { useStorageRoom } from '@state/storage-use';
 import { useClip, useJob, useKnown } from '../job/job-context';
 import { useTarget } from '../job/use-target';
 import { Fold } from '../parts/fold';
@@ -18,10 +19,12 @@ import { Body, Soft } from '../parts/words';
 import { card, space } from '../theme/tokens';
 import { ExportPresets } from './export-presets';
 import { MakerFields } from './maker-fields';
+import { NameFields, useNextName } from './name-fields';
 import { PictureFields } from './picture-fields';
 import { RateFields } from './rate-fields';
 import { SharpeningFields } from './sharpening-fields';
 import { SoundFields } from './sound-fields';
+import { StillFields } from './still-fields';
 import { TrialFields, useTrial } from './trial-fields';
 import { useEncoding } from './use-encoding';
 
@@ -31,6 +34,14 @@ const SIZE_FROM = {
   trying: 'From bit rate and length; being measured now',
   reckoned: 'From bit rate and length',
 };
+
+/** A file is written twice while it is made: what is encoded, and the file of it. */
+const WRITTEN = 2;
+
+const roomWords = (bytes: number, free: number): string =>
+  bytes * WRITTEN > free
+    ? `Takes ${bytesLabel(bytes * WRITTEN)} while it is made, but this browser has only ${bytesLabel(free)} free: delete jobs or exports first.`
+    : `Takes ${bytesLabel(bytes * WRITTEN)} of ${bytesLabel(free)} free while it is made.`;
 
 interface Props {
   /** What the check says of the size. */
@@ -51,6 +62,7 @@ export function EncodingCard({ size, trying }: Props) {
   const abilities = useAbilities(canvas, encoding.maker);
   const making = makingOfJob(job, known);
   const choice = workedOutBitRate(job, known);
+  const room = useStorageRoom(job.exports);
   const bytes = size?.values.bytes ?? 0;
   const formats = FORMAT_IDS.filter((id) => abilities?.[id] ?? id === making.format);
   const { picture } = making;
@@ -69,6 +81,7 @@ export function EncodingCard({ size, trying }: Props) {
               : 'Known when the file is made'
             : SIZE_FROM[tried ? 'tried' : trying ? 'trying' : 'reckoned']}
         </Soft>
+        {room && !isOpen && <Soft>{roomWords(bytes, room.free)}</Soft>}
         {picture && encoding.rate.kind === 'worked-out' && <Soft>Calculated: {bitRateWords(choice)}</Soft>}
       </View>
       <Fold title="Made" detail={encoding.maker === 'server' ? 'on the server' : 'in this browser'}>
@@ -121,6 +134,14 @@ export function EncodingCard({ size, trying }: Props) {
       {picture && (
         <Fold title="Key frames, profile and level">
           <PictureFields encoding={encoding} made={picture} onChange={change} />
+        </Fold>
+      )}
+      <Fold title="File names" detail={useNextName()}>
+        <NameFields />
+      </Fold>
+      {picture && (
+        <Fold title="Stills" detail="PNG or JPEG">
+          <StillFields />
         </Fold>
       )}
       <Fold title="Presets">

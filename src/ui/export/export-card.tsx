@@ -105,6 +105,15 @@ function Ended({ record, stale }: { record: ExportRecord; stale: boolean }) {
         <Button mode="contained" icon="download-outline" onPress={() => void download()}>
           Download
         </Button>
+        {FORMATS[record.format].video !== null && (
+          <Button
+            mode="outlined"
+            icon="play-box-outline"
+            onPress={() => router.replace(`/job/${job.id}/made?file=${record.id}`)}
+          >
+            Open it
+          </Button>
+        )}
         {record.captions &&
           CAPTION_FORMS.map((form) => (
             <Button

@@ -22,6 +22,7 @@ import { EncodingCard } from './encoding-card';
 import { ExportCard } from './export-card';
 import { LookNotice } from './look-notice';
 import { Queue } from './queue';
+import { SaveAll } from './save-all';
 
 const exportWords = ({ video, name }: Format): string =>
   video === null ? 'Export the sound' : `Export to ${name.split(',')[0]}`;
@@ -104,6 +105,7 @@ export function ExportScreen() {
       ))}
       <Queue />
       <EncodingCard size={size} trying={trying} />
+      <SaveAll records={records} />
       <View role="list" aria-label="Exports" style={styles.list}>
         {records.map((record) => (
           <ExportCard key={record.id} record={record} stale={!isCurrent(job, record)} />

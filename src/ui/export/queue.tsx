@@ -9,11 +9,14 @@ import {
   useSensors,
 } from '@dnd-kit/core';
 import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from '@dnd-kit/sortable';
+import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import type { ExportRecord } from '@core/job/records';
 import { moveExport, placeOf, type Running, useExportQueue } from '@state/export-queue';
+import { doneNotice, noticeState, setDoneNotice } from '@state/done-notice';
 import { useJobs } from '@state/jobs';
-import { Heading } from '../parts/words';
+import { CheckBox } from '../parts/check-box';
+import { Heading, Soft } from '../parts/words';
 import { space } from '../theme/tokens';
 import { QueueStrip } from './queue-strip';
 
@@ -30,6 +33,8 @@ const TOUCH = { delay: 150, tolerance: 8 };
 /** What is being made, and what waits for it, of all jobs: in the order in which it is made. */
 export function Queue() {
   const queued = useQueued();
+  const tells = doneNotice.use((state) => state.value) === 'on';
+  const [refused, setRefused] = useState(false);
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
     useSensor(TouchSensor, { activationConstraint: TOUCH }),
@@ -61,6 +66,18 @@ export function Queue() {
           </View>
         </SortableContext>
       </DndContext>
+      {noticeState() !== 'missing' && (
+        <>
+          <CheckBox
+            label="Tell me when an export is done"
+            on={tells}
+            onChange={(on) => void setDoneNotice(on).then((is) => setRefused(on && !is))}
+          />
+          {refused && (
+            <Soft>This browser does not let the page tell you: allow notices in its settings.</Soft>
+          )}
+        </>
+      )}
     </View>
   );
 }

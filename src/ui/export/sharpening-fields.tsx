@@ -4,6 +4,7 @@ import { Choice } from '../parts/choice';
 import { NumberField } from '../parts/number-field';
 import { Soft } from '../parts/words';
 import { space } from '../theme/tokens';
+import { SharpeningLook } from './sharpening-look';
 
 interface Props {
   sharpening: Sharpening | null;
@@ -47,6 +48,7 @@ export function SharpeningFields({ sharpening, onChange }: Props) {
           ))}
         </View>
       )}
+      {sharpening && <SharpeningLook />}
       <Soft>A touch of it helps a clip survive the outlet’s own compression. Words are never sharpened.</Soft>
     </View>
   );

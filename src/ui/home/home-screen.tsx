@@ -19,8 +19,8 @@ import { allReport } from '@state/reports';
 import { useSheets } from '@state/sheets';
 import { ReportButtons } from '../check/report-buttons';
 import { dismissJobFile, isJobFile, takeJobFile, useJobFiles } from '@state/job-files';
-import { useStorageUse } from '@state/storage-use';
-import { chooseTheme, type ThemeChoice, useTheme } from '@state/theme';
+import { useStorageRoom } from '@state/storage-use';
+import { theme, type ThemeChoice } from '@state/theme';
 import { Choice } from '../parts/choice';
 import { Notice, TroubleNotice } from '../parts/notice';
 import { pickJob, pickVideo, saveFile } from '../parts/pick-file';
@@ -50,8 +50,8 @@ export function HomeScreen() {
   const fileName = useBringIn((state) => state.fileName);
   const demo = useBringIn((state) => state.demo);
   const sheets = useSheets((state) => state.sheets);
-  const use = useStorageUse(listed);
-  const theme = useTheme((state) => state.choice);
+  const use = useStorageRoom(listed)?.used ?? null;
+  const themed = theme.use((state) => state.value);
   useEffect(() => void loadDemo(), []);
   useEffect(() => {
     const timer = setTimeout(() => void checkAllJobs(), CALM);
@@ -130,7 +130,7 @@ export function HomeScreen() {
       </Button>
       <View style={styles.theme}>
         <Soft>Theme</Soft>
-        <Choice label="Theme" value={theme} options={THEMES} onChange={chooseTheme} />
+        <Choice label="Theme" value={themed} options={THEMES} onChange={theme.choose} />
       </View>
       {use !== null && <Soft>{bytesLabel(use)} used in this browser. Nothing leaves it until you post.</Soft>}
     </Screen>

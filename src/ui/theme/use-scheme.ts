@@ -1,11 +1,11 @@
 import { useEffect } from 'react';
 import { Platform, useColorScheme } from 'react-native';
-import { useTheme } from '@state/theme';
+import { theme } from '@state/theme';
 import type { Scheme } from './palettes';
 
 /** The theme that is on screen; the page's style sheet is told of a choice. */
 export function useScheme(): Scheme {
-  const choice = useTheme((state) => state.choice);
+  const choice = theme.use((state) => state.value);
   const device = useColorScheme();
   useEffect(() => {
     if (Platform.OS !== 'web') return;

@@ -55,7 +55,7 @@ export function CoverTray({ tools }: { tools: WordsTools }) {
     setSaving(true);
     setTrouble(null);
     try {
-      const name = exportFileName(job, sheets).replace(/\.\w+$/, '-cover');
+      const name = exportFileName(job, { sheets }).replace(/\.\w+$/, '-cover');
       saveFile(await coverFile(job, form, name));
     } catch (error) {
       setTrouble(troubleOf(error, 'export-failed', {}));

@@ -1,0 +1,1 @@
+export { MadeScreen as default } from '@ui/export/made-screen';
