@@ -9,6 +9,10 @@ import { installDebianPackages, installNodePackages, JUDGES } from './setup.mjs'
 const PROOFS = [
   'server/kill',
   'server/verdicts',
+  'server/fleet/fleet',
+  'server/render/quality',
+  'server/render/advice',
+  'e2e/queue',
   'e2e/killed',
   'core/interchange/fuzz',
   'core/words/files',

@@ -7,25 +7,31 @@ import { UnrecoverableError } from 'bullmq';
 import type { Making } from '../../src/core/render/making';
 import type { RenderPlan } from '../../src/core/render/plan';
 import { failureOf } from '../render/failure';
-import { inThread } from '../render/in-thread';
 import { passFiles, type SegmentTask } from '../render/segment';
 import type { SegmentJob } from '../render/segment-thread';
+import type { SegmentThreads } from '../render/threads';
 import { streamFrom } from './fetch-file';
 import type { MasterCache } from './master-cache';
 import { type Errand, type ErrandFile, errandSchema } from './protocol';
 import { VERSION } from './version';
 
-const THREAD = path.join(__dirname, '../render/segment-thread.ts');
 /** How often it is told how far the work is, in milliseconds. */
 const TELL_EVERY = 1000;
+
+/** What a worker works with. */
+interface Workbench {
+  masters: MasterCache;
+  threads: SegmentThreads;
+  /** For what is made on the way. */
+  folder: string;
+}
 
 /**
  * Makes the segment of a ticket: fetches what it needs, makes it in a thread, and brings it back. One that nobody waits
  * for any longer is let go.
- * @param folder for what is made on the way.
  * @throws Error where the way to the server broke, and UnrecoverableError where the segment cannot be made anywhere.
  */
-export async function doErrand(ticket: string, masters: MasterCache, folder: string): Promise<void> {
+export async function doErrand(ticket: string, { masters, threads, folder }: Workbench): Promise<void> {
   const errand = await errandOf(ticket);
   if (!errand) return;
   if (errand.version !== VERSION) throw new Error('this worker is of another version than the server');
@@ -43,12 +49,12 @@ export async function doErrand(ticket: string, masters: MasterCache, folder: str
       order: { plan: errand.plan as RenderPlan, making: errand.making as Making, masters: sources },
       task,
     };
-    await inThread(THREAD, job, (frames: number) => (heard.frames = frames), heard.signal).catch(
-      (error: unknown) => {
+    await threads
+      .run(job, (frames) => (heard.frames = frames), heard.signal)
+      .catch((error: unknown) => {
         if (heard.signal.aborted) return;
         throw new UnrecoverableError(JSON.stringify(failureOf(error)));
-      },
-    );
+      });
     if (heard.signal.aborted) return;
     // The addresses of before may have run out.
     const now = await errandOf(ticket);

@@ -7,6 +7,7 @@ import { parseArgs } from 'node:util';
 import { Worker } from 'bullmq';
 import { Redis } from 'ioredis';
 import { ENCODER_THREADS } from '../render/segment-work';
+import { segmentThreads } from '../render/threads';
 import { doErrand } from './errand';
 import { MasterCache } from './master-cache';
 import { errandTicketSchema, QUEUE } from './protocol';
@@ -76,10 +77,11 @@ mkdirSync(own, { recursive: true });
 const masters = new MasterCache(path.join(values.folder, 'masters'));
 void masters.sweep();
 setInterval(() => void masters.sweep(), SWEEP_EVERY);
+const threads = segmentThreads(parallel);
 const connection = new Redis(redis, { maxRetriesPerRequest: null });
 const worker = new Worker(
   QUEUE,
-  async ({ data }) => doErrand(errandTicketSchema.parse(data).ticket, masters, own),
+  async ({ data }) => doErrand(errandTicketSchema.parse(data).ticket, { masters, threads, folder: own }),
   {
     ...{ connection, concurrency: parallel, lockDuration: DEAD_AFTER, stalledInterval: LOOK_EVERY },
     // However many workers die over a segment, it is made in the end.

@@ -42,8 +42,8 @@ export async function renderFile(order: RenderOrder, options: RenderOptions): Pr
   const { folder, to, signal, onProgress } = options;
   await mkdir(folder, { recursive: true });
   const { plan, making } = order;
-  const maker =
-    options.maker ?? new Threads(order, Math.max(1, Math.ceil(availableParallelism() / ENCODER_THREADS)));
+  const threads = new Threads(order, Math.max(1, Math.ceil(availableParallelism() / ENCODER_THREADS)));
+  const maker = options.maker ?? threads;
   const segments = making.picture ? segmentsOf(order) : [];
   const twoPasses = making.picture !== null && takesTwoPasses(making.picture);
   const keepsFrames = options.maker === undefined && twoPasses && (await hasRoomForFrames(folder, order));
@@ -60,6 +60,7 @@ export async function renderFile(order: RenderOrder, options: RenderOptions): Pr
     await rm(folder, { recursive: true, force: true });
     return { bytes: (await stat(to)).size };
   } finally {
+    threads.close();
     await sound?.catch(() => undefined);
   }
 }

@@ -1,21 +1,25 @@
-import { parentPort, workerData } from 'node:worker_threads';
+import { parentPort } from 'node:worker_threads';
 import { type Failure, failureOf } from './failure';
 
-/** What a thread tells of its work. */
+/** What a thread is told, and what it tells of its work. */
+type ThreadOrder<Data> = { type: 'work'; data: Data } | { type: 'stop' };
 export type ThreadAnswer<Progress, Result> =
   | { type: 'progress'; progress: Progress }
   | { type: 'done'; result: Result }
   | { type: 'failed'; failure: Failure };
 
-/** Does the work that this thread was started for; it ends when it is told to stop. */
+/** Does work that this thread is given, one piece after another. */
 export function serveThread<Data, Progress, Result>(
   work: (data: Data, report: (progress: Progress) => void, signal: AbortSignal) => Promise<Result>,
 ): void {
-  const stop = new AbortController();
+  let stop = new AbortController();
   const tell = (answer: ThreadAnswer<Progress, Result>): void => parentPort?.postMessage(answer);
-  parentPort?.on('message', () => stop.abort());
-  work(workerData as Data, (progress) => tell({ type: 'progress', progress }), stop.signal).then(
-    (result) => tell({ type: 'done', result }),
-    (error: unknown) => tell({ type: 'failed', failure: failureOf(error) }),
-  );
+  parentPort?.on('message', (order: ThreadOrder<Data>) => {
+    if (order.type === 'stop') return stop.abort();
+    stop = new AbortController();
+    work(order.data, (progress) => tell({ type: 'progress', progress }), stop.signal).then(
+      (result) => tell({ type: 'done', result }),
+      (error: unknown) => tell({ type: 'failed', failure: failureOf(error) }),
+    );
+  });
 }

@@ -5,7 +5,7 @@ import path from 'node:path';
 import PQueue from 'p-queue';
 import type { TrialRequest, TrialState } from '../../src/core/job/render-service';
 import { type TrialResult, trialPlans } from '../../src/core/trial/rate-trial';
-import { inThread } from '../render/in-thread';
+import { ThreadPool } from '../render/thread-pool';
 import { type RateTrialJob, trialPicture, type TrialProgress } from '../render/rate-trial';
 import type { Masters } from './masters';
 import { askedOf, type RenderRefusal } from './render-order';
@@ -23,6 +23,7 @@ interface Trial {
 
 /** Trials of bit rates, one at a time. They do not outlive the server: whoever wants one asks again. */
 export class Trials {
+  private readonly threads = new ThreadPool<RateTrialJob, TrialProgress, TrialResult>(THREAD, 1);
   private readonly queue = new PQueue({ concurrency: 1 });
   private readonly all = new Map<string, Trial>();
 
@@ -84,6 +85,7 @@ export class Trials {
     const all = [...this.all.values()];
     for (const { stop } of all) stop.abort();
     await Promise.all(all.map(({ ended }) => ended));
+    this.threads.close();
   }
 
   private start(id: string, visitor: string, work: RateTrialJob): void {
@@ -96,12 +98,7 @@ export class Trials {
       .add(async () => {
         await mkdir(work.folder, { recursive: true });
         const report = ({ done, total }: TrialProgress) => (trial.now = { state: 'running', done, total });
-        const result = await inThread<RateTrialJob, TrialProgress, TrialResult>(
-          THREAD,
-          work,
-          report,
-          stop.signal,
-        );
+        const result = await this.threads.run(work, report, stop.signal);
         trial.now = { state: 'done', result };
       })
       .then(() => undefined)
