@@ -7,9 +7,11 @@ import { kernelMemory } from './parts-kernel-memory';
 import { canvases, coverage } from './parts-framing';
 import { checks } from './parts-checks';
 import { follow, followMemory } from './parts-follow';
+import { makers } from './parts-makers';
 import { cuts, pass, passMemory, steps } from './parts-pass';
 import { store } from './parts-store';
 import { words } from './parts-words';
+import { workers } from './parts-workers';
 import { Report } from './report';
 
 /** Every part, by the name that picks it out: `npm run bench -- pass steps`. */
@@ -30,6 +32,8 @@ const PARTS: Record<string, (report: Report) => void | Promise<void>> = {
   memory,
   store,
   words,
+  makers,
+  workers,
 };
 
 async function main(): Promise<void> {

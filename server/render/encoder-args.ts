@@ -6,8 +6,6 @@ export type Pass = { number: 1 | 2; log: string } | null;
 
 /** What a constant rate is held to over, in seconds. */
 const CONSTANT_WINDOW = 1;
-/** The quality of a first pass that only looks, by the scale of H.264. */
-const LOOKED_QUANTISER = 23;
 
 /** What ffmpeg is given to read raw frames of a plan. */
 export const rawInput = ({ width, height, rate }: RenderPlan, from: string): string[] => [
@@ -41,45 +39,44 @@ export function encoderArgs(picture: PictureMaking, bits: number, pass: Pass, th
     'bt709',
   ];
   const passes = pass ? ['-pass', String(pass.number), '-passlogfile', pass.log] : [];
-  return [...CODECS[picture.codec](picture, bits, pass), ...passes, '-threads', String(threads), ...tags];
+  return [...CODECS[picture.codec](picture, bits), ...passes, '-threads', String(threads), ...tags];
 }
 
-const CODECS: Record<PictureMaking['codec'], (picture: PictureMaking, bits: number, pass: Pass) => string[]> =
-  {
-    avc(picture, bits, pass) {
-      const { profile, level, keyFrames, betweenFrames } = picture;
-      // Headers that do not depend on the picture, so that segments fit behind each other; closed groups.
-      const options = [`keyint=${keyFrames}`, `bframes=${betweenFrames}`, 'stitchable=1', 'open-gop=0'];
-      if (picture.kind === 'constant') options.push('nal-hrd=cbr', 'force-cfr=1');
-      return [
-        ...['-c:v', 'libx264', '-preset', 'medium', '-profile:v', profile],
-        ...(level === null ? [] : ['-level:v', (level / 10).toFixed(1)]),
-        ...avcRate(picture, bits, pass),
-        ...['-x264-params', options.join(':')],
-      ];
-    },
-    vp9: (picture, bits) => [
-      ...[
-        '-c:v',
-        'libvpx-vp9',
-        '-row-mt',
-        '1',
-        '-deadline',
-        'good',
-        '-cpu-used',
-        '3',
-        '-g',
-        String(picture.keyFrames),
-      ],
-      ...wideRate(picture, bits),
+const CODECS: Record<PictureMaking['codec'], (picture: PictureMaking, bits: number) => string[]> = {
+  avc(picture, bits) {
+    const { profile, level, keyFrames, betweenFrames } = picture;
+    // Headers that do not depend on the picture, so that segments fit behind each other; closed groups.
+    const options = [`keyint=${keyFrames}`, `bframes=${betweenFrames}`, 'stitchable=1', 'open-gop=0'];
+    if (picture.kind === 'constant') options.push('nal-hrd=cbr', 'force-cfr=1');
+    return [
+      ...['-c:v', 'libx264', '-preset', 'medium', '-profile:v', profile],
+      ...(level === null ? [] : ['-level:v', (level / 10).toFixed(1)]),
+      ...avcRate(picture, bits),
+      ...['-x264-params', options.join(':')],
+    ];
+  },
+  vp9: (picture, bits) => [
+    ...[
+      '-c:v',
+      'libvpx-vp9',
+      '-row-mt',
+      '1',
+      '-deadline',
+      'good',
+      '-cpu-used',
+      '3',
+      '-g',
+      String(picture.keyFrames),
     ],
-    av1: (picture, bits) => [
-      ...['-c:v', 'libaom-av1', '-cpu-used', '6', '-row-mt', '1', '-g', String(picture.keyFrames)],
-      ...wideRate(picture, bits),
-    ],
-  };
+    ...wideRate(picture, bits),
+  ],
+  av1: (picture, bits) => [
+    ...['-c:v', 'libaom-av1', '-cpu-used', '6', '-row-mt', '1', '-g', String(picture.keyFrames)],
+    ...wideRate(picture, bits),
+  ],
+};
 
-function avcRate({ kind, quantiser, mostBits }: PictureMaking, bits: number, pass: Pass): string[] {
+function avcRate({ kind, quantiser, mostBits }: PictureMaking, bits: number): string[] {
   const rate = (value: number) => String(Math.round(value));
   if (kind === 'quality') return ['-crf', String(quantiser)];
   if (kind === 'constant')
@@ -93,7 +90,6 @@ function avcRate({ kind, quantiser, mostBits }: PictureMaking, bits: number, pas
       '-bufsize',
       rate(bits * CONSTANT_WINDOW),
     ];
-  if (pass?.number === 1) return ['-crf', String(LOOKED_QUANTISER)];
   return [
     '-b:v',
     rate(bits),

@@ -12,7 +12,7 @@ import { pictureBytes } from './packet-bytes';
 import { renderFile } from './render';
 
 const folder = mkdtempSync(path.join(tmpdir(), 'quality-'));
-const SECONDS = 8;
+const SECONDS = 4;
 const GRAINY: HardFilm[] = ['grainy', 'coarse', 'dark', 'fast and fine'];
 const forEver = () => new AbortController().signal;
 
@@ -43,7 +43,7 @@ describe('a file of the server', () => {
     const films = drawn(HARD_FILMS, 1);
     const off: number[] = [];
     for (const name of films) {
-      const bytes = 1_500_000;
+      const bytes = 400_000;
       const order = await smallOrder(hardFilm(name, SECONDS), {
         rate: { kind: 'size', bytes, each: 'file' },
       });

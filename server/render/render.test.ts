@@ -10,7 +10,6 @@ import { smallJob, smallOrder } from '../../tests/small-order';
 import { drawSegment } from './draw';
 import { type RenderOrder, segmentsOf } from './order';
 import { renderFile } from './render';
-import { sharedBits } from './share-bits';
 
 const SIZE = { width: 180, height: 320 };
 const folder = mkdtempSync(path.join(tmpdir(), 'render-'));
@@ -208,17 +207,5 @@ describe('segments', () => {
         },
       ),
     );
-  });
-
-  it('share bits so that all come to the whole, the harder ones more', () => {
-    const looked = [
-      { bytes: 100, seconds: 10 },
-      { bytes: 300, seconds: 10 },
-      { bytes: 50, seconds: 5 },
-    ];
-    const bits = sharedBits(looked, 900);
-    expect(bits.reduce((sum, value, i) => sum + value * looked[i]!.seconds, 0)).toBeCloseTo(900 * 25);
-    expect(bits[1]).toBeCloseTo(3 * bits[0]!);
-    expect(sharedBits([{ bytes: 0, seconds: 1 }], 7)).toEqual([7]);
   });
 });

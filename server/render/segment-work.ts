@@ -1,4 +1,4 @@
-import { readdir, rename, rm } from 'node:fs/promises';
+import { readdir, readFile, rename, rm } from 'node:fs/promises';
 import path from 'node:path';
 import type { PictureMaking } from '../../src/core/render/making';
 import { secondsOf } from '../../src/core/time/frame-rate';
@@ -6,8 +6,8 @@ import type { MadeSegment } from './join';
 import type { RenderOrder, Segment } from './order';
 import { pictureBytes } from './packet-bytes';
 import { bytesOf, type RenderOptions, type SegmentMaker } from './render';
-import type { SegmentTask } from './segment';
-import { sharedBits } from './share-bits';
+import { passFiles, type SegmentTask } from './segment';
+import { type PassLog, readPassLog, sharedBits } from './pass-log';
 
 /**
  * An encoder of a segment has one thread, whatever machine makes it, so that the file is always the same: with more,
@@ -47,10 +47,7 @@ export class SegmentWork {
   /** Looks all of it through, shares the bits out, and makes anew what does not come to its share. */
   async inTwoPasses({ bits }: PictureMaking): Promise<void> {
     this.total *= 2;
-    const looked = await this.each(async (n) => ({
-      bytes: await this.look(n, bits),
-      seconds: this.seconds(n),
-    }));
+    const looked = await this.each((n) => this.look(n, bits));
     const shares = sharedBits(looked, bits);
     let asked = [...shares];
     await this.each((n) => this.make(n, asked[n] as number, 2));
@@ -88,16 +85,22 @@ export class SegmentWork {
     return ((bytes[n] as number) * 8) / this.seconds(n);
   }
 
+  /** What a segment is called while it is not whole. */
+  private partFile(n: number): string {
+    return path.join(this.options.folder, `${n}.mkv`);
+  }
+
   private wholeFile(n: number): string {
     return path.join(this.options.folder, `${n}.made.mkv`);
   }
 
-  /** @returns what a segment comes to at one quality, in bytes. */
-  private async look(n: number, bits: number): Promise<number> {
+  /** Makes the first pass of a segment. @returns what it wrote down. */
+  private async look(n: number, bits: number): Promise<PassLog> {
     const whole = path.join(this.options.folder, `${n}.looked.mkv`);
     if ((await bytesOf(whole)) === null) await this.encode(n, bits, 1, whole);
     this.tell(`${n} look`, n);
-    return pictureBytes(whole);
+    const log = await readFile(passFiles(this.partFile(n)).log, 'utf8');
+    return readPassLog(log, this.seconds(n));
   }
 
   private async make(n: number, bits: number, pass: 2 | null): Promise<void> {
@@ -107,8 +110,8 @@ export class SegmentWork {
   }
 
   private async encode(n: number, bits: number, pass: SegmentTask['pass'], whole: string): Promise<void> {
-    const { folder, signal, keepsFrames } = this.options;
-    const file = path.join(folder, `${n}.mkv`);
+    const { signal, keepsFrames } = this.options;
+    const file = this.partFile(n);
     const segment = this.segments[n] as Segment;
     const name = `${n} ${pass === 1 ? 'look' : 'make'}`;
     await this.maker.make(

@@ -7,7 +7,7 @@ import { activeClip, type Job } from './job';
 
 /** Longest part that one piece takes of a file name, and longest pattern, in characters. */
 const LONGEST = 60;
-export const LONGEST_PATTERN = 120;
+const LONGEST_PATTERN = 120;
 
 /** What a pattern of file names may hold in braces, and what each is. */
 export const NAME_PARTS = {

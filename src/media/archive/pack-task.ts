@@ -4,7 +4,7 @@ import { type Folder, openWriter, storedFile } from '../store/storage';
 import { throwIfStopped, type TaskContext } from '../worker/serve-task';
 
 /** A stored file to put into an archive. */
-export interface PackedFile {
+interface PackedFile {
   folder: Folder;
   name: string;
   /** What it is called in the archive. */

@@ -1,0 +1,108 @@
+/** Files without a browser, beside ffmpeg by hand, and trials beside the exports that they are for. */
+import path from 'node:path';
+import { activeClip } from '../src/core/job/job';
+import { trialPlans } from '../src/core/trial/rate-trial';
+import { makingOfJob, planOfJob } from '../src/core/check/check';
+import { SHIPPED_SHEETS } from '../src/core/outlets/shipped';
+import type { RenderOrder } from '../server/render/order';
+import { tryRates } from '../server/render/rate-trial';
+import { renderFile } from '../server/render/render';
+import { Threads } from '../server/render/threads';
+import { jobOf } from '../tests/job-of';
+import { ffmpegSeconds, grainyMaster, work } from './material';
+import type { Report } from './report';
+
+const SECONDS = 12;
+/** A trial takes as long for any clip: it is held against one of so many seconds. */
+const TRIED_SECONDS = 180;
+const BITS = 8_000_000;
+const forEver = () => new AbortController().signal;
+
+async function timed(act: () => Promise<unknown>): Promise<number> {
+  const began = performance.now();
+  await act();
+  return (performance.now() - began) / 1000;
+}
+
+export async function makers(report: Report): Promise<void> {
+  const film = grainyMaster('made.mp4', SECONDS, 60);
+  const job = await jobOf(film);
+  const clip = activeClip(job.edit);
+  const sheets = SHIPPED_SHEETS;
+  const plan = planOfJob(job, sheets);
+  const made = makingOfJob(job, { sheets });
+  const picture = made.picture && {
+    ...made.picture,
+    kind: 'variable' as const,
+    bits: BITS,
+    mostBits: 2 * BITS,
+  };
+  const order: RenderOrder = {
+    plan,
+    making: { ...made, picture },
+    masters: { [job.masters[0]?.fingerprint ?? '']: film },
+  };
+  const to = path.join(work, 'made.out.mp4');
+  const ours = await timed(() => renderFile(order, { folder: `${to}.parts`, to, signal: forEver() }));
+  const { width, height } = plan;
+  const crop = `crop=ih*${width}/${height}:ih,scale=${width}:${height}:flags=lanczos`;
+  const theirs = ['1', '2'].reduce((sum, pass) => {
+    const log = ['-pass', pass, '-passlogfile', path.join(work, 'hand')];
+    const out = pass === '1' ? ['-an', '-f', 'null', '-'] : [path.join(work, 'hand.mp4')];
+    const codec = ['-c:v', 'libx264', '-preset', 'medium', '-b:v', String(BITS), ...log];
+    return sum + ffmpegSeconds(['-i', film, '-vf', crop, ...codec, ...out], 1);
+  }, 0);
+  report.line('Server, two passes, against ffmpeg by hand', ours, 's', theirs, ours / theirs, '1');
+
+  const one = new Threads(order, 1);
+  const task = { file: path.join(work, 'whole.mkv'), bits: BITS, keepsFrames: false, threads: 1 };
+  const whole = { start: 0, frames: plan.frames };
+  const half = Math.round(plan.frames / 2 / 60) * 60;
+  const halves = [
+    { start: 0, frames: half },
+    { start: half, frames: plan.frames - half },
+  ];
+  const make = (segment: typeof whole) =>
+    one.make({ ...task, segment, pass: null }, () => undefined, forEver());
+  // The thread is there already.
+  await make({ start: 0, frames: 30 });
+  const inOne = await timed(() => make(whole));
+  const inTwo = await timed(async () => {
+    for (const segment of halves) await make(segment);
+  });
+  one.close();
+  report.line('Segments against one piece', inTwo, 's', inOne, inTwo / inOne, '1.05');
+
+  const pieces = [0, 1, 2].map((n) => ({
+    role: (['hardest', 'typical', 'easiest'] as const)[n] as 'hardest',
+    range: { master: clip.cut[0]?.master ?? '', in: n * 100, out: n * 100 + 60 },
+    weight: 1 / 3,
+  }));
+  const trial = {
+    pieces,
+    rates: [3, 6, 9, 13.4, 20, 30].map((rate) => rate * 1e6),
+    rung: { width, height, bits: 6e6 },
+  };
+  const tried = await timed(() =>
+    tryRates(
+      {
+        order: trial,
+        plans: trialPlans(job, [...sheets], trial),
+        making: order.making,
+        masters: order.masters,
+        folder: work,
+      },
+      () => undefined,
+      forEver(),
+    ),
+  );
+  const forThree = (ours * TRIED_SECONDS) / SECONDS;
+  report.line(
+    'Trial of rates against an export of three minutes',
+    tried,
+    's',
+    forThree,
+    tried / forThree,
+    '0.35',
+  );
+}

@@ -1,0 +1,58 @@
+/** What it costs to share a file out over workers: in processor seconds, since cores are few here. */
+import { readdirSync, readFileSync } from 'node:fs';
+import path from 'node:path';
+import { Fleet } from '../server/fleet/fleet';
+import { renderFile } from '../server/render/render';
+import { smallOrder } from '../tests/small-order';
+import { TestRedis, TestWorker } from '../tests/test-redis';
+import { grainyMaster, work } from './material';
+import type { Report } from './report';
+
+const MOST_WORKERS = 4;
+const SECONDS = 40;
+/** Clock ticks of a second in /proc (Linux: USER_HZ). */
+const TICKS = 100;
+
+/** Processor seconds of a process and of what it started and waited for, by its own line in /proc. */
+function secondsOf(pid: number): number {
+  const fields = readFileSync(`/proc/${pid}/stat`, 'utf8').split(') ')[1]?.split(' ') ?? [];
+  return fields.slice(11, 15).reduce((sum, ticks) => sum + Number(ticks), 0) / TICKS;
+}
+
+/** Processor seconds of all workers so far. */
+const spent = (): number =>
+  readdirSync('/proc')
+    .filter((name) => /^\d+$/.test(name))
+    .filter((pid) => {
+      try {
+        return readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes('server/fleet/worker.ts');
+      } catch {
+        return false;
+      }
+    })
+    .reduce((sum, pid) => sum + secondsOf(Number(pid)), 0);
+
+/** One to four workers make the same file, beside one alone. */
+export async function workers(report: Report): Promise<void> {
+  const film = grainyMaster('shared-out.mp4', SECONDS, 60);
+  const order = await smallOrder(film, { rate: { kind: 'variable', bits: 1_500_000, most: null } });
+  const redis = await TestRedis.start();
+  const fleet = await Fleet.open(redis.url, 'http://127.0.0.1:0');
+  const rows: [string, number, number][] = [];
+  for (let count = 1; count <= MOST_WORKERS; count++) {
+    const own = await Promise.all(Array.from({ length: count }, () => new TestWorker(redis.url).start()));
+    const before = spent();
+    const began = performance.now();
+    const to = path.join(work, `${count}.mp4`);
+    const signal = new AbortController().signal;
+    await renderFile(order, { folder: `${to}.parts`, to, maker: fleet.makerFor(order), signal });
+    rows.push([`${count}`, spent() - before, (performance.now() - began) / 1000]);
+    await Promise.all(own.map((worker) => worker.stop()));
+  }
+  await fleet.close();
+  await redis.stop();
+  report.ways('Workers, 40 s of a grainy 1080p30 film', ['processor seconds', 'seconds'], rows);
+  const [, alone = 1] = rows[0] ?? [];
+  for (const [count, seconds] of rows.slice(1))
+    report.line(`${count} workers, processor seconds`, seconds, 's', alone, seconds / alone, '1.15');
+}
