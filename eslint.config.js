@@ -41,6 +41,7 @@ const ROOMS = [
     'trouble',
     'job',
     'check',
+    'trial',
     'steps',
     'interchange',
   ],

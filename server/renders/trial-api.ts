@@ -1,5 +1,5 @@
 import type { Express, Request } from 'express';
-import { trialPath, trialPicturePath, trialRequestSchema, TRIALS } from '../../src/core/job/render-service';
+import { trialPath, trialPicturePath, trialRequestSchema, TRIALS } from '../../src/core/trial/trial-service';
 import { UPLOAD_ID } from '../uploads/upload-door';
 import { markedVisitor, visitorOf } from '../visitor';
 import { answerBegun, bodyOf, jobBody } from './answers';

@@ -3,15 +3,8 @@ import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { makingOfJob, planOfJob } from '../../src/core/check/check';
 import type { Job } from '../../src/core/job/job';
-import {
-  masterPath,
-  RENDER_UPLOADS,
-  renderMark,
-  trialPath,
-  trialPicturePath,
-  TRIALS,
-  type TrialState,
-} from '../../src/core/job/render-service';
+import { masterPath, RENDER_UPLOADS, renderMark } from '../../src/core/job/render-service';
+import { trialPath, trialPicturePath, TRIALS, type TrialState } from '../../src/core/trial/trial-service';
 import { SHIPPED_SHEETS } from '../../src/core/outlets/shipped';
 import { probe } from '../../tests/make-clip';
 import { filmed } from '../../tests/make-filmed';

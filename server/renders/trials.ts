@@ -3,7 +3,7 @@ import { mkdirSync, rmSync } from 'node:fs';
 import { mkdir, rm } from 'node:fs/promises';
 import path from 'node:path';
 import PQueue from 'p-queue';
-import type { TrialRequest, TrialState } from '../../src/core/job/render-service';
+import type { TrialRequest, TrialState } from '../../src/core/trial/trial-service';
 import { type TrialResult, trialPlans } from '../../src/core/trial/rate-trial';
 import { ThreadPool } from '../render/thread-pool';
 import { type RateTrialJob, trialPicture, type TrialProgress } from '../render/rate-trial';

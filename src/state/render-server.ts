@@ -11,12 +11,14 @@ import {
   RENDERS,
   type RenderState,
   renderStateSchema,
+} from '@core/job/render-service';
+import {
   trialPath,
   trialPicturePath,
   type TrialRequest,
   TRIALS,
   trialStateSchema,
-} from '@core/job/render-service';
+} from '@core/trial/trial-service';
 import { TroubleError } from '@core/trouble/trouble';
 import type { TrialResult } from '@core/trial/rate-trial';
 import type { RateTried } from '@media/trial/rate-trial-task';

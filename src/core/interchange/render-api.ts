@@ -11,12 +11,14 @@ import {
   renderRequestSchema,
   RENDERS,
   renderStateSchema,
+} from '../job/render-service';
+import {
   trialPath,
   trialPicturePath,
   trialRequestSchema,
   TRIALS,
   trialStateSchema,
-} from '../job/render-service';
+} from '../trial/trial-service';
 
 const schemaOf = (schema: z.ZodType): object => {
   const { $schema: _, ...rest } = z.toJSONSchema(schema, { io: 'input', unrepresentable: 'any' });

@@ -3,12 +3,11 @@ import { shortHash } from '../figures/short-hash';
 import type { Making } from '../render/making';
 import type { RenderPlan } from '../render/plan';
 import { RENDER_FAULTS } from '../render/render-faults';
-import { trialOrderSchema, trialResultSchema } from '../trial/rate-trial';
 import { ruleSheetSchema } from '../outlets/rule-sheet';
 import { jobSchema } from './job';
 
 /** Where a render server takes what it makes files of, from its root. */
-const RENDER_PATH = '/render/api';
+export const RENDER_PATH = '/render/api';
 /** Whether it can. */
 export const RENDER_ABILITY = `${RENDER_PATH}/ability`;
 /** Where masters are uploaded (tus); an upload's metadata say its `fingerprint`. */
@@ -47,27 +46,6 @@ export const renderStateSchema = z.discriminatedUnion('state', [
   z.object({ state: z.literal('failed'), fault: z.enum(RENDER_FAULTS) }),
 ]);
 export type RenderState = z.infer<typeof renderStateSchema>;
-
-/** Trials of bit rates that are asked for. */
-export const TRIALS = `${RENDER_PATH}/trials`;
-/** Where one stands; DELETE stops it and forgets it. */
-export const trialPath = (id: string): string => `${TRIALS}/${id}`;
-/** The worst frame at one of its rates, as PNG. */
-export const trialPicturePath = (id: string, rate: string, kind: string): string =>
-  `${trialPath(id)}/${rate}/${kind}`;
-
-/** What a trial is asked for with: what a file is asked for with, and what of it is tried. */
-export const trialRequestSchema = renderRequestSchema.extend({ trial: trialOrderSchema });
-export type TrialRequest = z.infer<typeof trialRequestSchema>;
-
-/** Where a trial stands. */
-export const trialStateSchema = z.discriminatedUnion('state', [
-  z.object({ state: z.literal('queued') }),
-  z.object({ state: z.literal('running'), done: z.number(), total: z.number() }),
-  z.object({ state: z.literal('done'), result: trialResultSchema }),
-  z.object({ state: z.literal('failed') }),
-]);
-export type TrialState = z.infer<typeof trialStateSchema>;
 
 /** A hash of what a file is made of, which does not depend on the order in which its facts were written down. */
 export const renderMark = (plan: RenderPlan, making: Making): string => shortHash(ordered([plan, making]));
