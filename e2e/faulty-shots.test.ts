@@ -44,7 +44,7 @@ function filtered(file: string, filter: string, to: string): void {
 describe('films, each with a fault of its own, in one clip for three canvases at another rate', () => {
   const here = atTheApp();
   const folder = mkdtempSync(path.join(tmpdir(), 'made-'));
-  const films = faultyFilms(trials(3, 12));
+  const films = faultyFilms(trials(2, 12));
   const made: Record<string, string> = {};
 
   it('come in, are cut and are exported in one go', async () => {

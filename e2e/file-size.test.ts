@@ -15,7 +15,7 @@ describe('the file size that is told before an export', () => {
     ['a film that rests and then moves', () => restless()],
     ['a drawn film', () => makeClip('drawn.mp4', { size: '1280x720', seconds: 9 })],
   ] as const;
-  it.each(drawn(films, 2))('is right for %s', async (_, make) => {
+  it.each(drawn(films, 1))('is right for %s', async (_, make) => {
     const { visitor } = here;
     await visitor.page.goto('/');
     await visitor.bringIn(make());

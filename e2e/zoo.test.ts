@@ -21,7 +21,7 @@ interface Said {
 describe('files of all kinds', () => {
   const here = atTheApp();
   const all = makeZoo();
-  const zoo = drawn(all, 14);
+  const zoo = drawn(all, 10);
   const elsewhere = new Set(drawn(zoo, 4));
   const rows: string[] = [];
   let other: OtherVisitor | null = null;
