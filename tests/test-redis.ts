@@ -17,16 +17,39 @@ async function freePort(): Promise<number> {
 
 /** A Redis of our own, from Debian, on loopback; it keeps nothing. */
 export class TestRedis {
-  private constructor(
-    private readonly child: ChildProcess,
-    readonly url: string,
-  ) {}
+  private child: ChildProcess | null = null;
+
+  private constructor(private readonly port: number) {}
+
+  get url(): string {
+    return `redis://127.0.0.1:${this.port}`;
+  }
 
   static async start(): Promise<TestRedis> {
-    const port = await freePort();
+    const redis = new TestRedis(await freePort());
+    await redis.begin();
+    return redis;
+  }
+
+  /** Ends it, and starts an empty one in its place. */
+  async restart(): Promise<void> {
+    await this.stop();
+    await this.begin();
+  }
+
+  async stop(): Promise<void> {
+    const child = this.child;
+    this.child = null;
+    if (!child || child.exitCode !== null) return;
+    child.kill();
+    await once(child, 'exit');
+  }
+
+  private async begin(): Promise<void> {
     const dir = mkdtempSync(path.join(tmpdir(), 'redis-'));
-    const args = ['--port', String(port), '--bind', '127.0.0.1', '--save', '', '--dir', dir];
+    const args = ['--port', String(this.port), '--bind', '127.0.0.1', '--save', '', '--dir', dir];
     const child = spawn('redis-server', args, { stdio: ['ignore', 'pipe', 'inherit'] });
+    this.child = child;
     await new Promise<void>((resolve, reject) => {
       child.on('error', reject);
       child.on('exit', () => reject(new Error('Redis ended')));
@@ -34,12 +57,6 @@ export class TestRedis {
         if (text.includes('Ready to accept connections')) resolve();
       });
     });
-    return new TestRedis(child, `redis://127.0.0.1:${port}`);
-  }
-
-  async stop(): Promise<void> {
-    this.child.kill();
-    if (this.child.exitCode === null) await once(this.child, 'exit');
   }
 }
 

@@ -86,6 +86,30 @@ describe('workers on other machines', () => {
     await worker.stop();
   }, 120_000);
 
+  it('go on after a Redis that lost all that was in it, and stop while there is none', async () => {
+    const own = await TestRedis.start();
+    const ours = await Fleet.open(own.url, 'http://127.0.0.1:0');
+    const worker = await new TestWorker(own.url).start();
+    const order = await smallOrder(film, { rate: { kind: 'variable', bits: 1_000_000, most: null } });
+    const make = (name: string, signal = new AbortController().signal) => {
+      const to = path.join(folder, name);
+      return renderFile(order, { folder: `${to}.parts`, to, maker: ours.makerFor(order), signal });
+    };
+    const going = make('after.mp4');
+    await new Promise((resolve) => setTimeout(resolve, 1000));
+    await own.restart();
+    await going;
+    expect(packetsOf(path.join(folder, 'after.mp4'))).toHaveLength(24 * 24);
+
+    await own.stop();
+    const stop = new AbortController();
+    const stopped = make('never.mp4', stop.signal);
+    setTimeout(() => stop.abort(), 500);
+    await expect(stopped).rejects.toThrow('cancelled');
+    await worker.stop('SIGKILL');
+    await ours.close();
+  }, 120_000);
+
   it('tell what cannot be made', async () => {
     const worker = await new TestWorker(redis.url).start();
     const order = await smallOrder(film, { rate: { kind: 'variable', bits: 1_000_000, most: null } });

@@ -1,16 +1,22 @@
 import { stat } from 'node:fs/promises';
-import { Queue, QueueEvents } from 'bullmq';
+import { setTimeout as sleep } from 'node:timers/promises';
+import { type Job, Queue, QueueEvents } from 'bullmq';
 import { Redis } from 'ioredis';
 import { TroubleError } from '../../src/core/trouble/trouble';
 import { errorOf } from '../render/failure';
 import type { RenderOrder } from '../render/order';
 import type { SegmentMaker } from '../render/render';
 import { Desk } from './desk';
+import { sayOnce } from './say-once';
 import { type ErrandTicket, QUEUE, readFailure } from './protocol';
 
 /** A segment whose way to us breaks is tried so often, the first pause in milliseconds. */
 const TRIES = 6;
 const PAUSE = 500;
+/** How long it may take to take leave of Redis, in milliseconds. */
+const LEAVE = 2000;
+/** How often a segment is looked after that nothing is heard of, in milliseconds. */
+const LOOK_EVERY = 5000;
 /** What the queue knows of a segment that ended is forgotten after so long, in seconds. */
 const REMEMBERED = 600;
 
@@ -46,7 +52,7 @@ export class Fleet {
     });
     const queue = new Queue<ErrandTicket>(QUEUE, { connection: first });
     const events = new QueueEvents(QUEUE, { connection: second });
-    const tell = (error: Error) => console.error(error.message);
+    const tell = sayOnce();
     queue.on('error', tell);
     events.on('error', tell);
     await events.waitUntilReady();
@@ -59,39 +65,70 @@ export class Fleet {
   }
 
   async close(): Promise<void> {
-    await this.events.close();
-    await this.queue.close();
-    for (const connection of this.connections) connection.disconnect();
     this.desk.close();
+    // With a Redis that is away there is nothing to take leave of.
+    const closed = Promise.all([this.events.close(), this.queue.close()]);
+    await Promise.race([closed.catch(() => undefined), sleep(LEAVE)]);
+    for (const connection of this.connections) connection.disconnect();
   }
 
   private async make(wanted: Parameters<Desk['issue']>[0], signal: AbortSignal): Promise<number> {
     if (signal.aborted) throw new TroubleError('cancelled');
     const ticket = this.desk.issue(wanted);
+    const stopped = stop(signal);
     try {
-      const job = await this.queue.add(
-        'segment',
-        { ticket },
-        {
-          ...{ attempts: TRIES, backoff: { type: 'exponential', delay: PAUSE } },
-          ...{ removeOnComplete: { age: REMEMBERED }, removeOnFail: { age: REMEMBERED } },
-        },
-      );
-      const stopped = new Promise<never>((_, reject) =>
-        signal.addEventListener('abort', () => reject(new TroubleError('cancelled')), { once: true }),
-      );
-      const made = job.waitUntilFinished(this.events).catch((error: Error) => {
-        throw errorOf(readFailure(error.message));
-      });
-      await Promise.race([made, stopped]).catch(async (error: unknown) => {
-        made.catch(() => undefined);
-        // One that a worker has in hand cannot be taken away from it; it learns that nobody waits.
-        await job.remove().catch(() => undefined);
-        throw error;
-      });
+      // A Redis that came back may have lost what waited in it: it is asked for again.
+      for (let made = false; !made;) made = await Promise.race([this.madeBy(ticket), stopped.told]);
       return (await stat(wanted.task.file)).size;
     } finally {
+      stopped.off();
       this.desk.revoke(ticket);
     }
   }
+
+  /** Has the segment of a ticket made. @returns false where the queue lost it. */
+  private async madeBy(ticket: string): Promise<boolean> {
+    const job = await this.queue.add(
+      'segment',
+      { ticket },
+      {
+        ...{ attempts: TRIES, backoff: { type: 'exponential', delay: PAUSE } },
+        ...{ removeOnComplete: { age: REMEMBERED }, removeOnFail: { age: REMEMBERED } },
+      },
+    );
+    const ended = new AbortController();
+    const made = job.waitUntilFinished(this.events).then(() => true);
+    // Whoever loses the race has nothing more to say.
+    made.catch(() => undefined);
+    try {
+      return await Promise.race([made, watched(job, ended.signal)]);
+    } catch (error) {
+      throw errorOf(readFailure(messageOf(error)));
+    } finally {
+      ended.abort();
+    }
+  }
+}
+
+/** Looks after a segment that nothing is heard of. @returns whether it is made; false where the queue lost it. */
+async function watched(job: Job<ErrandTicket>, signal: AbortSignal): Promise<boolean> {
+  for (;;) {
+    await sleep(LOOK_EVERY, undefined, { signal }).catch(() => undefined);
+    if (signal.aborted) return true;
+    const state = await job.getState();
+    if (state === 'completed') return true;
+    if (state === 'unknown') return false;
+  }
+}
+
+/** Tells of a stop, wherever the work is; what waits in the queue finds that nobody waits for it. */
+function stop(signal: AbortSignal): { told: Promise<never>; off: () => void } {
+  let off = (): void => undefined;
+  const told = new Promise<never>((_, reject) => {
+    const tell = () => reject(new TroubleError('cancelled'));
+    signal.addEventListener('abort', tell);
+    off = () => signal.removeEventListener('abort', tell);
+  });
+  told.catch(() => undefined);
+  return { told, off };
 }

@@ -10,6 +10,7 @@ import { ENCODER_THREADS } from '../render/segment-work';
 import { segmentThreads } from '../render/threads';
 import { doErrand } from './errand';
 import { MasterCache } from './master-cache';
+import { sayOnce } from './say-once';
 import { errandTicketSchema, QUEUE } from './protocol';
 
 const HELP = `Makes segments of files for a Gusset server, which says by Redis what there is to make.
@@ -89,7 +90,7 @@ const worker = new Worker(
   },
 );
 worker.on('ready', () => console.log(`Ready: ${parallel} at a time.`));
-worker.on('error', (error) => console.error(error.message));
+worker.on('error', sayOnce());
 worker.on('failed', (_job, error) => console.error(`A segment was not made: ${error.message}`));
 
 let told = false;

@@ -19,19 +19,38 @@ const pictureName = (name: string, kind: keyof RateTried['pictures'][number], ra
 export async function openRateTrials(): Promise<void> {
   for (const file of await storedNames('trials')) {
     if (!file.endsWith(FACTS)) continue;
-    const stored = await storedFile('trials', file);
-    const read = rateTrialSchema.safeParse(JSON.parse((await stored?.text()) || 'null'));
-    if (read.success) keepFound(file.slice(0, -FACTS.length), read.data);
+    const trial = await readStored(file);
+    if (trial) keepFound(file.slice(0, -FACTS.length), trial);
   }
 }
 
-/** Tries the rates of the canvas that a job works on; what it finds is kept. */
-export async function startRateTrial(job: Job): Promise<void> {
+async function readStored(file: string): Promise<RateTrial | null> {
+  try {
+    const stored = await storedFile('trials', file);
+    return stored && rateTrialSchema.parse(JSON.parse(await stored.text()));
+  } catch {
+    return null;
+  }
+}
+
+/** Tries the rates of the canvas that a job works on; what it finds is kept. Resolves when it ended. */
+export function startRateTrial(job: Job): Promise<void> {
   const name = trialName(job);
+  const running = ends.get(name);
+  if (running) return running;
+  const ended = tryOnce(job, name).finally(() => ends.delete(name));
+  ends.set(name, ended);
+  return ended;
+}
+
+/** When trials that run will have ended. */
+const ends = new Map<string, Promise<void>>();
+
+async function tryOnce(job: Job, name: string): Promise<void> {
   const sheets = [...sheetsNow()];
   const order = trialOrder(job, { sheets, passOf });
   const { picture } = makingOfJob(job, { sheets });
-  if (!order || !picture || useRateTrials.getState().running[name]) return;
+  if (!order || !picture) return;
   const stop = new AbortController();
   const now = (run: Omit<TrialRun, 'stop'> | null, trouble: Trouble | null = null): void =>
     useRateTrials.setState(({ running, troubles }) => ({
@@ -52,7 +71,7 @@ export async function startRateTrial(job: Job): Promise<void> {
       ...{ schemaVersion: 1, clip: clip.id, canvas, key: trialKey(job, sheets), maker, rung: order.rung },
       ...tried.result,
     };
-    await store(name, trial, tried.pictures);
+    await store(name, trial, tried.pictures, stop.signal);
     keepFound(name, trial);
     now(null);
   } catch (error) {
@@ -67,14 +86,31 @@ function changed<T>(all: Record<string, T>, name: string, value: T | null): Reco
   return value === null ? others : { ...others, [name]: value };
 }
 
-/** Pictures first: facts that are there have theirs. */
-async function store(name: string, trial: RateTrial, pictures: RateTried['pictures']): Promise<void> {
-  await deleteStoredFrom('trials', `${name}.`);
-  for (const [rate, { planned, viewed }] of pictures.entries()) {
-    await writeSmall('trials', pictureName(name, 'planned', rate), planned);
-    await writeSmall('trials', pictureName(name, 'viewed', rate), viewed);
+/** Takes the place of what was found before. Pictures first: facts that are there have theirs. */
+async function store(
+  name: string,
+  trial: RateTrial,
+  pictures: RateTried['pictures'],
+  signal: AbortSignal,
+): Promise<void> {
+  await drop(name);
+  try {
+    for (const [rate, { planned, viewed }] of pictures.entries()) {
+      await writeSmall('trials', pictureName(name, 'planned', rate), planned);
+      await writeSmall('trials', pictureName(name, 'viewed', rate), viewed);
+    }
+    await writeSmall('trials', `${name}${FACTS}`, new Blob([JSON.stringify(trial)]));
+    if (signal.aborted) throw new TroubleError('cancelled');
+  } catch (error) {
+    await drop(name);
+    throw error;
   }
-  await writeSmall('trials', `${name}${FACTS}`, new Blob([JSON.stringify(trial)]));
+}
+
+/** Forgets what a trial found, and deletes its files. */
+async function drop(name: string): Promise<void> {
+  useRateTrials.setState(({ found }) => ({ found: changed(found, name, null) }));
+  await deleteStoredFrom('trials', `${name}.`);
 }
 
 export const stopRateTrial = (name: string): void => useRateTrials.getState().running[name]?.stop.abort();
@@ -89,13 +125,12 @@ export async function worstPictures(
   return planned && viewed && { planned, viewed };
 }
 
-/** Stops and deletes all trials of a job. */
+/** Stops and deletes all trials of a job, once nothing writes any more. */
 export async function forgetRateTrials(jobId: string): Promise<void> {
-  const { running, found } = useRateTrials.getState();
   const ours = (name: string) => name.startsWith(`${jobId}.`);
-  for (const name of Object.keys(running).filter(ours)) stopRateTrial(name);
-  useRateTrials.setState({
-    found: Object.fromEntries(Object.entries(found).filter(([name]) => !ours(name))),
-  });
+  const running = [...ends.keys()].filter(ours);
+  for (const name of running) stopRateTrial(name);
+  await Promise.all(running.map((name) => ends.get(name)));
+  for (const name of Object.keys(useRateTrials.getState().found).filter(ours)) await drop(name);
   await deleteStoredFrom('trials', `${jobId}.`);
 }

@@ -14,7 +14,7 @@ export interface Advice {
   open: boolean;
   /** What a viewer would get there, in SSIM. */
   ssim: number;
-  /** The two schools: what the outlet keeps, and as much as it takes. */
+  /** The two schools: what is nearest to what the outlet keeps, and as much as it takes. */
   kept: TrialPoint;
   most: TrialPoint;
 }
@@ -76,10 +76,11 @@ const megabits = (bits: number): string => `${(bits / 1e6).toFixed(1)} Mb/s`;
 /** One sentence on what to do. */
 export function adviceSentence(trial: Pick<RateTrial, 'points' | 'rung'>): string {
   const { knee, open, kept, most } = adviceOf(trial);
+  const { bits: keeps } = trial.rung;
   const bands = kept.banding >= BANDS && most.banding < kept.banding / 2 ? ', and shows fewer bands' : '';
   if (open)
     return `Send ${megabits(knee)}: up to there, more bits still give a viewer a better picture${bands}.`;
-  if (knee <= kept.bits)
-    return `Send ${megabits(knee)}: the outlet keeps ${megabits(kept.bits)}, and more gains a viewer nothing.`;
-  return `Send ${megabits(knee)}: that survives the outlet better than ${megabits(kept.bits)}${bands}, and more gains nothing.`;
+  if (knee <= keeps)
+    return `Send ${megabits(knee)}: the outlet keeps ${megabits(keeps)}, and more gains a viewer nothing.`;
+  return `Send ${megabits(knee)}: that survives the outlet better than ${megabits(keeps)}${bands}, and more gains nothing.`;
 }

@@ -35,13 +35,13 @@ const SIZE_FROM = {
   reckoned: 'From bit rate and length',
 };
 
-/** A file is written twice while it is made: what is encoded, and the file of it. */
-const WRITTEN = 2;
+/** What this browser makes is written twice: what is encoded, and the file of it. What the server makes is fetched. */
+const WRITTEN = { browser: 2, server: 1 };
 
-const roomWords = (bytes: number, free: number): string =>
-  bytes * WRITTEN > free
-    ? `Takes ${bytesLabel(bytes * WRITTEN)} while it is made, but this browser has only ${bytesLabel(free)} free: delete jobs or exports first.`
-    : `Takes ${bytesLabel(bytes * WRITTEN)} of ${bytesLabel(free)} free while it is made.`;
+const roomWords = (need: number, free: number): string =>
+  need > free
+    ? `Takes ${bytesLabel(need)} while it is made, but this browser has only ${bytesLabel(free)} free: delete jobs or exports first.`
+    : `Takes ${bytesLabel(need)} of ${bytesLabel(free)} free while it is made.`;
 
 interface Props {
   /** What the check says of the size. */
@@ -81,7 +81,7 @@ export function EncodingCard({ size, trying }: Props) {
               : 'Known when the file is made'
             : SIZE_FROM[tried ? 'tried' : trying ? 'trying' : 'reckoned']}
         </Soft>
-        {room && !isOpen && <Soft>{roomWords(bytes, room.free)}</Soft>}
+        {room && !isOpen && <Soft>{roomWords(bytes * WRITTEN[encoding.maker], room.free)}</Soft>}
         {picture && encoding.rate.kind === 'worked-out' && <Soft>Calculated: {bitRateWords(choice)}</Soft>}
       </View>
       <Fold title="Made" detail={encoding.maker === 'server' ? 'on the server' : 'in this browser'}>

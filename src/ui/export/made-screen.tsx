@@ -72,6 +72,7 @@ function Made({ job, record }: { job: Job; record: ExportRecord }) {
   const address = useMadeFile(record);
   const [pair, setPair] = useState<Pair | null>(null);
   const [busy, setBusy] = useState(false);
+  const [unplayed, setUnplayed] = useState(false);
   const [trouble, setTrouble] = useState<Trouble | null>(null);
   const sheets = useSheets((state) => state.sheets);
   const clip = job.edit.clips.find(({ id }) => id === record.clip);
@@ -102,9 +103,22 @@ function Made({ job, record }: { job: Job; record: ExportRecord }) {
   return (
     <View role="main" style={styles.main}>
       <View style={pair ? styles.small : styles.large}>
-        <video ref={video} src={address} controls playsInline aria-label={record.fileName} style={FILLS} />
+        <video
+          ref={video}
+          src={address}
+          controls
+          playsInline
+          aria-label={record.fileName}
+          onError={() => setUnplayed(true)}
+          style={FILLS}
+        />
       </View>
-      {canvas && record.width > 0 && (
+      {unplayed && (
+        <Notice standing="warn" title="This browser cannot play the file">
+          It was read back after it was made, and is whole. Download it, and open it in another player.
+        </Notice>
+      )}
+      {canvas && !unplayed && (
         <Button
           mode="outlined"
           icon="compare"

@@ -21,12 +21,19 @@ import { space } from '../theme/tokens';
 import { TrialChart } from './trial-chart';
 import { useEncoding } from './use-encoding';
 
-/** What a trial of the canvas at hand found, and whether it is of the canvas as it is now. */
-export function useTrial(): { trial: RateTrial | null; current: boolean } {
+/**
+ * What a trial found of the canvas at hand as it is now, and under which name that is kept: a copy of a job has what was
+ * found of the first. Else what is kept of it from before, which is not current.
+ */
+export function useTrial(): { name: string; trial: RateTrial | null; current: boolean } {
   const job = useJob();
   const { sheets } = useKnown(job.masters);
-  const trial = useRateTrials((state) => state.found[trialName(job)]) ?? null;
-  return { trial, current: trial?.key === trialKey(job, sheets) };
+  const found = useRateTrials((state) => state.found);
+  const key = trialKey(job, sheets);
+  const own = trialName(job);
+  const [same] = Object.entries(found).find(([, trial]) => trial.key === key) ?? [];
+  const name = same ?? own;
+  return { name, trial: found[name] ?? null, current: same !== undefined };
 }
 
 /** Measures what a viewer gets at several bit rates, once the outlet has compressed the clip again. */
@@ -37,7 +44,7 @@ export function TrialFields() {
   const name = trialName(job);
   const run = useRateTrials((state) => state.running[name]);
   const trouble = useRateTrials((state) => state.troubles[name]);
-  const { trial, current } = useTrial();
+  const { name: foundAs, trial, current } = useTrial();
   const order = trialOrder(job, known);
   const { encoding } = useEncoding();
   if (run)
@@ -57,7 +64,7 @@ export function TrialFields() {
           {Object.values(troubleWords(trouble)).join(' ')}
         </Notice>
       )}
-      {trial && current && <Found name={name} trial={trial} />}
+      {trial && current && <Found name={foundAs} trial={trial} />}
       {trial && !current && (
         <Soft>The clip, its settings or the rule sheet changed since bit rates were tried.</Soft>
       )}
