@@ -1,4 +1,4 @@
-import { open, rename, rm } from 'node:fs/promises';
+import { rename, rm } from 'node:fs/promises';
 import path from 'node:path';
 import type { GreyPlane } from '../../src/core/picture/likeness';
 import type { Making, PictureMaking } from '../../src/core/render/making';
@@ -18,6 +18,7 @@ import {
 import { drawSegment } from './draw';
 import { Encoding } from './encode';
 import { encoderArgs, rawInput } from './encoder-args';
+import { FrameFile } from './frame-file';
 import { greyFrames } from './grey-frames';
 import { pictureBytes } from './packet-bytes';
 import { quantiserFor, type TriedQuantiser } from './quantiser-for';
@@ -135,7 +136,7 @@ class PieceTrial {
   async draw(signal: AbortSignal): Promise<void> {
     const { plan, judge } = this;
     const { making, masters } = this.job;
-    const raw = await open(this.raw, 'w');
+    const raw = await FrameFile.create(this.raw);
     let before: GreyPlane | null = null;
     const samples = plan.width * plan.height;
     try {
@@ -148,7 +149,7 @@ class PieceTrial {
             judge.show(number, luma, before);
             before = luma;
           }
-          await raw.write(frame, 0, frame.length, (number * samples * 3) / 2);
+          await raw.write(frame, number);
         },
         signal,
       );

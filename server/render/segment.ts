@@ -1,7 +1,8 @@
-import { open, rm, stat } from 'node:fs/promises';
+import { rm, stat } from 'node:fs/promises';
 import { drawSegment } from './draw';
 import { Encoding } from './encode';
 import { encoderArgs, type Pass, rawInput } from './encoder-args';
+import { FrameFile } from './frame-file';
 import type { RenderOrder, Segment } from './order';
 
 /** A segment to encode: where to, with what bits, and in which pass. */
@@ -72,13 +73,13 @@ async function drawInto(
   { segment, file, pass, keepsFrames }: SegmentTask,
   signal: AbortSignal,
 ): Promise<void> {
-  const kept = keepsFrames && pass === 1 ? await open(framesOf(file), 'w') : null;
+  const kept = keepsFrames && pass === 1 ? await FrameFile.create(framesOf(file)) : null;
   try {
     await drawSegment(
       order,
       segment,
-      async (frame) => {
-        await Promise.all([encoder.write(frame), kept?.write(frame)]);
+      async (frame, number) => {
+        await Promise.all([encoder.write(frame), kept?.write(frame, number - segment.start)]);
       },
       signal,
     );
