@@ -1,6 +1,7 @@
 import { makingOfJob, planOfJob } from '../src/core/check/check';
 import { activeClip, type Job } from '../src/core/job/job';
 import { SHIPPED_SHEETS } from '../src/core/outlets/shipped';
+import type { Size } from '../src/core/picture/size';
 import { type Encoding, PLAIN_ENCODING } from '../src/core/rate/encoding';
 import type { RenderOrder } from '../server/render/order';
 import { jobOf } from './job-of';
@@ -9,7 +10,7 @@ import { jobOf } from './job-of';
 export async function smallJob(
   film: string,
   change: Partial<Encoding> = {},
-  size = { width: 180, height: 320 },
+  size: Size = { width: 180, height: 320 },
 ): Promise<Job> {
   const job = await jobOf(film);
   const clip = activeClip(job.edit);
@@ -19,8 +20,16 @@ export async function smallJob(
 }
 
 /** What a server is asked to make of that. */
-export async function smallOrder(film: string, change: Partial<Encoding> = {}): Promise<RenderOrder> {
-  const job = await smallJob(film, change);
+export async function smallOrder(
+  film: string,
+  change: Partial<Encoding> = {},
+  size?: Size,
+): Promise<RenderOrder> {
+  return orderOfJob(await smallJob(film, change, size), film);
+}
+
+/** What a server is asked to make of a job with one film. */
+export function orderOfJob(job: Job, film: string): RenderOrder {
   return {
     plan: planOfJob(job, SHIPPED_SHEETS),
     making: makingOfJob(job, { sheets: SHIPPED_SHEETS }),

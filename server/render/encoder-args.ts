@@ -49,7 +49,9 @@ const CODECS: Record<PictureMaking['codec'], (picture: PictureMaking, bits: numb
     const options = [`keyint=${keyFrames}`, `bframes=${betweenFrames}`, 'stitchable=1', 'open-gop=0'];
     if (picture.kind === 'constant') options.push('nal-hrd=cbr', 'force-cfr=1');
     return [
-      ...['-c:v', 'libx264', '-preset', 'medium', '-profile:v', profile],
+      ...['-c:v', 'libx264', '-preset', 'medium'],
+      // What is lossless has a profile and a level of its own.
+      ...(picture.kind === 'lossless' ? [] : ['-profile:v', profile]),
       ...(level === null ? [] : ['-level:v', (level / 10).toFixed(1)]),
       ...avcRate(picture, bits),
       ...['-x264-params', options.join(':')],
@@ -78,6 +80,7 @@ const CODECS: Record<PictureMaking['codec'], (picture: PictureMaking, bits: numb
 
 function avcRate({ kind, quantiser, mostBits }: PictureMaking, bits: number): string[] {
   const rate = (value: number) => String(Math.round(value));
+  if (kind === 'lossless') return ['-qp', '0'];
   if (kind === 'quality') return ['-crf', String(quantiser)];
   if (kind === 'constant')
     return [

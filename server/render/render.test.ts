@@ -35,6 +35,9 @@ function bitsByTwoSeconds(file: string): number[] {
   return bits;
 }
 
+/** What frames are told as that do not differ at all, in decibels. */
+const SAME = 99;
+
 /** The least likeness of any frame of a file with what a plan draws, by ffmpeg's `psnr` over luma, in decibels. */
 async function worstPsnr(order: RenderOrder, file: string): Promise<number> {
   const raw = path.join(folder, 'drawn.yuv');
@@ -81,7 +84,7 @@ async function worstPsnr(order: RenderOrder, file: string): Promise<number> {
     { maxBuffer: 1 << 26 },
   );
   const found = [...stdout.toString().matchAll(/psnr_y:([\d.]+|inf)/g)].map(([, value]) =>
-    Number(value === 'inf' ? 99 : value),
+    Number(value === 'inf' ? SAME : value),
   );
   expect(found).toHaveLength(order.plan.frames);
   return Math.min(...found);
@@ -142,6 +145,16 @@ describe('a file that is made without a browser', () => {
     },
     60_000,
   );
+
+  it('has every frame as it was drawn, and its sound whole, where it is lossless', async () => {
+    const order = await orderOf({ format: 'lossless' });
+    const file = await rendered(order);
+    expect(await worstPsnr(order, file)).toBe(SAME);
+    const [video, audio] = probe(file);
+    expect(video).toMatchObject({ codec_name: 'h264', profile: 'High 4:4:4 Predictive', pix_fmt: 'yuv420p' });
+    expect(audio).toMatchObject({ codec_name: 'flac', bits_per_raw_sample: '24' });
+    expect(Number(audio?.duration)).toBeCloseTo(Number(video?.duration), 2);
+  }, 120_000);
 
   it('that was stopped goes on from its last whole segment', async () => {
     const order = await orderOf({ rate: { kind: 'quality', quantiser: 28 } });

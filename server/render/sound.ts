@@ -7,9 +7,11 @@ import { Films } from './films';
 import type { RenderOrder } from './order';
 
 /** Encoders of sound. */
-const CODECS: Record<SoundMaking['codec'], string[]> = {
-  aac: ['-c:a', 'aac'],
-  opus: ['-c:a', 'libopus'],
+const CODECS: Record<SoundMaking['codec'], (bits: number) => string[]> = {
+  aac: (bits) => ['-c:a', 'aac', '-b:a', String(bits)],
+  opus: (bits) => ['-c:a', 'libopus', '-b:a', String(bits)],
+  // Older ffmpeg calls FLAC in MP4 experimental.
+  flac: () => ['-c:a', 'flac', '-sample_fmt', 's32', '-bits_per_raw_sample', '24', '-strict', '-2'],
 };
 
 /** Encodes the sound of a clip into a file of its own. */
@@ -23,9 +25,8 @@ export async function makeSound(
   const { sampleRate, channels, bits, codec } = sound;
   const encoder = new Encoding([
     ...['-f', 'f32le', '-ar', String(sampleRate), '-ac', String(channels), '-i', 'pipe:0'],
-    ...CODECS[codec],
-    ...['-b:a', String(bits)],
-    ...['-f', codec === 'aac' ? 'mp4' : 'matroska', file],
+    ...CODECS[codec](bits),
+    ...['-f', codec === 'opus' ? 'matroska' : 'mp4', file],
   ]);
   try {
     const gain = await loudnessGain(films.of, order.plan, sound, signal);

@@ -7,6 +7,7 @@ import { activeClip, type Job, onCanvas, onClip } from '@core/job/job';
 import { exportFileName } from '@core/job/export-name';
 import { signatureOf } from '@core/job/signature';
 import { FORMATS } from '@core/rate/format';
+import { isOpen } from '@core/render/making';
 import { rangeStarts } from '@core/cut/cut';
 import { isBeside, PLAIN_CANVAS_TEXT } from '@core/words/canvas-text';
 import { writtenCues } from '@core/words/cue-list';
@@ -134,8 +135,7 @@ function recordOf(work: Job, { plan, making: { format, picture } }: Order, go: s
     maker: makerOf(work),
     frames: plan.frames,
     go,
-    // What a quality comes to is not asked for.
-    videoBits: picture && picture.kind !== 'quality' ? picture.bits : 0,
+    videoBits: picture && !isOpen(picture) ? picture.bits : 0,
     error: null,
     bytes: null,
     tookSeconds: null,

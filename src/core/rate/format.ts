@@ -7,7 +7,9 @@ export interface Format {
   container: 'mp4' | 'mov' | 'webm';
   /** Null for sound alone. */
   video: 'avc' | 'vp9' | 'av1' | null;
-  audio: 'aac' | 'opus';
+  audio: 'aac' | 'opus' | 'flac';
+  /** Whether nothing of what was drawn is lost: bit rates are then asked for in vain. */
+  lossless?: boolean;
   /** Of file names, and the media type (IANA media types; RFC 4337, RFC 6381). */
   extension: string;
   type: string;
@@ -68,6 +70,16 @@ export const FORMATS = {
     audio: 'opus',
     extension: 'webm',
     type: 'video/webm',
+  },
+  lossless: {
+    name: 'Lossless MP4, H.264 and FLAC',
+    use: 'for the archive: every frame as it was drawn',
+    container: 'mp4',
+    video: 'avc',
+    audio: 'flac',
+    lossless: true,
+    extension: 'mp4',
+    type: 'video/mp4',
   },
   sound: {
     name: 'Sound alone, AAC',

@@ -2,7 +2,7 @@ import { LEAST_VIDEO_BITS } from './bit-rate';
 
 /** What the bits of a picture are held to. */
 export interface RateAsked {
-  kind: 'constant' | 'variable' | 'quality' | 'size';
+  kind: 'constant' | 'variable' | 'quality' | 'size' | 'lossless';
   /** Video bits a second on average, and at most. */
   bits: number;
   mostBits: number;
@@ -71,7 +71,7 @@ export class GroupRates {
   /** Groups that have to be made again so that the promise holds; none where it does, or no more can be done. */
   again(): Again[] {
     const { kind, bits, mostBits } = this.asked;
-    if (kind === 'quality') return [];
+    if (kind === 'quality' || kind === 'lossless') return [];
     const most = kind === 'constant' ? bits * (1 + CONSTANT_WITHIN / 2) : mostBits;
     const over = this.tries.flatMap((tries, group) => {
       const last = tries[tries.length - 1];

@@ -12,5 +12,5 @@ export type Abilities = Partial<Record<FormatId, readonly RateKind[]>>;
 export const SERVER_ABILITIES: Abilities = {
   ...{ 'mp4-avc': ALL, 'mov-avc': ALL },
   ...{ 'mp4-vp9': WIDE, 'mp4-av1': WIDE, 'webm-vp9': WIDE, 'webm-av1': WIDE },
-  sound: ['worked-out'],
+  ...{ lossless: ['worked-out'], sound: ['worked-out'] },
 };

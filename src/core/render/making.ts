@@ -12,8 +12,8 @@ import type { RenderPlan } from './plan';
 /** How the pictures of a file are encoded. */
 export interface PictureMaking {
   codec: NonNullable<Format['video']>;
-  kind: Exclude<Rate['kind'], 'worked-out'>;
-  /** Video bits a second on average; what a constant quality comes to is only known afterwards. */
+  kind: Exclude<Rate['kind'], 'worked-out'> | 'lossless';
+  /** Video bits a second on average; see {@link isOpen}. */
   bits: number;
   /** The most video bits a second; at a constant rate the same. */
   mostBits: number;
@@ -33,7 +33,7 @@ export interface PictureMaking {
 /** How the sound of a file is encoded. */
 export interface SoundMaking extends ExportSound {
   codec: Format['audio'];
-  /** A second. */
+  /** A second; of what is kept whole, at most. */
   bits: number;
   /** What the clip is brought to, in LUFS; null where it stays as it is. */
   loudness: number | null;
@@ -58,6 +58,11 @@ const LEAST_SIZED_BITS = 50_000;
 /** A constant rate is the same in each of these, in seconds: a group is filled up to it, and so is no longer. */
 const CONSTANT_SECONDS = 2;
 
+/** Opus runs at this, in hertz (RFC 6716, 2). */
+const OPUS_RATE = 48_000;
+/** Bits of a sample that is kept whole. */
+const LOSSLESS_DEPTH = 24;
+
 /** What an outlet's placement has to say of a file. */
 type Wanted = Pick<Placement, 'containers' | 'video' | 'audio'>;
 
@@ -80,21 +85,25 @@ export function makingOf(
   return { format, chosen: encoding.format !== null, picture, sound };
 }
 
+/** Whether what a picture comes to is only known once it is made. */
+export const isOpen = ({ kind }: PictureMaking): boolean => kind === 'quality' || kind === 'lossless';
+
 function soundMaking(
   plan: RenderPlan,
   { sound }: Encoding,
-  { audio }: Format,
+  { audio, lossless }: Format,
   { audio: { loudness, mostPeak } }: Wanted,
 ): SoundMaking | null {
   const facts = exportSound(plan);
   if (!facts) return null;
+  const sampleRate = audio === 'opus' ? OPUS_RATE : (sound.sampleRate ?? facts.sampleRate);
+  const channels = sound.channels ?? facts.channels;
   const asked = sound.loudness === 'outlet' ? (loudness?.target ?? null) : sound.loudness;
   return {
     codec: audio,
-    // Opus runs at 48 kHz (RFC 6716, 2).
-    sampleRate: audio === 'opus' ? 48_000 : (sound.sampleRate ?? facts.sampleRate),
-    channels: sound.channels ?? facts.channels,
-    bits: sound.bits,
+    sampleRate,
+    channels,
+    bits: lossless ? sampleRate * channels * LOSSLESS_DEPTH : sound.bits,
     loudness: asked === 'kept' ? null : asked,
     ceiling: Math.min(CEILING, mostPeak ?? CEILING),
   };
@@ -103,7 +112,7 @@ function soundMaking(
 function pictureMaking(
   plan: RenderPlan,
   encoding: Encoding,
-  { video: codec }: Format,
+  { video: codec, lossless = false }: Format,
   sound: SoundMaking | null,
   { video: { mostBits } }: Wanted,
   choice: BitRateChoice,
@@ -119,13 +128,13 @@ function pictureMaking(
     rate.kind === 'constant' ? Math.min(CONSTANT_SECONDS, encoding.keySeconds) : encoding.keySeconds;
   return {
     codec,
-    kind: rate.kind === 'worked-out' ? 'variable' : rate.kind,
+    kind: lossless ? 'lossless' : rate.kind === 'worked-out' ? 'variable' : rate.kind,
     bits,
     mostBits: made,
     quantiser: rate.kind === 'quality' ? rate.quantiser : 0,
     bytes: rate.kind === 'size' ? wholeBytes(plan, rate) : 0,
     profile: encoding.profile,
-    level: codec === 'avc' ? (encoding.level ?? levelFor(plan, plan.rate, bits)) : null,
+    level: codec === 'avc' && !lossless ? (encoding.level ?? levelFor(plan, plan.rate, bits)) : null,
     keyFrames: Math.max(1, Math.round(keySeconds * rateValue(plan.rate))),
     betweenFrames: encoding.betweenFrames,
     twoPasses: encoding.twoPasses,
@@ -162,5 +171,6 @@ export const isFor = ({ chosen, format }: Making, placement: Wanted): boolean =>
 export function soundLabel(sound: SoundMaking | null): string {
   if (!sound) return 'none';
   const loud = sound.loudness === null ? '' : `, ${sound.loudness} LUFS`;
-  return `${codecName(sound.codec)} ${sound.bits / 1000} kb/s${loud}`;
+  const bits = sound.codec === 'flac' ? '' : ` ${sound.bits / 1000} kb/s`;
+  return `${codecName(sound.codec)}${bits}${loud}`;
 }

@@ -10,7 +10,7 @@ import { LEAST_VIDEO_BITS, MOST_VIDEO_BITS } from '../rate/bit-rate';
 import { PLAIN_ENCODING } from '../rate/encoding';
 import { levelFor } from '../rate/level';
 import { type TrialPiece, trialPieces } from '../rate/trial';
-import type { PictureMaking } from '../render/making';
+import { isOpen, type PictureMaking } from '../render/making';
 import { planOf, type RenderPlan } from '../render/plan';
 import { makingOfJob } from '../check/check';
 import { type Known, wordsFor } from '../check/check-input';
@@ -62,8 +62,8 @@ const LEAST_SPAN = 3;
 const LEAST_ABOVE = 1.5;
 
 /**
- * What has to be tried of the canvas that a job works on; null before its masters were looked at, for sound alone, for a
- * constant quality, and where its outlet does not say what it makes of a clip.
+ * What has to be tried of the canvas that a job works on; null before its masters were looked at, for sound alone, where
+ * no bit rate is asked for, and where its outlet does not say what it makes of a clip.
  */
 export function trialOrder(
   work: Work,
@@ -73,7 +73,7 @@ export function trialOrder(
   const { picture } = makingOfJob(work, { sheets });
   const rung = rungFor(placement, activeCanvas(activeClip(work.edit)));
   const pieces = piecesOf(work, passOf);
-  if (!picture || !rung || !pieces || picture.kind === 'quality') return null;
+  if (!picture || !rung || !pieces || isOpen(picture)) return null;
   const used = new Set(activeClip(work.edit).cut.map(({ master }) => master));
   const best = Math.max(...[...used].map((master) => sourceIn(work, master).video.bits));
   return { pieces: chosen(pieces), rates: ratesFor(rung, placement, best), rung };

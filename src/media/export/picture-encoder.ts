@@ -47,8 +47,9 @@ export class PictureEncoder {
   /** @throws TroubleError `encoder-missing` when this browser cannot encode the canvas so. */
   static async open(plan: RenderPlan, picture: PictureMaking, take: Take): Promise<PictureEncoder> {
     const config = configOf(plan, picture);
-    const { supported } = await VideoEncoder.isConfigSupported(config);
-    if (!supported) throw new TroubleError('encoder-missing', { width: plan.width, height: plan.height });
+    // No browser promises that nothing is lost.
+    const isAble = picture.kind !== 'lossless' && (await VideoEncoder.isConfigSupported(config)).supported;
+    if (!isAble) throw new TroubleError('encoder-missing', { width: plan.width, height: plan.height });
     return new PictureEncoder(picture, config, take);
   }
 
@@ -109,7 +110,10 @@ export class PictureEncoder {
   }
 }
 
-const MODES = { constant: 'constant', variable: 'variable', size: 'variable', quality: 'quantizer' } as const;
+const MODES: Record<PictureMaking['kind'], VideoEncoderBitrateMode> = {
+  ...{ constant: 'constant', variable: 'variable', size: 'variable' },
+  ...{ quality: 'quantizer', lossless: 'quantizer' },
+};
 
 function configOf({ width, height, rate }: RenderPlan, picture: PictureMaking): VideoEncoderConfig {
   const mode = MODES[picture.kind];

@@ -5,7 +5,7 @@ import type { Finding } from '@core/check/finding';
 import { bitsLabel, bytesLabel } from '@core/figures/figures';
 import { activeCanvas } from '@core/job/clip';
 import { bitRateWords, rateLabel } from '@core/rate/bit-rate-words';
-import { soundLabel } from '@core/render/making';
+import { isOpen, soundLabel } from '@core/render/making';
 import { PLAIN_ENCODING } from '@core/rate/encoding';
 import { FORMAT_IDS, type FormatId, FORMATS, takesFormat } from '@core/rate/format';
 import { adviceOf } from '@core/trial/advice';
@@ -67,22 +67,23 @@ export function EncodingCard({ size, trying }: Props) {
   const formats = FORMAT_IDS.filter((id) => abilities?.[id] ?? id === making.format);
   const { picture } = making;
   const tried = size?.values.tried ?? false;
-  const isOpen = picture?.kind === 'quality' && !tried;
+  const comesOut = picture !== null && isOpen(picture) && !tried;
+  const isLossless = picture?.kind === 'lossless';
   return (
     <View style={styles.parts}>
       <View style={styles.estimate} aria-label="Estimated file">
         <Body>
-          {isOpen ? 'The size comes out of the quality' : `${tried ? 'About' : 'Up to'} ${bytesLabel(bytes)}`}
+          {comesOut ? 'The size comes out of the picture' : `${tried ? 'About' : 'Up to'} ${bytesLabel(bytes)}`}
         </Body>
         <Soft style={styles.from}>
-          {isOpen
+          {comesOut
             ? trying
               ? 'Being measured now'
               : 'Known when the file is made'
             : SIZE_FROM[tried ? 'tried' : trying ? 'trying' : 'reckoned']}
         </Soft>
-        {room && !isOpen && <Soft>{roomWords(bytes * WRITTEN[encoding.maker], room.free)}</Soft>}
-        {picture && encoding.rate.kind === 'worked-out' && <Soft>Calculated: {bitRateWords(choice)}</Soft>}
+        {room && !comesOut && <Soft>{roomWords(bytes * WRITTEN[encoding.maker], room.free)}</Soft>}
+        {picture && !isLossless && encoding.rate.kind === 'worked-out' && <Soft>Calculated: {bitRateWords(choice)}</Soft>}
       </View>
       <Fold title="Made" detail={encoding.maker === 'server' ? 'on the server' : 'in this browser'}>
         <MakerFields />
@@ -101,21 +102,25 @@ export function EncodingCard({ size, trying }: Props) {
       </Fold>
       {picture && (
         <>
-          <Fold title="Bit rate" detail={rateLabel(encoding.rate, choice.bits)}>
-            <RateFields
-              rate={encoding.rate}
-              offered={abilities?.[making.format] ?? []}
-              bits={choice.bits}
-              bytes={bytes}
-              onChange={(rate) => change({ rate })}
-            />
-          </Fold>
-          <Fold
-            title="What a viewer gets"
-            detail={trial && current ? `${bitsLabel(adviceOf(trial).knee)} advised` : 'not measured yet'}
-          >
-            <TrialFields />
-          </Fold>
+          {!isLossless && (
+            <>
+              <Fold title="Bit rate" detail={rateLabel(encoding.rate, choice.bits)}>
+                <RateFields
+                  rate={encoding.rate}
+                  offered={abilities?.[making.format] ?? []}
+                  bits={choice.bits}
+                  bytes={bytes}
+                  onChange={(rate) => change({ rate })}
+                />
+              </Fold>
+              <Fold
+                title="What a viewer gets"
+                detail={trial && current ? `${bitsLabel(adviceOf(trial).knee)} advised` : 'not measured yet'}
+              >
+                <TrialFields />
+              </Fold>
+            </>
+          )}
           <Fold title="Sharpening" detail={encoding.sharpening ? 'on' : 'none'}>
             <SharpeningFields
               sharpening={encoding.sharpening}
@@ -127,6 +132,7 @@ export function EncodingCard({ size, trying }: Props) {
       <Fold title="Sound" detail={soundLabel(making.sound)}>
         <SoundFields
           sound={encoding.sound}
+          hasRate={making.sound?.codec !== 'flac'}
           target={placement.audio.loudness}
           onChange={(sound) => change({ sound })}
         />

@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { bytesLabel } from '@core/figures/figures';
+import { type Format, FORMATS } from '@core/rate/format';
 import { useRenderServer } from '@state/abilities';
 import { useExportQueue } from '@state/export-queue';
 import { forgetMasters } from '@state/render-server';
@@ -34,6 +35,7 @@ export function MakerFields() {
     missing.length > 0
       ? `${missing.map(({ fileName }) => fileName).join(', ')} (${bytesLabel(size)}) and this job go up to it. `
       : 'Its masters are there already. ';
+  const isServerOnly = encoding.format !== null && (FORMATS[encoding.format] as Format).lossless === true;
   const options = [
     { value: 'browser' as const, label: 'In this browser', about: 'Nothing leaves this machine' },
     ...((server.able && !hasWords) || encoding.maker === 'server'
@@ -52,7 +54,7 @@ export function MakerFields() {
         label="Made"
         value={encoding.maker}
         options={options}
-        onChange={(maker) => change({ maker })}
+        onChange={(maker) => change({ maker, ...(isServerOnly && { format: null }) })}
       />
       {encoding.maker === 'server' && !hasWords && (
         <Soft>{`${goesUp}They are deleted after a day without use, or when you say so.`}</Soft>

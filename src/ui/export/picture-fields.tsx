@@ -20,6 +20,7 @@ const LEVELS = [30, 31, 32, 40, 41, 42, 50, 51, 52] as const;
 /** What of the picture's stream is seldom changed. */
 export function PictureFields({ encoding, made, onChange }: Props) {
   const { profile, level, keySeconds } = encoding;
+  const isLossless = made.kind === 'lossless';
   return (
     <View style={styles.group}>
       <NumberField
@@ -40,14 +41,16 @@ export function PictureFields({ encoding, made, onChange }: Props) {
             most={4}
             onTake={(value) => onChange({ betweenFrames: Math.round(value) })}
           />
-          <CheckBox
-            label="Two passes"
-            on={encoding.twoPasses}
-            onChange={(twoPasses) => onChange({ twoPasses })}
-          />
+          {!isLossless && (
+            <CheckBox
+              label="Two passes"
+              on={encoding.twoPasses}
+              onChange={(twoPasses) => onChange({ twoPasses })}
+            />
+          )}
         </>
       )}
-      {made.codec === 'avc' && (
+      {made.codec === 'avc' && !isLossless && (
         <>
           <Strong>Profile</Strong>
           <Choice

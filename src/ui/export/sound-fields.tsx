@@ -9,6 +9,8 @@ import { space } from '../theme/tokens';
 type Sound = Encoding['sound'];
 interface Props {
   sound: Sound;
+  /** Whether it is asked for bits a second. */
+  hasRate: boolean;
   /** What the outlet brings every clip to. */
   target: Placement['audio']['loudness'];
   onChange: (sound: Sound) => void;
@@ -18,7 +20,7 @@ interface Props {
 const USUAL_LOUDNESS = -14;
 
 /** How the sound is encoded, and how loud it becomes. */
-export function SoundFields({ sound, target, onChange }: Props) {
+export function SoundFields({ sound, hasRate, target, onChange }: Props) {
   const { loudness } = sound;
   const own = typeof loudness === 'number';
   return (
@@ -47,14 +49,16 @@ export function SoundFields({ sound, target, onChange }: Props) {
         />
       )}
       <Soft>Measured over the clip by EBU R 128. Peaks are held under the outlet’s ceiling in any case.</Soft>
-      <NumberField
-        label="Sound bit rate"
-        unit="kb/s, 64 to 320"
-        value={String(sound.bits / 1000)}
-        least={64}
-        most={320}
-        onTake={(value) => onChange({ ...sound, bits: Math.round(value) * 1000 })}
-      />
+      {hasRate && (
+        <NumberField
+          label="Sound bit rate"
+          unit="kb/s, 64 to 320"
+          value={String(sound.bits / 1000)}
+          least={64}
+          most={320}
+          onTake={(value) => onChange({ ...sound, bits: Math.round(value) * 1000 })}
+        />
+      )}
       <Strong>Sample rate</Strong>
       <Choice
         label="Sample rate"
