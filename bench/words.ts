@@ -9,8 +9,8 @@ import { type ClipText, NO_TEXT } from '../src/core/words/clip-text';
 import { plainBlock } from '../src/core/words/text-block';
 import { drawnPlayer } from './drawn-player';
 import { canvasView } from '../src/media/play/player-protocol';
-import { Fonts } from '../src/media/words/fonts';
-import { TextPainter } from '../src/media/words/text-painter';
+import { openFonts } from '../src/media/words/fonts';
+import { TextPainter } from '../src/render/words/text-painter';
 import { makeExport } from '../src/media/worker/tasks';
 import { makingAt } from './making';
 
@@ -116,7 +116,7 @@ export async function layoutTime(
   const arts = SIZES.flatMap((size) =>
     worded(planIn(source, source.frames, size), source, source.frames, text).overlays.map(({ art }) => art),
   );
-  const fonts = await Fonts.open();
+  const fonts = await openFonts();
   await fonts.load(arts);
   const painter = new TextPainter(fonts);
   const start = performance.now();

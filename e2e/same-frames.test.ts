@@ -1,5 +1,4 @@
 import { createHash } from 'node:crypto';
-import { build } from 'esbuild';
 import { plainFraming } from '@core/framing/framing';
 import { canvasOf } from '@core/layout/canvas';
 import { PLAIN_LAYOUT } from '@core/layout/layout';
@@ -8,7 +7,10 @@ import { A_TOUCH, PLAIN_ENCODING } from '@core/rate/encoding';
 import { PLAIN_PLACEMENT } from '@core/outlets/plain-placement';
 import { makingOf } from '@core/render/making';
 import { planOf, type RenderPlan } from '@core/render/plan';
+import { NO_TEXT } from '@core/words/clip-text';
+import { plainBlock } from '@core/words/text-block';
 import { drawSegment } from '../server/render/draw';
+import { bundled } from '../tests/bundled';
 import { jobOf } from '../tests/job-of';
 import { filmed } from '../tests/make-filmed';
 import { trials } from '../tests/soak';
@@ -17,24 +19,8 @@ import { atTheApp } from './app';
 const here = atTheApp();
 const FRAMES = trials(60, 200);
 
-/** What a page needs to draw a plan and tell what it drew. */
-async function drawingScript(): Promise<string> {
-  const { outputFiles } = await build({
-    entryPoints: ['tests/draw-page.ts'],
-    ...{ bundle: true, write: false, format: 'iife', platform: 'browser', outdir: 'unwritten' },
-    // The same files as those of the workers that were built.
-    ...{
-      loader: { '.wasm': 'file' },
-      assetNames: '[name]-[hash]',
-      publicPath: '/workers/',
-      external: ['node:*'],
-    },
-  });
-  return outputFiles.find(({ path }) => path.endsWith('.js'))?.text ?? '';
-}
-
 describe('frames before the encoder', () => {
-  it('are the same bit for bit in the browser and on the server: of a grainy film, tilted, zoomed, sharpened', async () => {
+  it('are the same bit for bit in the browser and on the server: of a grainy film, tilted, zoomed, sharpened, with words', async () => {
     const { visitor } = here;
     const film = filmed('same', 'null', { from: 0, seconds: FRAMES / 24 + 0.2 });
     await visitor.bringIn(film);
@@ -55,8 +41,10 @@ describe('frames before the encoder', () => {
       encoding: { ...PLAIN_ENCODING, sharpening: A_TOUCH },
     };
     const cut = [{ master: source.id, in: 0, out: FRAMES }];
-    const plan = planOf(canvas, { cut, shots: [], framings: [framing], sources: [source] });
-    await visitor.page.evaluate(await drawingScript());
+    const block = { ...plainBlock('words', 'On the river'), fade: 0.5 };
+    const text = { ...NO_TEXT, blocks: [block] };
+    const plan = planOf(canvas, { cut, shots: [], framings: [framing], sources: [source], text });
+    await visitor.page.evaluate(await bundled('tests/draw-page.ts'));
     const browser = await visitor.page.evaluate(
       (asked) =>
         (globalThis as unknown as { drawnHashes(plan: unknown): Promise<string[]> }).drawnHashes(asked),

@@ -1,7 +1,5 @@
 /** Makes a file of a job and its masters, without a browser: see {@link HELP}. */
-import { createHash } from 'node:crypto';
-import { createReadStream } from 'node:fs';
-import { mkdtemp, readdir, readFile, rm, stat } from 'node:fs/promises';
+import { mkdtemp, readFile, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { parseArgs } from 'node:util';
@@ -14,7 +12,7 @@ import { encodingSchema } from '../../src/core/rate/encoding';
 import { canvasLabel } from '../../src/core/outlets/outlets';
 import { SHIPPED_SHEETS } from '../../src/core/outlets/shipped';
 import { TroubleError, troubleWords } from '../../src/core/trouble/trouble';
-import { NO_WORDS } from './draw';
+import { fontsIn, mastersIn, Refusal } from './cli-sources';
 import { renderFile } from './render';
 
 const HELP = `Makes a file of a job and its masters.
@@ -27,20 +25,10 @@ const HELP = `Makes a file of a job and its masters.
   --settings FILE   JSON of how the file is made, in the place of the canvas's own
   --quiet           no progress
 
-Words on the picture are drawn in a browser alone: a clip that has some is not made.
+Fonts of your own that words have are looked for in the masters' folder too.
 
 Ends with 0 when the file is whole, 1 when it could not be made, 2 when what was asked makes no sense, 3 when a
 master is missing, and 130 when it was stopped.`;
-
-/** What was asked makes no sense, or a master is missing: told, and the program ends with a number. */
-class Refusal extends Error {
-  constructor(
-    readonly code: 2 | 3,
-    message: string,
-  ) {
-    super(message);
-  }
-}
 
 const { values, positionals } = parsed();
 
@@ -113,35 +101,6 @@ function parseJson(text: string): unknown {
   }
 }
 
-/** Where the masters that a clip takes from lie: by their names first, then by what is in them. */
-async function mastersOf(job: Job, folder: string): Promise<Record<string, string>> {
-  const used = new Set(activeClip(job.edit).cut.map(({ master }) => master));
-  const names = await readdir(folder).catch(() => {
-    throw new Refusal(2, `The folder ${folder} cannot be read.`);
-  });
-  const found: Record<string, string> = {};
-  for (const { id, fileName, fingerprint, bytes } of job.masters) {
-    if (!used.has(id)) continue;
-    const order = [...names].sort((a, b) => Number(b === fileName) - Number(a === fileName));
-    for (const name of order) {
-      const file = path.join(folder, name);
-      const facts = await stat(file);
-      if (!facts.isFile() || facts.size !== bytes || (await sha256(file)) !== fingerprint) continue;
-      found[fingerprint] = file;
-      break;
-    }
-    if (!found[fingerprint])
-      throw new Refusal(3, `${fileName} is not in ${folder}. Name its folder with --masters.`);
-  }
-  return found;
-}
-
-async function sha256(file: string): Promise<string> {
-  const hash = createHash('sha256');
-  for await (const piece of createReadStream(file)) hash.update(piece as Buffer);
-  return hash.digest('hex');
-}
-
 /** Says how far it is, and for how long it goes on. */
 function told(): (progress: { done: number; total: number }) => void {
   const began = Date.now();
@@ -161,9 +120,9 @@ async function run(): Promise<void> {
   if (file === undefined || values.out === undefined || more.length > 0) throw new Refusal(2, HELP);
   const job = await withSettings(await jobOf(path.resolve(file)));
   const plan = planOfJob(job, SHIPPED_SHEETS);
-  if (plan.overlays.length > 0) throw new Error(NO_WORDS);
   const making = makingOfJob(job, { sheets: SHIPPED_SHEETS });
-  const masters = await mastersOf(job, path.resolve(values.masters ?? path.dirname(file)));
+  const sources = path.resolve(values.masters ?? path.dirname(file));
+  const masters = { ...(await mastersIn(sources, job)), ...(await fontsIn(sources, plan)) };
   const stop = new AbortController();
   for (const signal of ['SIGINT', 'SIGTERM'] as const) process.once(signal, () => stop.abort());
   const folder = await mkdtemp(path.join(tmpdir(), 'gusset-render-'));

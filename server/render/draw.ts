@@ -9,12 +9,10 @@ import type { PixelLayout } from '../../src/kernel/planes';
 import { tightBytes } from '../../src/kernel/tight-bytes';
 import { colourOf } from '../../src/render/frame-colour';
 import { type DecodedPicture, PlanDrawer } from '../../src/render/plan-drawer';
+import { WordBlender } from '../../src/render/words/word-blender';
+import { openFonts } from './canvas';
 import { Films, openKernel } from './films';
 import type { RenderOrder, Segment } from './order';
-
-/** Words are drawn by a browser alone. */
-export const NO_WORDS =
-  'The clip has words on its picture, which are drawn in a browser alone. Export it there.';
 
 /** Drawn frames that wait to be taken, at most. */
 const MOST_TAKEN = 4;
@@ -47,11 +45,11 @@ export async function drawSegment(
   signal: AbortSignal,
 ): Promise<void> {
   const { plan } = order;
-  if (plan.overlays.length > 0) throw new Error(NO_WORDS);
   const films = new Films(order);
   try {
     const kernel = await openKernel();
-    const drawer = new PlanDrawer(kernel, plan, null);
+    const words = await WordBlender.open(kernel, plan, () => openFonts(order));
+    const drawer = new PlanDrawer(kernel, plan, words);
     const end = start + frames;
     let next = start;
     /** Frames that are being taken: their room is used again in turn. */

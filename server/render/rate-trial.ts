@@ -65,6 +65,7 @@ export async function tryRates(
   let done = 0;
   const step = () => report({ done: ++done, total });
   const tried = plans.map((plan, n) => new PieceTrial(job, picture, plan, n));
+  const outlet = new OutletTrial(job, picture, tried);
   for (const piece of tried) {
     await piece.draw(signal);
     step();
@@ -73,16 +74,14 @@ export async function tryRates(
   const known: TriedQuantiser[] = [];
   for (const [i, bits] of rates.entries()) {
     const came = await encodedNear(bits, tried, pieces, known, signal);
-    const found: PieceFound[] = [];
-    for (const [n, piece] of tried.entries()) {
-      found.push({ came: came[n] as number, score: await piece.view(rung, signal) });
-      step();
-    }
+    const scores = await outlet.view(rung, signal, step);
+    const found = scores.map((score, n): PieceFound => ({ came: came[n] as number, score }));
     const point = pointOf(bits, pieces, found);
     points.push(point);
     const worst = pieces.findIndex(({ role }) => role === point.worst.role);
-    await tried[worst]?.keepPictures(i, point.worst.frame);
+    await outlet.keepPictures(i, worst, point.worst.frame);
   }
+  await outlet.drop();
   for (const piece of tried) await piece.drop();
   return { points, compressor: 'ffmpeg', took: (performance.now() - began) / 1000 };
 }
@@ -114,21 +113,20 @@ async function encodedNear(
   }
 }
 
-/** One piece on its way: drawn once, encoded at a rate, compressed again, looked at. */
+/** One piece on its way: drawn once, encoded at a rate. */
 class PieceTrial {
-  private readonly raw: string;
-  private readonly sent: string;
-  private readonly viewed: string;
-  private readonly judge: FrameJudge;
+  readonly raw: string;
+  readonly sent: string;
+  readonly judge: FrameJudge;
 
   constructor(
     private readonly job: RateTrialJob,
     private readonly picture: PictureMaking,
-    private readonly plan: RenderPlan,
+    readonly plan: RenderPlan,
     place: number,
   ) {
     const file = (name: string) => path.join(job.folder, `${place}.${name}`);
-    [this.raw, this.sent, this.viewed] = [file('raw'), file('sent.mkv'), file('viewed.mkv')];
+    [this.raw, this.sent] = [file('raw'), file('sent.mkv')];
     this.judge = new FrameJudge(plan.frames);
   }
 
@@ -172,48 +170,74 @@ class PieceTrial {
     return ((await pictureBytes(this.sent)) * 8) / secondsOf(this.plan.frames, this.plan.rate);
   }
 
-  /** Compresses what was sent as the outlet does, and looks at it. */
-  async view(rung: Rung, signal: AbortSignal): Promise<PieceScore> {
+  async drop(): Promise<void> {
+    for (const file of [this.raw, this.sent]) await rm(file, { force: true });
+  }
+}
+
+/**
+ * What the outlet makes of all pieces, in one go: it shares its bits out over a whole clip, and a piece by itself would
+ * be over before it has settled.
+ */
+class OutletTrial {
+  private readonly viewed: string;
+  private readonly plan: RenderPlan;
+
+  constructor(
+    private readonly job: RateTrialJob,
+    private readonly picture: PictureMaking,
+    private readonly pieces: readonly PieceTrial[],
+  ) {
+    this.viewed = path.join(job.folder, 'viewed.mkv');
+    this.plan = (pieces[0] as PieceTrial).plan;
+  }
+
+  /** Compresses what was sent as the outlet does, and looks at each piece. @param step told after each. */
+  async view(rung: Rung, signal: AbortSignal, step: () => void): Promise<PieceScore[]> {
     const { picture } = rungMaking(rung, this.plan, this.picture);
+    const joined = `concat=n=${this.pieces.length}:v=1,scale=${rung.width}:${rung.height}:flags=bicubic`;
     await encodeFile(
-      ['-i', this.sent, '-vf', `scale=${rung.width}:${rung.height}:flags=bicubic`],
+      [...this.pieces.flatMap(({ sent }) => ['-i', sent]), '-filter_complex', joined],
       // Outlets have much to do, and take the quick way (common practice, no source).
       [...encoderArgs(picture, picture.bits, null, THREADS), '-preset', 'veryfast'],
       this.viewed,
       signal,
     );
-    const look = this.judge.begin();
-    let number = 0;
-    for await (const plane of greyFrames(['-i', this.viewed], this.plan)) {
-      if (this.judge.looksAt(number)) look.see(number, plane);
-      number += 1;
+    const planes = greyFrames(['-i', this.viewed], this.plan);
+    const scores: PieceScore[] = [];
+    for (const { judge, plan } of this.pieces) {
+      const look = judge.begin();
+      for (let number = 0; number < plan.frames; number++) {
+        const { value: plane } = await planes.next();
+        if (plane && judge.looksAt(number)) look.see(number, plane);
+      }
+      scores.push(look.score());
+      step();
     }
-    return look.score();
+    await planes.return();
+    return scores;
   }
 
-  async keepPictures(rate: number, frame: number): Promise<void> {
-    const { width, height } = this.plan;
-    const kinds = { planned: rawInput(this.plan, this.raw), viewed: ['-i', this.viewed] };
-    for (const [kind, input] of Object.entries(kinds)) {
+  /** Leaves a frame of a piece as pictures. */
+  async keepPictures(rate: number, piece: number, frame: number): Promise<void> {
+    const { raw, plan } = this.pieces[piece] as PieceTrial;
+    const before = this.pieces.slice(0, piece).reduce((sum, { plan: { frames } }) => sum + frames, 0);
+    const kinds = {
+      planned: { input: rawInput(plan, raw), at: frame },
+      viewed: { input: ['-i', this.viewed], at: before + frame },
+    };
+    for (const [kind, { input, at }] of Object.entries(kinds)) {
       const to = trialPicture(this.job.folder, kind as keyof typeof kinds, rate);
-      const filter = `select=eq(n\\,${frame}),scale=${width}:${height}:in_color_matrix=bt709:in_range=tv,format=rgb24`;
-      const whole = new Encoding([
-        ...input,
-        '-vf',
-        filter,
-        '-frames:v',
-        '1',
-        '-f',
-        'image2',
-        `${to}.part.png`,
-      ]);
-      await whole.finish();
+      const size = `${plan.width}:${plan.height}`;
+      const filter = `select=eq(n\\,${at}),scale=${size}:in_color_matrix=bt709:in_range=tv,format=rgb24`;
+      const one = ['-vf', filter, '-frames:v', '1', '-f', 'image2', `${to}.part.png`];
+      await new Encoding([...input, ...one]).finish();
       await rename(`${to}.part.png`, to);
     }
   }
 
   async drop(): Promise<void> {
-    for (const file of [this.raw, this.sent, this.viewed]) await rm(file, { force: true });
+    await rm(this.viewed, { force: true });
   }
 }
 

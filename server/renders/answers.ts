@@ -10,7 +10,7 @@ const REFUSALS: Record<RenderRefusal, { status: number; error: string }> = {
     error: 'this server would make another file of the job: it is of another version',
   },
   'no-canvas': { status: 422, error: 'the job has no such clip or canvas' },
-  words: { status: 422, error: 'this server does not draw words on the picture' },
+  'font-missing': { status: 409, error: 'a font of the clip’s words is not here' },
 };
 
 /** Reads a body with a job in it. */

@@ -1,9 +1,8 @@
-import { createHash } from 'node:crypto';
-import { createReadStream } from 'node:fs';
+import { sha256 } from '../sha256';
 import type { UploadDoor } from '../uploads/upload-door';
 import type { MasterRecords } from './master-records';
 
-/** Masters that browsers sent: each belongs to the one that sent it, and is known by what is in it. */
+/** Masters and fonts that browsers sent: each belongs to the one that sent it, and is known by what is in it. */
 export class Masters {
   constructor(
     private readonly records: MasterRecords,
@@ -48,6 +47,13 @@ export class Masters {
     return this.door.fileOf(known.upload);
   }
 
+  /** Something whole whose fingerprint begins so; null where nothing here does. It counts as used. */
+  async beginningWith(visitor: string, begins: string): Promise<{ fingerprint: string; file: string } | null> {
+    const known = (await this.ofVisitor(visitor)).find((fingerprint) => fingerprint.startsWith(begins));
+    const file = known === undefined ? null : await this.fileOf(visitor, known);
+    return known === undefined || file === null ? null : { fingerprint: known, file };
+  }
+
   async forget(visitor: string, fingerprint: string): Promise<void> {
     const known = this.records.find(visitor, fingerprint);
     this.records.forget(visitor, fingerprint);
@@ -60,10 +66,4 @@ export class Masters {
       await this.forget(visitor, fingerprint);
     await this.door.sweep(before, (upload) => this.records.hasUpload(upload));
   }
-}
-
-async function sha256(file: string): Promise<string> {
-  const hash = createHash('sha256');
-  for await (const piece of createReadStream(file)) hash.update(piece as Buffer);
-  return hash.digest('hex');
 }

@@ -1,11 +1,13 @@
 import { makingOfJob, planOfJob } from '../../src/core/check/check';
-import { activeClip, type Job, onCanvas, onClip } from '../../src/core/job/job';
-import { renderMark, type RenderRequest } from '../../src/core/job/render-service';
+import { activeClip, type Job } from '../../src/core/job/job';
+import { askedJob, renderMark, type RenderRequest } from '../../src/core/job/render-service';
+import { ownFamiliesOf } from '../../src/core/render/overlays';
+import { ownHash } from '../../src/core/words/families';
 import type { RenderOrder } from '../render/order';
 import type { Masters } from './masters';
 
 /** Why a file is not begun. */
-export type RenderRefusal = 'master-missing' | 'other-version' | 'no-canvas' | 'words';
+export type RenderRefusal = 'master-missing' | 'other-version' | 'no-canvas' | 'font-missing';
 
 /** What a request is for: its job on its canvas, and the order that follows from it. */
 export interface Asked {
@@ -19,15 +21,12 @@ export async function askedOf(
   visitor: string,
   request: RenderRequest,
 ): Promise<Asked | RenderRefusal> {
-  const { clip, canvas, sheets, mark, advised } = request;
-  const whole: Job = { ...request.job, exports: [], posts: [] };
-  const found = whole.edit.clips.find(({ id }) => id === clip);
-  if (!found?.canvases.some(({ id }) => id === canvas)) return 'no-canvas';
-  const job = onCanvas(onClip(whole, clip), canvas);
+  const { sheets, mark, advised } = request;
+  const job = askedJob(request);
+  if (!job) return 'no-canvas';
   const plan = planOfJob(job, sheets);
   const making = makingOfJob(job, { sheets, advisedOf: () => advised });
   if (renderMark(plan, making) !== mark) return 'other-version';
-  if (plan.overlays.length > 0) return 'words';
   const files: Record<string, string> = {};
   const used = new Set(activeClip(job.edit).cut.map(({ master }) => master));
   for (const { id, fingerprint } of job.masters) {
@@ -35,6 +34,11 @@ export async function askedOf(
     const file = await masters.fileOf(visitor, fingerprint);
     if (file === null) return 'master-missing';
     files[fingerprint] = file;
+  }
+  for (const family of ownFamiliesOf(plan.overlays)) {
+    const font = await masters.beginningWith(visitor, ownHash(family));
+    if (font === null) return 'font-missing';
+    files[font.fingerprint] = font.file;
   }
   return { job, order: { plan, making, masters: files } };
 }

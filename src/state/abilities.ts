@@ -3,7 +3,8 @@ import type { Canvas } from '@core/layout/canvas';
 import type { Encoding } from '@core/rate/encoding';
 import { type Abilities, SERVER_ABILITIES } from '@core/rate/server-abilities';
 import { browserAbilities } from '@media/export/abilities';
-import { canRender, mastersThere } from './render-server';
+import { canRender } from './render-server';
+import { mastersThere } from './render-sources';
 
 /** What a maker can make of a canvas; null while that is being found out. */
 export function useAbilities({ width, height, rate }: Canvas, maker: Encoding['maker']): Abilities | null {

@@ -7,11 +7,9 @@ import type { Order } from './export-orders';
 import { advisedNow } from './found-trials';
 import { sheetsNow } from './sheets';
 
-/** Who makes the file of the canvas that a job is working on: the server draws no words. */
-export function makerOf(work: Job): Encoding['maker'] {
-  const { maker } = activeCanvas(activeClip(work.edit)).encoding ?? PLAIN_ENCODING;
-  return planOfJob(work, sheetsNow()).overlays.length > 0 ? 'browser' : maker;
-}
+/** Who makes the file of the canvas that a job is working on. */
+export const makerOf = (work: Job): Encoding['maker'] =>
+  (activeCanvas(activeClip(work.edit)).encoding ?? PLAIN_ENCODING).maker;
 
 /** What an export of the canvas that a job is working on is asked to be. */
 export function orderOf(work: Job): Order {

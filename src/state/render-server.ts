@@ -1,9 +1,6 @@
 import { z } from 'zod';
 import {
-  masterPath,
   RENDER_ABILITY,
-  RENDER_MASTERS,
-  RENDER_UPLOADS,
   renderAbilitySchema,
   renderedPath,
   renderPath,
@@ -22,12 +19,10 @@ import {
 import { TroubleError } from '@core/trouble/trouble';
 import type { TrialResult } from '@core/trial/rate-trial';
 import type { RateTried } from '@media/trial/rate-trial-task';
-import { uploadFile } from '@media/send/upload';
-import { storedFile, writeWhole } from '@media/store/storage';
-import { askJson, askStream, type ServerName, tellServer } from './server';
+import { writeWhole } from '@media/store/storage';
+import { RENDER_SERVER as SERVER, sendSources } from './render-sources';
+import { askJson, askStream, tellServer } from './server';
 
-/** How the server that makes files is called in words. */
-const SERVER: ServerName = { who: 'The server', errand: 'render' };
 /** How often it is asked how far it is, in milliseconds. */
 const ASK_EVERY = 700;
 
@@ -93,18 +88,6 @@ export async function makeOnServer(name: string, order: RemoteOrder, options: Op
 /** Has the server forget a file. */
 export const dropRemote = (id: string): void => tellServer(SERVER, renderPath(id), { method: 'DELETE' });
 
-/** Has the server forget masters. @throws TroubleError */
-export async function forgetMasters(fingerprints: readonly string[]): Promise<void> {
-  for (const fingerprint of fingerprints)
-    await askJson(SERVER, masterPath(fingerprint), z.unknown(), { method: 'DELETE' });
-}
-
-/** Fingerprints of masters that are on the server. */
-export async function mastersThere(signal?: AbortSignal): Promise<string[]> {
-  const schema = z.object({ masters: z.array(z.string()) });
-  return (await askJson(SERVER, RENDER_MASTERS, schema, signal ? { signal } : {})).masters;
-}
-
 /** Where a file stands; null where the server does not know it any more. */
 async function stateOf(id: string, signal: AbortSignal): Promise<RenderState | null> {
   try {
@@ -119,7 +102,7 @@ async function begun(
   request: RenderRequest,
   options: Pick<Options, 'signal' | 'onProgress'>,
 ): Promise<string> {
-  await sendMasters(request, options);
+  await sendSources(request, options);
   return (await askJson(SERVER, RENDERS, idSchema, { method: 'POST', body: request, signal: options.signal }))
     .id;
 }
@@ -127,39 +110,13 @@ async function begun(
 /** What the server calls something that was begun. */
 const idSchema = z.object({ id: z.string().regex(/^[0-9a-f]{32}$/) });
 
-/** Sends the masters of a request's clip that are not there yet. */
-async function sendMasters(
-  request: RenderRequest,
-  { signal, onProgress }: Pick<Options, 'signal' | 'onProgress'>,
-): Promise<void> {
-  const there = new Set(await mastersThere(signal));
-  const clip = request.job.edit.clips.find(({ id }) => id === request.clip);
-  const used = new Set(clip?.cut.map(({ master }) => master));
-  for (const { id, fingerprint, fileName } of request.job.masters) {
-    if (!used.has(id) || there.has(fingerprint)) continue;
-    const file = await storedFile('masters', fingerprint);
-    if (!file) throw new TroubleError('master-gone', { file: fileName });
-    const upload = await uploadFile(
-      { endpoint: RENDER_UPLOADS, ...SERVER, file, key: `render-${fingerprint}` },
-      (done, total) => onProgress({ stage: 'send', done, total }),
-      signal,
-    );
-    await askJson(SERVER, masterPath(fingerprint), z.unknown(), {
-      method: 'PUT',
-      body: { upload },
-      signal,
-      long: true,
-    });
-  }
-}
-
 /** Tries bit rates on the server, and fetches what it found. @throws TroubleError */
 export async function tryRatesOnServer(
   request: TrialRequest,
   options: Pick<Options, 'signal'> & { onProgress: (progress: { done: number; total: number }) => void },
 ): Promise<RateTried> {
   const { signal, onProgress } = options;
-  await sendMasters(request, options);
+  await sendSources(request, options);
   const { id } = await askJson(SERVER, TRIALS, idSchema, { method: 'POST', body: request, signal });
   try {
     for (;;) {

@@ -4,7 +4,7 @@ import type { Making } from '../render/making';
 import type { RenderPlan } from '../render/plan';
 import { RENDER_FAULTS } from '../render/render-faults';
 import { ruleSheetSchema } from '../outlets/rule-sheet';
-import { jobSchema } from './job';
+import { type Job, jobSchema, onCanvas, onClip } from './job';
 
 /** Where a render server takes what it makes files of, from its root. */
 export const RENDER_PATH = '/render/api';
@@ -37,6 +37,14 @@ export const renderRequestSchema = z.object({
   advised: z.number().int().positive().nullable().default(null),
 });
 export type RenderRequest = z.infer<typeof renderRequestSchema>;
+
+/** The job of a request, on the canvas that it is for; null where it has no such one. */
+export function askedJob({ job, clip, canvas }: Pick<RenderRequest, 'job' | 'clip' | 'canvas'>): Job | null {
+  const whole: Job = { ...job, exports: [], posts: [] };
+  const found = whole.edit.clips.find(({ id }) => id === clip);
+  if (!found?.canvases.some(({ id }) => id === canvas)) return null;
+  return onCanvas(onClip(whole, clip), canvas);
+}
 
 /** Where a file stands that was asked for. */
 export const renderStateSchema = z.discriminatedUnion('state', [

@@ -8,6 +8,7 @@ import { groundRect, isOffBand } from '../words/grounds';
 import { spokenStarts, wordsOf } from '../words/speech-rhythm';
 import { type Stretch, stretchesOf, type Timeline } from '../words/spans';
 import type { TextArt } from '../words/text-art';
+import { isOwnFamily } from '../words/families';
 import { blockOn, type BlockPlace, type TextBlock } from '../words/text-block';
 import { PLAIN_PLATE, PLAIN_STYLE, type TextStyle } from '../words/text-style';
 import type { Canvas } from '../layout/canvas';
@@ -168,6 +169,11 @@ function spokenOverlays(cue: Cue, { from, to }: Stretch, art: TextArt, colour: s
     }))
     .filter((overlay) => overlay.to > overlay.from);
 }
+
+/** Families of a person's own that overlays are drawn with. */
+export const ownFamiliesOf = (overlays: readonly PlanOverlay[]): string[] => [
+  ...new Set(overlays.map(({ art }) => art.style.family).filter(isOwnFamily)),
+];
 
 /** How much of an overlay is there at an output frame that it is over, 0…1. */
 export function presence({ from, to, fade }: PlanOverlay, frame: number): number {

@@ -18,6 +18,8 @@ export const EMOJI = 'emoji';
 /** A person's own fonts have names of this form. */
 const OWN = /^own-[0-9a-f]{16}$/;
 export const ownFamily = (hash: string): string => `own-${hash}`;
+/** The hash in such a name: how the SHA-256 of its file begins, in hexadecimal. */
+export const ownHash = (family: string): string => family.slice('own-'.length);
 export const isOwnFamily = (family: string): boolean => OWN.test(family);
 
 /** The families that are asked for a character one after another. */

@@ -3,10 +3,11 @@ import type { PlannedFrame, RenderPlan } from '@core/render/plan';
 import type { Kernel } from '@kernel/kernel';
 import { colourOf } from '@render/frame-colour';
 import { PlanDrawer } from '@render/plan-drawer';
+import { WordBlender } from '@render/words/word-blender';
 import { planarFrame } from '../read/planar-frame';
 import { copyPlanes, layoutOf, storedSize } from '../read/frame-planes';
 import { openKernel } from '../read/open-kernel';
-import { WordBlender } from './word-blender';
+import { openFonts } from '../words/fonts';
 
 /** Output colour, and what the file is tagged: limited-range BT.709. */
 const OUTPUT_COLOUR = {
@@ -34,7 +35,7 @@ export class FrameRenderer {
   /** @throws TroubleError `server-down`, `server-answer`, `font-gone` where the fonts of its words cannot be had. */
   static async create(plan: RenderPlan): Promise<FrameRenderer> {
     const kernel = await openKernel();
-    return new FrameRenderer(kernel, plan, await WordBlender.open(kernel, plan));
+    return new FrameRenderer(kernel, plan, await WordBlender.open(kernel, plan, openFonts));
   }
 
   /**

@@ -1,6 +1,7 @@
 import type { PlannedFrame, RenderPlan } from '@core/render/plan';
 import type { TextArt } from '@core/words/text-art';
-import { Drawings } from '../words/drawings';
+import { Drawings } from '@render/words/drawings';
+import { openFonts } from '../words/fonts';
 
 /** Words over the preview: drawn at the canvas's own size as the export draws them, and then made small. */
 export class StageWords {
@@ -42,7 +43,7 @@ export class StageWords {
     for (const art of wanted) this.asked.add(art);
     this.loading = this.loading
       .then(async () => {
-        this.drawings ??= await Drawings.open();
+        this.drawings ??= new Drawings(await openFonts());
         await this.drawings.load(wanted);
         this.onReady();
       })

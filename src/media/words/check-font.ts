@@ -1,9 +1,8 @@
-import * as fontkit from 'fontkit';
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex } from '@noble/hashes/utils.js';
 import { TroubleError } from '@core/trouble/trouble';
 import { ownFamily } from '@core/words/families';
-import type { FontFamily } from '@core/words/font-index';
+import { readFont } from '@render/words/read-font';
 import { writeSmall } from '../store/storage';
 import { ownFontNames } from './own-fonts';
 
@@ -40,23 +39,4 @@ export async function keepFont({ file }: { file: File }): Promise<OwnFont> {
   await writeSmall('fonts', bytesName, new Blob([bytes]));
   await writeSmall('fonts', facts, new Blob([JSON.stringify(read.family)]));
   return { family, name: read.name };
-}
-
-/** What a font's tables say; null where they cannot be read. */
-function readFont(bytes: Uint8Array): { name: string; characters: number[]; family: FontFamily } | null {
-  try {
-    const font = fontkit.create(bytes as unknown as Buffer);
-    if (!('characterSet' in font)) return null;
-    const { unitsPerEm, ascent, descent, capHeight, characterSet: characters } = font;
-    const share = (value: number) => value / unitsPerEm;
-    const measures = [share(ascent), -share(descent), share(capHeight || ascent)];
-    if (!measures.every((measure) => Number.isFinite(measure) && Math.abs(measure) < 10)) return null;
-    const [up = 1, down = 0, cap = 0.7] = measures;
-    const ranges = characters.map((point) => point.toString(16)).join();
-    const files = [{ file: 'own', weight: 400, ranges }];
-    const name = [font.familyName, font.subfamilyName].filter(Boolean).join(' ') || 'A font without a name';
-    return { name, characters, family: { ascent: up, descent: down, capHeight: cap, files } };
-  } catch {
-    return null;
-  }
 }

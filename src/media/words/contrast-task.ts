@@ -5,13 +5,13 @@ import { luminanceOf } from '@core/words/contrast';
 import { leastContrast } from '@core/words/contrast-cells';
 import { framesToLookAt } from '@core/words/contrast-frames';
 import type { TextArt } from '@core/words/text-art';
+import { type DrawnParts, TextPainter } from '@render/words/text-painter';
 import { pictureOf } from '../play/preview-picture';
 import { Stage } from '../play/stage';
 import { StageWords } from '../play/stage-words';
 import { ReaderPool } from '../read/reader-pool';
 import { throwIfStopped, type TaskContext } from '../worker/serve-task';
-import { Fonts } from './fonts';
-import { type DrawnParts, TextPainter } from './text-painter';
+import { openFonts } from './fonts';
 
 /** Words of a plan that are looked at on the pictures behind them. */
 export interface ContrastRequest {
@@ -48,7 +48,7 @@ export async function measureContrast(
   const looks = framesToLookAt(own, Math.min(MOST, Math.max(FEW, own.length)))
     .flatMap((frame) => overlaysAt(own, frame).map(({ art }) => ({ frame, art })))
     .slice(0, MOST);
-  const fonts = await Fonts.open();
+  const fonts = await openFonts();
   await fonts.load(own.map(({ art }) => art));
   const painter = new TextPainter(fonts);
   const stage = new Stage(

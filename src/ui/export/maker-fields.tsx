@@ -5,7 +5,7 @@ import { bytesLabel } from '@core/figures/figures';
 import { type Format, FORMATS } from '@core/rate/format';
 import { useRenderServer } from '@state/abilities';
 import { useExportQueue } from '@state/export-queue';
-import { forgetMasters } from '@state/render-server';
+import { forgetMasters } from '@state/render-sources';
 import { useClip, useJob } from '../job/job-context';
 import { OptionList } from '../parts/option-list';
 import { Soft } from '../parts/words';
@@ -30,7 +30,6 @@ export function MakerFields() {
     await forgetMasters(there.map(({ fingerprint }) => fingerprint)).catch(() => undefined);
     setForgotten((n) => n + 1);
   };
-  const hasWords = (clip.text?.blocks.length ?? 0) > 0 || (clip.text?.captions.cues.length ?? 0) > 0;
   const goesUp =
     missing.length > 0
       ? `${missing.map(({ fileName }) => fileName).join(', ')} (${bytesLabel(size)}) and this job go up to it. `
@@ -38,7 +37,7 @@ export function MakerFields() {
   const isServerOnly = encoding.format !== null && (FORMATS[encoding.format] as Format).lossless === true;
   const options = [
     { value: 'browser' as const, label: 'In this browser', about: 'Nothing leaves this machine' },
-    ...((server.able && !hasWords) || encoding.maker === 'server'
+    ...(server.able || encoding.maker === 'server'
       ? [
           {
             value: 'server' as const,
@@ -56,11 +55,8 @@ export function MakerFields() {
         options={options}
         onChange={(maker) => change({ maker, ...(isServerOnly && { format: null }) })}
       />
-      {encoding.maker === 'server' && !hasWords && (
+      {encoding.maker === 'server' && (
         <Soft>{`${goesUp}They are deleted after a day without use, or when you say so.`}</Soft>
-      )}
-      {server.able && hasWords && (
-        <Soft>The server does not draw words on the picture: this clip is made in the browser.</Soft>
       )}
       {there.length > 0 && (
         <Button style={styles.left} icon="delete-outline" onPress={() => void forget()}>

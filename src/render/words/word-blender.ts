@@ -2,9 +2,10 @@ import type { PlannedFrame, RenderPlan } from '@core/render/plan';
 import type { Kernel } from '@kernel/kernel';
 import { type Overlay, OverlayBlender, overlayOf } from '@kernel/overlay';
 import type { PlanarPicture } from '@kernel/planes';
-import { Drawings } from '../words/drawings';
-import type { WordLayer } from '@render/plan-drawer';
-import type { Drawing } from '../words/text-painter';
+import type { WordLayer } from '../plan-drawer';
+import { Drawings } from './drawings';
+import type { Fonts } from './fonts';
+import type { Drawing } from './text-painter';
 
 /** Lays a plan's words over its frames. A drawing is turned into planes once, when it first shows. */
 export class WordBlender implements WordLayer {
@@ -23,9 +24,13 @@ export class WordBlender implements WordLayer {
    * Loads the fonts of all words of a plan.
    * @returns null for a plan without words. @throws TroubleError `server-down`, `server-answer`, `font-gone`.
    */
-  static async open(kernel: Kernel, plan: RenderPlan): Promise<WordBlender | null> {
+  static async open(
+    kernel: Kernel,
+    plan: RenderPlan,
+    openFonts: () => Promise<Fonts>,
+  ): Promise<WordBlender | null> {
     if (plan.overlays.length === 0) return null;
-    const drawings = await Drawings.open();
+    const drawings = new Drawings(await openFonts());
     await drawings.load(plan.overlays.map((overlay) => overlay.art));
     return new WordBlender(kernel, plan, drawings);
   }

@@ -1,6 +1,6 @@
 import type { Size } from '@core/picture/size';
 import type { TextArt } from '@core/words/text-art';
-import { Fonts } from './fonts';
+import type { Fonts } from './fonts';
 import { type Drawing, TextPainter } from './text-painter';
 
 /** Drawings that are kept at most: those of one moment on a few canvases, and of the moments around it. */
@@ -10,11 +10,10 @@ const MOST_KEPT = 24;
 export class Drawings {
   private readonly kept = new Map<string, Drawing | null>();
 
-  private constructor(private readonly painter: TextPainter) {}
+  private readonly painter: TextPainter;
 
-  /** @throws TroubleError `server-down`, `server-answer`. */
-  static async open(): Promise<Drawings> {
-    return new Drawings(new TextPainter(await Fonts.open()));
+  constructor(fonts: Fonts) {
+    this.painter = new TextPainter(fonts);
   }
 
   /** Whether the fonts that words need are loaded. */
