@@ -45,7 +45,12 @@ export async function workers(report: Report): Promise<void> {
     const began = performance.now();
     const to = path.join(work, `${count}.mp4`);
     const signal = new AbortController().signal;
-    await renderFile(order, { folder: `${to}.parts`, to, maker: fleet.makerFor(order), signal });
+    await renderFile(order, {
+      folder: `${to}.parts`,
+      to,
+      maker: (here) => fleet.makerFor(order, here),
+      signal,
+    });
     rows.push([`${count}`, spent() - before, (performance.now() - began) / 1000]);
     await Promise.all(own.map((worker) => worker.stop()));
   }

@@ -30,7 +30,7 @@ let count = 0;
 async function rendered(signal = new AbortController().signal): Promise<string> {
   const order = await smallOrder(film, { rate: { kind: 'variable', bits: 1_000_000, most: null } });
   const to = path.join(folder, `${count++}.mp4`);
-  await renderFile(order, { folder: `${to}.parts`, to, maker: fleet.makerFor(order), signal });
+  await renderFile(order, { folder: `${to}.parts`, to, maker: (own) => fleet.makerFor(order, own), signal });
   expect(existsSync(`${to}.parts`)).toBe(false);
   return to;
 }
@@ -93,7 +93,7 @@ describe('workers on other machines', () => {
     const order = await smallOrder(film, { rate: { kind: 'variable', bits: 1_000_000, most: null } });
     const make = (name: string, signal = new AbortController().signal) => {
       const to = path.join(folder, name);
-      return renderFile(order, { folder: `${to}.parts`, to, maker: ours.makerFor(order), signal });
+      return renderFile(order, { folder: `${to}.parts`, to, maker: (own) => ours.makerFor(order, own), signal });
     };
     const going = make('after.mp4');
     await new Promise((resolve) => setTimeout(resolve, 1000));
@@ -110,6 +110,15 @@ describe('workers on other machines', () => {
     await ours.close();
   }, 120_000);
 
+  it('are done without: the server makes what the last of them left, and all where there is none', async () => {
+    const wanted = framesOf(await rendered());
+    const worker = await new TestWorker(redis.url).start();
+    const going = rendered();
+    await new Promise((resolve) => setTimeout(resolve, 1000));
+    await worker.stop('SIGKILL');
+    expect(framesOf(await going)).toBe(wanted);
+  }, 120_000);
+
   it('tell what cannot be made', async () => {
     const worker = await new TestWorker(redis.url).start();
     const order = await smallOrder(film, { rate: { kind: 'variable', bits: 1_000_000, most: null } });
@@ -118,7 +127,7 @@ describe('workers on other machines', () => {
     const making = renderFile(order, {
       ...{ folder: broken, to: path.join(folder, 'broken.mp4') },
       // Another file than its fingerprint says.
-      maker: fleet.makerFor({ ...order, masters }),
+      maker: (own) => fleet.makerFor({ ...order, masters }, own),
       signal: new AbortController().signal,
     });
     await expect(making).rejects.toThrow('another file than was said');

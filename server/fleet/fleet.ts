@@ -59,9 +59,12 @@ export class Fleet {
     return new Fleet(desk, queue, events, [first, second]);
   }
 
-  /** What makes the segments of an order. */
-  makerFor(order: RenderOrder): SegmentMaker {
-    return { make: (task, onFrame, signal) => this.make({ order, task, onFrame }, signal) };
+  /** What makes the segments of an order. @param own makes them while there is no worker. */
+  makerFor(order: RenderOrder, own: SegmentMaker): SegmentMaker {
+    return {
+      make: async (task, onFrame, signal) =>
+        (await this.make({ order, task, onFrame }, signal)) ?? own.make(task, onFrame, signal),
+    };
   }
 
   async close(): Promise<void> {
@@ -72,22 +75,25 @@ export class Fleet {
     for (const connection of this.connections) connection.disconnect();
   }
 
-  private async make(wanted: Parameters<Desk['issue']>[0], signal: AbortSignal): Promise<number> {
+  /** @returns bytes of the segment; null where there is no worker. */
+  private async make(wanted: Parameters<Desk['issue']>[0], signal: AbortSignal): Promise<number | null> {
     if (signal.aborted) throw new TroubleError('cancelled');
     const ticket = this.desk.issue(wanted);
     const stopped = stop(signal);
     try {
       // A Redis that came back may have lost what waited in it: it is asked for again.
-      for (let made = false; !made;) made = await Promise.race([this.madeBy(ticket), stopped.told]);
-      return (await stat(wanted.task.file)).size;
+      let end: End = 'lost';
+      while (end === 'lost') end = await Promise.race([this.madeBy(ticket), stopped.told]);
+      return end === 'made' ? (await stat(wanted.task.file)).size : null;
     } finally {
       stopped.off();
       this.desk.revoke(ticket);
     }
   }
 
-  /** Has the segment of a ticket made. @returns false where the queue lost it. */
-  private async madeBy(ticket: string): Promise<boolean> {
+  /** Has the segment of a ticket made. */
+  private async madeBy(ticket: string): Promise<End> {
+    if ((await this.queue.getWorkersCount()) === 0) return 'nobody';
     const job = await this.queue.add(
       'segment',
       { ticket },
@@ -97,29 +103,32 @@ export class Fleet {
       },
     );
     const ended = new AbortController();
-    const made = job.waitUntilFinished(this.events).then(() => true);
+    const made = job.waitUntilFinished(this.events).then((): End => 'made');
     // Whoever loses the race has nothing more to say.
     made.catch(() => undefined);
     try {
-      return await Promise.race([made, watched(job, ended.signal)]);
+      return await Promise.race([made, this.watched(job, ended.signal)]);
     } catch (error) {
       throw errorOf(readFailure(messageOf(error)));
     } finally {
       ended.abort();
     }
   }
-}
 
-/** Looks after a segment that nothing is heard of. @returns whether it is made; false where the queue lost it. */
-async function watched(job: Job<ErrandTicket>, signal: AbortSignal): Promise<boolean> {
-  for (;;) {
-    await sleep(LOOK_EVERY, undefined, { signal }).catch(() => undefined);
-    if (signal.aborted) return true;
-    const state = await job.getState();
-    if (state === 'completed') return true;
-    if (state === 'unknown') return false;
+  /** Looks after a segment that nothing is heard of, for as long as it is waited for. */
+  private async watched(job: Job<ErrandTicket>, signal: AbortSignal): Promise<End> {
+    for (;;) {
+      await sleep(LOOK_EVERY, undefined, { signal }).catch(() => undefined);
+      const state = signal.aborted ? 'completed' : await job.getState();
+      if (state === 'completed') return 'made';
+      if (state === 'unknown') return 'lost';
+      if ((await this.queue.getWorkersCount()) === 0) return 'nobody';
+    }
   }
 }
+
+/** How a segment's way over the queue ends: it is made, the queue lost it, or nobody is there to make it. */
+type End = 'made' | 'lost' | 'nobody';
 
 /** Tells of a stop, wherever the work is; what waits in the queue finds that nobody waits for it. */
 function stop(signal: AbortSignal): { told: Promise<never>; off: () => void } {

@@ -28,8 +28,8 @@ export interface RenderOptions {
   folder: string;
   /** The finished file. */
   to: string;
-  /** Null for threads of this machine. */
-  maker?: SegmentMaker;
+  /** Makes its segments elsewhere, or has threads of this machine make them. */
+  maker?: (own: SegmentMaker) => SegmentMaker;
   onProgress?: (progress: RenderProgress) => void;
   signal: AbortSignal;
 }
@@ -43,7 +43,7 @@ export async function renderFile(order: RenderOrder, options: RenderOptions): Pr
   await mkdir(folder, { recursive: true });
   const { plan, making } = order;
   const threads = new Threads(order, Math.max(1, Math.ceil(availableParallelism() / ENCODER_THREADS)));
-  const maker = options.maker ?? threads;
+  const maker = options.maker?.(threads) ?? threads;
   const segments = making.picture ? segmentsOf(order) : [];
   const twoPasses = making.picture !== null && takesTwoPasses(making.picture);
   const keepsFrames = options.maker === undefined && twoPasses && (await hasRoomForFrames(folder, order));

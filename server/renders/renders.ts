@@ -8,7 +8,7 @@ import { type RenderRequest, renderRequestSchema, type RenderState } from '../..
 import type { RenderFault } from '../../src/core/render/render-faults';
 import { TroubleError } from '../../src/core/trouble/trouble';
 import type { Fleet } from '../fleet/fleet';
-import { renderFile } from '../render/render';
+import { renderFile, type SegmentMaker } from '../render/render';
 import type { Masters } from './masters';
 import { askedOf, type RenderRefusal } from './render-order';
 import type { RenderRecords } from './render-records';
@@ -121,6 +121,7 @@ export class Renders {
   /** Makes one, and records how it ended; what the server's own end stopped stays recorded as waiting. */
   private async make(id: string, active: Active): Promise<void> {
     const { signal } = active.stop;
+    const { fleet } = this;
     const tell = (now: RenderState) => {
       active.now = now;
       this.news.emit(id, now);
@@ -133,7 +134,7 @@ export class Renders {
       if (typeof asked === 'string') throw new Error(asked);
       const { bytes } = await renderFile(asked.order, {
         ...{ folder: this.partsOf(id), to: this.fileOf(id), signal },
-        ...(this.fleet && { maker: this.fleet.makerFor(asked.order) }),
+        ...(fleet && { maker: (own: SegmentMaker) => fleet.makerFor(asked.order, own) }),
         onProgress: ({ done, total }) => tell({ state: 'running', done, total }),
       });
       this.records.done(id, bytes);

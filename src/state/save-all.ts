@@ -71,7 +71,7 @@ const namesFor = (records: readonly ExportRecord[], there: readonly string[]): s
 
 async function fileOf(record: ExportRecord): Promise<File> {
   const file = await exportedFile(record);
-  if (!file) throw new TroubleError('master-gone', { file: record.fileName });
+  if (!file) throw new TroubleError('export-gone', { file: record.fileName });
   return file;
 }
 
