@@ -1,40 +1,20 @@
-import { mkdtempSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import path from 'node:path';
-import type { BrowserContext, Page } from 'playwright-core';
-import { launchProfile } from '../scripts/browser.mjs';
+import type { Page } from 'playwright-core';
 import { makeClip } from '../tests/make-clip';
 import { SEED, seeded, soakFigure, trials } from '../tests/soak';
-import { PHONE } from './app';
-import { TestServer } from '../tests/test-server';
+import { Profile } from './profile';
 
 const TRIALS = trials(6, 100);
 /** Longest that a person works before the page is ended, in milliseconds. */
 const LATEST = 2500;
 
-const server = new TestServer();
-let context: BrowserContext;
+const profile = new Profile();
 let job: string;
 
 beforeAll(async () => {
-  await server.start();
-  context = await launchProfile(mkdtempSync(path.join(tmpdir(), 'profile-')));
-  const page = await context.newPage();
-  await page.setViewportSize(PHONE);
-  await page.goto(server.origin);
-  const [chooser] = await Promise.all([
-    page.waitForEvent('filechooser'),
-    page.getByRole('button', { name: 'Bring in a video' }).click(),
-  ]);
-  await chooser.setFiles(makeClip('killed.mp4', { size: '640x360', seconds: 3 }));
-  await page.waitForURL(/\/job\/[^/]+$/, { timeout: 60_000 });
-  job = page.url().split('/').pop() ?? '';
-  await page.close();
+  await profile.open();
+  job = await profile.bringIn(makeClip('killed.mp4', { size: '640x360', seconds: 3 }));
 });
-afterAll(async () => {
-  await context.close();
-  await server.stop();
-});
+afterAll(() => profile.close());
 
 /** What a job looks like to whoever opens it: the state that a command leaves, as one text. */
 type State = string;
@@ -49,21 +29,10 @@ async function stateOf(page: Page): Promise<State> {
   return [...values, undo, redo].join(' | ');
 }
 
-async function openFraming(): Promise<Page> {
-  for (let attempt = 1; ; attempt++) {
-    const page = await context.newPage();
-    await page.setViewportSize(PHONE);
-    try {
-      await page.goto(`${server.origin}/job/${job}/frame`);
-      await page.getByLabel('From left', { exact: true }).waitFor({ timeout: 15_000 });
-      return page;
-    } catch (error) {
-      // A new tab may be given the process that is just ending.
-      if (attempt === 3) throw error;
-      void page.close().catch(() => undefined);
-    }
-  }
-}
+const openFraming = (): Promise<Page> =>
+  profile.openAt(`/job/${job}/frame`, (page) =>
+    page.getByLabel('From left', { exact: true }).waitFor({ timeout: 15_000 }),
+  );
 
 /** Works on the framing at random, and notes every state that a command left, until it is ended. */
 async function work(page: Page, random: () => number, seen: State[], ended: () => boolean): Promise<void> {
@@ -102,13 +71,8 @@ describe('a page that is ended', () => {
       const working = work(page, random, seen, () => over).catch(() => undefined);
       await new Promise((resolve) => setTimeout(resolve, 200 + random() * LATEST));
       over = true;
-      const session = await context.newCDPSession(page);
-      // The tab's process ends at once, as when the system ends it: nothing of the page runs any more.
-      const crashed = page.waitForEvent('crash', { timeout: 5000 }).catch(() => undefined);
-      void session.send('Page.crash').catch(() => undefined);
-      await crashed;
+      await profile.endTab(page);
       await Promise.race([working, new Promise((resolve) => setTimeout(resolve, 1500))]);
-      void page.close().catch(() => undefined);
       const again = await openFraming();
       const found = await stateOf(again);
       const known = seen.includes(found);

@@ -12,7 +12,7 @@ const PROOFS = [
   'server/fleet/fleet',
   'server/render/quality',
   'server/render/advice',
-  'e2e/queue',
+  'e2e/queue-killed',
   'e2e/killed',
   'core/interchange/fuzz',
   'core/words/files',

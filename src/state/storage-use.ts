@@ -25,15 +25,17 @@ export interface JobStorage {
     sharedWith: string[];
   }[];
   exports: number;
+  /** Of bit rates that were measured: figures and pictures. */
+  trials: number;
 }
 
 /** Adds up what a job keeps, master by master. */
 export async function storageOf({ head, exports }: Listed): Promise<JobStorage> {
-  const [masters, passes, stills, clips] = await Promise.all(
-    (['masters', 'passes', 'stills', 'exports'] as const).map(storedSizes),
+  const [masters, passes, stills, clips, trials] = await Promise.all(
+    (['masters', 'passes', 'stills', 'exports', 'trials'] as const).map(storedSizes),
   );
-  const from = (sizes: Map<string, number> | undefined, fingerprint: string) =>
-    [...(sizes ?? [])].reduce((sum, [name, size]) => sum + (name.startsWith(fingerprint) ? size : 0), 0);
+  const from = (sizes: Map<string, number> | undefined, begins: string) =>
+    [...(sizes ?? [])].reduce((sum, [name, size]) => sum + (name.startsWith(begins) ? size : 0), 0);
   const others = Object.values(useJobs.getState().listed).filter((listed) => listed.head.id !== head.id);
   return {
     masters: head.masters.map(({ fingerprint, fileName }) => ({
@@ -46,5 +48,6 @@ export async function storageOf({ head, exports }: Listed): Promise<JobStorage> 
         .map((listed) => listed.head.title),
     })),
     exports: exports.reduce((sum, record) => sum + from(clips, record.id), 0),
+    trials: from(trials, `${head.id}.`),
   };
 }

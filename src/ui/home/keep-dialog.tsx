@@ -4,6 +4,7 @@ import { Button, Dialog, Portal } from 'react-native-paper';
 import { bytesLabel } from '@core/figures/figures';
 import { letMasterGo } from '@state/delete-job';
 import type { Listed } from '@state/listed';
+import { forgetRateTrials } from '@state/rate-trials';
 import { type JobStorage, storageOf } from '@state/storage-use';
 import { Body, Figures, Soft, Strong } from '../parts/words';
 import { space } from '../theme/tokens';
@@ -12,8 +13,9 @@ import { space } from '../theme/tokens';
 export function KeepDialog({ listed, onClose }: { listed: Listed; onClose: () => void }) {
   const [storage, setStorage] = useState<JobStorage | null>(null);
   useEffect(() => void storageOf(listed).then(setStorage), [listed]);
-  const letGo = async (fingerprint: string) => {
-    await letMasterGo(listed.head.id, fingerprint);
+  const { id } = listed.head;
+  const after = async (deleted: Promise<unknown>) => {
+    await deleted;
     setStorage(await storageOf(listed));
   };
   return (
@@ -29,7 +31,11 @@ export function KeepDialog({ listed, onClose }: { listed: Listed; onClose: () =>
                 {made > 0 && <Soft>{`Proxy, filmstrip and stills: ${bytesLabel(made)}`}</Soft>}
                 {sharedWith.length > 0 && <Soft>{`Also used by ${sharedWith.join(', ')}`}</Soft>}
                 {bytes > 0 && sharedWith.length === 0 && (
-                  <Button mode="outlined" style={styles.left} onPress={() => void letGo(fingerprint)}>
+                  <Button
+                    mode="outlined"
+                    style={styles.left}
+                    onPress={() => void after(letMasterGo(id, fingerprint))}
+                  >
                     Remove the master, keep the work
                   </Button>
                 )}
@@ -40,6 +46,15 @@ export function KeepDialog({ listed, onClose }: { listed: Listed; onClose: () =>
               <Strong>Exports</Strong>
               <Figures>{bytesLabel(storage?.exports ?? 0)}</Figures>
             </View>
+            {storage !== null && storage.trials > 0 && (
+              <View role="listitem" aria-label="Measured bit rates" style={styles.row}>
+                <Strong>Measured bit rates</Strong>
+                <Figures>{bytesLabel(storage.trials)}</Figures>
+                <Button mode="outlined" style={styles.left} onPress={() => void after(forgetRateTrials(id))}>
+                  Delete what was measured
+                </Button>
+              </View>
+            )}
             <Body>Remove a master only if you have its file elsewhere.</Body>
           </View>
         </Dialog.ScrollArea>
