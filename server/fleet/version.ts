@@ -1,13 +1,21 @@
 import { createHash } from 'node:crypto';
-import { readFileSync } from 'node:fs';
+import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 
+const ROOT = path.resolve(__dirname, '../..');
 /** What decides what a segment looks like besides its order: who has another must not make a part of the same file. */
-const FILES = ['src/kernel/kernel.wasm', 'package-lock.json'].map((file) =>
-  path.resolve(__dirname, '../..', file),
-);
+const FOLDERS = ['src/core', 'src/kernel', 'src/render', 'server/render'];
+const MADE_OF = /(?<!\.test)\.ts$|\.wasm$/;
+
+/** Files of a folder that segments are made of, in an order that is always the same. */
+const filesOf = (folder: string): string[] =>
+  readdirSync(path.join(ROOT, folder), { recursive: true })
+    .map((name) => path.join(folder, String(name)))
+    .filter((name) => MADE_OF.test(name))
+    .sort();
 
 /** A version of what makes segments. */
-export const VERSION = FILES.reduce((hash, file) => hash.update(readFileSync(file)), createHash('sha256'))
+export const VERSION = ['package-lock.json', ...FOLDERS.flatMap(filesOf)]
+  .reduce((hash, file) => hash.update(readFileSync(path.join(ROOT, file))), createHash('sha256'))
   .digest('hex')
   .slice(0, 16);

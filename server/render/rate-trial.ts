@@ -88,7 +88,7 @@ export async function tryRates(
 
 /** What a clip comes to may be off what was asked for by this factor, and is tried so often. */
 const NEAR = 1.2;
-const MOST_TRIES = 3;
+const MOST_TRIES = 5;
 
 /** Encodes all pieces at the quality at which the clip comes to about a rate. @returns what each came to. */
 async function encodedNear(

@@ -3,8 +3,9 @@ import { applyCommand } from '../job/commands/commands';
 import { activeClip, type Job } from '../job/job';
 import { targetOf } from '../outlets/outlets';
 import { choose, framed, keep, testJob, testRange, TEST_SOUND } from '../job/test-job';
+import { PLAIN_ENCODING } from '../rate/encoding';
 import { exportSound } from '../render/export-sound';
-import { checkJob, heldBack, planOfJob } from './check';
+import { checkJob, heldBack, makingOfJob, planOfJob } from './check';
 import { type Finding, findingWords, measuredWords } from './finding';
 import { fixCommand } from './fixes';
 import { type RuleId, RULES } from './rules';
@@ -162,6 +163,17 @@ describe('holding back', () => {
     expect(heldBack(findings, tagged, 'post')).toEqual([]);
     const barred = checkJob(change(job, framed({}, { fit: true })), LOOKED);
     expect(heldBack(barred, tagged, 'post').map((finding) => finding.rule)).toEqual(['coverage']);
+  });
+
+  it('holds a lossless copy to nothing that an outlet takes', () => {
+    const encoding = { ...PLAIN_ENCODING, maker: 'server' as const, format: 'lossless' as const };
+    const job = change(testJob(), { type: 'set-encoding', canvases: ['canvas-1'], encoding });
+    const findings = checkJob(job, LOOKED);
+    expect(heldBack(findings, { overrides: [], canvas: 'canvas-1' }, 'export')).toEqual([]);
+    expect(find(job, 'level')).toMatchObject({ severity: 'pass', code: 'lossless' });
+    // No rate is asked of it, whatever was set before.
+    expect(makingOfJob(job, LOOKED).picture).toMatchObject({ kind: 'lossless', level: null });
+    expect(makingOfJob(job, LOOKED).sound).toMatchObject({ codec: 'flac' });
   });
 
   it('goes by the canvas: what is let pass on one stops another', () => {

@@ -72,7 +72,7 @@ export const FORMATS = {
     type: 'video/webm',
   },
   lossless: {
-    name: 'Lossless MP4, H.264 and FLAC',
+    name: 'MP4, lossless H.264 and FLAC',
     use: 'for the archive: every frame as it was drawn',
     container: 'mp4',
     video: 'avc',

@@ -52,8 +52,12 @@ export interface Making {
   sound: SoundMaking | null;
 }
 
-/** A size to land on may ask for less than a rate that a person sets, in bits a second. */
+/**
+ * A size to land on may ask for less than a rate that a person sets: for this many bits a second at least, and for this
+ * many of each pixel, below which encoders cannot go (common practice, no source).
+ */
 const LEAST_SIZED_BITS = 50_000;
+const LEAST_SIZED_PIXEL_BITS = 0.004;
 
 /** A constant rate is the same in each of these, in seconds: a group is filled up to it, and so is no longer. */
 const CONSTANT_SECONDS = 2;
@@ -145,11 +149,21 @@ function pictureMaking(
 function bitsOf(plan: RenderPlan, rate: Rate, sound: SoundMaking | null, workedOut: number): number {
   if (rate.kind === 'constant' || rate.kind === 'variable') return rate.bits;
   if (rate.kind !== 'size') return workedOut;
-  const seconds = secondsOf(plan.frames, plan.rate);
-  const beside = containerBytes(plan.frames, plan.rate, sound?.sampleRate ?? 0) + soundBytes(sound, seconds);
-  const bits = ((wholeBytes(plan, rate) - beside) * 8) / seconds;
-  return Math.min(MOST_VIDEO_BITS, Math.max(LEAST_SIZED_BITS, Math.round(bits)));
+  const bits = ((wholeBytes(plan, rate) - bytesBeside(plan, sound)) * 8) / secondsOf(plan.frames, plan.rate);
+  return Math.min(MOST_VIDEO_BITS, Math.max(leastSizedBits(plan), Math.round(bits)));
 }
+
+/** The smallest size that a file can be asked to land on, in bytes. */
+export const leastBytes = (plan: RenderPlan, sound: SoundMaking | null): number =>
+  Math.ceil(bytesBeside(plan, sound) + (leastSizedBits(plan) * secondsOf(plan.frames, plan.rate)) / 8);
+
+const leastSizedBits = ({ width, height, rate }: RenderPlan): number =>
+  Math.round(Math.max(LEAST_SIZED_BITS, LEAST_SIZED_PIXEL_BITS * width * height * rateValue(rate)));
+
+/** Bytes of a file that are not its picture's. */
+const bytesBeside = (plan: RenderPlan, sound: SoundMaking | null): number =>
+  containerBytes(plan.frames, plan.rate, sound?.sampleRate ?? 0) +
+  soundBytes(sound, secondsOf(plan.frames, plan.rate));
 
 const soundBytes = (sound: SoundMaking | null, seconds: number): number => ((sound?.bits ?? 0) * seconds) / 8;
 

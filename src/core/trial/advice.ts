@@ -1,8 +1,12 @@
 import type { RateTrial, TrialPoint } from './rate-trial';
 
-/** What is left to be gained beyond a rate is not seen: this much of SSIM, and this share of all that can be gained. */
+/**
+ * What is left to be gained beyond a rate is not seen: this much of SSIM, this share of all that can be gained, and this
+ * share of what a viewer lacks even at the best (common practice, no source).
+ */
 const UNSEEN = 0.002;
-const UNSEEN_SHARE = 0.1;
+const UNSEEN_OF_GAIN = 0.1;
+const UNSEEN_OF_LOSS = 0.05;
 /** A banding from which it is seen. */
 const BANDS = 5;
 
@@ -26,13 +30,13 @@ export interface Advice {
 export function adviceOf({ points, rung }: Pick<RateTrial, 'points' | 'rung'>): Advice {
   const curve = rising(points);
   const [low, high] = [curve[0] as Place, curve[curve.length - 1] as Place];
-  const unseen = Math.max(UNSEEN, UNSEEN_SHARE * (high.ssim - low.ssim));
+  const unseen = Math.max(UNSEEN, UNSEEN_OF_GAIN * (high.ssim - low.ssim), UNSEEN_OF_LOSS * (1 - high.ssim));
   const enough = high.ssim - unseen;
   const above = curve.findIndex(({ ssim }) => ssim >= enough);
   const knee = above <= 0 ? low : between(curve[above - 1] as Place, curve[above] as Place, enough);
   const off = (point: TrialPoint) => Math.abs(Math.log(point.bits / rung.bits));
   return {
-    knee: Math.round(knee.bits / 1e5) * 1e5,
+    knee: Math.round(knee.bits),
     open: above === curve.length - 1,
     ssim: knee.ssim,
     kept: points.reduce((near, point) => (off(point) < off(near) ? point : near)),

@@ -1,13 +1,14 @@
 import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
-import { makingOfJob, workedOutBitRate } from '@core/check/check';
+import { makingOfJob, planOfJob, workedOutBitRate } from '@core/check/check';
 import type { Finding } from '@core/check/finding';
 import { bitsLabel, bytesLabel } from '@core/figures/figures';
 import { activeCanvas } from '@core/job/clip';
 import { bitRateWords, rateLabel } from '@core/rate/bit-rate-words';
-import { isOpen, soundLabel } from '@core/render/making';
+import { isOpen, leastBytes, soundLabel } from '@core/render/making';
 import { PLAIN_ENCODING } from '@core/rate/encoding';
 import { FORMAT_IDS, type FormatId, FORMATS, takesFormat } from '@core/rate/format';
+import { secondsOf } from '@core/time/frame-rate';
 import { adviceOf } from '@core/trial/advice';
 import { useAbilities } from '@state/abilities';
 import { useStorageRoom } from '@state/storage-use';
@@ -61,6 +62,7 @@ export function EncodingCard({ size, trying }: Props) {
   const { trial, current } = useTrial();
   const abilities = useAbilities(canvas, encoding.maker);
   const making = makingOfJob(job, known);
+  const plan = planOfJob(job, known.sheets);
   const choice = workedOutBitRate(job, known);
   const room = useStorageRoom(job.exports);
   const bytes = size?.values.bytes ?? 0;
@@ -73,7 +75,9 @@ export function EncodingCard({ size, trying }: Props) {
     <View style={styles.parts}>
       <View style={styles.estimate} aria-label="Estimated file">
         <Body>
-          {comesOut ? 'The size comes out of the picture' : `${tried ? 'About' : 'Up to'} ${bytesLabel(bytes)}`}
+          {comesOut
+            ? 'The size comes out of the picture'
+            : `${tried ? 'About' : 'Up to'} ${bytesLabel(bytes)}`}
         </Body>
         <Soft style={styles.from}>
           {comesOut
@@ -83,7 +87,9 @@ export function EncodingCard({ size, trying }: Props) {
             : SIZE_FROM[tried ? 'tried' : trying ? 'trying' : 'reckoned']}
         </Soft>
         {room && !comesOut && <Soft>{roomWords(bytes * WRITTEN[encoding.maker], room.free)}</Soft>}
-        {picture && !isLossless && encoding.rate.kind === 'worked-out' && <Soft>Calculated: {bitRateWords(choice)}</Soft>}
+        {picture && !isLossless && encoding.rate.kind === 'worked-out' && (
+          <Soft>Calculated: {bitRateWords(choice)}</Soft>
+        )}
       </View>
       <Fold title="Made" detail={encoding.maker === 'server' ? 'on the server' : 'in this browser'}>
         <MakerFields />
@@ -110,6 +116,8 @@ export function EncodingCard({ size, trying }: Props) {
                   offered={abilities?.[making.format] ?? []}
                   bits={choice.bits}
                   bytes={bytes}
+                  leastBytes={leastBytes(plan, making.sound)}
+                  minutes={secondsOf(plan.frames, plan.rate) / 60}
                   onChange={(rate) => change({ rate })}
                 />
               </Fold>

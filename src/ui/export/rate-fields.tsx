@@ -1,4 +1,5 @@
 import { StyleSheet, View } from 'react-native';
+import { bytesLabel } from '@core/figures/figures';
 import { LEAST_VIDEO_BITS, MOST_VIDEO_BITS } from '@core/rate/bit-rate';
 import {
   LEAST_BYTES,
@@ -28,13 +29,16 @@ interface Props {
   offered: readonly RateKind[];
   /** Video bits a second to begin with. */
   bits: number;
-  /** Bytes of the file as it is now. */
+  /** Bytes of the file as it is now, and the least that it can be asked to land on. */
   bytes: number;
+  leastBytes: number;
+  /** Of the clip. */
+  minutes: number;
   onChange: (rate: Rate) => void;
 }
 
 /** How the bits of the picture are shared out. */
-export function RateFields({ rate, offered, bits, bytes, onChange }: Props) {
+export function RateFields({ rate, offered, bits, bytes, leastBytes, minutes, onChange }: Props) {
   const begin: Record<RateKind, Rate> = {
     'worked-out': { kind: 'worked-out' },
     variable: { kind: 'variable', bits, most: null },
@@ -42,6 +46,10 @@ export function RateFields({ rate, offered, bits, bytes, onChange }: Props) {
     quality: { kind: 'quality', quantiser: 22 },
     size: { kind: 'size', bytes: Math.max(LEAST_BYTES, Math.round(bytes / 1e5) * 1e5), each: 'file' },
   };
+  const isEachMinute = rate.kind === 'size' && rate.each === 'minute';
+  // Tenths of megabytes, as they are typed.
+  const least =
+    Math.ceil(Math.max(LEAST_BYTES, isEachMinute ? leastBytes / minutes : leastBytes) / 1e5) * 1e5;
   return (
     <View style={styles.group}>
       <OptionList
@@ -80,13 +88,16 @@ export function RateFields({ rate, offered, bits, bytes, onChange }: Props) {
           <Soft>About 18 looks like the master, 22 is good for a post, and 28 is small.</Soft>
         </>
       )}
+      {rate.kind === 'size' && rate.bytes < least && (
+        <Soft>{`This clip cannot be so small: ${bytesLabel(least)} is the least. It becomes as small as it can.`}</Soft>
+      )}
       {rate.kind === 'size' && (
         <View style={styles.row}>
           <NumberField
             label="Size"
             unit="MB"
             value={(rate.bytes / 1e6).toFixed(1)}
-            least={LEAST_BYTES / 1e6}
+            least={least / 1e6}
             most={MOST_BYTES / 1e6}
             onTake={(value) => onChange({ ...rate, bytes: Math.round(value * 1e6) })}
           />

@@ -5,7 +5,7 @@ import { bitsLabel, bytesLabel } from '@core/figures/figures';
 import { activeCanvas } from '@core/job/clip';
 import { estimatedBytes } from '@core/rate/bit-rate';
 import { adviceOf, adviceSentence } from '@core/trial/advice';
-import { makingOfJob, planOfJob } from '@core/check/check';
+import { makingOfJob, planOfJob, workedOutBitRate } from '@core/check/check';
 import { type RateTrial, trialKey, trialOrder, type TrialPoint } from '@core/trial/rate-trial';
 import { troubleWords } from '@core/trouble/trouble';
 import { trialName, useRateTrials } from '@state/found-trials';
@@ -115,6 +115,8 @@ function Found({ name, trial }: { name: string; trial: RateTrial }) {
     Math.abs(Math.log(point.came / knee)) < Math.abs(Math.log(near.came / knee)) ? point : near,
   );
   const [picked, setPicked] = useState(String(advised.bits));
+  const job = useJob();
+  const choice = workedOutBitRate(job, useKnown(job.masters));
   const bytesAt = useBytesAt();
   const { change } = useEncoding();
   const place = Math.max(
@@ -129,6 +131,9 @@ function Found({ name, trial }: { name: string; trial: RateTrial }) {
   return (
     <>
       <Body>{adviceSentence(trial)}</Body>
+      {choice.reason === 'master' && knee > choice.bits && (
+        <Soft>{`The calculated bit rate stays at ${bitsLabel(choice.bits)}, the master’s own. Set the advised one yourself if the clip is to survive the outlet’s compression that much better.`}</Soft>
+      )}
       <TrialChart trial={trial} />
       <Soft>
         {`How like the planned picture a viewer’s is (SSIM), by Mb/s sent. The upright line is the advised rate. ${compressor === 'ffmpeg' ? 'Compressed again by ffmpeg.' : 'Compressed again by this browser, which stands in for the outlet.'}`}

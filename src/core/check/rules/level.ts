@@ -23,6 +23,10 @@ export const levelRule = exportRule({
       () => 'The picture is not made in H.264.',
       () => 'not H.264',
     ),
+    lossless: outcome<object>(
+      () => 'A lossless copy is not held to a level.',
+      () => 'lossless',
+    ),
     fits: outcome<Stream>(({ level }) => `The clip fits level ${level}.`, figures),
     over: outcome<Stream>(
       ({ level, limit }, { label }) =>
@@ -45,6 +49,7 @@ export const levelRule = exportRule({
   check({ canvas, making: { picture }, plan, target }) {
     const { width, height, rate } = canvas;
     if (picture?.codec !== 'avc') return { severity: 'pass', code: 'other', values: {} };
+    if (picture.kind === 'lossless') return { severity: 'pass', code: 'lossless', values: {} };
     const { level } = picture;
     if (level === null) {
       const values = { size: `${width}×${height}`, rate: rateLabel(rate) };
