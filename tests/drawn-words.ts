@@ -3,7 +3,7 @@ import type { TextArt } from '../src/core/words/text-art';
 import { Drawings } from '../src/render/words/drawings';
 import type { Fonts } from '../src/render/words/fonts';
 
-export const CANVAS = { width: 1080, height: 1920 };
+const CANVAS = { width: 1080, height: 1920 };
 
 /** A drawing as bytes that a page can tell: red, green, blue and alpha of each pixel, as characters. */
 export interface DrawnWords {

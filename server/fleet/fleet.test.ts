@@ -93,7 +93,12 @@ describe('workers on other machines', () => {
     const order = await smallOrder(film, { rate: { kind: 'variable', bits: 1_000_000, most: null } });
     const make = (name: string, signal = new AbortController().signal) => {
       const to = path.join(folder, name);
-      return renderFile(order, { folder: `${to}.parts`, to, maker: (own) => ours.makerFor(order, own), signal });
+      return renderFile(order, {
+        folder: `${to}.parts`,
+        to,
+        maker: (own) => ours.makerFor(order, own),
+        signal,
+      });
     };
     const going = make('after.mp4');
     await new Promise((resolve) => setTimeout(resolve, 1000));

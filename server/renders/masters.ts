@@ -48,7 +48,10 @@ export class Masters {
   }
 
   /** Something whole whose fingerprint begins so; null where nothing here does. It counts as used. */
-  async beginningWith(visitor: string, begins: string): Promise<{ fingerprint: string; file: string } | null> {
+  async beginningWith(
+    visitor: string,
+    begins: string,
+  ): Promise<{ fingerprint: string; file: string } | null> {
     const known = (await this.ofVisitor(visitor)).find((fingerprint) => fingerprint.startsWith(begins));
     const file = known === undefined ? null : await this.fileOf(visitor, known);
     return known === undefined || file === null ? null : { fingerprint: known, file };

@@ -6,7 +6,8 @@ import PQueue from 'p-queue';
 import type { TrialRequest, TrialState } from '../../src/core/trial/trial-service';
 import { type TrialResult, trialPlans } from '../../src/core/trial/rate-trial';
 import { ThreadPool } from '../render/thread-pool';
-import { type RateTrialJob, trialPicture, type TrialProgress } from '../render/rate-trial';
+import type { TrialProgress } from '../render/rate-trial';
+import { type RateTrialJob, trialPicture } from '../render/trial-pieces';
 import type { Masters } from './masters';
 import { askedOf, type RenderRefusal } from './render-order';
 

@@ -86,6 +86,20 @@ describe('proof', () => {
     expect(proofOf(asked, foundFacts(made), 984, NO_BORDERS).pass).toBe(true);
   });
 
+  it('passes a lossless copy in its own profile, and in no other', () => {
+    const making = makingOfJob(job, { sheets: SHIPPED_SHEETS });
+    const lossless = askedFacts(plan, {
+      ...making,
+      picture: { ...making.picture!, kind: 'lossless' },
+      sound: { ...making.sound!, codec: 'flac' },
+    });
+    const audio = { ...made.audio!, codec: 'flac' };
+    const found = (codecString: string) =>
+      foundFacts({ ...made, audio, video: { ...made.video, codecString } });
+    expect(proofOf(lossless, found('avc1.f4001f'), 984, NO_BORDERS).pass).toBe(true);
+    expect(proofOf(lossless, found('avc1.64001f'), 984, NO_BORDERS).pass).toBe(false);
+  });
+
   it.each<[string, Parameters<typeof testMaster>[0]]>([
     ['Size', { picture: { width: 1920, height: 1080 } }],
     ['Frames', { picture: made.picture, frames: 983 }],

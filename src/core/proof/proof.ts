@@ -26,6 +26,8 @@ const FACT_NAMES: Record<keyof ClipFacts, string> = {
 };
 
 const PROFILE_NAMES = { main: 'Main', high: 'High' };
+/** What is lossless has this one whatever was chosen (ITU-T H.264, A.2.7). */
+const LOSSLESS_PROFILE = 'High 4:4:4';
 
 const soundWords = (codec: string, sampleRate: number, channels: number): string =>
   `${codecName(codec)} ${sampleRate / 1000} kHz ${channelWords(channels)}`;
@@ -34,7 +36,8 @@ const soundWords = (codec: string, sampleRate: number, channels: number): string
 export function askedFacts(plan: RenderPlan, { picture, sound }: Making): Partial<ClipFacts> {
   const heard = sound ? soundWords(sound.codec, sound.sampleRate, sound.channels) : 'none';
   if (!picture) return { sound: heard };
-  const profile = picture.codec === 'avc' ? ` ${PROFILE_NAMES[picture.profile]}` : '';
+  const named = picture.kind === 'lossless' ? LOSSLESS_PROFILE : PROFILE_NAMES[picture.profile];
+  const profile = picture.codec === 'avc' ? ` ${named}` : '';
   return {
     size: `${plan.width}×${plan.height}`,
     rate: `${rateLabel(plan.rate)} fps (${plan.rate.num}/${plan.rate.den})`,

@@ -33,7 +33,9 @@ export function adviceOf({ points, rung }: Pick<RateTrial, 'points' | 'rung'>): 
   const unseen = Math.max(UNSEEN, UNSEEN_OF_GAIN * (high.ssim - low.ssim), UNSEEN_OF_LOSS * (1 - high.ssim));
   const enough = high.ssim - unseen;
   const above = curve.findIndex(({ ssim }) => ssim >= enough);
-  const knee = above <= 0 ? low : between(curve[above - 1] as Place, curve[above] as Place, enough);
+  // An encoder that spent less than it was asked for says nothing of lower rates.
+  const least = { ...low, bits: Math.max(low.bits, (points[0] as TrialPoint).bits) };
+  const knee = above <= 0 ? least : between(curve[above - 1] as Place, curve[above] as Place, enough);
   const off = (point: TrialPoint) => Math.abs(Math.log(point.bits / rung.bits));
   return {
     knee: Math.round(knee.bits),
