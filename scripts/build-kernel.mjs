@@ -1,4 +1,6 @@
 // Compiles the pixel kernel from AssemblyScript, once for every engine and once with relaxed SIMD for those that have it.
+import { existsSync, readdirSync, statSync } from 'node:fs';
+import path from 'node:path';
 import asc from 'assemblyscript/asc';
 
 const FLAGS = [
@@ -21,6 +23,13 @@ const BUILDS = {
   'src/kernel/kernel.wasm': [],
   'src/kernel/kernel-relaxed.wasm': ['--enable', 'relaxed-simd'],
 };
+
+/** Whether the kernel is there, and no older than its source. */
+export function isKernelBuilt() {
+  const folder = path.dirname(FLAGS[0]);
+  const changed = Math.max(...readdirSync(folder).map((name) => statSync(path.join(folder, name)).mtimeMs));
+  return Object.keys(BUILDS).every((file) => existsSync(file) && statSync(file).mtimeMs >= changed);
+}
 
 export async function buildKernel() {
   for (const [file, more] of Object.entries(BUILDS)) {

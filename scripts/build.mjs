@@ -39,6 +39,14 @@ export async function buildParts() {
   execFileSync('npx', ['tsx', 'scripts/write-schema.ts'], { stdio: ['ignore', 'ignore', 'inherit'] });
 }
 
+/** Makes what drawing without a browser needs: the kernel, where its source is newer, and the fonts. */
+export async function buildDrawing() {
+  const { buildKernel, isKernelBuilt } = await import('./build-kernel.mjs');
+  const { buildFonts } = await import('./build-fonts.mjs');
+  if (!isKernelBuilt()) await buildKernel();
+  buildFonts();
+}
+
 export async function buildAll() {
   const hash = sourcesHash();
   if (existsSync(STAMP) && readFileSync(STAMP, 'utf8') === hash) return;

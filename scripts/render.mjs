@@ -4,5 +4,7 @@ import { installDebianPackages, installNodePackages } from './setup.mjs';
 
 installNodePackages();
 if (installDebianPackages({ ffmpeg: 'ffmpeg' }, 'It decodes and encodes.').length > 0) process.exit(1);
+const { buildDrawing } = await import('./build.mjs');
+await buildDrawing();
 const args = ['--import', 'tsx', 'server/render/cli.ts', ...process.argv.slice(2)];
 process.exit(spawnSync(process.execPath, args, { stdio: 'inherit' }).status ?? 1);

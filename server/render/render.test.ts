@@ -1,10 +1,15 @@
 import { spawnSync } from 'node:child_process';
-import { mkdtempSync, readdirSync, statSync, writeFileSync } from 'node:fs';
+import { createHash } from 'node:crypto';
+import { copyFileSync, mkdtempSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import fc from 'fast-check';
 import { writeJobFile } from '../../src/core/interchange/job-file';
+import type { Job } from '../../src/core/job/job';
 import { type Encoding, PLAIN_ENCODING } from '../../src/core/rate/encoding';
+import { NO_TEXT } from '../../src/core/words/clip-text';
+import { plainBlock } from '../../src/core/words/text-block';
+import { similarity } from '../../tests/ssim';
 import { makeClip, packetsOf, probe } from '../../tests/make-clip';
 import { smallJob, smallOrder } from '../../tests/small-order';
 import { drawSegment } from './draw';
@@ -198,6 +203,34 @@ describe('npm run render', () => {
       3,
       expect.stringMatching(/cli\.mp4 is not in/),
     ]);
+  }, 60_000);
+
+  it('draws words, with a font of the person’s own that lies beside the masters', async () => {
+    const beside = mkdtempSync(path.join(tmpdir(), 'beside-'));
+    const film = path.join(beside, 'film.mp4');
+    copyFileSync(makeClip('worded.mp4', { size: '320x180', seconds: 1 }), film);
+    const font = path.resolve('public/fonts/caveat-latin-400-normal.woff2');
+    const family = `own-${createHash('sha256').update(readFileSync(font)).digest('hex').slice(0, 16)}`;
+    const plain = await smallJob(film, { rate: { kind: 'quality', quantiser: 20 } });
+    const block = plainBlock('words', 'Low tide');
+    const blocks = [{ ...block, style: { ...block.style, family } }];
+    const clips = plain.edit.clips.map((clip) => ({ ...clip, text: { ...NO_TEXT, blocks } }));
+    const made = (job: Job, name: string) => {
+      writeFileSync(path.join(beside, 'job.json'), writeJobFile(job));
+      const out = path.join(folder, name);
+      return { out, ...run(path.join(beside, 'job.json'), '--out', out, '--quiet') };
+    };
+    const worded = { ...plain, edit: { ...plain.edit, clips } };
+    const without = made(worded, 'no-font.mp4');
+    expect([without.status, without.stderr.toString()]).toEqual([
+      3,
+      expect.stringMatching(/font of your own/),
+    ]);
+    copyFileSync(font, path.join(beside, 'mine.woff2'));
+    const [bare, written] = [made(plain, 'bare.mp4'), made(worded, 'worded.mp4')];
+    expect([bare.status, written.status]).toEqual([0, 0]);
+    // Two files of the same frames do not differ at all.
+    expect(similarity(bare.out, written.out, 'null').worst).toBeLessThan(0.995);
   }, 60_000);
 });
 
