@@ -1,14 +1,8 @@
-import { readFileSync } from 'node:fs';
-import path from 'node:path';
-import { createHash } from 'node:crypto';
 import type { TextArt } from '../../src/core/words/text-art';
 import { PLAIN_STYLE } from '../../src/core/words/text-style';
 import { drawnWords } from '../../tests/drawn-words';
+import { OWN_FONT } from '../../tests/worded-job';
 import { openFonts } from './canvas';
-
-const FILE = path.resolve(__dirname, '../../public/fonts/caveat-latin-400-normal.woff2');
-const fingerprint = createHash('sha256').update(readFileSync(FILE)).digest('hex');
-const OWN = `own-${fingerprint.slice(0, 16)}`;
 
 const art = (family: string): TextArt => ({
   text: 'Low tide',
@@ -18,15 +12,15 @@ const art = (family: string): TextArt => ({
 
 describe('words without a browser', () => {
   it('have a font of the person’s own where its file is among the masters', async () => {
-    const fonts = await openFonts({ masters: { [fingerprint]: FILE } });
-    const [own, shipped] = await drawnWords(fonts, [art(OWN), art('hand')]);
+    const fonts = await openFonts({ masters: { [OWN_FONT.fingerprint]: OWN_FONT.file } });
+    const [own, shipped] = await drawnWords(fonts, [art(OWN_FONT.family), art(OWN_FONT.likeness)]);
     // The same file, once as it ships and once as a person’s own; a shipped family has measures of all its files.
     expect(inked(own!.pixels)).toBeCloseTo(inked(shipped!.pixels), -2);
     expect(own!.rect.width).toBe(shipped!.rect.width);
   });
 
   it('are drawn with a font that ships where their own is not there', async () => {
-    const [gone] = await drawnWords(await openFonts({ masters: {} }), [art(OWN)]);
+    const [gone] = await drawnWords(await openFonts({ masters: {} }), [art(OWN_FONT.family)]);
     expect(inked(gone!.pixels)).toBeGreaterThan(1000);
   });
 });

@@ -1,17 +1,15 @@
 import { spawnSync } from 'node:child_process';
-import { createHash } from 'node:crypto';
-import { copyFileSync, mkdtempSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import { copyFileSync, mkdtempSync, readdirSync, statSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import fc from 'fast-check';
 import { writeJobFile } from '../../src/core/interchange/job-file';
 import type { Job } from '../../src/core/job/job';
 import { type Encoding, PLAIN_ENCODING } from '../../src/core/rate/encoding';
-import { NO_TEXT } from '../../src/core/words/clip-text';
-import { plainBlock } from '../../src/core/words/text-block';
 import { similarity } from '../../tests/ssim';
 import { makeClip, packetsOf, probe } from '../../tests/make-clip';
 import { smallJob, smallOrder } from '../../tests/small-order';
+import { OWN_FONT, wordedJob } from '../../tests/worded-job';
 import { drawSegment } from './draw';
 import { type RenderOrder, segmentsOf } from './order';
 import { renderFile } from './render';
@@ -209,25 +207,19 @@ describe('npm run render', () => {
     const beside = mkdtempSync(path.join(tmpdir(), 'beside-'));
     const film = path.join(beside, 'film.mp4');
     copyFileSync(makeClip('worded.mp4', { size: '320x180', seconds: 1 }), film);
-    const font = path.resolve('public/fonts/caveat-latin-400-normal.woff2');
-    const family = `own-${createHash('sha256').update(readFileSync(font)).digest('hex').slice(0, 16)}`;
     const plain = await smallJob(film, { rate: { kind: 'quality', quantiser: 20 } });
-    const block = plainBlock('words', 'Low tide');
-    const blocks = [{ ...block, style: { ...block.style, family } }];
-    const clips = plain.edit.clips.map((clip) => ({ ...clip, text: { ...NO_TEXT, blocks } }));
     const made = (job: Job, name: string) => {
       writeFileSync(path.join(beside, 'job.json'), writeJobFile(job));
       const out = path.join(folder, name);
       return { out, ...run(path.join(beside, 'job.json'), '--out', out, '--quiet') };
     };
-    const worded = { ...plain, edit: { ...plain.edit, clips } };
-    const without = made(worded, 'no-font.mp4');
+    const without = made(wordedJob(plain), 'no-font.mp4');
     expect([without.status, without.stderr.toString()]).toEqual([
       3,
       expect.stringMatching(/font of your own/),
     ]);
-    copyFileSync(font, path.join(beside, 'mine.woff2'));
-    const [bare, written] = [made(plain, 'bare.mp4'), made(worded, 'worded.mp4')];
+    copyFileSync(OWN_FONT.file, path.join(beside, 'mine.woff2'));
+    const [bare, written] = [made(plain, 'bare.mp4'), made(wordedJob(plain), 'worded.mp4')];
     expect([bare.status, written.status]).toEqual([0, 0]);
     // Two files of the same frames do not differ at all.
     expect(similarity(bare.out, written.out, 'null').worst).toBeLessThan(0.995);

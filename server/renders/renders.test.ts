@@ -17,6 +17,7 @@ import { SHIPPED_SHEETS } from '../../src/core/outlets/shipped';
 import { jobOf } from '../../tests/job-of';
 import { makeClip, probe } from '../../tests/make-clip';
 import { smallJob } from '../../tests/small-order';
+import { OWN_FONT, wordedJob } from '../../tests/worded-job';
 import { Client, openTestServer, type TestServer } from '../test-client';
 
 const film = makeClip('asked.mp4', { size: '320x180', seconds: 3 });
@@ -55,10 +56,12 @@ async function fingerprint(): Promise<string> {
   return (await jobOf(film)).masters[0]!.fingerprint;
 }
 
-async function sendMaster(): Promise<void> {
-  const upload = await client.upload(RENDER_UPLOADS, bytes, 3);
-  expect((await send(masterPath(await fingerprint()), { upload }, 'PUT')).status).toBe(204);
+async function sendSource(source: Uint8Array, print: string): Promise<void> {
+  const upload = await client.upload(RENDER_UPLOADS, source, 3);
+  expect((await send(masterPath(print), { upload }, 'PUT')).status).toBe(204);
 }
+
+const sendMaster = async (): Promise<void> => sendSource(bytes, await fingerprint());
 
 /** The states that a file's events tell, to their end. */
 async function eventsOf(id: string): Promise<{ state: string }[]> {
@@ -91,6 +94,19 @@ describe('a file that a browser asks for', () => {
     await client.fetch(masterPath(await fingerprint()), { method: 'DELETE' });
     expect(readdirSync(path.join(server.data, 'masters'))).toEqual([]);
     expect(readdirSync(path.join(server.data, 'rendered'))).toEqual([]);
+  }, 60_000);
+
+  it('has words in a font of the person’s own, which goes up as the master does', async () => {
+    await sendMaster();
+    const refused = await send(RENDERS, await asked(wordedJob));
+    expect([refused.status, await refused.json()]).toEqual([
+      409,
+      { error: 'a font of the clip’s words is not here' },
+    ]);
+    await sendSource(new Uint8Array(readFileSync(OWN_FONT.file)), OWN_FONT.fingerprint);
+    const response = await send(RENDERS, await asked(wordedJob));
+    const { id } = (await response.json()) as { id: string };
+    expect((await eventsOf(id)).at(-1)).toMatchObject({ state: 'done' });
   }, 60_000);
 
   it('is nobody else’s to see, to stop or to fetch, and neither is its master', async () => {

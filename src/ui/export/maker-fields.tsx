@@ -1,12 +1,15 @@
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
+import { planOfJob } from '@core/check/check';
 import { bytesLabel } from '@core/figures/figures';
 import { type Format, FORMATS } from '@core/rate/format';
+import { ownFamiliesOf } from '@core/render/overlays';
+import { ownHash } from '@core/words/families';
 import { useRenderServer } from '@state/abilities';
 import { useExportQueue } from '@state/export-queue';
 import { forgetMasters } from '@state/render-sources';
-import { useClip, useJob } from '../job/job-context';
+import { useClip, useJob, useKnown } from '../job/job-context';
 import { OptionList } from '../parts/option-list';
 import { Soft } from '../parts/words';
 import { space } from '../theme/tokens';
@@ -24,16 +27,24 @@ export function MakerFields() {
   const masters = job.masters.filter(({ id }) => used.has(id));
   const there = masters.filter(({ fingerprint }) => server.masters.includes(fingerprint));
   const missing = masters.filter((master) => !there.includes(master));
+  const { sheets } = useKnown(job.masters);
+  const families = ownFamiliesOf(planOfJob(job, sheets).overlays);
+  const fonts = families.flatMap(
+    (family) => server.masters.find((print) => print.startsWith(ownHash(family))) ?? [],
+  );
   const size = missing.reduce((sum, { bytes }) => sum + bytes, 0);
   const forget = async () => {
     // What did not work is still told to be there.
-    await forgetMasters(there.map(({ fingerprint }) => fingerprint)).catch(() => undefined);
+    await forgetMasters([...there.map(({ fingerprint }) => fingerprint), ...fonts]).catch(() => undefined);
     setForgotten((n) => n + 1);
   };
+  const newFonts = families.length - fonts.length;
+  const fontWords =
+    newFonts === 0 ? '' : newFonts === 1 ? ', a font of yours' : `, ${newFonts} fonts of yours`;
   const goesUp =
     missing.length > 0
-      ? `${missing.map(({ fileName }) => fileName).join(', ')} (${bytesLabel(size)}) and this job go up to it. `
-      : 'Its masters are there already. ';
+      ? `${missing.map(({ fileName }) => fileName).join(', ')} (${bytesLabel(size)})${fontWords} and this job go up to it. `
+      : `Its masters are there already${fontWords && `; ${fontWords.slice(2)} and this job go up to it`}. `;
   const isServerOnly = encoding.format !== null && (FORMATS[encoding.format] as Format).lossless === true;
   const options = [
     { value: 'browser' as const, label: 'In this browser', about: 'Nothing leaves this machine' },
@@ -58,7 +69,7 @@ export function MakerFields() {
       {encoding.maker === 'server' && (
         <Soft>{`${goesUp}They are deleted after a day without use, or when you say so.`}</Soft>
       )}
-      {there.length > 0 && (
+      {there.length + fonts.length > 0 && (
         <Button style={styles.left} icon="delete-outline" onPress={() => void forget()}>
           Delete from the server
         </Button>
