@@ -3,7 +3,7 @@ import { makeClip } from '../tests/make-clip';
 import { SEED, seeded, soakFigure, trials } from '../tests/soak';
 import { Profile } from './profile';
 
-const KILLS = trials(2, 20);
+const KILLS = trials(1, 20);
 const EXPORTS = 6;
 /** When a tab is ended after it came back, at the latest, in milliseconds. */
 const LATEST = 5000;

@@ -78,12 +78,12 @@ const checks = [
 ];
 for (const passed of (await Promise.all(checks)).flat()) count(passed);
 const results = mkdtempSync(path.join(tmpdir(), 'results-'));
-// A process each, so that memory that one took is given back. Two tests of a kind at a time, since browsers wait much;
-// encoders of the server fill two cores by themselves.
+// A process each, so that memory that one took is given back. Unit tests need one core each; an encoder and a browser
+// fill two cores.
 for (const [name, workers, ...projects] of [
   ['Unit tests', ['--maxWorkers=2'], 'core', 'ui', 'components'],
   ['Server tests', ['--runInBand'], 'server'],
-  ['Browser tests', ['--maxWorkers=2'], 'e2e'],
+  ['Browser tests', ['--runInBand'], 'e2e'],
 ]) {
   const file = path.join(results, `${projects[0]}.json`);
   const reporters = ['--reporters=default', '--reporters=<rootDir>/jest/summary.cjs'];

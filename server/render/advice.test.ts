@@ -18,7 +18,7 @@ import type { RenderOrder } from './order';
 import { tryRates } from './rate-trial';
 
 const folder = mkdtempSync(path.join(tmpdir(), 'advice-'));
-const SECONDS = 8;
+const SECONDS = trials(4, 8);
 const FILMS: HardFilm[] = ['grainy', 'coarse', 'dark', 'flickering', 'shaking', 'fast and fine'];
 const SIZE = { width: 360, height: 640 };
 /** What an outlet keeps of so small a canvas, and the rates of a trial for it. */
@@ -28,7 +28,7 @@ const SPAN = RATES[5]! / RATES[0]!;
 /** One step of twelve rates. */
 const STEP = SPAN ** (1 / 11);
 /** So many are tried in full: in `npm test` fewer. */
-const FULL = trials(5, 12);
+const FULL = trials(4, 12);
 
 const ffmpeg = (...args: string[]) => execFileSync('ffmpeg', ['-y', '-v', 'error', ...args]);
 const file = (name: string) => path.join(folder, name);
