@@ -48,7 +48,8 @@ describe('words on the picture', () => {
         (globalThis as unknown as { drawnWords(arts: unknown): Promise<DrawnWords[]> }).drawnWords(asked),
       arts as unknown,
     );
-    const server = await drawnWords(await openFonts({ masters: {} }), arts);
+    const { fonts } = await openFonts({ masters: {} });
+    const server = await drawnWords(fonts, arts);
     const others = Object.keys(CASES).filter((_, n) => server[n]!.pixels !== browser[n]!.pixels);
     expect(others).toEqual([]);
     expect(server.map(({ rect }) => rect)).toEqual(browser.map(({ rect }) => rect));

@@ -162,6 +162,8 @@ export class Desk {
     const part = `${filesOf(wanted.task)[name]}.${randomBytes(6).toString('hex')}.part`;
     try {
       await pipeline(request, createWriteStream(part));
+      // Somebody else may have it made meanwhile.
+      if (!this.find(request, response)) return await rm(part, { force: true });
       await rename(part, filesOf(wanted.task)[name]);
       response.status(204).end();
     } catch {

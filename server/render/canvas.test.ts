@@ -1,3 +1,4 @@
+import { GlobalFonts } from '@napi-rs/canvas';
 import type { TextArt } from '../../src/core/words/text-art';
 import { PLAIN_STYLE } from '../../src/core/words/text-style';
 import { drawnWords } from '../../tests/drawn-words';
@@ -10,17 +11,25 @@ const art = (family: string): TextArt => ({
   ...{ box: { x: 0, y: 0, width: 800, height: 300 }, seat: 'top', size: 90, mark: null, ground: null },
 });
 
+/** What is held of the person's own font. */
+const held = () => GlobalFonts.families.filter(({ family }) => family.includes(OWN_FONT.family));
+
 describe('words without a browser', () => {
   it('have a font of the person’s own where its file is among the masters', async () => {
-    const fonts = await openFonts({ masters: { [OWN_FONT.fingerprint]: OWN_FONT.file } });
+    const { fonts, close } = await openFonts({ masters: { [OWN_FONT.fingerprint]: OWN_FONT.file } });
     const [own, shipped] = await drawnWords(fonts, [art(OWN_FONT.family), art(OWN_FONT.likeness)]);
     // The same file, once as it ships and once as a person’s own; a shipped family has measures of all its files.
     expect(inked(own!.pixels)).toBeCloseTo(inked(shipped!.pixels), -2);
     expect(own!.rect.width).toBe(shipped!.rect.width);
+    // Their own is let go; what ships stays.
+    expect(held()).toHaveLength(1);
+    close();
+    expect(held()).toEqual([]);
   });
 
   it('are drawn with a font that ships where their own is not there', async () => {
-    const [gone] = await drawnWords(await openFonts({ masters: {} }), [art(OWN_FONT.family)]);
+    const { fonts } = await openFonts({ masters: {} });
+    const [gone] = await drawnWords(fonts, [art(OWN_FONT.family)]);
     expect(inked(gone!.pixels)).toBeGreaterThan(1000);
   });
 });

@@ -45,10 +45,11 @@ export async function drawSegment(
   signal: AbortSignal,
 ): Promise<void> {
   const { plan } = order;
+  const opened = plan.overlays.length > 0 ? await openFonts(order) : null;
   const films = new Films(order);
   try {
     const kernel = await openKernel();
-    const words = await WordBlender.open(kernel, plan, () => openFonts(order));
+    const words = opened && (await WordBlender.open(kernel, plan, () => Promise.resolve(opened.fonts)));
     const drawer = new PlanDrawer(kernel, plan, words);
     const end = start + frames;
     let next = start;
@@ -78,5 +79,6 @@ export async function drawSegment(
     }
   } finally {
     films.close();
+    opened?.close();
   }
 }

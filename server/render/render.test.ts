@@ -1,6 +1,6 @@
 import { spawnSync } from 'node:child_process';
 import { copyFileSync, mkdtempSync, readdirSync, statSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { availableParallelism, tmpdir } from 'node:os';
 import path from 'node:path';
 import fc from 'fast-check';
 import { writeJobFile } from '../../src/core/interchange/job-file';
@@ -160,7 +160,10 @@ describe('a file that is made without a browser', () => {
   }, 120_000);
 
   it('that was stopped goes on from its last whole segment', async () => {
-    const order = await orderOf({ rate: { kind: 'quality', quantiser: 28 } });
+    // Of more segments than are made at once, so that some are whole while others have not begun.
+    const longer = makeClip('longer.mp4', { size: '320x180', seconds: 20 * (availableParallelism() + 1) });
+    const order = await orderOf({ rate: { kind: 'quality', quantiser: 28 } }, longer);
+    expect(segmentsOf(order).length).toBeGreaterThan(2 * availableParallelism());
     const stop = new AbortController();
     const to = path.join(folder, 'stopped.mp4');
     const parts = `${to}.parts`;
