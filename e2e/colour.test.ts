@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { mappedCodes } from '../src/kernel/colour-cube';
 import { probe } from '../tests/make-clip';
+import { drawn } from '../tests/soak';
 import { atTheApp } from './app';
 
 const folder = mkdtempSync(path.join(tmpdir(), 'colour-'));
@@ -58,11 +59,12 @@ describe('a master in another colour', () => {
     [440, 490, 560],
   ];
 
-  it.each([
+  const masters = [
     ['PQ', 'smpte2084', 'pq', /high dynamic range \(PQ\)/],
     ['HLG', 'arib-std-b67', 'hlg', /high dynamic range \(HLG\)/],
     ['BT.2020', 'bt2020-10', 'bt709', /has the colours of BT\.2020/],
-  ])(
+  ] as const;
+  it.each(drawn(masters, 1))(
     '%s is told, and goes out in BT.709 with its light where it belongs',
     async (name, trc, transfer, words) => {
       const { visitor } = here;

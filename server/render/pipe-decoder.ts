@@ -32,6 +32,12 @@ export interface Telling<Piece extends ToldPiece> {
 const FIRST = 1;
 
 /**
+ * What comes out first must come before much has gone in, since whoever gives the packets waits for it: the stream is
+ * not looked through beforehand, and frames are put in order by what H.264 allows at most, not by what was seen of them.
+ */
+const AT_ONCE = ['-probesize', '32', '-analyzeduration', '1', '-fpsprobesize', '0', '-strict', 'strict'];
+
+/**
  * Decodes one track with ffmpeg: packets go in as a Matroska stream, raw pieces come out, and what each of them is on
  * the side. Whoever opens it closes it.
  */
@@ -58,7 +64,7 @@ export class PipeDecoder<Piece extends ToldPiece> {
 
   async open(): Promise<void> {
     const child = spawn('ffmpeg', [
-      ...['-v', 'info', '-nostats', '-hide_banner', '-copyts', '-analyzeduration', '0'],
+      ...['-v', 'info', '-nostats', '-hide_banner', '-copyts', ...AT_ONCE],
       ...['-f', 'matroska', '-i', 'pipe:0', ...this.telling.args, 'pipe:1'],
     ]);
     this.child = child;

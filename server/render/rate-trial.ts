@@ -1,7 +1,7 @@
 import { TroubleError } from '../../src/core/trouble/trouble';
 import { type PieceFound, pointOf } from '../../src/core/trial/frame-judge';
-import type { Piece, TrialPoint, TrialResult } from '../../src/core/trial/rate-trial';
-import { quantiserFor, type TriedQuantiser } from './quantiser-for';
+import type { TrialPoint, TrialResult } from '../../src/core/trial/rate-trial';
+import { RateSearch } from './rate-search';
 import { OutletTrial, PieceTrial, type RateTrialJob } from './trial-pieces';
 
 /** How far it is. */
@@ -34,44 +34,38 @@ export async function tryRates(
     step();
   }
   const points: TrialPoint[] = [];
-  const known: TriedQuantiser[] = [];
-  for (const [i, bits] of rates.entries()) {
-    const came = await encodedNear(bits, tried, pieces, known, signal);
+  // A constant rate is asked for as such.
+  const search = new RateSearch(rates, picture.kind === 'constant' ? 1 : undefined);
+  for (;;) {
+    const quantiser = search.next();
+    if (quantiser === null) break;
+    const came = await encoded(tried, search.wanted, quantiser, signal);
+    const whole = pieces.reduce((sum, { weight }, n) => sum + weight * (came[n] as number), 0);
+    const found = search.take(quantiser, whole);
+    if (found === null) continue;
     const scores = await outlet.view(rung, signal, step);
-    const found = scores.map((score, n): PieceFound => ({ came: came[n] as number, score }));
-    const point = pointOf(bits, pieces, found);
-    points.push(point);
+    const judged = scores.map((score, n): PieceFound => ({ came: came[n] as number, score }));
+    const point = pointOf(rates[found] as number, pieces, judged);
+    points[found] = point;
     const worst = pieces.findIndex(({ role }) => role === point.worst.role);
-    await outlet.keepPictures(i, worst, point.worst.frame);
+    await outlet.keepPictures(found, worst, point.worst.frame);
   }
   await outlet.drop();
   for (const piece of tried) await piece.drop();
   return { points, compressor: 'ffmpeg', took: (performance.now() - began) / 1000 };
 }
 
-/** What a clip comes to may be off what was asked for by this factor, and is tried so often. */
-const NEAR = 1.2;
-const MOST_TRIES = 5;
-
-/** Encodes all pieces at the quality at which the clip comes to about a rate. @returns what each came to. */
-async function encodedNear(
-  bits: number,
+/** Encodes all pieces. @returns what each came to, in video bits a second. */
+async function encoded(
   tried: readonly PieceTrial[],
-  pieces: readonly Piece[],
-  known: TriedQuantiser[],
+  bits: number,
+  quantiser: number,
   signal: AbortSignal,
 ): Promise<number[]> {
-  for (let count = 1; ; count++) {
-    const quantiser = quantiserFor(bits, known);
-    const came: number[] = [];
-    for (const piece of tried) {
-      if (signal.aborted) throw new TroubleError('cancelled');
-      came.push(await piece.encode(bits, quantiser, signal));
-    }
-    const whole = pieces.reduce((sum, { weight }, n) => sum + weight * (came[n] as number), 0);
-    const isKnown = known.some((other) => other.quantiser === quantiser);
-    known.push({ quantiser, came: whole });
-    const off = Math.max(whole / bits, bits / whole);
-    if (off <= NEAR || count >= MOST_TRIES || isKnown) return came;
+  const came: number[] = [];
+  for (const piece of tried) {
+    if (signal.aborted) throw new TroubleError('cancelled');
+    came.push(await piece.encode(bits, quantiser, signal));
   }
+  return came;
 }
