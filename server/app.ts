@@ -3,14 +3,18 @@ import express, { type ErrorRequestHandler, type Express } from 'express';
 import helmet from 'helmet';
 import type { Sheets } from '../src/core/outlets/rule-sheet';
 import { SHIPPED_SHEETS } from '../src/core/outlets/shipped';
+import { addAccounts } from './accounts/api';
 import { addConversion } from './convert/convert';
 import { onlyOwnPages } from './guard';
 import { BOARD_STYLE } from './outlets/board';
+import { outletRoot } from './outlets/outlet-api';
 import { addStandIn } from './outlets/stand-in';
+import { addPosting } from './posting/api';
+import { Posting } from './posting/posting';
 import { ProgramError } from './programs/programs';
 import { addRenders } from './renders/api';
 import { keepSwept, type Swept } from './sweep';
-import { closeWorkshop, openWorkshop, type WorkersAt } from './workshop';
+import { closeWorkshop, endPrograms, openWorkshop, type WorkersAt } from './workshop';
 
 export interface AppOptions {
   /** Folder of the exported web app. */
@@ -58,6 +62,8 @@ export interface GussetServer {
   app: Express;
   /** What its sweep looks after. */
   swept: Swept;
+  /** Goes on with what an earlier server left, and posts what is due. @param origin that it can be reached at now. */
+  begin(origin: string): void;
   /** Ends every outside program, and what is done by the hour; resolves when nothing is written any more. */
   close(): Promise<void>;
 }
@@ -81,21 +87,27 @@ export async function openServer({
   const outlets = sheets.map((sheet) => addStandIn(app, sheet, workshop));
   const conversions = addConversion(app, workshop);
   const renders = addRenders(app, workshop);
+  const shipped = new Set(sheets.map(({ outlet }) => outlet));
+  const posting = new Posting(app, workshop, (outlet, origin) =>
+    shipped.has(outlet) ? `${origin}${outletRoot(outlet)}` : null,
+  );
+  addAccounts(app, posting.accounts, (id) => posting.holdFor(id));
+  addPosting(app, posting);
   addPages(app, dist);
-  for (const { posts } of outlets) {
-    // What cannot be carried through now is tried again when it is asked for.
-    await posts.resume().catch((error: unknown) => console.error(error));
-  }
+  for (const { posts } of outlets) posts.resume();
   conversions.resume();
   renders.renders.resume();
-  const swept = { outlets, conversions, renders };
+  const swept = { outlets, conversions, renders, posting };
   const stopSweeping = keepSwept(swept);
   return {
     app,
     swept,
+    begin: (origin) => posting.start(origin),
     async close() {
       stopSweeping();
-      await Promise.all([renders.renders.close(), renders.trials.close()]);
+      await Promise.all([renders.renders.close(), renders.trials.close(), posting.close()]);
+      endPrograms(workshop);
+      await Promise.all(outlets.map(({ posts }) => posts.settled()));
       await closeWorkshop(workshop);
     },
   };

@@ -43,7 +43,9 @@ async function serve(): Promise<void> {
   });
   server.listen(port, '127.0.0.1', () => {
     const address = server.address();
-    console.log(`Gusset is at http://localhost:${typeof address === 'object' ? address?.port : port}`);
+    const origin = `http://localhost:${typeof address === 'object' ? address?.port : port}`;
+    gusset.begin(origin);
+    console.log(`Gusset is at ${origin}`);
     console.log(`The outlets' stand-ins keep what is posted in ${data}`);
   });
   for (const signal of ['SIGINT', 'SIGTERM'] as const) {

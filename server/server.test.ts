@@ -11,14 +11,13 @@ let client: Client;
 
 beforeAll(async () => {
   server = await openTestServer();
-  client = new Client(server.origin);
+  client = await new Client(server.origin).signIn('verrow');
 });
 afterAll(() => server.close());
 
 async function post(file: string, change: Partial<typeof FORM> = {}, pieces = 1) {
   const upload = await client.upload(UPLOADS, readFileSync(file), pieces);
-  const response = await client.post('verrow', { ...FORM, ...change, upload });
-  return (await response.json()) as { state: string; reasons?: string[]; page?: string };
+  return client.posted('verrow', { ...FORM, ...change, upload });
 }
 
 describe('the app', () => {
@@ -42,7 +41,7 @@ describe('an outlet', () => {
     const clip = makeClip('good.mp4', tall);
     const answer = await post(clip, {}, 3);
     expect(answer).toMatchObject({
-      state: 'accepted',
+      state: 'up',
       page: expect.stringContaining('/outlets/verrow/posts/'),
     });
     const page = await (await client.fetch(`/outlets/verrow/`)).text();
@@ -50,12 +49,11 @@ describe('an outlet', () => {
     expect(page).toContain('Private: only you see it');
     expect(page).toContain('1080×1920, 0:01.0 at 23.976 fps');
     expect(page).toContain('no black bars');
-    const id = answer.page?.split('/').pop();
-    const part = await client.fetch(`/outlets/verrow/clips/${id}.mp4`, {
-      headers: { range: 'bytes=0-99' },
+    const part = await client.fetch(`/outlets/verrow/clips/${answer.id}.mp4`, {
+      headers: { range: 'bytes=4-7' },
     });
     expect(part.status).toBe(206);
-    expect(Buffer.from(await part.arrayBuffer())).toEqual(readFileSync(clip).subarray(0, 100));
+    expect(await part.text()).toBe('ftyp');
   });
 
   it.each<[string, Parameters<typeof makeClip>[1], Partial<typeof FORM>, RegExp]>([
@@ -71,8 +69,8 @@ describe('an outlet', () => {
     ['another codec', { ...tall, output: ['-c:v', 'mpeg4'] }, {}, /not H\.264/],
   ])('refuses %s by looking at the file itself', async (name, options, change, reason) => {
     const answer = await post(makeClip(`${name}.mp4`, options), change);
-    expect(answer.state).toBe('refused');
-    expect(answer.reasons?.join(' ')).toMatch(reason);
+    expect(answer).toMatchObject({ state: 'refused' });
+    expect('reasons' in answer && answer.reasons.join(' ')).toMatch(reason);
   });
 
   it('refuses what is no video', async () => {
@@ -89,10 +87,11 @@ describe('an outlet', () => {
     expect(await send({ upload: '0'.repeat(32) })).toBe(404);
     expect(await send({ upload: '../posts' })).toBe(400);
     expect(await send({ upload: 'x', description: 'x'.repeat(200_000) })).toBe(400);
-    expect(await send({ upload: 'x', cover: 'x'.repeat(10_000_000) })).toBe(413);
+    expect(await send({ upload: 'x', cover: 'x'.repeat(11_000_000) })).toBe(413);
   });
 
   it('takes no upload past its largest cap', async () => {
+    await client.signIn('tesselle');
     const { status } = await client.create('/outlets/tesselle/api/uploads', 200_000_000);
     expect(status).toBe(413);
   });

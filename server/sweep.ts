@@ -1,6 +1,7 @@
 import { setInterval } from 'node:timers';
 import type { Conversions } from './convert/conversions';
 import type { StandIn } from './outlets/stand-in';
+import type { Posting } from './posting/posting';
 import type { RenderService } from './renders/api';
 
 /** Uploads and copies that nobody came back for are deleted after a day, in milliseconds. */
@@ -15,10 +16,11 @@ export interface Swept {
   outlets: readonly StandIn[];
   conversions: Conversions;
   renders: RenderService;
+  posting: Posting;
 }
 
 /** Deletes what broken-off work left: old uploads, copies that were not fetched, files that no record knows. */
-export async function sweep({ outlets, conversions, renders }: Swept, now = Date.now()): Promise<void> {
+export async function sweep({ outlets, conversions, renders, posting }: Swept, now = Date.now()): Promise<void> {
   for (const { posts, door } of outlets) {
     await door.sweep(now - LIFE, (id) => posts.isUnderWay(id));
     posts.forgetRefused(now - REFUSED_LIFE);
@@ -28,6 +30,7 @@ export async function sweep({ outlets, conversions, renders }: Swept, now = Date
   await renders.renders.sweep(now - LIFE);
   await renders.trials.sweep(now - LIFE);
   await renders.masters.sweep(now - LIFE);
+  await posting.sweep(now - LIFE, now);
 }
 
 /** Sweeps now and by the hour; what fails is told and tried again the next time. @returns what ends it. */

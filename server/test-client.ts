@@ -1,9 +1,12 @@
+import { randomUUID } from 'node:crypto';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import http from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import { type OutletPost, outletPostSchema } from '../src/core/outlets/outlet-api';
 import type { Sheets } from '../src/core/outlets/rule-sheet';
+import { outletToken } from '../tests/sign-in';
 import { type GussetServer, openServer } from './app';
 
 const TUS = { 'tus-resumable': '1.0.0' };
@@ -22,16 +25,27 @@ export const FORM = {
 
 /** Somebody who talks to a server as the protocols say, and keeps the cookie that it gives. */
 export class Client {
-  private cookie = '';
+  /** By name, whatever path they are for. */
+  private readonly cookies = new Map<string, string>();
+  /** By outlet. */
+  private readonly tokens = new Map<string, string>();
 
   constructor(readonly origin: string) {}
 
   async fetch(address: string, init: RequestInit = {}): Promise<Response> {
     const headers = new Headers(init.headers);
-    if (this.cookie) headers.set('cookie', this.cookie);
+    const [, outlet = ''] = /^\/outlets\/([\w-]+)\/api\//.exec(new URL(address, this.origin).pathname) ?? [];
+    const token = this.tokens.get(outlet);
+    if (token !== undefined && !headers.has('authorization')) headers.set('authorization', `Bearer ${token}`);
+    headers.set('cookie', [...this.cookies].map(([name, value]) => `${name}=${value}`).join('; '));
     const response = await fetch(new URL(address, this.origin), { ...init, headers });
-    const [set] = response.headers.getSetCookie();
-    if (set) this.cookie = set.split(';')[0] ?? '';
+    for (const set of response.headers.getSetCookie()) {
+      const [pair = ''] = set.split(';');
+      const at = pair.indexOf('=');
+      const value = pair.slice(at + 1);
+      if (value === '') this.cookies.delete(pair.slice(0, at));
+      else this.cookies.set(pair.slice(0, at), value);
+    }
     return response;
   }
 
@@ -70,12 +84,39 @@ export class Client {
     return address.split('/').pop() ?? '';
   }
 
-  post(outlet: string, form: unknown): Promise<Response> {
+  /** The same browser, at a server that is called otherwise now. */
+  at(origin: string): Client {
+    const moved = new Client(origin);
+    for (const [name, value] of this.cookies) moved.cookies.set(name, value);
+    for (const [outlet, token] of this.tokens) moved.tokens.set(outlet, token);
+    return moved;
+  }
+
+  /** Signs in to an outlet, to speak to it as a program does. */
+  async signIn(outlet: string, login = 'odlin'): Promise<this> {
+    this.tokens.set(outlet, await outletToken(this, outlet, login));
+    return this;
+  }
+
+  /** @param key that makes it one post; a new one where none is given. */
+  post(outlet: string, form: unknown, key: string = randomUUID()): Promise<Response> {
     return this.fetch(`/outlets/${outlet}/api/posts`, {
       method: 'POST',
-      headers: { 'content-type': 'application/json' },
+      headers: { 'content-type': 'application/json', 'idempotency-key': key },
       body: JSON.stringify(form),
     });
+  }
+
+  /** Posts, and waits until the outlet is done with it. */
+  async posted(outlet: string, form: unknown, key?: string): Promise<Exclude<OutletPost, { state: 'processing' }>> {
+    let response = await this.post(outlet, form, key);
+    for (;;) {
+      if (!response.ok) throw new Error(`the post was answered with ${response.status}: ${await response.text()}`);
+      const now = outletPostSchema.parse(await response.json());
+      if (now.state !== 'processing') return now;
+      await new Promise((resolve) => setTimeout(resolve, 30));
+      response = await this.fetch(`/outlets/${outlet}/api/posts/${now.id}`);
+    }
   }
 }
 
@@ -97,10 +138,12 @@ export async function openTestServer(
   const server = http.createServer({ keepAliveTimeout: 120_000 }, gusset.app);
   await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
   const { port } = server.address() as AddressInfo;
+  const origin = `http://127.0.0.1:${port}`;
+  gusset.begin(origin);
   return {
     ...gusset,
     data,
-    origin: `http://127.0.0.1:${port}`,
+    origin,
     async close() {
       server.close();
       server.closeAllConnections();

@@ -12,7 +12,6 @@ import { testPass } from '../src/core/job/test-pass';
 import { AUDIENCES, type Audience } from '../src/core/outlets/audience';
 import { canvasSizeFor, findPlacement } from '../src/core/outlets/outlets';
 import type { Placement } from '../src/core/outlets/placement';
-import type { PostAnswer } from '../src/core/outlets/post-form';
 import type { RuleSheet } from '../src/core/outlets/rule-sheet';
 import { SHIPPED_SHEETS } from '../src/core/outlets/shipped';
 import { exportSound } from '../src/core/render/export-sound';
@@ -187,7 +186,7 @@ describe('a verdict before sending', () => {
   afterAll(() => server.close());
 
   it('is that of the outlet after it, for files and posts made right and wrong', async () => {
-    const client = new Client(server.origin);
+    const client = await new Client(server.origin).signIn(OUTLET);
     let refused = 0;
     for (const [n, one] of made.entries()) {
       const job = jobOf(one, sheet);
@@ -197,8 +196,7 @@ describe('a verdict before sending', () => {
       const upload = await client.upload(`/outlets/${OUTLET}/api/uploads`, fileOf(job, sheet));
       const { title, description, tags, forChildren = null, longVideo = null } = clip.words;
       const form = { title, description, tags, forChildren, longVideo, audience: clip.audience, cover: null };
-      const sent = await client.post(OUTLET, { ...form, placement: one.placement.id, upload });
-      const answer = (await sent.json()) as PostAnswer;
+      const answer = await client.posted(OUTLET, { ...form, placement: one.placement.id, upload });
       const reasons = answer.state === 'refused' ? answer.reasons : [];
       if (reasons.length > 0) refused += 1;
       const told = { n, stops: stops.map(({ rule, code }) => `${rule}: ${code}`), reasons };

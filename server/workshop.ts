@@ -2,12 +2,15 @@ import { Fleet } from './fleet/fleet';
 import { Programs } from './programs/programs';
 import { findTools, type Tools } from './programs/tools';
 import { type Database, openDatabase } from './store/database';
+import { Secrets } from './store/secrets';
 
 /** What every part of the server works with. */
 export interface Workshop {
   /** Folder for what the server keeps. */
   data: string;
   database: Database;
+  /** Its own keys. */
+  secrets: Secrets;
   tools: Tools;
   /** Looks at files: seconds each, two at a time. */
   looks: Programs;
@@ -30,13 +33,18 @@ export async function openWorkshop(data: string, workers: WorkersAt | null = nul
   const tools = await findTools();
   const database = openDatabase(data);
   const fleet = workers && (await Fleet.open(workers.redis, workers.address));
-  return { data, database, tools, looks: new Programs(tools, 2), long: new Programs(tools, 1), fleet };
+  const secrets = Secrets.open(data);
+  return { data, database, secrets, tools, looks: new Programs(tools, 2), long: new Programs(tools, 1), fleet };
 }
 
-/** Ends every outside program and closes the database. */
-export async function closeWorkshop({ database, looks, long, fleet }: Workshop): Promise<void> {
+/** Ends every outside program, those that wait too. */
+export function endPrograms({ looks, long }: Workshop): void {
   looks.close();
   long.close();
+}
+
+/** Closes the way to the workers, and the database: nothing may be at work any more. */
+export async function closeWorkshop({ database, fleet }: Workshop): Promise<void> {
   await fleet?.close();
   database.close();
 }

@@ -1,7 +1,17 @@
 import { escapedHtml } from '../../src/core/figures/escape-html';
-import { clipPath, coverPath, type PostForm, postPage } from '../../src/core/outlets/post-form';
+import { bytesLabel } from '../../src/core/figures/figures';
+import type { Zone } from '../../src/core/outlets/placement';
+import {
+  boardPath,
+  captionsPath,
+  clipPath,
+  coverPath,
+  type PostForm,
+  postPage,
+} from '../../src/core/outlets/post-form';
 import type { RuleSheet } from '../../src/core/outlets/rule-sheet';
 import type { PostRecord } from './post-records';
+import { type WeatherName, WEATHERS } from './weather';
 
 const AUDIENCES: Record<PostForm['audience'], string> = {
   private: 'Private: only you see it',
@@ -10,35 +20,75 @@ const AUDIENCES: Record<PostForm['audience'], string> = {
   public: 'Public',
 };
 
-function note({ id, form, measured, made_at }: PostRecord, sheet: RuleSheet): string {
+const percent = (share: number): string => `${(100 * share).toFixed(2)}%`;
+
+/** What the outlet's own controls cover of the picture on a phone. */
+const zone = ({ name, x, y, width, height }: Zone): string =>
+  `<i style="left:${percent(x)};top:${percent(y)};width:${percent(width)};height:${percent(height)}">${escapedHtml(name)}</i>`;
+
+function note({ id, form, measured, viewed, made_at }: PostRecord, sheet: RuleSheet): string {
   const placement = sheet.placements.find((placement) => placement.id === form.placement);
   const tags = form.tags.map((tag) => `<li>#${escapedHtml(tag)}</li>`).join('');
   const title = escapedHtml(form.title);
   const poster = form.cover === null ? '' : ` poster="${coverPath(sheet.outlet, id)}"`;
   const at = new Date(made_at).toISOString();
+  const captions =
+    form.captions === null
+      ? ''
+      : `<track kind="captions" default label="Captions" src="${captionsPath(sheet.outlet, id)}">`;
+  const { comments, sharing, reuse } = form.permissions;
+  const may = [comments && 'comment', sharing && 'share', reuse && 'reuse it'].filter(Boolean).join(', ');
+  const { description } = form;
+  const seen = placement?.words.description.seen ?? description.length;
+  const more = [
+    ['Placement', placement?.name ?? form.placement],
+    ['Who can see it', AUDIENCES[form.audience]],
+    ['Others may', may || 'only watch'],
+    ['Collection', form.collection],
+    ['Category', form.category],
+    ['Long video', form.longVideo],
+    ['Measured here', measured],
+    ['A viewer gets', viewed && `${viewed.width}×${viewed.height}, ${bytesLabel(viewed.bytes)}`],
+  ].filter((fact): fact is [string, string] => Boolean(fact[1]));
   return `<article id="${id}">
   <h2><a href="${postPage(sheet.outlet, id)}">${title}</a></h2>
-  <video controls preload="metadata"${poster} src="${clipPath(sheet.outlet, id)}" aria-label="${title}"></video>
-  <p>${escapedHtml(form.description)}</p>
+  <div class="screen">
+  <video controls loop ${placement?.muted ? 'muted ' : ''}preload="metadata"${poster} src="${clipPath(sheet.outlet, id)}" aria-label="${title}">${captions}</video>
+  <div class="zones" aria-hidden="true">${(placement?.zones.phone ?? []).map(zone).join('')}</div>
+  </div>
+  <p>${escapedHtml(description.slice(0, seen))}${description.length > seen ? `<details><summary>More</summary>${escapedHtml(description.slice(seen))}</details>` : ''}</p>
   <ul>${tags}</ul>
   <dl>
-    <dt>Placement</dt><dd>${escapedHtml(placement?.name ?? form.placement)}</dd>
-    <dt>Who can see it</dt><dd>${AUDIENCES[form.audience]}</dd>
-    <dt>Measured here</dt><dd>${escapedHtml(measured ?? '')}</dd>
+    ${more.map(([name, fact]) => `<dt>${name}</dt><dd>${escapedHtml(fact)}</dd>`).join('\n    ')}
     <dt>Posted</dt><dd><time datetime="${at}">${at.slice(0, 16).replace('T', ' ')} UTC</time></dd>
   </dl>
 </article>`;
 }
 
 /** The outlet's page: a plain notice-board of some of what it took. */
-export function boardPage(sheet: RuleSheet, posts: readonly PostRecord[]): string {
+export function boardPage(sheet: RuleSheet, posts: readonly PostRecord[], weather: WeatherName): string {
   const notes = posts.map((post) => note(post, sheet)).join('\n');
-  return page(sheet, notes || '<p class="none">Nothing is posted here that you may see.</p>');
+  const none = '<p class="none">Nothing is posted here that you may see.</p>';
+  return page(sheet, `${notes || none}\n${weatherForm(sheet, weather)}`);
 }
 
 /** What stands where a post is not, or not for whoever asks. */
 export function noPostPage(sheet: RuleSheet): string {
   return page(sheet, '<p class="none">There is no such post, or it is not for you to see.</p>');
+}
+
+/** A panel with which whoever tries the stand-in makes its weather. */
+function weatherForm({ outlet }: RuleSheet, now: WeatherName): string {
+  const ways = Object.entries(WEATHERS).map(
+    ([name, words]) =>
+      `<p><label><input type="radio" name="weather" value="${name}"${name === now ? ' checked' : ''}> ${words}</label></p>`,
+  );
+  return `<aside aria-label="Weather"><details><summary>Weather, for trying</summary>
+<form method="post" action="${boardPath(outlet)}weather">
+${ways.join('\n')}
+<p><button>Set the weather</button></p>
+<p><button name="tokens" value="expire">Let all tokens expire</button> <button name="tokens" value="withdraw">Take all consent back</button></p>
+</form></details></aside>`;
 }
 
 function page(sheet: RuleSheet, main: string): string {
@@ -76,4 +126,14 @@ ul { display: flex; flex-wrap: wrap; gap: 8px; padding: 0; list-style: none; col
 dl { display: grid; grid-template-columns: auto 1fr; gap: 4px 12px; margin: 0; font-size: 13px; }
 dt { color: #4c5961; } dd { margin: 0; }
 .none { color: #4c5961; }
+.screen { position: relative; }
+.zones { position: absolute; inset: 0; pointer-events: none; }
+.zones i { position: absolute; box-sizing: border-box; border: 1px dotted #fffdf7; color: #fffdf7; font-size: 11px; }
+aside { width: 320px; } summary { min-height: 32px; }
+form, section { background: #fffdf7; border: 1px solid #cfc3a8; padding: 16px; width: 320px; box-sizing: border-box; }
+input:not([type=radio], [type=checkbox]) { display: block; width: 100%; box-sizing: border-box; min-height: 40px; font: inherit; }
+button { min-height: 44px; padding: 0 16px; font: inherit; }
+label { display: block; min-height: 32px; } fieldset { border: 1px solid #cfc3a8; margin: 0; }
+[role=alert] { color: #9b2c1f; }
+section ul { display: block; } section li { margin: 4px 0; }
 `;

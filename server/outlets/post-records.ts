@@ -2,8 +2,11 @@ import { z } from 'zod';
 import { type PostForm, postFormSchema } from '../../src/core/outlets/post-form';
 import type { Database } from '../store/database';
 
-/** What an outlet makes of an upload: it looks at it, refuses it, or takes the clip over and shows it. */
-const STATES = ['looking', 'refused', 'moving', 'up'] as const;
+/**
+ * What an outlet makes of a post: it looks at its file, refuses it, takes the file over, compresses it and shows it; or
+ * it could not.
+ */
+const STATES = ['looking', 'refused', 'failed', 'moving', 'processing', 'up'] as const;
 
 const json = <T>(schema: z.ZodType<T>) =>
   z.string().transform((text, context): T => {
@@ -12,20 +15,26 @@ const json = <T>(schema: z.ZodType<T>) =>
     context.addIssue('the stored value has another shape');
     return z.NEVER;
   });
+const viewedSchema = z.object({ width: z.number(), height: z.number(), bytes: z.number() });
+export type Viewed = z.infer<typeof viewedSchema>;
 const rowSchema = z.object({
-  upload: z.string(),
   id: z.string(),
   outlet: z.string(),
+  /** Of the account that it is of. */
   poster: z.string(),
+  key: z.string(),
+  upload: z.string(),
   form: json(postFormSchema),
   state: z.enum(STATES),
   reasons: json(z.array(z.string())),
   /** What the outlet measured, in a line. */
   measured: z.string().nullable(),
+  /** What a viewer gets. */
+  viewed: json(viewedSchema.nullable()),
   /** Milliseconds. */
   made_at: z.number(),
 });
-/** A post as it is recorded, by the upload that it is of. */
+/** A post as it is recorded. */
 export type PostRecord = z.infer<typeof rowSchema>;
 
 /** The posts of one outlet, in the database. */
@@ -35,12 +44,13 @@ export class PostRecords {
     private readonly outlet: string,
   ) {}
 
-  ofUpload(upload: string): PostRecord | null {
-    return this.read('upload = ?', [upload]);
+  /** The post that somebody asked for by a key of theirs. */
+  ofKey(poster: string, key: string): PostRecord | null {
+    return this.some('poster = ? and key = ?', [poster, key])[0] ?? null;
   }
 
   withId(id: string): PostRecord | null {
-    return this.read('id = ?', [id]);
+    return this.some('id = ?', [id])[0] ?? null;
   }
 
   /** Posts that are up, newest first. */
@@ -52,46 +62,59 @@ export class PostRecords {
     return this.some('state = ?', [state]);
   }
 
-  /** Writes down that the outlet looks at an upload, in the place of what was said of it before. */
-  begin(form: PostForm, id: string, poster: string): void {
-    this.database
-      .prepare(
-        `insert or replace into posts (upload, id, outlet, poster, form, state, reasons, made_at)
-         values (?, ?, ?, ?, ?, 'looking', '[]', ?)`,
-      )
-      .run([form.upload, id, this.outlet, poster, JSON.stringify(form), Date.now()]);
+  /** Whether a post that is looked at or taken over has an upload. */
+  uses(upload: string): boolean {
+    return this.some(`upload = ? and state in ('looking', 'moving')`, [upload]).length > 0;
   }
 
-  refuse(upload: string, reasons: readonly string[]): void {
-    this.set(upload, `state = 'refused', reasons = ?`, [JSON.stringify(reasons)]);
+  /** Writes down that the outlet looks at an upload. */
+  begin(form: PostForm, id: string, poster: string, key: string): void {
+    this.database
+      .prepare(
+        `insert into outlet_posts (id, outlet, poster, key, upload, form, state, reasons, viewed, made_at)
+         values (?, ?, ?, ?, ?, ?, 'looking', '[]', 'null', ?)`,
+      )
+      .run([id, this.outlet, poster, key, form.upload, JSON.stringify(form), Date.now()]);
+  }
+
+  refuse(id: string, reasons: readonly string[]): void {
+    this.set(id, `state = 'refused', reasons = ?`, [JSON.stringify(reasons)]);
+  }
+
+  fail(id: string, reason: string): void {
+    this.set(id, `state = 'failed', reasons = ?`, [JSON.stringify([reason])]);
   }
 
   /** From here on the outlet has taken it: its file is moved, now or when the server starts again. */
-  take(upload: string, measured: string): void {
-    this.set(upload, `state = 'moving', measured = ?`, [measured]);
+  take(id: string, measured: string): void {
+    this.set(id, `state = 'moving', measured = ?`, [measured]);
   }
 
-  show(upload: string): void {
-    this.set(upload, `state = 'up'`, []);
+  process(id: string): void {
+    this.set(id, `state = 'processing'`, []);
   }
 
-  forget(upload: string): void {
-    this.database.prepare('delete from posts where upload = ? and outlet = ?').run([upload, this.outlet]);
+  show(id: string, viewed: Viewed): void {
+    this.set(id, `state = 'up', viewed = ?`, [JSON.stringify(viewed)]);
   }
 
-  private set(upload: string, what: string, values: string[]): void {
+  change(id: string, form: PostForm): void {
+    this.set(id, 'form = ?', [JSON.stringify(form)]);
+  }
+
+  forget(id: string): void {
+    this.database.prepare('delete from outlet_posts where id = ? and outlet = ?').run([id, this.outlet]);
+  }
+
+  private set(id: string, what: string, values: string[]): void {
     this.database
-      .prepare(`update posts set ${what} where upload = ? and outlet = ?`)
-      .run([...values, upload, this.outlet]);
-  }
-
-  private read(where: string, values: string[]): PostRecord | null {
-    return this.some(where, values)[0] ?? null;
+      .prepare(`update outlet_posts set ${what} where id = ? and outlet = ?`)
+      .run([...values, id, this.outlet]);
   }
 
   private some(where: string, values: string[]): PostRecord[] {
     const rows = this.database
-      .prepare(`select * from posts where outlet = ? and ${where}`)
+      .prepare(`select * from outlet_posts where outlet = ? and ${where}`)
       .all([this.outlet, ...values]);
     return rows.flatMap((row) => {
       const read = rowSchema.safeParse(row);

@@ -1,8 +1,11 @@
 import { execFileSync } from 'node:child_process';
-import { readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { type PostAnswer, postPage } from '../../src/core/outlets/post-form';
-import { makeClip } from '../../tests/make-clip';
+import type { OutletPost } from '../../src/core/outlets/outlet-api';
+import { postFormSchema, postPage } from '../../src/core/outlets/post-form';
+import { makeClip, probe } from '../../tests/make-clip';
+import { outletToken } from '../../tests/sign-in';
 import { openDatabase } from '../store/database';
 import { sweep } from '../sweep';
 import { Client, FORM, openTestServer, type TestServer } from '../test-client';
@@ -21,11 +24,11 @@ let client: Client;
 
 beforeEach(async () => {
   server = await openTestServer();
-  client = new Client(server.origin);
+  client = await new Client(server.origin).signIn('verrow');
 });
 afterEach(() => server.close());
 
-const answerOf = async (response: Response) => (await response.json()) as PostAnswer & { page: string };
+const pageOf = (post: OutletPost): string => ('page' in post ? post.page : '');
 const clips = () => readdirSync(path.join(server.data, 'verrow', 'clips'));
 const uploads = () => readdirSync(path.join(server.data, 'verrow', 'uploads'));
 /** Looks at the server's records from outside. */
@@ -39,18 +42,30 @@ function records<T>(look: (records: PostRecords) => T): T {
 }
 
 describe('an upload', () => {
-  it('that is posted three times at once is posted once, and all hear the same', async () => {
+  it('that is posted three times at once with one key is one post, and all hear the same', async () => {
     const upload = await client.upload(UPLOADS, good);
     const answers = await Promise.all(
-      [1, 2, 3].map(async () => answerOf(await client.post('verrow', { ...FORM, upload }))),
+      [1, 2, 3].map(() => client.posted('verrow', { ...FORM, upload }, 'one')),
     );
     expect(new Set(answers.map((answer) => JSON.stringify(answer))).size).toBe(1);
-    expect(answers[0]?.state).toBe('accepted');
-    expect(clips()).toHaveLength(1);
+    expect(answers[0]?.state).toBe('up');
+    expect(clips()).toHaveLength(2);
     // The answer was lost on the way: asking again makes no second post.
-    expect(await answerOf(await client.post('verrow', { ...FORM, upload }))).toEqual(answers[0]);
-    expect(clips()).toHaveLength(1);
+    expect(await client.posted('verrow', { ...FORM, upload }, 'one')).toEqual(answers[0]);
+    expect(clips()).toHaveLength(2);
     expect(uploads()).toEqual([]);
+  });
+
+  it('is posted once, whatever keys it is posted with; and a key is of one post', async () => {
+    const upload = await client.upload(UPLOADS, good);
+    expect((await client.post('verrow', { ...FORM, upload }, 'first')).status).toBe(202);
+    expect((await client.post('verrow', { ...FORM, upload }, 'second')).status).toBe(404);
+    const other = await client.upload(UPLOADS, good);
+    expect((await client.post('verrow', { ...FORM, upload: other }, 'first')).status).toBe(422);
+    expect((await client.post('verrow', { ...FORM, upload: other }, '')).status).toBe(400);
+    // Another account's keys are its own.
+    await client.signIn('verrow', 'windle');
+    expect((await client.posted('verrow', { ...FORM, upload: other }, 'first')).state).toBe('up');
   });
 
   it('of which a part has arrived is not looked at, and goes on afterwards', async () => {
@@ -61,28 +76,28 @@ describe('an upload', () => {
     await client.patch(address, 0, new Uint8Array(good.subarray(0, share)));
     expect((await client.post('verrow', { ...FORM, upload })).status).toBe(409);
     await client.patch(address, share, new Uint8Array(good.subarray(share)));
-    expect((await answerOf(await client.post('verrow', { ...FORM, upload }))).state).toBe('accepted');
+    expect((await client.posted('verrow', { ...FORM, upload })).state).toBe('up');
   });
 
   it('that was refused for its words is taken with others, without being sent again', async () => {
     const upload = await client.upload(UPLOADS, good);
     const untagged = { ...FORM, tags: [], upload };
-    const first = await answerOf(await client.post('verrow', untagged));
+    const first = await client.posted('verrow', untagged, 'untagged');
     expect(first).toMatchObject({ state: 'refused' });
-    expect(await answerOf(await client.post('verrow', untagged))).toEqual(first);
-    expect((await answerOf(await client.post('verrow', { ...FORM, upload }))).state).toBe('accepted');
+    expect(await client.posted('verrow', untagged, 'untagged')).toEqual(first);
+    expect((await client.posted('verrow', { ...FORM, upload })).state).toBe('up');
   });
 
   it('is shown with the cover that was sent with it, by whoever may see the post', async () => {
     const upload = await client.upload(UPLOADS, good);
     const cover = stillOf(1080, 1920).toString('base64');
-    const { page } = await answerOf(await client.post('verrow', { ...FORM, cover, upload }));
+    const page = pageOf(await client.posted('verrow', { ...FORM, cover, upload }, 'covered'));
     const [, poster = ''] = /poster="([^"]+)"/.exec(await (await client.fetch(page)).text()) ?? [];
     const sent = Buffer.from(await (await client.fetch(poster)).arrayBuffer());
     expect(sent).toEqual(stillOf(1080, 1920));
     expect((await new Client(server.origin).fetch(poster)).status).toBe(404);
     // The answer was lost on the way: the same form is the same post.
-    expect((await answerOf(await client.post('verrow', { ...FORM, cover, upload }))).page).toBe(page);
+    expect(pageOf(await client.posted('verrow', { ...FORM, cover, upload }, 'covered'))).toBe(page);
   });
 
   it.each<[string, () => string, RegExp]>([
@@ -95,9 +110,9 @@ describe('an upload', () => {
     ['that is a film', () => good.toString('base64'), /not a picture that can be read/],
   ])('is refused with a cover %s, and leaves none', async (_, cover, reason) => {
     const upload = await client.upload(UPLOADS, good);
-    const answer = await answerOf(await client.post('verrow', { ...FORM, cover: cover(), upload }));
+    const answer = await client.posted('verrow', { ...FORM, cover: cover(), upload });
     expect(answer).toMatchObject({ state: 'refused', reasons: [expect.stringMatching(reason)] });
-    expect((await answerOf(await client.post('verrow', { ...FORM, upload }))).state).toBe('accepted');
+    expect((await client.posted('verrow', { ...FORM, upload })).state).toBe('up');
   });
 
   it('is promised room only while there is some', async () => {
@@ -127,7 +142,7 @@ describe('a post', () => {
     'that is %s is seen by others on the board: %s, with its address: %s',
     async (audience, listed, linked) => {
       const upload = await client.upload(UPLOADS, good);
-      const { page } = await answerOf(await client.post('verrow', { ...FORM, audience, upload }));
+      const page = pageOf(await client.posted('verrow', { ...FORM, audience, upload }));
       const other = new Client(server.origin);
       const clip = page.replace('/posts/', '/clips/') + '.mp4';
       expect((await (await other.fetch('/outlets/verrow/')).text()).includes('A &lt;kite&gt;')).toBe(listed);
@@ -140,10 +155,64 @@ describe('a post', () => {
     },
   );
 
-  it('gives its poster a mark that no script can read', async () => {
+  it('is changed and taken down by its own account alone', async () => {
     const upload = await client.upload(UPLOADS, good);
-    const { headers } = await new Client(server.origin).post('verrow', { ...FORM, upload });
-    expect(headers.get('set-cookie')).toMatch(/gusset_visitor=[0-9a-f]{32};.*HttpOnly; SameSite=Strict/);
+    const post = await client.posted('verrow', { ...FORM, upload });
+    const at = `/outlets/verrow/api/posts/${post.id}`;
+    const publish = (who: Client, audience = 'public') =>
+      who.fetch(at, {
+        method: 'PATCH',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({ audience }),
+      });
+    const other = await new Client(server.origin).signIn('verrow', 'windle');
+    expect((await other.fetch(at)).status).toBe(404);
+    expect((await publish(other)).status).toBe(404);
+    expect((await other.fetch(at, { method: 'DELETE' })).status).toBe(404);
+    expect((await other.fetch(`${at}/viewed`)).status).toBe(404);
+    expect((await publish(client, 'everybody')).status).toBe(400);
+    expect(await (await publish(client)).json()).toMatchObject({ state: 'up', audience: 'public' });
+    expect((await new Client(server.origin).fetch(pageOf(post))).status).toBe(200);
+    expect((await client.fetch(at, { method: 'DELETE' })).status).toBe(204);
+    expect((await client.fetch(pageOf(post))).status).toBe(404);
+    expect(clips()).toEqual([]);
+  });
+
+  it('is compressed to the outlet’s ladder before it is shown', async () => {
+    const upload = await client.upload(UPLOADS, good);
+    const post = await client.posted('verrow', { ...FORM, upload });
+    const viewed = path.join(mkdtempSync(path.join(tmpdir(), 'viewed-')), 'viewed.mp4');
+    const response = await client.fetch(`/outlets/verrow/api/posts/${post.id}/viewed`);
+    writeFileSync(viewed, Buffer.from(await response.arrayBuffer()));
+    const [video] = probe(viewed);
+    expect(post).toMatchObject({ viewed: { width: video?.width, height: video?.height } });
+    expect(video).toMatchObject({ codec_name: 'h264', width: 1080, height: 1920 });
+  });
+});
+
+describe('who may speak to an outlet', () => {
+  const asked = (token: string | null) =>
+    fetch(`${server.origin}/outlets/verrow/api/account`, {
+      headers: token === null ? {} : { authorization: token },
+    });
+
+  it('is whoever has a token that is good, and a scope for what it asks', async () => {
+    expect((await asked(null)).status).toBe(401);
+    expect((await asked('Bearer made-up')).status).toBe(401);
+    expect((await asked('Basic b2RsaW46a2l0ZS1kYXk=')).status).toBe(401);
+    const reads = await outletToken(new Client(server.origin), 'verrow', 'fen', ['read']);
+    expect(await (await asked(`Bearer ${reads}`)).json()).toMatchObject({ id: 'fen', kind: 'person' });
+    const begun = await fetch(`${server.origin}${UPLOADS}`, {
+      method: 'POST',
+      headers: { authorization: `Bearer ${reads}`, 'tus-resumable': '1.0.0', 'upload-length': '9' },
+    });
+    expect([begun.status, begun.headers.get('www-authenticate')]).toEqual([
+      403,
+      'Bearer error="insufficient_scope"',
+    ]);
+    // One outlet's token is nothing at another.
+    const elsewhere = await outletToken(new Client(server.origin), 'tesselle', 'fen');
+    expect((await asked(`Bearer ${elsewhere}`)).status).toBe(401);
   });
 });
 
@@ -152,32 +221,32 @@ describe('a server that ended in the middle', () => {
     const { data } = server;
     await server.close();
     server = await openTestServer(data);
-    client = new Client(server.origin);
+    client = await new Client(server.origin).signIn('verrow');
   }
 
   it('carries a clip through that it had taken and not yet moved', async () => {
     const upload = await client.upload(UPLOADS, good);
     const id = '123e4567-e89b-42d3-a456-426614174000';
+    const form = postFormSchema.parse({ ...FORM, audience: 'public', upload });
     records((all) => {
-      all.begin({ ...FORM, audience: 'public', upload }, id, 'f'.repeat(32));
-      all.take(upload, 'measured');
+      all.begin(form, id, 'odlin', 'moving');
+      all.take(id, '1080×1920, measured');
     });
     await again();
-    expect(clips()).toEqual([`${id}.mp4`]);
-    expect((await client.fetch(postPage('verrow', id))).status).toBe(200);
-    expect(await answerOf(await client.post('verrow', { ...FORM, upload }))).toEqual({
-      state: 'accepted',
+    expect(await client.posted('verrow', form, 'moving')).toMatchObject({
+      state: 'up',
       page: postPage('verrow', id),
     });
+    expect((await client.fetch(postPage('verrow', id))).status).toBe(200);
+    expect(clips()).toEqual([`${id}.mp4`, `${id}.viewed.mp4`]);
   });
 
   it('looks again at an upload that it was looking at', async () => {
     const upload = await client.upload(UPLOADS, good);
-    records((all) =>
-      all.begin({ ...FORM, audience: 'public', upload }, '123e4567-e89b-42d3-a456-426614174000', ''),
-    );
+    const form = postFormSchema.parse({ ...FORM, upload });
+    records((all) => all.begin(form, '123e4567-e89b-42d3-a456-426614174000', 'odlin', 'looking'));
     await again();
-    expect((await answerOf(await client.post('verrow', { ...FORM, upload }))).state).toBe('accepted');
+    expect((await client.posted('verrow', form, 'looking')).state).toBe('up');
   });
 
   it('starts with a damaged database, and keeps that aside', async () => {
@@ -189,9 +258,9 @@ describe('a server that ended in the middle', () => {
     server = await openTestServer(data);
     expect(said.mock.calls.join()).toMatch(/is kept as .*damaged-/);
     said.mockRestore();
-    client = new Client(server.origin);
+    client = await new Client(server.origin).signIn('verrow');
     const upload = await client.upload(UPLOADS, good);
-    expect((await answerOf(await client.post('verrow', { ...FORM, upload }))).state).toBe('accepted');
+    expect((await client.posted('verrow', { ...FORM, upload })).state).toBe('up');
   });
 });
 
@@ -202,20 +271,20 @@ describe('the sweep', () => {
     await client.upload(UPLOADS, good);
     await client.create(UPLOADS, 1000);
     const refused = await client.upload(UPLOADS, Buffer.from('words'));
-    await client.post('verrow', { ...FORM, upload: refused });
+    const { id } = await client.posted('verrow', { ...FORM, upload: refused });
     await sweep(server.swept);
     expect(uploads()).toHaveLength(3);
     await sweep(server.swept, Date.now() + 2 * day);
     expect(uploads()).toEqual([]);
-    expect(records((all) => all.ofUpload(refused))).toBeNull();
+    expect(records((all) => all.withId(id))).toBeNull();
   });
 
   it('leaves posts alone', async () => {
     const upload = await client.upload(UPLOADS, good);
-    const { page } = await answerOf(await client.post('verrow', { ...FORM, upload }));
+    const page = pageOf(await client.posted('verrow', { ...FORM, upload }));
     writeFileSync(path.join(server.data, 'verrow', 'clips', 'stray.mp4'), 'x');
     await sweep(server.swept, Date.now() + 400 * day);
-    expect(clips()).toHaveLength(1);
+    expect(clips()).toHaveLength(2);
     expect((await client.fetch(page)).status).toBe(200);
   });
 });

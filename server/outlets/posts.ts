@@ -1,19 +1,22 @@
 import { createHash, randomUUID } from 'node:crypto';
-import { access, readdir, rename, rm, writeFile } from 'node:fs/promises';
+import { access, readdir, rename, rm, stat, writeFile } from 'node:fs/promises';
 import path from 'node:path';
 import { bytesLabel } from '../../src/core/figures/figures';
 import { refusals, type SentCover, type SentFile } from '../../src/core/outlets/judge';
-import { type PostAnswer, type PostForm, postPage } from '../../src/core/outlets/post-form';
+import type { OutletError, OutletPost } from '../../src/core/outlets/outlet-api';
+import { type PostForm, postPage } from '../../src/core/outlets/post-form';
 import type { RuleSheet } from '../../src/core/outlets/rule-sheet';
 import { rateLabel, secondsOf } from '../../src/core/time/frame-rate';
 import { lengthLabel } from '../../src/core/time/timecode';
-import type { Programs } from '../programs/programs';
+import { ProgramError, type Programs } from '../programs/programs';
 import type { UploadDoor } from '../uploads/upload-door';
 import { inspectFile, pictureSize } from './inspect';
 import type { PostRecord, PostRecords } from './post-records';
+import { compress } from './viewed';
+import type { Weather } from './weather';
 
-/** Why a post could be neither taken nor refused. */
-export type PostProblem = 'no-placement' | 'no-upload' | 'partial-upload';
+/** How far a post is at each of its steps. */
+const SHARES = { looking: 0.1, moving: 0.4, processing: 0.5 };
 
 const there = (file: string): Promise<boolean> =>
   access(file).then(
@@ -21,123 +24,176 @@ const there = (file: string): Promise<boolean> =>
     () => false,
   );
 
+/** What a clip is moved, compressed and shown with. */
+interface Places {
+  folder: string;
+  /** Looks at files, and compresses them. */
+  looks: Programs;
+  long: Programs;
+  weather: Weather;
+}
+
 /**
  * Takes posts for an outlet. Each is written down before anything is done to its file, so that a server that ends
- * in between carries it through when it starts again; and each upload is posted once, however often it is asked for.
+ * in between carries it through when it starts again; and each key is posted once, however often it is asked for.
  */
 export class Posts {
-  private readonly underWay = new Map<string, Promise<PostAnswer | PostProblem>>();
+  private readonly underWay = new Map<string, Promise<void>>();
 
   constructor(
     private readonly sheet: RuleSheet,
     private readonly records: PostRecords,
     private readonly door: UploadDoor,
-    private readonly folder: string,
-    private readonly looks: Programs,
+    private readonly places: Places,
   ) {}
 
-  clipOf(id: string): string {
-    return path.join(this.folder, `${id}.mp4`);
-  }
-
-  coverOf(id: string): string {
-    return path.join(this.folder, `${id}.jpg`);
-  }
+  /** Files of a post. */
+  clipOf = (id: string): string => path.join(this.places.folder, `${id}.mp4`);
+  viewedOf = (id: string): string => path.join(this.places.folder, `${id}.viewed.mp4`);
+  coverOf = (id: string): string => path.join(this.places.folder, `${id}.jpg`);
 
   /** Carries through what a server that ended left half done. */
-  async resume(): Promise<void> {
-    // Nothing was done to these: their uploads wait to be posted again.
-    for (const { upload } of this.records.in('looking')) this.records.forget(upload);
-    for (const record of this.records.in('moving')) await this.move(record);
+  resume(): void {
+    for (const state of ['looking', 'moving', 'processing'] as const)
+      for (const { id } of this.records.in(state)) this.go(id);
   }
 
-  /** Posts an upload, or answers as before when it was posted already. @throws ProgramError */
-  post(form: PostForm, poster: string): Promise<PostAnswer | PostProblem> {
-    const running = this.underWay.get(form.upload);
-    if (running) return running;
-    const work = this.answerTo(form, poster).finally(() => this.underWay.delete(form.upload));
-    this.underWay.set(form.upload, work);
-    return work;
+  /** Resolves when nothing is under way any more. */
+  async settled(): Promise<void> {
+    await Promise.all(this.underWay.values());
+  }
+
+  /**
+   * Posts an upload, or answers as before where the same key was posted already.
+   * @param key of whoever posts; the same is one post.
+   */
+  async post(form: PostForm, poster: string, key: string): Promise<OutletPost | OutletError> {
+    const noted = notedForm(form);
+    const known = this.records.ofKey(poster, key);
+    if (known) return sameForm(known.form, noted) ? this.answer(known) : 'key-used';
+    if (!this.sheet.placements.some(({ id }) => id === form.placement)) return 'no-placement';
+    const state = this.records.uses(form.upload) ? 'missing' : await this.door.state(form.upload);
+    if (state !== 'whole') return state === 'missing' ? 'no-upload' : 'partial-upload';
+    const id = randomUUID();
+    if (form.cover !== null) await writeFile(this.coverOf(id), Buffer.from(form.cover, 'base64'));
+    // Another with this key may have come meanwhile.
+    const other = this.records.ofKey(poster, key);
+    if (other) return sameForm(other.form, noted) ? this.answer(other) : 'key-used';
+    this.records.begin(noted, id, poster, key);
+    this.go(id);
+    return { id, state: 'processing', share: 0 };
+  }
+
+  /** Where a post stands. */
+  answer({ id, state, reasons, form, viewed }: PostRecord): OutletPost {
+    const [first = 'the outlet could not process it'] = reasons;
+    if (state === 'refused') return { id, state, reasons };
+    if (state === 'failed') return { id, state, reason: first };
+    if (state !== 'up') return { id, state: 'processing', share: SHARES[state] };
+    return { id, state, page: postPage(this.sheet.outlet, id), audience: form.audience, viewed };
+  }
+
+  /** Takes a post down, with all its files. */
+  async takeDown(id: string): Promise<void> {
+    await this.underWay.get(id);
+    this.records.forget(id);
+    for (const file of [this.clipOf(id), this.viewedOf(id), this.coverOf(id)]) await rm(file, { force: true });
   }
 
   isUnderWay(upload: string): boolean {
-    return this.underWay.has(upload);
+    return this.records.uses(upload);
   }
 
-  /** Deletes clips and covers that no post knows: what a crash, or a post that was taken back, left. */
+  /** Deletes files that no post knows: what a crash, or a post that was taken down, left. */
   async sweep(): Promise<void> {
-    for (const file of await readdir(this.folder)) {
-      if (!this.records.withId(file.replace(/\.(mp4|jpg)$/, '')))
-        await rm(path.join(this.folder, file), { force: true });
+    for (const file of await readdir(this.places.folder)) {
+      const [id = ''] = file.split('.');
+      if (!this.records.withId(id)) await rm(path.join(this.places.folder, file), { force: true });
     }
   }
 
-  /** Forgets what was refused before a moment. */
+  /** Forgets what came to nothing before a moment. */
   forgetRefused(before: number): void {
-    for (const { upload, made_at } of this.records.in('refused'))
-      if (made_at < before) this.records.forget(upload);
+    for (const state of ['refused', 'failed'] as const)
+      for (const { id, made_at } of this.records.in(state)) if (made_at < before) this.records.forget(id);
   }
 
-  private async answerTo(form: PostForm, poster: string): Promise<PostAnswer | PostProblem> {
-    const known = this.records.ofUpload(form.upload);
-    // A cover is a file: in the record stands what it was made of.
-    const noted = { ...form, cover: form.cover && hashOf(form.cover) };
-    if (known && (known.state !== 'refused' || sameForm(known.form, noted))) return this.answer(known);
+  /** Carries a post on from where it stands. */
+  private go(id: string): void {
+    const work = this.carry(id)
+      .catch((error: unknown) => {
+        // A server that ends goes on with it when it starts again.
+        if (error instanceof ProgramError && error.reason === 'stopped') return;
+        console.error(error);
+        this.records.fail(id, 'The outlet failed.');
+      })
+      .finally(() => this.underWay.delete(id));
+    this.underWay.set(id, work);
+  }
+
+  private async carry(id: string): Promise<void> {
+    let record = this.records.withId(id);
+    if (record?.state === 'looking') await this.look(record);
+    record = this.records.withId(id);
+    if (record?.state === 'moving') await this.move(record);
+    record = this.records.withId(id);
+    if (record?.state === 'processing') await this.process(record);
+  }
+
+  private async look({ id, form }: PostRecord): Promise<void> {
     const placement = this.sheet.placements.find((placement) => placement.id === form.placement);
-    if (!placement) return 'no-placement';
-    const state = await this.door.state(form.upload);
-    if (state !== 'whole') return state === 'missing' ? 'no-upload' : 'partial-upload';
-    const id = randomUUID();
-    this.records.begin(noted, id, poster);
-    try {
-      const file = await inspectFile(this.looks, this.door.fileOf(form.upload));
-      const cover = form.cover === null ? null : await this.keepCover(id, form.cover);
-      const reasons = file
+    const file = await inspectFile(this.places.looks, this.door.fileOf(form.upload));
+    const cover = form.cover === null ? null : await this.readCover(id);
+    const reasons =
+      file && placement
         ? refusals(file, { ...form, cover }, placement).map(({ reason }) => reason)
         : ['The file is not a video that can be read.'];
-      if (!file || reasons.length > 0) this.records.refuse(form.upload, reasons);
-      else this.records.take(form.upload, measuredLine(file));
-    } catch (error) {
-      // Nothing was decided: it may be posted again.
-      this.records.forget(form.upload);
-      throw error;
+    if (!file || reasons.length > 0) {
+      await rm(this.coverOf(id), { force: true });
+      return this.records.refuse(id, reasons);
     }
-    const record = this.records.ofUpload(form.upload);
-    if (!record) throw new Error('a post that was written down is not there');
-    return this.answer(record);
+    if (this.places.weather.now === 'failing') return this.records.fail(id, 'The clip could not be processed.');
+    return this.records.take(id, measuredLine(file));
   }
 
-  /** Writes a cover beside where its clip will be, and reads it as a picture. @throws ProgramError */
-  private async keepCover(id: string, text: string): Promise<SentCover> {
-    const bytes = Buffer.from(text, 'base64');
-    await writeFile(this.coverOf(id), bytes);
-    return { bytes: bytes.length, size: await pictureSize(this.looks, this.coverOf(id)) };
-  }
-
-  private async answer(record: PostRecord): Promise<PostAnswer> {
-    if (record.state === 'refused') return { state: 'refused', reasons: record.reasons };
-    if (record.state === 'moving') await this.move(record);
-    return { state: 'accepted', page: postPage(this.sheet.outlet, record.id) };
+  private async readCover(id: string): Promise<SentCover> {
+    const size = await pictureSize(this.places.looks, this.coverOf(id));
+    return { bytes: (await fileBytes(this.coverOf(id))) ?? 0, size };
   }
 
   /** Moves a clip that was taken to where it is shown; also when that was done in part before. */
   private async move({ upload, id }: PostRecord): Promise<void> {
     const clip = this.clipOf(id);
     if (!(await there(clip))) {
-      if (!(await there(this.door.fileOf(upload)))) {
-        this.records.forget(upload);
-        throw new Error('a clip that was taken is nowhere');
-      }
+      if (!(await there(this.door.fileOf(upload)))) throw new Error('a clip that was taken is nowhere');
       await rename(this.door.fileOf(upload), clip);
     }
     await this.door.forget(upload);
-    this.records.show(upload);
+    this.records.process(id);
+  }
+
+  private async process({ id, form, measured }: PostRecord): Promise<void> {
+    const placement = this.sheet.placements.find((placement) => placement.id === form.placement);
+    const [, width, height] = /^(\d+)×(\d+)/.exec(measured ?? '') ?? [];
+    if (!placement || !width || !height) throw new Error('a post that was taken has no placement or size');
+    const size = { width: Number(width), height: Number(height) };
+    const viewed = await compress(this.places.long, this.clipOf(id), this.viewedOf(id), size, placement);
+    this.records.show(id, viewed);
   }
 }
 
 const hashOf = (text: string): string => createHash('sha256').update(text).digest('hex');
 
+/** A form as it is recorded: a cover is a file, and in its place stands what it was made of. */
+const notedForm = (form: PostForm): PostForm => ({ ...form, cover: form.cover && hashOf(form.cover) });
+
 const sameForm = (a: PostForm, b: PostForm): boolean => JSON.stringify(a) === JSON.stringify(b);
+
+const fileBytes = (file: string): Promise<number | null> =>
+  stat(file).then(
+    ({ size }) => size,
+    () => null,
+  );
 
 function measuredLine(file: SentFile): string {
   const length = lengthLabel(secondsOf(file.frames, file.rate));

@@ -1,96 +1,114 @@
 import { mkdirSync } from 'node:fs';
 import path from 'node:path';
-import express, { type Express } from 'express';
+import express, { type Express, type Request, type Response } from 'express';
+import { OUTLET_API } from '../../src/core/outlets/outlet-api';
 import {
   boardPath,
+  captionsPath,
   clipPath,
   coverPath,
-  type PostAnswer,
-  postFormSchema,
   postPage,
-  postsPath,
-  uploadsPath,
 } from '../../src/core/outlets/post-form';
 import type { RuleSheet } from '../../src/core/outlets/rule-sheet';
 import { sendFilm, sendStill } from '../send-file';
 import { UploadDoor } from '../uploads/upload-door';
-import { markedVisitor, visitorOf } from '../visitor';
 import type { Workshop } from '../workshop';
+import { Authority, authorityPath } from './authority/authority';
+import { pictureOf } from './authority/people';
+import { addSignIn } from './authority/sign-in';
 import { boardPage, noPostPage } from './board';
+import { addOutletApi, allowed, outletRoot } from './outlet-api';
 import { type PostRecord, PostRecords } from './post-records';
-import { type PostProblem, Posts } from './posts';
+import { Posts } from './posts';
+import { storms } from './storms';
+import { Weather, weatherSchema } from './weather';
 
-/** How a post that was neither taken nor refused is answered. */
-const PROBLEMS: Record<PostProblem, [status: number, error: string]> = {
-  'no-placement': [404, 'no such placement'],
-  'no-upload': [404, 'the upload is not here'],
-  'partial-upload': [409, 'the upload is not complete'],
-};
-/** A form with its cover. */
-const MOST_FORM = '9mb';
 const POST_ID = /^[0-9a-f-]{36}$/;
 
 /** An outlet's stand-in on a server. */
 export interface StandIn {
   posts: Posts;
   door: UploadDoor;
+  weather: Weather;
+  authority: Authority;
 }
 
-/** Adds an outlet's stand-in to a server: it takes uploads by tus, checks each file itself, and shows what it took. */
-export function addStandIn(app: Express, sheet: RuleSheet, { database, data, looks }: Workshop): StandIn {
+/**
+ * Adds an outlet's stand-in to a server: people sign in to it, it takes uploads by tus and posts by its interface,
+ * checks each file itself, compresses it, and shows what it took.
+ */
+export function addStandIn(app: Express, sheet: RuleSheet, workshop: Workshop): StandIn {
   const { outlet } = sheet;
+  const { database, data, looks, long, secrets } = workshop;
   const clips = path.join(data, outlet, 'clips');
   mkdirSync(clips, { recursive: true });
+  const weather = new Weather();
+  const authority = new Authority(outlet, database, secrets);
+  const uploads = `${outletRoot(outlet)}${OUTLET_API.uploads}`;
+  app.use(`${outletRoot(outlet)}/api`, storms(weather));
+  app.use(uploads, allowed(authority, 'post'));
   const door = UploadDoor.add(app, database, {
     name: outlet,
-    address: uploadsPath(outlet),
+    address: uploads,
     folder: path.join(data, outlet, 'uploads'),
     mostBytes: Math.max(...sheet.placements.map((placement) => placement.mostBytes)),
   });
   const records = new PostRecords(database, outlet);
-  const posts = new Posts(sheet, records, door, clips, looks);
+  const posts = new Posts(sheet, records, door, { folder: clips, looks, long, weather });
+  addSignIn(app, sheet, authority);
+  app.use(authorityPath(outlet), authority.handler);
+  addOutletApi(app, { sheet, authority, records, posts });
 
-  app.post(postsPath(outlet), express.json({ limit: MOST_FORM }), async (request, response) => {
-    const form = postFormSchema.safeParse(request.body);
-    if (!form.success) {
-      response.status(400).json({ error: form.error.issues[0]?.message ?? 'the form is not complete' });
-      return;
-    }
-    const answer: PostAnswer | PostProblem = await posts.post(form.data, markedVisitor(request, response));
-    if (typeof answer !== 'string') {
-      response.json(answer);
-      return;
-    }
-    const [status, error] = PROBLEMS[answer];
-    response.status(status).json({ error });
+  app.get(boardPath(outlet), async (request, response) => {
+    const viewer = await authority.viewerOf(request, response);
+    const shown = records.up().filter((post) => post.form.audience === 'public' || post.poster === viewer);
+    response.type('html').send(boardPage(sheet, shown, weather.now));
   });
-  app.get(boardPath(outlet), (request, response) => {
-    const visitor = visitorOf(request);
-    const shown = records.up().filter((post) => post.form.audience === 'public' || post.poster === visitor);
-    response.type('html').send(boardPage(sheet, shown));
-  });
-  app.get(postPage(outlet, ':id'), (request, response) => {
-    const post = seen(String(request.params.id), visitorOf(request));
+  app.post(
+    `${boardPath(outlet)}weather`,
+    express.urlencoded({ extended: false, limit: '1kb' }),
+    (request, response) => {
+      const { weather: asked, tokens } = request.body as { weather?: string; tokens?: string };
+      const read = weatherSchema.safeParse(asked);
+      if (read.success) weather.now = read.data;
+      if (tokens === 'expire') authority.expireTokens();
+      if (tokens === 'withdraw') authority.withdrawConsent();
+      response.redirect(303, boardPath(outlet));
+    },
+  );
+  app.get(postPage(outlet, ':id'), async (request, response) => {
+    const post = await seen(request, response);
     response.status(post ? 200 : 404).type('html');
-    response.send(post ? boardPage(sheet, [post]) : noPostPage(sheet));
+    response.send(post ? boardPage(sheet, [post], weather.now) : noPostPage(sheet));
   });
-  app.get(clipPath(outlet, ':id'), (request, response, next) => {
-    const post = seen(String(request.params.id), visitorOf(request));
+  app.get(clipPath(outlet, ':id'), async (request, response, next) => {
+    const post = await seen(request, response);
     if (!post) return next();
-    sendFilm(response, next, posts.clipOf(post.id));
+    sendFilm(response, next, posts.viewedOf(post.id));
   });
-  app.get(coverPath(outlet, ':id'), (request, response, next) => {
-    const post = seen(String(request.params.id), visitorOf(request));
+  app.get(coverPath(outlet, ':id'), async (request, response, next) => {
+    const post = await seen(request, response);
     if (!post?.form.cover) return next();
     sendStill(response, next, posts.coverOf(post.id));
   });
+  app.get(captionsPath(outlet, ':id'), async (request, response, next) => {
+    const post = await seen(request, response);
+    if (!post?.form.captions) return next();
+    response.type('text/vtt').send(post.form.captions);
+  });
+  app.get(`${outletRoot(outlet)}/pictures/:file`, (request, response, next) => {
+    const picture = pictureOf(String(request.params.file).replace(/\.svg$/, ''));
+    if (picture === null) return next();
+    response.type('image/svg+xml').send(picture);
+  });
 
   /** A post that somebody who knows its address may see: one that is private is its poster's alone. */
-  function seen(id: string, visitor: string | null): PostRecord | null {
+  async function seen(request: Request, response: Response): Promise<PostRecord | null> {
+    const id = String(request.params.id);
     const post = POST_ID.test(id) ? records.withId(id) : null;
     if (post?.state !== 'up') return null;
-    return post.form.audience !== 'private' || post.poster === visitor ? post : null;
+    return post.form.audience !== 'private' || post.poster === (await authority.viewerOf(request, response)) ? post : null;
   }
 
-  return { posts, door };
+  return { posts, door, weather, authority };
 }

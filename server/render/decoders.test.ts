@@ -38,8 +38,6 @@ describe('decoding with ffmpeg', () => {
     }
     const wanted = packetsOf(file).map(({ time }) => time);
     expect(times).toHaveLength(wanted.length);
-    wanted
-      .sort((a, b) => a - b)
-      .forEach((time, n) => expect(Math.abs(times[n]! - time)).toBeLessThan(0.001));
+    wanted.sort((a, b) => a - b).forEach((time, n) => expect(Math.abs(times[n]! - time)).toBeLessThan(0.001));
   });
 });

@@ -1,5 +1,4 @@
-import express, { type Request, type Response } from 'express';
-import type { z } from 'zod';
+import express, { type Response } from 'express';
 import type { RenderRefusal } from './render-order';
 
 /** Why a file is not begun, in words and as a status. */
@@ -15,15 +14,6 @@ const REFUSALS: Record<RenderRefusal, { status: number; error: string }> = {
 
 /** Reads a body with a job in it. */
 export const jobBody = express.json({ limit: '8mb' });
-
-/** What a request's body is by a schema; null where it is not, which the asker is told. */
-export function bodyOf<T>(request: Request, response: Response, schema: z.ZodType<T>): T | null {
-  const read = schema.safeParse(request.body);
-  if (read.success) return read.data;
-  const [issue] = read.error.issues;
-  response.status(422).json({ error: `${issue?.path.join('.')}: ${issue?.message}` });
-  return null;
-}
 
 /** Tells what something that was begun is called, or why it was not. */
 export function answerBegun(response: Response, begun: { id: string } | { refused: RenderRefusal }): void {

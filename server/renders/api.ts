@@ -15,7 +15,8 @@ import {
 import { UPLOAD_ID, UploadDoor } from '../uploads/upload-door';
 import { markedVisitor, visitorOf } from '../visitor';
 import type { Workshop } from '../workshop';
-import { answerBegun, bodyOf, jobBody } from './answers';
+import { bodyOf } from '../answers';
+import { answerBegun, jobBody } from './answers';
 import { MasterRecords } from './master-records';
 import { Masters } from './masters';
 import { RenderRecords } from './render-records';

@@ -2,7 +2,8 @@ import type { Express, Request } from 'express';
 import { trialPath, trialPicturePath, trialRequestSchema, TRIALS } from '../../src/core/trial/trial-service';
 import { UPLOAD_ID } from '../uploads/upload-door';
 import { markedVisitor, visitorOf } from '../visitor';
-import { answerBegun, bodyOf, jobBody } from './answers';
+import { bodyOf } from '../answers';
+import { answerBegun, jobBody } from './answers';
 import type { Trials } from './trials';
 
 /** Adds trials of bit rates: where one stands, its pictures, and a way to stop it. */

@@ -22,6 +22,35 @@ const VERSIONS = [
      id text primary key, visitor text not null, asked text not null, state text not null, fault text, bytes integer,
      made_at integer not null
    );`,
+  `create table outlet_posts (
+     id text primary key, outlet text not null, poster text not null, key text not null, upload text not null,
+     form text not null, state text not null, reasons text not null, measured text, viewed text not null,
+     made_at integer not null, unique (outlet, poster, key)
+   );
+   insert into outlet_posts select id, outlet, poster, upload, upload, form,
+     case state when 'up' then 'processing' else state end, reasons, measured, 'null', made_at from posts;
+   drop table posts;
+   create table grants (
+     outlet text not null, kind text not null, id text not null, payload text not null, uid text, grant_id text,
+     expires_at integer, primary key (outlet, kind, id)
+   );
+   create index grants_of on grants (outlet, grant_id);
+   create index grants_by_uid on grants (outlet, kind, uid);
+   create table sign_ins (
+     state text primary key, visitor text not null, outlet text not null, issuer text not null,
+     verifier text not null, nonce text not null, back text not null, made_at integer not null
+   );
+   create table accounts (
+     id text primary key, visitor text not null, outlet text not null, subject text not null, facts text not null,
+     scopes text not null, state text not null, tokens text not null, made_at integer not null,
+     unique (visitor, outlet, subject)
+   );
+   create table postings (
+     id text primary key, visitor text not null, account text not null, upload text not null, state text not null,
+     due integer not null, made_at integer not null, asked text not null, facts text not null
+   );
+   create index postings_due on postings (state, due);
+   create index postings_of on postings (visitor, made_at);`,
 ];
 
 export type Database = Sqlite.Database;

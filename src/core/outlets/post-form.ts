@@ -3,11 +3,18 @@ import { audienceSchema } from './audience';
 
 /** Longest cover, in characters of base 64: three quarters as many bytes. */
 const MOST_COVER = 8_000_000;
+/** Longest captions, in characters. */
+const MOST_CAPTIONS = 400_000;
 
-/** What the page sends an outlet once the file is up. */
-export const postFormSchema = z.object({
-  /** The last part of the upload's address. */
-  upload: z.string().regex(/^[0-9a-f]{32}$/),
+/** What others may do with a post. */
+export const permissionsSchema = z.object({
+  comments: z.boolean().default(true),
+  sharing: z.boolean().default(true),
+  reuse: z.boolean().default(false),
+});
+
+/** What an outlet is sent beside the file. */
+export const postWordsSchema = z.object({
   placement: z.string().max(40),
   title: z.string().max(500),
   description: z.string().max(5000),
@@ -17,6 +24,10 @@ export const postFormSchema = z.object({
   forChildren: z.boolean().nullable().default(null),
   /** The address of the long video that it came from. */
   longVideo: z.string().max(2000).nullable().default(null),
+  permissions: permissionsSchema.default({ comments: true, sharing: true, reuse: false }),
+  /** A name of a collection of the account, and the id of a category of the outlet; null for none. */
+  collection: z.string().max(60).nullable().default(null),
+  category: z.string().max(40).nullable().default(null),
   /** The still that is shown before it plays, a JPEG in base 64; null for its first frame. */
   cover: z
     .string()
@@ -24,25 +35,19 @@ export const postFormSchema = z.object({
     .regex(/^[A-Za-z0-9+/]*={0,2}$/)
     .nullable()
     .default(null),
+  /** Timed captions as WebVTT; null for none. */
+  captions: z.string().max(MOST_CAPTIONS).startsWith('WEBVTT').nullable().default(null),
+});
+export type PostWords = z.infer<typeof postWordsSchema>;
+
+/** What an outlet is sent once the file is up. */
+export const postFormSchema = postWordsSchema.extend({
+  /** The last part of the upload's address. */
+  upload: z.string().regex(/^[\w-]{1,100}$/),
 });
 export type PostForm = z.infer<typeof postFormSchema>;
 
-/** What the outlet answers. */
-export const postAnswerSchema = z.discriminatedUnion('state', [
-  z.object({
-    state: z.literal('accepted'),
-    /** Of the same server, from its root. */
-    page: z.string().regex(/^\/outlets\/[\w./-]+$/),
-  }),
-  z.object({ state: z.literal('refused'), reasons: z.array(z.string()).min(1) }),
-]);
-export type PostAnswer = z.infer<typeof postAnswerSchema>;
-
-/** Where an outlet's stand-in takes uploads, from the server's root. */
-export const uploadsPath = (outlet: string): string => `/outlets/${outlet}/api/uploads`;
-/** Where it takes posts. */
-export const postsPath = (outlet: string): string => `/outlets/${outlet}/api/posts`;
-/** Its page. */
+/** The page of an outlet's stand-in, from the server's root. */
 export const boardPath = (outlet: string): string => `/outlets/${outlet}/`;
 /** The page of one post. */
 export const postPage = (outlet: string, id: string): string => `${boardPath(outlet)}posts/${id}`;
@@ -50,3 +55,5 @@ export const postPage = (outlet: string, id: string): string => `${boardPath(out
 export const clipPath = (outlet: string, id: string): string => `${boardPath(outlet)}clips/${id}.mp4`;
 /** The cover of one post. */
 export const coverPath = (outlet: string, id: string): string => `${boardPath(outlet)}covers/${id}.jpg`;
+/** The captions of one post. */
+export const captionsPath = (outlet: string, id: string): string => `${boardPath(outlet)}captions/${id}.vtt`;

@@ -80,7 +80,7 @@ export function trialOrder(
 }
 
 /** What a viewer on a good line gets: the largest that is no larger than the canvas, or else the smallest. */
-function rungFor({ ladder }: Placement, canvas: { width: number; height: number }): Rung | null {
+export function rungFor({ ladder }: Placement, canvas: { width: number; height: number }): Rung | null {
   const fits = ladder.find(({ width, height }) => width * height <= canvas.width * canvas.height);
   return fits ?? ladder[ladder.length - 1] ?? null;
 }

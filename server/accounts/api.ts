@@ -1,0 +1,60 @@
+import express, { type Express, type Request } from 'express';
+import {
+  accountPath,
+  ACCOUNTS,
+  ACCOUNTS_PAGE,
+  SIGN_IN_BACK,
+  SIGN_INS,
+  signInSchema,
+} from '../../src/core/posting/accounts';
+import { bodyOf } from '../answers';
+import { markedVisitor, visitorOf } from '../visitor';
+import type { Accounts } from './accounts';
+import { SignInError } from './oauth';
+
+/** What this server is called by whoever asks: its guard lets only names of this machine in. */
+export const originOf = (request: Request): string => `http://${request.headers.host}`;
+
+/**
+ * Adds accounts to a server: what a browser signed in to, signing in, coming back, and letting go.
+ * @param onForgotten is told each account that was let go.
+ */
+export function addAccounts(app: Express, accounts: Accounts, onForgotten: (id: string) => void): void {
+  app.get(ACCOUNTS, (request, response) => {
+    const visitor = visitorOf(request, '/posting');
+    response.json({ accounts: visitor === null ? [] : accounts.of(visitor) });
+  });
+  app.post(SIGN_INS, express.json({ limit: '4kb' }), async (request, response) => {
+    const asked = bodyOf(request, response, signInSchema);
+    if (!asked) return;
+    const visitor = markedVisitor(request, response, '/posting');
+    const go = await accounts.begin(visitor, { ...asked, origin: originOf(request) }).catch(faultOf);
+    if (go instanceof SignInError) response.status(503).json({ error: go.fault });
+    else if (go === null) response.status(404).json({ error: 'no such outlet' });
+    else response.json({ go });
+  });
+  app.get(SIGN_IN_BACK, async (request, response) => {
+    const address = new URL(request.originalUrl, originOf(request));
+    const ended = await accounts.end(visitorOf(request, '/posting'), address).catch(faultOf);
+    response.set({ 'cache-control': 'no-store', 'referrer-policy': 'no-referrer' });
+    if (!(ended instanceof SignInError)) return response.redirect(303, `${ended.back}${joint(ended.back)}signed-in=${ended.id}`);
+    return response.redirect(303, `${ACCOUNTS_PAGE}?fault=${ended.fault}`);
+  });
+  app.delete(accountPath(':id'), async (request, response) => {
+    const visitor = visitorOf(request, '/posting');
+    const id = String(request.params.id);
+    if (visitor !== null && accounts.find(id, visitor)) {
+      await accounts.forget(id, originOf(request));
+      onForgotten(id);
+    }
+    response.status(204).end();
+  });
+}
+
+const joint = (page: string): string => (page.includes('?') ? '&' : '?');
+
+/** Takes a fault of a sign-in as an answer; anything else is none. */
+function faultOf(error: unknown): SignInError {
+  if (error instanceof SignInError) return error;
+  throw error;
+}

@@ -1,0 +1,117 @@
+import express, { type Express, type Request, type Response } from 'express';
+import { z } from 'zod';
+import { postChangeSchema } from '../../src/core/outlets/outlet-api';
+import {
+  againPath,
+  audiencePath,
+  isUnderWay,
+  POST_ID,
+  POSTED,
+  POSTED_EVENTS,
+  postedPath,
+  postEditSchema,
+  postOrderSchema,
+  takeDownPath,
+} from '../../src/core/posting/post-order';
+import { AccountError } from '../accounts/accounts';
+import { bodyOf } from '../answers';
+import { markedVisitor, visitorOf } from '../visitor';
+import { OutletClientError } from './outlet-way';
+import type { Posting, PostingProblem } from './posting';
+import { type PostingRecord, told } from './posting-records';
+
+/** Why nothing is done, in words and as a status. */
+const PROBLEMS: Record<PostingProblem, [status: number, error: string]> = {
+  'no-upload': [409, 'the file is not here, or not whole'],
+  'no-account': [409, 'the account is not there, or of another outlet'],
+  past: [422, 'the time has gone by'],
+  'under-way': [409, 'the outlet has it already'],
+  'not-up': [409, 'the post is not up'],
+};
+/** A post with its cover. */
+const body = express.json({ limit: '10mb' });
+
+/** Adds posting to a server: orders, how they stand as events, changes, and ways to call them back. */
+export function addPosting(app: Express, posting: Posting): void {
+  const { records } = posting;
+  app.get(POSTED, (request, response) => {
+    const visitor = visitorOf(request, '/posting');
+    response.json({ posts: visitor === null ? [] : records.of(visitor).map(told) });
+  });
+  app.post(POSTED, body, async (request, response) => {
+    const order = bodyOf(request, response, postOrderSchema);
+    if (order) answer(response, await posting.order(order, markedVisitor(request, response, '/posting')), 202);
+  });
+  app.get(POSTED_EVENTS, (request, response) => {
+    const visitor = visitorOf(request, '/posting');
+    response.writeHead(200, { 'content-type': 'text/event-stream', 'cache-control': 'no-store' });
+    const tell = (record: PostingRecord) => {
+      if (record.visitor === visitor) response.write(`data: ${JSON.stringify(told(record))}\n\n`);
+    };
+    posting.dispatcher.news.on('change', tell);
+    response.on('close', () => posting.dispatcher.news.off('change', tell));
+    if (visitor !== null) for (const record of records.of(visitor)) if (isUnderWay(record)) tell(record);
+    response.write(': here\n\n');
+  });
+  app.delete(postedPath(':id'), async (request, response) => {
+    const record = own(request);
+    if (record) await posting.forget(record);
+    response.status(204).end();
+  });
+  app.post(againPath(':id'), body, async (request, response) => {
+    const record = owned(request, response);
+    const edit = record && bodyOf(request, response, postEditSchema);
+    if (record && edit) answer(response, await posting.again(record, edit));
+  });
+  app.put(audiencePath(':id'), body, async (request, response) => {
+    const record = owned(request, response);
+    const change = record && bodyOf(request, response, postChangeSchema);
+    if (record && change) await atOutlet(response, () => posting.setAudience(record, change.audience));
+  });
+  app.post(takeDownPath(':id'), async (request, response) => {
+    const record = owned(request, response);
+    if (record) await atOutlet(response, () => posting.takeDown(record));
+  });
+  app.get(`${postedPath(':id')}/pictures/:kind`, async (request, response, next) => {
+    const asked = z
+      .object({ kind: z.enum(['sent', 'viewed']), frame: z.coerce.number().int().nonnegative() })
+      .safeParse({ ...request.params, ...request.query });
+    const record = own(request);
+    const file = record && asked.success ? await posting.picture(record, asked.data.kind, asked.data.frame) : null;
+    if (file === null) return void response.status(404).json({ error: 'there is no such picture' });
+    response.set('cache-control', 'no-store').sendFile(file, (error?: NodeJS.ErrnoException) => {
+      if (error && error.code !== 'ECONNABORTED') next(error);
+    });
+  });
+
+  /** A post of the browser that asks; one of another is not there. */
+  function own(request: Request): PostingRecord | null {
+    const id = String(request.params.id);
+    const record = POST_ID.test(id) ? records.find(id) : null;
+    return record?.visitor === visitorOf(request, '/posting') ? record : null;
+  }
+  function owned(request: Request, response: Response): PostingRecord | null {
+    const record = own(request);
+    if (!record) response.status(404).json({ error: 'no such post' });
+    return record;
+  }
+}
+
+function answer(response: Response, found: PostingRecord | PostingProblem, status = 200): void {
+  if (typeof found !== 'string') return void response.status(status).json(told(found));
+  response.status(PROBLEMS[found][0]).json({ error: PROBLEMS[found][1] });
+}
+
+/** Answers what an outlet is asked for while somebody waits: what it says, or that it cannot be had now. */
+async function atOutlet(
+  response: Response,
+  act: () => Promise<PostingRecord | PostingProblem>,
+): Promise<void> {
+  try {
+    answer(response, await act());
+  } catch (error) {
+    if (error instanceof AccountError) response.status(409).json({ error: `the account is ${error.state}` });
+    else if (error instanceof OutletClientError) response.status(503).json({ error: error.message });
+    else throw error;
+  }
+}

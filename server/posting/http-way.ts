@@ -1,0 +1,124 @@
+import { createWriteStream } from 'node:fs';
+import { Readable } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
+import { z } from 'zod';
+import {
+  abilitiesSchema,
+  KEY_HEADER,
+  OUTLET_API,
+  outletAccountSchema,
+  type OutletError,
+  outletErrorSchema,
+  outletPostSchema,
+} from '../../src/core/outlets/outlet-api';
+import { retryAfterOf } from '../../src/core/posting/retry';
+import { OutletClientError, type OutletWay, type Shipment, type ShipmentNews } from './outlet-way';
+import { sendByTus } from './send-by-tus';
+
+/** An answer is waited for so long, in milliseconds. */
+const PATIENCE = 30_000;
+/** What a viewer gets may take longer to come. */
+const LONG_PATIENCE = 600_000;
+
+const collectionsSchema = z.object({ collections: z.array(z.string().max(100)) });
+const videosSchema = z.object({
+  videos: z.array(z.object({ title: z.string(), address: z.url(), seconds: z.number() })),
+});
+
+interface Asking {
+  method?: 'GET' | 'POST' | 'PATCH' | 'DELETE';
+  token?: string;
+  headers?: Record<string, string>;
+  body?: unknown;
+  patience?: number;
+}
+
+/** The way to an outlet that keeps the contract of `docs/outlet-api.yaml`. @param root its address, without a slash at the end. */
+export function httpWay(root: string): OutletWay {
+  async function ask(address: string, { method = 'GET', token, headers, body, patience = PATIENCE }: Asking) {
+    const response = await fetch(`${root}${address}`, {
+      method,
+      // A token goes nowhere else.
+      redirect: 'error',
+      signal: AbortSignal.timeout(patience),
+      headers: {
+        ...headers,
+        ...(token === undefined ? {} : { authorization: `Bearer ${token}` }),
+        ...(body === undefined ? {} : { 'content-type': 'application/json' }),
+      },
+      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+    }).catch((error: unknown) => {
+      throw new OutletClientError('down', `the outlet cannot be reached: ${String(error)}`);
+    });
+    if (response.ok) return response;
+    throw refusalOf(
+      response.status,
+      await response.text().catch(() => ''),
+      response.headers.get('retry-after'),
+    );
+  }
+  async function read<T>(schema: z.ZodType<T>, address: string, asking: Asking = {}): Promise<T> {
+    const response = await ask(address, asking);
+    const text = await response.text().catch((error: unknown) => {
+      throw new OutletClientError('down', `the answer broke off: ${String(error)}`);
+    });
+    const found = schema.safeParse(parsed(text));
+    if (!found.success) throw new OutletClientError('answer', `an answer of ${address} has another shape`);
+    return found.data;
+  }
+  return {
+    abilities: () => read(abilitiesSchema, OUTLET_API.abilities),
+    account: (token) => read(outletAccountSchema, OUTLET_API.account, { token }),
+    upload: (token: string, shipment: Shipment, news: ShipmentNews, signal: AbortSignal) =>
+      sendByTus(`${root}${OUTLET_API.uploads}`, token, shipment, news, signal),
+    post: (token, key, form) =>
+      read(outletPostSchema, OUTLET_API.posts, {
+        ...{ method: 'POST', token, headers: { [KEY_HEADER]: key }, body: form },
+      }),
+    stateOf: (token, id) => read(outletPostSchema, OUTLET_API.post(id), { token }),
+    setAudience: (token, id, audience) =>
+      read(outletPostSchema, OUTLET_API.post(id), { method: 'PATCH', token, body: { audience } }),
+    async takeDown(token, id) {
+      await ask(OUTLET_API.post(id), { method: 'DELETE', token }).catch((error: unknown) => {
+        if (!(error instanceof OutletClientError && error.code === 'no-post')) throw error;
+      });
+    },
+    async fetchViewed(token, id, to) {
+      const { body } = await ask(OUTLET_API.viewed(id), { token, patience: LONG_PATIENCE });
+      if (!body) throw new OutletClientError('answer', 'what a viewer gets is empty');
+      await pipeline(Readable.fromWeb(body as never), createWriteStream(to)).catch((error: unknown) => {
+        throw new OutletClientError('down', `the answer broke off: ${String(error)}`);
+      });
+    },
+    collections: async (token) => (await read(collectionsSchema, OUTLET_API.collections, { token })).collections,
+    longVideos: async (token, search) => {
+      const address = `${OUTLET_API.longVideos}?search=${encodeURIComponent(search)}`;
+      return (await read(videosSchema, address, { token })).videos;
+    },
+  };
+}
+
+/** What a refused request says; also of an outlet that answers in its own way, by its status. */
+export function refusalOf(status: number, text: string, retryAfter: string | null): OutletClientError {
+  const said = outletErrorSchema.safeParse(parsed(text));
+  const code = said.success ? said.data.error : codeOf(status);
+  const detail = said.success ? said.data.detail : `it answered ${status}`;
+  return new OutletClientError(code, detail, retryAfterOf(retryAfter, Date.now()));
+}
+
+function codeOf(status: number): OutletError {
+  if (status === 401) return 'token';
+  if (status === 403) return 'scope';
+  if (status === 404 || status === 410) return 'no-upload';
+  if (status === 429) return 'busy';
+  if (status === 507) return 'full';
+  return status >= 500 ? 'down' : 'bad-request';
+}
+
+function parsed(text: string): unknown {
+  try {
+    return JSON.parse(text) as unknown;
+  } catch {
+    return undefined;
+  }
+}

@@ -1,0 +1,143 @@
+import { z } from 'zod';
+import {
+  type Posted,
+  postedSchema,
+  postOrderSchema,
+  type PostOrder,
+} from '../../src/core/posting/post-order';
+import { momentOf } from '../../src/core/posting/when';
+import type { Database } from '../store/database';
+
+/** What of a post is not told. */
+const ownSchema = z.object({
+  visitor: z.string(),
+  /** Where its file is uploaded to, and what that is called once it is whole. */
+  address: z.string().nullable(),
+  outletUpload: z.string().nullable(),
+  /** What the outlet calls the post. */
+  outletId: z.string().nullable(),
+  /** How often it was asked for with other words. */
+  round: z.number().int(),
+  tries: z.number().int(),
+  /** When it is to go out, or to be tried again, in milliseconds. */
+  due: z.number(),
+});
+const recordSchema = postedSchema.extend(ownSchema.shape);
+/** A post as it is recorded. */
+export type PostingRecord = z.infer<typeof recordSchema>;
+
+/** What changes of a post on its way. */
+export type PostingChange = Partial<Omit<PostingRecord, 'id' | 'visitor' | 'madeAt'>>;
+
+/** Posts that the server makes, in the database: facts that are looked for in columns, all of it beside them. */
+export class PostingRecords {
+  constructor(private readonly database: Database) {}
+
+  add(order: PostOrder, visitor: string, file: { bytes: number }): PostingRecord {
+    const now = Date.now();
+    const record: PostingRecord = {
+      ...order,
+      ...{ visitor, state: 'waiting', bytes: file.bytes, sha256: null, sent: 0, share: 0, reasons: [] },
+      ...{ hold: null, wait: null, page: null, compared: null, madeAt: now, upAt: null },
+      ...{ address: null, outletUpload: null, outletId: null, round: 0, tries: 0 },
+      due: order.when === null ? now : momentOf(order.when),
+    };
+    this.database
+      .prepare(
+        `insert into postings (id, visitor, account, upload, state, due, made_at, asked, facts)
+         values (?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+      )
+      .run([
+        ...[record.id, visitor, record.account, record.upload, record.state, record.due],
+        ...[now, askedOf(record), factsOf(record)],
+      ]);
+    return record;
+  }
+
+  find(id: string): PostingRecord | null {
+    return this.some('id = ?', [id])[0] ?? null;
+  }
+
+  /** Those of a browser, newest first. */
+  of(visitor: string): PostingRecord[] {
+    return this.some('visitor = ? order by made_at desc, id', [visitor]);
+  }
+
+  in(...states: Posted['state'][]): PostingRecord[] {
+    return this.some(`state in (${states.map(() => '?').join(', ')})`, states);
+  }
+
+  /** Of each account the one whose turn it is: their time has come, and they go out in order. */
+  due(now: number): { id: string; account: string }[] {
+    return this.database
+      .prepare(
+        `select id, account from (
+           select id, account, due,
+             row_number() over (partition by account order by due, made_at, rowid) as place
+           from postings where state = 'waiting' and due <= ?
+         ) where place = 1 order by due`,
+      )
+      .all([now]) as { id: string; account: string }[];
+  }
+
+  /** When the next one is due; null for none. */
+  nextDue(now: number): number | null {
+    const row = this.database
+      .prepare(`select min(due) as due from postings where state = 'waiting' and due > ?`)
+      .get([now]) as { due: number | null };
+    return row.due;
+  }
+
+  /** Whether a post that is not done with needs a file. */
+  needs(upload: string): boolean {
+    const row = this.database
+      .prepare(`select 1 from postings where upload = ? and state not in ('up', 'down') limit 1`)
+      .get([upload]);
+    return row !== undefined;
+  }
+
+  /** Posts of an account. */
+  ofAccount(account: string): PostingRecord[] {
+    return this.some('account = ?', [account]);
+  }
+
+  change(id: string, change: PostingChange): PostingRecord | null {
+    const known = this.find(id);
+    if (!known) return null;
+    const changed = { ...known, ...change };
+    this.database
+      .prepare('update postings set account = ?, state = ?, due = ?, facts = ? where id = ?')
+      .run([changed.account, changed.state, changed.due, factsOf(changed), id]);
+    // A cover is long, and what was asked for changes seldom.
+    if (change.words ?? change.when ?? change.account)
+      this.database.prepare('update postings set asked = ? where id = ?').run([askedOf(changed), id]);
+    return changed;
+  }
+
+  forget(id: string): void {
+    this.database.prepare('delete from postings where id = ?').run([id]);
+  }
+
+  private some(where: string, values: (string | number)[]): PostingRecord[] {
+    const rows = this.database.prepare(`select asked, facts from postings where ${where}`).all(values) as {
+      asked: string;
+      facts: string;
+    }[];
+    return rows.flatMap(({ asked, facts }) => {
+      const read = recordSchema.safeParse({ ...JSON.parse(asked), ...JSON.parse(facts) });
+      if (!read.success) console.error(`a post cannot be read: ${read.error.message}`);
+      return read.success ? [read.data] : [];
+    });
+  }
+}
+
+const askedOf = (record: PostingRecord): string => JSON.stringify(postOrderSchema.parse(record));
+
+function factsOf(record: PostingRecord): string {
+  const asked = new Set(Object.keys(postOrderSchema.shape));
+  return JSON.stringify(Object.fromEntries(Object.entries(record).filter(([name]) => !asked.has(name))));
+}
+
+/** A post as its browser is told of it: its cover is long, and the browser has it. */
+export const told = (record: PostingRecord): Posted =>
+  postedSchema.parse({ ...record, words: { ...record.words, cover: null } });

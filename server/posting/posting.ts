@@ -1,0 +1,189 @@
+import { mkdirSync } from 'node:fs';
+import { rm, stat } from 'node:fs/promises';
+import path from 'node:path';
+import type { Express } from 'express';
+import type { Audience } from '../../src/core/outlets/audience';
+import {
+  type PostEdit,
+  type PostOrder,
+  POSTING_UPLOADS,
+  isUnderWay,
+} from '../../src/core/posting/post-order';
+import { momentOf } from '../../src/core/posting/when';
+import { AccountRecords } from '../accounts/account-records';
+import { Accounts } from '../accounts/accounts';
+import { SignInRecords } from '../accounts/sign-in-records';
+import { UploadDoor } from '../uploads/upload-door';
+import type { Workshop } from '../workshop';
+import { compareFilms, pictureOf } from './compare';
+import { Dispatcher } from './dispatcher';
+import { httpWay } from './http-way';
+import type { OutletWay } from './outlet-way';
+import { type PostingRecord, PostingRecords } from './posting-records';
+import { Speaker } from './speaker';
+
+/** Largest file that is kept for a post, in bytes. */
+const MOST_FILE = 16e9;
+
+/** Why something is not done with a post. */
+export type PostingProblem = 'no-upload' | 'no-account' | 'past' | 'under-way' | 'not-up';
+
+/** What a browser has posted through this server: kept here until its time, sent, followed, changed and taken down. */
+export class Posting {
+  readonly accounts: Accounts;
+  readonly records: PostingRecords;
+  readonly door: UploadDoor;
+  private begun: { speaker: Speaker; dispatcher: Dispatcher } | null = null;
+  private readonly folder: string;
+
+  constructor(
+    app: Express,
+    private readonly workshop: Workshop,
+    private readonly rootOf: (outlet: string, origin: string) => string | null,
+  ) {
+    const { database, secrets, data } = workshop;
+    this.folder = path.join(data, 'posting');
+    mkdirSync(this.folder, { recursive: true });
+    this.records = new PostingRecords(database);
+    this.door = UploadDoor.add(app, database, {
+      name: 'posting',
+      address: POSTING_UPLOADS,
+      folder: path.join(data, 'posting-uploads'),
+      mostBytes: MOST_FILE,
+    });
+    const accounts = new AccountRecords(database, secrets);
+    this.accounts = new Accounts(accounts, new SignInRecords(database), secrets, (outlet, origin) =>
+      this.wayTo(outlet, origin),
+    );
+  }
+
+  /** Begins to carry posts. @param origin that this server can be reached at by itself. */
+  start(origin: string): void {
+    const { records, door } = this;
+    const speaker = new Speaker(this.accounts, (outlet, own) => this.wayTo(outlet, own), origin);
+    const dispatcher = new Dispatcher({ records, speaker, door, compare: (record, signal) => this.compare(record, signal) });
+    this.begun = { speaker, dispatcher };
+    dispatcher.start();
+  }
+
+  get dispatcher(): Dispatcher {
+    return this.working.dispatcher;
+  }
+
+  get speaker(): Speaker {
+    return this.working.speaker;
+  }
+
+  async close(): Promise<void> {
+    await this.begun?.dispatcher.close();
+  }
+
+  /** Takes an order; the same again is the same post. */
+  async order(order: PostOrder, visitor: string): Promise<PostingRecord | PostingProblem> {
+    const known = this.records.find(order.id);
+    if (known) return known.visitor === visitor ? known : 'no-upload';
+    if ((await this.door.state(order.upload)) !== 'whole') return 'no-upload';
+    if (this.accounts.find(order.account, visitor)?.outlet !== order.outlet) return 'no-account';
+    if (order.when !== null && momentOf(order.when) < Date.now() - 60_000) return 'past';
+    const { size } = await stat(this.door.fileOf(order.upload));
+    const record = this.records.find(order.id) ?? this.records.add(order, visitor, { bytes: size });
+    this.dispatcher.news.emit('change', record);
+    this.dispatcher.pump();
+    return record;
+  }
+
+  /** Changes a post that waits for its time or its person, or asks once more for one that came to nothing. */
+  async again(record: PostingRecord, edit: PostEdit): Promise<PostingRecord | PostingProblem> {
+    const { id, visitor } = record;
+    const account = edit.account ?? record.account;
+    if (this.accounts.find(account, visitor)?.outlet !== record.outlet) return 'no-account';
+    if (edit.when && momentOf(edit.when) < Date.now() - 60_000) return 'past';
+    await this.dispatcher.halt(id);
+    const now = this.records.find(id);
+    if (!now || now.outletId !== null || now.state === 'up') return 'under-way';
+    const when = edit.when === undefined ? now.when : edit.when;
+    const isOver = when !== null && momentOf(when) < Date.now();
+    const changed = this.dispatcher.change(id, {
+      ...(edit.words ? { words: { ...edit.words, cover: edit.words.cover ?? now.words.cover } } : {}),
+      ...{ account, when: isOver ? null : when, state: 'waiting', hold: null, wait: null, reasons: [], tries: 0 },
+      // An outlet may remember a key for what it refused.
+      round: now.round + 1,
+      // What went up for another account is that one's.
+      ...(account === now.account ? {} : { address: null, outletUpload: null, sent: 0 }),
+      due: when === null || isOver ? Date.now() : momentOf(when),
+    });
+    this.dispatcher.pump();
+    return changed ?? 'under-way';
+  }
+
+  /** Calls a post back that is not up yet, or forgets one that is done with. */
+  async forget({ id }: PostingRecord): Promise<void> {
+    await this.dispatcher.halt(id);
+    const now = this.records.find(id);
+    if (!now) return;
+    if (now.outletId !== null && isUnderWay(now)) await this.speaker.as(now, (way, token) => way.takeDown(token, now.outletId ?? ''));
+    this.records.forget(id);
+    await rm(this.viewedOf(id), { force: true });
+  }
+
+  async setAudience(record: PostingRecord, audience: Audience): Promise<PostingRecord | PostingProblem> {
+    const { id, outletId, words } = record;
+    if (record.state !== 'up' || outletId === null) return 'not-up';
+    await this.speaker.as(record, (way, token) => way.setAudience(token, outletId, audience));
+    return this.dispatcher.change(id, { words: { ...words, audience } }) ?? 'not-up';
+  }
+
+  async takeDown(record: PostingRecord): Promise<PostingRecord | PostingProblem> {
+    const { id, outletId } = record;
+    if (record.state !== 'up' || outletId === null) return 'not-up';
+    await this.speaker.as(record, (way, token) => way.takeDown(token, outletId));
+    return this.dispatcher.change(id, { state: 'down', page: null }) ?? 'not-up';
+  }
+
+  /** One frame as it was sent, or as a viewer gets it, at the size that was sent; null where they are not there. */
+  async picture(record: PostingRecord, kind: 'sent' | 'viewed', frame: number): Promise<string | null> {
+    const { id, upload, compared } = record;
+    if (!compared || frame >= compared.frames) return null;
+    const film = kind === 'sent' ? this.door.fileOf(upload) : this.viewedOf(id);
+    const to = path.join(this.folder, `${id}.${kind}.png`);
+    const { width, height } = compared;
+    const there = await stat(film).catch(() => null);
+    if (!there) return null;
+    await pictureOf(this.workshop.looks, film, { frame, width, height, to });
+    return to;
+  }
+
+  wayTo(outlet: string, origin: string): OutletWay | null {
+    const root = this.rootOf(outlet, origin);
+    return root === null ? null : httpWay(root);
+  }
+
+  /** Holds the posts that wait for an account that was let go. */
+  holdFor(account: string): void {
+    for (const { id, state } of this.records.ofAccount(account))
+      if (state === 'waiting') this.dispatcher.change(id, { state: 'held', hold: 'gone', wait: null });
+  }
+
+  async sweep(before: number, now = Date.now()): Promise<void> {
+    await this.door.sweep(before, (upload) => this.records.needs(upload));
+    this.accounts.sweep(now);
+  }
+
+  private viewedOf(id: string): string {
+    return path.join(this.folder, `${id}.viewed.mp4`);
+  }
+
+  private get working() {
+    if (!this.begun) throw new Error('nothing is posted before the server listens');
+    return this.begun;
+  }
+
+  private async compare(record: PostingRecord, signal: AbortSignal): Promise<void> {
+    const { id, upload, outletId } = record;
+    const isOffered = await this.speaker.as(record, async (way) => (await way.abilities()).viewed);
+    if (!isOffered || outletId === null || signal.aborted) return;
+    await this.speaker.as(record, (way, token) => way.fetchViewed(token, outletId, this.viewedOf(id)));
+    const compared = await compareFilms(this.workshop.looks, this.door.fileOf(upload), this.viewedOf(id));
+    if (compared) this.dispatcher.change(id, { compared });
+  }
+}

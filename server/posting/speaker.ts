@@ -1,0 +1,31 @@
+import type { Accounts } from '../accounts/accounts';
+import { OutletClientError, type OutletWay } from './outlet-way';
+
+/** Speaks to outlets in the name of accounts. */
+export class Speaker {
+  constructor(
+    private readonly accounts: Accounts,
+    private readonly wayTo: (outlet: string, origin: string) => OutletWay | null,
+    /** What this server is called by itself. */
+    private readonly origin: string,
+  ) {}
+
+  /**
+   * Does something at an outlet with a token, and once more with a new one where the outlet does not take it any longer.
+   * @throws OutletClientError, AccountError, and what goes wrong while a token is refreshed.
+   */
+  async as<T>(
+    { account, outlet }: { account: string; outlet: string },
+    act: (way: OutletWay, token: string) => Promise<T>,
+  ): Promise<T> {
+    const way = this.wayTo(outlet, this.origin);
+    if (!way) throw new OutletClientError('bad-request', `no way to ${outlet} is known`);
+    const token = await this.accounts.tokenOf(account, this.origin);
+    try {
+      return await act(way, token);
+    } catch (error) {
+      if (!(error instanceof OutletClientError && error.code === 'token')) throw error;
+      return act(way, await this.accounts.tokenOf(account, this.origin, token));
+    }
+  }
+}

@@ -1,0 +1,102 @@
+import { z } from 'zod';
+import { audienceSchema } from './audience';
+
+/** What an outlet's interface is called in its own list of abilities. */
+export const CONTRACT = 1;
+
+/** What may be done in the name of an account. */
+export const SCOPES = ['read', 'post'] as const;
+export type Scope = (typeof SCOPES)[number];
+
+/** What an outlet can do beside taking a clip with its words: read from it, not assumed. */
+export const abilitiesSchema = z.object({
+  contract: z.literal(CONTRACT),
+  outlet: z.string().regex(/^[a-z0-9-]{1,40}$/),
+  name: z.string().min(1).max(60),
+  /** Issuer of its authorization server (RFC 8414). */
+  issuer: z.url(),
+  /** Largest file that it takes, in bytes. */
+  mostBytes: z.number().int().positive(),
+  placements: z.array(z.string()).min(1),
+  covers: z.boolean(),
+  /** Timed captions as WebVTT. */
+  captions: z.boolean(),
+  /** Comments, sharing and reuse may be allowed or not. */
+  permissions: z.boolean(),
+  collections: z.boolean(),
+  categories: z.array(z.object({ id: z.string(), name: z.string() })),
+  /** Long videos may be searched, to link a clip to one. */
+  longVideos: z.boolean(),
+  /** What a viewer gets can be fetched by who posted it. */
+  viewed: z.boolean(),
+});
+export type Abilities = z.infer<typeof abilitiesSchema>;
+
+/** Whose account it is. */
+export const outletAccountSchema = z.object({
+  id: z.string().min(1).max(100),
+  name: z.string().min(1).max(100),
+  kind: z.enum(['person', 'page']),
+  /** A picture, from the outlet's root; null for none. */
+  picture: z.string().max(300).nullable(),
+});
+export type OutletAccount = z.infer<typeof outletAccountSchema>;
+
+/** What a viewer gets of a clip. */
+const viewedSchema = z.object({
+  width: z.number().int().positive(),
+  height: z.number().int().positive(),
+  bytes: z.number().int().positive(),
+});
+
+/** Where a post stands at its outlet. */
+export const outletPostSchema = z.discriminatedUnion('state', [
+  z.object({ id: z.string(), state: z.literal('processing'), share: z.number().min(0).max(1) }),
+  z.object({
+    id: z.string(),
+    state: z.literal('up'),
+    /** Its address, from the outlet's root. */
+    page: z.string(),
+    audience: audienceSchema,
+    viewed: viewedSchema.nullable(),
+  }),
+  z.object({ id: z.string(), state: z.literal('refused'), reasons: z.array(z.string()).min(1) }),
+  /** The outlet could not process it; the same may be posted again. */
+  z.object({ id: z.string(), state: z.literal('failed'), reason: z.string() }),
+]);
+export type OutletPost = z.infer<typeof outletPostSchema>;
+
+/** What of a post can be changed once it is up. */
+export const postChangeSchema = z.object({ audience: audienceSchema });
+
+/** Why an outlet does nothing that it was asked for. */
+export const OUTLET_ERRORS = [
+  'bad-request',
+  'token',
+  'scope',
+  'no-placement',
+  'no-upload',
+  'partial-upload',
+  'no-post',
+  'key-used',
+  'busy',
+  'full',
+  'down',
+] as const;
+export const outletErrorSchema = z.object({ error: z.enum(OUTLET_ERRORS), detail: z.string() });
+export type OutletError = (typeof OUTLET_ERRORS)[number];
+
+/** Header that makes a post one post, however often it is asked for (1 to 64 characters). */
+export const KEY_HEADER = 'idempotency-key';
+
+/** Addresses of an outlet's interface, from its root. */
+export const OUTLET_API = {
+  abilities: '/api/abilities',
+  account: '/api/account',
+  uploads: '/api/uploads',
+  posts: '/api/posts',
+  post: (id: string): string => `/api/posts/${id}`,
+  viewed: (id: string): string => `/api/posts/${id}/viewed`,
+  collections: '/api/collections',
+  longVideos: '/api/long-videos',
+} as const;

@@ -1,0 +1,104 @@
+import { z } from 'zod';
+import { postWordsSchema } from '../outlets/post-form';
+import { POSTING_PATH } from './accounts';
+import { whenSchema } from './when';
+
+/** Where files to post come in (tus), from the server's root. */
+export const POSTING_UPLOADS = `${POSTING_PATH}/uploads`;
+/** Posts of this browser. */
+export const POSTED = `${POSTING_PATH}/posts`;
+export const postedPath = (id: string): string => `${POSTED}/${id}`;
+/** The same as server-sent events: each post as it changes. */
+export const POSTED_EVENTS = `${POSTING_PATH}/events`;
+/** Asks once more for what came to nothing, with other words where they are given. */
+export const againPath = (id: string): string => `${postedPath(id)}/again`;
+/** Changes who may see what is up. */
+export const audiencePath = (id: string): string => `${postedPath(id)}/audience`;
+/** Takes down what is up. */
+export const takeDownPath = (id: string): string => `${postedPath(id)}/take-down`;
+/** A frame as it was sent, or as a viewer gets it, as PNG: `?frame=N`. */
+export const postedPicture = (id: string, kind: 'sent' | 'viewed', frame: number): string =>
+  `${postedPath(id)}/pictures/${kind}?frame=${frame}`;
+
+export const POST_ID = /^[0-9a-f]{32}$/;
+
+/** A post that the server is to make. */
+export const postOrderSchema = z.object({
+  /** Made by whoever asks: the same is one post. */
+  id: z.string().regex(POST_ID),
+  /** The last part of the file's address here. */
+  upload: z.string().regex(POST_ID),
+  fileName: z.string().min(1).max(255),
+  outlet: z.string().max(40),
+  /** Our id of the account. */
+  account: z.string().regex(POST_ID),
+  words: postWordsSchema,
+  /** Null for now. */
+  when: whenSchema.nullable(),
+});
+export type PostOrder = z.infer<typeof postOrderSchema>;
+
+/** What of a post can be changed until its moment, or when it came to nothing. */
+export const postEditSchema = postOrderSchema.pick({ words: true, when: true, account: true }).partial();
+export type PostEdit = z.infer<typeof postEditSchema>;
+
+/**
+ * Where a post stands: it waits for its time or its turn, its file is sent, the outlet processes it, it is up, it was
+ * refused, it came to nothing, it needs its person, its time went by while the server was off, or it was taken down.
+ */
+export const POSTED_STATES = [
+  'waiting',
+  'sending',
+  'processing',
+  'up',
+  'refused',
+  'failed',
+  'held',
+  'missed',
+  'down',
+] as const;
+
+/** What a post waits for its person for. */
+export const HOLDS = ['expired', 'withdrawn', 'gone', 'scope'] as const;
+/** Why a post waits before it is tried again. */
+export const WAITS = ['down', 'busy', 'full', 'answer'] as const;
+
+/** What a viewer gets, held against what was sent. */
+const comparedSchema = z.object({
+  width: z.number(),
+  height: z.number(),
+  bytes: z.number(),
+  frames: z.number(),
+  /** Of luma, on average, and in the worst second. */
+  ssim: z.number(),
+  worst: z.object({ second: z.number(), frame: z.number(), ssim: z.number() }),
+});
+export type Compared = z.infer<typeof comparedSchema>;
+
+/** A post as the server tells of it. */
+export const postedSchema = postOrderSchema.extend({
+  state: z.enum(POSTED_STATES),
+  /** Of the file. */
+  bytes: z.number(),
+  sha256: z.string().nullable(),
+  /** Bytes that came to the outlet so far. */
+  sent: z.number(),
+  /** How far the outlet is, 0…1. */
+  share: z.number(),
+  reasons: z.array(z.string()),
+  hold: z.enum(HOLDS).nullable(),
+  wait: z.object({ why: z.enum(WAITS), until: z.number() }).nullable(),
+  /** Its address at the outlet, from the outlet's root. */
+  page: z.string().nullable(),
+  compared: comparedSchema.nullable(),
+  /** Milliseconds. */
+  madeAt: z.number(),
+  /** When it came up; null before. */
+  upAt: z.number().nullable(),
+});
+export type Posted = z.infer<typeof postedSchema>;
+export const postedListSchema = z.object({ posts: z.array(postedSchema) });
+
+/** Whether a post still has a way to go by itself. */
+export const isUnderWay = ({ state }: Pick<Posted, 'state'>): boolean =>
+  state === 'waiting' || state === 'sending' || state === 'processing';
