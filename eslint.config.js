@@ -30,6 +30,7 @@ const ROOMS = [
     'rate',
     'layout',
     'outlets',
+    'posting',
   ],
   ...[
     'speech',

@@ -8,7 +8,15 @@ const aliases = Object.fromEntries(
 /** Packages that come as modules alone. */
 const MODULES = [
   ...['mediabunny', '@noble', '@tus', 'srvx', 'cookie-es', 'p-queue', 'p-timeout', 'jsondiffpatch', 'immer'],
-  ...['oidc-provider', 'oauth4webapi', 'got', '@sindresorhus', '@szmarczak', 'cacheable-lookup', 'cacheable-request'],
+  ...[
+    'oidc-provider',
+    'oauth4webapi',
+    'got',
+    '@sindresorhus',
+    '@szmarczak',
+    'cacheable-lookup',
+    'cacheable-request',
+  ],
   ...['mimic-response', 'normalize-url', 'responselike', 'lowercase-keys', 'form-data-encoder', 'quick-lru'],
   ...['p-cancelable', 'nanoid'],
   ...['@dmsnell', '@zip.js', 'syllable', 'normalize-strings', 'media-captions'],

@@ -198,6 +198,16 @@ export class Visitor {
     await this.button('Download').waitFor({ timeout: 180_000 });
   }
 
+  /** Signs in to an outlet from the post page, and comes back to it. */
+  async signIn(outlet: string, login: string): Promise<void> {
+    await this.press(new RegExp(`^(Sign in to|Use another account of) ${outlet}$`));
+    await this.page.getByLabel('Name', { exact: true }).fill(login);
+    await this.page.getByLabel('Password').fill('kite-day');
+    await this.press('Sign in and allow');
+    await this.page.waitForURL(/signed-in=/);
+    await this.button(/^(Post|Schedule) .* as /).waitFor();
+  }
+
   /** Brings a film in and exports it, with no other tap on the way. @returns the finished file. */
   async exportOf(film: string): Promise<string> {
     await this.page.goto('/');

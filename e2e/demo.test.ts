@@ -53,8 +53,9 @@ describe('the demo job', () => {
     // Frame 576 starts at 576 × 1001/24000 s: sample 1153152 at 48 kHz.
     expect(lagOf(soundOf(MASTER, 1_153_152, 120_000), soundOf(file, 0, 120_000))).toBe(0);
     await visitor.press('Post it');
-    await visitor.press('Post to Verrow');
-    await visitor.sees('Verrow took “Kite Day at Windle Bay”.', 60_000);
+    await visitor.signIn('Verrow', 'odlin');
+    await visitor.press('Post to Verrow as Odlin Marrable');
+    await visitor.sees('“Kite Day at Windle Bay” is up on Verrow. Only you see it.', 60_000);
     expect(visitor.errors).toEqual([]);
   });
 

@@ -210,9 +210,10 @@ describe('from an edit to a post', () => {
 
   it('posts it, and the outlet shows and plays it', async () => {
     await visitor.press('Post it');
+    await visitor.signIn('Verrow', 'odlin');
     await visitor.page.getByLabel('Title', { exact: true }).fill('My edit, upright');
-    await visitor.press('Post to Verrow');
-    await visitor.sees('Verrow took “My edit, upright”.', 60_000);
+    await visitor.press('Post to Verrow as Odlin Marrable');
+    await visitor.sees('“My edit, upright” is up on Verrow. Only you see it.', 60_000);
     await visitor.page.goto('/outlets/verrow/');
     await visitor.sees('Private: only you see it');
     const video = visitor.page.locator('video');

@@ -68,8 +68,12 @@ describe('from an edit to a post in Firefox', () => {
     await visitor.step('Export');
     await visitor.press('Post it');
     await visitor.type('Title', 'Made elsewhere');
-    await visitor.press('Post to Verrow');
-    await visitor.sees('Verrow took “Made elsewhere”.');
+    await visitor.press('Sign in to Verrow');
+    await visitor.fill('#login', 'odlin');
+    await visitor.fill('#password', 'kite-day');
+    await visitor.press('Sign in and allow');
+    await visitor.press('Post to Verrow as Odlin Marrable');
+    await visitor.sees('“Made elsewhere” is up on Verrow.');
   });
 
   const bars = ['white', 'yellow', 'lime', 'magenta', 'blue', 'gray'].map(

@@ -72,6 +72,11 @@ export class OtherVisitor {
     await this.page.keyboard.press('Enter');
   }
 
+  /** Fills in a field of a page that is not the app's. */
+  async fill(selector: string, text: string): Promise<void> {
+    await this.page.locator(selector).fill(text);
+  }
+
   /** The text of something that is named so. */
   async textOf(name: string): Promise<string> {
     const found = await this.page.waitForSelector(`[aria-label="${name}"]`);

@@ -36,6 +36,7 @@ async function readyToPost(): Promise<void> {
   await visitor.exportClip();
   await visitor.sees('Read back: as asked');
   await visitor.press('Post it');
+  await visitor.signIn('Verrow', 'odlin');
 }
 
 describe('an upload', () => {
@@ -55,8 +56,8 @@ describe('an upload', () => {
       }
       return route.continue();
     });
-    await visitor.press('Post to Verrow');
-    await visitor.sees(/Verrow took/, 60_000);
+    await visitor.press('Post to Verrow as Odlin Marrable');
+    await visitor.sees(/is up on Verrow/, 60_000);
     expect(broken).toBe(2);
     expect(offsets[0]).toBe(0);
     // The pieces after the break start where the server's file ended: nothing is sent twice.
@@ -67,12 +68,12 @@ describe('an upload', () => {
   it('to a server that is down says what to do, and works once it is up', async () => {
     await readyToPost();
     await server.stop();
-    await visitor.press('Post to Verrow');
-    await visitor.sees('Verrow does not answer.', 60_000);
+    await visitor.press('Post to Verrow as Odlin Marrable');
+    await visitor.sees('The server does not answer.', 60_000);
     await visitor.sees(/Your clip and words are kept/);
     await server.start();
-    await visitor.press('Post to Verrow');
-    await visitor.sees(/Verrow took/, 60_000);
+    await visitor.press('Post to Verrow as Odlin Marrable');
+    await visitor.sees(/is up on Verrow/, 60_000);
   });
 
   it('that the outlet refuses shows why', async () => {
@@ -87,7 +88,8 @@ describe('an upload', () => {
     await visitor.exportClip();
     await visitor.sees('Read back: as asked');
     await visitor.press('Post it');
-    await visitor.press('Post to Verrow');
+    await visitor.signIn('Verrow', 'odlin');
+    await visitor.press('Post to Verrow as Odlin Marrable');
     await visitor.sees(/Verrow refused/, 60_000);
     await visitor.sees(/The picture has black bars: left 0, top 656, right 0, bottom 656 pixels/);
     await visitor.sees(/The tag #upright is missing/);

@@ -267,8 +267,9 @@ describe('words on the picture', () => {
     await visitor.press('Say that it is not made for children');
     await visitor.press('Add #upright');
     await visitor.step('Post');
-    await visitor.tap('button', /^Post to Verrow/);
-    await visitor.sees(/^Verrow took/, 60_000);
+    await visitor.signIn('Verrow', 'odlin');
+    await visitor.tap('button', /^Post to Verrow as/);
+    await visitor.sees(/is up on Verrow/, 60_000);
     const board = await visitor.page.evaluate(async () => (await fetch('/outlets/verrow/')).text());
     const poster = /poster="([^"]+)"/.exec(board)?.[1];
     expect(poster).toBeDefined();

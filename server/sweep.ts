@@ -20,7 +20,10 @@ export interface Swept {
 }
 
 /** Deletes what broken-off work left: old uploads, copies that were not fetched, files that no record knows. */
-export async function sweep({ outlets, conversions, renders, posting }: Swept, now = Date.now()): Promise<void> {
+export async function sweep(
+  { outlets, conversions, renders, posting }: Swept,
+  now = Date.now(),
+): Promise<void> {
   for (const { posts, door } of outlets) {
     await door.sweep(now - LIFE, (id) => posts.isUnderWay(id));
     posts.forgetRefused(now - REFUSED_LIFE);

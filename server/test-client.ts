@@ -108,10 +108,15 @@ export class Client {
   }
 
   /** Posts, and waits until the outlet is done with it. */
-  async posted(outlet: string, form: unknown, key?: string): Promise<Exclude<OutletPost, { state: 'processing' }>> {
+  async posted(
+    outlet: string,
+    form: unknown,
+    key?: string,
+  ): Promise<Exclude<OutletPost, { state: 'processing' }>> {
     let response = await this.post(outlet, form, key);
     for (;;) {
-      if (!response.ok) throw new Error(`the post was answered with ${response.status}: ${await response.text()}`);
+      if (!response.ok)
+        throw new Error(`the post was answered with ${response.status}: ${await response.text()}`);
       const now = outletPostSchema.parse(await response.json());
       if (now.state !== 'processing') return now;
       await new Promise((resolve) => setTimeout(resolve, 30));

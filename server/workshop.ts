@@ -34,7 +34,15 @@ export async function openWorkshop(data: string, workers: WorkersAt | null = nul
   const database = openDatabase(data);
   const fleet = workers && (await Fleet.open(workers.redis, workers.address));
   const secrets = Secrets.open(data);
-  return { data, database, secrets, tools, looks: new Programs(tools, 2), long: new Programs(tools, 1), fleet };
+  return {
+    data,
+    database,
+    secrets,
+    tools,
+    looks: new Programs(tools, 2),
+    long: new Programs(tools, 1),
+    fleet,
+  };
 }
 
 /** Ends every outside program, those that wait too. */

@@ -22,7 +22,8 @@ export async function follow(who: Browsing, address: string, until: (to: URL) =>
     if (until(at)) return at;
     const response = await who.fetch(at.href, { redirect: 'manual' });
     const location = response.headers.get('location');
-    if (location === null) throw new Error(`${at.href} answered ${response.status}: ${await response.text()}`);
+    if (location === null)
+      throw new Error(`${at.href} answered ${response.status}: ${await response.text()}`);
     at = new URL(location, at);
   }
   throw new Error(`no end to ${at.href}`);
@@ -51,7 +52,8 @@ export async function fillIn(
   for (const scope of scopes) body.append('scope', scope);
   const response = await who.fetch(page.href, { method: 'POST', body, redirect: 'manual' });
   const location = response.headers.get('location');
-  if (location === null) throw new Error(`the sign-in page answered ${response.status}: ${await response.text()}`);
+  if (location === null)
+    throw new Error(`the sign-in page answered ${response.status}: ${await response.text()}`);
   return follow(who, new URL(location, page).href, until);
 }
 

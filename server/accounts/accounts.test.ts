@@ -55,15 +55,27 @@ describe('signing in to an outlet', () => {
   });
 
   it('says what was not allowed, and what was refused', async () => {
-    const some = await fillIn(client, await beginSignIn(client, 'verrow'), { login: 'fen', scopes: ['read'] }, isBack);
+    const some = await fillIn(
+      client,
+      await beginSignIn(client, 'verrow'),
+      { login: 'fen', scopes: ['read'] },
+      isBack,
+    );
     await endOf(client, some);
     expect(await accountsOf(client)).toMatchObject([{ scopes: ['read'], state: 'good' }]);
-    const none = await fillIn(client, await beginSignIn(client, 'verrow'), { login: 'fen', act: 'refuse' }, isBack);
+    const none = await fillIn(
+      client,
+      await beginSignIn(client, 'verrow'),
+      { login: 'fen', act: 'refuse' },
+      isBack,
+    );
     expect(await endOf(client, none)).toBe('/accounts?fault=refused');
   });
 
   it('lets nobody guess passwords on and on', async () => {
-    const page = await follow(client, await beginSignIn(client, 'verrow'), (to) => to.pathname.includes('/sign-in/'));
+    const page = await follow(client, await beginSignIn(client, 'verrow'), (to) =>
+      to.pathname.includes('/sign-in/'),
+    );
     const guess = async () => {
       const body = new URLSearchParams({ login: 'odlin', password: 'guess', act: 'allow' });
       return (await client.fetch(page.href, { method: 'POST', body })).status;
@@ -80,7 +92,13 @@ describe('signing in to an outlet', () => {
       return (await client.fetch('/posting/api/sign-ins', { method: 'POST', headers, body })).status;
     };
     expect(await begin('nowhere', '/accounts')).toBe(404);
-    for (const back of ['//elsewhere.example', '/\\elsewhere.example', 'https://elsewhere.example/', 'javascript:1', ''])
+    for (const back of [
+      '//elsewhere.example',
+      '/\\elsewhere.example',
+      'https://elsewhere.example/',
+      'javascript:1',
+      '',
+    ])
       expect([back, await begin('verrow', back)]).toEqual([back, 422]);
   });
 });
@@ -128,7 +146,10 @@ describe('an attack on a sign-in', () => {
   });
 
   it.each<[string, (go: URL) => void]>([
-    ['another address to come back to', (go) => go.searchParams.set('redirect_uri', 'https://elsewhere.example/')],
+    [
+      'another address to come back to',
+      (go) => go.searchParams.set('redirect_uri', 'https://elsewhere.example/'),
+    ],
     ['no proof of the code', (go) => go.searchParams.delete('code_challenge')],
     ['a plain proof of the code', (go) => go.searchParams.set('code_challenge_method', 'plain')],
   ])('with %s is refused by the outlet', async (_, change) => {
@@ -153,7 +174,8 @@ describe('tokens', () => {
   it('never come to the page, and lie encrypted, each for its account alone', async () => {
     const id = await signIn(client, 'verrow', 'odlin');
     const { tokens } = inDatabase(
-      (database) => database.prepare('select tokens from accounts where id = ?').get([id]) as { tokens: string },
+      (database) =>
+        database.prepare('select tokens from accounts where id = ?').get([id]) as { tokens: string },
     );
     const secrets = Secrets.open(server.data);
     const { access, refresh } = JSON.parse(secrets.unseal(tokens, id)) as { access: string; refresh: string };
@@ -188,7 +210,9 @@ describe('tokens', () => {
     await other.fetch(`/posting/api/accounts/${id}`, { method: 'DELETE' });
     expect(await accountsOf(client)).toHaveLength(1);
     const refreshTokens = () =>
-      inDatabase((database) => database.prepare(`select id from grants where kind = 'RefreshToken'`).all([]).length);
+      inDatabase(
+        (database) => database.prepare(`select id from grants where kind = 'RefreshToken'`).all([]).length,
+      );
     expect(refreshTokens()).toBe(2);
     await client.fetch(`/posting/api/accounts/${id}`, { method: 'DELETE' });
     expect(await accountsOf(client)).toEqual([]);

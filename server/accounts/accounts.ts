@@ -101,8 +101,7 @@ export class Accounts {
     if (!tokens) throw new AccountError('gone');
     if (tokens.access !== stale && tokens.until - EARLY > Date.now()) return tokens.access;
     const running =
-      this.refreshing.get(id) ??
-      this.refresh(id, origin, tokens).finally(() => this.refreshing.delete(id));
+      this.refreshing.get(id) ?? this.refresh(id, origin, tokens).finally(() => this.refreshing.delete(id));
     this.refreshing.set(id, running);
     return (await running).access;
   }
@@ -142,6 +141,11 @@ export class Accounts {
     const { issuer } = await way.abilities().catch((error: unknown) => {
       throw new SignInError('outlet-down', { cause: error });
     });
-    return { issuer, id: 'gusset', secret: this.secrets.clientSecret(outlet), back: `${origin}${SIGN_IN_BACK}` };
+    return {
+      issuer,
+      id: 'gusset',
+      secret: this.secrets.clientSecret(outlet),
+      back: `${origin}${SIGN_IN_BACK}`,
+    };
   }
 }

@@ -37,7 +37,8 @@ export function addAccounts(app: Express, accounts: Accounts, onForgotten: (id: 
     const address = new URL(request.originalUrl, originOf(request));
     const ended = await accounts.end(visitorOf(request, '/posting'), address).catch(faultOf);
     response.set({ 'cache-control': 'no-store', 'referrer-policy': 'no-referrer' });
-    if (!(ended instanceof SignInError)) return response.redirect(303, `${ended.back}${joint(ended.back)}signed-in=${ended.id}`);
+    if (!(ended instanceof SignInError))
+      return response.redirect(303, `${ended.back}${joint(ended.back)}signed-in=${ended.id}`);
     return response.redirect(303, `${ACCOUNTS_PAGE}?fault=${ended.fault}`);
   });
   app.delete(accountPath(':id'), async (request, response) => {

@@ -116,7 +116,11 @@ export async function endSignIn(
     const subject = oauth.getValidatedIdTokenClaims(given)?.sub;
     if (subject === undefined) throw new SignInError('not-verified');
     const scopes = (given.scope ?? '').split(' ');
-    return { subject, scopes: SCOPES.filter((scope) => scopes.includes(scope)), tokens: tokensOf(given, null) };
+    return {
+      subject,
+      scopes: SCOPES.filter((scope) => scopes.includes(scope)),
+      tokens: tokensOf(given, null),
+    };
   } catch (error) {
     if (error instanceof SignInError) throw error;
     throw new SignInError(faultOf(error), { cause: error });
@@ -126,7 +130,8 @@ export async function endSignIn(
 function faultOf(error: unknown): SignInFault {
   if (error instanceof oauth.AuthorizationResponseError)
     return error.error === 'access_denied' ? 'refused' : 'not-verified';
-  if (error instanceof oauth.OperationProcessingError) return error.message.includes('"iss"') ? 'mixed-up' : 'not-verified';
+  if (error instanceof oauth.OperationProcessingError)
+    return error.message.includes('"iss"') ? 'mixed-up' : 'not-verified';
   return error instanceof oauth.ResponseBodyError ? 'not-verified' : 'outlet-down';
 }
 

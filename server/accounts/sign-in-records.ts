@@ -34,7 +34,9 @@ export class SignInRecords {
 
   /** Takes one away for good. @returns null where there is none, or it was begun too long ago. */
   take(state: string): SignInRecord | null {
-    const row = this.database.prepare('delete from sign_ins where state = ? returning *').get([hashOf(state)]);
+    const row = this.database
+      .prepare('delete from sign_ins where state = ? returning *')
+      .get([hashOf(state)]);
     const read = rowSchema.safeParse(row);
     if (!read.success || Date.now() - read.data.made_at > LIFE) return null;
     return read.data;

@@ -6,7 +6,10 @@ const VIDEOS = [
 ];
 
 /** Long videos with all words of a search in their titles. @param origin of the server. */
-export function matching(search: string, origin: string): { title: string; address: string; seconds: number }[] {
+export function matching(
+  search: string,
+  origin: string,
+): { title: string; address: string; seconds: number }[] {
   const words = search.toLowerCase().split(/\s+/).filter(Boolean);
   return VIDEOS.filter(({ title }) => words.every((word) => title.toLowerCase().includes(word))).map(
     ({ id, title, seconds }) => ({ title, seconds, address: `${origin}/outlets/longshelf/videos/${id}` }),

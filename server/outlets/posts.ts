@@ -97,7 +97,8 @@ export class Posts {
   async takeDown(id: string): Promise<void> {
     await this.underWay.get(id);
     this.records.forget(id);
-    for (const file of [this.clipOf(id), this.viewedOf(id), this.coverOf(id)]) await rm(file, { force: true });
+    for (const file of [this.clipOf(id), this.viewedOf(id), this.coverOf(id)])
+      await rm(file, { force: true });
   }
 
   isUnderWay(upload: string): boolean {
@@ -152,7 +153,8 @@ export class Posts {
       await rm(this.coverOf(id), { force: true });
       return this.records.refuse(id, reasons);
     }
-    if (this.places.weather.now === 'failing') return this.records.fail(id, 'The clip could not be processed.');
+    if (this.places.weather.now === 'failing')
+      return this.records.fail(id, 'The clip could not be processed.');
     return this.records.take(id, measuredLine(file));
   }
 

@@ -2,13 +2,7 @@ import { mkdirSync } from 'node:fs';
 import path from 'node:path';
 import express, { type Express, type Request, type Response } from 'express';
 import { OUTLET_API } from '../../src/core/outlets/outlet-api';
-import {
-  boardPath,
-  captionsPath,
-  clipPath,
-  coverPath,
-  postPage,
-} from '../../src/core/outlets/post-form';
+import { boardPath, captionsPath, clipPath, coverPath, postPage } from '../../src/core/outlets/post-form';
 import type { RuleSheet } from '../../src/core/outlets/rule-sheet';
 import { sendFilm, sendStill } from '../send-file';
 import { UploadDoor } from '../uploads/upload-door';
@@ -23,6 +17,8 @@ import { Posts } from './posts';
 import { storms } from './storms';
 import { Weather, weatherSchema } from './weather';
 
+const BOARD_POLICY =
+  "default-src 'self'; script-src 'none'; style-src 'self' 'unsafe-inline'; form-action 'self'; frame-ancestors 'none'";
 const POST_ID = /^[0-9a-f-]{36}$/;
 
 /** An outlet's stand-in on a server. */
@@ -59,6 +55,11 @@ export function addStandIn(app: Express, sheet: RuleSheet, workshop: Workshop): 
   app.use(authorityPath(outlet), authority.handler);
   addOutletApi(app, { sheet, authority, records, posts });
 
+  app.use(boardPath(outlet), (_request, response, next) => {
+    // Forms of the board go to itself.
+    response.set({ 'content-security-policy': BOARD_POLICY, 'referrer-policy': 'same-origin' });
+    next();
+  });
   app.get(boardPath(outlet), async (request, response) => {
     const viewer = await authority.viewerOf(request, response);
     const shown = records.up().filter((post) => post.form.audience === 'public' || post.poster === viewer);
@@ -107,7 +108,9 @@ export function addStandIn(app: Express, sheet: RuleSheet, workshop: Workshop): 
     const id = String(request.params.id);
     const post = POST_ID.test(id) ? records.withId(id) : null;
     if (post?.state !== 'up') return null;
-    return post.form.audience !== 'private' || post.poster === (await authority.viewerOf(request, response)) ? post : null;
+    return post.form.audience !== 'private' || post.poster === (await authority.viewerOf(request, response))
+      ? post
+      : null;
   }
 
   return { posts, door, weather, authority };

@@ -29,13 +29,40 @@ export async function compress(
   const share = Math.min(1, Math.sqrt((rung.width * rung.height) / (size.width * size.height)));
   const [width, height] = [even(size.width * share), even(size.height * share)] as const;
   const part = `${to}.part`;
-  const rates = ['-b:v', rung.bits, '-maxrate', rung.bits * OVER, '-bufsize', rung.bits * OVER * 2].map(String);
+  const rates = ['-b:v', rung.bits, '-maxrate', rung.bits * OVER, '-bufsize', rung.bits * OVER * 2].map(
+    String,
+  );
   await programs.run(
     'ffmpeg',
     [
-      ...['-y', '-v', 'error', '-nostdin', ...safeInput(OUTLET_CONTAINERS, from), '-map', '0:v:0', '-map', '0:a:0?'],
-      ...['-vf', `scale=${width}:${height}:flags=bicubic,format=yuv420p`, '-c:v', 'libx264', '-preset', 'veryfast'],
-      ...[...rates, '-force_key_frames', `expr:gte(t,n_forced*${GROUP})`, '-c:a', 'aac', '-b:a', String(SOUND_BITS)],
+      ...[
+        '-y',
+        '-v',
+        'error',
+        '-nostdin',
+        ...safeInput(OUTLET_CONTAINERS, from),
+        '-map',
+        '0:v:0',
+        '-map',
+        '0:a:0?',
+      ],
+      ...[
+        '-vf',
+        `scale=${width}:${height}:flags=bicubic,format=yuv420p`,
+        '-c:v',
+        'libx264',
+        '-preset',
+        'veryfast',
+      ],
+      ...[
+        ...rates,
+        '-force_key_frames',
+        `expr:gte(t,n_forced*${GROUP})`,
+        '-c:a',
+        'aac',
+        '-b:a',
+        String(SOUND_BITS),
+      ],
       ...['-movflags', '+faststart', '-f', 'mp4', part],
     ],
     { limits: LIMITS },

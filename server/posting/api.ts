@@ -13,7 +13,9 @@ import {
   postOrderSchema,
   takeDownPath,
 } from '../../src/core/posting/post-order';
+import { abilitiesOf, collectionsOf, longVideosOf } from '../../src/core/posting/accounts';
 import { AccountError } from '../accounts/accounts';
+import { originOf } from '../accounts/api';
 import { bodyOf } from '../answers';
 import { markedVisitor, visitorOf } from '../visitor';
 import { OutletClientError } from './outlet-way';
@@ -40,7 +42,8 @@ export function addPosting(app: Express, posting: Posting): void {
   });
   app.post(POSTED, body, async (request, response) => {
     const order = bodyOf(request, response, postOrderSchema);
-    if (order) answer(response, await posting.order(order, markedVisitor(request, response, '/posting')), 202);
+    if (order)
+      answer(response, await posting.order(order, markedVisitor(request, response, '/posting')), 202);
   });
   app.get(POSTED_EVENTS, (request, response) => {
     const visitor = visitorOf(request, '/posting');
@@ -77,12 +80,46 @@ export function addPosting(app: Express, posting: Posting): void {
       .object({ kind: z.enum(['sent', 'viewed']), frame: z.coerce.number().int().nonnegative() })
       .safeParse({ ...request.params, ...request.query });
     const record = own(request);
-    const file = record && asked.success ? await posting.picture(record, asked.data.kind, asked.data.frame) : null;
+    const file =
+      record && asked.success ? await posting.picture(record, asked.data.kind, asked.data.frame) : null;
     if (file === null) return void response.status(404).json({ error: 'there is no such picture' });
     response.set('cache-control', 'no-store').sendFile(file, (error?: NodeJS.ErrnoException) => {
       if (error && error.code !== 'ECONNABORTED') next(error);
     });
   });
+
+  app.get(abilitiesOf(':outlet'), async (request, response) => {
+    const way = posting.wayTo(String(request.params.outlet), originOf(request));
+    if (way) await said(response, () => way.abilities());
+    else response.status(404).json({ error: 'no such outlet' });
+  });
+  app.get(collectionsOf(':id'), async (request, response) => {
+    const account = accountIn(request, response);
+    if (account)
+      await said(response, () =>
+        posting.speaker.as({ ...account, account: account.id }, async (way, token) => ({
+          collections: await way.collections(token),
+        })),
+      );
+  });
+  app.get(longVideosOf(':id'), async (request, response) => {
+    const account = accountIn(request, response);
+    const search = String(request.query.search ?? '').slice(0, 200);
+    if (account)
+      await said(response, () =>
+        posting.speaker.as({ ...account, account: account.id }, async (way, token) => ({
+          videos: await way.longVideos(token, search),
+        })),
+      );
+  });
+
+  /** An account of the browser that asks; one of another is not there. */
+  function accountIn(request: Request, response: Response) {
+    const visitor = visitorOf(request, '/posting');
+    const found = visitor === null ? null : posting.accounts.find(String(request.params.id), visitor);
+    if (!found) response.status(404).json({ error: 'no such account' });
+    return found;
+  }
 
   /** A post of the browser that asks; one of another is not there. */
   function own(request: Request): PostingRecord | null {
@@ -102,13 +139,22 @@ function answer(response: Response, found: PostingRecord | PostingProblem, statu
   response.status(PROBLEMS[found][0]).json({ error: PROBLEMS[found][1] });
 }
 
-/** Answers what an outlet is asked for while somebody waits: what it says, or that it cannot be had now. */
+/** Does something at an outlet while somebody waits, or says that it cannot be had now. */
 async function atOutlet(
   response: Response,
   act: () => Promise<PostingRecord | PostingProblem>,
 ): Promise<void> {
+  await orExcuse(response, async () => answer(response, await act()));
+}
+
+/** Answers with what an outlet says. */
+async function said(response: Response, ask: () => Promise<unknown>): Promise<void> {
+  await orExcuse(response, async () => void response.json(await ask()));
+}
+
+async function orExcuse(response: Response, act: () => Promise<void>): Promise<void> {
   try {
-    answer(response, await act());
+    await act();
   } catch (error) {
     if (error instanceof AccountError) response.status(409).json({ error: `the account is ${error.state}` });
     else if (error instanceof OutletClientError) response.status(503).json({ error: error.message });

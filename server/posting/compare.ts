@@ -14,8 +14,14 @@ const LIMITS: Limits = { seconds: 1800, memory: 4e9, fileBytes: 64e6, outputByte
  * ffmpeg measures it, at the size that was sent.
  * @throws ProgramError where one of them cannot be decoded.
  */
-export async function compareFilms(programs: Programs, sent: string, viewed: string): Promise<Compared | null> {
-  const [was, is] = await Promise.all([sent, viewed].map((file) => probeFile(programs, file, OUTLET_CONTAINERS)));
+export async function compareFilms(
+  programs: Programs,
+  sent: string,
+  viewed: string,
+): Promise<Compared | null> {
+  const [was, is] = await Promise.all(
+    [sent, viewed].map((file) => probeFile(programs, file, OUTLET_CONTAINERS)),
+  );
   const { width, height } = is?.video ?? {};
   if (!was?.video?.width || !was.video.height || !width || !height) return null;
   const size = `${was.video.width}:${was.video.height}`;
@@ -25,7 +31,13 @@ export async function compareFilms(programs: Programs, sent: string, viewed: str
   await programs.run(
     'ffmpeg',
     [
-      ...['-v', 'error', '-nostdin', ...safeInput(OUTLET_CONTAINERS, sent), ...safeInput(OUTLET_CONTAINERS, viewed)],
+      ...[
+        '-v',
+        'error',
+        '-nostdin',
+        ...safeInput(OUTLET_CONTAINERS, sent),
+        ...safeInput(OUTLET_CONTAINERS, viewed),
+      ],
       ...['-filter_complex', graph, '-f', 'null', '-'],
     ],
     {

@@ -40,7 +40,10 @@ export interface DispatchOptions {
 export class Dispatcher {
   /** Told a post that changed. */
   readonly news = new EventEmitter<{ change: [PostingRecord] }>();
-  private readonly running = new Map<string, { work: Promise<void>; stop: AbortController; account: string }>();
+  private readonly running = new Map<
+    string,
+    { work: Promise<void>; stop: AbortController; account: string }
+  >();
   private clock: ReturnType<typeof setTimeout> | undefined;
   private ended = false;
 
@@ -189,7 +192,8 @@ export class Dispatcher {
     if (signal.aborted) return void this.change(id, { state: 'waiting' });
     if (error instanceof AccountError) return void this.hold(id, error.state);
     if (!(error instanceof OutletClientError)) {
-      if (isMissing(error)) return void this.change(id, { state: 'failed', reasons: ['The file is not here any more.'] });
+      if (isMissing(error))
+        return void this.change(id, { state: 'failed', reasons: ['The file is not here any more.'] });
       console.error(error);
       return this.later(record, new OutletClientError('down', String(error)));
     }
@@ -216,7 +220,10 @@ export class Dispatcher {
   private later({ id, tries, madeAt, when }: PostingRecord, { code, retryAfter }: OutletClientError): void {
     const failed = tries + 1;
     if (Date.now() - (when === null ? madeAt : momentOf(when)) > PATIENCE)
-      return void this.change(id, { state: 'failed', reasons: ['The outlet could not be reached for a day.'] });
+      return void this.change(id, {
+        state: 'failed',
+        reasons: ['The outlet could not be reached for a day.'],
+      });
     const until = Date.now() + 1000 * waitBefore(failed, retryAfter, Math.random());
     const why = WAITS.find((one) => one === code) ?? 'answer';
     this.change(id, { state: 'waiting', tries: failed, due: until, wait: { why, until } });

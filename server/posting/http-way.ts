@@ -1,7 +1,7 @@
 import { createWriteStream } from 'node:fs';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
-import { z } from 'zod';
+import type { z } from 'zod';
 import {
   abilitiesSchema,
   KEY_HEADER,
@@ -11,6 +11,7 @@ import {
   outletErrorSchema,
   outletPostSchema,
 } from '../../src/core/outlets/outlet-api';
+import { collectionsSchema, longVideosSchema } from '../../src/core/posting/accounts';
 import { retryAfterOf } from '../../src/core/posting/retry';
 import { OutletClientError, type OutletWay, type Shipment, type ShipmentNews } from './outlet-way';
 import { sendByTus } from './send-by-tus';
@@ -19,11 +20,6 @@ import { sendByTus } from './send-by-tus';
 const PATIENCE = 30_000;
 /** What a viewer gets may take longer to come. */
 const LONG_PATIENCE = 600_000;
-
-const collectionsSchema = z.object({ collections: z.array(z.string().max(100)) });
-const videosSchema = z.object({
-  videos: z.array(z.object({ title: z.string(), address: z.url(), seconds: z.number() })),
-});
 
 interface Asking {
   method?: 'GET' | 'POST' | 'PATCH' | 'DELETE';
@@ -90,10 +86,11 @@ export function httpWay(root: string): OutletWay {
         throw new OutletClientError('down', `the answer broke off: ${String(error)}`);
       });
     },
-    collections: async (token) => (await read(collectionsSchema, OUTLET_API.collections, { token })).collections,
+    collections: async (token) =>
+      (await read(collectionsSchema, OUTLET_API.collections, { token })).collections,
     longVideos: async (token, search) => {
       const address = `${OUTLET_API.longVideos}?search=${encodeURIComponent(search)}`;
-      return (await read(videosSchema, address, { token })).videos;
+      return (await read(longVideosSchema, address, { token })).videos;
     },
   };
 }

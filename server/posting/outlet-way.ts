@@ -1,4 +1,5 @@
 import type { Abilities, OutletAccount, OutletError, OutletPost } from '../../src/core/outlets/outlet-api';
+import type { LongVideo } from '../../src/core/posting/accounts';
 import type { Audience } from '../../src/core/outlets/audience';
 import type { PostForm } from '../../src/core/outlets/post-form';
 
@@ -15,13 +16,6 @@ export interface ShipmentNews {
   /** It was begun: from here on it can be gone on with. */
   began(address: string): void;
   sent(bytes: number): void;
-}
-
-/** A long video that a clip may be linked to. */
-export interface LongVideo {
-  title: string;
-  address: string;
-  seconds: number;
 }
 
 /** An outlet did not do what it was asked for. */

@@ -38,7 +38,16 @@ const newId = () => randomBytes(16).toString('hex');
 async function orderOf(change: Partial<PostOrder> = {}): Promise<PostOrder> {
   const upload = await client.upload('/posting/api/uploads', good);
   const words = postWordsSchema.parse(FORM);
-  return { id: newId(), upload, fileName: 'kite.mp4', outlet: 'verrow', account, words, when: null, ...change };
+  return {
+    id: newId(),
+    upload,
+    fileName: 'kite.mp4',
+    outlet: 'verrow',
+    account,
+    words,
+    when: null,
+    ...change,
+  };
 }
 
 async function order(change: Partial<PostOrder> = {}): Promise<Posted> {
@@ -65,14 +74,24 @@ const isUp = ({ state }: Posted): boolean => state === 'up';
 const board = async (): Promise<number> =>
   (await (await client.fetch('/outlets/verrow/')).text()).match(/<article/g)?.length ?? 0;
 const weather = (name: string, tokens = '') =>
-  client.fetch('/outlets/verrow/weather', { method: 'POST', body: new URLSearchParams({ weather: name, tokens }) });
+  client.fetch('/outlets/verrow/weather', {
+    method: 'POST',
+    body: new URLSearchParams({ weather: name, tokens }),
+  });
 
 describe('a post', () => {
   it('is carried to its outlet once, and what a viewer gets is held against what was sent', async () => {
     const asked = await orderOf();
-    for (const _ of [1, 2]) expect((await client.fetch('/posting/api/posts', json('POST', asked))).status).toBe(202);
+    for (const _ of [1, 2])
+      expect((await client.fetch('/posting/api/posts', json('POST', asked))).status).toBe(202);
     const post = await comesTo(asked.id, ({ compared }) => compared !== null);
-    expect(post).toMatchObject({ state: 'up', sent: good.length, bytes: good.length, hold: null, wait: null });
+    expect(post).toMatchObject({
+      state: 'up',
+      sent: good.length,
+      bytes: good.length,
+      hold: null,
+      wait: null,
+    });
     expect(post.sha256).toBe(createHash('sha256').update(good).digest('hex'));
     expect(post.compared).toMatchObject({ width: 1080, height: 1920, frames: 24, worst: { second: 0 } });
     expect(post.compared!.ssim).toBeGreaterThan(0.8);
@@ -88,7 +107,9 @@ describe('a post', () => {
     expect(await (await other.fetch('/posting/api/posts')).json()).toEqual({ posts: [] });
     for (const act of ['again', 'take-down'])
       expect((await other.fetch(`/posting/api/posts/${post.id}/${act}`, json('POST'))).status).toBe(404);
-    expect((await other.fetch('/posting/api/posts', json('POST', { ...asked, id: newId() }))).status).toBe(409);
+    expect((await other.fetch('/posting/api/posts', json('POST', { ...asked, id: newId() }))).status).toBe(
+      409,
+    );
   });
 
   it('is private first, published with one word, and taken down', async () => {
@@ -112,7 +133,10 @@ describe('a post', () => {
     expect(refused.reasons).toEqual(['The tag #upright is missing.']);
     const sent: string[] = [];
     const door = jest.spyOn(server.swept.outlets[0]!.door, 'state');
-    await client.fetch(`/posting/api/posts/${id}/again`, json('POST', { words: postWordsSchema.parse(FORM) }));
+    await client.fetch(
+      `/posting/api/posts/${id}/again`,
+      json('POST', { words: postWordsSchema.parse(FORM) }),
+    );
     await comesTo(id, isUp);
     for (const [upload] of door.mock.calls) sent.push(upload);
     expect(new Set(sent).size).toBe(1);
@@ -128,7 +152,11 @@ describe('a post', () => {
     expect(await stateOf(other.id)).toBeUndefined();
     const words = { ...postWordsSchema.parse(FORM), title: 'Another title' };
     await client.fetch(`/posting/api/posts/${later.id}/again`, json('POST', { words }));
-    expect(await stateOf(later.id)).toMatchObject({ state: 'waiting', when: tomorrow, words: { title: 'Another title' } });
+    expect(await stateOf(later.id)).toMatchObject({
+      state: 'waiting',
+      when: tomorrow,
+      words: { title: 'Another title' },
+    });
     // Its file stays, however long that is.
     await sweep(server.swept, Date.now() + 48 * 3600 * 1000);
     await client.fetch(`/posting/api/posts/${later.id}/again`, json('POST', { when: null }));

@@ -61,7 +61,12 @@ export class Posting {
   start(origin: string): void {
     const { records, door } = this;
     const speaker = new Speaker(this.accounts, (outlet, own) => this.wayTo(outlet, own), origin);
-    const dispatcher = new Dispatcher({ records, speaker, door, compare: (record, signal) => this.compare(record, signal) });
+    const dispatcher = new Dispatcher({
+      records,
+      speaker,
+      door,
+      compare: (record, signal) => this.compare(record, signal),
+    });
     this.begun = { speaker, dispatcher };
     dispatcher.start();
   }
@@ -105,7 +110,15 @@ export class Posting {
     const isOver = when !== null && momentOf(when) < Date.now();
     const changed = this.dispatcher.change(id, {
       ...(edit.words ? { words: { ...edit.words, cover: edit.words.cover ?? now.words.cover } } : {}),
-      ...{ account, when: isOver ? null : when, state: 'waiting', hold: null, wait: null, reasons: [], tries: 0 },
+      ...{
+        account,
+        when: isOver ? null : when,
+        state: 'waiting',
+        hold: null,
+        wait: null,
+        reasons: [],
+        tries: 0,
+      },
       // An outlet may remember a key for what it refused.
       round: now.round + 1,
       // What went up for another account is that one's.
@@ -121,7 +134,8 @@ export class Posting {
     await this.dispatcher.halt(id);
     const now = this.records.find(id);
     if (!now) return;
-    if (now.outletId !== null && isUnderWay(now)) await this.speaker.as(now, (way, token) => way.takeDown(token, now.outletId ?? ''));
+    if (now.outletId !== null && isUnderWay(now))
+      await this.speaker.as(now, (way, token) => way.takeDown(token, now.outletId ?? ''));
     this.records.forget(id);
     await rm(this.viewedOf(id), { force: true });
   }

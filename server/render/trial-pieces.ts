@@ -16,11 +16,14 @@ import { pictureBytes } from './packet-bytes';
 /** Threads of an encoder here: no buffer is held, so that more of them change nothing. */
 const THREADS = 2;
 
+/** Outlets have much to do, and take the quick way (common practice, no source). */
+const OUTLETS_WAY = ['-preset', 'veryfast'];
 /**
- * The quick way of libx264: a trial asks what a rate gains after the outlet's compression, to which the last per cent of
- * an encoder's skill matters little (`advice.test.ts` holds it to files that were made the slow way).
+ * A quicker way than files are made: a trial asks what a rate gains after the outlet's compression, to which the last per
+ * cent of an encoder's skill matters little (`advice.test.ts` holds it to files that were made the slow way). Light that
+ * changes is followed all the same, since a film that flickers needs far more bits without.
  */
-const QUICK = ['-preset', 'veryfast'];
+const QUICK = ['-preset', 'veryfast', '-weightp', '2'];
 
 /** A trial of bit rates: what is tried, and the plans of its pieces. */
 export interface RateTrialJob {
@@ -122,8 +125,7 @@ export class OutletTrial {
     const joined = `concat=n=${this.pieces.length}:v=1,scale=${rung.width}:${rung.height}:flags=bicubic`;
     await encodeFile(
       [...this.pieces.flatMap(({ sent }) => ['-i', sent]), '-filter_complex', joined],
-      // Outlets have much to do (common practice, no source).
-      [...encoderArgs(picture, picture.bits, null, THREADS), ...QUICK],
+      [...encoderArgs(picture, picture.bits, null, THREADS), ...OUTLETS_WAY],
       this.viewed,
       signal,
     );

@@ -1,4 +1,11 @@
-import { createCipheriv, createDecipheriv, createPrivateKey, generateKeyPairSync, hkdfSync, randomBytes } from 'node:crypto';
+import {
+  createCipheriv,
+  createDecipheriv,
+  createPrivateKey,
+  generateKeyPairSync,
+  hkdfSync,
+  randomBytes,
+} from 'node:crypto';
 import { chmodSync, existsSync, readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { z } from 'zod';
@@ -45,14 +52,21 @@ export class Secrets {
 
   /** What the stand-ins sign their identity tokens with, as a JSON Web Key. */
   signingKey(): Record<string, unknown> {
-    return { ...createPrivateKey(this.keys.signing).export({ format: 'jwk' }), alg: 'ES256', use: 'sig', kid: 'own' };
+    return {
+      ...createPrivateKey(this.keys.signing).export({ format: 'jwk' }),
+      alg: 'ES256',
+      use: 'sig',
+      kid: 'own',
+    };
   }
 
   /** Encrypts a text. @param owner who it is for: for another it cannot be opened. */
   seal(text: string, owner: string): string {
     const nonce = randomBytes(NONCE);
     const cipher = createCipheriv(CIPHER, this.derived('tokens'), nonce).setAAD(Buffer.from(owner));
-    return Buffer.concat([nonce, cipher.update(text, 'utf8'), cipher.final(), cipher.getAuthTag()]).toString('base64');
+    return Buffer.concat([nonce, cipher.update(text, 'utf8'), cipher.final(), cipher.getAuthTag()]).toString(
+      'base64',
+    );
   }
 
   /** @throws where it was not sealed for that owner with these keys, or was changed since. */

@@ -1,8 +1,11 @@
 import { newJob } from '@core/job/job';
 import { testMaster } from '@core/job/test-job';
 import { SHIPPED_SHEETS } from '@core/outlets/shipped';
+import type { Account } from '@core/posting/accounts';
+import type { Posted, PostOrder } from '@core/posting/post-order';
 import { addClip, removeClip } from './clips';
 import { dispatch } from './jobs';
+import { takePosted, usePosted } from './posted';
 import { sendPost, usePosts } from './posts';
 import { begin, readyToExport, settled, stored } from './test-exports';
 import { mockMedia } from './test-media';
@@ -12,16 +15,39 @@ jest.mock('@media/worker/tasks', () => jest.requireActual<typeof TestMedia>('./t
 jest.mock('@media/store/storage', () => jest.requireActual<typeof TestMedia>('./test-media').mockStorage);
 jest.mock('@media/send/upload', () => jest.requireActual<typeof TestMedia>('./test-media').mockUpload);
 
+const account: Account = {
+  id: 'a'.repeat(32),
+  outlet: 'verrow',
+  account: { id: 'odlin', name: 'Odlin Marrable', kind: 'person', picture: null },
+  scopes: ['read', 'post'],
+  state: 'good',
+};
+const now = { account, when: null };
+
 beforeEach(async () => {
   await readyToExport();
-  usePosts.setState({ sending: null, trouble: null });
+  usePosts.setState({ sending: {}, troubles: {} });
+  usePosted.setState({ posts: {}, troubles: {} });
+  mockMedia.uploadFile.mockResolvedValue('b'.repeat(32));
 });
 
 describe('a post', () => {
-  const answer = (status: number, body: unknown) =>
-    jest
-      .spyOn(globalThis, 'fetch')
-      .mockResolvedValue({ ok: status < 400, status, json: () => Promise.resolve(body) } as Response);
+  const respond = (status: number, body: unknown) =>
+    ({ ok: status < 400, status, json: () => Promise.resolve(body) }) as Response;
+  /** A server that takes every order, unless told otherwise. */
+  const server = () =>
+    jest.spyOn(globalThis, 'fetch').mockImplementation((_path, init) => {
+      const order = JSON.parse(String(init?.body)) as PostOrder;
+      return Promise.resolve(respond(202, postedOf(order)));
+    });
+  const postedOf = (order: PostOrder, change: Partial<Posted> = {}): Posted => ({
+    ...order,
+    ...{ state: 'waiting', bytes: 5, sha256: null, sent: 0, share: 0, reasons: [], hold: null, wait: null },
+    ...{ page: null, compared: null, madeAt: 1, upAt: null },
+    ...change,
+  });
+  const sent = (fetched: jest.SpyInstance) =>
+    JSON.parse(String((fetched.mock.calls.at(-1) as [string, RequestInit])[1].body)) as PostOrder;
   const ready = async () => {
     begin();
     await settled();
@@ -29,41 +55,62 @@ describe('a post', () => {
   };
   afterEach(() => jest.restoreAllMocks());
 
-  it('sends the words with the upload, and keeps what the outlet said', async () => {
-    const fetched = answer(200, { state: 'accepted', page: '/outlets/verrow/posts/1' });
-    await sendPost(stored(), await ready());
-    const [path, init] = fetched.mock.calls[0]!;
-    expect(path).toBe('/outlets/verrow/api/posts');
-    expect(JSON.parse(String(init?.body))).toMatchObject({
-      upload: 'abc',
-      placement: 'short',
-      tags: ['upright'],
-      audience: 'private',
+  it('gives file and words to the server, and is followed from there', async () => {
+    const fetched = server();
+    await sendPost(stored(), await ready(), now);
+    expect(fetched.mock.calls.at(-1)?.[0]).toBe('/posting/api/posts');
+    const order = sent(fetched);
+    expect(order).toMatchObject({
+      upload: 'b'.repeat(32),
+      outlet: 'verrow',
+      account: account.id,
+      words: { placement: 'short', tags: ['upright'], audience: 'private' },
+      when: null,
     });
-    expect(stored().posts[0]).toMatchObject({ state: 'accepted', page: '/outlets/verrow/posts/1' });
+    expect(stored().posts[0]).toMatchObject({ id: order.id, state: 'waiting', account: 'Odlin Marrable' });
+    const page = '/outlets/verrow/posts/1';
+    await takePosted(postedOf(order, { state: 'up', page }));
+    expect(stored().posts).toHaveLength(1);
+    expect(stored().posts[0]).toMatchObject({ state: 'up', page });
   });
 
-  it('whose answer was lost asks again for the same upload, and sends the file no second time', async () => {
+  it('whose answer was lost asks again for the same post, and sends the file no second time', async () => {
     const record = await ready();
-    jest.spyOn(globalThis, 'fetch').mockRejectedValueOnce(new Error('the answer was lost'));
-    await sendPost(stored(), record);
-    expect(usePosts.getState().trouble?.code).toBe('server-down');
-    const fetched = answer(200, { state: 'accepted', page: '/outlets/verrow/posts/1' });
-    await sendPost(stored(), record);
+    const fetched = server();
+    fetched.mockRejectedValueOnce(new Error('the answer was lost'));
+    await sendPost(stored(), record, now);
+    expect(usePosts.getState().troubles[record.id]?.code).toBe('server-down');
+    const first = sent(fetched);
+    await sendPost(stored(), record, now);
     expect(mockMedia.uploadFile).toHaveBeenCalledTimes(1);
-    expect(JSON.parse(String(fetched.mock.calls.at(-1)?.[1]?.body))).toMatchObject({ upload: 'abc' });
+    expect(sent(fetched)).toEqual(first);
     expect(stored().posts).toHaveLength(1);
   });
 
-  it('of an upload that the outlet no longer has sends the file again', async () => {
+  it('of an upload that the server no longer has sends the file again', async () => {
     const record = await ready();
-    jest.spyOn(globalThis, 'fetch').mockRejectedValueOnce(new Error('lost'));
-    await sendPost(stored(), record);
-    const fetched = answer(200, { state: 'accepted', page: '/outlets/verrow/posts/1' });
-    fetched.mockResolvedValueOnce({ ok: false, status: 404, json: () => Promise.resolve({}) } as Response);
-    await sendPost(stored(), record);
+    const fetched = server();
+    fetched.mockRejectedValueOnce(new Error('lost'));
+    await sendPost(stored(), record, now);
+    fetched.mockResolvedValueOnce(respond(409, {}));
+    await sendPost(stored(), record, now);
     expect(mockMedia.uploadFile).toHaveBeenCalledTimes(2);
-    expect(stored().posts[0]?.state).toBe('accepted');
+    expect(stored().posts[0]?.state).toBe('waiting');
+  });
+
+  it('that was refused is mended, and its file is not sent again', async () => {
+    const record = await ready();
+    const fetched = server();
+    await sendPost(stored(), record, now);
+    const order = sent(fetched);
+    await takePosted(postedOf(order, { state: 'refused', reasons: ['Too long.'] }));
+    expect(stored().posts[0]).toMatchObject({ state: 'refused', reasons: ['Too long.'] });
+    fetched.mockResolvedValueOnce(respond(200, postedOf(order)));
+    await sendPost(stored(), record, now);
+    expect(fetched.mock.calls.at(-1)?.[0]).toBe(`/posting/api/posts/${order.id}/again`);
+    expect(mockMedia.uploadFile).toHaveBeenCalledTimes(1);
+    expect(stored().posts).toHaveLength(1);
+    expect(stored().posts[0]?.state).toBe('waiting');
   });
 
   it("goes out with its own clip's words, whatever is worked on, and also once that clip is removed", async () => {
@@ -74,20 +121,22 @@ describe('a post', () => {
       words: { title: 'Another clip', description: '', tags: [] },
     });
     dispatch('job-1', { type: 'set-audience', audience: 'public' });
-    const fetched = answer(200, { state: 'accepted', page: '/outlets/verrow/posts/1' });
-    const sent = () => JSON.parse(String(fetched.mock.calls.at(-1)?.[1]?.body)) as object;
-    await sendPost(stored(), record);
-    expect(sent()).toMatchObject({ title: 'Edit', tags: ['upright'], audience: 'private' });
+    const fetched = server();
+    await sendPost(stored(), record, now);
+    expect(sent(fetched).words).toMatchObject({ title: 'Edit', tags: ['upright'], audience: 'private' });
     removeClip(stored(), 'clip-1');
-    await sendPost(stored(), record);
-    expect(sent()).toMatchObject({ title: 'Edit', tags: ['upright'], audience: 'private' });
+    await sendPost(stored(), record, now);
+    expect(sent(fetched).words).toMatchObject({ title: 'Edit', tags: ['upright'], audience: 'private' });
     expect(stored().posts.map((post) => post.clip)).toEqual(['clip-1', 'clip-1']);
   });
 
-  it('that is refused keeps the reasons', async () => {
-    answer(200, { state: 'refused', reasons: ['Too long.'] });
-    await sendPost(stored(), await ready());
-    expect(stored().posts[0]).toMatchObject({ state: 'refused', reasons: ['Too long.'] });
+  it('goes out with what was written otherwise for its outlet', async () => {
+    const record = await ready();
+    const words = { ...stored().edit.clips[0]!.words, variants: { verrow: { title: 'For Verrow' } } };
+    dispatch('job-1', { type: 'set-words', words });
+    const fetched = server();
+    await sendPost(stored(), record, now);
+    expect(sent(fetched).words).toMatchObject({ title: 'For Verrow', tags: ['upright'] });
   });
 
   it.each([
@@ -96,18 +145,22 @@ describe('a post', () => {
       () => jest.spyOn(globalThis, 'fetch').mockRejectedValue(new Error('no')),
       'server-down',
     ],
-    ['a server that fails', () => answer(500, {}), 'server-refused'],
-    ['an answer that makes no sense', () => answer(200, { state: 'maybe' }), 'server-answer'],
     [
-      'an answer that leads elsewhere',
-      () => answer(200, { state: 'accepted', page: 'https://example.test/' }),
+      'a server that fails',
+      () => jest.spyOn(globalThis, 'fetch').mockResolvedValue(respond(500, {})),
+      'server-refused',
+    ],
+    [
+      'an answer that makes no sense',
+      () => jest.spyOn(globalThis, 'fetch').mockResolvedValue(respond(200, { state: 'maybe' })),
       'server-answer',
     ],
   ])('to %s keeps the clip and says so', async (_, prepare, code) => {
     prepare();
-    await sendPost(stored(), await ready());
+    const record = await ready();
+    await sendPost(stored(), record, now);
     expect(stored().posts).toEqual([]);
-    expect(usePosts.getState()).toMatchObject({ sending: null, trouble: { code } });
+    expect(usePosts.getState()).toMatchObject({ sending: {}, troubles: { [record.id]: { code } } });
   });
 
   it('is not sent while a stop keeps it back', async () => {
@@ -118,7 +171,7 @@ describe('a post', () => {
       master: testMaster(),
       sheets: SHIPPED_SHEETS,
     });
-    await sendPost(job, await ready());
+    await sendPost(job, await ready(), now);
     expect(mockMedia.uploadFile).not.toHaveBeenCalled();
   });
 });

@@ -1,119 +1,191 @@
+import { z } from 'zod';
 import { create } from 'zustand';
 import { postStops } from '@core/check/post-check';
+import type { Clip, GoneClip } from '@core/job/clip';
 import { clipOf, type Job } from '@core/job/job';
 import type { ExportRecord } from '@core/job/records';
+import { postWords } from '@core/job/post-words';
 import { findPlacement } from '@core/outlets/outlets';
+import { PLAIN_PERMISSIONS, type PostWords } from '@core/outlets/post-form';
+import type { Account } from '@core/posting/accounts';
+import {
+  againPath,
+  type Posted,
+  POSTED,
+  postedSchema,
+  POSTING_UPLOADS,
+  type PostOrder,
+} from '@core/posting/post-order';
+import type { When } from '@core/posting/when';
 import { type Trouble, TroubleError } from '@core/trouble/trouble';
-import type { PostForm } from '@core/outlets/post-form';
-import { connectorOf } from './connectors/connectors';
+import { vttText } from '@core/words/files/write-captions';
+import { uploadFile } from '@media/send/upload';
 import { base64Of, coverToSend } from './covers';
 import { exportedFile } from './exports';
-import { addPost } from './records';
-import { type ServerName, serverTrouble } from './server';
+import { POSTING, takePosted, usePosted } from './posted';
+import { putPost } from './records';
+import { askJson, serverTrouble } from './server';
 import { sheetsNow } from './sheets';
 import { dropSetting, loadSetting, saveSetting } from './store/storage';
 import { outcomeOf } from './task';
 
-/** A post on its way. */
+/** A file on its way to the server, from which it goes on to its outlet. */
 export interface Sending {
   jobId: string;
   /** Bytes. */
   sent: number;
   total: number;
-  /** The file is up, and the outlet checks it. */
-  judging: boolean;
 }
 
 interface PostsState {
-  sending: Sending | null;
-  trouble: Trouble | null;
+  /** By the export that is sent. */
+  sending: Readonly<Record<string, Sending>>;
+  troubles: Readonly<Record<string, Trouble>>;
 }
 
-export const usePosts = create<PostsState>(() => ({ sending: null, trouble: null }));
+export const usePosts = create<PostsState>(() => ({ sending: {}, troubles: {} }));
 
-let stop: AbortController | null = null;
+const stops = new Map<string, AbortController>();
 
-/** Where an upload that is whole is remembered until the outlet has answered for it. */
-const sentSetting = (key: string): string => `sent/${key}`;
+/** What a file is called on the server once it is there, and its post once that was asked for. */
+const givenSchema = z.object({ upload: z.string(), id: z.string() });
+const givenSetting = (exportId: string): string => `given/${exportId}`;
+
+/** When something goes out, and as whom. */
+export interface PostChoice {
+  account: Account;
+  when: When | null;
+}
 
 /**
- * Uploads an export and posts it with its own clip's words, whatever is being worked on; the outlet checks the file
- * itself. An answer that was lost on the way is asked for again: nothing is sent twice (`resilience.test.ts`),
- * and nothing is posted twice (`posts.test.ts` of the server).
+ * Gives an export to the server, which posts it: with its own clip's words, whatever is being worked on. What is there
+ * already is not sent again, and what was asked for already is no second post.
  */
-export async function sendPost(job: Job, record: ExportRecord): Promise<void> {
+export async function sendPost(job: Job, record: ExportRecord, choice: PostChoice): Promise<void> {
   const clip = clipOf(job.edit, record.clip);
-  if (usePosts.getState().sending || record.placement === null || !clip) return;
+  if (usePosts.getState().sending[record.id] || record.placement === null || !clip) return;
   const target = findPlacement(sheetsNow(), record.placement);
   if (!target || postStops(job, record, sheetsNow()).length > 0) return;
-  const { sheet, placement } = target;
-  const server: ServerName = { who: sheet.name, errand: 'post' };
-  const connector = connectorOf(sheet.outlet);
-  const key = `${sheet.outlet}-${record.id}`;
-  const mine = (stop = new AbortController());
-  const show = (sent: number, total: number, judging: boolean) =>
-    usePosts.setState({ sending: { jobId: job.id, sent, total, judging } });
-  usePosts.setState({ trouble: null });
-  show(0, record.bytes ?? 1, false);
-  const { title, description, tags, forChildren = null, longVideo = null } = clip.words;
-  const { audience } = clip;
-  const words = { title, description, tags, audience, forChildren, longVideo };
-  const form: Omit<PostForm, 'upload'> = { placement: placement.id, ...words, cover: null };
+  const stop = new AbortController();
+  stops.set(record.id, stop);
+  const show = (sent: number, total: number) =>
+    usePosts.setState(({ sending }) => ({
+      sending: { ...sending, [record.id]: { jobId: job.id, sent, total } },
+    }));
+  usePosts.setState(({ troubles: { [record.id]: _old, ...troubles } }) => ({ troubles }));
+  show(0, record.bytes ?? 1);
   const outcome = await outcomeOf(
     {
       async run(signal) {
-        const file = await exportedFile(record);
-        if (!file) throw new TroubleError('export-gone', { file: record.fileName });
-        const upload = async () => {
-          const onProgress = (sent: number, total: number) => show(sent, total, false);
-          const id = await connector.upload({ sheet, file, key }, onProgress, signal);
-          await saveSetting(sentSetting(key), id);
-          return id;
+        const words = await wordsToSend(job, record, clip, target.placement.id, signal);
+        const { outlet } = target.sheet;
+        const broken = brokenPost(job, record);
+        if (broken)
+          return askJson(POSTING, againPath(broken), postedSchema, {
+            ...{ method: 'POST', body: { words, account: choice.account.id, when: choice.when }, signal },
+          });
+        const order = {
+          fileName: record.fileName,
+          outlet,
+          account: choice.account.id,
+          words,
+          when: choice.when,
         };
-        const answered = async (id: string) => {
-          show(file.size, file.size, true);
-          return connector.post(sheet, { ...form, upload: id }, signal);
-        };
-        const cover = await coverToSend(job, record, signal);
-        form.cover = cover && (await base64Of(cover));
-        const known = await loadSetting(sentSetting(key));
-        const answer = known === null ? null : await answered(known).catch(unlessGone);
-        return answer ?? (await answered(await upload()));
+        const known = await givenBefore(record.id);
+        const posted = known && (await ordered({ ...order, ...known }, signal).catch(unlessGone));
+        return posted ?? ordered({ ...order, ...(await give(record, show, signal)) }, signal);
       },
       // What is up stays up: the next attempt goes on from there.
       clean: () => Promise.resolve(),
-      trouble: (error) => serverTrouble(server, error),
+      trouble: (error) => serverTrouble(POSTING, error),
     },
-    mine.signal,
+    stop.signal,
   );
   if (outcome.state === 'done') {
-    const answer = outcome.result;
-    await addPost(job.id, {
-      id: crypto.randomUUID(),
-      clip: record.clip,
-      exportId: record.id,
-      outlet: sheet.outlet,
-      title,
-      audience,
-      at: new Date().toISOString(),
-      state: answer.state,
-      reasons: answer.state === 'refused' ? answer.reasons : [],
-      page: answer.state === 'accepted' ? answer.page : null,
-    });
-    // Refused words can be mended and posted again: the file is up, and need not be sent again.
-    if (answer.state === 'accepted') await dropSetting(sentSetting(key));
+    await putPost(job.id, recordOf(outcome.result, record, choice.account));
+    await takePosted(outcome.result);
+    await dropSetting(givenSetting(record.id));
   }
-  usePosts.setState({ sending: null, trouble: outcome.state === 'failed' ? outcome.trouble : null });
+  stops.delete(record.id);
+  usePosts.setState(({ sending: { [record.id]: _done, ...sending }, troubles }) => ({
+    sending,
+    troubles: outcome.state === 'failed' ? { ...troubles, [record.id]: outcome.trouble } : troubles,
+  }));
 }
 
-/** An upload that the outlet no longer has is sent again; any other failure is one. */
+const BROKEN: readonly string[] = ['refused', 'failed', 'held', 'missed'];
+
+/** A post of an export that came to nothing: its file is on the server, and need not be sent again. */
+function brokenPost(job: Job, { id }: ExportRecord): string | null {
+  const { posts } = usePosted.getState();
+  const found = job.posts.find(
+    (post) => post.exportId === id && BROKEN.includes(posts[post.id]?.state ?? ''),
+  );
+  return found?.id ?? null;
+}
+
+export function cancelSending(exportId: string): void {
+  stops.get(exportId)?.abort();
+}
+
+/** All that an outlet is sent beside the file. @throws TroubleError */
+export async function wordsToSend(
+  job: Job,
+  record: ExportRecord,
+  clip: Clip | GoneClip,
+  placement: string,
+  signal: AbortSignal,
+): Promise<PostWords> {
+  const outlet = findPlacement(sheetsNow(), record.placement ?? '')?.sheet.outlet ?? '';
+  const words = postWords(clip, outlet);
+  const { title, description, tags, forChildren = null, longVideo = null } = words;
+  const { permissions, collection = null, category = null } = words;
+  const cover = await coverToSend(job, record, signal);
+  return {
+    ...{ placement, title, description, tags, audience: clip.audience, forChildren, longVideo },
+    ...{ collection, category },
+    permissions: permissions ?? PLAIN_PERMISSIONS,
+    cover: cover && (await base64Of(cover)),
+    captions: record.captions && record.captions.length > 0 ? vttText(record.captions) : null,
+  };
+}
+
+/** Sends a file to the server. @throws TroubleError */
+async function give(
+  record: ExportRecord,
+  show: (sent: number, total: number) => void,
+  signal: AbortSignal,
+): Promise<z.infer<typeof givenSchema>> {
+  const file = await exportedFile(record);
+  if (!file) throw new TroubleError('export-gone', { file: record.fileName });
+  const request = { endpoint: POSTING_UPLOADS, ...POSTING, file, key: `posting-${record.id}` };
+  const upload = await uploadFile(request, show, signal);
+  const given = { upload, id: crypto.randomUUID().replaceAll('-', '') };
+  await saveSetting(givenSetting(record.id), JSON.stringify(given));
+  return given;
+}
+
+async function givenBefore(exportId: string): Promise<z.infer<typeof givenSchema> | null> {
+  const text = await loadSetting(givenSetting(exportId));
+  return text === null ? null : givenSchema.parse(JSON.parse(text));
+}
+
+const ordered = (order: PostOrder, signal: AbortSignal): Promise<Posted> =>
+  askJson(POSTING, POSTED, postedSchema, { method: 'POST', body: order, signal });
+
+const recordOf = (
+  { id, outlet, words, state, reasons, page }: Posted,
+  of: ExportRecord,
+  { account }: Account,
+) => ({
+  ...{ id, clip: of.clip, exportId: of.id, outlet, account: account.name, title: words.title },
+  ...{ audience: words.audience, at: new Date().toISOString(), state, reasons, page },
+});
+
+/** An upload that the server no longer has is sent again; any other failure is one. */
 function unlessGone(error: unknown): null {
   if (error instanceof TroubleError && error.trouble.code === 'server-refused') {
     if (error.trouble.values.why === 'gone') return null;
   }
   throw error;
-}
-
-export function cancelPost(): void {
-  stop?.abort();
 }

@@ -22,8 +22,12 @@ export const putExport = (job: string, record: ExportRecord): Promise<void> =>
 export const dropExport = (job: string, id: string): Promise<void> =>
   change(job, { kind: 'export', id, record: null });
 
-export const addPost = (job: string, record: PostRecord): Promise<void> =>
+/** Adds a post's record, or replaces the one with its id. */
+export const putPost = (job: string, record: PostRecord): Promise<void> =>
   change(job, { kind: 'post', id: record.id, record });
+
+export const dropPost = (job: string, id: string): Promise<void> =>
+  change(job, { kind: 'post', id, record: null });
 
 const lockOf = (id: string): string => `gusset/export/${id}`;
 

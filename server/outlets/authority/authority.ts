@@ -73,9 +73,7 @@ export class Authority {
 
   /** Makes every access token expire now. */
   expireTokens(): void {
-    this.database
-      .prepare(`delete from grants where outlet = ? and kind = 'AccessToken'`)
-      .run([this.outlet]);
+    this.database.prepare(`delete from grants where outlet = ? and kind = 'AccessToken'`).run([this.outlet]);
   }
 
   /** Takes back all that accounts have allowed. */

@@ -13,7 +13,13 @@ export const PASSWORD = 'kite-day';
 
 const PEOPLE: readonly Omit<Holder, 'picture'>[] = [
   { id: 'odlin', login: 'odlin', name: 'Odlin Marrable', kind: 'person', colours: ['#2f5d50', '#f2dfb4'] },
-  { id: 'windle', login: 'windle', name: 'Kite Day at Windle Bay', kind: 'page', colours: ['#28507a', '#f6c445'] },
+  {
+    id: 'windle',
+    login: 'windle',
+    name: 'Kite Day at Windle Bay',
+    kind: 'page',
+    colours: ['#28507a', '#f6c445'],
+  },
   { id: 'fen', login: 'fen', name: 'Fen Tarrowby', kind: 'person', colours: ['#7a3b2e', '#cfe3e8'] },
 ];
 

@@ -21,7 +21,9 @@ interface SignIn {
 /** The plain page on which somebody signs in to an outlet and says what is allowed. */
 export function signInPage({ outlet, action, client, scopes, problem }: SignIn): string {
   const kinds = { person: 'a person', page: 'a page' };
-  const logins = LOGINS.map(({ login, name, kind }) => `<li><b>${login}</b> – ${escapedHtml(name)}, ${kinds[kind]}</li>`);
+  const logins = LOGINS.map(
+    ({ login, name, kind }) => `<li><b>${login}</b> – ${escapedHtml(name)}, ${kinds[kind]}</li>`,
+  );
   const boxes = scopes.map(
     (scope) =>
       `<p><label><input type="checkbox" name="scope" value="${scope}" checked> ${MEANS[scope]}</label></p>`,
@@ -39,8 +41,8 @@ export function signInPage({ outlet, action, client, scopes, problem }: SignIn):
 <main>
 <form method="post" action="${action}">
 ${problem === null ? '' : `<p role="alert">${escapedHtml(problem)}</p>`}
-<p><label>Name <input name="login" autocomplete="username" autocapitalize="none" required></label></p>
-<p><label>Password <input name="password" type="password" autocomplete="current-password" required></label></p>
+<p><label>Name <input id="login" name="login" autocomplete="username" autocapitalize="none" required></label></p>
+<p><label>Password <input id="password" name="password" type="password" autocomplete="current-password" required></label></p>
 <fieldset><legend>${escapedHtml(client)} may</legend>
 ${boxes.join('\n')}
 </fieldset>

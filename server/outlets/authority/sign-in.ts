@@ -19,7 +19,8 @@ const formSchema = z.object({
 });
 
 /** The policy of the other pages, under which forms go nowhere; this one's goes to its own server. */
-const POLICY = "default-src 'self'; script-src 'none'; form-action 'self'; base-uri 'none'; frame-ancestors 'none'";
+const POLICY =
+  "default-src 'self'; script-src 'none'; form-action 'self'; base-uri 'none'; frame-ancestors 'none'";
 
 const isPassword = (typed: string): boolean => {
   const [given, own] = [Buffer.alloc(200), Buffer.alloc(200)];
@@ -44,7 +45,12 @@ export function addSignIn(app: Express, { outlet, name }: RuleSheet, authority: 
   const body = express.urlencoded({ extended: false, limit: '4kb' });
 
   app.use(signInPath(outlet, ':id'), (_request, response, next) => {
-    response.set({ 'content-security-policy': POLICY, 'cache-control': 'no-store' });
+    response.set({
+      'content-security-policy': POLICY,
+      'cache-control': 'no-store',
+      // Without one, a form says nothing of where it comes from, and is not let in.
+      'referrer-policy': 'same-origin',
+    });
     next();
   });
   app.get(signInPath(outlet, ':id'), async (request, response) => {
@@ -67,7 +73,10 @@ export function addSignIn(app: Express, { outlet, name }: RuleSheet, authority: 
       const problem = isFree
         ? 'The name or the password is wrong. Look at the list below.'
         : 'Too many tries. Wait a minute, and try again.';
-      response.status(isFree ? 401 : 429).type('html').send(pageFor(asked, problem));
+      response
+        .status(isFree ? 401 : 429)
+        .type('html')
+        .send(pageFor(asked, problem));
       return undefined;
     }
     await leaveOther(provider, asked, holder.id);
@@ -84,7 +93,10 @@ export function addSignIn(app: Express, { outlet, name }: RuleSheet, authority: 
     );
   });
 
-  function pageFor({ uid, params }: { uid: string; params: Record<string, unknown> }, problem: string | null): string {
+  function pageFor(
+    { uid, params }: { uid: string; params: Record<string, unknown> },
+    problem: string | null,
+  ): string {
     const asked = String(params.scope).split(' ');
     return signInPage({
       outlet: name,

@@ -15,6 +15,7 @@ import { planOf, type RenderPlan, withWords } from '../render/plan';
 import { redrawnSegments, withSegments } from '../render/redrawn';
 import { secondsOf } from '../time/frame-rate';
 import { NO_TEXT } from '../words/clip-text';
+import { postWords } from '../job/post-words';
 import type { Look, PassOf } from './look';
 import type { CheckInput } from './rule';
 
@@ -99,7 +100,7 @@ export function inputOf(subject: Subject, known: Known, before: readonly CheckIn
   return {
     cut: clip.cut,
     text: clip.text ?? NO_TEXT,
-    words: clip.words,
+    words: postWords(clip, target.sheet.outlet),
     audience: clip.audience,
     requiredTags: sameOf(
       before.map((old) => old.requiredTags),

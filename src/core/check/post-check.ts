@@ -1,5 +1,6 @@
 import { activeCanvas } from '../job/clip';
 import { activeClip, clipOf, type Job, onCanvas, onClip } from '../job/job';
+import { postWords } from '../job/post-words';
 import type { ExportRecord } from '../job/records';
 import { signatureOf } from '../job/signature';
 import { takesFormat } from '../rate/format';
@@ -13,11 +14,12 @@ import type { Finding } from './finding';
 export function postStops(job: Job, record: ExportRecord, sheets: Sheets): Finding[] {
   const clip = clipOf(job.edit, record.clip);
   if (!clip) return [];
+  const target = targetOf(sheets, record);
   const findings = checkPost({
-    words: clip.words,
+    words: postWords(clip, target.sheet.outlet),
     audience: clip.audience,
     requiredTags: requiredTagsIn(sheets),
-    target: targetOf(sheets, record),
+    target,
   });
   const overrides = 'overrides' in clip ? clip.overrides : [];
   return heldBack(findings, { overrides, canvas: record.canvas }, 'post');

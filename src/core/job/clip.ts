@@ -2,18 +2,30 @@ import { z } from 'zod';
 import { cutSchema } from '../cut/cut';
 import { type Canvas, canvasSchema } from '../layout/canvas';
 import { audienceSchema } from '../outlets/audience';
+import { permissionsSchema } from '../outlets/post-form';
 import { clipTextSchema } from '../words/clip-text';
 
-/** The words that go with a post. */
-export const wordsSchema = z.object({
+const ownWordsSchema = z.object({
   title: z.string(),
   description: z.string(),
   /** Without the leading mark. */
   tags: z.array(z.string()),
+});
+export type OwnWords = z.infer<typeof ownWordsSchema>;
+
+/** The words that go with a post. */
+export const wordsSchema = ownWordsSchema.extend({
   /** Whether the clip is made for children; not there until it was said. */
   forChildren: z.boolean().optional(),
   /** The address of the long video that it came from. */
   longVideo: z.string().optional(),
+  /** What others may do with it; not there until something was chosen. */
+  permissions: permissionsSchema.optional(),
+  /** A name of a collection, and the id of a category of the outlet. */
+  collection: z.string().optional(),
+  category: z.string().optional(),
+  /** Words of its own for some outlets. */
+  variants: z.record(z.string(), ownWordsSchema.partial()).optional(),
 });
 export type Words = z.infer<typeof wordsSchema>;
 

@@ -79,10 +79,7 @@ const words = (text: string): string =>
 
 /** Without what file systems do not take in a name. */
 const clean = (name: string): string =>
-  name
-     
-    .replace(/[<>:"/\\|?*\u0000-\u001f]+/g, '-')
-    .replace(/^[.\s-]+|[.\s]+$/g, '');
+  name.replace(/[<>:"/\\|?*\u0000-\u001f]+/g, '-').replace(/^[.\s-]+|[.\s]+$/g, '');
 
 /** Names of which no two are the same: later ones are numbered. */
 export function uniqueNames(names: readonly string[]): string[] {

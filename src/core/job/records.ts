@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { proofSchema } from '../proof/proof-record';
+import { POSTED_STATES } from '../posting/post-order';
 import { FORMAT_IDS } from '../rate/format';
 import { writtenCueSchema } from '../words/files/write-captions';
 
@@ -51,13 +52,20 @@ export const postRecordSchema = z.object({
   clip: z.string(),
   exportId: z.string(),
   outlet: z.string(),
+  /** The name of the account; not there in older ones. */
+  account: z.string().optional(),
   title: z.string(),
   audience: z.string(),
   at: z.iso.datetime(),
-  state: z.enum(['accepted', 'refused']),
-  /** Why the outlet refused it. */
+  /** Older ones say `accepted` of what is up. */
+  state: z.enum(['accepted', ...POSTED_STATES]),
+  /** Why it was refused, or came to nothing. */
   reasons: z.array(z.string()),
   /** Where the outlet shows it, from the server's root. */
   page: z.string().nullable(),
 });
 export type PostRecord = z.infer<typeof postRecordSchema>;
+
+/** Whether a post is to be seen at its outlet. */
+export const isPosted = ({ state }: Pick<PostRecord, 'state'>): boolean =>
+  state === 'accepted' || state === 'up';

@@ -8,10 +8,13 @@ const MOST_CAPTIONS = 400_000;
 
 /** What others may do with a post. */
 export const permissionsSchema = z.object({
-  comments: z.boolean().default(true),
-  sharing: z.boolean().default(true),
-  reuse: z.boolean().default(false),
+  comments: z.boolean(),
+  sharing: z.boolean(),
+  reuse: z.boolean(),
 });
+export type Permissions = z.infer<typeof permissionsSchema>;
+/** Where nothing was chosen. */
+export const PLAIN_PERMISSIONS: Permissions = { comments: true, sharing: true, reuse: false };
 
 /** What an outlet is sent beside the file. */
 export const postWordsSchema = z.object({
@@ -24,7 +27,7 @@ export const postWordsSchema = z.object({
   forChildren: z.boolean().nullable().default(null),
   /** The address of the long video that it came from. */
   longVideo: z.string().max(2000).nullable().default(null),
-  permissions: permissionsSchema.default({ comments: true, sharing: true, reuse: false }),
+  permissions: permissionsSchema.default(PLAIN_PERMISSIONS),
   /** A name of a collection of the account, and the id of a category of the outlet; null for none. */
   collection: z.string().max(60).nullable().default(null),
   category: z.string().max(40).nullable().default(null),

@@ -6,6 +6,19 @@ export const POSTING_PATH = '/posting/api';
 /** Accounts at outlets. */
 export const ACCOUNTS = `${POSTING_PATH}/accounts`;
 export const accountPath = (id: string): string => `${ACCOUNTS}/${id}`;
+/** The outlet of long videos, which clips link back to. */
+export const LONG_VIDEOS_AT = 'longshelf';
+
+/** What an outlet can do; what an account has there, and long videos that it may link to: `?search=WORDS`. */
+export const abilitiesOf = (outlet: string): string => `${POSTING_PATH}/outlets/${outlet}/abilities`;
+export const collectionsOf = (id: string): string => `${accountPath(id)}/collections`;
+export const longVideosOf = (id: string): string => `${accountPath(id)}/long-videos`;
+export const collectionsSchema = z.object({ collections: z.array(z.string().max(100)) });
+export const longVideosSchema = z.object({
+  videos: z.array(z.object({ title: z.string(), address: z.url(), seconds: z.number() })),
+});
+/** A long video that a clip may be linked to. */
+export type LongVideo = z.infer<typeof longVideosSchema>['videos'][number];
 /** Begins a sign-in: answers where to go. */
 export const SIGN_INS = `${POSTING_PATH}/sign-ins`;
 /** Where outlets send people back to after it. */
@@ -45,6 +58,13 @@ export const signInSchema = z.object({ outlet: z.string().max(40), back: ownPage
 export const signInAnswerSchema = z.object({ go: z.url() });
 
 /** Why a sign-in came to nothing; each has words of its own. */
-export const SIGN_IN_FAULTS = ['refused', 'stale', 'not-yours', 'mixed-up', 'not-verified', 'outlet-down'] as const;
+export const SIGN_IN_FAULTS = [
+  'refused',
+  'stale',
+  'not-yours',
+  'mixed-up',
+  'not-verified',
+  'outlet-down',
+] as const;
 export const signInFaultSchema = z.enum(SIGN_IN_FAULTS);
 export type SignInFault = z.infer<typeof signInFaultSchema>;

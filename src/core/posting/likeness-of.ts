@@ -5,7 +5,8 @@ export interface Likeness {
   worst: { second: number; frame: number; ssim: number };
 }
 
-const meanOf = (values: readonly number[]): number => values.reduce((sum, one) => sum + one, 0) / values.length;
+const meanOf = (values: readonly number[]): number =>
+  values.reduce((sum, one) => sum + one, 0) / values.length;
 
 /**
  * @param scores of the frames in order, 0…1; at least one. @param rate frames a second, over 0.

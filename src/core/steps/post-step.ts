@@ -1,5 +1,7 @@
 import { activeCanvas } from '../job/clip';
 import { activeClip } from '../job/job';
+import { isPosted } from '../job/records';
+import { isUnderWay } from '../posting/post-order';
 import { targetOf } from '../outlets/outlets';
 import { count, type StepKind } from './step';
 
@@ -8,9 +10,17 @@ export const postStep: StepKind = {
   stand({ job: { edit, posts: all }, sheets }) {
     const clip = activeClip(edit);
     const posts = all.filter((post) => post.clip === clip.id);
-    const accepted = posts.filter((post) => post.state === 'accepted').length;
+    const up = posts.filter(isPosted).length;
+    const going = posts.filter(
+      (post) => post.state !== 'accepted' && isUnderWay({ state: post.state }),
+    ).length;
+    if (posts.some(({ state }) => state === 'held' || state === 'missed'))
+      return { summary: 'A post waits for you', standing: 'stop' };
     if (posts[0]?.state === 'refused') return { summary: 'Refused: see why', standing: 'stop' };
-    if (accepted > 0) return { summary: count(accepted, 'post is up', 'posts are up'), standing: 'pass' };
+    if (posts[0]?.state === 'failed') return { summary: 'It came to nothing: see why', standing: 'stop' };
+    if (going > 0)
+      return { summary: count(going, 'post is on its way', 'posts are on their way'), standing: 'open' };
+    if (up > 0) return { summary: count(up, 'post is up', 'posts are up'), standing: 'pass' };
     return { summary: `To ${targetOf(sheets, activeCanvas(clip)).sheet.name}, not yet`, standing: 'open' };
   },
 };

@@ -19,18 +19,19 @@ const soundChoice = z.object({ track: z.number(), codec: z.string(), channels: z
 const number = z.number();
 
 /** What a server was asked for when it failed. */
-const ERRANDS = ['post', 'convert', 'demo', 'follow', 'speech', 'fonts', 'render'] as const;
+const ERRANDS = ['post', 'convert', 'demo', 'follow', 'speech', 'fonts', 'render', 'accounts'] as const;
 export type Errand = (typeof ERRANDS)[number];
 const asked = { who: text, errand: z.enum(ERRANDS) };
 
 /** What is safe, and how to go on, by what was asked for. */
 const GO_ON: Record<Errand, string> = {
-  post: 'Your clip and words are kept. Post again; the upload goes on where it stopped.',
+  post: 'Your clip and words are kept. Try again; the upload goes on where it stopped.',
   convert: 'Your file is as it was. Convert it again; the upload goes on where it stopped.',
   demo: 'Open the demo again in a moment.',
   follow: 'What finds subjects is loaded from it the first time. Follow again in a moment.',
   speech: 'What finds speech is loaded from it the first time. Look for speech again in a moment.',
   render: 'What is made so far is kept. Try again; it goes on where it stopped.',
+  accounts: 'Nothing was changed. Try again in a moment.',
   fonts: 'Fonts are loaded from it the first time they are used. Try again in a moment.',
 };
 

@@ -128,6 +128,9 @@ export function HomeScreen() {
       <Button style={styles.left} icon="ruler-square" onPress={() => router.push('/rules')}>
         Rule sheets of the outlets
       </Button>
+      <Button style={styles.left} icon="account-multiple-outline" onPress={() => router.push('/accounts')}>
+        Accounts at the outlets
+      </Button>
       <View style={styles.theme}>
         <Soft>Theme</Soft>
         <Choice label="Theme" value={themed} options={THEMES} onChange={theme.choose} />

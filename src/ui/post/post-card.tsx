@@ -2,66 +2,128 @@ import { Linking, StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { bytesLabel } from '@core/figures/figures';
 import type { PostRecord } from '@core/job/records';
-import { cancelPost, type Sending as SendingState } from '@state/posts';
-import { Notice } from '../parts/notice';
+import { isUnderWay, type Posted } from '@core/posting/post-order';
+import { forgetPost, postAgain, setPostAudience, takePostDown, usePosted } from '@state/posted';
+import { cancelSending, type Sending as SendingState } from '@state/posts';
+import { useJob } from '../job/job-context';
+import { useRuleSheets } from '../job/use-target';
+import { GraveButton } from '../parts/grave-button';
+import { Notice, TroubleNotice } from '../parts/notice';
 import { StripBar } from '../parts/strip-bar';
 import { Body, Soft } from '../parts/words';
 import { card, space } from '../theme/tokens';
-import { useRuleSheets } from '../job/use-target';
+import { ComparedView } from './compared-view';
+import { HOLDS, postTitle, whenWords } from './post-states';
 
-/** A post on its way. */
-export function Sending({ sending, outlet }: { sending: SendingState; outlet: string }) {
-  const { sent, total, judging } = sending;
+/** A file on its way to the server. */
+export function Sending({ exportId, sending }: { exportId: string; sending: SendingState }) {
+  const { sent, total } = sending;
   return (
     <View style={styles.sending}>
-      <StripBar label={`Upload to ${outlet}`} done={sent} total={total} />
-      <Soft>
-        {judging ? `${outlet} checks the file` : `${bytesLabel(sent)} of ${bytesLabel(total)} sent`}
-      </Soft>
-      <Button style={styles.left} onPress={cancelPost}>
+      <StripBar label="Upload to the server" done={sent} total={total} />
+      <Soft>{`${bytesLabel(sent)} of ${bytesLabel(total)} are on the server. Keep this page open until all are.`}</Soft>
+      <Button style={styles.left} onPress={() => cancelSending(exportId)}>
         Cancel
       </Button>
     </View>
   );
 }
 
-/** What an outlet said to a post. */
+/** A post: how it stands, and what can be done with it now. */
 export function PostCard({ post }: { post: PostRecord }) {
+  const job = useJob();
   const outlet = useRuleSheets().find((sheet) => sheet.outlet === post.outlet)?.name ?? post.outlet;
-  if (post.state === 'refused') {
-    return (
-      <Notice standing="stop" title={`${outlet} refused “${post.title}”.`}>
-        <View>
-          {post.reasons.map((reason) => (
-            <Body key={reason}>{reason}</Body>
-          ))}
-        </View>
-      </Notice>
-    );
-  }
-  const { page } = post;
+  const posted = usePosted((state) => state.posts[post.id]) ?? null;
+  const trouble = usePosted((state) => state.troubles[post.id]);
+  const { standing, title } = postTitle(post, outlet);
   return (
-    <Notice
-      standing="pass"
-      title={`${outlet} took “${post.title}”.`}
-      actions={
-        page !== null && (
-          <Button mode="outlined" icon="open-in-new" onPress={() => void Linking.openURL(page)}>
-            {`See it on ${outlet}`}
-          </Button>
-        )
-      }
-    >
-      {`It checked the file itself and shows it, ${post.audience}.`}
+    <Notice standing={standing} title={title} actions={<Acts post={post} posted={posted} outlet={outlet} />}>
+      <View style={styles.words}>
+        {post.account !== undefined && <Soft>{`As ${post.account}.`}</Soft>}
+        {post.reasons.map((reason) => (
+          <Body key={reason}>{reason}</Body>
+        ))}
+        {posted && <Progress posted={posted} outlet={outlet} />}
+        {posted?.compared && <ComparedView post={posted} compared={posted.compared} />}
+        {trouble && <TroubleNotice trouble={trouble} />}
+        {posted && isUnderWay(posted) && (
+          <GraveButton style={styles.left} onPress={() => void forgetPost(job.id, post.id)}>
+            Call it back
+          </GraveButton>
+        )}
+      </View>
     </Notice>
   );
 }
 
+/** How far it is, and what it waits for. */
+function Progress({ posted, outlet }: { posted: Posted; outlet: string }) {
+  const { state, when, wait, hold, sent, bytes, share } = posted;
+  if (state === 'held') return <Body>{hold === null ? '' : HOLDS[hold]}</Body>;
+  if (state === 'waiting')
+    return (
+      <Body>
+        {wait === null
+          ? when === null
+            ? 'It is the next one, or waits for its turn.'
+            : `It goes out on ${whenWords(when)}. Its file and words are kept on the server until then.`
+          : WAITS[wait.why](outlet)}
+      </Body>
+    );
+  if (state === 'sending') return <StripBar label={`Upload to ${outlet}`} done={sent} total={bytes} />;
+  if (state === 'processing') return <StripBar label={`${outlet} processes it`} done={share} total={1} />;
+  if (state === 'missed')
+    return (
+      <Body>The server was off at its time. Nothing was posted: post it now, or choose another time.</Body>
+    );
+  return null;
+}
+
+const WAITS: Record<NonNullable<Posted['wait']>['why'], (outlet: string) => string> = {
+  down: (outlet) => `${outlet} cannot be reached. It is tried again by itself, and goes on where it stopped.`,
+  busy: (outlet) =>
+    `${outlet} has too much to do, and asked to be left alone for a while. It is tried again by itself.`,
+  full: (outlet) => `${outlet} has no room for it now. It is tried again by itself.`,
+  answer: (outlet) => `${outlet} answered what cannot be understood. It is tried again by itself.`,
+};
+
+function Acts({ post, posted, outlet }: { post: PostRecord; posted: Posted | null; outlet: string }) {
+  const job = useJob();
+  const { id, page, state, audience } = post;
+  const isUp = state === 'up' || state === 'accepted';
+  return (
+    <>
+      {isUp && page !== null && (
+        <Button mode="outlined" icon="open-in-new" onPress={() => void Linking.openURL(page)}>
+          {`See it on ${outlet}`}
+        </Button>
+      )}
+      {isUp && posted && audience !== 'public' && (
+        <Button mode="contained" onPress={() => void setPostAudience(id, 'public')}>
+          Publish
+        </Button>
+      )}
+      {isUp && posted && (
+        <Button onPress={() => void takePostDown(id)} aria-label={`Take it down from ${outlet}`}>
+          Take it down
+        </Button>
+      )}
+      {posted && (state === 'failed' || state === 'missed' || state === 'held') && (
+        <Button mode="contained" onPress={() => void postAgain(id, { when: null })}>
+          {state === 'missed' ? 'Post it now' : 'Try again'}
+        </Button>
+      )}
+      {(state === 'failed' ||
+        state === 'down' ||
+        state === 'refused' ||
+        state === 'missed' ||
+        state === 'held') && <Button onPress={() => void forgetPost(job.id, id)}>Forget it</Button>}
+    </>
+  );
+}
+
 const styles = StyleSheet.create({
-  sending: {
-    gap: space.s,
-    padding: space.m,
-    ...card,
-  },
+  sending: { gap: space.s, padding: space.m, ...card },
+  words: { gap: space.s },
   left: { alignSelf: 'flex-start' },
 });

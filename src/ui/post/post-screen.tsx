@@ -1,14 +1,20 @@
+import { useLocalSearchParams } from 'expo-router';
+import { useEffect, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { heldBack } from '@core/check/check';
-import { exportToPost, isCurrent, postStops } from '@core/check/post-check';
 import { findingWords, ruleName } from '@core/check/finding';
 import { fixCommand, fixLabel } from '@core/check/fixes';
+import { exportToPost, isCurrent, postStops } from '@core/check/post-check';
+import { isPosted } from '@core/job/records';
 import type { Audience } from '@core/outlets/audience';
 import { OWN_KEY } from '@core/outlets/outlets';
+import { mayPost } from '@core/posting/accounts';
+import { momentOf, type When } from '@core/posting/when';
+import { chooseAccount, loadAccounts, useAccounts } from '@state/accounts';
 import { dispatch } from '@state/jobs';
+import { followPosted } from '@state/posted';
 import { sendPost, usePosts } from '@state/posts';
-import { CanvasRow } from '../frame/canvas-cards';
 import { useClip, useFindings, useJob } from '../job/job-context';
 import { JobPage } from '../job/job-page';
 import { useRuleSheets, useTarget } from '../job/use-target';
@@ -16,9 +22,14 @@ import { Choice } from '../parts/choice';
 import { Notice, TroubleNotice } from '../parts/notice';
 import { Body, Heading, Soft } from '../parts/words';
 import { colours, space } from '../theme/tokens';
+import { AccountChoice, useChosenAccount } from './account-choice';
 import { PostCard, Sending } from './post-card';
+import { PostGrid } from './post-grid';
+import { PostOptions, useOutletAbilities } from './post-options';
 import { PostStatements } from './post-statements';
 import { PostWords } from './post-words';
+import { postsOf } from './use-post-stand';
+import { WhenChoice } from './when-choice';
 
 const AUDIENCES: Record<Audience, string> = {
   private: 'Private',
@@ -31,42 +42,61 @@ const AUDIENCES: Record<Audience, string> = {
 const audiencesFor = (taken: readonly Audience[], chosen: Audience) =>
   [...new Set([...taken, chosen])].map((value) => ({ value, label: AUDIENCES[value] }));
 
-/** Sends the exported clip to its outlet with its words, and shows what the outlet says. */
+/** Hears of posts while the page is open, and takes the account that somebody has just signed in with. */
+function usePostingPage(): void {
+  const { 'signed-in': signedIn } = useLocalSearchParams<{ 'signed-in'?: string }>();
+  const account = useAccounts(({ accounts }) => accounts?.find(({ id }) => id === signedIn));
+  useEffect(() => followPosted(), []);
+  useEffect(() => void loadAccounts(), []);
+  useEffect(() => {
+    if (account) void chooseAccount(account);
+  }, [account]);
+}
+
+/** Where the clip's canvases go, and how their posts stand; and the words and choices of the one at hand. */
 export function PostScreen() {
+  usePostingPage();
   const sheets = useRuleSheets();
   const job = useJob();
   const clip = useClip();
   const target = useTarget();
   const findings = useFindings();
-  const trouble = usePosts((state) => state.trouble);
-  const sending = usePosts((state) => state.sending);
+  const { sending, troubles } = usePosts();
+  const account = useChosenAccount(target.sheet.outlet);
+  const abilities = useOutletAbilities(target.sheet.outlet);
+  const [when, setWhen] = useState<When | null>(null);
   const ready = exportToPost(job, sheets);
-  const again = job.posts.some((post) => post.exportId === ready?.id && post.state === 'accepted');
+  const posts = postsOf(job, clip.canvas);
+  const again = posts.some((post) => post.exportId === ready?.id && isPosted(post));
   const own = target.key === OWN_KEY;
   const stops = ready ? postStops(job, ready, sheets) : heldBack(findings ?? [], clip, 'post');
+  const isSending = ready !== null && ready.id in sending;
+  const isPast = when !== null && momentOf(when) < Date.now();
+  const isReady = ready !== null && !own && stops.length === 0 && !isSending && !isPast;
+  const trouble = ready && troubles[ready.id];
+  const name = target.sheet.name;
+  const act = when === null ? `Post ${again ? 'again ' : ''}to ${name}` : `Schedule for ${name}`;
   return (
     <JobPage
       title="Post"
-      subtitle={`To ${target.sheet.name}`}
+      subtitle={`To ${name}`}
       tray={
         <Button
           mode="contained"
-          disabled={!ready || own || stops.length > 0 || sending !== null}
+          disabled={!isReady || !account || !mayPost(account)}
           contentStyle={styles.act}
-          onPress={() => ready && void sendPost(job, ready)}
+          onPress={() => ready && account && void sendPost(job, ready, { account, when })}
         >
-          {`Post ${again ? 'again ' : ''}to ${target.sheet.name}`}
+          {account ? `${act} as ${account.account.name}` : act}
         </Button>
       }
     >
-      <CanvasRow />
+      <PostGrid />
       {trouble && <TroubleNotice trouble={trouble} />}
-      {sending?.jobId === job.id && <Sending sending={sending} outlet={target.sheet.name} />}
-      {job.posts
-        .filter((post) => post.clip === clip.id)
-        .map((post) => (
-          <PostCard key={post.id} post={post} />
-        ))}
+      {ready && sending[ready.id] && <Sending exportId={ready.id} sending={sending[ready.id]!} />}
+      {posts.map((post) => (
+        <PostCard key={post.id} post={post} />
+      ))}
       {own && (
         <Notice standing="note" title="This canvas goes to no outlet.">
           It has a custom size. Save the file from the export page, or choose a placement for the canvas.
@@ -103,8 +133,10 @@ export function PostScreen() {
           {isCurrent(job, ready) ? '' : ' It was made before your last changes to the clip.'}
         </Soft>
       )}
+      {!own && <AccountChoice sheet={target.sheet} />}
       <PostWords />
       <PostStatements />
+      {abilities && <PostOptions abilities={abilities} account={account} />}
       <View style={styles.group}>
         <Heading>Who can see it</Heading>
         <Choice
@@ -114,9 +146,10 @@ export function PostScreen() {
           onChange={(audience) => dispatch(job.id, { type: 'set-audience', audience })}
         />
         {clip.audience === 'private' && (
-          <Body style={styles.soft}>Only you, until you have checked it there.</Body>
+          <Body style={styles.soft}>Only you, until you have looked at it there and publish it.</Body>
         )}
       </View>
+      {!own && <WhenChoice value={when} onChange={setWhen} />}
     </JobPage>
   );
 }

@@ -8,6 +8,7 @@ import { useTarget } from '../job/use-target';
 import { Choice } from '../parts/choice';
 import { Heading, Soft } from '../parts/words';
 import { space } from '../theme/tokens';
+import { LongVideoSearch } from './long-video-search';
 
 const CHILDREN = [
   { value: 'unsaid', label: 'Not said' },
@@ -55,6 +56,7 @@ export function PostStatements() {
               set({ ...said, ...(text === '' ? {} : { longVideo: text }) }, 'long-video')
             }
           />
+          <LongVideoSearch onTake={(address) => set({ ...said, longVideo: address })} />
           <Soft>
             {longVideo === 'needed' ? 'The outlet requires one.' : 'Viewers can go from the clip to it.'}
           </Soft>

@@ -2,25 +2,47 @@ import MaterialCommunityIcons from '@expo/vector-icons/MaterialCommunityIcons';
 import { useState } from 'react';
 import { Pressable, StyleSheet, View } from 'react-native';
 import { Button, TextInput } from 'react-native-paper';
-import type { Words } from '@core/job/clip';
+import type { OwnWords } from '@core/job/clip';
+import { postWords, withVariant } from '@core/job/post-words';
 import { characters, cutOff } from '@core/outlets/characters';
 import { dispatch } from '@state/jobs';
 import { useClip, useJob } from '../job/job-context';
 import { useTarget } from '../job/use-target';
+import { CheckBox } from '../parts/check-box';
 import { Body, Heading, Soft } from '../parts/words';
 import { colours, space, TARGET } from '../theme/tokens';
 
-/** Title, description and tags of the post. */
+/** Title, description and tags of the post: written once, or otherwise for this outlet. */
 export function PostWords() {
   const { id } = useJob();
-  const { placement } = useTarget();
-  const { words } = useClip();
-  const set = (change: Partial<Words>, joins?: string) =>
-    dispatch(id, { type: 'set-words', words: { ...words, ...change } }, joins);
+  const { placement, sheet } = useTarget();
+  const clip = useClip();
+  const { outlet } = sheet;
+  const isOwn = clip.words.variants?.[outlet] !== undefined;
+  const words = postWords(clip, outlet);
+  const set = (change: Partial<OwnWords>, joins?: string) =>
+    dispatch(
+      id,
+      {
+        type: 'set-words',
+        words: isOwn ? withVariant(clip.words, outlet, change) : { ...clip.words, ...change },
+      },
+      joins && `${joins} ${isOwn ? outlet : ''}`,
+    );
+  const own = (on: boolean) => {
+    const { title, description, tags } = clip.words;
+    dispatch(id, {
+      type: 'set-words',
+      words: withVariant(clip.words, outlet, on ? { title, description, tags } : null),
+    });
+  };
   const title = characters(words.title);
+  const { most, seen } = placement.words.description;
+  const description = characters(words.description);
   return (
     <View style={styles.group}>
       <Heading>Words</Heading>
+      <CheckBox label={`Other words for ${sheet.name}`} on={isOwn} onChange={own} />
       <TextInput
         mode="outlined"
         label="Title"
@@ -39,11 +61,18 @@ export function PostWords() {
         multiline
         numberOfLines={3}
         value={words.description}
-        onChangeText={(text) =>
-          set({ description: cutOff(text, placement.words.description.most) }, 'description')
-        }
+        onChangeText={(text) => set({ description: cutOff(text, most) }, 'description')}
       />
+      <Soft>
+        {`${description} of ${most} characters. `}
+        {description > seen
+          ? `Seen before it is unfolded: “${cutOff(words.description, seen).trim()}…”`
+          : 'All of it is seen.'}
+      </Soft>
       <Tags tags={words.tags} onChange={(tags) => set({ tags })} />
+      <Soft>
+        {words.tags.length} of {placement.words.tags.most} tags.
+      </Soft>
     </View>
   );
 }

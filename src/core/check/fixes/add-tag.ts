@@ -5,8 +5,9 @@ export const addTag: Fix<{
   /** Without their marks; those that are there already. */
   tag: string;
   tags: readonly string[];
+  outlet: string;
 }> = {
   safe: true,
   label: ({ tag }) => `Add #${tag}`,
-  command: ({ tag, tags }) => ({ type: 'mend-words', words: { tags: [tag, ...tags] } }),
+  command: ({ tag, tags, outlet }) => ({ type: 'mend-words', outlet, words: { tags: [tag, ...tags] } }),
 };

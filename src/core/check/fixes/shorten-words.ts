@@ -8,11 +8,13 @@ export const shortenWords: Fix<{
   limit: number;
   /** What it says. */
   text: string;
+  outlet: string;
 }> = {
   safe: false,
   label: ({ limit }) => `Shorten to ${limit} characters`,
-  command: ({ part, limit, text }) => ({
+  command: ({ part, limit, text, outlet }) => ({
     type: 'mend-words',
+    outlet,
     words: { [part]: cutOff(text.trim(), limit).trim() },
   }),
 };

@@ -37,7 +37,7 @@ export const descriptionRule = postRule({
     if (length > most) {
       const fix = {
         fix: 'shorten-words',
-        values: { part: 'description', limit: most, text: words.description },
+        values: { part: 'description', limit: most, text: words.description, outlet: target.sheet.outlet },
       } as const;
       return { severity: 'stop', code: 'over', values: { characters: length, limit: most }, fix };
     }

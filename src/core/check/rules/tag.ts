@@ -33,7 +33,10 @@ export const tagRule = postRule({
     if (hasTag(words.tags, required)) {
       return { severity: 'pass', code: 'present', values };
     }
-    const fix = { fix: 'add-tag', values: { tag: required, tags: words.tags } } as const;
+    const fix = {
+      fix: 'add-tag',
+      values: { tag: required, tags: words.tags, outlet: target.sheet.outlet },
+    } as const;
     return { severity: 'stop', code: 'missing', values, fix };
   },
 });

@@ -30,7 +30,10 @@ export const titleRule = postRule({
     const values = { characters: characters(words.title.trim()), limit };
     if (values.characters === 0) return { severity: 'stop', code: 'missing', values };
     if (values.characters <= limit) return { severity: 'pass', code: 'within', values };
-    const fix = { fix: 'shorten-words', values: { part: 'title', limit, text: words.title } } as const;
+    const fix = {
+      fix: 'shorten-words',
+      values: { part: 'title', limit, text: words.title, outlet: target.sheet.outlet },
+    } as const;
     return { severity: 'stop', code: 'over', values, fix };
   },
 });

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { audienceSchema } from '../../outlets/audience';
 import { clipSchema, goneClipOf, overrideSchema, wordsSchema } from '../clip';
+import { withVariant } from '../post-words';
 import { actsOf, command, withClip } from './command';
 
 const ACTS = {
@@ -27,12 +28,17 @@ export const CLIP_COMMANDS = {
     label: 'change the words',
     apply: (edit, { words }) => withClip(edit, (clip) => ({ ...clip, words })),
   }),
-  /** Some of the words; the others stay as they are by then. */
+  /** Some of the words, of one outlet's own where it has these; the others stay as they are by then. */
   'mend-words': command({
-    schema: z.object({ words: wordsSchema.partial() }),
+    schema: z.object({ words: wordsSchema.partial(), outlet: z.string().optional() }),
     label: 'mend the words',
-    apply: (edit, { words }) =>
-      withClip(edit, (clip) => ({ ...clip, words: wordsSchema.parse({ ...clip.words, ...words }) })),
+    apply: (edit, { words, outlet = '' }) =>
+      withClip(edit, (clip) => {
+        const own = clip.words.variants?.[outlet];
+        const isOwn = own !== undefined && Object.keys(words).some((name) => name in own);
+        const mended = isOwn ? withVariant(clip.words, outlet, words) : { ...clip.words, ...words };
+        return { ...clip, words: wordsSchema.parse(mended) };
+      }),
   }),
   'set-audience': command({
     schema: z.object({ audience: audienceSchema }),

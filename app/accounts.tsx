@@ -1,0 +1,1 @@
+export { AccountsScreen as default } from '@ui/accounts/accounts-screen';

@@ -1,0 +1,93 @@
+import { z } from 'zod';
+import { create } from 'zustand';
+import { type Abilities, abilitiesSchema } from '@core/outlets/outlet-api';
+import {
+  abilitiesOf,
+  type Account,
+  accountPath,
+  ACCOUNTS,
+  accountsSchema,
+  collectionsOf,
+  collectionsSchema,
+  type LongVideo,
+  longVideosOf,
+  longVideosSchema,
+  SIGN_INS,
+  signInAnswerSchema,
+} from '@core/posting/accounts';
+import type { Trouble } from '@core/trouble/trouble';
+import { askJson, type ServerName, serverTrouble } from './server';
+import { loadSetting, saveSetting } from './store/storage';
+
+const SERVER: ServerName = { who: 'The server', errand: 'accounts' };
+
+interface AccountsState {
+  /** Null before they were asked for. */
+  accounts: Account[] | null;
+  /** The account that was taken last, by outlet. */
+  chosen: Readonly<Record<string, string>>;
+  trouble: Trouble | null;
+}
+
+/** Accounts at outlets that this browser may post as. Their tokens stay on the server. */
+export const useAccounts = create<AccountsState>(() => ({ accounts: null, chosen: {}, trouble: null }));
+
+async function tried(act: () => Promise<void>): Promise<void> {
+  useAccounts.setState({ trouble: null });
+  try {
+    await act();
+  } catch (error) {
+    useAccounts.setState({ trouble: serverTrouble(SERVER, error) });
+  }
+}
+
+/** Asks which there are. */
+export const loadAccounts = (): Promise<void> =>
+  tried(async () => {
+    const { accounts } = await askJson(SERVER, ACCOUNTS, accountsSchema);
+    useAccounts.setState({ accounts, chosen: await loadChosen() });
+  });
+
+const chosenSchema = z.record(z.string(), z.string());
+const CHOSEN = 'chosen-accounts';
+
+async function loadChosen(): Promise<Record<string, string>> {
+  const text = await loadSetting(CHOSEN);
+  return text === null ? {} : (chosenSchema.safeParse(JSON.parse(text)).data ?? {});
+}
+
+/** Takes an account for what goes to its outlet from now on. */
+export async function chooseAccount({ outlet, id }: Account): Promise<void> {
+  const chosen = { ...useAccounts.getState().chosen, [outlet]: id };
+  useAccounts.setState({ chosen });
+  await saveSetting(CHOSEN, JSON.stringify(chosen));
+}
+
+/** What an outlet can do. @throws TroubleError */
+export const outletAbilities = (outlet: string): Promise<Abilities> =>
+  askJson(SERVER, abilitiesOf(outlet), abilitiesSchema);
+
+/** Collections of an account. @throws TroubleError */
+export const collectionsAt = async (account: string): Promise<string[]> =>
+  (await askJson(SERVER, collectionsOf(account), collectionsSchema)).collections;
+
+/** Long videos that a clip may be linked to. @throws TroubleError */
+export const searchLongVideos = async (account: string, search: string): Promise<LongVideo[]> =>
+  (await askJson(SERVER, `${longVideosOf(account)}?search=${encodeURIComponent(search)}`, longVideosSchema))
+    .videos;
+
+/** Goes to an outlet to sign in. @param back the page of the app to come back to. */
+export const signInTo = (outlet: string, back: string): Promise<void> =>
+  tried(async () => {
+    const { go } = await askJson(SERVER, SIGN_INS, signInAnswerSchema, {
+      ...{ method: 'POST', body: { outlet, back } },
+    });
+    location.assign(go);
+  });
+
+/** Lets an account go, here and at its outlet. */
+export const forgetAccount = (id: string): Promise<void> =>
+  tried(async () => {
+    await askJson(SERVER, accountPath(id), z.unknown(), { method: 'DELETE' });
+    await loadAccounts();
+  });

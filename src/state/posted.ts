@@ -1,0 +1,125 @@
+import { z } from 'zod';
+import { create } from 'zustand';
+import type { PostRecord } from '@core/job/records';
+import type { Audience } from '@core/outlets/audience';
+import {
+  againPath,
+  audiencePath,
+  type Posted,
+  POSTED,
+  POSTED_EVENTS,
+  postedListSchema,
+  postedPath,
+  postedPicture,
+  postedSchema,
+  type PostEdit,
+  takeDownPath,
+} from '@core/posting/post-order';
+import type { Trouble } from '@core/trouble/trouble';
+import { useJobs } from './jobs';
+import { dropPost, putPost } from './records';
+import { askBytes, askJson, type ServerName, serverTrouble } from './server';
+
+export const POSTING: ServerName = { who: 'The server', errand: 'post' };
+
+interface PostedState {
+  /** Posts that the server has of this browser, by id. */
+  posts: Readonly<Record<string, Posted>>;
+  /** What went wrong with the last thing that was asked of one, by id. */
+  troubles: Readonly<Record<string, Trouble>>;
+}
+
+/** What the server posts, as it stands there. */
+export const usePosted = create<PostedState>(() => ({ posts: {}, troubles: {} }));
+
+/** Takes what the server says of a post, and notes it with its job. */
+export async function takePosted(post: Posted): Promise<void> {
+  usePosted.setState(({ posts }) => ({ posts: { ...posts, [post.id]: post } }));
+  for (const { head, posts } of Object.values(useJobs.getState().listed)) {
+    const known = posts.find(({ id }) => id === post.id);
+    const noted = known && withState(known, post);
+    if (noted && JSON.stringify(noted) !== JSON.stringify(known)) await putPost(head.id, noted);
+  }
+}
+
+const withState = (record: PostRecord, { state, reasons, page, words }: Posted): PostRecord => ({
+  ...record,
+  ...{ state, reasons, page, title: words.title, audience: words.audience },
+});
+
+/** Asks where all posts stand. @throws TroubleError */
+async function loadPosted(): Promise<void> {
+  const { posts } = await askJson(POSTING, POSTED, postedListSchema);
+  for (const post of posts) await takePosted(post);
+}
+
+let listeners = 0;
+let source: EventSource | null = null;
+
+/** Hears of every change of a post while somebody listens. @returns what ends it. */
+export function followPosted(): () => void {
+  listeners += 1;
+  if (!source) {
+    source = new EventSource(POSTED_EVENTS);
+    // Also once the server is there again: what changed meanwhile is asked for.
+    source.onopen = () => void loadPosted().catch(() => undefined);
+    source.onmessage = ({ data }: MessageEvent<string>) => {
+      const read = postedSchema.safeParse(JSON.parse(data));
+      if (read.success) void takePosted(read.data);
+    };
+  }
+  return () => {
+    listeners -= 1;
+    if (listeners > 0) return;
+    source?.close();
+    source = null;
+  };
+}
+
+/** Asks something of a post, and takes what the server answers. */
+async function asked(id: string, act: () => Promise<Posted | null>): Promise<void> {
+  const { [id]: _old, ...troubles } = usePosted.getState().troubles;
+  usePosted.setState({ troubles });
+  try {
+    const post = await act();
+    if (post) await takePosted(post);
+  } catch (error) {
+    const trouble = serverTrouble(POSTING, error);
+    usePosted.setState((state) => ({ troubles: { ...state.troubles, [id]: trouble } }));
+  }
+}
+
+/** Posts again what came to nothing, or changes what waits. */
+export const postAgain = (id: string, edit: PostEdit): Promise<void> =>
+  asked(id, () => askJson(POSTING, againPath(id), postedSchema, { method: 'POST', body: edit }));
+
+/** Changes who may see what is up: so it is published, too. */
+export const setPostAudience = (id: string, audience: Audience): Promise<void> =>
+  asked(id, () =>
+    askJson(POSTING, audiencePath(id), postedSchema, { method: 'PUT', body: { audience }, long: true }),
+  );
+
+export const takePostDown = (id: string): Promise<void> =>
+  asked(id, () => askJson(POSTING, takeDownPath(id), postedSchema, { method: 'POST', body: {}, long: true }));
+
+/** Calls a post back that is not up, or forgets one that is done with. @param job it is of. */
+export const forgetPost = (job: string, id: string): Promise<void> =>
+  asked(id, async () => {
+    await askJson(POSTING, postedPath(id), z.unknown(), { method: 'DELETE', long: true });
+    usePosted.setState(({ posts: { [id]: _gone, ...posts } }) => ({ posts }));
+    await dropPost(job, id);
+    return null;
+  });
+
+/** A frame as it was sent, and as a viewer gets it; or why they cannot be had. */
+export async function comparedPictures(
+  id: string,
+  frame: number,
+): Promise<{ sent: Blob; viewed: Blob } | { trouble: Trouble }> {
+  try {
+    const sent = await askBytes(POSTING, postedPicture(id, 'sent', frame));
+    return { sent, viewed: await askBytes(POSTING, postedPicture(id, 'viewed', frame)) };
+  } catch (error) {
+    return { trouble: serverTrouble(POSTING, error) };
+  }
+}

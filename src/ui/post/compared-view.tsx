@@ -1,0 +1,47 @@
+import { useState } from 'react';
+import { StyleSheet, View } from 'react-native';
+import { Button } from 'react-native-paper';
+import { bytesLabel } from '@core/figures/figures';
+import type { Compared, Posted } from '@core/posting/post-order';
+import type { Trouble } from '@core/trouble/trouble';
+import { comparedPictures } from '@state/posted';
+import { SideBySide } from '../parts/side-by-side';
+import { TroubleNotice } from '../parts/notice';
+import { Body, Soft } from '../parts/words';
+import { space } from '../theme/tokens';
+
+/** What a viewer gets, beside what was sent. */
+export function ComparedView({ post, compared }: { post: Posted; compared: Compared }) {
+  const { width, height, bytes, ssim, worst } = compared;
+  const [pictures, setPictures] = useState<{ sent: Blob; viewed: Blob } | null>(null);
+  const [trouble, setTrouble] = useState<Trouble | null>(null);
+  const look = async () => {
+    const found = await comparedPictures(post.id, worst.frame);
+    setTrouble('trouble' in found ? found.trouble : null);
+    if ('sent' in found) setPictures(found);
+  };
+  return (
+    <View style={styles.all}>
+      <Body>
+        {`A viewer gets ${width}×${height} in ${bytesLabel(bytes)}; you sent ${bytesLabel(post.bytes)}. `}
+        {`Likeness (SSIM) ${ssim.toFixed(3)}; least in second ${worst.second + 1}, ${worst.ssim.toFixed(3)}.`}
+      </Body>
+      {pictures ? (
+        <SideBySide
+          label="The least like frame"
+          size={compared}
+          left={{ label: 'As sent', picture: pictures.sent }}
+          right={{ label: 'As a viewer gets it', picture: pictures.viewed }}
+        />
+      ) : (
+        <Button style={styles.left} icon="compare" onPress={() => void look()}>
+          See the worst frame
+        </Button>
+      )}
+      {trouble && <TroubleNotice trouble={trouble} />}
+      {post.sha256 !== null && <Soft selectable>{`SHA-256 of the file: ${post.sha256}`}</Soft>}
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({ all: { gap: space.s }, left: { alignSelf: 'flex-start' } });

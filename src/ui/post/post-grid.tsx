@@ -1,0 +1,102 @@
+import { Pressable, StyleSheet, Text, View } from 'react-native';
+import { findPlacement } from '@core/outlets/outlets';
+import { setCanvas } from '@state/jobs';
+import { useClip, useJob } from '../job/job-context';
+import { useCanvasLabel, useRuleSheets } from '../job/use-target';
+import { Mark } from '../parts/mark';
+import { Soft, Strong } from '../parts/words';
+import { canvasMark } from '../theme/dyes';
+import { card, colours, fonts, sizes, space, TARGET } from '../theme/tokens';
+import { type CellStand, usePostStand } from './use-post-stand';
+
+/** The clip's canvases down, the outlets across: how the post of each stands. A press works on that one. */
+export function PostGrid() {
+  const { canvases } = useClip();
+  const sheets = useRuleSheets();
+  return (
+    <View role="table" aria-label="Posts by canvas and outlet" style={styles.grid}>
+      <View role="row" style={styles.row}>
+        <View role="columnheader" aria-label="Canvas" style={styles.first} />
+        {sheets.map(({ outlet, name }) => (
+          <View key={outlet} role="columnheader" style={styles.column}>
+            <Text style={styles.outlet} numberOfLines={1}>
+              {name}
+            </Text>
+          </View>
+        ))}
+      </View>
+      {canvases.map((canvas) => (
+        <Row key={canvas.id} canvas={canvas.id} />
+      ))}
+    </View>
+  );
+}
+
+function Row({ canvas: id }: { canvas: string }) {
+  const job = useJob();
+  const { canvases, canvas: current } = useClip();
+  const labelOf = useCanvasLabel();
+  const sheets = useRuleSheets();
+  const stand = usePostStand(id);
+  const canvas = canvases.find((one) => one.id === id);
+  if (!canvas) return null;
+  const own = findPlacement(sheets, canvas.placement ?? '')?.sheet.outlet;
+  return (
+    <View role="row" style={[styles.row, id === current && styles.current]}>
+      <View role="rowheader" style={[styles.first, { borderLeftColor: canvasMark(canvas.dye).dye }]}>
+        <Strong style={styles.name}>{labelOf(canvas)}</Strong>
+      </View>
+      {sheets.map(({ outlet, name }) => (
+        <View key={outlet} role="cell" style={styles.column}>
+          {outlet === own ? (
+            <Pressable
+              role="button"
+              aria-label={`${labelOf(canvas)} to ${name}: ${stand.words}`}
+              onPress={() => setCanvas(job.id, id)}
+              style={styles.cell}
+            >
+              <CellMark stand={stand} />
+            </Pressable>
+          ) : (
+            <Soft aria-label={`${labelOf(canvas)} is not for ${name}`}>–</Soft>
+          )}
+        </View>
+      ))}
+    </View>
+  );
+}
+
+function CellMark({ stand: { standing, words } }: { stand: CellStand }) {
+  return (
+    <>
+      <Mark standing={standing} />
+      <Text style={styles.words} numberOfLines={2}>
+        {words}
+      </Text>
+    </>
+  );
+}
+
+const styles = StyleSheet.create({
+  grid: { ...card, overflow: 'hidden' },
+  row: { flexDirection: 'row', alignItems: 'stretch', borderBottomWidth: 1, borderColor: colours.hairline },
+  current: { backgroundColor: colours.woadWash },
+  first: {
+    flex: 1.2,
+    justifyContent: 'center',
+    borderLeftWidth: 6,
+    borderLeftColor: 'transparent',
+    padding: space.xs,
+  },
+  column: { flex: 1, minHeight: TARGET, alignItems: 'center', justifyContent: 'center' },
+  outlet: { fontFamily: fonts.strong, fontSize: 10.5, color: colours.ink },
+  cell: {
+    alignSelf: 'stretch',
+    minHeight: TARGET + 8,
+    alignItems: 'center',
+    justifyContent: 'center',
+    padding: 2,
+  },
+  name: { fontSize: sizes.small },
+  words: { fontFamily: fonts.text, fontSize: 11, color: colours.ink, textAlign: 'center' },
+});

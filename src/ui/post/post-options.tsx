@@ -1,0 +1,140 @@
+import { useEffect, useState } from 'react';
+import { StyleSheet, View } from 'react-native';
+import { Button, TextInput } from 'react-native-paper';
+import type { Words } from '@core/job/clip';
+import type { Abilities } from '@core/outlets/outlet-api';
+import { PLAIN_PERMISSIONS } from '@core/outlets/post-form';
+import type { Account } from '@core/posting/accounts';
+import { collectionsAt, outletAbilities } from '@state/accounts';
+import { dispatch } from '@state/jobs';
+import { useClip, useJob } from '../job/job-context';
+import { CheckBox } from '../parts/check-box';
+import { Choice } from '../parts/choice';
+import { Heading, Soft } from '../parts/words';
+import { space } from '../theme/tokens';
+
+const PERMISSIONS = [
+  ['comments', 'Others may comment'],
+  ['sharing', 'Others may share it'],
+  ['reuse', 'Others may use it in clips of their own'],
+] as const;
+
+/** What an outlet says that it can do; null while that is not known. */
+export function useOutletAbilities(outlet: string): Abilities | null {
+  const [found, setFound] = useState<Abilities | null>(null);
+  useEffect(() => {
+    let current = true;
+    setFound(null);
+    outletAbilities(outlet)
+      .then((abilities) => current && setFound(abilities))
+      // Without them, what they are for is not offered.
+      .catch(() => undefined);
+    return () => {
+      current = false;
+    };
+  }, [outlet]);
+  return found;
+}
+
+/** What others may do, a collection and a category: what of these the outlet has. */
+export function PostOptions({ abilities, account }: { abilities: Abilities; account: Account | null }) {
+  const { id } = useJob();
+  const { words } = useClip();
+  const set = (more: Partial<Words>, joins?: string) =>
+    dispatch(id, { type: 'set-words', words: { ...words, ...more } }, joins);
+  const permissions = words.permissions ?? PLAIN_PERMISSIONS;
+  const { categories } = abilities;
+  return (
+    <>
+      {abilities.permissions && (
+        <View style={styles.group}>
+          <Heading>What others may do</Heading>
+          {PERMISSIONS.map(([name, label]) => (
+            <CheckBox
+              key={name}
+              label={label}
+              on={permissions[name]}
+              onChange={(on) => set({ permissions: { ...permissions, [name]: on } })}
+            />
+          ))}
+        </View>
+      )}
+      {abilities.collections && (
+        <Collection
+          value={words.collection ?? ''}
+          account={account}
+          onChange={(text) => {
+            const { collection: _old, ...rest } = words;
+            dispatch(
+              id,
+              { type: 'set-words', words: text === '' ? rest : { ...rest, collection: text } },
+              'collection',
+            );
+          }}
+        />
+      )}
+      {categories.length > 0 && (
+        <View style={styles.group}>
+          <Heading>Category</Heading>
+          <Choice
+            label="Category"
+            value={words.category ?? ''}
+            options={categories.map(({ id: value, name }) => ({ value, label: name }))}
+            onChange={(category) => set({ category })}
+          />
+        </View>
+      )}
+    </>
+  );
+}
+
+function Collection({
+  value,
+  account,
+  onChange,
+}: {
+  value: string;
+  account: Account | null;
+  onChange: (text: string) => void;
+}) {
+  const [known, setKnown] = useState<readonly string[]>([]);
+  const id = account?.id;
+  useEffect(() => {
+    if (id === undefined) return undefined;
+    let current = true;
+    collectionsAt(id)
+      .then((names) => current && setKnown(names))
+      .catch(() => undefined);
+    return () => {
+      current = false;
+    };
+  }, [id]);
+  return (
+    <View style={styles.group}>
+      <TextInput
+        mode="outlined"
+        dense
+        label="Collection"
+        aria-label="Collection"
+        maxLength={60}
+        value={value}
+        onChangeText={onChange}
+      />
+      <View style={styles.row}>
+        {known
+          .filter((name) => name !== value)
+          .map((name) => (
+            <Button key={name} compact mode="outlined" onPress={() => onChange(name)}>
+              {name}
+            </Button>
+          ))}
+        {known.length === 0 && <Soft>A name that is not there yet makes a new one.</Soft>}
+      </View>
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  group: { gap: space.s },
+  row: { flexDirection: 'row', flexWrap: 'wrap', gap: space.s, alignItems: 'center' },
+});

@@ -1,0 +1,49 @@
+import { isPosted, type PostRecord } from '@core/job/records';
+import type { Posted } from '@core/posting/post-order';
+import type { When } from '@core/posting/when';
+import type { Standing } from '../parts/mark';
+
+/** A time as it is read. */
+export const whenWords = ({ date, time, zone }: When): string =>
+  `${date} at ${time} (${zone.replaceAll('_', ' ')})`;
+
+/** What a post waits for its person for, and what to do. */
+export const HOLDS: Record<NonNullable<Posted['hold']>, string> = {
+  expired: 'The sign-in has expired. Sign in again below, then try again: file and words are kept.',
+  withdrawn:
+    'What you allowed was taken back at the outlet. Sign in again below, then try again: file and words are kept.',
+  gone: 'Its account was removed. Choose another below, then try again: file and words are kept.',
+  scope: 'You did not allow this account to post. Sign in again below and allow it, then try again.',
+};
+
+const STATES: Record<PostRecord['state'], (outlet: string, title: string) => string> = {
+  accepted: (outlet, title) => `“${title}” is up on ${outlet}.`,
+  up: (outlet, title) => `“${title}” is up on ${outlet}.`,
+  waiting: (outlet, title) => `“${title}” waits to go to ${outlet}.`,
+  sending: (outlet, title) => `“${title}” is on its way to ${outlet}.`,
+  processing: (outlet, title) => `${outlet} processes “${title}”.`,
+  refused: (outlet, title) => `${outlet} refused “${title}”.`,
+  failed: (outlet, title) => `“${title}” did not get to ${outlet}.`,
+  held: (outlet, title) => `“${title}” cannot go to ${outlet} without you.`,
+  missed: (outlet, title) => `“${title}” missed its time at ${outlet}.`,
+  down: (outlet, title) => `“${title}” was taken down from ${outlet}.`,
+};
+
+const STOPPED: readonly PostRecord['state'][] = ['refused', 'failed', 'held', 'missed'];
+
+const AUDIENCES: Partial<Record<string, string>> = {
+  private: 'Only you see it.',
+  unlisted: 'Whoever has the link sees it.',
+  friends: 'Your friends there see it.',
+  public: 'Everybody sees it.',
+};
+
+/** What a post's card says at its head. */
+export function postTitle(post: PostRecord, outlet: string): { standing: Standing; title: string } {
+  const isUp = isPosted(post);
+  const seen = isUp ? ` ${AUDIENCES[post.audience] ?? ''}` : '';
+  return {
+    standing: isUp ? 'pass' : STOPPED.includes(post.state) ? 'stop' : 'open',
+    title: `${STATES[post.state](outlet, post.title)}${seen}`,
+  };
+}
