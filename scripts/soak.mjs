@@ -10,6 +10,8 @@ const PROOFS = [
   'server/kill',
   'server/verdicts',
   'server/fleet/fleet',
+  'server/conformance/checks',
+  'server/posting/storm',
   'server/render/quality',
   'server/render/advice',
   'e2e/queue-killed',

@@ -31,7 +31,7 @@ describe('a full disk', () => {
     execFileSync('mount', ['-t', 'tmpfs', '-o', 'size=140m', 'tmpfs', folder]);
     const server = await openTestServer(folder);
     try {
-      const client = new Client(server.origin);
+      const client = await new Client(server.origin).signIn('verrow');
       expect((await client.create(UPLOADS, 100e6)).status).toBe(507);
       expect((await client.create(UPLOADS, 5e6)).status).toBe(201);
       const id = await client.upload(CONVERT_UPLOADS, film);
@@ -118,7 +118,7 @@ describe('a folder that may not be written', () => {
           if (port) resolve(`http://127.0.0.1:${port}`);
         }),
       );
-      const client = new Client(origin);
+      const client = await new Client(origin).signIn('verrow');
       const folders = readdirSync(data, { recursive: true, withFileTypes: true }).filter((dirent) =>
         dirent.isDirectory(),
       );

@@ -103,7 +103,8 @@ describe('a server that is killed', () => {
     await sweep(after.swept, Date.now() + 48 * 3600 * 1000);
     await after.close();
     const filesIn = (...parts: string[]) => readdirSync(path.join(server.data, ...parts));
-    expect(filesIn('verrow', 'clips')).toHaveLength(TRIALS);
+    // Each as it was sent, and as a viewer gets it.
+    expect(filesIn('verrow', 'clips')).toHaveLength(2 * TRIALS);
     for (const folder of [['verrow', 'uploads'], ['convert'], ['converted']])
       expect(filesIn(...folder)).toEqual([]);
   }, 3_600_000);

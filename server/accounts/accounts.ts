@@ -12,7 +12,7 @@ import {
   revoke,
   SignInError,
 } from './oauth';
-import { SignInRecords } from './sign-in-records';
+import type { SignInRecords } from './sign-in-records';
 
 /** A token is changed for a new one this long before it expires, in milliseconds. */
 const EARLY = 30_000;

@@ -48,7 +48,7 @@ interface Behind {
   posts: Posts;
 }
 
-export function fail(response: Response, error: OutletError, detail = ERRORS[error][1]): void {
+function fail(response: Response, error: OutletError, detail = ERRORS[error][1]): void {
   // A token that is missing or wrong is told of as RFC 6750, 3 says.
   if (error === 'token') response.set('www-authenticate', 'Bearer error="invalid_token"');
   if (error === 'scope') response.set('www-authenticate', 'Bearer error="insufficient_scope"');

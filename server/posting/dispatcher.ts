@@ -4,7 +4,7 @@ import { clearTimeout, setTimeout } from 'node:timers';
 import { setTimeout as wait } from 'node:timers/promises';
 import { waitBefore } from '../../src/core/posting/retry';
 import { momentOf } from '../../src/core/posting/when';
-import { HOLDS, WAITS } from '../../src/core/posting/post-order';
+import { type Posted, WAITS } from '../../src/core/posting/post-order';
 import type { OutletPost } from '../../src/core/outlets/outlet-api';
 import { AccountError } from '../accounts/accounts';
 import { sha256 as sha256Of } from '../sha256';
@@ -213,7 +213,7 @@ export class Dispatcher {
     this.change(id, { state: 'failed', reasons: [`The outlet did not take it: ${error.message}.`] });
   }
 
-  private hold(id: string, hold: (typeof HOLDS)[number]): void {
+  private hold(id: string, hold: Posted['hold']): void {
     this.change(id, { state: 'held', hold, wait: null });
   }
 

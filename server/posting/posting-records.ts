@@ -37,7 +37,7 @@ export class PostingRecords {
     const now = Date.now();
     const record: PostingRecord = {
       ...order,
-      ...{ visitor, state: 'waiting', bytes: file.bytes, sha256: null, sent: 0, share: 0, reasons: [] },
+      ...{ visitor, version: 1, state: 'waiting', bytes: file.bytes, sha256: null, sent: 0, share: 0, reasons: [] },
       ...{ hold: null, wait: null, page: null, compared: null, madeAt: now, upAt: null },
       ...{ address: null, outletUpload: null, outletId: null, round: 0, tries: 0 },
       due: order.when === null ? now : momentOf(order.when),
@@ -104,7 +104,7 @@ export class PostingRecords {
   change(id: string, change: PostingChange): PostingRecord | null {
     const known = this.find(id);
     if (!known) return null;
-    const changed = { ...known, ...change };
+    const changed = { ...known, ...change, version: known.version + 1 };
     this.database
       .prepare('update postings set account = ?, state = ?, due = ?, facts = ? where id = ?')
       .run([changed.account, changed.state, changed.due, factsOf(changed), id]);

@@ -82,7 +82,7 @@ const weather = (name: string, tokens = '') =>
 describe('a post', () => {
   it('is carried to its outlet once, and what a viewer gets is held against what was sent', async () => {
     const asked = await orderOf();
-    for (const _ of [1, 2])
+    for (let n = 0; n < 2; n++)
       expect((await client.fetch('/posting/api/posts', json('POST', asked))).status).toBe(202);
     const post = await comesTo(asked.id, ({ compared }) => compared !== null);
     expect(post).toMatchObject({

@@ -13,6 +13,7 @@ import { momentOf } from '../../src/core/posting/when';
 import { AccountRecords } from '../accounts/account-records';
 import { Accounts } from '../accounts/accounts';
 import { SignInRecords } from '../accounts/sign-in-records';
+import { sweepGrants } from '../outlets/authority/grant-store';
 import { UploadDoor } from '../uploads/upload-door';
 import type { Workshop } from '../workshop';
 import { compareFilms, pictureOf } from './compare';
@@ -181,6 +182,7 @@ export class Posting {
   async sweep(before: number, now = Date.now()): Promise<void> {
     await this.door.sweep(before, (upload) => this.records.needs(upload));
     this.accounts.sweep(now);
+    sweepGrants(this.workshop.database, now);
   }
 
   private viewedOf(id: string): string {

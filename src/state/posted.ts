@@ -16,6 +16,7 @@ import {
   takeDownPath,
 } from '@core/posting/post-order';
 import type { Trouble } from '@core/trouble/trouble';
+import { loadAccounts } from './accounts';
 import { useJobs } from './jobs';
 import { dropPost, putPost } from './records';
 import { askBytes, askJson, type ServerName, serverTrouble } from './server';
@@ -32,9 +33,13 @@ interface PostedState {
 /** What the server posts, as it stands there. */
 export const usePosted = create<PostedState>(() => ({ posts: {}, troubles: {} }));
 
-/** Takes what the server says of a post, and notes it with its job. */
-export async function takePosted(post: Posted): Promise<void> {
+/** Takes what the server says of a post, unless more is known of it already, and notes it with its job. */
+export async function takePosted(told: Posted): Promise<void> {
+  const before = usePosted.getState().posts[told.id];
+  const post = before && before.version > told.version ? before : told;
   usePosted.setState(({ posts }) => ({ posts: { ...posts, [post.id]: post } }));
+  // What holds it may be its account.
+  if (before && before.state !== 'held' && post.state === 'held') void loadAccounts();
   for (const { head, posts } of Object.values(useJobs.getState().listed)) {
     const known = posts.find(({ id }) => id === post.id);
     const noted = known && withState(known, post);

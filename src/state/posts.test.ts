@@ -42,7 +42,17 @@ describe('a post', () => {
     });
   const postedOf = (order: PostOrder, change: Partial<Posted> = {}): Posted => ({
     ...order,
-    ...{ state: 'waiting', bytes: 5, sha256: null, sent: 0, share: 0, reasons: [], hold: null, wait: null },
+    ...{
+      version: 1,
+      state: 'waiting',
+      bytes: 5,
+      sha256: null,
+      sent: 0,
+      share: 0,
+      reasons: [],
+      hold: null,
+      wait: null,
+    },
     ...{ page: null, compared: null, madeAt: 1, upAt: null },
     ...change,
   });
@@ -69,8 +79,11 @@ describe('a post', () => {
     });
     expect(stored().posts[0]).toMatchObject({ id: order.id, state: 'waiting', account: 'Odlin Marrable' });
     const page = '/outlets/verrow/posts/1';
-    await takePosted(postedOf(order, { state: 'up', page }));
+    await takePosted(postedOf(order, { version: 3, state: 'up', page }));
     expect(stored().posts).toHaveLength(1);
+    expect(stored().posts[0]).toMatchObject({ state: 'up', page });
+    // What comes late changes nothing.
+    await takePosted(postedOf(order, { version: 2, state: 'processing' }));
     expect(stored().posts[0]).toMatchObject({ state: 'up', page });
   });
 
@@ -103,9 +116,9 @@ describe('a post', () => {
     const fetched = server();
     await sendPost(stored(), record, now);
     const order = sent(fetched);
-    await takePosted(postedOf(order, { state: 'refused', reasons: ['Too long.'] }));
+    await takePosted(postedOf(order, { version: 2, state: 'refused', reasons: ['Too long.'] }));
     expect(stored().posts[0]).toMatchObject({ state: 'refused', reasons: ['Too long.'] });
-    fetched.mockResolvedValueOnce(respond(200, postedOf(order)));
+    fetched.mockResolvedValueOnce(respond(200, postedOf(order, { version: 3 })));
     await sendPost(stored(), record, now);
     expect(fetched.mock.calls.at(-1)?.[0]).toBe(`/posting/api/posts/${order.id}/again`);
     expect(mockMedia.uploadFile).toHaveBeenCalledTimes(1);

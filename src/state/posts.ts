@@ -129,7 +129,7 @@ export function cancelSending(exportId: string): void {
 }
 
 /** All that an outlet is sent beside the file. @throws TroubleError */
-export async function wordsToSend(
+async function wordsToSend(
   job: Job,
   record: ExportRecord,
   clip: Clip | GoneClip,

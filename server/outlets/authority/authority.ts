@@ -1,5 +1,5 @@
 import type { Request, RequestHandler, Response } from 'express';
-import Provider, { type Configuration } from 'oidc-provider';
+import { type Configuration, Provider } from 'oidc-provider';
 import { SCOPES } from '../../../src/core/outlets/outlet-api';
 import { SIGN_IN_BACK } from '../../../src/core/posting/accounts';
 import type { Secrets } from '../../store/secrets';

@@ -73,7 +73,7 @@ export class GrantStore implements Adapter {
   }
 }
 
-/** Deletes what expired before a moment. */
+/** Deletes what expired before a moment, at whatever outlet. */
 export function sweepGrants(database: Database, now: number): void {
   database.prepare('delete from grants where expires_at < ?').run([now]);
 }

@@ -1,6 +1,6 @@
 import { timingSafeEqual } from 'node:crypto';
 import express, { type Express } from 'express';
-import type Provider from 'oidc-provider';
+import type { Provider } from 'oidc-provider';
 import { z } from 'zod';
 import { type Scope, SCOPES } from '../../../src/core/outlets/outlet-api';
 import type { RuleSheet } from '../../../src/core/outlets/rule-sheet';

@@ -19,20 +19,7 @@ import {
   TRIALS,
   trialStateSchema,
 } from '../trial/trial-service';
-
-const schemaOf = (schema: z.ZodType): object => {
-  const { $schema: _, ...rest } = z.toJSONSchema(schema, { io: 'input', unrepresentable: 'any' });
-  return rest;
-};
-const json = (name: string) => ({ 'application/json': { schema: { $ref: `#/components/schemas/${name}` } } });
-const answer = (description: string, name?: string) => ({
-  description,
-  ...(name && { content: json(name) }),
-});
-const problem = (description: string) => answer(description, 'Problem');
-const named = (name: string, description: string, pattern: string) => ({
-  ...{ name, in: 'path', required: true, description, schema: { type: 'string', pattern } },
-});
+import { answer, json, named, problem, schemaOf } from './open-api';
 
 const ID = named('id', 'What the server calls a file that was asked for.', '^[0-9a-f]{32}$');
 const TRIAL = named('id', 'What the server calls a trial that was asked for.', '^[0-9a-f]{32}$');

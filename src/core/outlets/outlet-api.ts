@@ -70,7 +70,7 @@ export type OutletPost = z.infer<typeof outletPostSchema>;
 export const postChangeSchema = z.object({ audience: audienceSchema });
 
 /** Why an outlet does nothing that it was asked for. */
-export const OUTLET_ERRORS = [
+const OUTLET_ERRORS = [
   'bad-request',
   'token',
   'scope',

@@ -48,7 +48,7 @@ export const accountsSchema = z.object({ accounts: z.array(accountSchema) });
 export const mayPost = ({ state, scopes }: Account): boolean => state === 'good' && scopes.includes('post');
 
 /** A page of this app, and no other address: what a sign-in comes back to. */
-export const ownPageSchema = z
+const ownPageSchema = z
   .string()
   .max(300)
   .regex(/^\/(?![/\\])[\w\-./%?=&]*$/, { error: 'not a page of this app' });
@@ -58,13 +58,6 @@ export const signInSchema = z.object({ outlet: z.string().max(40), back: ownPage
 export const signInAnswerSchema = z.object({ go: z.url() });
 
 /** Why a sign-in came to nothing; each has words of its own. */
-export const SIGN_IN_FAULTS = [
-  'refused',
-  'stale',
-  'not-yours',
-  'mixed-up',
-  'not-verified',
-  'outlet-down',
-] as const;
+const SIGN_IN_FAULTS = ['refused', 'stale', 'not-yours', 'mixed-up', 'not-verified', 'outlet-down'] as const;
 export const signInFaultSchema = z.enum(SIGN_IN_FAULTS);
 export type SignInFault = z.infer<typeof signInFaultSchema>;

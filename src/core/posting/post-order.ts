@@ -59,7 +59,7 @@ export const POSTED_STATES = [
 ] as const;
 
 /** What a post waits for its person for. */
-export const HOLDS = ['expired', 'withdrawn', 'gone', 'scope'] as const;
+const HOLDS = ['expired', 'withdrawn', 'gone', 'scope'] as const;
 /** Why a post waits before it is tried again. */
 export const WAITS = ['down', 'busy', 'full', 'answer'] as const;
 
@@ -77,6 +77,8 @@ export type Compared = z.infer<typeof comparedSchema>;
 
 /** A post as the server tells of it. */
 export const postedSchema = postOrderSchema.extend({
+  /** Rises with every change: what comes later may be older. */
+  version: z.number().int(),
   state: z.enum(POSTED_STATES),
   /** Of the file. */
   bytes: z.number(),

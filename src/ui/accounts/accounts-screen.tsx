@@ -81,7 +81,7 @@ function Row({ account, onLeave }: { account: Account; onLeave: () => void }) {
     <View style={styles.row}>
       <View style={styles.head}>
         <AccountFace account={account} />
-        <Button aria-label={`Remove ${account.account.name}`} onPress={onLeave}>
+        <Button accessibilityLabel={`Remove ${account.account.name}`} onPress={onLeave}>
           Remove
         </Button>
       </View>

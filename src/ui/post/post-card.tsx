@@ -104,7 +104,7 @@ function Acts({ post, posted, outlet }: { post: PostRecord; posted: Posted | nul
         </Button>
       )}
       {isUp && posted && (
-        <Button onPress={() => void takePostDown(id)} aria-label={`Take it down from ${outlet}`}>
+        <Button onPress={() => void takePostDown(id)} accessibilityLabel={`Take it down from ${outlet}`}>
           Take it down
         </Button>
       )}

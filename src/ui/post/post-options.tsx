@@ -24,7 +24,6 @@ export function useOutletAbilities(outlet: string): Abilities | null {
   const [found, setFound] = useState<Abilities | null>(null);
   useEffect(() => {
     let current = true;
-    setFound(null);
     outletAbilities(outlet)
       .then((abilities) => current && setFound(abilities))
       // Without them, what they are for is not offered.
@@ -33,7 +32,7 @@ export function useOutletAbilities(outlet: string): Abilities | null {
       current = false;
     };
   }, [outlet]);
-  return found;
+  return found?.outlet === outlet ? found : null;
 }
 
 /** What others may do, a collection and a category: what of these the outlet has. */

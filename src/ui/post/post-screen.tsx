@@ -10,7 +10,7 @@ import { isPosted } from '@core/job/records';
 import type { Audience } from '@core/outlets/audience';
 import { OWN_KEY } from '@core/outlets/outlets';
 import { mayPost } from '@core/posting/accounts';
-import { momentOf, type When } from '@core/posting/when';
+import type { When } from '@core/posting/when';
 import { chooseAccount, loadAccounts, useAccounts } from '@state/accounts';
 import { dispatch } from '@state/jobs';
 import { followPosted } from '@state/posted';
@@ -71,8 +71,7 @@ export function PostScreen() {
   const own = target.key === OWN_KEY;
   const stops = ready ? postStops(job, ready, sheets) : heldBack(findings ?? [], clip, 'post');
   const isSending = ready !== null && ready.id in sending;
-  const isPast = when !== null && momentOf(when) < Date.now();
-  const isReady = ready !== null && !own && stops.length === 0 && !isSending && !isPast;
+  const isReady = ready !== null && !own && stops.length === 0 && !isSending;
   const trouble = ready && troubles[ready.id];
   const name = target.sheet.name;
   const act = when === null ? `Post ${again ? 'again ' : ''}to ${name}` : `Schedule for ${name}`;

@@ -4,6 +4,7 @@ import { Button, TextInput } from 'react-native-paper';
 import { DatePickerModal, en, registerTranslation, TimePickerModal } from 'react-native-paper-dates';
 import { momentOf, type When, whenOf } from '@core/posting/when';
 import { Choice } from '../parts/choice';
+import { useNow } from '../parts/use-now';
 import { Heading, Soft } from '../parts/words';
 import { space, TARGET } from '../theme/tokens';
 
@@ -100,6 +101,7 @@ export function WhenChoice({ value, onChange }: Props) {
 
 /** What a time comes to. */
 function Told({ when }: { when: When }) {
+  const now = useNow();
   const moment = momentOf(when);
   const shifted = whenOf(moment, when.zone);
   const here = whenOf(moment, ownZone());
@@ -109,7 +111,7 @@ function Told({ when }: { when: When }) {
         <Soft>{`The clocks go forward then: it goes out at ${shifted.time}.`}</Soft>
       )}
       {when.zone !== ownZone() && <Soft>{`That is ${here.date}, ${here.time} on this device’s clock.`}</Soft>}
-      {moment < Date.now() && <Soft role="alert">That time has gone by. Choose a later one.</Soft>}
+      {moment < now.getTime() && <Soft role="alert">That time has gone by. Choose a later one.</Soft>}
       <Soft>
         The server keeps the file and the words until then, and posts also while this page is closed.
       </Soft>
