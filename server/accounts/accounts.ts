@@ -2,7 +2,7 @@ import { randomBytes } from 'node:crypto';
 import { type Account, SIGN_IN_BACK } from '../../src/core/posting/accounts';
 import { OutletClientError, type OutletWay } from '../posting/outlet-way';
 import type { Secrets } from '../store/secrets';
-import { AccountRecords, type Tokens } from './account-records';
+import type { AccountRecords, Tokens } from './account-records';
 import {
   beginSignIn,
   endSignIn,

@@ -23,7 +23,7 @@ describe('the search for quantisers of several rates', () => {
     [8, 4e6],
   ])('takes few tries of a film whose rate halves by %d from %d', (halves, at26) => {
     const { found, tries } = searched(halves, at26);
-    found.forEach((came, n) => expect(Math.abs(Math.log(came / RATES[n]!))).toBeLessThan(Math.log(1.21)));
+    found.forEach((came, n) => expect(Math.abs(Math.log(came / RATES[n]!))).toBeLessThan(Math.log(1.11)));
     expect(Object.keys(found)).toHaveLength(RATES.length);
     expect(tries).toBeLessThanOrEqual(RATES.length + 3);
   });

@@ -1,7 +1,7 @@
 import { quantiserFor, type TriedQuantiser } from './quantiser-for';
 
 /** What a clip comes to may be off a rate by this factor. */
-const NEAR = 1.08;
+const NEAR = 1.1;
 /** A rate is tried so often; then what came nearest last is taken for it. */
 const MOST_TRIES = 4;
 
