@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import { faultsOf } from '../tests/axe';
 import { filmed } from '../tests/make-filmed';
 import { atTheApp, type Visitor } from './app';
@@ -117,6 +118,24 @@ describe('a day of posting on a phone', () => {
     await visitor.tap('button', 'Take it down from Tesselle');
     await visitor.sees('“posted” was taken down from Tesselle.');
     expect(await atBoard(visitor, 'tesselle')).toContain('Nothing is posted here');
+    expect(visitor.errors).toEqual([]);
+  });
+
+  it('finds each of them in the history, and saves it as CSV', async () => {
+    await visitor.page.goto('/history');
+    await visitor.sees('2 posts');
+    await visitor.page.getByRole('article', { name: 'Kites, upright, Verrow: Up' }).waitFor();
+    await visitor.page.getByLabel('Search', { exact: true }).fill('down tesselle');
+    await visitor.sees('1 post of 2');
+    expect(await faultsOf(visitor.page)).toEqual([]);
+    await visitor.page.getByLabel('Search', { exact: true }).fill('');
+    const [download] = await Promise.all([
+      visitor.page.waitForEvent('download'),
+      visitor.press('Save as CSV'),
+    ]);
+    const text = readFileSync(await download.path(), 'utf8');
+    expect(text.split('\r\n')[0]).toMatch(/^outlet,account,state,title,/);
+    expect(text).toMatch(/Verrow,Odlin Marrable,up,"Kites, upright"/);
     expect(visitor.errors).toEqual([]);
   });
 });

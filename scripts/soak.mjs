@@ -12,6 +12,7 @@ const PROOFS = [
   'server/fleet/fleet',
   'server/conformance/checks',
   'server/posting/storm',
+  'server/posting/dispatcher',
   'server/render/quality',
   'server/render/advice',
   'e2e/queue-killed',

@@ -15,6 +15,7 @@ export function goodPost(outlet: string): { clip: Uint8Array<ArrayBuffer>; words
     ...{
       audience: placement.audiences.includes('public') ? 'public' : placement.audiences[0],
       forChildren: false,
+      longVideo: placement.longVideo === 'none' ? null : 'https://longshelf.example/kites',
     },
   };
   return { clip: new Uint8Array(readFileSync(clip)), words: postWordsSchema.parse(words) };

@@ -37,7 +37,16 @@ export class PostingRecords {
     const now = Date.now();
     const record: PostingRecord = {
       ...order,
-      ...{ visitor, version: 1, state: 'waiting', bytes: file.bytes, sha256: null, sent: 0, share: 0, reasons: [] },
+      ...{
+        visitor,
+        version: 1,
+        state: 'waiting',
+        bytes: file.bytes,
+        sha256: null,
+        sent: 0,
+        share: 0,
+        reasons: [],
+      },
       ...{ hold: null, wait: null, page: null, compared: null, madeAt: now, upAt: null },
       ...{ address: null, outletUpload: null, outletId: null, round: 0, tries: 0 },
       due: order.when === null ? now : momentOf(order.when),

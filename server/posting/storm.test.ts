@@ -20,8 +20,10 @@ const pick = <T>(values: readonly T[]): T => values[Math.floor(random() * values
 const wait = (milliseconds: number) => new Promise((resolve) => setTimeout(resolve, milliseconds));
 
 describe('posts to four outlets in changing weather', () => {
+  const server = new TestServer();
+  afterAll(() => server.stop());
+
   it(`are each up once, or told why not: ${COUNT} of them, with ${KILLS} kills`, async () => {
-    const server = new TestServer();
     await server.start();
     const client = new Client(server.origin);
     const goods = Object.fromEntries(OUTLETS.map((outlet) => [outlet, goodPost(outlet)]));
@@ -83,7 +85,6 @@ describe('posts to four outlets in changing weather', () => {
       shown += titles.length;
     }
     expect(shown).toBe(up.length);
-    await server.stop();
     soakFigure(
       'posts in changing weather',
       `${COUNT} to four outlets, ${KILLS} kills: ${up.length} up once, ${refused.length} refused with the reason`,

@@ -131,6 +131,9 @@ export function HomeScreen() {
       <Button style={styles.left} icon="account-multiple-outline" onPress={() => router.push('/accounts')}>
         Accounts at the outlets
       </Button>
+      <Button style={styles.left} icon="history" onPress={() => router.push('/history')}>
+        History of posts
+      </Button>
       <View style={styles.theme}>
         <Soft>Theme</Soft>
         <Choice label="Theme" value={themed} options={THEMES} onChange={theme.choose} />

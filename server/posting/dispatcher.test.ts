@@ -1,0 +1,98 @@
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import type { OutletPost } from '../../src/core/outlets/outlet-api';
+import { type PostForm, postWordsSchema } from '../../src/core/outlets/post-form';
+import type { PostOrder } from '../../src/core/posting/post-order';
+import { whenOf } from '../../src/core/posting/when';
+import { soakFigure, trials } from '../../tests/soak';
+import { openDatabase } from '../store/database';
+import { Dispatcher, type DispatchOptions } from './dispatcher';
+import { OutletClientError, type OutletWay } from './outlet-way';
+import { PostingRecords } from './posting-records';
+
+const COUNT = trials(200, 1000);
+const ACCOUNTS = ['a', 'b', 'c', 'd'].map((letter) => letter.repeat(32));
+const folder = mkdtempSync(path.join(tmpdir(), 'dispatch-'));
+const file = path.join(folder, 'file');
+writeFileSync(file, 'a file');
+const words = postWordsSchema.parse({
+  ...{ placement: 'short', title: 'Kites', description: '', tags: [], audience: 'private' },
+});
+
+/** An outlet that takes all at once, and notes what it took. */
+function outletOf(taken: { account: string; key: string }[], before: (account: string) => void) {
+  const up = (id: string): OutletPost => ({
+    id,
+    state: 'up',
+    page: `/${id}`,
+    audience: 'private',
+    viewed: null,
+  });
+  const way = (account: string): Partial<OutletWay> => ({
+    upload: (_token, _shipment, news) => {
+      before(account);
+      news.began('http://127.0.0.1/upload');
+      return Promise.resolve('upload');
+    },
+    post: (_token, key: string, _form: PostForm) => {
+      taken.push({ account, key });
+      return Promise.resolve(up(key));
+    },
+    stateOf: (_token, id) => Promise.resolve(up(id)),
+  });
+  return {
+    as: <T>({ account }: { account: string }, act: (way: OutletWay, token: string) => Promise<T>) =>
+      act(way(account) as OutletWay, 'token'),
+  };
+}
+
+function dispatcherOf(records: PostingRecords, speaker: object): Dispatcher {
+  const door = { fileOf: () => file };
+  return new Dispatcher({
+    records,
+    speaker,
+    door,
+    compare: () => Promise.resolve(),
+  } as unknown as DispatchOptions);
+}
+
+const orderOf = (n: number, when: PostOrder['when']): PostOrder => ({
+  ...{ id: n.toString(16).padStart(32, '0'), upload: 'f'.repeat(32), fileName: `${n}.mp4`, outlet: 'verrow' },
+  ...{ account: ACCOUNTS[n % ACCOUNTS.length]!, words, when },
+});
+
+/** Waits until all posts stand somewhere. */
+async function allCome(records: PostingRecords, state: 'up'): Promise<void> {
+  while (records.in(state).length < COUNT) await new Promise((resolve) => setTimeout(resolve, 100));
+}
+
+describe(`${COUNT} posts that are due in one minute`, () => {
+  it('are all sent once, in order for each account, also past one that waits', async () => {
+    const database = openDatabase(mkdtempSync(path.join(tmpdir(), 'thousand-')));
+    const records = new PostingRecords(database);
+    const minute = whenOf(Date.now(), 'UTC');
+    for (let n = 0; n < COUNT; n++) records.add(orderOf(n, minute), 'visitor', { bytes: 6 });
+    const taken: { account: string; key: string }[] = [];
+    let failures = 3;
+    const speaker = outletOf(taken, () => {
+      if (failures-- > 0) throw new OutletClientError('busy', 'later', 0.05);
+    });
+    const dispatcher = dispatcherOf(records, speaker);
+    dispatcher.start();
+    await allCome(records, 'up');
+    await dispatcher.close();
+    expect(new Set(taken.map(({ key }) => key)).size).toBe(COUNT);
+    expect(taken).toHaveLength(COUNT);
+    for (const account of ACCOUNTS) {
+      const numbers = taken
+        .filter((one) => one.account === account)
+        .map(({ key }) => parseInt(key.slice(0, 32), 16));
+      // Those that were told to wait come when they may; all others keep their order.
+      const late = numbers.filter((number, n) => n > 0 && number < Math.max(...numbers.slice(0, n)));
+      expect(late.length).toBeLessThanOrEqual(3);
+    }
+    database.close();
+    soakFigure('posts due in one minute', `${COUNT} to four accounts: each sent once, in order by account`);
+  }, 120_000);
+});
