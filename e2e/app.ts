@@ -25,6 +25,8 @@ export class Visitor {
     const context = await browser.newContext({
       viewport,
       acceptDownloads: true,
+      // It would copy the whole app aside for each of many browsers: its own test has it.
+      serviceWorkers: 'block',
       hasTouch: touch,
       deviceScaleFactor: scale,
       baseURL: origin,
@@ -261,11 +263,14 @@ interface Screen {
 }
 
 /** A server and a person at it, there for every test of the describe block that asks for them. */
-export function atTheApp(screen: Partial<Screen> = {}): {
+export function atTheApp(
+  screen: Partial<Screen> = {},
+  serverArgs: readonly string[] = [],
+): {
   readonly visitor: Visitor;
   readonly server: TestServer;
 } {
-  const server = new TestServer();
+  const server = new TestServer(0, serverArgs);
   let visitor: Visitor | null = null;
   beforeAll(async () => {
     await server.start();

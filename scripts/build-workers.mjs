@@ -1,10 +1,12 @@
-// Bundles each src/media/worker/*.worker.ts into public/workers/ and writes their URLs to src/media/worker/worker-urls.ts.
+// Bundles each src/media/worker/*.worker.ts, and the script of the phone's page, into public/workers/ and writes their URLs to src/media/worker/worker-urls.ts.
 import { build } from 'esbuild';
 import { copyFileSync, mkdirSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 
 const SOURCE = 'src/media/worker';
 const ENDING = '.worker.ts';
+/** What a phone is given that has no app. */
+const PHONE = 'src/media/hand-off/phone-check.ts';
 
 /** Detectors' weights, from the packages that ship them to where the app's own server has them. */
 const MODELS = {
@@ -29,9 +31,12 @@ export async function buildWorkers() {
   rmSync('public/workers', { recursive: true, force: true });
   mkdirSync('public/workers', { recursive: true });
   const result = await build({
-    entryPoints: readdirSync(SOURCE)
-      .filter((file) => file.endsWith(ENDING))
-      .map((file) => path.posix.join(SOURCE, file)),
+    entryPoints: [
+      ...readdirSync(SOURCE)
+        .filter((file) => file.endsWith(ENDING))
+        .map((file) => path.posix.join(SOURCE, file)),
+      PHONE,
+    ],
     outdir: 'public/workers',
     entryNames: '[name]-[hash]',
     assetNames: '[name]-[hash]',

@@ -56,6 +56,8 @@ export async function buildAll() {
   // Expo takes an empty CI for a broken one.
   delete env.CI;
   execFileSync('npx', ['expo', 'export', '-p', 'web'], { env, stdio: ['ignore', 'ignore', 'inherit'] });
+  const { buildOffline } = await import('./build-offline.mjs');
+  await buildOffline();
   writeFileSync(STAMP, hash);
 }
 

@@ -1,11 +1,13 @@
 import path from 'node:path';
 import express, { type ErrorRequestHandler, type Express } from 'express';
 import helmet from 'helmet';
+import { SHARE_TARGET, SHARED_QUERY } from '../src/core/interchange/share-target';
 import type { Sheets } from '../src/core/outlets/rule-sheet';
 import { SHIPPED_SHEETS } from '../src/core/outlets/shipped';
 import { addAccounts } from './accounts/api';
 import { addConversion } from './convert/convert';
 import { onlyOwnPages } from './guard';
+import { addHandOff, type HandOff } from './hand-off/desk-api';
 import { BOARD_STYLE } from './outlets/board';
 import { outletRoot } from './outlets/outlet-api';
 import { addStandIn } from './outlets/stand-in';
@@ -62,6 +64,7 @@ export interface GussetServer {
   app: Express;
   /** What its sweep looks after. */
   swept: Swept;
+  handOff: HandOff;
   /** Goes on with what an earlier server left, and posts what is due. @param origin that it can be reached at now. */
   begin(origin: string): void;
   /** Ends every outside program, and what is done by the hour; resolves when nothing is written any more. */
@@ -93,18 +96,21 @@ export async function openServer({
   );
   addAccounts(app, posting.accounts, (id) => posting.holdFor(id));
   addPosting(app, posting);
+  const handOff = addHandOff(app, workshop);
   addPages(app, dist);
   for (const { posts } of outlets) posts.resume();
   conversions.resume();
   renders.renders.resume();
-  const swept = { outlets, conversions, renders, posting };
+  const swept = { outlets, conversions, renders, posting, offers: handOff.offers };
   const stopSweeping = keepSwept(swept);
   return {
     app,
     swept,
+    handOff,
     begin: (origin) => posting.start(origin),
     async close() {
       stopSweeping();
+      handOff.offers.stop();
       await Promise.all([renders.renders.close(), renders.trials.close(), posting.close()]);
       endPrograms(workshop);
       await Promise.all(outlets.map(({ posts }) => posts.settled()));
@@ -128,6 +134,8 @@ function addPages(app: Express, dist: string): void {
       },
     }),
   );
+  // The service worker takes what is shared; without one nobody has taken it.
+  app.post(SHARE_TARGET.path, (_request, response) => response.redirect(303, `/?${SHARED_QUERY}=none`));
   app.get('/{*path}', (request, response, next) => {
     // A missing file is a 404, not the app.
     if (path.extname(request.path)) return next();

@@ -1,4 +1,7 @@
-/** Starts the server: `tsx server/main.ts [--port N] [--data FOLDER] [--dist FOLDER] [--workers ADDRESS]`. */
+/**
+ * Starts the server: `tsx server/main.ts [--port N] [--data FOLDER] [--dist FOLDER] [--workers ADDRESS]
+ * [--lan [--lan-port N] [--lan-address ADDRESS]]`.
+ */
 import { mkdtempSync } from 'node:fs';
 import http from 'node:http';
 import { tmpdir } from 'node:os';
@@ -6,26 +9,36 @@ import path from 'node:path';
 import { parseArgs } from 'node:util';
 import { openServer } from './app';
 import { UnreachableError } from './fleet/fleet';
+import type { HandOff } from './hand-off/desk-api';
+import { inUrl, lanAddresses } from './hand-off/lan';
+import { phoneSite } from './hand-off/phone-site';
 
 const { values } = parseArgs({
   options: {
     port: { type: 'string', default: '4100' },
     data: { type: 'string' },
+    lan: { type: 'boolean', default: false },
+    'lan-port': { type: 'string', default: '4102' },
+    'lan-address': { type: 'string' },
     workers: { type: 'string', default: 'http://127.0.0.1:4101' },
     dist: { type: 'string', default: path.resolve(import.meta.dirname, '../dist') },
   },
 });
-const port = Number(values.port);
-if (!Number.isInteger(port) || port < 0 || port > 65535) {
-  console.error(`--port must be a whole number from 0 to 65535, not ${values.port}.`);
-  process.exit(2);
-}
+const port = portOf('port');
+const lanPort = portOf('lan-port');
 // Where Redis is known, other machines make files too.
 const redis = process.env.REDIS_URL;
 const workers = redis ? { redis, address: values.workers } : null;
 const data = values.data ?? mkdtempSync(path.join(tmpdir(), 'gusset-'));
 // A failure that nobody waits for is told; it does not take the server down with it.
 process.on('unhandledRejection', (error) => console.error(error));
+
+function portOf(option: 'port' | 'lan-port'): number {
+  const number = Number(values[option]);
+  if (Number.isInteger(number) && number >= 0 && number <= 65535) return number;
+  console.error(`--${option} must be a whole number from 0 to 65535, not ${values[option]}.`);
+  process.exit(2);
+}
 
 async function serve(): Promise<void> {
   const gusset = await openServer({ dist: path.resolve(values.dist), data: path.resolve(data), workers });
@@ -47,12 +60,43 @@ async function serve(): Promise<void> {
     gusset.begin(origin);
     console.log(`Gusset is at ${origin}`);
     console.log(`The outlets' stand-ins keep what is posted in ${data}`);
+    if (values.lan) openToPhones(gusset.handOff);
   });
   for (const signal of ['SIGINT', 'SIGTERM'] as const) {
     process.on(signal, () => {
       void gusset.close().finally(() => process.exit(0));
     });
   }
+}
+
+/** Opens a second port to the local network, which has nothing but the pages for phones. */
+function openToPhones(handOff: HandOff): void {
+  const address = values['lan-address'] ?? lanAddresses()[0];
+  if (address === undefined) {
+    console.error('This machine is in no local network: nothing was opened to phones.');
+    return;
+  }
+  let host = '';
+  const workers = path.join(path.resolve(values.dist), 'workers');
+  const phones = http.createServer(phoneSite(handOff.offers, () => host, workers));
+  phones.on('error', (error: NodeJS.ErrnoException) => {
+    const taken = error.code === 'EADDRINUSE';
+    console.error(
+      taken
+        ? `Port ${lanPort} is taken. Give another for phones: npm run demo -- --lan --lan-port 4202`
+        : `Nothing was opened to phones: ${error.message}`,
+    );
+  });
+  phones.listen(lanPort, address, () => {
+    const bound = phones.address();
+    host = `${inUrl(address)}:${typeof bound === 'object' ? bound?.port : lanPort}`;
+    handOff.lan = `http://${host}`;
+    console.log(`Phones in this network reach http://${host}`);
+    console.log(
+      'Open there: files that you hand to a phone, each under an address of its own that ends after ten minutes. ' +
+        'Nothing else: not the app, not your jobs, not what is posted.',
+    );
+  });
 }
 
 serve().catch((error: Error) => {

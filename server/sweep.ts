@@ -1,5 +1,6 @@
 import { setInterval } from 'node:timers';
 import type { Conversions } from './convert/conversions';
+import type { Offers } from './hand-off/offers';
 import type { StandIn } from './outlets/stand-in';
 import type { Posting } from './posting/posting';
 import type { RenderService } from './renders/api';
@@ -17,11 +18,12 @@ export interface Swept {
   conversions: Conversions;
   renders: RenderService;
   posting: Posting;
+  offers: Offers;
 }
 
 /** Deletes what broken-off work left: old uploads, copies that were not fetched, files that no record knows. */
 export async function sweep(
-  { outlets, conversions, renders, posting }: Swept,
+  { outlets, conversions, renders, posting, offers }: Swept,
   now = Date.now(),
 ): Promise<void> {
   for (const { posts, door } of outlets) {
@@ -34,6 +36,7 @@ export async function sweep(
   await renders.trials.sweep(now - LIFE);
   await renders.masters.sweep(now - LIFE);
   await posting.sweep(now - LIFE, now);
+  await offers.sweep(now - LIFE);
 }
 
 /** Sweeps now and by the hour; what fails is told and tried again the next time. @returns what ends it. */

@@ -3,7 +3,11 @@ import type { Request, Response } from 'express';
 import { parse } from 'cookie';
 
 /** What of the server a browser is known to, and by what name. */
-const PLACES = { '/render': 'gusset_renders', '/posting': 'gusset_posting' } as const;
+const PLACES = {
+  '/render': 'gusset_renders',
+  '/posting': 'gusset_posting',
+  '/hand-off': 'gusset_hand_off',
+} as const;
 type Place = keyof typeof PLACES;
 const SHAPE = /^[0-9a-f]{32}$/;
 /** A year, in milliseconds. */

@@ -8,20 +8,29 @@ export class TestServer {
   private child: ChildProcess | null = null;
   readonly data = mkdtempSync(path.join(tmpdir(), 'posts-'));
 
-  constructor(private port = 0) {}
+  /** Where phones reach it, once it said so. */
+  lan = '';
+
+  constructor(
+    private port = 0,
+    private readonly more: readonly string[] = [],
+  ) {}
 
   get origin(): string {
     return `http://127.0.0.1:${this.port}`;
   }
 
   async start(): Promise<void> {
-    const args = ['--import', 'tsx', 'server/main.ts', '--port', String(this.port), '--data', this.data];
+    const own = ['--port', String(this.port), '--data', this.data, ...this.more];
+    const args = ['--import', 'tsx', 'server/main.ts', ...own];
     const child = spawn(process.execPath, args, { stdio: ['ignore', 'pipe', 'inherit'] });
     this.child = child;
     this.port = await new Promise<number>((resolve, reject) => {
       child.stdout.on('data', (text: Buffer) => {
         const found = /localhost:(\d+)/.exec(text.toString());
         if (found) resolve(Number(found[1]));
+        const lan = /Phones in this network reach (\S+)/.exec(text.toString());
+        if (lan?.[1]) this.lan = lan[1];
       });
       child.on('exit', () => reject(new Error('the server ended')));
     });

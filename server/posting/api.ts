@@ -17,6 +17,7 @@ import { abilitiesOf, collectionsOf, longVideosOf } from '../../src/core/posting
 import { AccountError } from '../accounts/accounts';
 import { originOf } from '../accounts/api';
 import { bodyOf } from '../answers';
+import { tellChanges } from '../events';
 import { markedVisitor, visitorOf } from '../visitor';
 import { OutletClientError } from './outlet-way';
 import type { Posting, PostingProblem } from './posting';
@@ -47,14 +48,9 @@ export function addPosting(app: Express, posting: Posting): void {
   });
   app.get(POSTED_EVENTS, (request, response) => {
     const visitor = visitorOf(request, '/posting');
-    response.writeHead(200, { 'content-type': 'text/event-stream', 'cache-control': 'no-store' });
-    const tell = (record: PostingRecord) => {
-      if (record.visitor === visitor) response.write(`data: ${JSON.stringify(told(record))}\n\n`);
-    };
-    posting.dispatcher.news.on('change', tell);
-    response.on('close', () => posting.dispatcher.news.off('change', tell));
-    if (visitor !== null) for (const record of records.of(visitor)) if (isUnderWay(record)) tell(record);
-    response.write(': here\n\n');
+    const own = visitor === null ? [] : records.of(visitor).filter(isUnderWay);
+    const pick = (record: PostingRecord) => (record.visitor === visitor ? told(record) : null);
+    tellChanges(response, posting.dispatcher.news, pick, own);
   });
   app.delete(postedPath(':id'), async (request, response) => {
     const record = own(request);

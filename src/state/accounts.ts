@@ -56,6 +56,12 @@ async function loadChosen(): Promise<Record<string, string>> {
   return text === null ? {} : (chosenSchema.safeParse(JSON.parse(text)).data ?? {});
 }
 
+/** The account that something goes out as: the one that was taken last for its outlet, or the only one. */
+export function chosenAccount({ accounts, chosen }: AccountsState, outlet: string): Account | null {
+  const own = accounts?.filter((account) => account.outlet === outlet) ?? [];
+  return own.find(({ id }) => id === chosen[outlet]) ?? (own.length === 1 ? (own[0] ?? null) : null);
+}
+
 /** Takes an account for what goes to its outlet from now on. */
 export async function chooseAccount({ outlet, id }: Account): Promise<void> {
   const chosen = { ...useAccounts.getState().chosen, [outlet]: id };

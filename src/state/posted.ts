@@ -94,9 +94,15 @@ async function asked(id: string, act: () => Promise<Posted | null>): Promise<voi
   }
 }
 
-/** Posts again what came to nothing, or changes what waits. */
+/** Changes a post that waits. @param edit makes what is changed; what it throws is told with the post. */
+export const changePosted = (id: string, edit: () => Promise<PostEdit>): Promise<void> =>
+  asked(id, async () =>
+    askJson(POSTING, againPath(id), postedSchema, { method: 'POST', body: await edit(), long: true }),
+  );
+
+/** Posts again what came to nothing. */
 export const postAgain = (id: string, edit: PostEdit): Promise<void> =>
-  asked(id, () => askJson(POSTING, againPath(id), postedSchema, { method: 'POST', body: edit }));
+  changePosted(id, () => Promise.resolve(edit));
 
 /** Changes who may see what is up: so it is published, too. */
 export const setPostAudience = (id: string, audience: Audience): Promise<void> =>

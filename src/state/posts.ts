@@ -4,9 +4,9 @@ import { postStops } from '@core/check/post-check';
 import type { Clip, GoneClip } from '@core/job/clip';
 import { clipOf, type Job } from '@core/job/job';
 import type { ExportRecord } from '@core/job/records';
-import { postWords } from '@core/job/post-words';
+import { chosenWords } from '@core/job/post-words';
 import { findPlacement } from '@core/outlets/outlets';
-import { PLAIN_PERMISSIONS, type PostWords } from '@core/outlets/post-form';
+import type { PostWords } from '@core/outlets/post-form';
 import type { Account } from '@core/posting/accounts';
 import {
   againPath,
@@ -22,7 +22,7 @@ import { vttText } from '@core/words/files/write-captions';
 import { uploadFile } from '@media/send/upload';
 import { base64Of, coverToSend } from './covers';
 import { exportedFile } from './exports';
-import { POSTING, takePosted, usePosted } from './posted';
+import { changePosted, POSTING, takePosted, usePosted } from './posted';
 import { putPost } from './records';
 import { askJson, serverTrouble } from './server';
 import { sheetsNow } from './sheets';
@@ -113,6 +113,22 @@ export async function sendPost(job: Job, record: ExportRecord, choice: PostChoic
   }));
 }
 
+/** Gives a post that waits for its time the words that are written now, and another time or account. */
+export async function changePost(
+  job: Job,
+  post: string,
+  record: ExportRecord,
+  choice: PostChoice,
+): Promise<void> {
+  const clip = clipOf(job.edit, record.clip);
+  const target = findPlacement(sheetsNow(), record.placement ?? '');
+  if (!clip || !target) return;
+  await changePosted(post, async () => ({
+    words: await wordsToSend(job, record, clip, target.placement.id, new AbortController().signal),
+    ...{ account: choice.account.id, when: choice.when },
+  }));
+}
+
 const BROKEN: readonly string[] = ['refused', 'failed', 'held', 'missed'];
 
 /** A post of an export that came to nothing: its file is on the server, and need not be sent again. */
@@ -137,14 +153,9 @@ async function wordsToSend(
   signal: AbortSignal,
 ): Promise<PostWords> {
   const outlet = findPlacement(sheetsNow(), record.placement ?? '')?.sheet.outlet ?? '';
-  const words = postWords(clip, outlet);
-  const { title, description, tags, forChildren = null, longVideo = null } = words;
-  const { permissions, collection = null, category = null } = words;
   const cover = await coverToSend(job, record, signal);
   return {
-    ...{ placement, title, description, tags, audience: clip.audience, forChildren, longVideo },
-    ...{ collection, category },
-    permissions: permissions ?? PLAIN_PERMISSIONS,
+    ...chosenWords(clip, outlet, placement),
     cover: cover && (await base64Of(cover)),
     captions: record.captions && record.captions.length > 0 ? vttText(record.captions) : null,
   };

@@ -1,7 +1,8 @@
 import { activeCanvas } from '../job/clip';
 import { activeClip, clipOf, type Job, onCanvas, onClip } from '../job/job';
 import { postWords } from '../job/post-words';
-import type { ExportRecord } from '../job/records';
+import { type ExportRecord, isPosted } from '../job/records';
+import { isUnderWay } from '../posting/post-order';
 import { signatureOf } from '../job/signature';
 import { takesFormat } from '../rate/format';
 import { requiredTagsIn, targetOf } from '../outlets/outlets';
@@ -50,4 +51,16 @@ export function exportToPost(job: Job, sheets: Sheets): ExportRecord | null {
       takesFormat(taken, record.format),
   );
   return done.find((record) => isCurrent(job, record)) ?? done[0] ?? null;
+}
+
+/** The exports of the clip at hand that can go out now: ready, kept back by nothing, and neither up nor on their way. */
+export function readyExports(job: Job, sheets: Sheets): ExportRecord[] {
+  return activeClip(job.edit).canvases.flatMap(({ id }) => {
+    const ready = exportToPost(onCanvas(job, id), sheets);
+    if (!ready || postStops(job, ready, sheets).length > 0) return [];
+    const [last] = job.posts.filter(({ exportId }) => exportId === ready.id);
+    const isOut =
+      last && (isPosted(last) || (last.state !== 'accepted' && isUnderWay({ state: last.state })));
+    return isOut ? [] : [ready];
+  });
 }

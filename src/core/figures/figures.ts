@@ -17,9 +17,10 @@ export function bitsLabel(bits: number): string {
   return bits < 1e6 ? `${Math.round(bits / 1000)} kb/s` : `${(bits / 1e6).toFixed(1)} Mb/s`;
 }
 
-/** How long something takes, for people: `42 s`, `3 min 5 s`. */
+/** How long something takes, for people: `42 s`, `3 min 5 s`, `2 h 10 min`. */
 export function durationLabel(seconds: number): string {
   const whole = Math.ceil(seconds);
   if (whole < 90) return `${whole} s`;
+  if (whole >= 7200) return `${Math.floor(whole / 3600)} h ${Math.floor((whole % 3600) / 60)} min`;
   return `${Math.floor(whole / 60)} min ${whole % 60} s`;
 }

@@ -19,6 +19,8 @@ export const wordsSchema = ownWordsSchema.extend({
   forChildren: z.boolean().optional(),
   /** The address of the long video that it came from. */
   longVideo: z.string().optional(),
+  /** What people look for who should find it. */
+  keyPhrase: z.string().max(100).optional(),
   /** What others may do with it; not there until something was chosen. */
   permissions: permissionsSchema.optional(),
   /** A name of a collection, and the id of a category of the outlet. */

@@ -1,3 +1,4 @@
+import { bracesProblem, fillBraces } from '../figures/in-braces';
 import { findPlacement, targetOf } from '../outlets/outlets';
 import type { Sheets } from '../outlets/rule-sheet';
 import { PLAIN_ENCODING } from '../rate/encoding';
@@ -21,22 +22,18 @@ export const NAME_PARTS = {
 } as const;
 type NamePart = keyof typeof NAME_PARTS;
 
+/** Every part as a letter, to see what is there without them. */
+const ANY_PART = Object.fromEntries(Object.keys(NAME_PARTS).map((name) => [name, () => 'x']));
+
 /** How files are called where a person chose nothing: `kite-day_verrow-short_1080x1920.mp4`. */
 export const PLAIN_PATTERN = '{clip}_{placement}_{size}';
 
-const IN_BRACES = /\{([^{}]*)\}/g;
-const isPart = (name: string): name is NamePart => name in NAME_PARTS;
-
 /** What is wrong with a pattern, in words; null for a good one. */
 export function patternProblem(pattern: string): string | null {
-  const unknown = [...pattern.matchAll(IN_BRACES)].map(([, name = '']) => name).find((name) => !isPart(name));
-  if (unknown !== undefined)
-    return `{${unknown}} is none of ${Object.keys(NAME_PARTS)
-      .map((name) => `{${name}}`)
-      .join(', ')}.`;
-  if (/[{}]/.test(pattern.replace(IN_BRACES, ''))) return 'A brace is not closed.';
+  const problem = bracesProblem(pattern, NAME_PARTS);
+  if (problem !== null) return problem;
   if (pattern.length > LONGEST_PATTERN) return `At most ${LONGEST_PATTERN} characters.`;
-  return clean(pattern.replace(IN_BRACES, 'x')) === '' ? 'A name needs at least a letter or a figure.' : null;
+  return clean(fillBraces(pattern, ANY_PART)) === '' ? 'A name needs at least a letter or a figure.' : null;
 }
 
 /** What the name of a file is made of. */
@@ -64,8 +61,7 @@ export function exportFileName(
     date: () => now.slice(0, 10),
     number: () => String(job.edit.clips.findIndex(({ id }) => id === clip.id) + 1).padStart(2, '0'),
   };
-  const filled = pattern.replace(IN_BRACES, (_, name: string) => (isPart(name) ? parts[name]() : ''));
-  return `${clean(filled) || 'clip'}.${FORMATS[formatOf(job, sheets)].extension}`;
+  return `${clean(fillBraces(pattern, parts)) || 'clip'}.${FORMATS[formatOf(job, sheets)].extension}`;
 }
 
 /** Text as small letters and figures with hyphens between. */

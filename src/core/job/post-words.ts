@@ -1,4 +1,5 @@
-import type { Clip, OwnWords, Words } from './clip';
+import { PLAIN_PERMISSIONS, type PostWords } from '../outlets/post-form';
+import type { Clip, GoneClip, OwnWords, Words } from './clip';
 
 /** The words that go with a post to an outlet: a clip's own, and what was written otherwise for that one. */
 export function postWords({ words }: Pick<Clip, 'words'>, outlet: string): Words {
@@ -13,4 +14,25 @@ export function withVariant(words: Words, outlet: string, change: Partial<OwnWor
   const variants = change === null ? others : { ...others, [outlet]: { ...own, ...change } };
   const { variants: _old, ...rest } = words;
   return Object.keys(variants).length === 0 ? rest : { ...rest, variants };
+}
+
+/** What is written and chosen for a post, without its cover and captions. */
+export function chosenWords(
+  clip: Pick<Clip | GoneClip, 'words' | 'audience'>,
+  outlet: string,
+  placement: string,
+): Omit<PostWords, 'cover' | 'captions'> {
+  const { title, description, tags, forChildren = null, longVideo = null, ...more } = postWords(clip, outlet);
+  const { permissions = PLAIN_PERMISSIONS, collection = null, category = null } = more;
+  return {
+    ...{ placement, title, description, tags, audience: clip.audience, forChildren, longVideo },
+    ...{ permissions, collection, category },
+  };
+}
+
+/** Whether a post was given other words than are written now. */
+export function differs(sent: PostWords, chosen: Omit<PostWords, 'cover' | 'captions'>): boolean {
+  return (Object.keys(chosen) as (keyof typeof chosen)[]).some(
+    (key) => JSON.stringify(sent[key]) !== JSON.stringify(chosen[key]),
+  );
 }

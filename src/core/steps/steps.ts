@@ -2,6 +2,7 @@ import { heldBack } from '../check/check';
 import type { Finding } from '../check/finding';
 import { fixLabel } from '../check/fixes';
 import { activeClip, type Job } from '../job/job';
+import { isPosted } from '../job/records';
 import { signatureOf } from '../job/signature';
 import { targetOf } from '../outlets/outlets';
 import type { Sheets } from '../outlets/rule-sheet';
@@ -58,6 +59,6 @@ export function nextOf(
   const current = job.exports.find((record) => record.signature === signature && record.state === 'done');
   if (!current) return { label: 'Export the clip', step: 'export' };
   const { sheet } = targetOf(sheets, current);
-  const posted = job.posts.some((post) => post.exportId === current.id && post.state === 'accepted');
+  const posted = job.posts.some((post) => post.exportId === current.id && isPosted(post));
   return posted ? { label: 'See the posts', step: 'post' } : { label: `Post to ${sheet.name}`, step: 'post' };
 }

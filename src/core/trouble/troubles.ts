@@ -19,7 +19,17 @@ const soundChoice = z.object({ track: z.number(), codec: z.string(), channels: z
 const number = z.number();
 
 /** What a server was asked for when it failed. */
-const ERRANDS = ['post', 'convert', 'demo', 'follow', 'speech', 'fonts', 'render', 'accounts'] as const;
+const ERRANDS = [
+  'post',
+  'convert',
+  'demo',
+  'follow',
+  'speech',
+  'fonts',
+  'render',
+  'accounts',
+  'hand-off',
+] as const;
 export type Errand = (typeof ERRANDS)[number];
 const asked = { who: text, errand: z.enum(ERRANDS) };
 
@@ -32,6 +42,7 @@ const GO_ON: Record<Errand, string> = {
   speech: 'What finds speech is loaded from it the first time. Look for speech again in a moment.',
   render: 'What is made so far is kept. Try again; it goes on where it stopped.',
   accounts: 'Nothing was changed. Try again in a moment.',
+  'hand-off': 'The file is as it was. Offer it again; the upload goes on where it stopped.',
   fonts: 'Fonts are loaded from it the first time they are used. Try again in a moment.',
 };
 

@@ -130,6 +130,13 @@ function Ended({ record, stale }: { record: ExportRecord; stale: boolean }) {
         <Button mode="outlined" onPress={() => router.replace(`/job/${job.id}/post`)}>
           Post it
         </Button>
+        <Button
+          mode="outlined"
+          icon="cellphone-arrow-down"
+          onPress={() => router.replace(`/job/${job.id}/hand-off?file=${record.id}`)}
+        >
+          To a phone
+        </Button>
         {remove}
       </View>
     </>

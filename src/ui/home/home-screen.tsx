@@ -32,6 +32,7 @@ import { BringInProgress } from './bring-in-progress';
 import { ConvertOffer } from './convert-offer';
 import { JobFileProgress } from './job-file-progress';
 import { JobList } from './job-list';
+import { NewerNotice, OnThisDevice, useShared } from './on-this-device';
 import { SoundChoice } from './sound-choice';
 
 /** The jobs are judged when the list has not changed for this long, in milliseconds. */
@@ -65,13 +66,15 @@ export function HomeScreen() {
     [router],
   );
   const take = useCallback(
-    (file: File) => void isJobFile(file).then((job) => enter(job ? takeJobFile(file) : bringIn(file))),
+    (file: File) => isJobFile(file).then((job) => enter(job ? takeJobFile(file) : bringIn(file))),
     [enter],
   );
-  const over = useDrop(take);
+  const lost = useShared(take);
+  const drop = useCallback((file: File) => void take(file), [take]);
+  const over = useDrop(drop);
   const pick = async () => {
     const file = await pickVideo();
-    if (file) take(file);
+    if (file) await take(file);
   };
   const openJobFile = async () => {
     const file = await pickJob();
@@ -92,9 +95,15 @@ export function HomeScreen() {
         </Button>
       }
     >
+      <NewerNotice />
+      {lost && (
+        <Notice standing="warn" title="The shared video did not come through">
+          Share it once more, or bring it in from here.
+        </Notice>
+      )}
       <Alerts />
       <SoundChoice onJob={enter} />
-      <ConvertOffer onFile={take} />
+      <ConvertOffer onFile={drop} />
       <BringInProgress />
       <JobFileProgress />
       <JobList />
@@ -131,6 +140,9 @@ export function HomeScreen() {
       <Button style={styles.left} icon="account-multiple-outline" onPress={() => router.push('/accounts')}>
         Accounts at the outlets
       </Button>
+      <Button style={styles.left} icon="calendar-week" onPress={() => router.push('/schedule')}>
+        Schedule of posts
+      </Button>
       <Button style={styles.left} icon="history" onPress={() => router.push('/history')}>
         History of posts
       </Button>
@@ -138,6 +150,7 @@ export function HomeScreen() {
         <Soft>Theme</Soft>
         <Choice label="Theme" value={themed} options={THEMES} onChange={theme.choose} />
       </View>
+      <OnThisDevice />
       {use !== null && <Soft>{bytesLabel(use)} used in this browser. Nothing leaves it until you post.</Soft>}
     </Screen>
   );

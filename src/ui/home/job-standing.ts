@@ -1,4 +1,5 @@
 import type { Severity } from '@core/check/rule';
+import { isPosted } from '@core/job/records';
 import type { Listed } from '@state/listed';
 import type { Standing } from '../parts/mark';
 
@@ -26,7 +27,8 @@ export const checkStanding = (worst: Severity | null): JobStanding[] =>
 /** Where a job's exports and posts stand, the most pressing first. */
 export function standingsOf({ exports, posts }: Listed): JobStanding[] {
   const made = (...states: string[]) => exports.filter((record) => states.includes(record.state)).length;
-  const posted = (state: string) => posts.filter((post) => post.state === state).length;
+  const stopped = (...states: string[]) => posts.filter((post) => states.includes(post.state)).length;
+  const up = posts.filter(isPosted).length;
   const rows: [count: number, standing: Standing, words: string][] = [
     [
       made('running', 'reading-back'),
@@ -38,9 +40,14 @@ export function standingsOf({ exports, posts }: Listed): JobStanding[] {
       'warn',
       counted(made('failed', 'interrupted'), 'export stopped', 'exports stopped'),
     ],
-    [posted('refused'), 'stop', counted(posted('refused'), 'post refused', 'posts refused')],
+    [stopped('refused'), 'stop', counted(stopped('refused'), 'post refused', 'posts refused')],
+    [
+      stopped('held', 'missed', 'failed'),
+      'stop',
+      counted(stopped('held', 'missed', 'failed'), 'post needs you', 'posts need you'),
+    ],
     [made('done'), 'pass', counted(made('done'), 'file made', 'files made')],
-    [posted('accepted'), 'pass', counted(posted('accepted'), 'post up', 'posts up')],
+    [up, 'pass', counted(up, 'post up', 'posts up')],
   ];
   const there = rows.filter(([count]) => count > 0).map(([, standing, words]) => ({ standing, words }));
   return there.length > 0 ? there : [{ standing: 'open', words: 'Nothing exported yet' }];

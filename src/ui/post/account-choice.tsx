@@ -3,19 +3,16 @@ import { Pressable, StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { type Account, mayPost } from '@core/posting/accounts';
 import type { RuleSheet } from '@core/outlets/rule-sheet';
-import { chooseAccount, signInTo, useAccounts } from '@state/accounts';
+import { chooseAccount, chosenAccount, signInTo, useAccounts } from '@state/accounts';
 import { AccountFace } from '../accounts/account-face';
 import { accountTrouble } from '../accounts/account-words';
 import { TroubleNotice } from '../parts/notice';
 import { Heading, Soft } from '../parts/words';
 import { card, colours, space } from '../theme/tokens';
 
-/** The account that something goes out as: the one that was taken last for its outlet, or the only one. */
-export function useChosenAccount(outlet: string): Account | null {
-  const { accounts, chosen } = useAccounts();
-  const own = accounts?.filter((account) => account.outlet === outlet) ?? [];
-  return own.find(({ id }) => id === chosen[outlet]) ?? (own.length === 1 ? (own[0] ?? null) : null);
-}
+/** The account that something goes out as. */
+export const useChosenAccount = (outlet: string): Account | null =>
+  useAccounts((state) => chosenAccount(state, outlet));
 
 /** Chooses whom a post is of. */
 export function AccountChoice({ sheet: { outlet, name } }: { sheet: RuleSheet }) {

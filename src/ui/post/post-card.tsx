@@ -30,7 +30,7 @@ export function Sending({ exportId, sending }: { exportId: string; sending: Send
 }
 
 /** A post: how it stands, and what can be done with it now. */
-export function PostCard({ post }: { post: PostRecord }) {
+export function PostCard({ post, onChange }: { post: PostRecord; onChange: (() => void) | null }) {
   const job = useJob();
   const outlet = useRuleSheets().find((sheet) => sheet.outlet === post.outlet)?.name ?? post.outlet;
   const posted = usePosted((state) => state.posts[post.id]) ?? null;
@@ -46,6 +46,11 @@ export function PostCard({ post }: { post: PostRecord }) {
         {posted && <Progress posted={posted} outlet={outlet} />}
         {posted?.compared && <ComparedView post={posted} compared={posted.compared} />}
         {trouble && <TroubleNotice trouble={trouble} />}
+        {onChange && posted?.state === 'waiting' && (
+          <Button mode="outlined" style={styles.left} onPress={onChange}>
+            Change it to what stands below
+          </Button>
+        )}
         {posted && isUnderWay(posted) && (
           <GraveButton style={styles.left} onPress={() => void forgetPost(job.id, post.id)}>
             Call it back

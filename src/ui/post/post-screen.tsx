@@ -1,4 +1,4 @@
-import { useLocalSearchParams } from 'expo-router';
+import { useLocalSearchParams, useRouter } from 'expo-router';
 import { useEffect, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
@@ -6,15 +6,16 @@ import { heldBack } from '@core/check/check';
 import { findingWords, ruleName } from '@core/check/finding';
 import { fixCommand, fixLabel } from '@core/check/fixes';
 import { exportToPost, isCurrent, postStops } from '@core/check/post-check';
-import { isPosted } from '@core/job/records';
+import { chosenWords, differs } from '@core/job/post-words';
+import { isPosted, type PostRecord } from '@core/job/records';
 import type { Audience } from '@core/outlets/audience';
 import { OWN_KEY } from '@core/outlets/outlets';
 import { mayPost } from '@core/posting/accounts';
 import type { When } from '@core/posting/when';
 import { chooseAccount, loadAccounts, useAccounts } from '@state/accounts';
-import { dispatch } from '@state/jobs';
-import { followPosted } from '@state/posted';
-import { sendPost, usePosts } from '@state/posts';
+import { dispatch, setCanvas, setClip } from '@state/jobs';
+import { followPosted, usePosted } from '@state/posted';
+import { changePost, sendPost, usePosts } from '@state/posts';
 import { useClip, useFindings, useJob } from '../job/job-context';
 import { JobPage } from '../job/job-page';
 import { useRuleSheets, useTarget } from '../job/use-target';
@@ -23,6 +24,8 @@ import { Notice, TroubleNotice } from '../parts/notice';
 import { Body, Heading, Soft } from '../parts/words';
 import { colours, space } from '../theme/tokens';
 import { AccountChoice, useChosenAccount } from './account-choice';
+import { GapHint } from './gap-hint';
+import { PostAll } from './post-all';
 import { PostCard, Sending } from './post-card';
 import { PostGrid } from './post-grid';
 import { PostOptions, useOutletAbilities } from './post-options';
@@ -42,9 +45,15 @@ const AUDIENCES: Record<Audience, string> = {
 const audiencesFor = (taken: readonly Audience[], chosen: Audience) =>
   [...new Set([...taken, chosen])].map((value) => ({ value, label: AUDIENCES[value] }));
 
-/** Hears of posts while the page is open, and takes the account that somebody has just signed in with. */
+/** Hears of posts while the page is open, and takes what it was opened for: an account just signed in with, a canvas. */
 function usePostingPage(): void {
-  const { 'signed-in': signedIn } = useLocalSearchParams<{ 'signed-in'?: string }>();
+  const { id } = useJob();
+  const asked = useLocalSearchParams<{ 'signed-in'?: string; clip?: string; canvas?: string }>();
+  const { 'signed-in': signedIn, clip, canvas } = asked;
+  useEffect(() => {
+    if (clip !== undefined) setClip(id, clip);
+    if (canvas !== undefined) setCanvas(id, canvas);
+  }, [id, clip, canvas]);
   const account = useAccounts(({ accounts }) => accounts?.find(({ id }) => id === signedIn));
   useEffect(() => followPosted(), []);
   useEffect(() => void loadAccounts(), []);
@@ -56,6 +65,7 @@ function usePostingPage(): void {
 /** Where the clip's canvases go, and how their posts stand; and the words and choices of the one at hand. */
 export function PostScreen() {
   usePostingPage();
+  const router = useRouter();
   const sheets = useRuleSheets();
   const job = useJob();
   const clip = useClip();
@@ -64,9 +74,14 @@ export function PostScreen() {
   const { sending, troubles } = usePosts();
   const account = useChosenAccount(target.sheet.outlet);
   const abilities = useOutletAbilities(target.sheet.outlet);
-  const [when, setWhen] = useState<When | null>(null);
-  const ready = exportToPost(job, sheets);
   const posts = postsOf(job, clip.canvas);
+  const posted = usePosted((state) => state.posts);
+  const waiting = posts.map(({ id }) => posted[id]).find((post) => post?.state === 'waiting' && post.when);
+  const [chosen, setWhen] = useState<{ canvas: string; when: When | null } | null>(null);
+  // What waits for a time is shown with it until another is chosen.
+  const when = chosen?.canvas === clip.canvas ? chosen.when : (waiting?.when ?? null);
+  const take = (next: When | null) => setWhen({ canvas: clip.canvas, when: next });
+  const ready = exportToPost(job, sheets);
   const again = posts.some((post) => post.exportId === ready?.id && isPosted(post));
   const own = target.key === OWN_KEY;
   const stops = ready ? postStops(job, ready, sheets) : heldBack(findings ?? [], clip, 'post');
@@ -75,6 +90,17 @@ export function PostScreen() {
   const trouble = ready && troubles[ready.id];
   const name = target.sheet.name;
   const act = when === null ? `Post ${again ? 'again ' : ''}to ${name}` : `Schedule for ${name}`;
+  /** What changes a post that waits, where something is written or chosen otherwise below. */
+  const changeOf = ({ id, exportId }: PostRecord): (() => void) | null => {
+    const post = posted[id];
+    const record = job.exports.find((made) => made.id === exportId);
+    if (!post || !record || !account || post.state !== 'waiting') return null;
+    const isOther =
+      differs(post.words, chosenWords(clip, target.sheet.outlet, post.words.placement)) ||
+      post.account !== account.id ||
+      JSON.stringify(post.when) !== JSON.stringify(when);
+    return isOther ? () => void changePost(job, id, record, { account, when }) : null;
+  };
   return (
     <JobPage
       title="Post"
@@ -91,10 +117,11 @@ export function PostScreen() {
       }
     >
       <PostGrid />
+      <PostAll when={when} />
       {trouble && <TroubleNotice trouble={trouble} />}
       {ready && sending[ready.id] && <Sending exportId={ready.id} sending={sending[ready.id]!} />}
       {posts.map((post) => (
-        <PostCard key={post.id} post={post} />
+        <PostCard key={post.id} post={post} onChange={changeOf(post)} />
       ))}
       {own && (
         <Notice standing="note" title="This canvas goes to no outlet.">
@@ -148,7 +175,13 @@ export function PostScreen() {
           <Body style={styles.soft}>Only you, until you have looked at it there and publish it.</Body>
         )}
       </View>
-      {!own && <WhenChoice value={when} onChange={setWhen} />}
+      {!own && <WhenChoice value={when} onChange={take} />}
+      {!own && account && (
+        <GapHint {...(waiting ? { id: waiting.id } : {})} account={account} when={when} onTake={take} />
+      )}
+      <Button style={styles.left} icon="calendar-week" onPress={() => router.push('/schedule')}>
+        See the week
+      </Button>
     </JobPage>
   );
 }
@@ -157,4 +190,5 @@ const styles = StyleSheet.create({
   act: { minHeight: 52 },
   group: { gap: space.s },
   soft: { color: colours.softInk },
+  left: { alignSelf: 'flex-start' },
 });

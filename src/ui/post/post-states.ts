@@ -16,6 +16,16 @@ export const HOLDS: Record<NonNullable<Posted['hold']>, string> = {
   scope: 'You did not allow this account to post. Sign in again below and allow it, then try again.',
 };
 
+/** How a post stands, in a word or two, and by its mark. */
+export const POSTED_WORDS: Record<Posted['state'], string> = {
+  ...{ up: 'Up', waiting: 'Waits', sending: 'On its way', processing: 'Being processed', down: 'Taken down' },
+  ...{ refused: 'Refused', failed: 'Came to nothing', held: 'Needs you', missed: 'Missed its time' },
+};
+export const POSTED_STANDINGS: Record<Posted['state'], Standing> = {
+  ...{ up: 'pass', waiting: 'open', sending: 'open', processing: 'open', down: 'open' },
+  ...{ refused: 'stop', failed: 'stop', held: 'stop', missed: 'stop' },
+};
+
 const STATES: Record<PostRecord['state'], (outlet: string, title: string) => string> = {
   accepted: (outlet, title) => `“${title}” is up on ${outlet}.`,
   up: (outlet, title) => `“${title}” is up on ${outlet}.`,

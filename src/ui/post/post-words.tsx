@@ -4,6 +4,7 @@ import { Pressable, StyleSheet, View } from 'react-native';
 import { Button, TextInput } from 'react-native-paper';
 import type { OwnWords } from '@core/job/clip';
 import { postWords, withVariant } from '@core/job/post-words';
+import { withTags } from '@core/job/word-presets';
 import { characters, cutOff } from '@core/outlets/characters';
 import { dispatch } from '@state/jobs';
 import { useClip, useJob } from '../job/job-context';
@@ -11,6 +12,8 @@ import { useTarget } from '../job/use-target';
 import { CheckBox } from '../parts/check-box';
 import { Body, Heading, Soft } from '../parts/words';
 import { colours, space, TARGET } from '../theme/tokens';
+import { KeyPhrase } from './key-phrase';
+import { SavedTags, Templates } from './saved-words';
 
 /** Title, description and tags of the post: written once, or otherwise for this outlet. */
 export function PostWords() {
@@ -39,6 +42,8 @@ export function PostWords() {
   const title = characters(words.title);
   const { most, seen } = placement.words.description;
   const description = characters(words.description);
+  const { required } = placement.words.tags;
+  const hasRequired = words.tags.some((tag) => tag.toLowerCase() === required?.toLowerCase());
   return (
     <View style={styles.group}>
       <Heading>Words</Heading>
@@ -52,8 +57,9 @@ export function PostWords() {
         onChangeText={(text) => set({ title: text }, 'title')}
       />
       <Soft>
-        {title} of {placement.words.title} characters. The main words first.
+        {title} of {placement.words.title} characters.
       </Soft>
+      <KeyPhrase title={words.title} onLead={(text) => set({ title: text })} />
       <TextInput
         mode="outlined"
         label="Description"
@@ -71,8 +77,22 @@ export function PostWords() {
       </Soft>
       <Tags tags={words.tags} onChange={(tags) => set({ tags })} />
       <Soft>
-        {words.tags.length} of {placement.words.tags.most} tags.
+        {`${words.tags.length} of ${placement.words.tags.most} tags.`}
+        {required === null
+          ? ''
+          : ` ${sheet.name} needs #${required}${hasRequired ? '.' : ': it is missing.'}`}
       </Soft>
+      {required !== null && !hasRequired && (
+        <Button
+          mode="outlined"
+          style={styles.left}
+          onPress={() => set({ tags: withTags(words.tags, [required]) })}
+        >
+          {`Add #${required}`}
+        </Button>
+      )}
+      <SavedTags tags={words.tags} onTake={(tags) => set({ tags: withTags(words.tags, tags) })} />
+      <Templates words={words} onTake={(filled) => set(filled)} />
     </View>
   );
 }
@@ -138,4 +158,5 @@ const styles = StyleSheet.create({
   },
   row: { flexDirection: 'row', gap: space.s, alignItems: 'center' },
   grow: { flex: 1 },
+  left: { alignSelf: 'flex-start' },
 });

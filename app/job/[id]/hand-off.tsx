@@ -1,0 +1,1 @@
+export { HandOffScreen as default } from '@ui/hand-off/hand-off-screen';

@@ -1,0 +1,1 @@
+export { ScheduleScreen as default } from '@ui/schedule/schedule-screen';

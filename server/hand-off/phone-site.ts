@@ -1,0 +1,115 @@
+import { readdirSync } from 'node:fs';
+import path from 'node:path';
+import express, { type Express, type NextFunction, type Request, type Response } from 'express';
+import helmet from 'helmet';
+import { arrivalSchema } from '../../src/core/posting/hand-off';
+import { bodyOf } from '../answers';
+import type { KeptOffer, Offers } from './offers';
+import { endedPage, nothingPage, offerPage, PHONE_STYLE } from './phone-page';
+
+/** How often it is looked how far a phone came, in milliseconds. */
+const LOOK_EVERY = 400;
+/** What the page's script is called, before its hash. */
+const SCRIPT = 'phone-check-';
+
+const protection = helmet({
+  contentSecurityPolicy: {
+    useDefaults: false,
+    directives: {
+      defaultSrc: ["'none'"],
+      scriptSrc: ["'self'"],
+      styleSrc: ["'self'"],
+      connectSrc: ["'self'"],
+      workerSrc: ["'self'"],
+      baseUri: ["'none'"],
+      formAction: ["'none'"],
+      frameAncestors: ["'none'"],
+    },
+  },
+  // The token is in the address.
+  referrerPolicy: { policy: 'no-referrer' },
+  crossOriginResourcePolicy: { policy: 'same-origin' },
+  strictTransportSecurity: false,
+});
+
+/**
+ * The one thing that a local network reaches: pages for phones that have a token. It has no way to the app.
+ * @param host that it may be called by, with its port. @param workers folder of the built scripts.
+ */
+export function phoneSite(offers: Offers, host: () => string, workers: string): Express {
+  const app = express();
+  app.disable('x-powered-by');
+  app.use((request, response, next) => {
+    // Any other name is one that somebody pointed here.
+    const { origin } = request.headers;
+    if (request.headers.host !== host()) return void response.status(421).type('text').send('not this name');
+    if (origin !== undefined && origin !== `http://${host()}`)
+      return void response.status(403).type('text').send('not from there');
+    next();
+  });
+  app.use(protection, (_request, response, next) => {
+    response.set('cache-control', 'no-store');
+    next();
+  });
+  app.get('/phone.css', (_request, response) => void response.type('css').send(PHONE_STYLE));
+  const script = readdirSync(workers).find((file) => file.startsWith(SCRIPT) && file.endsWith('.js'));
+  app.get('/phone-check.js', (_request, response, next) => {
+    if (script === undefined) return next();
+    response.sendFile(path.join(workers, script));
+  });
+
+  app.get('/:token', (request, response, next) => {
+    const offer = open(request, response, next);
+    if (offer) response.type('html').send(offerPage(offer, '/phone-check.js'));
+  });
+  app.get('/:token/file', (request, response, next) => {
+    const offer = open(request, response, next);
+    if (offer) sendOffered(offers, offer, request, response, next);
+  });
+  app.post('/:token/arrived', express.json({ limit: '1kb' }), async (request, response, next) => {
+    const offer = open(request, response, next);
+    const arrival = offer && bodyOf(request, response, arrivalSchema);
+    if (offer && arrival) response.json({ same: await offers.arrived(offer, arrival) });
+  });
+  app.use((_request, response) => void response.status(404).type('html').send(nothingPage()));
+
+  /** The open offer of a token; one that ended is told so, and any other token is nothing. */
+  function open(request: Request, response: Response, next: NextFunction): KeptOffer | null {
+    const offer = offers.withToken(String(request.params.token));
+    if (!offer) next();
+    else if (offer.state === 'open') return offer;
+    else response.status(410).type('html').send(endedPage(offer.state));
+    return null;
+  }
+  return app;
+}
+
+/** Sends an offered file, or a part of it (RFC 9110, 14), and notes how far it came. */
+function sendOffered(
+  offers: Offers,
+  offer: KeptOffer,
+  request: Request,
+  response: Response,
+  next: NextFunction,
+): void {
+  const { socket } = request;
+  const before = socket.bytesWritten;
+  const from = Number(/^bytes=(\d+)-/.exec(request.get('range') ?? '')?.[1] ?? 0);
+  const came = () => offers.came(offer, from + Math.max(0, socket.bytesWritten - before));
+  const clock = setInterval(came, LOOK_EVERY);
+  response.on('close', () => {
+    clearInterval(clock);
+    came();
+  });
+  if (request.method === 'GET') offers.begun(offer);
+  response.attachment(offer.fileName);
+  // The same bytes have the same name, so that a download that broke off can go on.
+  response.set({ etag: `"${offer.sha256}"`, 'cache-control': 'private, no-transform' });
+  response.sendFile(
+    offers.door.fileOf(offer.upload),
+    { lastModified: false },
+    (error?: NodeJS.ErrnoException) => {
+      if (error && error.code !== 'ECONNABORTED') next(error);
+    },
+  );
+}

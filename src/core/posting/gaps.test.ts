@@ -1,0 +1,44 @@
+import fc from 'fast-check';
+import { nextFree, type Planned, tooNear } from './gaps';
+import { weekOf } from './week';
+
+const HOUR = 3_600_000;
+const at = (hours: number, account = 'a', id = `${account}${hours}`): Planned => ({
+  ...{ id, account, moment: hours * HOUR },
+});
+
+describe('the gap between posts of an account', () => {
+  it('is told by the nearest of the same account', () => {
+    const all = [at(1), at(6), at(7, 'b')];
+    expect(tooNear(at(7.5), all, '4')?.id).toBe('a6');
+    expect(tooNear(at(10), all, '4')).toBeNull();
+    expect(tooNear(at(6), all, '4')).toBeNull();
+    expect(tooNear(at(6.5), all, '0')).toBeNull();
+  });
+
+  it('is kept by the next free moment, which is the first', () => {
+    const hours = fc.array(fc.integer({ min: 0, max: 60 }), { maxLength: 8 });
+    fc.assert(
+      fc.property(hours, fc.integer({ min: 0, max: 60 }), (taken, wanted) => {
+        const all = taken.map((hour, n) => at(hour, 'a', String(n)));
+        const free = nextFree(at(wanted, 'a', 'new'), all, '4') / HOUR;
+        const isFree = (hour: number) => tooNear(at(hour, 'a', 'new'), all, '4') === null;
+        expect(isFree(free)).toBe(true);
+        for (let hour = wanted; hour < free; hour += 0.5) expect(isFree(hour)).toBe(false);
+      }),
+    );
+  });
+});
+
+describe('a week', () => {
+  it('begins on Monday, and has days of 23 and 25 hours where clocks change', () => {
+    const hoursOf = (day: string) =>
+      weekOf(Date.parse(day), 'Europe/Vienna').map(({ from, to }) => (to - from) / HOUR);
+    // The last Sundays of March and October (Directive 2000/84/EC, 2 and 3).
+    expect(hoursOf('2027-03-25T12:00:00Z')).toEqual([24, 24, 24, 24, 24, 24, 23]);
+    expect(hoursOf('2026-10-21T12:00:00Z')).toEqual([24, 24, 24, 24, 24, 24, 25]);
+    const [monday] = weekOf(Date.parse('2026-11-30T23:30:00Z'), 'UTC');
+    expect(new Date(monday!.from).toISOString()).toBe('2026-11-30T00:00:00.000Z');
+    expect(weekOf(Date.parse('2026-11-30T23:30:00Z'), 'UTC', 1)[0]?.from).toBe(Date.parse('2026-12-07'));
+  });
+});

@@ -1,0 +1,64 @@
+import { z } from 'zod';
+
+/** Where a desk hands files to a phone, from the server's root. */
+export const HAND_OFF_PATH = '/hand-off/api';
+/** Where files to hand on come in (tus). */
+export const HAND_OFF_UPLOADS = `${HAND_OFF_PATH}/uploads`;
+/** What this browser offers, and whether phones can reach the server at all. */
+export const OFFERS = `${HAND_OFF_PATH}/offers`;
+export const offerPath = (id: string): string => `${OFFERS}/${id}`;
+/** Gives an offer its whole life once more. */
+export const offerLongerPath = (id: string): string => `${offerPath(id)}/longer`;
+/** Every change of this browser's offers, as server-sent events. */
+export const OFFER_EVENTS = `${HAND_OFF_PATH}/events`;
+
+/** An offer is open for so long, in milliseconds. */
+export const OFFER_LIFE = 10 * 60_000;
+
+const HEX_128 = /^[0-9a-f]{32}$/;
+const HEX_256 = /^[0-9a-f]{64}$/;
+
+/** A file that a phone is to get. */
+export const offerOrderSchema = z.object({
+  /** Made by whoever asks: the same is one offer. */
+  id: z.string().regex(HEX_128),
+  /** The last part of the file's address on the server. */
+  upload: z.string().regex(HEX_128),
+  fileName: z.string().min(1).max(255),
+});
+export type OfferOrder = z.infer<typeof offerOrderSchema>;
+
+/** What a phone says that came to it. */
+export const arrivalSchema = z.object({
+  bytes: z.number().int().nonnegative(),
+  sha256: z.string().regex(HEX_256),
+});
+export type Arrival = z.infer<typeof arrivalSchema>;
+
+/** Where an offer stands: it can be fetched, it has arrived unchanged, its time is over, or it was taken back. */
+export const OFFER_STATES = ['open', 'arrived', 'expired', 'closed'] as const;
+
+/** An offer as the desk is told of it. */
+export const offerSchema = offerOrderSchema.extend({
+  state: z.enum(OFFER_STATES),
+  /** Rises with every change: what comes later may be older. */
+  version: z.number().int(),
+  /** Where a phone gets it. */
+  address: z.string(),
+  bytes: z.number(),
+  sha256: z.string(),
+  /** How long it plays; null for a still. */
+  seconds: z.number().nullable(),
+  /** When it ends, in milliseconds. */
+  until: z.number(),
+  /** How often a phone began to fetch it, and how far into the file it came, in bytes. */
+  starts: z.number().int(),
+  fetched: z.number(),
+  /** What the phone found last, and whether it is the file that left. */
+  found: arrivalSchema.extend({ same: z.boolean() }).nullable(),
+});
+export type Offer = z.infer<typeof offerSchema>;
+
+/** All offers of a browser, and the address that phones reach the server at; null where they cannot. */
+export const offersSchema = z.object({ lan: z.string().nullable(), offers: z.array(offerSchema) });
+export type Offers = z.infer<typeof offersSchema>;

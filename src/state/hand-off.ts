@@ -1,0 +1,114 @@
+import { create } from 'zustand';
+import type { ExportRecord } from '@core/job/records';
+import {
+  HAND_OFF_UPLOADS,
+  type Offer,
+  OFFER_EVENTS,
+  offerLongerPath,
+  offerPath,
+  OFFERS,
+  offerSchema,
+  offersSchema,
+} from '@core/posting/hand-off';
+import { type Trouble, TroubleError } from '@core/trouble/trouble';
+import { uploadFile } from '@media/send/upload';
+import { exportedFile } from './exports';
+import { askJson, type ServerName, serverTrouble, tellServer } from './server';
+import { outcomeOf } from './task';
+
+const SERVER: ServerName = { who: 'The server', errand: 'hand-off' };
+
+interface HandOffState {
+  /** Where phones reach the server; null where they do not, and not there before it was asked. */
+  lan?: string | null;
+  /** By id; that of an export is {@link offerIdOf}. */
+  offers: Readonly<Record<string, Offer>>;
+  /** Files on their way to the server, by export, in bytes. */
+  sending: Readonly<Record<string, { sent: number; total: number }>>;
+  troubles: Readonly<Record<string, Trouble>>;
+}
+
+/** Files that a phone is offered. */
+export const useHandOff = create<HandOffState>(() => ({ offers: {}, sending: {}, troubles: {} }));
+
+/** An export is offered once at a time, under this name. */
+export const offerIdOf = ({ id }: Pick<ExportRecord, 'id'>): string => id.replaceAll('-', '');
+
+const stops = new Map<string, AbortController>();
+
+function take(offer: Offer): void {
+  const known = useHandOff.getState().offers[offer.id];
+  if (known && known.version > offer.version) return;
+  useHandOff.setState(({ offers }) => ({ offers: { ...offers, [offer.id]: offer } }));
+}
+
+async function load(): Promise<void> {
+  const { lan, offers } = await askJson(SERVER, OFFERS, offersSchema);
+  useHandOff.setState({ lan });
+  for (const offer of offers) take(offer);
+}
+
+/** Hears how offers stand, for as long as a page shows them. @returns what ends it. */
+export function followOffers(): () => void {
+  const source = new EventSource(OFFER_EVENTS);
+  // Also once the server is there again.
+  source.onopen = () => void load().catch(() => undefined);
+  source.onmessage = ({ data }: MessageEvent<string>) => {
+    const read = offerSchema.safeParse(JSON.parse(data));
+    if (read.success) take(read.data);
+  };
+  return () => source.close();
+}
+
+/** Gives a file to the server, from where a phone can fetch it. */
+export async function offerFile(record: ExportRecord): Promise<void> {
+  const { id, fileName } = record;
+  if (useHandOff.getState().sending[id]) return;
+  const stop = new AbortController();
+  stops.set(id, stop);
+  const show = (sent: number, total: number) =>
+    useHandOff.setState(({ sending }) => ({ sending: { ...sending, [id]: { sent, total } } }));
+  useHandOff.setState(({ troubles: { [id]: _old, ...troubles } }) => ({ troubles }));
+  show(0, record.bytes ?? 1);
+  const outcome = await outcomeOf(
+    {
+      async run(signal) {
+        const file = await exportedFile(record);
+        if (!file) throw new TroubleError('export-gone', { file: fileName });
+        const request = { endpoint: HAND_OFF_UPLOADS, ...SERVER, file, key: `hand-off-${id}` };
+        const upload = await uploadFile(request, show, signal);
+        const body = { id: offerIdOf(record), upload, fileName };
+        return askJson(SERVER, OFFERS, offerSchema, { method: 'POST', body, signal, long: true });
+      },
+      // What is up stays up: the next attempt goes on from there.
+      clean: () => Promise.resolve(),
+      trouble: (error) => serverTrouble(SERVER, error),
+    },
+    stop.signal,
+  );
+  stops.delete(id);
+  if (outcome.state === 'done') take(outcome.result);
+  useHandOff.setState(({ sending: { [id]: _done, ...sending }, troubles }) => ({
+    sending,
+    troubles: outcome.state === 'failed' ? { ...troubles, [id]: outcome.trouble } : troubles,
+  }));
+}
+
+export function cancelOffering(exportId: string): void {
+  stops.get(exportId)?.abort();
+}
+
+/** Gives an offer ten more minutes. */
+export async function keepOffer(record: ExportRecord): Promise<void> {
+  try {
+    const path = offerLongerPath(offerIdOf(record));
+    take(await askJson(SERVER, path, offerSchema, { method: 'POST', body: {} }));
+  } catch (error) {
+    const trouble = serverTrouble(SERVER, error);
+    useHandOff.setState(({ troubles }) => ({ troubles: { ...troubles, [record.id]: trouble } }));
+  }
+}
+
+/** Takes an offer back: its address opens nothing any more. */
+export const closeOffer = (record: ExportRecord): void =>
+  tellServer(SERVER, offerPath(offerIdOf(record)), { method: 'DELETE' });

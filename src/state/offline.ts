@@ -1,0 +1,64 @@
+import { create } from 'zustand';
+import { SHARED_CACHE, SHARED_NAME } from '@core/interchange/share-target';
+
+const SCRIPT = '/service-worker.js';
+
+/** Asked of the browser once it would install the app. */
+interface InstallPrompt extends Event {
+  prompt(): Promise<unknown>;
+}
+
+interface OfflineState {
+  /** Whether the app is kept on this device, so that it opens with no line. */
+  kept: boolean;
+  /** A newer version that waits to take over. */
+  newer: ServiceWorker | null;
+  /** What installs the app, where the browser offers it. */
+  install: (() => Promise<void>) | null;
+}
+
+export const useOffline = create<OfflineState>(() => ({ kept: false, newer: null, install: null }));
+
+/** Keeps the app on this device, and hears of newer versions. A browser that cannot goes on without. */
+export async function keepOffline(): Promise<void> {
+  if (!('serviceWorker' in navigator)) return;
+  window.addEventListener('beforeinstallprompt', (event) => {
+    event.preventDefault();
+    useOffline.setState({ install: () => installWith(event as InstallPrompt) });
+  });
+  const registration = await navigator.serviceWorker.register(SCRIPT).catch(() => null);
+  if (!registration) return;
+  const look = () => {
+    // The first one waits for nobody.
+    const isNewer = registration.waiting !== null && registration.active !== null;
+    useOffline.setState({ kept: registration.active !== null, newer: isNewer ? registration.waiting : null });
+  };
+  const watch = (worker: ServiceWorker | null) => worker?.addEventListener('statechange', look);
+  watch(registration.installing);
+  registration.addEventListener('updatefound', () => watch(registration.installing));
+  look();
+}
+
+async function installWith(event: InstallPrompt): Promise<void> {
+  useOffline.setState({ install: null });
+  await event.prompt();
+}
+
+/** Goes on with the newer version. */
+export function takeNewer(worker: ServiceWorker): void {
+  navigator.serviceWorker.addEventListener('controllerchange', () => location.reload(), { once: true });
+  worker.postMessage('take-over');
+}
+
+/** Takes the videos that another app shared: each once. */
+export async function takeSharedFiles(): Promise<File[]> {
+  const cache = await caches.open(SHARED_CACHE);
+  const files: File[] = [];
+  for (const request of await cache.keys()) {
+    const response = await cache.match(request);
+    const name = decodeURIComponent(response?.headers.get(SHARED_NAME) ?? '') || 'shared.mp4';
+    if (response) files.push(new File([await response.blob()], name));
+    await cache.delete(request);
+  }
+  return files;
+}

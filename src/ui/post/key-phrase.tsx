@@ -1,0 +1,38 @@
+import { StyleSheet } from 'react-native';
+import { Button, TextInput } from 'react-native-paper';
+import { leading, leadsWith, withKeyPhrase } from '@core/job/key-phrase';
+import { dispatch } from '@state/jobs';
+import { useClip, useJob } from '../job/job-context';
+import { Soft } from '../parts/words';
+
+/** What people look for who should find the clip, and whether a title leads with it. */
+export function KeyPhrase({ title, onLead }: { title: string; onLead: (title: string) => void }) {
+  const { id } = useJob();
+  const { words } = useClip();
+  const { keyPhrase = '' } = words;
+  const isSaid = keyPhrase.trim() !== '';
+  return (
+    <>
+      <TextInput
+        mode="outlined"
+        dense
+        label="Key phrase"
+        aria-label="Key phrase"
+        maxLength={100}
+        value={keyPhrase}
+        onChangeText={(text) =>
+          dispatch(id, { type: 'set-words', words: withKeyPhrase(words, text) }, 'key phrase')
+        }
+      />
+      {!isSaid && <Soft>What people look for who should find it. It belongs first in the title.</Soft>}
+      {isSaid && leadsWith(title, keyPhrase) && <Soft>The title leads with it.</Soft>}
+      {isSaid && !leadsWith(title, keyPhrase) && (
+        <Button mode="outlined" style={styles.left} onPress={() => onLead(leading(title, keyPhrase))}>
+          Put it first in the title
+        </Button>
+      )}
+    </>
+  );
+}
+
+const styles = StyleSheet.create({ left: { alignSelf: 'flex-start' } });

@@ -1,0 +1,52 @@
+import { StyleSheet } from 'react-native';
+import { Button } from 'react-native-paper';
+import { readyExports } from '@core/check/post-check';
+import { targetOf } from '@core/outlets/outlets';
+import { mayPost } from '@core/posting/accounts';
+import type { When } from '@core/posting/when';
+import { chosenAccount, useAccounts } from '@state/accounts';
+import { sendPost, usePosts } from '@state/posts';
+import { useJob } from '../job/job-context';
+import { useRuleSheets } from '../job/use-target';
+import { Soft } from '../parts/words';
+
+/** Sends every canvas of the clip that is ready, each as the account that is chosen for its outlet. */
+export function PostAll({ when }: { when: When | null }) {
+  const job = useJob();
+  const sheets = useRuleSheets();
+  const accounts = useAccounts();
+  const sending = usePosts((state) => state.sending);
+  const ready = readyExports(job, sheets)
+    .filter(({ id }) => !(id in sending))
+    .map((record) => {
+      const { sheet } = targetOf(sheets, record);
+      return { record, sheet, account: chosenAccount(accounts, sheet.outlet) };
+    });
+  if (ready.length < 2) return null;
+  const able = ready.flatMap((one) =>
+    one.account && mayPost(one.account) ? [{ ...one, account: one.account }] : [],
+  );
+  const missing = new Set(
+    ready.filter(({ account }) => !account || !mayPost(account)).map(({ sheet }) => sheet.name),
+  );
+  const who = able.map(({ sheet, account }) => `${sheet.name} as ${account.account.name}`).join(', ');
+  return (
+    <>
+      <Button
+        mode="outlined"
+        icon="send-outline"
+        style={styles.left}
+        disabled={able.length === 0}
+        onPress={() => {
+          for (const { record, account } of able) void sendPost(job, record, { account, when });
+        }}
+      >
+        {`${when === null ? 'Post' : 'Schedule'} all that are ready (${able.length})`}
+      </Button>
+      {able.length > 0 && <Soft>{`To ${who}.`}</Soft>}
+      {missing.size > 0 && <Soft>{`Sign in to ${[...missing].join(', ')} to post there too.`}</Soft>}
+    </>
+  );
+}
+
+const styles = StyleSheet.create({ left: { alignSelf: 'flex-start' } });

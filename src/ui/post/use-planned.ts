@@ -1,0 +1,25 @@
+import { useMemo } from 'react';
+import type { Planned } from '@core/posting/gaps';
+import { momentOf } from '@core/posting/when';
+import type { Posted } from '@core/posting/post-order';
+import { usePosted } from '@state/posted';
+
+/** When a post goes out, or went; null for one that came to nothing. */
+export function momentOfPost({ state, when, upAt, madeAt }: Posted): number | null {
+  if (state === 'up') return upAt ?? madeAt;
+  if (['refused', 'failed', 'down'].includes(state)) return null;
+  return when === null ? madeAt : momentOf(when);
+}
+
+/** All posts that are up or have a time, by account. */
+export function usePlanned(): Planned[] {
+  const posts = usePosted((state) => state.posts);
+  return useMemo(
+    () =>
+      Object.values(posts).flatMap((post) => {
+        const moment = momentOfPost(post);
+        return moment === null ? [] : [{ id: post.id, account: post.account, moment }];
+      }),
+    [posts],
+  );
+}
