@@ -5,6 +5,7 @@ import { SHARE_TARGET, SHARED_QUERY } from '../src/core/interchange/share-target
 import type { Sheets } from '../src/core/outlets/rule-sheet';
 import { SHIPPED_SHEETS } from '../src/core/outlets/shipped';
 import { addAccounts } from './accounts/api';
+import { addChat } from './chat/chat';
 import { addConversion } from './convert/convert';
 import { onlyOwnPages } from './guard';
 import { addHandOff, type HandOff } from './hand-off/desk-api';
@@ -97,11 +98,12 @@ export async function openServer({
   addAccounts(app, posting.accounts, (id) => posting.holdFor(id));
   addPosting(app, posting);
   const handOff = addHandOff(app, workshop);
+  const chat = addChat(app, workshop);
   addPages(app, dist);
   for (const { posts } of outlets) posts.resume();
   conversions.resume();
   renders.renders.resume();
-  const swept = { outlets, conversions, renders, posting, offers: handOff.offers };
+  const swept = { outlets, conversions, renders, posting, offers: handOff.offers, chat };
   const stopSweeping = keepSwept(swept);
   return {
     app,

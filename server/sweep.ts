@@ -4,6 +4,7 @@ import type { Offers } from './hand-off/offers';
 import type { StandIn } from './outlets/stand-in';
 import type { Posting } from './posting/posting';
 import type { RenderService } from './renders/api';
+import type { UploadDoor } from './uploads/upload-door';
 
 /** Uploads and copies that nobody came back for are deleted after a day, in milliseconds. */
 const LIFE = 24 * 3600 * 1000;
@@ -19,11 +20,12 @@ export interface Swept {
   renders: RenderService;
   posting: Posting;
   offers: Offers;
+  chat: UploadDoor;
 }
 
 /** Deletes what broken-off work left: old uploads, copies that were not fetched, files that no record knows. */
 export async function sweep(
-  { outlets, conversions, renders, posting, offers }: Swept,
+  { outlets, conversions, renders, posting, offers, chat }: Swept,
   now = Date.now(),
 ): Promise<void> {
   for (const { posts, door } of outlets) {
@@ -37,6 +39,7 @@ export async function sweep(
   await renders.masters.sweep(now - LIFE);
   await posting.sweep(now - LIFE, now);
   await offers.sweep(now - LIFE);
+  await chat.sweep(now - LIFE, () => false);
 }
 
 /** Sweeps now and by the hour; what fails is told and tried again the next time. @returns what ends it. */

@@ -29,6 +29,7 @@ const ERRANDS = [
   'render',
   'accounts',
   'hand-off',
+  'chat',
 ] as const;
 export type Errand = (typeof ERRANDS)[number];
 const asked = { who: text, errand: z.enum(ERRANDS) };
@@ -43,6 +44,7 @@ const GO_ON: Record<Errand, string> = {
   render: 'What is made so far is kept. Try again; it goes on where it stopped.',
   accounts: 'Nothing was changed. Try again in a moment.',
   'hand-off': 'The file is as it was. Offer it again; the upload goes on where it stopped.',
+  chat: 'The file is as it was. Send it again.',
   fonts: 'Fonts are loaded from it the first time they are used. Try again in a moment.',
 };
 

@@ -1,5 +1,6 @@
 import type { GreyPlane } from '@core/picture/likeness';
 import type { Size } from '@core/picture/size';
+import type { Turn } from '@core/proof/thumb';
 
 /** Luma of a frame, in the codes of limited-range BT.709. The frame stays the caller's to close. */
 export async function lumaOf(frame: VideoFrame): Promise<GreyPlane> {
@@ -32,12 +33,25 @@ function lumaOfRgb(row: Uint8Array, at: number, { red, blue }: { red: number; bl
 }
 
 /** A frame in another size, with its times; the caller closes both. */
-export function resized(frame: VideoFrame, { width, height }: Size): VideoFrame {
+export const resized = (frame: VideoFrame, size: Size): VideoFrame =>
+  turnedBack(frame, { quarters: 0, mirrored: false }, size);
+
+/** A frame as it stands once its file's quarter turns are done, in a size; the caller closes both. */
+export const upright = (frame: VideoFrame, { width, height }: Size, quarters: number): VideoFrame =>
+  turnedBack(frame, { quarters: quarters as Turn['quarters'], mirrored: false }, { width, height });
+
+/** A frame turned, then in another size, with its times; the caller closes both. */
+export function turnedBack(frame: VideoFrame, { quarters, mirrored }: Turn, size: Size): VideoFrame {
+  const { width, height } = size;
   const surface = new OffscreenCanvas(width, height);
   const ink = surface.getContext('2d', { alpha: false });
   if (!ink) throw new Error('this browser gives no 2D canvas to a worker');
   ink.imageSmoothingQuality = 'high';
-  ink.drawImage(frame, 0, 0, width, height);
+  ink.translate(width / 2, height / 2);
+  if (mirrored) ink.scale(-1, 1);
+  ink.rotate((quarters * Math.PI) / 2);
+  const [across, down] = quarters % 2 === 0 ? [width, height] : [height, width];
+  ink.drawImage(frame, -across / 2, -down / 2, across, down);
   const { timestamp, duration } = frame;
   return new VideoFrame(surface, { timestamp, ...(duration === null ? {} : { duration }) });
 }

@@ -4,6 +4,7 @@ import type { Followed } from '@core/follow/solve';
 import { followingSchema } from '@core/framing/following';
 import { framingSchema } from '@core/framing/framing';
 import { masterSchema } from '@core/master/master';
+import type { Returned } from '@core/proof/returned';
 import { proofSchema, type Proof } from '@core/proof/proof-record';
 import { type Pass, passSchema } from '@core/pass/pass';
 import { trialResultSchema } from '@core/trial/rate-trial';
@@ -20,6 +21,7 @@ import type { ExportRequest } from '../export/export-task';
 import type { GreyRequest } from '../pass/grey-looks';
 import type { PassRequest } from '../pass/pass-task';
 import type { SizeTrialRequest } from '../export/size-trial-task';
+import type { ReturnedRequest, ReturnedResult } from '../returned/returned-task';
 import type { ReadBackRequest } from '../export/read-back-task';
 import type { RateTrialRequest, RateTried } from '../trial/rate-trial-task';
 import type { SpeechRequest } from '../speech/speech-task';
@@ -68,6 +70,16 @@ export function tryExportRates(request: RateTrialRequest, following: Following):
 /** Reads a finished clip back. @throws TroubleError */
 export function proveExport(request: ReadBackRequest, following: Following): Promise<Proof> {
   return runTask('read-back', request, { progress: progressSchema, result: proofSchema, ...following });
+}
+
+const returnedSchema = z.object({
+  returned: z.custom<Returned>((value) => typeof value === 'object' && value !== null),
+  pictures: z.object({ sent: z.instanceof(Blob), got: z.instanceof(Blob) }).nullable(),
+});
+
+/** Holds a file that came back against the export that left. @throws TroubleError */
+export function lookAtReturnedFile(request: ReturnedRequest, following: Following): Promise<ReturnedResult> {
+  return runTask('returned', request, { progress: progressSchema, result: returnedSchema, ...following });
 }
 
 /** Looks at a whole master once. @throws TroubleError */

@@ -137,6 +137,15 @@ function Ended({ record, stale }: { record: ExportRecord; stale: boolean }) {
         >
           To a phone
         </Button>
+        {FORMATS[record.format].video !== null && (
+          <Button
+            mode="outlined"
+            icon="file-question-outline"
+            onPress={() => router.replace(`/job/${job.id}/returned?file=${record.id}`)}
+          >
+            Did it come through?
+          </Button>
+        )}
         {remove}
       </View>
     </>

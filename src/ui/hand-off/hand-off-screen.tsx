@@ -1,4 +1,4 @@
-import { useLocalSearchParams } from 'expo-router';
+import { useLocalSearchParams, useRouter } from 'expo-router';
 import { useEffect, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
@@ -30,6 +30,7 @@ const CODE_SIDE = 264;
 /** Gets a finished file to a phone unchanged: by a code to scan, or by the device's own share sheet. */
 export function HandOffScreen() {
   const job = useJob();
+  const router = useRouter();
   const { file: id } = useLocalSearchParams<{ file?: string }>();
   const record = job.exports.find((known) => known.id === id && known.state === 'done');
   useEffect(() => followOffers(), []);
@@ -39,6 +40,18 @@ export function HandOffScreen() {
         <>
           <Share record={record} />
           <ByCode record={record} />
+          <View style={styles.group}>
+            <Heading>Back from there</Heading>
+            <Button
+              mode="outlined"
+              icon="file-question-outline"
+              style={styles.left}
+              onPress={() => router.replace(`/job/${job.id}/returned?file=${record.id}`)}
+            >
+              Did it come through?
+            </Button>
+            <Soft>Takes a file that came back, and says whether it is still the one that left.</Soft>
+          </View>
         </>
       ) : (
         <Soft>It was deleted, or never made here. Choose a file on the export page.</Soft>
@@ -152,7 +165,9 @@ function Offered({ record, offer }: { record: ExportRecord; offer: Offer }) {
   }
   return (
     <View style={styles.card}>
-      <ScanCode text={address} label={`Code for ${address}`} side={CODE_SIDE} />
+      <View style={styles.code}>
+        <ScanCode text={address} label={`Code for ${address}`} side={CODE_SIDE} />
+      </View>
       <Soft>Or type this address on the phone:</Soft>
       <Strong selectable>{address}</Strong>
       <Soft role="timer">{`Open for ${durationLabel(Math.max(0, (until - now) / 1000))}.`}</Soft>
@@ -184,4 +199,5 @@ const styles = StyleSheet.create({
   card: { gap: space.s, padding: space.m, ...card },
   row: { flexDirection: 'row', flexWrap: 'wrap', gap: space.s },
   left: { alignSelf: 'flex-start' },
+  code: { alignItems: 'center' },
 });

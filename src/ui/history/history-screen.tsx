@@ -80,6 +80,10 @@ export function HistoryScreen() {
   );
 }
 
+/** What opening the post page of a post is for. */
+const openWords = (state: HistoryRow['state']): string =>
+  state === 'up' || state === 'down' ? 'Post again or elsewhere' : 'See it on its page';
+
 function Row({ row }: { row: Shown }) {
   const { id, state, title, outlet, account, file, bytes, sha256, ordered, scheduled, up, address, reasons } =
     row;
@@ -100,10 +104,10 @@ function Row({ row }: { row: Shown }) {
             <Button
               compact
               mode="outlined"
-              accessibilityLabel={`Post ${title} again or elsewhere`}
+              accessibilityLabel={`${openWords(state)}: ${title} on ${outlet}`}
               onPress={open}
             >
-              Post again or elsewhere
+              {openWords(state)}
             </Button>
           )}
           {state === 'up' && (

@@ -1,7 +1,9 @@
 import { Pressable, StyleSheet, Text, View } from 'react-native';
+import { type Clip, clipName } from '@core/job/clip';
+import type { Canvas } from '@core/layout/canvas';
 import { findPlacement } from '@core/outlets/outlets';
-import { setCanvas } from '@state/jobs';
-import { useClip, useJob } from '../job/job-context';
+import { setCanvas, setClip } from '@state/jobs';
+import { useJob } from '../job/job-context';
 import { useCanvasLabel, useRuleSheets } from '../job/use-target';
 import { Mark } from '../parts/mark';
 import { Soft, Strong } from '../parts/words';
@@ -9,9 +11,9 @@ import { canvasMark } from '../theme/dyes';
 import { card, colours, fonts, sizes, space, TARGET } from '../theme/tokens';
 import { type CellStand, usePostStand } from './use-post-stand';
 
-/** The clip's canvases down, the outlets across: how the post of each stands. A press works on that one. */
+/** All clips' canvases down, the outlets across: how the post of each stands. A press works on that one. */
 export function PostGrid() {
-  const { canvases } = useClip();
+  const { clips } = useJob().edit;
   const sheets = useRuleSheets();
   return (
     <View role="table" aria-label="Posts by canvas and outlet" style={styles.grid}>
@@ -25,40 +27,50 @@ export function PostGrid() {
           </View>
         ))}
       </View>
-      {canvases.map((canvas) => (
-        <Row key={canvas.id} canvas={canvas.id} />
-      ))}
+      {clips.map((clip) =>
+        clip.canvases.map((canvas) => (
+          <Row
+            key={`${clip.id} ${canvas.id}`}
+            clip={clip}
+            canvas={canvas}
+            name={clips.length > 1 ? clipName(clip) : ''}
+          />
+        )),
+      )}
     </View>
   );
 }
 
-function Row({ canvas: id }: { canvas: string }) {
+function Row({ clip, canvas, name: clipped }: { clip: Clip; canvas: Canvas; name: string }) {
   const job = useJob();
-  const { canvases, canvas: current } = useClip();
+  const isCurrent = job.edit.clip === clip.id && clip.canvas === canvas.id;
   const labelOf = useCanvasLabel();
   const sheets = useRuleSheets();
-  const stand = usePostStand(id);
-  const canvas = canvases.find((one) => one.id === id);
-  if (!canvas) return null;
+  const stand = usePostStand(clip.id, canvas.id);
+  const label = [clipped, labelOf(canvas)].filter(Boolean).join(', ');
+  const work = () => {
+    setClip(job.id, clip.id);
+    setCanvas(job.id, canvas.id);
+  };
   const own = findPlacement(sheets, canvas.placement ?? '')?.sheet.outlet;
   return (
-    <View role="row" style={[styles.row, id === current && styles.current]}>
+    <View role="row" style={[styles.row, isCurrent && styles.current]}>
       <View role="rowheader" style={[styles.first, { borderLeftColor: canvasMark(canvas.dye).dye }]}>
-        <Strong style={styles.name}>{labelOf(canvas)}</Strong>
+        <Strong style={styles.name}>{label}</Strong>
       </View>
       {sheets.map(({ outlet, name }) => (
         <View key={outlet} role="cell" style={styles.column}>
           {outlet === own ? (
             <Pressable
               role="button"
-              aria-label={`${labelOf(canvas)} to ${name}: ${stand.words}`}
-              onPress={() => setCanvas(job.id, id)}
+              aria-label={`${label} to ${name}: ${stand.words}`}
+              onPress={work}
               style={styles.cell}
             >
               <CellMark stand={stand} />
             </Pressable>
           ) : (
-            <Soft aria-label={`${labelOf(canvas)} is not for ${name}`}>–</Soft>
+            <Soft aria-label={`${label} is not for ${name}`}>–</Soft>
           )}
         </View>
       ))}

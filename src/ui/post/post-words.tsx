@@ -82,15 +82,6 @@ export function PostWords() {
           ? ''
           : ` ${sheet.name} needs #${required}${hasRequired ? '.' : ': it is missing.'}`}
       </Soft>
-      {required !== null && !hasRequired && (
-        <Button
-          mode="outlined"
-          style={styles.left}
-          onPress={() => set({ tags: withTags(words.tags, [required]) })}
-        >
-          {`Add #${required}`}
-        </Button>
-      )}
       <SavedTags tags={words.tags} onTake={(tags) => set({ tags: withTags(words.tags, tags) })} />
       <Templates words={words} onTake={(filled) => set(filled)} />
     </View>
@@ -158,5 +149,4 @@ const styles = StyleSheet.create({
   },
   row: { flexDirection: 'row', gap: space.s, alignItems: 'center' },
   grow: { flex: 1 },
-  left: { alignSelf: 'flex-start' },
 });

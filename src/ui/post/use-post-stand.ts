@@ -1,5 +1,5 @@
 import { exportToPost, postStops } from '@core/check/post-check';
-import { type Job, onCanvas } from '@core/job/job';
+import { type Job, onCanvas, onClip } from '@core/job/job';
 import { isPosted, type PostRecord } from '@core/job/records';
 import type { Sheets } from '@core/outlets/rule-sheet';
 import { usePosts } from '@state/posts';
@@ -42,9 +42,9 @@ function standOf(job: Job, canvas: string, sheets: Sheets, isSending: boolean): 
     : { standing: 'pass', words: 'ready' };
 }
 
-/** How the post of a canvas stands. */
-export function usePostStand(canvas: string): CellStand {
-  const job = useJob();
+/** How the post of a canvas of some clip stands. */
+export function usePostStand(clip: string, canvas: string): CellStand {
+  const job = onClip(useJob(), clip);
   const sheets = useRuleSheets();
   const sending = usePosts((state) => state.sending);
   const isSending = job.exports.some((made) => made.canvas === canvas && made.id in sending);

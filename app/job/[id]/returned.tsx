@@ -1,0 +1,1 @@
+export { ReturnedScreen as default } from '@ui/returned/returned-screen';

@@ -1,0 +1,67 @@
+import { mkdirSync } from 'node:fs';
+import { rm } from 'node:fs/promises';
+import path from 'node:path';
+import type { Express } from 'express';
+import { CHAT_UPLOADS, chatFilePath } from '../../src/core/posting/chat';
+import { OUTLET_CONTAINERS, safeInput } from '../programs/media-args';
+import { ProgramError, type Limits } from '../programs/programs';
+import { sendFilm } from '../send-file';
+import { UploadDoor } from '../uploads/upload-door';
+import type { Workshop } from '../workshop';
+
+/** Largest file that is taken, in bytes. */
+const MOST_FILE = 2e9;
+const LIMITS: Limits = { seconds: 1800, memory: 4e9, fileBytes: 1e9, outputBytes: 1e6 };
+
+/** What chat apps do to a film: half as large, fewer frames, few bits, sound in one channel (common practice, no source). */
+const shrinkArgs = (from: string, to: string): string[] => [
+  ...[
+    '-y',
+    '-v',
+    'error',
+    '-nostdin',
+    ...safeInput(OUTLET_CONTAINERS, from),
+    '-map',
+    '0:v:0',
+    '-map',
+    '0:a:0?',
+  ],
+  ...[
+    '-vf',
+    "scale=w='trunc(iw/4)*2':h='trunc(ih/4)*2':flags=bilinear,fps=min(source_fps\\,25),format=yuv420p",
+  ],
+  ...['-c:v', 'libx264', '-preset', 'veryfast', '-crf', '33', '-c:a', 'aac', '-b:a', '40k', '-ac', '1'],
+  ...['-map_metadata', '-1', '-f', 'mp4', to],
+];
+
+/** Adds the stand-in of a chat app to a server: a file goes up, and comes back as its receiver would get it. */
+export function addChat(app: Express, { database, data, looks }: Workshop): UploadDoor {
+  const folder = path.join(data, 'chat');
+  mkdirSync(folder, { recursive: true });
+  const door = UploadDoor.add(app, database, {
+    ...{ name: 'chat', address: CHAT_UPLOADS, folder, mostBytes: MOST_FILE },
+  });
+  app.get(chatFilePath(':id'), async (request, response, next) => {
+    const id = String(request.params.id);
+    if ((await door.state(id)) !== 'whole') {
+      response.status(404).json({ error: 'no such file was sent' });
+      return;
+    }
+    const shrunk = `${door.fileOf(id)}.shrunk.mp4`;
+    const forget = async () => {
+      await rm(shrunk, { force: true });
+      await door.forget(id);
+    };
+    try {
+      await looks.run('ffmpeg', shrinkArgs(door.fileOf(id), shrunk), { limits: LIMITS });
+    } catch (error) {
+      await forget();
+      if (error instanceof ProgramError && error.reason !== 'missing' && error.reason !== 'busy')
+        return void response.status(422).json({ error: 'that is no film' });
+      throw error;
+    }
+    response.on('close', () => void forget());
+    sendFilm(response, next, shrunk);
+  });
+  return door;
+}

@@ -1,0 +1,200 @@
+import { bitsLabel, bytesLabel } from '../figures/figures';
+import { type Alignment, sentFrame } from './alignment';
+import type { Turn } from './thumb';
+
+/** What a film is, by its facts. */
+export interface FilmFacts {
+  bytes: number;
+  sha256: string;
+  /** Upright. */
+  width: number;
+  height: number;
+  frames: number;
+  /** Frames a second. */
+  rate: number;
+  codec: string;
+  /** A second, of the picture. */
+  bits: number;
+  /** SHA-256 over all coded pictures, and all coded sound; null for no sound. */
+  pictureHash: string;
+  sound: { hash: string; codec: string; sampleRate: number; channels: number } | null;
+}
+
+/** The two films beside each other. */
+export interface Returned {
+  sent: FilmFacts;
+  got: FilmFacts;
+  /** Not there where the coded pictures are the same. */
+  alignment: Alignment | null;
+  /** Likeness of the pictures that are there, SSIM of luma; null where nothing was compared. */
+  ssim: { mean: number; worst: number; frame: number } | null;
+  /** How much the sounds rise and fall together, −1…1; null where one of them is not there, or silent. */
+  heard: number | null;
+  /** Whether the sound that was sent is heard, and the one that came back. */
+  audible: { sent: boolean; got: boolean };
+}
+
+/** What came of a file, from the least to the worst. */
+export type Verdict = 'same' | 'restamped' | 'changed' | 'other';
+
+/** One thing that was done to a film. */
+export interface Change {
+  kind:
+    | 'smaller'
+    | 'larger'
+    | 'reshaped'
+    | 'slower'
+    | 'faster'
+    | 'turned'
+    | 'cut'
+    | 'longer'
+    | 'compressed'
+    | 'muted'
+    | 'other-sound'
+    | 'sound-compressed';
+  words: string;
+}
+
+/** Thumbs of the same film differ by less than this, in codes, however much it was compressed. */
+const OTHER_FILM = 22;
+/** Sounds of the same film rise and fall together more than this. */
+const OTHER_SOUND = 0.6;
+/** Rates that differ by less than this share are the same. */
+const SAME_RATE = 0.005;
+/** A picture's shape that differs by more than this share was changed. */
+const SAME_SHAPE = 0.02;
+
+const count = (number: number, what: string): string => `${number} ${what}${number === 1 ? '' : 's'}`;
+const rateWords = (rate: number): string => `${Number(rate.toFixed(3))} frames a second`;
+
+/** Frames that are missing of what was sent: at its beginning, its end, and in between. */
+export function missingFrames({ sent, got, alignment }: Returned): {
+  start: number;
+  end: number;
+  between: number;
+} {
+  if (!alignment) return { start: 0, end: 0, between: 0 };
+  const step = sent.rate / got.rate;
+  const { runs } = alignment;
+  const whole = Math.max(1, Math.round(step));
+  const last = sentFrame(alignment, got.frames - 1, step);
+  let between = 0;
+  for (const [n, run] of runs.entries()) {
+    if (n > 0)
+      between += Math.max(0, run.sent - sentFrame({ runs: runs.slice(0, n) }, run.from - 1, step) - whole);
+  }
+  // A rate that was lowered leaves frames out everywhere: those are no cut.
+  const slack = whole > 1 || Math.abs(step - 1) > SAME_RATE ? Math.ceil(step) : 0;
+  const cut = (frames: number) => (frames > slack ? frames : 0);
+  return {
+    start: cut(Math.max(0, runs[0]?.sent ?? 0)),
+    end: cut(Math.max(0, sent.frames - last - whole)),
+    between: cut(between),
+  };
+}
+
+/** What came of a file, and what was done to it. */
+export function verdictOf(returned: Returned): { verdict: Verdict; changes: Change[] } {
+  const { sent, got, alignment } = returned;
+  if (sent.sha256 === got.sha256) return { verdict: 'same', changes: [] };
+  if (alignment && alignment.difference > OTHER_FILM) return { verdict: 'other', changes: [] };
+  const changes = [...pictureChanges(returned), ...soundChanges(returned)];
+  return { verdict: changes.length === 0 ? 'restamped' : 'changed', changes };
+}
+
+/** The turn that another one undoes. A mirrored one undoes itself. */
+const doneTurn = ({ quarters, mirrored }: Turn): Turn => ({
+  quarters: mirrored ? quarters : (((4 - quarters) % 4) as Turn['quarters']),
+  mirrored,
+});
+
+function pictureChanges(returned: Returned): Change[] {
+  const { sent, got, alignment, ssim } = returned;
+  const changes: Change[] = [];
+  const add = (kind: Change['kind'], words: string) => changes.push({ kind, words });
+  const turn = doneTurn(alignment?.turn ?? { quarters: 0, mirrored: false });
+  const upright =
+    turn.quarters % 2 === 0
+      ? { width: got.width, height: got.height }
+      : { width: got.height, height: got.width };
+  const sizes = `${got.width}×${got.height}; ${sent.width}×${sent.height} was sent`;
+  const share = (upright.width * upright.height) / (sent.width * sent.height);
+  const shape = (upright.width / upright.height) * (sent.height / sent.width);
+  if (Math.abs(shape - 1) > SAME_SHAPE) add('reshaped', `Its shape was changed: ${sizes}.`);
+  else if (share < 1) add('smaller', `It was made smaller: ${sizes}.`);
+  else if (share > 1) add('larger', `It was made larger: ${sizes}.`);
+  if (turn.quarters !== 0)
+    add('turned', `It was turned by ${turn.quarters * 90}°${turn.mirrored ? ' and mirrored' : ''}.`);
+  else if (turn.mirrored) add('turned', 'It was mirrored.');
+  if (Math.abs(got.rate / sent.rate - 1) > SAME_RATE) {
+    const rates = `${rateWords(got.rate)}; ${Number(sent.rate.toFixed(3))} were sent`;
+    if (got.rate < sent.rate) add('slower', `It has fewer frames: ${rates}.`);
+    else add('faster', `It has more frames: ${rates}.`);
+  }
+  const { start, end, between } = missingFrames(returned);
+  const places = [
+    start > 0 && `${count(start, 'frame')} at the beginning`,
+    between > 0 && `${count(between, 'frame')} in between`,
+    end > 0 && `${count(end, 'frame')} at the end`,
+  ].filter(Boolean);
+  if (places.length > 0) add('cut', `It was cut: ${places.join(', ')}.`);
+  const length = (film: FilmFacts) => film.frames / film.rate;
+  const longer = length(got) - length(sent) + (start + end + between) / sent.rate;
+  if (longer > 1.5 / Math.min(got.rate, sent.rate)) add('longer', `It is ${longer.toFixed(2)} s longer.`);
+  if (sent.pictureHash !== got.pictureHash && changes.every(({ kind }) => kind !== 'cut' || ssim)) {
+    const likeness = ssim
+      ? ` Likeness (SSIM) ${ssim.mean.toFixed(3)}, at least ${ssim.worst.toFixed(3)}.`
+      : '';
+    const kept = ssim !== null && ssim.worst > 0.9999;
+    if (!kept)
+      add(
+        'compressed',
+        `Its picture was compressed again: ${bitsLabel(got.bits)}; ${bitsLabel(sent.bits)} were sent.${likeness}`,
+      );
+  }
+  return changes;
+}
+
+function soundChanges({ sent, got, heard, audible }: Returned): Change[] {
+  if (!sent.sound || !audible.sent) {
+    return got.sound && audible.got ? [{ kind: 'other-sound', words: 'It has a sound; none was sent.' }] : [];
+  }
+  if (!got.sound) return [{ kind: 'muted', words: 'It has no sound any more.' }];
+  if (got.sound.hash === sent.sound.hash) return [];
+  if (!audible.got) return [{ kind: 'muted', words: 'Its sound is silence.' }];
+  if (heard !== null && heard < OTHER_SOUND) return [{ kind: 'other-sound', words: 'It has another sound.' }];
+  const of = ({ codec, sampleRate, channels }: NonNullable<FilmFacts['sound']>) =>
+    `${codec}, ${sampleRate / 1000} kHz, ${count(channels, 'channel')}`;
+  return [
+    {
+      kind: 'sound-compressed',
+      words: `Its sound was compressed again: ${of(got.sound)}; ${of(sent.sound)} was sent.`,
+    },
+  ];
+}
+
+/** What a verdict says at its head. */
+export const VERDICTS: Record<Verdict, string> = {
+  same: 'It came through: bit for bit the file that was exported.',
+  restamped: 'Every picture and every sound is the same; the file around them was written anew.',
+  changed: 'It did not come through unchanged.',
+  other: 'This is another film.',
+};
+
+/** What two films are, side by side. */
+export function factRows({
+  sent,
+  got,
+}: Pick<Returned, 'sent' | 'got'>): { what: string; sent: string; got: string }[] {
+  const sound = ({ sound: own }: FilmFacts) =>
+    own ? `${own.codec} ${own.sampleRate / 1000} kHz, ${count(own.channels, 'channel')}` : 'none';
+  const rows: [string, (film: FilmFacts) => string][] = [
+    ['File', ({ bytes }) => `${bytesLabel(bytes)} (${bytes} bytes)`],
+    ['Size', ({ width, height }) => `${width}×${height}`],
+    ['Frames', ({ frames, rate }) => `${frames}, ${rateWords(rate)}`],
+    ['Picture', ({ codec, bits }) => `${codec}, ${bitsLabel(bits)}`],
+    ['Sound', sound],
+    ['SHA-256', ({ sha256 }) => `${sha256.slice(0, 16)}…`],
+  ];
+  return rows.map(([what, of]) => ({ what, sent: of(sent), got: of(got) }));
+}

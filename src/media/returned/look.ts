@@ -1,0 +1,128 @@
+import { sha256 } from '@noble/hashes/sha2.js';
+import { bytesToHex } from '@noble/hashes/utils.js';
+import {
+  AudioSampleSink,
+  EncodedPacketSink,
+  type InputAudioTrack,
+  type InputTrack,
+  type InputVideoTrack,
+  VideoSampleSink,
+} from 'mediabunny';
+import type { FilmFacts } from '@core/proof/returned';
+import { THUMB, thumbOf } from '@core/proof/thumb';
+import { rateValue } from '@core/time/frame-rate';
+import { samplePlanes } from '@render/master-sound';
+import { openInput, probeFile } from '../read/probe';
+import { hashOfFile } from '../store/file-hash';
+import { lumaOf, upright } from '../trial/luma';
+import { throwIfStopped } from '../worker/serve-task';
+
+/** Loudness is taken so often, a second. */
+export const LEVELS = 20;
+
+/** A film that is open to be looked at. Whoever opens it closes it. */
+export class OpenFilm {
+  private constructor(
+    readonly facts: FilmFacts,
+    private readonly video: InputVideoTrack,
+    private readonly audio: InputAudioTrack | null,
+    readonly close: () => void,
+  ) {}
+
+  /** @param told gets bytes of the file that were read. @throws TroubleError where it is no film that can be decoded. */
+  static async open(file: File, told: (done: number) => void, signal: AbortSignal): Promise<OpenFilm> {
+    const known = await probeFile(file);
+    const hash = await hashOfFile(file, (done) => {
+      throwIfStopped(signal);
+      told(done);
+    });
+    const input = openInput(file);
+    const video = (await input.getPrimaryVideoTrack()) as InputVideoTrack;
+    const audio = await input.getPrimaryAudioTrack();
+    const facts: FilmFacts = {
+      ...{ bytes: file.size, sha256: hash, ...known.picture, frames: known.frames },
+      ...{ rate: rateValue(known.rate), codec: known.video.codec, bits: known.video.bits },
+      pictureHash: await packetHash(video, signal),
+      sound:
+        audio && known.audio
+          ? {
+              hash: await packetHash(audio, signal),
+              codec: known.audio.codec,
+              sampleRate: known.audio.sampleRate,
+              channels: known.audio.channels,
+            }
+          : null,
+    };
+    return new OpenFilm(facts, video, audio, () => input.dispose());
+  }
+
+  /** Every frame as a thumb, upright, one after another. */
+  async thumbs(told: (done: number) => void, signal: AbortSignal): Promise<Uint8Array> {
+    const turns = (await this.video.getRotation()) / 90;
+    const thumbs = new Uint8Array(this.facts.frames * THUMB);
+    let n = 0;
+    for await (const sample of new VideoSampleSink(this.video).samples()) {
+      const frame = sample.toVideoFrame();
+      try {
+        throwIfStopped(signal);
+        const standing = turns === 0 ? frame : upright(frame, this.facts, turns);
+        thumbs.set(thumbOf(await lumaOf(standing)), Math.min(n, this.facts.frames - 1) * THUMB);
+        if (standing !== frame) standing.close();
+      } finally {
+        frame.close();
+        sample.close();
+      }
+      told((n += 1));
+    }
+    return thumbs.subarray(0, Math.max(1, Math.min(n, this.facts.frames)) * THUMB);
+  }
+
+  /** A frame, upright; null where there is none. The caller closes it. */
+  async frame(number: number): Promise<VideoFrame | null> {
+    const first = await this.video.getFirstTimestamp();
+    const sample = await new VideoSampleSink(this.video).getSample(first + (number + 0.5) / this.facts.rate);
+    if (!sample) return null;
+    const frame = sample.toVideoFrame();
+    sample.close();
+    const turns = (await this.video.getRotation()) / 90;
+    if (turns === 0) return frame;
+    const standing = upright(frame, this.facts, turns);
+    frame.close();
+    return standing;
+  }
+
+  /** How loud it is, {@link LEVELS} times a second: root mean square of all channels; null for no sound to decode. */
+  async levels(signal: AbortSignal): Promise<Float32Array | null> {
+    const { audio } = this;
+    if (!audio || !(await audio.canDecode())) return null;
+    const sums: number[] = [];
+    const counts: number[] = [];
+    const first = await this.video.getFirstTimestamp();
+    for await (const sample of new AudioSampleSink(audio).samples()) {
+      try {
+        throwIfStopped(signal);
+        for (const plane of samplePlanes(sample, 0, sample.numberOfFrames)) {
+          for (let n = 0; n < plane.length; n++) {
+            const at = Math.floor((sample.timestamp - first + n / sample.sampleRate) * LEVELS);
+            if (at < 0) continue;
+            sums[at] = (sums[at] ?? 0) + (plane[n] as number) ** 2;
+            counts[at] = (counts[at] ?? 0) + 1;
+          }
+        }
+      } finally {
+        sample.close();
+      }
+    }
+    return Float32Array.from({ length: sums.length }, (_, n) => Math.sqrt((sums[n] ?? 0) / (counts[n] || 1)));
+  }
+}
+
+/** SHA-256 over everything that a track has coded, whatever file it is in. */
+async function packetHash(track: InputTrack, signal: AbortSignal): Promise<string> {
+  const hash = sha256.create();
+  for await (const { data } of new EncodedPacketSink(track).packets()) {
+    throwIfStopped(signal);
+    hash.update(data);
+  }
+  return bytesToHex(hash.digest());
+}

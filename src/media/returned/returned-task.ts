@@ -1,0 +1,108 @@
+import { ssim } from '@core/picture/likeness';
+import { type Alignment, alignFilms, sentFrame } from '@core/proof/alignment';
+import type { Returned } from '@core/proof/returned';
+import { alikeness, isAudible } from '@core/proof/sound-likeness';
+import { TroubleError } from '@core/trouble/trouble';
+import { storedFile } from '../store/storage';
+import { lumaOf, pngOf, turnedBack } from '../trial/luma';
+import { throwIfStopped, type TaskContext } from '../worker/serve-task';
+import { LEVELS, OpenFilm } from './look';
+
+/** A file that came back, and the export that it should be. */
+export interface ReturnedRequest {
+  /** The stored export, and what a person calls it. */
+  name: string;
+  fileName: string;
+  file: File;
+}
+
+/** What came of it, with the frame that is least alike as it was sent and as it came back. */
+export interface ReturnedResult {
+  returned: Returned;
+  pictures: { sent: Blob; got: Blob } | null;
+}
+
+/** Frames whose pictures are held against each other at full size. */
+const LOOKED_AT = 16;
+
+/** Holds a file that came back against the export that left: by its hash, its facts, its pictures and its sound. */
+export async function lookAtReturned(
+  { name, fileName, file }: ReturnedRequest,
+  { report, signal }: TaskContext,
+): Promise<ReturnedResult> {
+  const stored = await storedFile('exports', name);
+  if (!stored) throw new TroubleError('export-gone', { file: fileName });
+  const films: OpenFilm[] = [];
+  const told =
+    (stage: string, total: number, before = 0) =>
+    (done: number) =>
+      report({ stage, done: before + done, total });
+  try {
+    const bytes = stored.size + file.size;
+    const sent = await OpenFilm.open(new File([stored], fileName), told('hash', bytes), signal);
+    films.push(sent);
+    const got = await OpenFilm.open(file, told('hash', bytes, stored.size), signal);
+    films.push(got);
+    const facts = { sent: sent.facts, got: got.facts };
+    const samePicture = facts.sent.pictureHash === facts.got.pictureHash;
+    const frames = facts.sent.frames + facts.got.frames;
+    const step = facts.sent.rate / facts.got.rate;
+    const alignment = samePicture
+      ? null
+      : alignFilms(
+          await sent.thumbs(told('look', frames), signal),
+          await got.thumbs(told('look', frames, facts.sent.frames), signal),
+          step,
+        );
+    const pictures = alignment && (await comparePictures(sent, got, alignment, { report, signal }));
+    const [left, came] = [await sent.levels(signal), await got.levels(signal)];
+    const starts = alignment ? sentFrame(alignment, 0, step) / facts.sent.rate : 0;
+    return {
+      returned: {
+        ...facts,
+        alignment,
+        ssim: pictures?.ssim ?? null,
+        heard: left && came && alikeness(left, came, Math.round(starts * LEVELS)),
+        audible: { sent: isAudible(left), got: isAudible(came) },
+      },
+      pictures: pictures?.worst ?? null,
+    };
+  } finally {
+    for (const film of films) film.close();
+  }
+}
+
+/** Likeness of frames all along the film, at the size that was sent, and the least alike of them as pictures. */
+async function comparePictures(
+  sent: OpenFilm,
+  got: OpenFilm,
+  alignment: Alignment,
+  { report, signal }: TaskContext,
+): Promise<{ ssim: Returned['ssim']; worst: ReturnedResult['pictures'] }> {
+  const step = sent.facts.rate / got.facts.rate;
+  let [sum, count, least] = [0, 0, 2];
+  let worst: { frame: number; sent: Blob; got: Blob } | null = null;
+  for (let n = 0; n < LOOKED_AT; n++) {
+    report({ stage: 'compare', done: n, total: LOOKED_AT });
+    throwIfStopped(signal);
+    const frame = Math.floor(((n + 0.5) * got.facts.frames) / LOOKED_AT);
+    const number = sentFrame(alignment, frame, step);
+    if (number < 0 || number >= sent.facts.frames) continue;
+    const [was, came] = [await sent.frame(number), await got.frame(frame)];
+    if (was && came) {
+      const back = turnedBack(came, alignment.turn, sent.facts);
+      const likeness = ssim(await lumaOf(was), await lumaOf(back));
+      sum += likeness;
+      count += 1;
+      if (likeness < least) {
+        least = likeness;
+        worst = { frame: number, sent: await pngOf(was), got: await pngOf(back) };
+      }
+      back.close();
+    }
+    was?.close();
+    came?.close();
+  }
+  if (!worst) return { ssim: null, worst: null };
+  return { ssim: { mean: sum / count, worst: least, frame: worst.frame }, worst };
+}
