@@ -1,4 +1,5 @@
 import { bitsLabel, bytesLabel } from '../figures/figures';
+import { codecName } from '../master/master';
 import { type Alignment, sentFrame } from './alignment';
 import type { Turn } from './thumb';
 
@@ -164,7 +165,7 @@ function soundChanges({ sent, got, heard, audible }: Returned): Change[] {
   if (!audible.got) return [{ kind: 'muted', words: 'Its sound is silence.' }];
   if (heard !== null && heard < OTHER_SOUND) return [{ kind: 'other-sound', words: 'It has another sound.' }];
   const of = ({ codec, sampleRate, channels }: NonNullable<FilmFacts['sound']>) =>
-    `${codec}, ${sampleRate / 1000} kHz, ${count(channels, 'channel')}`;
+    `${codecName(codec)}, ${sampleRate / 1000} kHz, ${count(channels, 'channel')}`;
   return [
     {
       kind: 'sound-compressed',
@@ -187,12 +188,12 @@ export function factRows({
   got,
 }: Pick<Returned, 'sent' | 'got'>): { what: string; sent: string; got: string }[] {
   const sound = ({ sound: own }: FilmFacts) =>
-    own ? `${own.codec} ${own.sampleRate / 1000} kHz, ${count(own.channels, 'channel')}` : 'none';
+    own ? `${codecName(own.codec)} ${own.sampleRate / 1000} kHz, ${count(own.channels, 'channel')}` : 'none';
   const rows: [string, (film: FilmFacts) => string][] = [
     ['File', ({ bytes }) => `${bytesLabel(bytes)} (${bytes} bytes)`],
     ['Size', ({ width, height }) => `${width}×${height}`],
     ['Frames', ({ frames, rate }) => `${frames}, ${rateWords(rate)}`],
-    ['Picture', ({ codec, bits }) => `${codec}, ${bitsLabel(bits)}`],
+    ['Picture', ({ codec, bits }) => `${codecName(codec)}, ${bitsLabel(bits)}`],
     ['Sound', sound],
     ['SHA-256', ({ sha256 }) => `${sha256.slice(0, 16)}…`],
   ];

@@ -77,18 +77,21 @@ export class OpenFilm {
     return thumbs.subarray(0, Math.max(1, Math.min(n, this.facts.frames)) * THUMB);
   }
 
-  /** A frame, upright; null where there is none. The caller closes it. */
-  async frame(number: number): Promise<VideoFrame | null> {
+  /** Some frames in their order, upright, each null where there is none: the caller closes it. */
+  async *frames(numbers: readonly number[]): AsyncGenerator<VideoFrame | null, void, undefined> {
     const first = await this.video.getFirstTimestamp();
-    const sample = await new VideoSampleSink(this.video).getSample(first + (number + 0.5) / this.facts.rate);
-    if (!sample) return null;
-    const frame = sample.toVideoFrame();
-    sample.close();
     const turns = (await this.video.getRotation()) / 90;
-    if (turns === 0) return frame;
-    const standing = upright(frame, this.facts, turns);
-    frame.close();
-    return standing;
+    const stamps = numbers.map((number) => first + (number + 0.5) / this.facts.rate);
+    for await (const sample of new VideoSampleSink(this.video).samplesAtTimestamps(stamps)) {
+      const frame = sample?.toVideoFrame() ?? null;
+      sample?.close();
+      if (turns === 0 || frame === null) yield frame;
+      else {
+        const standing = upright(frame, this.facts, turns);
+        frame.close();
+        yield standing;
+      }
+    }
   }
 
   /** How loud it is, {@link LEVELS} times a second: root mean square of all channels; null for no sound to decode. */

@@ -47,13 +47,16 @@ export async function lookAtReturned(
     const samePicture = facts.sent.pictureHash === facts.got.pictureHash;
     const frames = facts.sent.frames + facts.got.frames;
     const step = facts.sent.rate / facts.got.rate;
+    // Both at once: each has a decoder of its own.
+    const seen = { sent: 0, got: 0 };
+    const thumbs = (film: OpenFilm, whose: keyof typeof seen) =>
+      film.thumbs((done) => {
+        seen[whose] = done;
+        report({ stage: 'look', done: seen.sent + seen.got, total: frames });
+      }, signal);
     const alignment = samePicture
       ? null
-      : alignFilms(
-          await sent.thumbs(told('look', frames), signal),
-          await got.thumbs(told('look', frames, facts.sent.frames), signal),
-          step,
-        );
+      : alignFilms(...(await Promise.all([thumbs(sent, 'sent'), thumbs(got, 'got')])), step);
     const pictures = alignment && (await comparePictures(sent, got, alignment, { report, signal }));
     const [left, came] = [await sent.levels(signal), await got.levels(signal)];
     const starts = alignment ? sentFrame(alignment, 0, step) / facts.sent.rate : 0;
@@ -80,29 +83,39 @@ async function comparePictures(
   { report, signal }: TaskContext,
 ): Promise<{ ssim: Returned['ssim']; worst: ReturnedResult['pictures'] }> {
   const step = sent.facts.rate / got.facts.rate;
+  const pairs = Array.from({ length: LOOKED_AT }, (_, n) => {
+    const back = Math.floor(((n + 0.5) * got.facts.frames) / LOOKED_AT);
+    return { back, left: sentFrame(alignment, back, step) };
+  }).filter(({ left }) => left >= 0 && left < sent.facts.frames);
+  const lefts = sent.frames(pairs.map(({ left }) => left));
+  const backs = got.frames(pairs.map(({ back }) => back));
   let [sum, count, least] = [0, 0, 2];
-  let worst: { frame: number; sent: Blob; got: Blob } | null = null;
-  for (let n = 0; n < LOOKED_AT; n++) {
-    report({ stage: 'compare', done: n, total: LOOKED_AT });
+  let worst: { number: number; was: VideoFrame; back: VideoFrame } | null = null;
+  for (const { left } of pairs) {
+    report({ stage: 'compare', done: count, total: pairs.length });
     throwIfStopped(signal);
-    const frame = Math.floor(((n + 0.5) * got.facts.frames) / LOOKED_AT);
-    const number = sentFrame(alignment, frame, step);
-    if (number < 0 || number >= sent.facts.frames) continue;
-    const [was, came] = [await sent.frame(number), await got.frame(frame)];
-    if (was && came) {
-      const back = turnedBack(came, alignment.turn, sent.facts);
-      const likeness = ssim(await lumaOf(was), await lumaOf(back));
-      sum += likeness;
-      count += 1;
-      if (likeness < least) {
-        least = likeness;
-        worst = { frame: number, sent: await pngOf(was), got: await pngOf(back) };
-      }
-      back.close();
-    }
-    was?.close();
+    const [was, came] = [(await lefts.next()).value ?? null, (await backs.next()).value ?? null];
+    const back = came && turnedBack(came, alignment.turn, sent.facts);
     came?.close();
+    if (!was || !back) {
+      was?.close();
+      back?.close();
+      continue;
+    }
+    const likeness = ssim(await lumaOf(was), await lumaOf(back));
+    sum += likeness;
+    count += 1;
+    const other = likeness < least ? worst : { was, back };
+    if (likeness < least) {
+      least = likeness;
+      worst = { number: left, was, back };
+    }
+    other?.was.close();
+    other?.back.close();
   }
   if (!worst) return { ssim: null, worst: null };
-  return { ssim: { mean: sum / count, worst: least, frame: worst.frame }, worst };
+  const pictures = { sent: await pngOf(worst.was), got: await pngOf(worst.back) };
+  worst.was.close();
+  worst.back.close();
+  return { ssim: { mean: sum / count, worst: least, frame: worst.number }, worst: pictures };
 }

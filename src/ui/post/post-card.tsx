@@ -1,11 +1,15 @@
+import { useRouter } from 'expo-router';
 import { Linking, StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
+import { fixCommand, fixLabel } from '@core/check/fixes';
+import { exportToPost, isCurrent } from '@core/check/post-check';
 import { bytesLabel } from '@core/figures/figures';
 import type { PostRecord } from '@core/job/records';
 import { isUnderWay, type Posted } from '@core/posting/post-order';
+import { dispatch } from '@state/jobs';
 import { forgetPost, postAgain, setPostAudience, takePostDown, usePosted } from '@state/posted';
 import { cancelSending, type Sending as SendingState } from '@state/posts';
-import { useJob } from '../job/job-context';
+import { useFindings, useJob } from '../job/job-context';
 import { useRuleSheets } from '../job/use-target';
 import { GraveButton } from '../parts/grave-button';
 import { Notice, TroubleNotice } from '../parts/notice';
@@ -29,8 +33,16 @@ export function Sending({ exportId, sending }: { exportId: string; sending: Send
   );
 }
 
+interface Props {
+  post: PostRecord;
+  /** Gives what waits the words and the time below; null where they are its own. */
+  onChange: (() => void) | null;
+  /** Whether it is the newest of its canvas. */
+  isLast: boolean;
+}
+
 /** A post: how it stands, and what can be done with it now. */
-export function PostCard({ post, onChange }: { post: PostRecord; onChange: (() => void) | null }) {
+export function PostCard({ post, onChange, isLast }: Props) {
   const job = useJob();
   const outlet = useRuleSheets().find((sheet) => sheet.outlet === post.outlet)?.name ?? post.outlet;
   const posted = usePosted((state) => state.posts[post.id]) ?? null;
@@ -46,6 +58,7 @@ export function PostCard({ post, onChange }: { post: PostRecord; onChange: (() =
         {posted && <Progress posted={posted} outlet={outlet} />}
         {posted?.compared && <ComparedView post={posted} compared={posted.compared} />}
         {trouble && <TroubleNotice trouble={trouble} />}
+        {isLast && post.state === 'refused' && <Mending />}
         {onChange && posted?.state === 'waiting' && (
           <Button mode="outlined" style={styles.left} onPress={onChange}>
             Change it to what stands below
@@ -82,6 +95,31 @@ function Progress({ posted, outlet }: { posted: Posted; outlet: string }) {
       <Body>The server was off at its time. Nothing was posted: post it now, or choose another time.</Body>
     );
   return null;
+}
+
+/** What our own check would mend of the canvas at hand, also where its stop was let pass. */
+function Mending() {
+  const job = useJob();
+  const router = useRouter();
+  const fixes = (useFindings() ?? []).flatMap(({ severity, fix }) =>
+    severity === 'stop' && fix ? [fix] : [],
+  );
+  const ready = exportToPost(job, useRuleSheets());
+  const isStale = ready !== null && !isCurrent(job, ready);
+  return (
+    <View style={styles.mending}>
+      {fixes.map((fix) => (
+        <Button key={fixLabel(fix)} mode="contained" onPress={() => dispatch(job.id, fixCommand(fix))}>
+          {fixLabel(fix)}
+        </Button>
+      ))}
+      {fixes.length === 0 && isStale && (
+        <Button mode="contained" onPress={() => router.replace(`/job/${job.id}/export`)}>
+          Export it again
+        </Button>
+      )}
+    </View>
+  );
 }
 
 const WAITS: Record<NonNullable<Posted['wait']>['why'], (outlet: string) => string> = {
@@ -130,5 +168,6 @@ function Acts({ post, posted, outlet }: { post: PostRecord; posted: Posted | nul
 const styles = StyleSheet.create({
   sending: { gap: space.s, padding: space.m, ...card },
   words: { gap: space.s },
+  mending: { flexDirection: 'row', flexWrap: 'wrap', gap: space.s },
   left: { alignSelf: 'flex-start' },
 });

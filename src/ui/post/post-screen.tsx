@@ -120,8 +120,8 @@ export function PostScreen() {
       <PostAll when={when} />
       {trouble && <TroubleNotice trouble={trouble} />}
       {ready && sending[ready.id] && <Sending exportId={ready.id} sending={sending[ready.id]!} />}
-      {posts.map((post) => (
-        <PostCard key={post.id} post={post} onChange={changeOf(post)} />
+      {posts.map((post, n) => (
+        <PostCard key={post.id} post={post} onChange={changeOf(post)} isLast={n === 0} />
       ))}
       {own && (
         <Notice standing="note" title="This canvas goes to no outlet.">

@@ -1,0 +1,108 @@
+import { type FilmFacts, missingFrames, type Returned, verdictOf } from './returned';
+import { alikeness, isAudible } from './sound-likeness';
+
+const sent: FilmFacts = {
+  ...{ bytes: 9e6, sha256: 'a', width: 1080, height: 1920, frames: 240, rate: 24, codec: 'avc', bits: 8e6 },
+  ...{ pictureHash: 'p', sound: { hash: 's', codec: 'aac', sampleRate: 48_000, channels: 2 } },
+};
+const STANDING = { quarters: 0, mirrored: false } as const;
+const returned = (got: Partial<FilmFacts>, more: Partial<Returned> = {}): Returned => ({
+  sent,
+  got: { ...sent, sha256: 'b', ...got },
+  ...{ alignment: null, ssim: null, heard: 1, audible: { sent: true, got: true } },
+  ...more,
+});
+const kinds = (one: Returned) => verdictOf(one).changes.map(({ kind }) => kind);
+const whole = (frames: number) => ({
+  turn: STANDING,
+  difference: 2,
+  runs: [{ from: 0, to: frames, sent: 0 }],
+});
+const again = { pictureHash: 'q', bits: 2e6 };
+const ssim = { mean: 0.97, worst: 0.95, frame: 7 };
+
+describe('what came back', () => {
+  it('is the export, or the export in another file', () => {
+    expect(verdictOf({ ...returned({}), got: sent }).verdict).toBe('same');
+    expect(verdictOf(returned({}))).toEqual({ verdict: 'restamped', changes: [] });
+  });
+
+  it('is another film where no frame is like any', () => {
+    expect(verdictOf(returned(again, { alignment: { ...whole(240), difference: 40 } })).verdict).toBe(
+      'other',
+    );
+  });
+
+  it('was made smaller, or of another shape', () => {
+    const small = { ...again, width: 540, height: 960 };
+    expect(kinds(returned(small, { alignment: whole(240), ssim }))).toEqual(['smaller', 'compressed']);
+    const wide = { ...again, width: 1920, height: 1080 };
+    expect(kinds(returned(wide, { alignment: whole(240), ssim }))).toEqual(['reshaped', 'compressed']);
+    // What was turned is not of another shape.
+    const turned = { ...whole(240), turn: { quarters: 3, mirrored: false } as const };
+    const [turn] = verdictOf(returned(wide, { alignment: turned, ssim })).changes;
+    expect(turn?.words).toBe('It was turned by 90°.');
+  });
+
+  it('has fewer frames, which is no cut', () => {
+    const slow = { ...again, rate: 12, frames: 120 };
+    expect(kinds(returned(slow, { alignment: whole(120), ssim }))).toEqual(['slower', 'compressed']);
+    const pulled = { ...again, rate: 23.976, frames: 240 };
+    expect(kinds(returned(pulled, { alignment: whole(240), ssim }))).toEqual(['compressed']);
+  });
+
+  it('was cut, and by how many frames where', () => {
+    const runs = [
+      { from: 0, to: 100, sent: 3 },
+      { from: 100, to: 220, sent: 110 },
+    ];
+    const cut = returned({ ...again, frames: 220 }, { alignment: { ...whole(220), runs }, ssim });
+    expect(missingFrames(cut)).toEqual({ start: 3, between: 7, end: 10 });
+    expect(verdictOf(cut).changes[0]?.words).toBe(
+      'It was cut: 3 frames at the beginning, 7 frames in between, 10 frames at the end.',
+    );
+  });
+
+  it('was muted, or has another sound, or the same compressed', () => {
+    const other = { sound: { ...sent.sound!, hash: 't' } };
+    expect(kinds(returned({ sound: null }))).toEqual(['muted']);
+    expect(kinds(returned(other, { audible: { sent: true, got: false } }))).toEqual(['muted']);
+    expect(kinds(returned(other, { heard: 0.2 }))).toEqual(['other-sound']);
+    expect(kinds(returned(other, { heard: 0.95 }))).toEqual(['sound-compressed']);
+    expect(
+      kinds({ ...returned({}), sent: { ...sent, sound: null }, audible: { sent: false, got: true } }),
+    ).toEqual(['other-sound']);
+  });
+});
+
+describe('two sounds', () => {
+  const wave = Float32Array.from({ length: 100 }, (_, n) => 0.1 + 0.05 * Math.sin(n / 5));
+  it('rise and fall together, or not', () => {
+    expect(
+      alikeness(
+        wave,
+        wave.map((level) => level * 0.5),
+      ),
+    ).toBeCloseTo(1, 5);
+    expect(alikeness(wave, wave.slice(7), 7)).toBeCloseTo(1, 5);
+    expect(
+      alikeness(
+        wave,
+        wave.map((level) => 0.3 - level),
+      ),
+    ).toBeCloseTo(-1, 5);
+    expect(
+      alikeness(
+        wave,
+        wave.map(() => 0.1),
+      ),
+    ).toBeNull();
+  });
+  it('are heard, or are silence', () => {
+    expect([isAudible(wave), isAudible(wave.map(() => 0.0005)), isAudible(null)]).toEqual([
+      true,
+      false,
+      false,
+    ]);
+  });
+});
