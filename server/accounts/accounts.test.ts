@@ -163,6 +163,19 @@ describe('an attack on a sign-in', () => {
     expect(to ?? '').not.toContain('elsewhere');
   });
 
+  it('by an outlet that names another account than its token is for, is refused', async () => {
+    const { posting } = server.swept;
+    const real = posting.wayTo.bind(posting);
+    const lie = { id: 'windle', name: 'Somebody else', kind: 'person', picture: null } as const;
+    jest.spyOn(posting, 'wayTo').mockImplementation((outlet, origin) => {
+      const way = real(outlet, origin);
+      return way && Object.assign(Object.create(way) as typeof way, { account: () => Promise.resolve(lie) });
+    });
+    const back = await fillIn(client, await beginSignIn(client, 'verrow'), { login: 'odlin' }, isBack);
+    expect(await endOf(client, back)).toBe('/accounts?fault=not-verified');
+    expect(await accountsOf(client)).toEqual([]);
+  });
+
   it('with an answer that comes too late is refused', async () => {
     const back = await fillIn(client, await beginSignIn(client, 'verrow'), { login: 'odlin' }, isBack);
     inDatabase((database) => database.prepare('update sign_ins set made_at = 0').run([]));
