@@ -82,7 +82,8 @@ describe.each([
   beforeAll(async () => {
     ({ visitor } = here);
     hand = handOf(visitor.page);
-    await visitor.bringIn(filmed('a day', 'null', { seconds: 15.5 }));
+    // Few frames a second: what counts here is that it is too long for one outlet.
+    await visitor.bringIn(filmed('a day', 'fps=10', { seconds: 15.5 }));
   });
 
   it('makes three canvases into files, one of them too long on purpose', async () => {
@@ -91,6 +92,7 @@ describe.each([
       await hand.press('button', 'Add a canvas');
       await hand.press('radio', canvas);
     }
+    await hand.press('button', /^Work on Tesselle Vanishing/);
     await page('Check');
     await hand.press('button', /^Override “Length”/);
     await hand.write('Why “Length” may pass', 'to see what they say');
@@ -146,6 +148,7 @@ describe.each([
 
   it('keeps one for later, changes its words while it waits, and finds it in the week', async () => {
     await open('Commonfold Wide', 'Commonfold');
+    await hand.write('Address of the long video', 'https://longshelf.example/kite-day');
     await hand.press('radio', 'Later');
     await hand.press('button', /^Schedule for Commonfold as /);
     await visitor.sees(/^It goes out on \d{4}-\d\d-\d\d at \d\d:00/, 60_000);
@@ -155,11 +158,12 @@ describe.each([
     await hand.press('button', 'See the week');
     await visitor.page.getByRole('article', { name: /Kites, later$/ }).waitFor();
     expect(await faultsOf(visitor.page)).toEqual([]);
-    await hand.press('button', 'Open Kites, later');
+    await hand.press('button', 'Change it: Kites, later');
   });
 
   it('is refused for its length, and mends it from the refusal', async () => {
     await open('Tesselle Vanishing', 'Tesselle');
+    await hand.press('radio', 'Friends');
     await hand.press('button', /^Post to Tesselle as /);
     await visitor.sees('Tesselle refused “Gone by tomorrow”.', 60_000);
     await hand.press('button', 'Trim to 15 s');
@@ -169,7 +173,7 @@ describe.each([
     await page('Post');
     await hand.press('radio', 'Now');
     await hand.press('button', /^Post to Tesselle as /);
-    await visitor.sees('“Gone by tomorrow” is up on Tesselle. Only you see it.', 100_000);
+    await visitor.sees('“Gone by tomorrow” is up on Tesselle. Your friends there see it.', 100_000);
   });
 
   it('takes one down, and has all of it in its history', async () => {

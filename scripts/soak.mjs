@@ -13,6 +13,7 @@ const PROOFS = [
   'server/conformance/checks',
   'server/posting/storm',
   'server/posting/dispatcher',
+  'server/posting/line',
   'server/render/quality',
   'server/render/advice',
   'e2e/queue-killed',

@@ -129,6 +129,7 @@ export class Client {
 export interface TestServer extends GussetServer {
   origin: string;
   data: string;
+  http: http.Server;
 }
 
 /** @param sheets what its outlets judge by; those that ship where none are given. */
@@ -149,6 +150,7 @@ export async function openTestServer(
     ...gusset,
     data,
     origin,
+    http: server,
     async close() {
       server.close();
       server.closeAllConnections();

@@ -3,7 +3,7 @@ import { rm } from 'node:fs/promises';
 import path from 'node:path';
 import type { Express } from 'express';
 import { CHAT_UPLOADS, chatFilePath } from '../../src/core/posting/chat';
-import { OUTLET_CONTAINERS, safeInput } from '../programs/media-args';
+import { filmInput, OUTLET_CONTAINERS } from '../programs/media-args';
 import { ProgramError, type Limits } from '../programs/programs';
 import { sendFilm } from '../send-file';
 import { UploadDoor } from '../uploads/upload-door';
@@ -15,17 +15,7 @@ const LIMITS: Limits = { seconds: 1800, memory: 4e9, fileBytes: 1e9, outputBytes
 
 /** What chat apps do to a film: half as large, fewer frames, few bits, sound in one channel (common practice, no source). */
 const shrinkArgs = (from: string, to: string): string[] => [
-  ...[
-    '-y',
-    '-v',
-    'error',
-    '-nostdin',
-    ...safeInput(OUTLET_CONTAINERS, from),
-    '-map',
-    '0:v:0',
-    '-map',
-    '0:a:0?',
-  ],
+  ...filmInput(OUTLET_CONTAINERS, from),
   ...[
     '-vf',
     "scale=w='trunc(iw/4)*2':h='trunc(ih/4)*2':flags=bilinear,fps=min(source_fps\\,25),format=yuv420p",

@@ -1,7 +1,7 @@
 import { readdir, rm, stat } from 'node:fs/promises';
 import path from 'node:path';
 import type { Conversion, ConversionFault } from '../../src/core/convert/protocol';
-import { MASTER_CONTAINERS, safeInput } from '../programs/media-args';
+import { filmInput, MASTER_CONTAINERS } from '../programs/media-args';
 import { boxesAreWhole } from '../programs/boxes';
 import { listPictures, probeFile } from '../programs/probe';
 import { ProgramError, type Programs } from '../programs/programs';
@@ -27,8 +27,8 @@ const WHOLE = 0.9;
  * that editing it costs nothing that is seen; sound as AAC.
  */
 const argsFor = (from: string, to: string, pixels: string): string[] => [
-  ...['-y', '-v', 'error', '-nostdin', ...safeInput(MASTER_CONTAINERS, from)],
-  ...['-map', '0:v:0', '-map', '0:a:0?', '-c:v', 'libx264', '-preset', 'veryfast', '-crf', '12'],
+  ...filmInput(MASTER_CONTAINERS, from),
+  ...['-c:v', 'libx264', '-preset', 'veryfast', '-crf', '12'],
   ...[
     ...colourArgs(pixels),
     '-pix_fmt',

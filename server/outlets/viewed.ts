@@ -2,7 +2,7 @@ import { rename, rm, stat } from 'node:fs/promises';
 import type { Placement } from '../../src/core/outlets/placement';
 import type { Size } from '../../src/core/picture/size';
 import { rungFor } from '../../src/core/trial/rate-trial';
-import { OUTLET_CONTAINERS, safeInput } from '../programs/media-args';
+import { filmInput, OUTLET_CONTAINERS } from '../programs/media-args';
 import type { Limits, Programs } from '../programs/programs';
 import type { Viewed } from './post-records';
 
@@ -35,17 +35,7 @@ export async function compress(
   await programs.run(
     'ffmpeg',
     [
-      ...[
-        '-y',
-        '-v',
-        'error',
-        '-nostdin',
-        ...safeInput(OUTLET_CONTAINERS, from),
-        '-map',
-        '0:v:0',
-        '-map',
-        '0:a:0?',
-      ],
+      ...filmInput(OUTLET_CONTAINERS, from),
       ...[
         '-vf',
         `scale=${width}:${height}:flags=bicubic,format=yuv420p`,

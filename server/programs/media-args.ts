@@ -20,3 +20,9 @@ export function safeInput(containers: string, file: string): string[] {
     ...['-max_pixels', String(MOST_PIXELS), '-i', `file:${file}`],
   ];
 }
+
+/** Arguments that read the picture and the first sound of one film, to be encoded anew. @param file an absolute path. */
+export const filmInput = (containers: string, file: string): string[] => [
+  ...['-y', '-v', 'error', '-nostdin', ...safeInput(containers, file)],
+  ...['-map', '0:v:0', '-map', '0:a:0?'],
+];

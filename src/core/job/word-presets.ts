@@ -37,7 +37,6 @@ export const templatesFile = namedFile('gusset-templates', 'templates', template
 
 /** Tags that go together, under a name. */
 const tagSetSchema = z.object({ name: givenName, tags: z.array(z.string().min(1).max(60)).min(1).max(40) });
-export type TagSet = z.infer<typeof tagSetSchema>;
 /** Sets of tags as a JSON file. */
 export const tagSetsFile = namedFile('gusset-tags', 'sets', tagSetSchema);
 

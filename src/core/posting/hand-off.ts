@@ -1,7 +1,7 @@
 import { z } from 'zod';
 
 /** Where a desk hands files to a phone, from the server's root. */
-export const HAND_OFF_PATH = '/hand-off/api';
+const HAND_OFF_PATH = '/hand-off/api';
 /** Where files to hand on come in (tus). */
 export const HAND_OFF_UPLOADS = `${HAND_OFF_PATH}/uploads`;
 /** What this browser offers, and whether phones can reach the server at all. */
@@ -36,7 +36,7 @@ export const arrivalSchema = z.object({
 export type Arrival = z.infer<typeof arrivalSchema>;
 
 /** Where an offer stands: it can be fetched, it has arrived unchanged, its time is over, or it was taken back. */
-export const OFFER_STATES = ['open', 'arrived', 'expired', 'closed'] as const;
+const OFFER_STATES = ['open', 'arrived', 'expired', 'closed'] as const;
 
 /** An offer as the desk is told of it. */
 export const offerSchema = offerOrderSchema.extend({

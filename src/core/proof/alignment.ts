@@ -1,7 +1,7 @@
 import { THUMB, type Turn, turnThumbs, TURNS } from './thumb';
 
 /** A stretch of a film that came back, and where it lies in the film that was sent. */
-export interface Run {
+interface Run {
   /** Its first frame, and the one after its last. */
   from: number;
   to: number;

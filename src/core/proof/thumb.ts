@@ -1,7 +1,7 @@
 import type { GreyPlane } from '../picture/likeness';
 
 /** Side of a thumb, in samples: so small that every frame of a clip can be held. */
-export const THUMB_SIDE = 8;
+const THUMB_SIDE = 8;
 /** Samples of a thumb. */
 export const THUMB = THUMB_SIDE ** 2;
 

@@ -104,6 +104,7 @@ function Planned({ post, moment }: { post: Posted; moment: number }) {
   const all = usePlanned();
   const hours = gap.use((stored) => stored.value);
   const near = tooNear({ id, account, moment }, all, hours);
+  const act = state === 'waiting' ? 'Change it' : 'Open';
   const place = sheets.find((sheet) => sheet.outlet === outlet)?.name ?? outlet;
   return (
     <View role="article" aria-label={`${clock(moment)} ${words.title}`} style={styles.post}>
@@ -118,10 +119,10 @@ function Planned({ post, moment }: { post: Posted; moment: number }) {
             compact
             mode="outlined"
             style={styles.left}
-            accessibilityLabel={`Open ${words.title}`}
+            accessibilityLabel={`${act}: ${words.title}`}
             onPress={open}
           >
-            {state === 'waiting' ? 'Change it' : 'Open'}
+            {act}
           </Button>
         )}
       </View>
