@@ -36,6 +36,8 @@ function note({ id, form, measured, viewed, made_at }: PostRecord, sheet: RuleSh
     form.captions === null
       ? ''
       : `<track kind="captions" default label="Captions" src="${captionsPath(sheet.outlet, id)}">`;
+  const { paid, synthetic } = form.content;
+  const content = [paid && 'paid for', synthetic && 'partly made by a computer'].filter(Boolean).join(', ');
   const { comments, sharing, reuse } = form.permissions;
   const may = [comments && 'comment', sharing && 'share', reuse && 'reuse it'].filter(Boolean).join(', ');
   const { description } = form;
@@ -44,6 +46,7 @@ function note({ id, form, measured, viewed, made_at }: PostRecord, sheet: RuleSh
     ['Placement', placement?.name ?? form.placement],
     ['Who can see it', AUDIENCES[form.audience]],
     ['Others may', may || 'only watch'],
+    ['Content', content],
     ['Collection', form.collection],
     ['Category', form.category],
     ['Long video', form.longVideo],

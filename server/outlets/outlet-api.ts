@@ -147,6 +147,7 @@ const abilitiesOf = ({ outlet, name, placements }: RuleSheet, issuer: string): A
   covers: placements.some(({ cover }) => cover !== null),
   captions: true,
   permissions: true,
+  content: true,
   collections: true,
   categories: outlet === 'commonfold' || outlet === 'longshelf' ? CATEGORIES : [],
   longVideos: outlet === 'longshelf',

@@ -24,8 +24,8 @@ export async function compareFilms(
   );
   const { width, height } = is?.video ?? {};
   if (!was?.video?.width || !was.video.height || !width || !height) return null;
-  const size = `${was.video.width}:${was.video.height}`;
-  const graph = `[0:v]format=yuv420p[a];[1:v]scale=${size}:flags=bicubic,format=yuv420p[b];[b][a]ssim=stats_file=-`;
+  const scaled = `${was.video.width}:${was.video.height}`;
+  const graph = `[0:v]format=yuv420p[a];[1:v]scale=${scaled}:flags=bicubic,format=yuv420p[b];[b][a]ssim=stats_file=-`;
   const scores: number[] = [];
   let rest = '';
   await programs.run(
@@ -55,7 +55,8 @@ export async function compareFilms(
   if (scores.length === 0) return null;
   const rate = was.seconds === null ? 30 : scores.length / was.seconds;
   const { size: bytes } = await stat(viewed);
-  return { width, height, bytes, frames: scores.length, ...likenessOf(scores, rate) };
+  const size = { width: was.video.width, height: was.video.height };
+  return { width, height, sent: size, bytes, frames: scores.length, ...likenessOf(scores, rate) };
 }
 
 /** One frame of a film, as PNG at a width. @throws ProgramError */

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { cutSchema } from '../cut/cut';
 import { type Canvas, canvasSchema } from '../layout/canvas';
 import { audienceSchema } from '../outlets/audience';
-import { permissionsSchema } from '../outlets/post-form';
+import { contentSchema, permissionsSchema } from '../outlets/post-form';
 import { clipTextSchema } from '../words/clip-text';
 
 const ownWordsSchema = z.object({
@@ -23,6 +23,8 @@ export const wordsSchema = ownWordsSchema.extend({
   keyPhrase: z.string().max(100).optional(),
   /** What others may do with it; not there until something was chosen. */
   permissions: permissionsSchema.optional(),
+  /** What is said of its content; not there until something was. */
+  content: contentSchema.optional(),
   /** A name of a collection, and the id of a category of the outlet. */
   collection: z.string().optional(),
   category: z.string().optional(),

@@ -1,4 +1,4 @@
-import { PLAIN_PERMISSIONS, type PostWords } from '../outlets/post-form';
+import { PLAIN_CONTENT, PLAIN_PERMISSIONS, type PostWords } from '../outlets/post-form';
 import type { Clip, GoneClip, OwnWords, Words } from './clip';
 
 /** The words that go with a post to an outlet: a clip's own, and what was written otherwise for that one. */
@@ -23,10 +23,10 @@ export function chosenWords(
   placement: string,
 ): Omit<PostWords, 'cover' | 'captions'> {
   const { title, description, tags, forChildren = null, longVideo = null, ...more } = postWords(clip, outlet);
-  const { permissions = PLAIN_PERMISSIONS, collection = null, category = null } = more;
+  const { content = PLAIN_CONTENT, permissions = PLAIN_PERMISSIONS, collection = null, category = null } = more;
   return {
     ...{ placement, title, description, tags, audience: clip.audience, forChildren, longVideo },
-    ...{ permissions, collection, category },
+    ...{ permissions, content, collection, category },
   };
 }
 

@@ -23,6 +23,8 @@ export const abilitiesSchema = z.object({
   captions: z.boolean(),
   /** Comments, sharing and reuse may be allowed or not. */
   permissions: z.boolean(),
+  /** It takes what is said of a clip's content. */
+  content: z.boolean(),
   collections: z.boolean(),
   categories: z.array(z.object({ id: z.string(), name: z.string() })),
   /** Long videos may be searched, to link a clip to one. */

@@ -16,6 +16,15 @@ export type Permissions = z.infer<typeof permissionsSchema>;
 /** Where nothing was chosen. */
 export const PLAIN_PERMISSIONS: Permissions = { comments: true, sharing: true, reuse: false };
 
+/** What is said of a clip's content; where nothing was, neither is so. */
+export const contentSchema = z.object({
+  /** Somebody pays for it, or gave something for it. */
+  paid: z.boolean(),
+  /** It shows people or places that a computer made, and that could be taken for real. */
+  synthetic: z.boolean(),
+});
+export const PLAIN_CONTENT: z.infer<typeof contentSchema> = { paid: false, synthetic: false };
+
 /** What an outlet is sent beside the file. */
 export const postWordsSchema = z.object({
   placement: z.string().max(40),
@@ -28,6 +37,7 @@ export const postWordsSchema = z.object({
   /** The address of the long video that it came from. */
   longVideo: z.string().max(2000).nullable().default(null),
   permissions: permissionsSchema.default(PLAIN_PERMISSIONS),
+  content: contentSchema.default(PLAIN_CONTENT),
   /** A name of a collection of the account, and the id of a category of the outlet; null for none. */
   collection: z.string().max(60).nullable().default(null),
   category: z.string().max(40).nullable().default(null),

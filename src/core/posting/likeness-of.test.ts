@@ -1,3 +1,4 @@
+import { isReshaped } from './post-order';
 import { likenessOf } from './likeness-of';
 
 describe('the likeness of what a viewer gets', () => {
@@ -16,5 +17,19 @@ describe('the likeness of what a viewer gets', () => {
   it('has at least a frame', () => {
     expect(likenessOf([0.5], 30)).toEqual({ ssim: 0.5, worst: { second: 0, frame: 0, ssim: 0.5 } });
     expect(() => likenessOf([], 30)).toThrow(RangeError);
+  });
+});
+
+describe('what an outlet shows', () => {
+  it.each([
+    [{ width: 720, height: 1280 }, false],
+    [{ width: 606, height: 1080 }, false],
+    [{ width: 1080, height: 1350 }, true],
+    [{ width: 1280, height: 720 }, true],
+  ])('%o is another shape than 1080×1920: %s', (size, is) => {
+    const worst = { second: 0, frame: 0, ssim: 1 };
+    const compared = { ...size, sent: { width: 1080, height: 1920 }, bytes: 1, frames: 1, ssim: 1, worst };
+    expect(isReshaped(compared)).toBe(is);
+    expect(isReshaped({ ...compared, sent: undefined })).toBe(false);
   });
 });

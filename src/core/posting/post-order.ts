@@ -67,6 +67,8 @@ export const WAITS = ['down', 'busy', 'full', 'answer'] as const;
 const comparedSchema = z.object({
   width: z.number(),
   height: z.number(),
+  /** What was sent; not there in older ones. */
+  sent: z.object({ width: z.number(), height: z.number() }).optional(),
   bytes: z.number(),
   frames: z.number(),
   /** Of luma, on average, and in the worst second. */
@@ -74,6 +76,13 @@ const comparedSchema = z.object({
   worst: z.object({ second: z.number(), frame: z.number(), ssim: z.number() }),
 });
 export type Compared = z.infer<typeof comparedSchema>;
+
+/** Shapes that differ by more than this share are not the same: sizes are rounded to even figures. */
+const SAME_SHAPE = 0.02;
+
+/** Whether an outlet shows another shape than it was sent: it cut off the edges, or added some. */
+export const isReshaped = ({ width, height, sent }: Compared): boolean =>
+  sent !== undefined && Math.abs((width / height) * (sent.height / sent.width) - 1) > SAME_SHAPE;
 
 /** A post as the server tells of it. */
 export const postedSchema = postOrderSchema.extend({

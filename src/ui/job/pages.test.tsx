@@ -96,7 +96,7 @@ describe('the words of a post', () => {
     for (const text of ['K', 'Ki', 'Kit', 'Kite']) fireEvent.changeText(screen.getByLabelText('Title'), text);
     expect(clipOf(job).words.title).toBe('Kite');
     expect(useJobs.getState().files[job.id]?.history.past).toHaveLength(1);
-    expect(screen.getByText('4 of 100 characters. The main words first.')).toBeTruthy();
+    expect(screen.getByText('4 of 100 characters.')).toBeTruthy();
   });
 
   it('hold a description to what the outlet shows', () => {

@@ -2,11 +2,11 @@ import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { bytesLabel } from '@core/figures/figures';
-import type { Compared, Posted } from '@core/posting/post-order';
+import { type Compared, isReshaped, type Posted } from '@core/posting/post-order';
 import type { Trouble } from '@core/trouble/trouble';
 import { comparedPictures } from '@state/posted';
 import { SideBySide } from '../parts/side-by-side';
-import { TroubleNotice } from '../parts/notice';
+import { Notice, TroubleNotice } from '../parts/notice';
 import { Body, Soft } from '../parts/words';
 import { space } from '../theme/tokens';
 
@@ -26,6 +26,11 @@ export function ComparedView({ post, compared }: { post: Posted; compared: Compa
         {`A viewer gets ${width}×${height} in ${bytesLabel(bytes)}; you sent ${bytesLabel(post.bytes)}. `}
         {`Likeness (SSIM) ${ssim.toFixed(3)}; least in second ${worst.second + 1}, ${worst.ssim.toFixed(3)}.`}
       </Body>
+      {isReshaped(compared) && compared.sent && (
+        <Notice standing="warn" title="The outlet shows another shape">
+          {`${compared.sent.width}×${compared.sent.height} was sent: its edges are cut off, or bars were added. Choose a canvas of the size that the outlet takes.`}
+        </Notice>
+      )}
       {pictures ? (
         <SideBySide
           label="The least like frame"

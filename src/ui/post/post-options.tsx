@@ -3,7 +3,7 @@ import { StyleSheet, View } from 'react-native';
 import { Button, TextInput } from 'react-native-paper';
 import type { Words } from '@core/job/clip';
 import type { Abilities } from '@core/outlets/outlet-api';
-import { PLAIN_PERMISSIONS } from '@core/outlets/post-form';
+import { PLAIN_CONTENT, PLAIN_PERMISSIONS } from '@core/outlets/post-form';
 import type { Account } from '@core/posting/accounts';
 import { collectionsAt, outletAbilities } from '@state/accounts';
 import { dispatch } from '@state/jobs';
@@ -17,6 +17,11 @@ const PERMISSIONS = [
   ['comments', 'Others may comment'],
   ['sharing', 'Others may share it'],
   ['reuse', 'Others may use it in clips of their own'],
+] as const;
+
+const CONTENT = [
+  ['paid', 'Somebody pays for it, or gave something for it'],
+  ['synthetic', 'It shows people or places that a computer made'],
 ] as const;
 
 /** What an outlet says that it can do; null while that is not known. */
@@ -35,13 +40,14 @@ export function useOutletAbilities(outlet: string): Abilities | null {
   return found?.outlet === outlet ? found : null;
 }
 
-/** What others may do, a collection and a category: what of these the outlet has. */
+/** What others may do, what is said of the content, a collection and a category: what of these the outlet has. */
 export function PostOptions({ abilities, account }: { abilities: Abilities; account: Account | null }) {
   const { id } = useJob();
   const { words } = useClip();
   const set = (more: Partial<Words>, joins?: string) =>
     dispatch(id, { type: 'set-words', words: { ...words, ...more } }, joins);
   const permissions = words.permissions ?? PLAIN_PERMISSIONS;
+  const content = words.content ?? PLAIN_CONTENT;
   const { categories } = abilities;
   return (
     <>
@@ -54,6 +60,19 @@ export function PostOptions({ abilities, account }: { abilities: Abilities; acco
               label={label}
               on={permissions[name]}
               onChange={(on) => set({ permissions: { ...permissions, [name]: on } })}
+            />
+          ))}
+        </View>
+      )}
+      {abilities.content && (
+        <View style={styles.group}>
+          <Heading>What it is</Heading>
+          {CONTENT.map(([name, label]) => (
+            <CheckBox
+              key={name}
+              label={label}
+              on={content[name]}
+              onChange={(on) => set({ content: { ...content, [name]: on } })}
             />
           ))}
         </View>
