@@ -124,6 +124,9 @@ describe('a file that is handed to a phone', () => {
     }
     expect(hashOf(got)).toBe(sha256);
     expect(await standOf(id)).toMatchObject({ state: 'open', starts: pieces.length, fetched: bytes });
+    // What lies past the end is none of it.
+    const past = await fetch(`${address}/file`, { headers: { range: `bytes=${bytes + 5}-` } });
+    expect(past.status).toBe(416);
     // What is asked for of another file comes from its start.
     const other = await fetch(`${address}/file`, { headers: { range: 'bytes=5-', 'if-range': '"other"' } });
     expect(other.status).toBe(200);

@@ -84,7 +84,16 @@ export function phoneSite(offers: Offers, host: () => string, workers: string): 
   return app;
 }
 
-/** Sends an offered file, or a part of it (RFC 9110, 14), and notes how far it came. */
+/** The bytes of a file that an answer has: those of its range (RFC 9110, 14.4), or all; null for none. */
+function sentRange(response: Response, bytes: number): { from: number; to: number } | null {
+  if (response.statusCode === 200) return { from: 0, to: bytes };
+  const [, from, last] = /^bytes (\d+)-(\d+)\//.exec(String(response.getHeader('content-range') ?? '')) ?? [];
+  return response.statusCode === 206 && last !== undefined
+    ? { from: Number(from), to: Number(last) + 1 }
+    : null;
+}
+
+/** Sends an offered file, or a part of it, and notes how far it came. */
 function sendOffered(
   offers: Offers,
   offer: KeptOffer,
@@ -94,13 +103,16 @@ function sendOffered(
 ): void {
   const { socket } = request;
   const before = socket.bytesWritten;
-  const from = Number(/^bytes=(\d+)-/.exec(request.get('range') ?? '')?.[1] ?? 0);
-  const came = () => offers.came(offer, from + Math.max(0, socket.bytesWritten - before));
-  const clock = setInterval(came, LOOK_EVERY);
-  response.on('close', () => {
-    clearInterval(clock);
-    came();
+  const clock = setInterval(() => {
+    const range = response.headersSent ? sentRange(response, offer.bytes) : null;
+    // The last byte counts once all are gone: what was written has headers in it too.
+    if (range) offers.came(offer, Math.min(range.from + socket.bytesWritten - before, range.to - 1));
+  }, LOOK_EVERY);
+  response.on('finish', () => {
+    const range = request.method === 'GET' ? sentRange(response, offer.bytes) : null;
+    if (range) offers.came(offer, range.to);
   });
+  response.on('close', () => clearInterval(clock));
   if (request.method === 'GET') offers.begun(offer);
   response.attachment(offer.fileName);
   // The same bytes have the same name, so that a download that broke off can go on.

@@ -44,7 +44,12 @@ function take(offer: Offer): void {
 
 async function load(): Promise<void> {
   const { lan, offers } = await askJson(SERVER, OFFERS, offersSchema);
-  useHandOff.setState({ lan });
+  // Offers end with the server: what it does not know any more is none.
+  const there = new Set(offers.map(({ id }) => id));
+  useHandOff.setState(({ offers: known }) => ({
+    lan,
+    offers: Object.fromEntries(Object.entries(known).filter(([id]) => there.has(id))),
+  }));
   for (const offer of offers) take(offer);
 }
 

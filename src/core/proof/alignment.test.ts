@@ -74,6 +74,11 @@ describe('a film that came back', () => {
   });
 });
 
+it('a film of hours is no copy of a clip', () => {
+  const hours = new Uint8Array(3 * 3600 * 24 * THUMB);
+  expect(alignFilms(film(300), hours, 1).difference).toBe(Infinity);
+});
+
 describe('a thumb', () => {
   it('has the means of its fields, whatever the size of the picture', () => {
     fc.assert(

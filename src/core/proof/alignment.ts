@@ -24,6 +24,8 @@ const MARGIN = 8;
 const NOTHING = 48;
 /** A jump must be worth so much of difference, summed over frames: still pictures make none. */
 const JUMP = 40;
+/** Frames by offsets that are held at most: ten minutes that lost half of themselves. */
+const MOST_CELLS = 100e6;
 /** Frames that are looked at to find how a film was turned. */
 const SAMPLES = 24;
 
@@ -36,6 +38,14 @@ const SAMPLES = 24;
  */
 export function alignFilms(sent: Uint8Array, got: Uint8Array, step: number): Alignment {
   if (sent.length < THUMB || got.length < THUMB) throw new RangeError('a film has at least one frame');
+  const { count } = offsetsOf(sent.length / THUMB, got.length / THUMB, step);
+  // What is so much longer or shorter is no copy of it.
+  if (count * (got.length / THUMB) > MOST_CELLS)
+    return {
+      turn: TURNS[0] as Turn,
+      runs: [{ from: 0, to: got.length / THUMB, sent: 0 }],
+      difference: Infinity,
+    };
   const turn = TURNS.map((turn) => ({ turn, cost: leastCost(sent, turnThumbs(got, turn), step) })).reduce(
     (a, b) => (b.cost < a.cost ? b : a),
   ).turn;

@@ -35,7 +35,7 @@ export function Sending({ exportId, sending }: { exportId: string; sending: Send
 
 interface Props {
   post: PostRecord;
-  /** Gives what waits the words and the time below; null where they are its own. */
+  /** Gives what is not out yet the words and the time below; null where they are its own. */
   onChange: (() => void) | null;
   /** Whether it is the newest of its canvas. */
   isLast: boolean;
@@ -59,7 +59,7 @@ export function PostCard({ post, onChange, isLast }: Props) {
         {posted?.compared && <ComparedView post={posted} compared={posted.compared} />}
         {trouble && <TroubleNotice trouble={trouble} />}
         {isLast && post.state === 'refused' && <Mending />}
-        {onChange && posted?.state === 'waiting' && (
+        {onChange && (
           <Button mode="outlined" style={styles.left} onPress={onChange}>
             Change it to what stands below
           </Button>

@@ -94,7 +94,10 @@ export function PostScreen() {
   const changeOf = ({ id, exportId }: PostRecord): (() => void) | null => {
     const post = posted[id];
     const record = job.exports.find((made) => made.id === exportId);
-    if (!post || !record || !account || post.state !== 'waiting') return null;
+    if (!post || !record || !account) return null;
+    // What missed its time, or waits for its person, may get another time; by hand it goes out now.
+    const isOpen = post.state === 'waiting' || (when !== null && ['missed', 'held'].includes(post.state));
+    if (!isOpen) return null;
     const isOther =
       differs(post.words, chosenWords(clip, target.sheet.outlet, post.words.placement)) ||
       post.account !== account.id ||
