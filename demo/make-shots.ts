@@ -6,7 +6,7 @@ const FOLDER = 'docs/screenshots';
 
 async function main(): Promise<void> {
   mkdirSync(FOLDER, { recursive: true });
-  const server = new TestServer();
+  const server = new TestServer(0, ['--lan', '--lan-port', '0']);
   await server.start();
   const visitor = await Visitor.arrive(server.origin);
   const { page } = visitor;
@@ -53,12 +53,19 @@ async function main(): Promise<void> {
   await visitor.press('Export all 3 in one go');
   await page.getByRole('button', { name: 'Download' }).nth(2).waitFor({ timeout: 400_000 });
   await shoot('export');
+  await visitor.press('To a phone');
+  await visitor.press('Show a code to scan');
+  await page.getByRole('img', { name: /^Code for / }).waitFor();
+  await shoot('hand-off');
+  await visitor.step('Export');
   await page.getByRole('radio', { name: 'Verrow Short' }).click();
   await visitor.press('Post it');
   await visitor.signIn('Verrow', 'odlin');
   await visitor.press('Post to Verrow as Odlin Marrable');
   await visitor.sees(/^A viewer gets/, 90_000);
   await shoot('post');
+  await visitor.press('See the week');
+  await shoot('schedule');
   await page.goto('/outlets/verrow/');
   await shoot('outlet');
   await page.goto('/');
@@ -66,19 +73,11 @@ async function main(): Promise<void> {
   await shoot('jobs');
   await visitor.press('Rule sheets of the outlets');
   await shoot('rules');
-  await visitor.press('Change the rules of Verrow');
-  await visitor.press('Overlay zones');
-  await visitor.button('Add a zone').scrollIntoViewIfNeeded();
-  await shoot('rule-form');
   await visitor.leave();
   const wide = await Visitor.arrive(server.origin, WIDE);
   await wide.openDemo();
-  // The filmstrip comes with the pass.
   await wide.page.getByRole('link', { name: /^Master:/ }).click();
   await wide.page.getByRole('listitem', { name: /^Proxy: / }).waitFor({ timeout: 90_000 });
-  await wide.page.getByRole('link', { name: /^Length:/ }).click();
-  await wide.page.waitForTimeout(2500);
-  await wide.page.screenshot({ path: `${FOLDER}/length-wide.png` });
   await wide.page.getByRole('link', { name: /^Canvas:/ }).click();
   await addCanvases(wide);
   await wide.page.getByRole('link', { name: /^Framing:/ }).click();

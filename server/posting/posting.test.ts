@@ -63,7 +63,7 @@ async function stateOf(id: string): Promise<Posted | undefined> {
 
 /** Waits until a post stands somewhere. */
 async function comesTo(id: string, is: (post: Posted) => boolean): Promise<Posted> {
-  for (let n = 0; n < 600; n++) {
+  for (let n = 0; n < 2400; n++) {
     const post = await stateOf(id);
     if (post && is(post)) return post;
     await new Promise((resolve) => setTimeout(resolve, 50));

@@ -10,8 +10,9 @@ const MOST_ASKED = 3600;
  * @param tries that failed so far, from 1. @param asked what the outlet asked for, in seconds. @param chance 0…1.
  */
 export function waitBefore(tries: number, asked: number | null, chance: number): number {
-  const own = Math.min(MOST, FIRST * 2 ** Math.min(tries - 1, 20));
-  return Math.max(own * (1 - CHANCE + 2 * CHANCE * chance), Math.min(asked ?? 0, MOST_ASKED));
+  // What an outlet asks for is what it gets: it knows how busy it is.
+  if (asked !== null) return Math.min(MOST_ASKED, Math.max(FIRST, asked) * (1 + CHANCE * chance));
+  return Math.min(MOST, FIRST * 2 ** Math.min(tries - 1, 20)) * (1 - CHANCE + 2 * CHANCE * chance);
 }
 
 /**
