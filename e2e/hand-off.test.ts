@@ -75,6 +75,30 @@ describe('a file that goes from a desk to a phone', () => {
     await visitor.sees('What the phone has is not the same');
   });
 
+  it('goes to the device’s own share sheet where it has one', async () => {
+    const { page } = there.visitor;
+    // Headless browsers have no sheet: what it would be given is what counts.
+    await page.addInitScript(() => {
+      const given: string[] = [];
+      Object.assign(window, { given });
+      Object.assign(navigator, {
+        canShare: () => true,
+        share: (what: { files: File[] }) => {
+          given.push(...what.files.map(({ name, size, type }) => `${name} ${size} ${type}`));
+          return Promise.resolve();
+        },
+      });
+    });
+    await page.reload();
+    await there.visitor.press('Share the file');
+    const name = path.basename(saved);
+    expect(await page.evaluate(() => (window as unknown as { given: string[] }).given)).toEqual([
+      `${name} ${readFileSync(saved).length} video/mp4`,
+    ]);
+    // The offer is still there after the reload.
+    await there.visitor.sees(/^Open for /);
+  });
+
   it('is known at the desk to be the same, and its address is closed', async () => {
     const { visitor } = there;
     const address = phone.url();

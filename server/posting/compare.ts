@@ -56,7 +56,8 @@ export async function compareFilms(
   const rate = was.seconds === null ? 30 : scores.length / was.seconds;
   const { size: bytes } = await stat(viewed);
   const size = { width: was.video.width, height: was.video.height };
-  return { width, height, sent: size, bytes, frames: scores.length, ...likenessOf(scores, rate) };
+  const length = was.seconds === null ? {} : { seconds: was.seconds };
+  return { width, height, sent: size, bytes, ...length, frames: scores.length, ...likenessOf(scores, rate) };
 }
 
 /** One frame of a film, as PNG at a width. @throws ProgramError */

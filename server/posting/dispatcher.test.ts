@@ -1,7 +1,7 @@
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import type { OutletPost } from '../../src/core/outlets/outlet-api';
+import { abilitiesSchema, CONTRACT, type OutletPost } from '../../src/core/outlets/outlet-api';
 import { type PostForm, postWordsSchema } from '../../src/core/outlets/post-form';
 import type { PostOrder } from '../../src/core/posting/post-order';
 import { whenOf } from '../../src/core/posting/when';
@@ -18,6 +18,12 @@ const file = path.join(folder, 'file');
 writeFileSync(file, 'a file');
 const words = postWordsSchema.parse({
   ...{ placement: 'short', title: 'Kites', description: '', tags: [], audience: 'private' },
+});
+
+const ABLE = abilitiesSchema.parse({
+  ...{ contract: CONTRACT, outlet: 'verrow', name: 'Verrow', issuer: 'http://127.0.0.1/', mostBytes: 1e6 },
+  ...{ placements: ['short'], covers: true, captions: true, permissions: true, content: true },
+  ...{ collections: true, categories: [], longVideos: false, viewed: false },
 });
 
 /** An outlet that takes all at once, and notes what it took. */
@@ -39,6 +45,7 @@ function outletOf(taken: { account: string; key: string }[], before: (account: s
       taken.push({ account, key });
       return Promise.resolve(up(key));
     },
+    abilities: () => Promise.resolve(ABLE),
     stateOf: (_token, id) => Promise.resolve(up(id)),
   });
   return {

@@ -5,6 +5,7 @@ import { setTimeout as wait } from 'node:timers/promises';
 import { waitBefore } from '../../src/core/posting/retry';
 import { momentOf } from '../../src/core/posting/when';
 import { type Posted, WAITS } from '../../src/core/posting/post-order';
+import { fitted } from '../../src/core/outlets/fitted';
 import type { OutletPost } from '../../src/core/outlets/outlet-api';
 import { AccountError } from '../accounts/accounts';
 import { sha256 as sha256Of } from '../sha256';
@@ -156,9 +157,10 @@ export class Dispatcher {
     }
     signal.throwIfAborted();
     const { words, round, outletUpload } = this.now(id);
-    const posted = await speaker.as(this.now(id), (way, token) =>
-      way.post(token, `${id}-${round}`, { ...words, upload: outletUpload ?? '' }),
-    );
+    const posted = await speaker.as(this.now(id), async (way, token) => {
+      const form = { ...fitted(words, await way.abilities()), upload: outletUpload ?? '' };
+      return way.post(token, `${id}-${round}`, form);
+    });
     this.change(id, { outletId: posted.id });
   }
 

@@ -23,7 +23,12 @@ export function chosenWords(
   placement: string,
 ): Omit<PostWords, 'cover' | 'captions'> {
   const { title, description, tags, forChildren = null, longVideo = null, ...more } = postWords(clip, outlet);
-  const { content = PLAIN_CONTENT, permissions = PLAIN_PERMISSIONS, collection = null, category = null } = more;
+  const {
+    content = PLAIN_CONTENT,
+    permissions = PLAIN_PERMISSIONS,
+    collection = null,
+    category = null,
+  } = more;
   return {
     ...{ placement, title, description, tags, audience: clip.audience, forChildren, longVideo },
     ...{ permissions, content, collection, category },

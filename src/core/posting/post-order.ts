@@ -70,6 +70,8 @@ const comparedSchema = z.object({
   /** What was sent; not there in older ones. */
   sent: z.object({ width: z.number(), height: z.number() }).optional(),
   bytes: z.number(),
+  /** How long it plays; not there in older ones. */
+  seconds: z.number().optional(),
   frames: z.number(),
   /** Of luma, on average, and in the worst second. */
   ssim: z.number(),

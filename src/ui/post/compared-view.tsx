@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
-import { bytesLabel } from '@core/figures/figures';
+import { bitsLabel, bytesLabel } from '@core/figures/figures';
 import { type Compared, isReshaped, type Posted } from '@core/posting/post-order';
 import type { Trouble } from '@core/trouble/trouble';
 import { comparedPictures } from '@state/posted';
@@ -10,9 +10,13 @@ import { Notice, TroubleNotice } from '../parts/notice';
 import { Body, Soft } from '../parts/words';
 import { space } from '../theme/tokens';
 
+/** Bytes, and what they come to a second where the length is known. */
+const amount = (bytes: number, seconds: number | undefined): string =>
+  seconds === undefined ? bytesLabel(bytes) : `${bytesLabel(bytes)} (${bitsLabel((8 * bytes) / seconds)})`;
+
 /** What a viewer gets, beside what was sent. */
 export function ComparedView({ post, compared }: { post: Posted; compared: Compared }) {
-  const { width, height, bytes, ssim, worst } = compared;
+  const { width, height, bytes, seconds, ssim, worst } = compared;
   const [pictures, setPictures] = useState<{ sent: Blob; viewed: Blob } | null>(null);
   const [trouble, setTrouble] = useState<Trouble | null>(null);
   const look = async () => {
@@ -23,7 +27,7 @@ export function ComparedView({ post, compared }: { post: Posted; compared: Compa
   return (
     <View style={styles.all}>
       <Body>
-        {`A viewer gets ${width}×${height} in ${bytesLabel(bytes)}; you sent ${bytesLabel(post.bytes)}. `}
+        {`A viewer gets ${width}×${height} in ${amount(bytes, seconds)}; you sent ${amount(post.bytes, seconds)}. `}
         {`Likeness (SSIM) ${ssim.toFixed(3)}; least in second ${worst.second + 1}, ${worst.ssim.toFixed(3)}.`}
       </Body>
       {isReshaped(compared) && compared.sent && (

@@ -9,6 +9,7 @@ import { exportToPost, isCurrent, postStops } from '@core/check/post-check';
 import { chosenWords, differs } from '@core/job/post-words';
 import { isPosted, type PostRecord } from '@core/job/records';
 import type { Audience } from '@core/outlets/audience';
+import { leftOut } from '@core/outlets/fitted';
 import { OWN_KEY } from '@core/outlets/outlets';
 import { mayPost } from '@core/posting/accounts';
 import type { When } from '@core/posting/when';
@@ -85,6 +86,8 @@ export function PostScreen() {
   const again = posts.some((post) => post.exportId === ready?.id && isPosted(post));
   const own = target.key === OWN_KEY;
   const stops = ready ? postStops(job, ready, sheets) : heldBack(findings ?? [], clip, 'post');
+  const withIt = { cover: clip.text?.cover !== undefined, captions: (ready?.captions ?? []).length > 0 };
+  const left = abilities ? leftOut(withIt, abilities) : [];
   const isSending = ready !== null && ready.id in sending;
   const isReady = ready !== null && !own && stops.length === 0 && !isSending;
   const trouble = ready && troubles[ready.id];
@@ -161,6 +164,9 @@ export function PostScreen() {
           Sends {ready.fileName}.
           {isCurrent(job, ready) ? '' : ' It was made before your last changes to the clip.'}
         </Soft>
+      )}
+      {ready && left.length > 0 && (
+        <Soft>{`${name} does not take ${left.join(' and ')}: the rest goes there.`}</Soft>
       )}
       {!own && <AccountChoice sheet={target.sheet} />}
       <PostWords />

@@ -1,0 +1,24 @@
+import type { Abilities } from './outlet-api';
+import { PLAIN_CONTENT, PLAIN_PERMISSIONS, type PostWords } from './post-form';
+
+/** What of a post an outlet can take: by what it says of itself. */
+export const fitted = (words: PostWords, abilities: Abilities): PostWords => ({
+  ...words,
+  cover: abilities.covers ? words.cover : null,
+  captions: abilities.captions ? words.captions : null,
+  permissions: abilities.permissions ? words.permissions : PLAIN_PERMISSIONS,
+  content: abilities.content ? words.content : PLAIN_CONTENT,
+  collection: abilities.collections ? words.collection : null,
+  category: abilities.categories.some(({ id }) => id === words.category) ? words.category : null,
+});
+
+/** What is chosen of a post and does not go to an outlet, in words. */
+export function leftOut(
+  { cover, captions }: { cover: boolean; captions: boolean },
+  abilities: Pick<Abilities, 'covers' | 'captions'>,
+): string[] {
+  return [
+    cover && !abilities.covers && 'the cover',
+    captions && !abilities.captions && 'the captions as a file',
+  ].filter((one): one is string => one !== false);
+}
