@@ -33,17 +33,24 @@ interface PostedState {
 /** What the server posts, as it stands there. */
 export const usePosted = create<PostedState>(() => ({ posts: {}, troubles: {} }));
 
-/** Takes what the server says of a post, unless more is known of it already, and notes it with its job. */
-export async function takePosted(told: Posted): Promise<void> {
-  const before = usePosted.getState().posts[told.id];
-  const post = before && before.version > told.version ? before : told;
-  usePosted.setState(({ posts }) => ({ posts: { ...posts, [post.id]: post } }));
-  // What holds it may be its account.
-  if (before && before.state !== 'held' && post.state === 'held') void loadAccounts();
+/** Takes what the server says of posts, unless more is known of them already, and notes it with their jobs. */
+export async function takePosted(...told: readonly Posted[]): Promise<void> {
+  const before = usePosted.getState().posts;
+  const fresh = told.filter(({ id, version }) => (before[id]?.version ?? -1) <= version);
+  if (fresh.length === 0) return;
+  usePosted.setState(({ posts }) => ({
+    posts: { ...posts, ...Object.fromEntries(fresh.map((post) => [post.id, post])) },
+  }));
+  // What holds one may be its account.
+  const isHeld = ({ id, state }: Posted) => state === 'held' && before[id] && before[id].state !== 'held';
+  if (fresh.some(isHeld)) void loadAccounts();
+  const byId = new Map(fresh.map((post) => [post.id, post]));
   for (const { head, posts } of Object.values(useJobs.getState().listed)) {
-    const known = posts.find(({ id }) => id === post.id);
-    const noted = known && withState(known, post);
-    if (noted && JSON.stringify(noted) !== JSON.stringify(known)) await putPost(head.id, noted);
+    for (const known of posts) {
+      const post = byId.get(known.id);
+      const noted = post && withState(known, post);
+      if (noted && JSON.stringify(noted) !== JSON.stringify(known)) await putPost(head.id, noted);
+    }
   }
 }
 
@@ -55,7 +62,7 @@ const withState = (record: PostRecord, { state, reasons, page, words }: Posted):
 /** Asks where all posts stand. @throws TroubleError */
 async function loadPosted(): Promise<void> {
   const { posts } = await askJson(POSTING, POSTED, postedListSchema);
-  for (const post of posts) await takePosted(post);
+  await takePosted(...posts);
 }
 
 let listeners = 0;

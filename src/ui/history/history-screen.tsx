@@ -18,6 +18,9 @@ import { POSTED_STANDINGS, POSTED_WORDS } from '../post/post-states';
 import { usePostPage } from '../post/use-post-page';
 import { card, space } from '../theme/tokens';
 
+/** Posts that are shown before more are asked for. */
+const AT_ONCE = 50;
+
 interface Shown extends HistoryRow {
   id: string;
 }
@@ -42,6 +45,7 @@ export function HistoryScreen() {
   const router = useRouter();
   const rows = useHistory();
   const [search, setSearch] = useState('');
+  const [shown, setShown] = useState(AT_ONCE);
   useEffect(() => followPosted(), []);
   useEffect(() => void loadAccounts(), []);
   const found = matchingRows(rows, search);
@@ -73,9 +77,14 @@ export function HistoryScreen() {
       {rows.length === 0 && (
         <Soft>Nothing has been posted yet. Posts are made on the post page of a job.</Soft>
       )}
-      {found.map((row) => (
+      {found.slice(0, shown).map((row) => (
         <Row key={row.id} row={row} />
       ))}
+      {found.length > shown && (
+        <Button mode="outlined" onPress={() => setShown(shown + AT_ONCE)}>
+          {`Show ${Math.min(AT_ONCE, found.length - shown)} more`}
+        </Button>
+      )}
     </Screen>
   );
 }
