@@ -8,8 +8,8 @@ import { TestServer } from '../../tests/test-server';
 import { WEATHERS } from '../outlets/weather';
 import { Client } from '../test-client';
 
-const COUNT = trials(8, 100);
-const KILLS = trials(2, 5);
+const COUNT = trials(4, 100);
+const KILLS = trials(1, 5);
 /** The weather changes so often, and the server is killed at random within so long, in milliseconds. */
 const CHANGE = 1500;
 const ALIVE = trials(6000, 30_000);
