@@ -168,7 +168,7 @@ describe.each([
     await visitor.sees('Tesselle refused “Gone by tomorrow”.', 60_000);
     await hand.press('button', 'Trim to 15 s');
     await hand.press('button', 'Export it again');
-    await hand.press('button', /^Export to MP4/);
+    await hand.press('button', 'Export this canvas');
     await visitor.button('Download').nth(3).waitFor({ timeout: 200_000 });
     await page('Post');
     await hand.press('radio', 'Now');

@@ -2,6 +2,7 @@ import { EventEmitter } from 'node:events';
 import { access } from 'node:fs/promises';
 import { clearTimeout, setTimeout } from 'node:timers';
 import { setTimeout as wait } from 'node:timers/promises';
+import PQueue from 'p-queue';
 import { waitBefore } from '../../src/core/posting/retry';
 import { momentOf } from '../../src/core/posting/when';
 import { type Posted, WAITS } from '../../src/core/posting/post-order';
@@ -22,6 +23,8 @@ const MISSED_AFTER = 60_000;
 const [ASK_FIRST, ASK_MOST] = [300, 5000];
 /** A post that no try brought further for so long is given up, in milliseconds. */
 const PATIENCE = 24 * 3600 * 1000;
+/** Posts that are compared at a time, and how often one is tried. */
+const [COMPARED_AT_ONCE, COMPARE_TRIES] = [2, 8];
 /** Progress is told so often at most, in milliseconds. */
 const TELL_EVERY = 200;
 
@@ -45,6 +48,9 @@ export class Dispatcher {
     string,
     { work: Promise<void>; stop: AbortController; account: string }
   >();
+  /** Posts that are up, and held against what was sent: beside all else, since their outlets may be busy. */
+  private readonly comparing = new Map<string, { work: Promise<void>; stop: AbortController }>();
+  private readonly comparisons = new PQueue({ concurrency: COMPARED_AT_ONCE });
   private clock: ReturnType<typeof setTimeout> | undefined;
   private ended = false;
 
@@ -58,6 +64,8 @@ export class Dispatcher {
       records.change(id, { state: 'waiting', due: now, tries: 1 });
     for (const { id, when, due, tries } of records.in('waiting'))
       if (when !== null && tries === 0 && due < now - MISSED_AFTER) this.change(id, { state: 'missed' });
+    for (const up of records.in('up'))
+      if (up.compared === null && (up.upAt ?? 0) > now - PATIENCE) this.compareSoon(up);
     this.pump();
   }
 
@@ -80,15 +88,16 @@ export class Dispatcher {
 
   /** Stops a post that is on its way; resolves when nothing is done with it any more. */
   async halt(id: string): Promise<void> {
-    const running = this.running.get(id);
-    running?.stop.abort();
-    await running?.work;
+    for (const one of [this.running.get(id), this.comparing.get(id)]) {
+      one?.stop.abort();
+      await one?.work;
+    }
   }
 
   async close(): Promise<void> {
     this.ended = true;
     clearTimeout(this.clock);
-    await Promise.all([...this.running.keys()].map((id) => this.halt(id)));
+    await Promise.all([...this.running.keys(), ...this.comparing.keys()].map((id) => this.halt(id)));
   }
 
   /** Writes down what changed of a post, and tells it. */
@@ -119,12 +128,34 @@ export class Dispatcher {
     const found = await this.followed(id, signal);
     if (found.state === 'up') {
       const up = this.change(id, { state: 'up', page: found.page, share: 1, upAt: Date.now(), reasons: [] });
-      // It is up all the same.
-      if (up) await this.options.compare(up, signal).catch(() => undefined);
+      if (up) this.compareSoon(up);
     } else if (found.state === 'refused') {
       this.change(id, { state: 'refused', reasons: found.reasons, outletId: null });
     } else {
       this.change(id, { state: 'failed', reasons: [found.reason], outletId: null });
+    }
+  }
+
+  private compareSoon(record: PostingRecord): void {
+    if (this.ended || this.comparing.has(record.id)) return;
+    const stop = new AbortController();
+    const work = this.comparisons
+      .add(() => this.compare(record, stop.signal))
+      // It is up all the same.
+      .catch(() => undefined)
+      .then(() => void this.comparing.delete(record.id));
+    this.comparing.set(record.id, { work, stop });
+  }
+
+  /** Holds what a viewer gets against what was sent, also where the outlet cannot be asked at once. */
+  private async compare(record: PostingRecord, signal: AbortSignal): Promise<void> {
+    for (let tries = 1; !signal.aborted; tries++) {
+      try {
+        return await this.options.compare(record, signal);
+      } catch (error) {
+        if (!(error instanceof OutletClientError) || tries === COMPARE_TRIES) throw error;
+        await wait(1000 * waitBefore(tries, error.retryAfter, Math.random()), undefined, { signal });
+      }
     }
   }
 
