@@ -36,15 +36,16 @@ export const usePosted = create<PostedState>(() => ({ posts: {}, troubles: {} })
 /** Takes what the server says of posts, unless more is known of them already, and notes it with their jobs. */
 export async function takePosted(...told: readonly Posted[]): Promise<void> {
   const before = usePosted.getState().posts;
-  const fresh = told.filter(({ id, version }) => (before[id]?.version ?? -1) <= version);
-  if (fresh.length === 0) return;
-  usePosted.setState(({ posts }) => ({
-    posts: { ...posts, ...Object.fromEntries(fresh.map((post) => [post.id, post])) },
-  }));
+  // A post may be told of before its job has noted it: what is known then is noted now.
+  const latest = told.map((post) => {
+    const known = before[post.id];
+    return known && known.version > post.version ? known : post;
+  });
+  const byId = new Map(latest.map((post) => [post.id, post]));
+  usePosted.setState(({ posts }) => ({ posts: { ...posts, ...Object.fromEntries(byId) } }));
   // What holds one may be its account.
   const isHeld = ({ id, state }: Posted) => state === 'held' && before[id] && before[id].state !== 'held';
-  if (fresh.some(isHeld)) void loadAccounts();
-  const byId = new Map(fresh.map((post) => [post.id, post]));
+  if (latest.some(isHeld)) void loadAccounts();
   for (const { head, posts } of Object.values(useJobs.getState().listed)) {
     for (const known of posts) {
       const post = byId.get(known.id);
