@@ -87,6 +87,17 @@ describe('a post', () => {
     expect(stored().posts[0]).toMatchObject({ state: 'up', page });
   });
 
+  it('that is told of before its answer came is noted as it stands then', async () => {
+    const record = await ready();
+    jest.spyOn(globalThis, 'fetch').mockImplementation(async (_path, init) => {
+      const order = JSON.parse(String(init?.body)) as PostOrder;
+      await takePosted(postedOf(order, { version: 4, state: 'held', hold: 'withdrawn' }));
+      return respond(202, postedOf(order));
+    });
+    await sendPost(stored(), record, now);
+    expect(stored().posts[0]).toMatchObject({ state: 'held' });
+  });
+
   it('whose answer was lost asks again for the same post, and sends the file no second time', async () => {
     const record = await ready();
     const fetched = server();
