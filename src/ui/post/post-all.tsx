@@ -32,17 +32,18 @@ export function PostAll({ when }: { when: When | null }) {
   const who = able.map(({ sheet, account }) => `${sheet.name} as ${account.account.name}`).join(', ');
   return (
     <>
-      <Button
-        mode="outlined"
-        icon="send-outline"
-        style={styles.left}
-        disabled={able.length === 0}
-        onPress={() => {
-          for (const { record, account } of able) void sendPost(job, record, { account, when });
-        }}
-      >
-        {`${when === null ? 'Post' : 'Schedule'} all that are ready (${able.length})`}
-      </Button>
+      {able.length > 0 && (
+        <Button
+          mode="outlined"
+          icon="send-outline"
+          style={styles.left}
+          onPress={() => {
+            for (const { record, account } of able) void sendPost(job, record, { account, when });
+          }}
+        >
+          {`${when === null ? 'Post' : 'Schedule'} all that are ready (${able.length})`}
+        </Button>
+      )}
       {able.length > 0 && <Soft>{`To ${who}.`}</Soft>}
       {missing.size > 0 && <Soft>{`Sign in to ${[...missing].join(', ')} to post there too.`}</Soft>}
     </>
