@@ -31,26 +31,40 @@ export function addChat(app: Express, { database, data, looks }: Workshop): Uplo
   const door = UploadDoor.add(app, database, {
     ...{ name: 'chat', address: CHAT_UPLOADS, folder, mostBytes: MOST_FILE },
   });
+  /** Files that are being made small or sent: each is fetched once. */
+  const busy = new Set<string>();
   app.get(chatFilePath(':id'), async (request, response, next) => {
     const id = String(request.params.id);
-    if ((await door.state(id)) !== 'whole') {
+    if (busy.has(id) || (await door.state(id)) !== 'whole' || busy.has(id)) {
       response.status(404).json({ error: 'no such file was sent' });
       return;
     }
+    busy.add(id);
     const shrunk = `${door.fileOf(id)}.shrunk.mp4`;
+    const gone = new AbortController();
+    response.on('close', () => {
+      gone.abort();
+      void forget().catch((error: unknown) => console.error(error));
+    });
+    const making = looks.run('ffmpeg', shrinkArgs(door.fileOf(id), shrunk), {
+      limits: LIMITS,
+      signal: gone.signal,
+    });
     const forget = async () => {
+      await making.catch(() => undefined);
       await rm(shrunk, { force: true });
       await door.forget(id);
+      busy.delete(id);
     };
     try {
-      await looks.run('ffmpeg', shrinkArgs(door.fileOf(id), shrunk), { limits: LIMITS });
+      await making;
     } catch (error) {
-      await forget();
+      // Whoever asked went away.
+      if (gone.signal.aborted) return;
       if (error instanceof ProgramError && error.reason !== 'missing' && error.reason !== 'busy')
         return void response.status(422).json({ error: 'that is no film' });
       throw error;
     }
-    response.on('close', () => void forget());
     sendFilm(response, next, shrunk);
   });
   return door;

@@ -209,6 +209,22 @@ describe('a file that is handed to a phone', () => {
     expect((await fetch(address)).status).toBe(200);
   });
 
+  it('is one offer, however often it is asked for at once, and the copies of its file go', async () => {
+    const id = randomBytes(16).toString('hex');
+    const uploads = await Promise.all([1, 2, 3].map(() => desk.upload(HAND_OFF_UPLOADS, film)));
+    const answers = await Promise.all(
+      uploads.map(async (upload) => {
+        const body = JSON.stringify({ id, upload, fileName: 'a.mp4' });
+        const headers = { 'content-type': 'application/json' };
+        return offerSchema.parse(await (await desk.fetch(OFFERS, { method: 'POST', headers, body })).json());
+      }),
+    );
+    expect(new Set(answers.map(({ address }) => address)).size).toBe(1);
+    const kept = uploads.filter((upload) => existsSync(server.handOff.offers.door.fileOf(upload)));
+    expect(kept).toEqual([answers[0]?.upload]);
+    expect((await fetch(`${answers[0]?.address}/file`)).status).toBe(200);
+  });
+
   it('is refused where no phone reaches the server, or the file is not whole', async () => {
     const ask = (upload: string) =>
       desk.fetch(OFFERS, {

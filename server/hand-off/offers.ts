@@ -41,21 +41,31 @@ export class Offers {
   async open(order: OfferOrder, visitor: string): Promise<KeptOffer | null> {
     const known = this.kept.get(order.id);
     if (known && known.visitor !== visitor) return null;
-    if (known?.state === 'open') return known;
+    if (known?.state === 'open') return this.instead(known, order.upload);
     if ((await this.door.state(order.upload)) !== 'whole') return null;
     const file = this.door.fileOf(order.upload);
     const { size } = await stat(file);
     const hash = await sha256(file);
+    const seconds = await this.lengthOf(file);
+    // The same was asked for while this one was read.
+    const other = this.kept.get(order.id);
+    if (other?.state === 'open') return this.instead(other, order.upload);
     const offer: KeptOffer = {
       ...order,
       ...{ visitor, token: newToken(), state: 'open', bytes: size, sha256: hash },
       version: (known?.version ?? 0) + 1,
-      seconds: await this.lengthOf(file),
+      seconds,
       ...{ until: Date.now() + this.life, starts: 0, fetched: 0, found: null },
     };
     this.kept.set(offer.id, offer);
     this.wind(offer);
     this.news.emit('change', offer);
+    return offer;
+  }
+
+  /** An offer that stands already; a copy of its file that came for it once more goes. */
+  private async instead(offer: KeptOffer, upload: string): Promise<KeptOffer> {
+    if (upload !== offer.upload) await this.door.forget(upload);
     return offer;
   }
 

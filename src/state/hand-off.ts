@@ -13,7 +13,7 @@ import {
 import { type Trouble, TroubleError } from '@core/trouble/trouble';
 import { uploadFile } from '@media/send/upload';
 import { exportedFile } from './exports';
-import { askJson, type ServerName, serverTrouble, tellServer } from './server';
+import { askDone, askJson, type ServerName, serverTrouble } from './server';
 import { outcomeOf } from './task';
 
 const SERVER: ServerName = { who: 'The server', errand: 'hand-off' };
@@ -21,6 +21,8 @@ const SERVER: ServerName = { who: 'The server', errand: 'hand-off' };
 interface HandOffState {
   /** Where phones reach the server; null where they do not, and not there before it was asked. */
   lan?: string | null;
+  /** Whether the server does not answer now. */
+  isDown: boolean;
   /** By id; that of an export is {@link offerIdOf}. */
   offers: Readonly<Record<string, Offer>>;
   /** Files on their way to the server, by export, in bytes. */
@@ -29,7 +31,9 @@ interface HandOffState {
 }
 
 /** Files that a phone is offered. */
-export const useHandOff = create<HandOffState>(() => ({ offers: {}, sending: {}, troubles: {} }));
+export const useHandOff = create<HandOffState>(() => ({
+  ...{ isDown: false, offers: {}, sending: {}, troubles: {} },
+}));
 
 /** An export is offered once at a time, under this name. */
 export const offerIdOf = ({ id }: Pick<ExportRecord, 'id'>): string => id.replaceAll('-', '');
@@ -48,16 +52,20 @@ async function load(): Promise<void> {
   const there = new Set(offers.map(({ id }) => id));
   useHandOff.setState(({ offers: known }) => ({
     lan,
+    isDown: false,
     offers: Object.fromEntries(Object.entries(known).filter(([id]) => there.has(id))),
   }));
   for (const offer of offers) take(offer);
 }
 
+const down = (): void => useHandOff.setState({ isDown: true });
+
 /** Hears how offers stand, for as long as a page shows them. @returns what ends it. */
 export function followOffers(): () => void {
   const source = new EventSource(OFFER_EVENTS);
   // Also once the server is there again.
-  source.onopen = () => void load().catch(() => undefined);
+  source.onopen = () => void load().catch(down);
+  source.onerror = down;
   source.onmessage = ({ data }: MessageEvent<string>) => {
     const read = offerSchema.safeParse(JSON.parse(data));
     if (read.success) take(read.data);
@@ -103,17 +111,25 @@ export function cancelOffering(exportId: string): void {
   stops.get(exportId)?.abort();
 }
 
-/** Gives an offer ten more minutes. */
-export async function keepOffer(record: ExportRecord): Promise<void> {
+/** Asks something of an offer; what goes wrong is told with it. */
+async function asked({ id }: ExportRecord, act: () => Promise<unknown>): Promise<void> {
+  useHandOff.setState(({ troubles: { [id]: _old, ...troubles } }) => ({ troubles }));
   try {
-    const path = offerLongerPath(offerIdOf(record));
-    take(await askJson(SERVER, path, offerSchema, { method: 'POST', body: {} }));
+    await act();
   } catch (error) {
     const trouble = serverTrouble(SERVER, error);
-    useHandOff.setState(({ troubles }) => ({ troubles: { ...troubles, [record.id]: trouble } }));
+    useHandOff.setState(({ troubles }) => ({ troubles: { ...troubles, [id]: trouble } }));
   }
 }
 
+/** Gives an offer ten more minutes. */
+export const keepOffer = (record: ExportRecord): Promise<void> =>
+  asked(record, async () =>
+    take(
+      await askJson(SERVER, offerLongerPath(offerIdOf(record)), offerSchema, { method: 'POST', body: {} }),
+    ),
+  );
+
 /** Takes an offer back: its address opens nothing any more. */
-export const closeOffer = (record: ExportRecord): void =>
-  tellServer(SERVER, offerPath(offerIdOf(record)), { method: 'DELETE' });
+export const closeOffer = (record: ExportRecord): Promise<void> =>
+  asked(record, () => askDone(SERVER, offerPath(offerIdOf(record)), { method: 'DELETE' }));

@@ -1,4 +1,3 @@
-import { z } from 'zod';
 import { create } from 'zustand';
 import type { PostRecord } from '@core/job/records';
 import type { Audience } from '@core/outlets/audience';
@@ -19,7 +18,7 @@ import type { Trouble } from '@core/trouble/trouble';
 import { loadAccounts } from './accounts';
 import { useJobs } from './jobs';
 import { dropPost, putPost } from './records';
-import { askBytes, askJson, type ServerName, serverTrouble } from './server';
+import { askBytes, askDone, askJson, type ServerName, serverTrouble } from './server';
 
 export const POSTING: ServerName = { who: 'The server', errand: 'post' };
 
@@ -28,10 +27,12 @@ interface PostedState {
   posts: Readonly<Record<string, Posted>>;
   /** What went wrong with the last thing that was asked of one, by id. */
   troubles: Readonly<Record<string, Trouble>>;
+  /** Whether all of them were told; `down` while the server does not answer. */
+  heard: 'asking' | 'all' | 'down';
 }
 
 /** What the server posts, as it stands there. */
-export const usePosted = create<PostedState>(() => ({ posts: {}, troubles: {} }));
+export const usePosted = create<PostedState>(() => ({ posts: {}, troubles: {}, heard: 'asking' }));
 
 /** Takes what the server says of posts, unless more is known of them already, and notes it with their jobs. */
 export async function takePosted(...told: readonly Posted[]): Promise<void> {
@@ -66,6 +67,14 @@ async function loadPosted(): Promise<void> {
   await takePosted(...posts);
 }
 
+async function hear(): Promise<void> {
+  const heard = await loadPosted().then(
+    () => 'all' as const,
+    () => 'down' as const,
+  );
+  usePosted.setState({ heard });
+}
+
 let listeners = 0;
 let source: EventSource | null = null;
 
@@ -75,7 +84,8 @@ export function followPosted(): () => void {
   if (!source) {
     source = new EventSource(POSTED_EVENTS);
     // Also once the server is there again: what changed meanwhile is asked for.
-    source.onopen = () => void loadPosted().catch(() => undefined);
+    source.onopen = () => void hear();
+    source.onerror = () => usePosted.setState({ heard: 'down' });
     source.onmessage = ({ data }: MessageEvent<string>) => {
       const read = postedSchema.safeParse(JSON.parse(data));
       if (read.success) void takePosted(read.data);
@@ -124,7 +134,7 @@ export const takePostDown = (id: string): Promise<void> =>
 /** Calls a post back that is not up, or forgets one that is done with. @param job it is of. */
 export const forgetPost = (job: string, id: string): Promise<void> =>
   asked(id, async () => {
-    await askJson(POSTING, postedPath(id), z.unknown(), { method: 'DELETE', long: true });
+    await askDone(POSTING, postedPath(id), { method: 'DELETE', long: true });
     usePosted.setState(({ posts: { [id]: _gone, ...posts } }) => ({ posts }));
     await dropPost(job, id);
     return null;

@@ -120,7 +120,11 @@ export async function askStream<T>(
   });
 }
 
+/** Asks for something to be done that has no answer but that it was. @throws TroubleError */
+export const askDone = (server: ServerName, address: string, asking: Asking): Promise<void> =>
+  ask(server, address, asking, () => Promise.resolve());
+
 /** Tells a server something whose answer does not matter. */
 export function tellServer(server: ServerName, address: string, asking: Asking): void {
-  ask(server, address, asking, () => Promise.resolve()).catch(() => undefined);
+  askDone(server, address, asking).catch(() => undefined);
 }

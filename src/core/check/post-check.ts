@@ -1,8 +1,7 @@
 import { activeCanvas } from '../job/clip';
 import { activeClip, clipOf, type Job, onCanvas, onClip } from '../job/job';
 import { postWords } from '../job/post-words';
-import { type ExportRecord, isPosted } from '../job/records';
-import { isUnderWay } from '../posting/post-order';
+import { type ExportRecord, isOut } from '../job/records';
 import { signatureOf } from '../job/signature';
 import { takesFormat } from '../rate/format';
 import { requiredTagsIn, targetOf } from '../outlets/outlets';
@@ -59,8 +58,6 @@ export function readyExports(job: Job, sheets: Sheets): ExportRecord[] {
     const ready = exportToPost(onCanvas(job, id), sheets);
     if (!ready || postStops(job, ready, sheets).length > 0) return [];
     const [last] = job.posts.filter(({ exportId }) => exportId === ready.id);
-    const isOut =
-      last && (isPosted(last) || (last.state !== 'accepted' && isUnderWay({ state: last.state })));
-    return isOut ? [] : [ready];
+    return last && isOut(last) ? [] : [ready];
   });
 }

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { proofSchema } from '../proof/proof-record';
-import { POSTED_STATES } from '../posting/post-order';
+import { isUnderWay, POSTED_STATES } from '../posting/post-order';
 import { FORMAT_IDS } from '../rate/format';
 import { writtenCueSchema } from '../words/files/write-captions';
 
@@ -65,6 +65,10 @@ export const postRecordSchema = z.object({
   page: z.string().nullable(),
 });
 export type PostRecord = z.infer<typeof postRecordSchema>;
+
+/** Whether a post is to be seen at its outlet, or on its way there. */
+export const isOut = ({ state }: Pick<PostRecord, 'state'>): boolean =>
+  state === 'accepted' || state === 'up' || isUnderWay({ state });
 
 /** Whether a post is to be seen at its outlet. */
 export const isPosted = ({ state }: Pick<PostRecord, 'state'>): boolean =>

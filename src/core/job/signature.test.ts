@@ -1,4 +1,5 @@
 import { plainFraming } from '../framing/framing';
+import { activeClip, type Edit } from './job';
 import { applyCommand, type Command } from './commands/commands';
 import { signatureOf } from './signature';
 import { framed, keep, testJob } from './test-job';
@@ -15,5 +16,26 @@ describe('an export', () => {
     expect(signatureOf(applyCommand(job.edit, elsewhere as Command))).toBe(before);
     const words = { title: 'x', description: '', tags: [] };
     expect(signatureOf(applyCommand(job.edit, { type: 'set-words', words }))).toBe(before);
+  });
+
+  it('is told from others whatever was asked before: what is remembered is what would be reckoned', () => {
+    const clip = activeClip(job.edit);
+    const other = {
+      ...clip,
+      id: 'other',
+      canvases: clip.canvases.map((canvas) => ({ ...canvas, width: 1080 })),
+    };
+    const edits = [
+      job.edit,
+      applyCommand(job.edit, framing(0.3)),
+      applyCommand(job.edit, keep(5, 50)),
+      applyCommand(job.edit, { type: 'set-words', words: { title: 'x', description: '', tags: [] } }),
+      { ...job.edit, clips: [clip, other], clip: 'other' },
+    ];
+    const fresh = (edit: Edit) => signatureOf(structuredClone(edit));
+    for (const edit of [...edits, ...edits.toReversed(), ...edits]) {
+      expect(signatureOf(edit)).toBe(fresh(edit));
+      expect(signatureOf(edit, 'otherwise')).toBe(signatureOf(structuredClone(edit), 'otherwise'));
+    }
   });
 });

@@ -1,5 +1,6 @@
 import { shortHash } from '../figures/short-hash';
 import { drawnFraming, type Framing } from '../framing/framing';
+import type { Canvas } from '../layout/canvas';
 import type { ClipText } from '../words/clip-text';
 import { activeCanvas } from './clip';
 import { activeClip, type Edit } from './job';
@@ -14,15 +15,34 @@ function shotsInClip(edit: Edit) {
   return { kept, ids };
 }
 
+/** What was reckoned of a canvas last, and of which parts of an edit: parts that did not change are the same objects. */
+interface Known {
+  parts: readonly unknown[];
+  signature: string;
+}
+const known = new WeakMap<Canvas, Known>();
+
 /**
  * What the picture and sound of an export depend on, as a hash: two edits with the same make the same clip. What
- * lies outside the clip does not count.
+ * lies outside the clip does not count. Reckoned once for a canvas until something of that changes: a page of twelve
+ * clips asks for many, many times.
  * @param made how its file is made, where something of that was chosen.
  */
 export function signatureOf(
   edit: Edit,
   made: unknown = activeCanvas(activeClip(edit)).encoding ?? null,
 ): string {
+  const { id, cut, text } = activeClip(edit);
+  const canvas = activeCanvas(activeClip(edit));
+  const parts = [id, cut, text, edit.shots, edit.framings, edit.repairs, made];
+  const before = known.get(canvas);
+  if (before?.parts.every((part, n) => part === parts[n])) return before.signature;
+  const signature = reckoned(edit, made);
+  known.set(canvas, { parts, signature });
+  return signature;
+}
+
+function reckoned(edit: Edit, made: unknown): string {
   const clip = activeClip(edit);
   const { kept, ids } = shotsInClip(edit);
   const used = new Set(clip.cut.map((range) => range.master));

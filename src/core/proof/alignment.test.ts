@@ -24,11 +24,16 @@ const some = (thumbs: Uint8Array, keep: (frame: number) => boolean): Uint8Array 
       .flatMap((n) => [...thumbs.subarray(n * THUMB, (n + 1) * THUMB)]),
   );
 
+/** Where frames lie that are so far apart. */
+const every = (step: number, count: number) => Array.from({ length: count }, (_, n) => n * step);
+const align = (sent: Uint8Array, got: Uint8Array, step = 1) =>
+  alignFilms(sent, got, every(step, got.length / THUMB));
+
 describe('a film that came back', () => {
   const sent = film(200);
 
   it('lies on what was sent frame by frame, also with noise', () => {
-    expect(alignFilms(sent, film(200, 12, 7), 1).runs).toEqual([{ from: 0, to: 200, sent: 0 }]);
+    expect(align(sent, film(200, 12, 7)).runs).toEqual([{ from: 0, to: 200, sent: 0 }]);
   });
 
   it.each([
@@ -36,47 +41,62 @@ describe('a film that came back', () => {
     ['the end', (n: number) => n < 197, [{ from: 0, to: 197, sent: 0 }]],
     ['both ends', (n: number) => n >= 40 && n < 90, [{ from: 0, to: 50, sent: 40 }]],
   ])('is found where %s is cut off', (_, keep, runs) => {
-    expect(alignFilms(sent, some(film(200, 6, 3), keep), 1).runs).toEqual(runs);
+    expect(align(sent, some(film(200, 6, 3), keep)).runs).toEqual(runs);
   });
 
   it('is found on both sides of a cut in between', () => {
-    const { runs } = alignFilms(
+    const { runs, missing } = align(
       sent,
       some(film(200, 6, 3), (n) => n < 80 || n >= 110),
-      1,
     );
     expect(runs).toHaveLength(2);
-    expect(sentFrame({ runs }, 40, 1)).toBe(40);
-    expect(sentFrame({ runs }, 120, 1)).toBe(150);
+    expect(sentFrame(runs, 40, every(1, 170))).toBe(40);
+    expect(sentFrame(runs, 120, every(1, 170))).toBe(150);
+    expect(missing).toEqual({ start: 0, end: 0, between: 30 });
   });
 
   it('is found at half the rate', () => {
-    const { runs } = alignFilms(
+    const { runs, missing } = align(
       sent,
       some(sent, (n) => n % 2 === 0),
       2,
     );
     expect(runs).toEqual([{ from: 0, to: 100, sent: 0 }]);
-    expect(sentFrame({ runs }, 60, 2)).toBe(120);
+    expect(sentFrame(runs, 60, every(2, 100))).toBe(120);
+    expect(missing).toEqual({ start: 0, end: 0, between: 0 });
+  });
+
+  it('is found where its frames come at no even rate, as phones make them', () => {
+    // Each fifth and each seventh left out, the others at their times.
+    const kept = Array.from({ length: 200 }, (_, n) => n).filter((n) => n % 5 !== 3 && n % 7 !== 4);
+    const places = kept.map((n) => n - kept[0]!);
+    const found = alignFilms(
+      sent,
+      some(film(200, 6, 3), (n) => kept.includes(n)),
+      places,
+    );
+    expect(found.runs).toEqual([{ from: 0, to: kept.length, sent: 0 }]);
+    expect(found.missing).toEqual({ start: 0, end: 0, between: 0 });
+    expect(sentFrame(found.runs, 100, places)).toBe(kept[100]);
   });
 
   it.each(TURNS)('is found turned by $quarters quarters, mirrored: $mirrored', (turn) => {
-    const found = alignFilms(sent, turnThumbs(film(200, 6, 3), turn), 1);
+    const found = align(sent, turnThumbs(film(200, 6, 3), turn));
     expect(found.difference).toBeLessThan(6);
     expect(turnThumbs(turnThumbs(sent, turn), found.turn)).toEqual(sent);
   });
 
   it('makes no jumps where nothing moves, and is far from another film', () => {
     const still = Uint8Array.from({ length: 50 * THUMB }, (_, n) => (n % THUMB) * 3);
-    expect(alignFilms(still, still.slice(0, 40 * THUMB), 1).runs).toHaveLength(1);
+    expect(align(still, still.slice(0, 40 * THUMB)).runs).toHaveLength(1);
     const other = Uint8Array.from({ length: 200 * THUMB }, (_, n) => 255 - ((n * 37) % 200));
-    expect(alignFilms(sent, other, 1).difference).toBeGreaterThan(40);
+    expect(align(sent, other).difference).toBeGreaterThan(40);
   });
 });
 
 it('a film of hours is no copy of a clip', () => {
   const hours = new Uint8Array(3 * 3600 * 24 * THUMB);
-  expect(alignFilms(film(300), hours, 1).difference).toBe(Infinity);
+  expect(align(film(300), hours).difference).toBe(Infinity);
 });
 
 describe('a thumb', () => {

@@ -16,6 +16,8 @@ export interface Alignment {
   runs: Run[];
   /** Mean difference of a thumb's samples, in codes of 8 bits. */
   difference: number;
+  /** Frames that were sent and are not there: at the beginning, at the end, and in between. */
+  missing: { start: number; end: number; between: number };
 }
 
 /** Frames that may stand before the beginning, or after the end. */
@@ -28,33 +30,39 @@ const JUMP = 40;
 const MOST_CELLS = 100e6;
 /** Frames that are looked at to find how a film was turned. */
 const SAMPLES = 24;
+/** Frames that came back stand further apart than this, in frames that were sent, where some were left out everywhere. */
+const APART = 1.05;
+/** So many of the distances count: the rest are holes. */
+const MOST_DISTANCES = 0.95;
 
 /**
  * Finds for every frame of a film that came back the frame that was sent, by the least difference of thumbs with as few
  * jumps as they allow (A. J. Viterbi, "Error bounds for convolutional codes and an asymptotically optimum decoding
  * algorithm", IEEE Transactions on Information Theory 13(2), 1967).
- * @param sent thumbs one after another. @param step frames that were sent to one that came back, by their rates.
+ * @param sent thumbs one after another. @param places where each frame that came back would lie among those that were
+ * sent, by its time, rising; as many as there are thumbs.
  * @throws RangeError where either has no frame.
  */
-export function alignFilms(sent: Uint8Array, got: Uint8Array, step: number): Alignment {
+export function alignFilms(sent: Uint8Array, got: Uint8Array, places: ArrayLike<number>): Alignment {
   if (sent.length < THUMB || got.length < THUMB) throw new RangeError('a film has at least one frame');
-  const { count } = offsetsOf(sent.length / THUMB, got.length / THUMB, step);
+  const whole = Array.from(places, Math.round);
+  const { count } = offsetsOf(sent.length / THUMB, whole);
   // What is so much longer or shorter is no copy of it.
-  if (count * (got.length / THUMB) > MOST_CELLS)
-    return {
-      turn: TURNS[0] as Turn,
-      runs: [{ from: 0, to: got.length / THUMB, sent: 0 }],
-      difference: Infinity,
-    };
-  const turn = TURNS.map((turn) => ({ turn, cost: leastCost(sent, turnThumbs(got, turn), step) })).reduce(
+  if (count * whole.length > MOST_CELLS) {
+    const runs = [{ from: 0, to: whole.length, sent: 0 }];
+    const missing = { start: 0, end: 0, between: 0 };
+    return { turn: TURNS[0] as Turn, runs, difference: Infinity, missing };
+  }
+  const turn = TURNS.map((turn) => ({ turn, cost: leastCost(sent, turnThumbs(got, turn), whole) })).reduce(
     (a, b) => (b.cost < a.cost ? b : a),
   ).turn;
-  return { turn, ...aligned(sent, turnThumbs(got, turn), step) };
+  const found = aligned(sent, turnThumbs(got, turn), whole);
+  return { turn, ...found, missing: missingOf(found.runs, places, sent.length / THUMB) };
 }
 
 /** Offsets that are tried: how far frames that were sent are ahead of those that came back. */
-function offsetsOf(sent: number, got: number, step: number): { least: number; count: number } {
-  const spare = sent - Math.round(got * step);
+function offsetsOf(sent: number, places: readonly number[]): { least: number; count: number } {
+  const spare = sent - ((places[places.length - 1] as number) + 1);
   const least = Math.min(0, spare) - MARGIN;
   return { least, count: Math.max(0, spare) + MARGIN - least + 1 };
 }
@@ -69,24 +77,28 @@ function differenceOf(a: Uint8Array, frameA: number, b: Uint8Array, frameB: numb
 }
 
 /** What some frames cost at least, each wherever it fits best. */
-function leastCost(sent: Uint8Array, got: Uint8Array, step: number): number {
-  const frames = got.length / THUMB;
-  const { least, count } = offsetsOf(sent.length / THUMB, frames, step);
+function leastCost(sent: Uint8Array, got: Uint8Array, places: readonly number[]): number {
+  const frames = places.length;
+  const { least, count } = offsetsOf(sent.length / THUMB, places);
   let sum = 0;
   for (let n = 0; n < SAMPLES; n++) {
     const frame = Math.floor(((n + 0.5) * frames) / SAMPLES);
     let best = Infinity;
     for (let offset = least; offset < least + count; offset++) {
-      best = Math.min(best, differenceOf(sent, Math.round(frame * step) + offset, got, frame));
+      best = Math.min(best, differenceOf(sent, (places[frame] as number) + offset, got, frame));
     }
     sum += best;
   }
   return sum;
 }
 
-function aligned(sent: Uint8Array, got: Uint8Array, step: number): Omit<Alignment, 'turn'> {
-  const frames = got.length / THUMB;
-  const { least, count } = offsetsOf(sent.length / THUMB, frames, step);
+function aligned(
+  sent: Uint8Array,
+  got: Uint8Array,
+  places: readonly number[],
+): Pick<Alignment, 'runs' | 'difference'> {
+  const frames = places.length;
+  const { least, count } = offsetsOf(sent.length / THUMB, places);
   let costs = new Float64Array(count);
   let next = new Float64Array(count);
   /** Whether the way to an offset at a frame jumped there, and where the least way stood the frame before. */
@@ -96,7 +108,7 @@ function aligned(sent: Uint8Array, got: Uint8Array, step: number): Omit<Alignmen
     const best = leastAt(costs);
     bests[frame] = best;
     const jump = (costs[best] as number) + (frame === 0 ? 0 : JUMP);
-    const base = Math.round(frame * step) + least;
+    const base = (places[frame] as number) + least;
     for (let n = 0; n < count; n++) {
       const isJump = jump < (costs[n] as number);
       jumped[frame * count + n] = isJump ? 1 : 0;
@@ -112,7 +124,7 @@ function aligned(sent: Uint8Array, got: Uint8Array, step: number): Omit<Alignmen
   for (let frame = frames - 1; frame >= 0; frame--) {
     const isStart = frame === 0 || jumped[frame * count + at] === 1;
     if (!isStart) continue;
-    runs.unshift({ from: frame, to, sent: Math.round(frame * step) + least + at });
+    runs.unshift({ from: frame, to, sent: (places[frame] as number) + least + at });
     to = frame;
     at = bests[frame] as number;
   }
@@ -128,7 +140,27 @@ function leastAt(values: Float64Array): number {
 }
 
 /** The frame that was sent of one that came back; it may lie outside of the film. */
-export function sentFrame({ runs }: Pick<Alignment, 'runs'>, frame: number, step: number): number {
+export function sentFrame(runs: readonly Run[], frame: number, places: ArrayLike<number>): number {
   const run = runs.findLast(({ from }) => from <= frame) ?? (runs[0] as Run);
-  return run.sent + Math.round(frame * step) - Math.round(run.from * step);
+  return run.sent + Math.round(places[frame] as number) - Math.round(places[run.from] as number);
+}
+
+/** Frames that were sent and are missing; those that a lower rate leaves out everywhere are no cut. */
+function missingOf(runs: readonly Run[], places: ArrayLike<number>, sent: number): Alignment['missing'] {
+  const distances = Array.from({ length: Math.max(0, places.length - 1) }, (_, n) => {
+    return (places[n + 1] as number) - (places[n] as number);
+  }).sort((a, b) => a - b);
+  const usual = distances[Math.floor(MOST_DISTANCES * (distances.length - 1))] ?? 1;
+  const [stride, slack] = usual > APART ? [Math.ceil(usual), Math.ceil(usual)] : [1, 0];
+  const cut = (frames: number) => (frames > slack ? frames : 0);
+  let between = 0;
+  for (const [n, { from, sent: next }] of runs.entries()) {
+    if (n > 0) between += Math.max(0, next - sentFrame(runs.slice(0, n), from - 1, places) - stride);
+  }
+  const last = sentFrame(runs, places.length - 1, places);
+  return {
+    start: cut(Math.max(0, (runs[0] as Run).sent)),
+    end: cut(Math.max(0, sent - last - stride)),
+    between: cut(between),
+  };
 }

@@ -1,4 +1,5 @@
-import { type FilmFacts, missingFrames, type Returned, verdictOf } from './returned';
+import type { Alignment } from './alignment';
+import { factRows, type FilmFacts, type Returned, VERDICTS, verdictOf } from './returned';
 import { alikeness, isAudible } from './sound-likeness';
 
 const sent: FilmFacts = {
@@ -13,13 +14,12 @@ const returned = (got: Partial<FilmFacts>, more: Partial<Returned> = {}): Return
   ...more,
 });
 const kinds = (one: Returned) => verdictOf(one).changes.map(({ kind }) => kind);
-const whole = (frames: number) => ({
-  turn: STANDING,
-  difference: 2,
-  runs: [{ from: 0, to: frames, sent: 0 }],
+const whole = (frames: number): Alignment => ({
+  ...{ turn: STANDING, difference: 2, runs: [{ from: 0, to: frames, sent: 0 }] },
+  missing: { start: 0, end: 0, between: 0 },
 });
 const again = { pictureHash: 'q', bits: 2e6 };
-const ssim = { mean: 0.97, worst: 0.95, frame: 7 };
+const ssim = { mean: 0.97, worst: 0.95, frame: 7, frames: 16 };
 
 describe('what came back', () => {
   it('is the export, or the export in another file', () => {
@@ -52,15 +52,26 @@ describe('what came back', () => {
   });
 
   it('was cut, and by how many frames where', () => {
-    const runs = [
-      { from: 0, to: 100, sent: 3 },
-      { from: 100, to: 220, sent: 110 },
-    ];
-    const cut = returned({ ...again, frames: 220 }, { alignment: { ...whole(220), runs }, ssim });
-    expect(missingFrames(cut)).toEqual({ start: 3, between: 7, end: 10 });
-    expect(verdictOf(cut).changes[0]?.words).toBe(
-      'It was cut: 3 frames at the beginning, 7 frames in between, 10 frames at the end.',
-    );
+    const missing = { start: 3, between: 7, end: 1 };
+    const cut = returned({ ...again, frames: 229 }, { alignment: { ...whole(229), missing }, ssim });
+    expect(verdictOf(cut).changes.map(({ words }) => words)).toEqual([
+      'It was cut: 3 frames at the beginning, 7 frames in between, 1 frame at the end.',
+      'Its picture was compressed again: 2.0 Mb/s; 8.0 Mb/s were sent. Likeness (SSIM) of 16 frames: 0.970, the least 0.950.',
+    ]);
+    // Cut off without being coded again.
+    const same = { mean: 1, worst: 1, frame: 0, frames: 16 };
+    expect(
+      kinds(returned({ ...again, frames: 229 }, { alignment: { ...whole(229), missing }, ssim: same })),
+    ).toEqual(['cut']);
+  });
+
+  it('plays at another speed, or longer', () => {
+    expect(kinds(returned({ ...again, rate: 12 }, { alignment: whole(240), ssim }))).toEqual([
+      'speed',
+      'compressed',
+    ]);
+    const [first] = verdictOf(returned({ ...again, frames: 264 }, { alignment: whole(264), ssim })).changes;
+    expect(first?.words).toBe('It is 1.00 s longer.');
   });
 
   it('was muted, or has another sound, or the same compressed', () => {
@@ -68,10 +79,26 @@ describe('what came back', () => {
     expect(kinds(returned({ sound: null }))).toEqual(['muted']);
     expect(kinds(returned(other, { audible: { sent: true, got: false } }))).toEqual(['muted']);
     expect(kinds(returned(other, { heard: 0.2 }))).toEqual(['other-sound']);
+    // One that cannot be decoded here is not said to be silence.
+    const unheard = { audible: { sent: true, got: null }, heard: null };
+    expect(kinds(returned(other, unheard))).toEqual(['sound-compressed']);
     expect(kinds(returned(other, { heard: 0.95 }))).toEqual(['sound-compressed']);
     expect(
       kinds({ ...returned({}), sent: { ...sent, sound: null }, audible: { sent: false, got: true } }),
     ).toEqual(['other-sound']);
+  });
+});
+
+describe('the facts of both', () => {
+  it('stand side by side, and say what is not there', () => {
+    const rows = factRows({ sent, got: { ...sent, sound: null, codec: 'vp9', sha256: 'b'.repeat(64) } });
+    expect(rows.find(({ what }) => what === 'Sound')).toMatchObject({
+      sent: 'AAC 48 kHz, 2 channels',
+      got: 'none',
+    });
+    expect(rows.find(({ what }) => what === 'Picture')).toMatchObject({ got: 'VP9, 8.0 Mb/s' });
+    for (const words of [...Object.values(VERDICTS), ...rows.flatMap(({ sent: one, got }) => [one, got])])
+      expect(words).not.toMatch(/undefined|NaN|null/);
   });
 });
 

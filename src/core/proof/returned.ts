@@ -1,6 +1,6 @@
 import { bitsLabel, bytesLabel } from '../figures/figures';
 import { codecName } from '../master/master';
-import { type Alignment, sentFrame } from './alignment';
+import type { Alignment } from './alignment';
 import type { Turn } from './thumb';
 
 /** What a film is, by its facts. */
@@ -27,12 +27,12 @@ export interface Returned {
   got: FilmFacts;
   /** Not there where the coded pictures are the same. */
   alignment: Alignment | null;
-  /** Likeness of the pictures that are there, SSIM of luma; null where nothing was compared. */
-  ssim: { mean: number; worst: number; frame: number } | null;
+  /** Likeness of some frames all along, SSIM of luma, and the least alike; null where none were compared. */
+  ssim: { mean: number; worst: number; frame: number; frames: number } | null;
   /** How much the sounds rise and fall together, −1…1; null where one of them is not there, or silent. */
   heard: number | null;
-  /** Whether the sound that was sent is heard, and the one that came back. */
-  audible: { sent: boolean; got: boolean };
+  /** Whether the sound that was sent is heard, and the one that came back; null for one that cannot be decoded here. */
+  audible: { sent: boolean | null; got: boolean | null };
 }
 
 /** What came of a file, from the least to the worst. */
@@ -46,6 +46,7 @@ export interface Change {
     | 'reshaped'
     | 'slower'
     | 'faster'
+    | 'speed'
     | 'turned'
     | 'cut'
     | 'longer'
@@ -60,6 +61,8 @@ export interface Change {
 const OTHER_FILM = 22;
 /** Sounds of the same film rise and fall together more than this. */
 const OTHER_SOUND = 0.6;
+/** Pictures that are more alike than this were not coded again. */
+const UNTOUCHED = 0.9999;
 /** Rates that differ by less than this share are the same. */
 const SAME_RATE = 0.005;
 /** A picture's shape that differs by more than this share was changed. */
@@ -67,32 +70,6 @@ const SAME_SHAPE = 0.02;
 
 const count = (number: number, what: string): string => `${number} ${what}${number === 1 ? '' : 's'}`;
 const rateWords = (rate: number): string => `${Number(rate.toFixed(3))} frames a second`;
-
-/** Frames that are missing of what was sent: at its beginning, its end, and in between. */
-export function missingFrames({ sent, got, alignment }: Returned): {
-  start: number;
-  end: number;
-  between: number;
-} {
-  if (!alignment) return { start: 0, end: 0, between: 0 };
-  const step = sent.rate / got.rate;
-  const { runs } = alignment;
-  const whole = Math.max(1, Math.round(step));
-  const last = sentFrame(alignment, got.frames - 1, step);
-  let between = 0;
-  for (const [n, run] of runs.entries()) {
-    if (n > 0)
-      between += Math.max(0, run.sent - sentFrame({ runs: runs.slice(0, n) }, run.from - 1, step) - whole);
-  }
-  // A rate that was lowered leaves frames out everywhere: those are no cut.
-  const slack = whole > 1 || Math.abs(step - 1) > SAME_RATE ? Math.ceil(step) : 0;
-  const cut = (frames: number) => (frames > slack ? frames : 0);
-  return {
-    start: cut(Math.max(0, runs[0]?.sent ?? 0)),
-    end: cut(Math.max(0, sent.frames - last - whole)),
-    between: cut(between),
-  };
-}
 
 /** What came of a file, and what was done to it. */
 export function verdictOf(returned: Returned): { verdict: Verdict; changes: Change[] } {
@@ -127,12 +104,13 @@ function pictureChanges(returned: Returned): Change[] {
   if (turn.quarters !== 0)
     add('turned', `It was turned by ${turn.quarters * 90}°${turn.mirrored ? ' and mirrored' : ''}.`);
   else if (turn.mirrored) add('turned', 'It was mirrored.');
-  if (Math.abs(got.rate / sent.rate - 1) > SAME_RATE) {
-    const rates = `${rateWords(got.rate)}; ${Number(sent.rate.toFixed(3))} were sent`;
-    if (got.rate < sent.rate) add('slower', `It has fewer frames: ${rates}.`);
-    else add('faster', `It has more frames: ${rates}.`);
-  }
-  const { start, end, between } = missingFrames(returned);
+  const isOtherRate = Math.abs(got.rate / sent.rate - 1) > SAME_RATE;
+  const rates = `${rateWords(got.rate)}; ${Number(sent.rate.toFixed(3))} were sent`;
+  const isOtherSpeed = isOtherRate && got.frames === sent.frames;
+  if (isOtherSpeed) add('speed', `It plays ${got.rate < sent.rate ? 'slower' : 'faster'}: ${rates}.`);
+  else if (isOtherRate && got.rate < sent.rate) add('slower', `It has fewer frames: ${rates}.`);
+  else if (isOtherRate) add('faster', `It has more frames: ${rates}.`);
+  const { start, end, between } = alignment?.missing ?? { start: 0, end: 0, between: 0 };
   const places = [
     start > 0 && `${count(start, 'frame')} at the beginning`,
     between > 0 && `${count(between, 'frame')} in between`,
@@ -141,28 +119,29 @@ function pictureChanges(returned: Returned): Change[] {
   if (places.length > 0) add('cut', `It was cut: ${places.join(', ')}.`);
   const length = (film: FilmFacts) => film.frames / film.rate;
   const longer = length(got) - length(sent) + (start + end + between) / sent.rate;
-  if (longer > 1.5 / Math.min(got.rate, sent.rate)) add('longer', `It is ${longer.toFixed(2)} s longer.`);
-  if (sent.pictureHash !== got.pictureHash && changes.every(({ kind }) => kind !== 'cut' || ssim)) {
+  if (!isOtherSpeed && longer > 1.5 / Math.min(got.rate, sent.rate))
+    add('longer', `It is ${longer.toFixed(2)} s longer.`);
+  // Frames that were only cut off are still the same, bit for bit.
+  const isKept = sent.pictureHash === got.pictureHash || (ssim !== null && ssim.worst > UNTOUCHED);
+  if (!isKept) {
     const likeness = ssim
-      ? ` Likeness (SSIM) ${ssim.mean.toFixed(3)}, at least ${ssim.worst.toFixed(3)}.`
+      ? ` Likeness (SSIM) of ${count(ssim.frames, 'frame')}: ${ssim.mean.toFixed(3)}, the least ${ssim.worst.toFixed(3)}.`
       : '';
-    const kept = ssim !== null && ssim.worst > 0.9999;
-    if (!kept)
-      add(
-        'compressed',
-        `Its picture was compressed again: ${bitsLabel(got.bits)}; ${bitsLabel(sent.bits)} were sent.${likeness}`,
-      );
+    add(
+      'compressed',
+      `Its picture was compressed again: ${bitsLabel(got.bits)}; ${bitsLabel(sent.bits)} were sent.${likeness}`,
+    );
   }
   return changes;
 }
 
 function soundChanges({ sent, got, heard, audible }: Returned): Change[] {
-  if (!sent.sound || !audible.sent) {
+  if (!sent.sound || audible.sent === false) {
     return got.sound && audible.got ? [{ kind: 'other-sound', words: 'It has a sound; none was sent.' }] : [];
   }
   if (!got.sound) return [{ kind: 'muted', words: 'It has no sound any more.' }];
   if (got.sound.hash === sent.sound.hash) return [];
-  if (!audible.got) return [{ kind: 'muted', words: 'Its sound is silence.' }];
+  if (audible.got === false) return [{ kind: 'muted', words: 'Its sound is silence.' }];
   if (heard !== null && heard < OTHER_SOUND) return [{ kind: 'other-sound', words: 'It has another sound.' }];
   const of = ({ codec, sampleRate, channels }: NonNullable<FilmFacts['sound']>) =>
     `${codecName(codec)}, ${sampleRate / 1000} kHz, ${count(channels, 'channel')}`;

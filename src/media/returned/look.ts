@@ -11,6 +11,7 @@ import {
 import type { FilmFacts } from '@core/proof/returned';
 import { THUMB, thumbOf } from '@core/proof/thumb';
 import { rateValue } from '@core/time/frame-rate';
+import { TroubleError } from '@core/trouble/trouble';
 import { samplePlanes } from '@render/master-sound';
 import { openInput, probeFile } from '../read/probe';
 import { hashOfFile } from '../store/file-hash';
@@ -19,6 +20,12 @@ import { throwIfStopped } from '../worker/serve-task';
 
 /** Loudness is taken so often, a second. */
 export const LEVELS = 20;
+
+/** Frames made as small as can be, and when they come. */
+export interface Thumbs {
+  thumbs: Uint8Array;
+  times: readonly number[];
+}
 
 /** A film that is open to be looked at. Whoever opens it closes it. */
 export class OpenFilm {
@@ -31,7 +38,12 @@ export class OpenFilm {
 
   /** @param told gets bytes of the file that were read. @throws TroubleError where it is no film that can be decoded. */
   static async open(file: File, told: (done: number) => void, signal: AbortSignal): Promise<OpenFilm> {
-    const known = await probeFile(file);
+    const known = await probeFile(file).catch((error: unknown) => {
+      // A sound that cannot be decoded here is no reason not to look at the picture.
+      if (error instanceof TroubleError && error.trouble.code === 'sound-missing')
+        return probeFile(file, null);
+      throw error;
+    });
     const hash = await hashOfFile(file, (done) => {
       throwIfStopped(signal);
       told(done);
@@ -43,45 +55,47 @@ export class OpenFilm {
       ...{ bytes: file.size, sha256: hash, ...known.picture, frames: known.frames },
       ...{ rate: rateValue(known.rate), codec: known.video.codec, bits: known.video.bits },
       pictureHash: await packetHash(video, signal),
-      sound:
-        audio && known.audio
-          ? {
-              hash: await packetHash(audio, signal),
-              codec: known.audio.codec,
-              sampleRate: known.audio.sampleRate,
-              channels: known.audio.channels,
-            }
-          : null,
+      sound: audio && {
+        hash: await packetHash(audio, signal),
+        codec: (await audio.getCodec()) ?? String(await audio.getInternalCodecId()),
+        sampleRate: await audio.getSampleRate(),
+        channels: await audio.getNumberOfChannels(),
+      },
     };
     return new OpenFilm(facts, video, audio, () => input.dispose());
   }
 
-  /** Every frame as a thumb, upright, one after another. */
-  async thumbs(told: (done: number) => void, signal: AbortSignal): Promise<Uint8Array> {
+  /** Every frame as a thumb, upright, one after another, and when each comes, in seconds from the first. */
+  async thumbs(told: (done: number) => void, signal: AbortSignal): Promise<Thumbs> {
     const turns = (await this.video.getRotation()) / 90;
     const thumbs = new Uint8Array(this.facts.frames * THUMB);
-    let n = 0;
+    const times: number[] = [];
     for await (const sample of new VideoSampleSink(this.video).samples()) {
       const frame = sample.toVideoFrame();
       try {
         throwIfStopped(signal);
         const standing = turns === 0 ? frame : upright(frame, this.facts, turns);
-        thumbs.set(thumbOf(await lumaOf(standing)), Math.min(n, this.facts.frames - 1) * THUMB);
+        if (times.length < this.facts.frames) {
+          thumbs.set(thumbOf(await lumaOf(standing)), times.length * THUMB);
+          times.push(sample.timestamp);
+        }
         if (standing !== frame) standing.close();
       } finally {
         frame.close();
         sample.close();
       }
-      told((n += 1));
+      told(times.length);
     }
-    return thumbs.subarray(0, Math.max(1, Math.min(n, this.facts.frames)) * THUMB);
+    const [first = 0] = times;
+    return { thumbs: thumbs.subarray(0, times.length * THUMB), times: times.map((time) => time - first) };
   }
 
-  /** Some frames in their order, upright, each null where there is none: the caller closes it. */
-  async *frames(numbers: readonly number[]): AsyncGenerator<VideoFrame | null, void, undefined> {
+  /** Some frames in their order, by when they come, upright, each null where there is none: the caller closes it. */
+  async *frames(times: readonly number[]): AsyncGenerator<VideoFrame | null, void, undefined> {
     const first = await this.video.getFirstTimestamp();
     const turns = (await this.video.getRotation()) / 90;
-    const stamps = numbers.map((number) => first + (number + 0.5) / this.facts.rate);
+    // A little later than it comes: stamps are rounded.
+    const stamps = times.map((time) => first + time + 0.25 / this.facts.rate);
     for await (const sample of new VideoSampleSink(this.video).samplesAtTimestamps(stamps)) {
       const frame = sample?.toVideoFrame() ?? null;
       sample?.close();

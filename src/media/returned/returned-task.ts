@@ -1,12 +1,12 @@
 import { ssim } from '@core/picture/likeness';
 import { type Alignment, alignFilms, sentFrame } from '@core/proof/alignment';
-import type { Returned } from '@core/proof/returned';
+import type { FilmFacts, Returned } from '@core/proof/returned';
 import { alikeness, isAudible } from '@core/proof/sound-likeness';
 import { TroubleError } from '@core/trouble/trouble';
 import { storedFile } from '../store/storage';
 import { lumaOf, pngOf, turnedBack } from '../trial/luma';
 import { throwIfStopped, type TaskContext } from '../worker/serve-task';
-import { LEVELS, OpenFilm } from './look';
+import { LEVELS, OpenFilm, type Thumbs } from './look';
 
 /** A file that came back, and the export that it should be. */
 export interface ReturnedRequest {
@@ -46,7 +46,6 @@ export async function lookAtReturned(
     const facts = { sent: sent.facts, got: got.facts };
     const samePicture = facts.sent.pictureHash === facts.got.pictureHash;
     const frames = facts.sent.frames + facts.got.frames;
-    const step = facts.sent.rate / facts.got.rate;
     // Both at once: each has a decoder of its own.
     const seen = { sent: 0, got: 0 };
     const thumbs = (film: OpenFilm, whose: keyof typeof seen) =>
@@ -54,19 +53,18 @@ export async function lookAtReturned(
         seen[whose] = done;
         report({ stage: 'look', done: seen.sent + seen.got, total: frames });
       }, signal);
-    const alignment = samePicture
-      ? null
-      : alignFilms(...(await Promise.all([thumbs(sent, 'sent'), thumbs(got, 'got')])), step);
-    const pictures = alignment && (await comparePictures(sent, got, alignment, { report, signal }));
+    const looked = samePicture ? null : await Promise.all([thumbs(sent, 'sent'), thumbs(got, 'got')]);
+    const lie = looked && liesOn(facts.sent.rate, ...looked);
+    const pictures = lie && (await comparePictures(sent, got, lie, { report, signal }));
     const [left, came] = [await sent.levels(signal), await got.levels(signal)];
-    const starts = alignment ? sentFrame(alignment, 0, step) / facts.sent.rate : 0;
+    const starts = lie ? sentFrame(lie.alignment.runs, 0, lie.places) / facts.sent.rate : 0;
     return {
       returned: {
         ...facts,
-        alignment,
+        alignment: lie?.alignment ?? null,
         ssim: pictures?.ssim ?? null,
         heard: left && came && alikeness(left, came, Math.round(starts * LEVELS)),
-        audible: { sent: isAudible(left), got: isAudible(came) },
+        audible: { sent: audible(facts.sent, left), got: audible(facts.got, came) },
       },
       pictures: pictures?.worst ?? null,
     };
@@ -75,19 +73,37 @@ export async function lookAtReturned(
   }
 }
 
+/** How one film lies on the other, and where each of its frames would by its time. */
+interface Lie {
+  alignment: Alignment;
+  places: readonly number[];
+  times: readonly number[];
+}
+
+function liesOn(rate: number, sent: Thumbs, got: Thumbs): Lie {
+  // As many frames as were sent are those, however fast they are played.
+  const isWhole = got.times.length === sent.times.length;
+  const places = got.times.map((time, n) => (isWhole ? n : time * rate));
+  return { alignment: alignFilms(sent.thumbs, got.thumbs, places), places, times: got.times };
+}
+
+/** Whether a sound is heard; null for one that is there and cannot be decoded. */
+const audible = ({ sound }: FilmFacts, levels: Float32Array | null): boolean | null =>
+  sound && !levels ? null : isAudible(levels);
+
 /** Likeness of frames all along the film, at the size that was sent, and the least alike of them as pictures. */
 async function comparePictures(
   sent: OpenFilm,
   got: OpenFilm,
-  alignment: Alignment,
+  { alignment, places, times }: Lie,
   { report, signal }: TaskContext,
 ): Promise<{ ssim: Returned['ssim']; worst: ReturnedResult['pictures'] }> {
-  const step = sent.facts.rate / got.facts.rate;
-  const pairs = Array.from({ length: LOOKED_AT }, (_, n) => {
-    const back = Math.floor(((n + 0.5) * got.facts.frames) / LOOKED_AT);
-    return { back, left: sentFrame(alignment, back, step) };
+  const most = Math.min(LOOKED_AT, times.length);
+  const pairs = Array.from({ length: most }, (_, n) => {
+    const back = Math.floor(((n + 0.5) * times.length) / most);
+    return { back: times[back] as number, left: sentFrame(alignment.runs, back, places) };
   }).filter(({ left }) => left >= 0 && left < sent.facts.frames);
-  const lefts = sent.frames(pairs.map(({ left }) => left));
+  const lefts = sent.frames(pairs.map(({ left }) => left / sent.facts.rate));
   const backs = got.frames(pairs.map(({ back }) => back));
   let [sum, count, least] = [0, 0, 2];
   let worst: { number: number; was: VideoFrame; back: VideoFrame } | null = null;
@@ -117,5 +133,8 @@ async function comparePictures(
   const pictures = { sent: await pngOf(worst.was), got: await pngOf(worst.back) };
   worst.was.close();
   worst.back.close();
-  return { ssim: { mean: sum / count, worst: least, frame: worst.number }, worst: pictures };
+  return {
+    ssim: { mean: sum / count, worst: least, frame: worst.number, frames: count },
+    worst: pictures,
+  };
 }

@@ -98,10 +98,16 @@ function Share({ record }: { record: ExportRecord }) {
 }
 
 function ByCode({ record }: { record: ExportRecord }) {
-  const { lan, offers, sending, troubles } = useHandOff();
+  const { lan, isDown, offers, sending, troubles } = useHandOff();
   const offer = offers[offerIdOf(record)];
   const going = sending[record.id];
   const trouble = troubles[record.id];
+  if (isDown)
+    return (
+      <Notice standing="warn" title="The server does not answer">
+        A code to scan needs it. It is asked again by itself; the file is as it was.
+      </Notice>
+    );
   if (lan === undefined) return <Soft role="status">Asking the server whether phones reach it…</Soft>;
   if (lan === null)
     return (
@@ -188,7 +194,7 @@ function Offered({ record, offer }: { record: ExportRecord; offer: Offer }) {
         <Button mode="outlined" onPress={() => void keepOffer(record)}>
           Ten minutes more
         </Button>
-        <Button onPress={() => closeOffer(record)}>Close the address</Button>
+        <Button onPress={() => void closeOffer(record)}>Close the address</Button>
       </View>
     </View>
   );

@@ -15,6 +15,7 @@ import { Screen } from '../parts/screen';
 import { Tool } from '../parts/tool';
 import { Soft, Strong } from '../parts/words';
 import { POSTED_STANDINGS, POSTED_WORDS } from '../post/post-states';
+import { ServerNotice } from '../post/server-notice';
 import { usePostPage } from '../post/use-post-page';
 import { card, space } from '../theme/tokens';
 
@@ -44,6 +45,7 @@ function useHistory(): Shown[] {
 export function HistoryScreen() {
   const router = useRouter();
   const rows = useHistory();
+  const heard = usePosted((state) => state.heard);
   const [search, setSearch] = useState('');
   const [shown, setShown] = useState(AT_ONCE);
   useEffect(() => followPosted(), []);
@@ -74,7 +76,9 @@ export function HistoryScreen() {
           Save as CSV
         </Button>
       </View>
-      {rows.length === 0 && (
+      <ServerNotice />
+      {rows.length === 0 && heard === 'asking' && <Soft role="status">Asking the server…</Soft>}
+      {rows.length === 0 && heard === 'all' && (
         <Soft>Nothing has been posted yet. Posts are made on the post page of a job.</Soft>
       )}
       {found.slice(0, shown).map((row) => (

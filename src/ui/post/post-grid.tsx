@@ -1,4 +1,6 @@
+import { useState } from 'react';
 import { Pressable, StyleSheet, Text, View } from 'react-native';
+import { Button } from 'react-native-paper';
 import { type Clip, clipName } from '@core/job/clip';
 import type { Canvas } from '@core/layout/canvas';
 import { findPlacement } from '@core/outlets/outlets';
@@ -11,9 +13,15 @@ import { canvasMark } from '../theme/dyes';
 import { card, colours, fonts, sizes, space, TARGET } from '../theme/tokens';
 import { type CellStand, usePostStand } from './use-post-stand';
 
+/** A job with more canvases than this shows one clip at first: each row is judged. */
+const MOST_ROWS = 12;
+
 /** All clips' canvases down, the outlets across: how the post of each stands. A press works on that one. */
 export function PostGrid() {
-  const { clips } = useJob().edit;
+  const { clips, clip: current } = useJob().edit;
+  const [all, setAll] = useState(false);
+  const isLong = clips.reduce((rows, { canvases }) => rows + canvases.length, 0) > MOST_ROWS;
+  const shown = all || !isLong ? clips : clips.filter(({ id }) => id === current);
   const sheets = useRuleSheets();
   return (
     <View role="table" aria-label="Posts by canvas and outlet" style={styles.grid}>
@@ -27,7 +35,7 @@ export function PostGrid() {
           </View>
         ))}
       </View>
-      {clips.map((clip) =>
+      {shown.map((clip) =>
         clip.canvases.map((canvas) => (
           <Row
             key={`${clip.id} ${canvas.id}`}
@@ -37,6 +45,7 @@ export function PostGrid() {
           />
         )),
       )}
+      {isLong && !all && <Button onPress={() => setAll(true)}>{`Show all ${clips.length} clips`}</Button>}
     </View>
   );
 }

@@ -52,30 +52,15 @@ export function PostOptions({ abilities, account }: { abilities: Abilities; acco
   return (
     <>
       {abilities.permissions && (
-        <View style={styles.group}>
-          <Heading>What others may do</Heading>
-          {PERMISSIONS.map(([name, label]) => (
-            <CheckBox
-              key={name}
-              label={label}
-              on={permissions[name]}
-              onChange={(on) => set({ permissions: { ...permissions, [name]: on } })}
-            />
-          ))}
-        </View>
+        <Boxes
+          title="What others may do"
+          boxes={PERMISSIONS}
+          value={permissions}
+          onChange={(permissions) => set({ permissions })}
+        />
       )}
       {abilities.content && (
-        <View style={styles.group}>
-          <Heading>What it is</Heading>
-          {CONTENT.map(([name, label]) => (
-            <CheckBox
-              key={name}
-              label={label}
-              on={content[name]}
-              onChange={(on) => set({ content: { ...content, [name]: on } })}
-            />
-          ))}
-        </View>
+        <Boxes title="What it is" boxes={CONTENT} value={content} onChange={(content) => set({ content })} />
       )}
       {abilities.collections && (
         <Collection
@@ -103,6 +88,33 @@ export function PostOptions({ abilities, account }: { abilities: Abilities; acco
         </View>
       )}
     </>
+  );
+}
+
+/** Some things that are so or not, under a title. */
+function Boxes<Name extends string>({
+  title,
+  boxes,
+  value,
+  onChange,
+}: {
+  title: string;
+  boxes: readonly (readonly [Name, string])[];
+  value: Readonly<Record<Name, boolean>>;
+  onChange: (value: Record<Name, boolean>) => void;
+}) {
+  return (
+    <View style={styles.group}>
+      <Heading>{title}</Heading>
+      {boxes.map(([name, label]) => (
+        <CheckBox
+          key={name}
+          label={label}
+          on={value[name]}
+          onChange={(on) => onChange({ ...value, [name]: on })}
+        />
+      ))}
+    </View>
   );
 }
 

@@ -7,7 +7,7 @@ import { findingWords, ruleName } from '@core/check/finding';
 import { fixCommand, fixLabel } from '@core/check/fixes';
 import { exportToPost, isCurrent, postStops } from '@core/check/post-check';
 import { chosenWords, differs } from '@core/job/post-words';
-import { isPosted, type PostRecord } from '@core/job/records';
+import { isOut, type PostRecord } from '@core/job/records';
 import type { Audience } from '@core/outlets/audience';
 import { leftOut } from '@core/outlets/fitted';
 import { OWN_KEY } from '@core/outlets/outlets';
@@ -32,6 +32,7 @@ import { PostGrid } from './post-grid';
 import { PostOptions, useOutletAbilities } from './post-options';
 import { PostStatements } from './post-statements';
 import { PostWords } from './post-words';
+import { ServerNotice } from './server-notice';
 import { postsOf } from './use-post-stand';
 import { WhenChoice } from './when-choice';
 
@@ -83,7 +84,7 @@ export function PostScreen() {
   const when = chosen?.canvas === clip.canvas ? chosen.when : (waiting?.when ?? null);
   const take = (next: When | null) => setWhen({ canvas: clip.canvas, when: next });
   const ready = exportToPost(job, sheets);
-  const again = posts.some((post) => post.exportId === ready?.id && isPosted(post));
+  const again = posts.some((post) => post.exportId === ready?.id && isOut(post));
   const own = target.key === OWN_KEY;
   const stops = ready ? postStops(job, ready, sheets) : heldBack(findings ?? [], clip, 'post');
   const withIt = { cover: clip.text?.cover !== undefined, captions: (ready?.captions ?? []).length > 0 };
@@ -92,7 +93,7 @@ export function PostScreen() {
   const isReady = ready !== null && !own && stops.length === 0 && !isSending;
   const trouble = ready && troubles[ready.id];
   const name = target.sheet.name;
-  const act = when === null ? `Post ${again ? 'again ' : ''}to ${name}` : `Schedule for ${name}`;
+  const act = `${when === null ? 'Post' : 'Schedule'}${again ? ' again' : ''} ${when === null ? 'to' : 'for'} ${name}`;
   /** What changes a post that waits, where something is written or chosen otherwise below. */
   const changeOf = ({ id, exportId }: PostRecord): (() => void) | null => {
     const post = posted[id];
@@ -122,6 +123,7 @@ export function PostScreen() {
         </Button>
       }
     >
+      <ServerNotice />
       <PostGrid />
       <PostAll when={when} />
       {trouble && <TroubleNotice trouble={trouble} />}

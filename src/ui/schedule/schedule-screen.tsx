@@ -17,6 +17,7 @@ import { Tool } from '../parts/tool';
 import { useNow } from '../parts/use-now';
 import { Heading, Soft, Strong } from '../parts/words';
 import { POSTED_STANDINGS, POSTED_WORDS, whenWords } from '../post/post-states';
+import { ServerNotice } from '../post/server-notice';
 import { momentOfPost, usePlanned } from '../post/use-planned';
 import { usePostPage } from '../post/use-post-page';
 import { card, colours, space, WIDE } from '../theme/tokens';
@@ -54,6 +55,7 @@ export function ScheduleScreen() {
         </>
       }
     >
+      <ServerNotice />
       <View style={styles.gap}>
         <Soft>Leave between posts of an account</Soft>
         <Choice<Gap>
@@ -79,7 +81,7 @@ export function ScheduleScreen() {
 }
 
 function DayOfWeek({ day, isToday, wide }: { day: Day; isToday: boolean; wide: boolean }) {
-  const posts = usePosted((state) => state.posts);
+  const { posts, heard } = usePosted();
   const own = Object.values(posts)
     .map((post) => ({ post, moment: momentOfPost(post) }))
     .filter((one): one is { post: Posted; moment: number } => one.moment !== null)
@@ -88,7 +90,7 @@ function DayOfWeek({ day, isToday, wide }: { day: Day; isToday: boolean; wide: b
   return (
     <View role="group" aria-label={dayWords(day.from)} style={[styles.day, wide && styles.column]}>
       <Heading style={isToday && styles.today}>{`${dayWords(day.from)}${isToday ? ', today' : ''}`}</Heading>
-      {own.length === 0 && <Soft>Nothing</Soft>}
+      {own.length === 0 && heard === 'all' && <Soft>Nothing</Soft>}
       {own.map(({ post, moment }) => (
         <Planned key={post.id} post={post} moment={moment} />
       ))}
