@@ -5,11 +5,12 @@ import type { Account } from '@core/posting/accounts';
 import type { Posted, PostOrder } from '@core/posting/post-order';
 import { addClip, removeClip } from './clips';
 import { dispatch } from './jobs';
-import { takePosted, usePosted } from './posted';
+import { followPosted, takePosted, usePosted } from './posted';
 import { sendPost, usePosts } from './posts';
 import { begin, readyToExport, settled, stored } from './test-exports';
 import { mockMedia } from './test-media';
 import type * as TestMedia from './test-media';
+import { FakeEvents, respond } from './test-server';
 
 jest.mock('@media/worker/tasks', () => jest.requireActual<typeof TestMedia>('./test-media').mockTasks);
 jest.mock('@media/store/storage', () => jest.requireActual<typeof TestMedia>('./test-media').mockStorage);
@@ -27,13 +28,11 @@ const now = { account, when: null };
 beforeEach(async () => {
   await readyToExport();
   usePosts.setState({ sending: {}, troubles: {} });
-  usePosted.setState({ posts: {}, troubles: {} });
+  usePosted.setState({ posts: {}, troubles: {}, heard: 'asking' });
   mockMedia.uploadFile.mockResolvedValue('b'.repeat(32));
 });
 
 describe('a post', () => {
-  const respond = (status: number, body: unknown) =>
-    ({ ok: status < 400, status, json: () => Promise.resolve(body) }) as Response;
   /** A server that takes every order, unless told otherwise. */
   const server = () =>
     jest.spyOn(globalThis, 'fetch').mockImplementation((_path, init) => {
@@ -96,6 +95,19 @@ describe('a post', () => {
     });
     await sendPost(stored(), record, now);
     expect(stored().posts[0]).toMatchObject({ state: 'held' });
+  });
+
+  it('is not said to be nothing where the server does not answer', async () => {
+    const events = FakeEvents.install();
+    const leave = followPosted();
+    expect(usePosted.getState().heard).toBe('asking');
+    events().onerror?.();
+    expect(usePosted.getState().heard).toBe('down');
+    jest.spyOn(globalThis, 'fetch').mockResolvedValue(respond(200, { posts: [] }));
+    events().onopen?.();
+    await settled();
+    expect(usePosted.getState().heard).toBe('all');
+    leave();
   });
 
   it('whose answer was lost asks again for the same post, and sends the file no second time', async () => {

@@ -3,6 +3,7 @@ export const mockMedia = {
   makeExport: jest.fn(),
   proveExport: jest.fn(),
   uploadFile: jest.fn(),
+  lookAtReturnedFile: jest.fn(),
   /** What is stored, by name. */
   files: new Map<string, string>(),
   deleted: [] as string[],
@@ -21,6 +22,7 @@ const drop = (name: string): Promise<void> =>
 export const mockTasks = {
   makeExport: (...args: unknown[]) => mockMedia.makeExport(...args) as unknown,
   proveExport: (...args: unknown[]) => mockMedia.proveExport(...args) as unknown,
+  lookAtReturnedFile: (...args: unknown[]) => mockMedia.lookAtReturnedFile(...args) as unknown,
 };
 
 /** In the place of `@media/send/upload`. */
