@@ -20,7 +20,13 @@ export class Visitor {
     readonly errors: string[],
   ) {}
 
-  static async arrive(origin: string, viewport = PHONE, touch = false, scale = 1): Promise<Visitor> {
+  /** @param origin of the app; where its server is still starting, the browser starts beside it. */
+  static async arrive(
+    origin: string | Promise<string>,
+    viewport = PHONE,
+    touch = false,
+    scale = 1,
+  ): Promise<Visitor> {
     const browser = await launchBrowser();
     const context = await browser.newContext({
       viewport,
@@ -29,7 +35,7 @@ export class Visitor {
       serviceWorkers: 'block',
       hasTouch: touch,
       deviceScaleFactor: scale,
-      baseURL: origin,
+      baseURL: await origin,
     });
     const page = await context.newPage();
     const errors: string[] = [];
@@ -273,9 +279,9 @@ export function atTheApp(
   const server = new TestServer(0, serverArgs);
   let visitor: Visitor | null = null;
   beforeAll(async () => {
-    await server.start();
     const { viewport, touch, scale } = screen;
-    visitor = await Visitor.arrive(server.origin, viewport, touch, scale);
+    const origin = server.start().then(() => server.origin);
+    visitor = await Visitor.arrive(origin, viewport, touch, scale);
   });
   afterAll(async () => {
     await visitor?.leave();

@@ -2,7 +2,7 @@ import { readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { makeClip, turnClip } from '../tests/make-clip';
-import { atTheApp, TestServer, Visitor } from './app';
+import { atTheApp } from './app';
 
 const fileOf = (name: string, bytes: Uint8Array | string): string => {
   const file = path.join(tmpdir(), name);
@@ -96,25 +96,15 @@ describe('a file that cannot be used', () => {
 });
 
 describe('an unusual file', () => {
-  const server = new TestServer();
-  let visitor: Visitor;
-  beforeAll(async () => {
-    await server.start();
-  });
-  beforeEach(async () => {
-    visitor = await Visitor.arrive(server.origin);
-  });
-  afterEach(async () => {
-    expect(visitor.errors).toEqual([]);
-    await visitor.leave();
-  });
-  afterAll(() => server.stop());
+  const here = atTheApp();
+  beforeEach(() => here.visitor.page.goto('/'));
+  afterEach(() => expect(here.visitor.errors).toEqual([]));
 
   /** Exports what was brought in, with every stop overridden, and waits for its proof. */
   async function exported(): Promise<void> {
-    await visitor.step('Export');
-    await visitor.exportClip();
-    await visitor.sees('Read back: as asked');
+    await here.visitor.step('Export');
+    await here.visitor.exportClip();
+    await here.visitor.sees('Read back: as asked');
   }
 
   it.each<[string, Parameters<typeof makeClip>[1], RegExp[]]>([
@@ -146,18 +136,23 @@ describe('an unusual file', () => {
       [/^Picture: H\.264 High 10/],
     ],
   ])('%s comes in with the right facts and comes out as asked', async (name, options, facts) => {
-    await visitor.bringIn(makeClip(name, options));
-    for (const fact of facts) await visitor.has('listitem', fact);
+    await here.visitor.bringIn(makeClip(name, options));
+    for (const fact of facts) await here.visitor.has('listitem', fact);
     await exported();
   });
 
   it('a picture turned by its flag stands upright, and comes out so', async () => {
-    await visitor.bringIn(turnClip(makeClip('turned.mp4', { size: '180x320' })));
-    await visitor.has('listitem', 'Size: 320×180');
+    await here.visitor.bringIn(turnClip(makeClip('turned.mp4', { size: '180x320' })));
+    await here.visitor.has('listitem', 'Size: 320×180');
     await exported();
   });
+});
 
-  it('the same file twice is kept once, and told', async () => {
+describe('a file', () => {
+  const here = atTheApp();
+
+  it('that is brought in twice is kept once, and told', async () => {
+    const { visitor } = here;
     const clip = makeClip('twice.mp4');
     await visitor.bringIn(clip);
     await visitor.press('All jobs');
@@ -175,6 +170,8 @@ describe('an unusual file', () => {
   });
 
   it('can be dropped on the page', async () => {
+    const { visitor } = here;
+    await visitor.page.goto('/');
     const bytes = readFileSync(makeClip('dropped.mp4')).toString('base64');
     await visitor.page.evaluate((text) => {
       const data = new DataTransfer();
@@ -184,5 +181,6 @@ describe('an unusual file', () => {
     }, bytes);
     await visitor.page.waitForURL(/\/job\//);
     await visitor.sees('dropped');
+    expect(visitor.errors).toEqual([]);
   });
 });

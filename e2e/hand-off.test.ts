@@ -44,7 +44,7 @@ describe('a file that goes from a desk to a phone', () => {
 
   it('is offered by a code to scan, with its address beside it', async () => {
     const { visitor, server } = there;
-    await visitor.exportOf(filmed('plain', 'null'));
+    await visitor.exportOf(filmed('plain', 'null', { seconds: 1 }));
     await visitor.press('To a phone');
     await visitor.press('Show a code to scan');
     const code = visitor.page.getByRole('img', { name: /^Code for / });

@@ -6,7 +6,7 @@ let visitor: Visitor;
 let clip: string;
 
 beforeAll(async () => {
-  clip = makeClip('edit.mp4', { size: '1920x1080', seconds: 4 });
+  clip = makeClip('edit.mp4', { size: '1920x1080', seconds: 2 });
   await server.start();
 });
 beforeEach(async () => {

@@ -3,7 +3,7 @@ import { readSheetFile } from '../src/core/interchange/sheet-file';
 import { makeClip } from '../tests/make-clip';
 import { atTheApp, type Visitor, WIDE } from './app';
 
-const film = makeClip('long-edit.mp4', { size: '640x360', seconds: 50 });
+const film = makeClip('long-edit.mp4', { size: '640x360', rate: '6', seconds: 50 });
 
 /** Goes to the list of rule sheets. */
 async function toRules(visitor: Visitor): Promise<void> {

@@ -83,7 +83,7 @@ describe.each([
     ({ visitor } = here);
     hand = handOf(visitor.page);
     // Few frames a second: what counts here is that it is too long for one outlet.
-    await visitor.bringIn(filmed('a day', 'fps=10', { seconds: 15.5 }));
+    await visitor.bringIn(filmed('a day', 'fps=3', { seconds: 15.5 }));
   });
 
   it('makes three canvases into files, one of them too long on purpose', async () => {

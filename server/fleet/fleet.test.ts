@@ -12,7 +12,7 @@ import { Fleet, UnreachableError } from './fleet';
 const KILLS = trials(1, 20);
 /** When a worker is killed after it began, at the latest, in milliseconds. */
 const LATEST = 3000;
-const SECONDS = trials(12, 24);
+const SECONDS = trials(8, 24);
 const film = makeClip('shared-out.mp4', { size: '640x360', seconds: SECONDS });
 const folder = mkdtempSync(path.join(tmpdir(), 'fleet-'));
 

@@ -12,7 +12,7 @@ const folder = mkdtempSync(path.join(tmpdir(), 'bars-'));
 /** A barred film: parts of the demo film through ffmpeg's filters, coded as any export is. */
 function film(name: string, filter: string, from = 0): string {
   const file = path.join(folder, `${name}.mp4`);
-  const chain = `fps=12,scale=${WIDTH}:${HEIGHT},noise=alls=4:allf=t,${filter},format=yuv420p`;
+  const chain = `fps=4,scale=${WIDTH}:${HEIGHT},noise=alls=4:allf=t,${filter},format=yuv420p`;
   const input = ['-ss', String(from), '-t', '6', '-i', 'public/demo/kite-day.mp4'];
   execFileSync('ffmpeg', [
     '-y',
@@ -31,7 +31,7 @@ function film(name: string, filter: string, from = 0): string {
   return file;
 }
 
-/** What the finder makes of every third frame. */
+/** What the finder makes of a film. */
 function found(file: string): FoundLive {
   const args = [
     '-v',
@@ -51,7 +51,7 @@ function found(file: string): FoundLive {
   const luma = execFileSync('ffmpeg', args, { maxBuffer: 1 << 28 });
   const finder = new LiveAreaFinder({ width: WIDTH, height: HEIGHT });
   const level = brightLevel(false);
-  for (let n = 0; (n + 1) * WIDTH * HEIGHT <= luma.length; n += 3) {
+  for (let n = 0; (n + 1) * WIDTH * HEIGHT <= luma.length; n++) {
     const rows = new Int32Array(HEIGHT);
     const columns = new Int32Array(WIDTH);
     for (let y = 0; y < HEIGHT; y++) {
