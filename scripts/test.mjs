@@ -78,16 +78,16 @@ const checks = [
 ];
 for (const passed of (await Promise.all(checks)).flat()) count(passed);
 const results = mkdtempSync(path.join(tmpdir(), 'results-'));
-// A process each, so that memory that one took is given back. Unit tests need one core each; an encoder and a browser
-// fill two cores.
-for (const [name, workers, ...projects] of [
-  ['Unit tests', ['--maxWorkers=2'], 'core', 'ui', 'components'],
-  ['Server tests', ['--runInBand'], 'server'],
-  ['Browser tests', ['--runInBand'], 'e2e'],
+// A process each, so that memory that one took is given back.
+for (const [name, ...projects] of [
+  ['Unit tests', 'core', 'ui', 'components'],
+  ['Server tests', 'server'],
+  ['Browser tests', 'e2e'],
 ]) {
   const file = path.join(results, `${projects[0]}.json`);
   const reporters = ['--reporters=default', '--reporters=<rootDir>/jest/summary.cjs'];
-  const args = ['jest', ...workers, ...reporters, '--selectProjects', ...projects];
+  // Two at a time: while one waits for a server or a page, the other has both cores.
+  const args = ['jest', '--maxWorkers=2', ...reporters, '--selectProjects', ...projects];
   const run = () => part(name, 'npx', args, file);
   let passed = await run();
   if (!existsSync(file)) {
