@@ -116,6 +116,7 @@ export function EncodingCard({ size, trying }: Props) {
                   offered={abilities?.[making.format] ?? []}
                   bits={choice.bits}
                   bytes={bytes}
+                  tried={tried}
                   leastBytes={leastBytes(plan, making.sound)}
                   minutes={secondsOf(plan.frames, plan.rate) / 60}
                   onChange={(rate) => change({ rate })}

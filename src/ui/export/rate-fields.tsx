@@ -23,14 +23,18 @@ const KINDS: { value: RateKind; label: string; about: string }[] = [
   { value: 'size', label: 'A size', about: 'The file lands on it, within 3 %' },
 ];
 
+/** A file that lands on its size has at least this share of it. */
+const FILLED = 0.97;
+
 interface Props {
   rate: Rate;
   /** Ways that the maker has. */
   offered: readonly RateKind[];
   /** Video bits a second to begin with. */
   bits: number;
-  /** Bytes of the file as it is now, and the least that it can be asked to land on. */
+  /** Bytes of the file as it is now, whether pieces of it were encoded to know them, and the least to be asked for. */
   bytes: number;
+  tried: boolean;
   leastBytes: number;
   /** Of the clip. */
   minutes: number;
@@ -38,7 +42,7 @@ interface Props {
 }
 
 /** How the bits of the picture are shared out. */
-export function RateFields({ rate, offered, bits, bytes, leastBytes, minutes, onChange }: Props) {
+export function RateFields({ rate, offered, bits, bytes, tried, leastBytes, minutes, onChange }: Props) {
   const begin: Record<RateKind, Rate> = {
     'worked-out': { kind: 'worked-out' },
     variable: { kind: 'variable', bits, most: null },
@@ -90,6 +94,9 @@ export function RateFields({ rate, offered, bits, bytes, leastBytes, minutes, on
       )}
       {rate.kind === 'size' && rate.bytes < least && (
         <Soft>{`This clip cannot be so small: ${bytesLabel(least)} is the least. It becomes as small as it can.`}</Soft>
+      )}
+      {rate.kind === 'size' && tried && bytes < FILLED * rate.bytes * (isEachMinute ? minutes : 1) && (
+        <Soft>{`This clip has no use for so much: at its best it comes to about ${bytesLabel(bytes)}.`}</Soft>
       )}
       {rate.kind === 'size' && (
         <View style={styles.row}>
