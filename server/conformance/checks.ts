@@ -8,7 +8,7 @@ import {
   type OutletPost,
   outletPostSchema,
 } from '../../src/core/outlets/outlet-api';
-import type { PostWords } from '../../src/core/outlets/post-form';
+import type { PostForm, PostWords } from '../../src/core/outlets/post-form';
 import { httpWay } from '../posting/http-way';
 
 /** What an outlet is tried with. */
@@ -57,8 +57,8 @@ const withBody = (method: string, body: unknown, headers: Record<string, string>
   ...{ method, headers: { 'content-type': 'application/json', ...headers }, body: JSON.stringify(body) },
 });
 
-const sendPost = (tried: Tried, upload: string, key: string, words = tried.words) =>
-  ask(tried, OUTLET_API.posts, withBody('POST', { ...words, upload }, { [KEY_HEADER]: key }));
+const sendPost = (tried: Tried, upload: string, key: string, more: Partial<PostForm> = {}) =>
+  ask(tried, OUTLET_API.posts, withBody('POST', { ...tried.words, ...more, upload }, { [KEY_HEADER]: key }));
 
 /** That an answer has a status, and says why in the contract's own words. */
 async function refused(response: Response, status: number, error: string): Promise<void> {
@@ -112,8 +112,9 @@ async function settled(tried: Tried, response: Response): Promise<OutletPost> {
 async function withPost(
   tried: Tried,
   act: (post: OutletPost & { state: 'up' }) => Promise<void>,
+  more: Partial<PostForm> = {},
 ): Promise<void> {
-  const post = await settled(tried, await sendPost(tried, await uploaded(tried), randomUUID()));
+  const post = await settled(tried, await sendPost(tried, await uploaded(tried), randomUUID(), more));
   demand(post.state === 'up', `the clip is ${post.state}: ${JSON.stringify(post)}`);
   try {
     await act(post);
@@ -187,7 +188,7 @@ export const CHECKS: readonly Check[] = [
     name: 'takes no post of an upload that is not there, at a placement that is not, or without a key',
     async run(tried) {
       await refused(await sendPost(tried, MAKES_NO_SENSE, randomUUID()), 404, 'no-upload');
-      const nowhere = { ...tried.words, placement: 'nowhere' };
+      const nowhere = { placement: 'nowhere' };
       await refused(await sendPost(tried, await uploaded(tried), randomUUID(), nowhere), 404, 'no-placement');
       await refused(await sendPost(tried, MAKES_NO_SENSE, ''), 400, 'bad-request');
     },
@@ -210,7 +211,7 @@ export const CHECKS: readonly Check[] = [
     async run(tried) {
       const key = randomUUID();
       const post = await settled(tried, await sendPost(tried, await uploaded(tried), key));
-      const other = await sendPost(tried, await uploaded(tried), key, { ...tried.words, title: 'Another' });
+      const other = await sendPost(tried, await uploaded(tried), key, { title: 'Another' });
       await httpWay(tried.root).takeDown(tried.token, post.id);
       await refused(other, 422, 'key-used');
     },
@@ -238,6 +239,37 @@ export const CHECKS: readonly Check[] = [
         demand(changed.state === 'up' && changed.audience === other, 'who may see it did not change');
       });
       await refused(await ask(tried, OUTLET_API.post(id)), 404, 'no-post');
+    },
+  },
+  {
+    name: 'keeps a clip for its account alone until it is published',
+    applies: ({ drafts }) => drafts,
+    run: (tried) =>
+      withPost(
+        tried,
+        ({ audience }) => {
+          demand(audience === 'private', `a private post is ${audience}`);
+          return Promise.resolve();
+        },
+        { audience: 'private' },
+      ),
+  },
+  {
+    name: 'shows a clip to nobody else before the time that it is told, and at once where that is gone by',
+    applies: ({ schedule }) => schedule,
+    async run(tried) {
+      for (const [hours, isShown] of [
+        [1, false],
+        [-1, true],
+      ] as const)
+        await withPost(
+          tried,
+          ({ audience }) => {
+            demand((audience !== 'private') === isShown, `${hours} h from now, and it is ${audience}`);
+            return Promise.resolve();
+          },
+          { audience: 'public', publishAt: new Date(Date.now() + hours * 3_600_000).toISOString() },
+        );
     },
   },
   {

@@ -2,6 +2,7 @@ import { escapedHtml } from '../../src/core/figures/escape-html';
 import { bytesLabel } from '../../src/core/figures/figures';
 import type { Zone } from '../../src/core/outlets/placement';
 import {
+  audienceAt,
   boardPath,
   captionsPath,
   clipPath,
@@ -41,10 +42,12 @@ function note({ id, form, measured, viewed, made_at }: PostRecord, sheet: RuleSh
   const { comments, sharing, reuse } = form.permissions;
   const may = [comments && 'comment', sharing && 'share', reuse && 'reuse it'].filter(Boolean).join(', ');
   const { description } = form;
+  const isLater = audienceAt(form, Date.now()) !== form.audience;
   const seen = placement?.words.description.seen ?? description.length;
   const more = [
     ['Placement', placement?.name ?? form.placement],
-    ['Who can see it', AUDIENCES[form.audience]],
+    ['Who can see it', AUDIENCES[audienceAt(form, Date.now())]],
+    ['Comes up', isLater && form.publishAt],
     ['Others may', may || 'only watch'],
     ['Content', content],
     ['Collection', form.collection],

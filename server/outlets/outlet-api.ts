@@ -40,6 +40,10 @@ const CATEGORIES = ['Outdoors', 'How it is made', 'Places', 'Games'].map((name) 
   name,
 }));
 
+/** Stand-ins that have these categories, and that keep the time of a post themselves. */
+const CATEGORISED = new Set(['commonfold', 'longshelf']);
+const SCHEDULES = new Set(['commonfold']);
+
 /** What the interface of an outlet's stand-in works with. */
 interface Behind {
   sheet: RuleSheet;
@@ -97,6 +101,8 @@ export function addOutletApi(app: Express, { sheet, authority, records, posts }:
     const form = postFormSchema.safeParse(request.body);
     if (!form.success) return fail(response, 'bad-request', form.error.issues[0]?.message);
     if (!KEY.test(key)) return fail(response, 'bad-request', `the header ${KEY_HEADER} is missing`);
+    if (form.data.publishAt !== null && !hasSchedule(sheet))
+      return fail(response, 'bad-request', 'there is no schedule here');
     const answer = await posts.post(form.data, accountIn(response), key);
     if (typeof answer === 'string') fail(response, answer);
     else response.status(202).json(answer);
@@ -113,7 +119,7 @@ export function addOutletApi(app: Express, { sheet, authority, records, posts }:
     const placement = sheet.placements.find(({ id }) => id === post.form.placement);
     if (!placement?.audiences.includes(change.data.audience))
       return fail(response, 'bad-request', `a post cannot be ${change.data.audience} here`);
-    records.change(post.id, { ...post.form, ...change.data });
+    records.change(post.id, { ...post.form, ...change.data, publishAt: null });
     const changed = records.withId(post.id);
     if (changed) response.json(posts.answer(changed));
   });
@@ -140,17 +146,22 @@ export function addOutletApi(app: Express, { sheet, authority, records, posts }:
   }
 }
 
-const abilitiesOf = ({ outlet, name, placements }: RuleSheet, issuer: string): Abilities => ({
-  ...{ contract: CONTRACT, outlet, name, issuer },
-  mostBytes: Math.max(...placements.map(({ mostBytes }) => mostBytes)),
-  placements: placements.map(({ id }) => id),
-  covers: placements.some(({ cover }) => cover !== null),
+const hasSchedule = ({ outlet }: RuleSheet): boolean => SCHEDULES.has(outlet);
+
+const abilitiesOf = (sheet: RuleSheet, issuer: string): Abilities => ({
+  ...{ contract: CONTRACT, outlet: sheet.outlet, name: sheet.name, issuer },
+  mostBytes: Math.max(...sheet.placements.map(({ mostBytes }) => mostBytes)),
+  placements: sheet.placements.map(({ id }) => id),
+  drafts: sheet.placements.some(({ audiences }) => audiences.includes('private')),
+  schedule: hasSchedule(sheet),
+  covers: sheet.placements.some(({ cover }) => cover !== null),
   captions: true,
   permissions: true,
   content: true,
   collections: true,
-  categories: outlet === 'commonfold' || outlet === 'longshelf' ? CATEGORIES : [],
-  longVideos: outlet === 'longshelf',
+  categories: CATEGORISED.has(sheet.outlet) ? CATEGORIES : [],
+  cards: sheet.placements.some(({ longVideo }) => longVideo !== 'none'),
+  longVideos: sheet.outlet === 'longshelf',
   viewed: true,
 });
 

@@ -4,7 +4,7 @@ import path from 'node:path';
 import { bytesLabel } from '../../src/core/figures/figures';
 import { refusals, type SentCover, type SentFile } from '../../src/core/outlets/judge';
 import type { OutletError, OutletPost } from '../../src/core/outlets/outlet-api';
-import { type PostForm, postPage } from '../../src/core/outlets/post-form';
+import { audienceAt, type PostForm, postPage } from '../../src/core/outlets/post-form';
 import type { RuleSheet } from '../../src/core/outlets/rule-sheet';
 import { rateLabel, secondsOf } from '../../src/core/time/frame-rate';
 import { lengthLabel } from '../../src/core/time/timecode';
@@ -90,7 +90,13 @@ export class Posts {
     if (state === 'refused') return { id, state, reasons };
     if (state === 'failed') return { id, state, reason: first };
     if (state !== 'up') return { id, state: 'processing', share: SHARES[state] };
-    return { id, state, page: postPage(this.sheet.outlet, id), audience: form.audience, viewed };
+    return {
+      id,
+      state,
+      page: postPage(this.sheet.outlet, id),
+      audience: audienceAt(form, Date.now()),
+      viewed,
+    };
   }
 
   /** Takes a post down, with all its files. */

@@ -2,7 +2,14 @@ import { mkdirSync } from 'node:fs';
 import path from 'node:path';
 import express, { type Express, type Request, type Response } from 'express';
 import { OUTLET_API } from '../../src/core/outlets/outlet-api';
-import { boardPath, captionsPath, clipPath, coverPath, postPage } from '../../src/core/outlets/post-form';
+import {
+  audienceAt,
+  boardPath,
+  captionsPath,
+  clipPath,
+  coverPath,
+  postPage,
+} from '../../src/core/outlets/post-form';
 import type { RuleSheet } from '../../src/core/outlets/rule-sheet';
 import { sendFilm, sendStill } from '../send-file';
 import { UploadDoor } from '../uploads/upload-door';
@@ -62,7 +69,9 @@ export function addStandIn(app: Express, sheet: RuleSheet, workshop: Workshop): 
   });
   app.get(boardPath(outlet), async (request, response) => {
     const viewer = await authority.viewerOf(request, response);
-    const shown = records.up().filter((post) => post.form.audience === 'public' || post.poster === viewer);
+    const shown = records
+      .up()
+      .filter((post) => audienceAt(post.form, Date.now()) === 'public' || post.poster === viewer);
     response.type('html').send(boardPage(sheet, shown, weather.now));
   });
   app.post(
@@ -108,7 +117,8 @@ export function addStandIn(app: Express, sheet: RuleSheet, workshop: Workshop): 
     const id = String(request.params.id);
     const post = POST_ID.test(id) ? records.withId(id) : null;
     if (post?.state !== 'up') return null;
-    return post.form.audience !== 'private' || post.poster === (await authority.viewerOf(request, response))
+    return audienceAt(post.form, Date.now()) !== 'private' ||
+      post.poster === (await authority.viewerOf(request, response))
       ? post
       : null;
   }

@@ -54,13 +54,15 @@ export function addPosting(app: Express, posting: Posting): void {
   });
   app.delete(postedPath(':id'), async (request, response) => {
     const record = own(request);
-    if (record) await posting.forget(record);
-    response.status(204).end();
+    await orExcuse(response, async () => {
+      if (record) await posting.forget(record);
+      response.status(204).end();
+    });
   });
   app.post(againPath(':id'), body, async (request, response) => {
     const record = owned(request, response);
     const edit = record && bodyOf(request, response, postEditSchema);
-    if (record && edit) answer(response, await posting.again(record, edit));
+    if (record && edit) await atOutlet(response, () => posting.again(record, edit));
   });
   app.put(audiencePath(':id'), body, async (request, response) => {
     const record = owned(request, response);

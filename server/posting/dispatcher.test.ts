@@ -24,6 +24,7 @@ const ABLE = abilitiesSchema.parse({
   ...{ contract: CONTRACT, outlet: 'verrow', name: 'Verrow', issuer: 'http://127.0.0.1/', mostBytes: 1e6 },
   ...{ placements: ['short'], covers: true, captions: true, permissions: true, content: true },
   ...{ collections: true, categories: [], longVideos: false, viewed: false },
+  ...{ drafts: true, schedule: false, cards: false },
 });
 
 /** An outlet that takes all at once, and notes what it took. */

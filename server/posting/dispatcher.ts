@@ -62,8 +62,9 @@ export class Dispatcher {
     const now = Date.now();
     for (const { id } of records.in('sending', 'processing'))
       records.change(id, { state: 'waiting', due: now, tries: 1 });
-    for (const { id, when, due, tries } of records.in('waiting'))
-      if (when !== null && tries === 0 && due < now - MISSED_AFTER) this.change(id, { state: 'missed' });
+    for (const { id, when, ahead, tries } of records.in('waiting'))
+      if (when !== null && !ahead && tries === 0 && momentOf(when) < now - MISSED_AFTER)
+        this.change(id, { state: 'missed' });
     for (const up of records.in('up'))
       if (up.compared === null && (up.upAt ?? 0) > now - PATIENCE) this.compareSoon(up);
     this.pump();
@@ -84,6 +85,14 @@ export class Dispatcher {
     const next = records.nextDue(now);
     // A timer holds 2³¹ − 1 milliseconds at most.
     if (next !== null) this.clock = setTimeout(() => this.pump(), Math.min(next - now + 5, 2 ** 31 - 1));
+  }
+
+  /** Begins with a post before its time, where it still waits for that. */
+  beginAhead(id: string): void {
+    const record = this.ended ? null : this.options.records.find(id);
+    if (record?.state !== 'waiting' || record.when === null || record.due !== momentOf(record.when)) return;
+    this.change(id, { due: Date.now() });
+    this.pump();
   }
 
   /** Stops a post that is on its way; resolves when nothing is done with it any more. */
@@ -124,9 +133,15 @@ export class Dispatcher {
       await this.send(id, signal);
     }
     signal.throwIfAborted();
-    this.change(id, { state: 'processing', wait: null, hold: null });
+    const { outletId, when } = this.now(id);
+    const isLater = when !== null && momentOf(when) > Date.now();
+    if (outletId === null)
+      return void this.change(id, { state: 'waiting', due: when === null ? Date.now() : momentOf(when) });
+    this.change(id, { state: 'processing', ahead: false, wait: null, hold: null });
     const found = await this.followed(id, signal);
-    if (found.state === 'up') {
+    if (found.state === 'up' && isLater) {
+      this.change(id, { state: 'waiting', ahead: true, share: 1, due: momentOf(when), tries: 0 });
+    } else if (found.state === 'up') {
       const up = this.change(id, { state: 'up', page: found.page, share: 1, upAt: Date.now(), reasons: [] });
       if (up) this.compareSoon(up);
     } else if (found.state === 'refused') {
@@ -159,7 +174,7 @@ export class Dispatcher {
     }
   }
 
-  /** Uploads what is missing of its file, and posts it. */
+  /** Uploads what is missing of its file, and posts it; before its time only where the outlet keeps that itself. */
   private async send(id: string, signal: AbortSignal): Promise<void> {
     const { door, speaker } = this.options;
     const { upload, bytes, sha256 } = this.now(id);
@@ -187,12 +202,19 @@ export class Dispatcher {
       this.change(id, { outletUpload, sent: bytes, tries: 0 });
     }
     signal.throwIfAborted();
-    const { words, round, outletUpload } = this.now(id);
+    const { words, when, round, outletUpload } = this.now(id);
     const posted = await speaker.as(this.now(id), async (way, token) => {
-      const form = { ...fitted(words, await way.abilities()), upload: outletUpload ?? '' };
+      const abilities = await way.abilities();
+      if (words.audience === 'private' && !abilities.drafts)
+        throw new OutletClientError('bad-request', 'nothing can be private there: choose who may see it');
+      const moment = when && momentOf(when);
+      if (!abilities.schedule && moment !== null && moment > Date.now()) return null;
+      // Also once it has gone by: a post that is asked for again must be the same.
+      const publishAt = abilities.schedule && moment !== null ? new Date(moment).toISOString() : null;
+      const form = { ...fitted(words, abilities), upload: outletUpload ?? '', publishAt };
       return way.post(token, `${id}-${round}`, form);
     });
-    this.change(id, { outletId: posted.id });
+    if (posted) this.change(id, { outletId: posted.id });
   }
 
   /** Asks the outlet until it is done with a post. */

@@ -47,7 +47,7 @@ export class PostingRecords {
         share: 0,
         reasons: [],
       },
-      ...{ hold: null, wait: null, page: null, compared: null, madeAt: now, upAt: null },
+      ...{ hold: null, wait: null, ahead: false, page: null, compared: null, madeAt: now, upAt: null },
       ...{ address: null, outletUpload: null, outletId: null, round: 0, tries: 0 },
       due: order.when === null ? now : momentOf(order.when),
     };

@@ -3,6 +3,7 @@ import { readFileSync } from 'node:fs';
 import { type Posted, postedSchema, type PostOrder } from '../../src/core/posting/post-order';
 import { whenOf } from '../../src/core/posting/when';
 import { postWordsSchema } from '../../src/core/outlets/post-form';
+import { goodPost } from '../../tests/good-post';
 import { makeClip } from '../../tests/make-clip';
 import { signIn } from '../../tests/sign-in';
 import { sweep } from '../sweep';
@@ -71,8 +72,8 @@ async function comesTo(id: string, is: (post: Posted) => boolean): Promise<Poste
   throw new Error(`the post is ${JSON.stringify(await stateOf(id))}`);
 }
 const isUp = ({ state }: Posted): boolean => state === 'up';
-const board = async (): Promise<number> =>
-  (await (await client.fetch('/outlets/verrow/')).text()).match(/<article/g)?.length ?? 0;
+const board = async (outlet = 'verrow', viewer = client): Promise<number> =>
+  (await (await viewer.fetch(`/outlets/${outlet}/`)).text()).match(/<article/g)?.length ?? 0;
 const weather = (name: string, tokens = '') =>
   client.fetch('/outlets/verrow/weather', {
     method: 'POST',
@@ -164,6 +165,48 @@ describe('a post', () => {
     expect(await board()).toBe(1);
     const past = await orderOf({ when: whenOf(Date.now() - 3_600_000, 'UTC') });
     expect((await client.fetch('/posting/api/posts', json('POST', past))).status).toBe(422);
+  });
+
+  it('for later is handed over at once where the outlet keeps its time, and is changed and called back there', async () => {
+    const own = await signIn(client, 'commonfold', 'odlin');
+    const { clip, words } = goodPost('commonfold');
+    const upload = await client.upload('/posting/api/uploads', clip);
+    const tomorrow = whenOf(Date.now() + 86_400_000, 'Asia/Tokyo');
+    const { id } = await order({ outlet: 'commonfold', account: own, upload, words, when: tomorrow });
+    const isThere = ({ ahead }: Posted) => ahead;
+    expect(await comesTo(id, isThere)).toMatchObject({ state: 'waiting', when: tomorrow });
+    // Its account sees it, and nobody else.
+    const anyone = new Client(server.origin);
+    expect([await board('commonfold'), await board('commonfold', anyone)]).toEqual([1, 0]);
+    const change = json('POST', { words: { ...words, title: 'Another title' } });
+    expect((await client.fetch(`/posting/api/posts/${id}/again`, change)).status).toBe(200);
+    await comesTo(id, isThere);
+    expect(await board('commonfold')).toBe(1);
+    expect(await (await client.fetch('/outlets/commonfold/')).text()).toContain('Another title');
+    await client.fetch(`/posting/api/posts/${id}`, { method: 'DELETE' });
+    expect(await board('commonfold')).toBe(0);
+  });
+
+  it('that was handed over comes up at its time, though the server was off', async () => {
+    const own = await signIn(client, 'commonfold', 'odlin');
+    const { clip, words } = goodPost('commonfold');
+    const upload = await client.upload('/posting/api/uploads', clip);
+    const soon = whenOf(Date.now() + 180_000, 'UTC');
+    const { id } = await order({ outlet: 'commonfold', account: own, upload, words, when: soon });
+    await comesTo(id, ({ ahead }) => ahead);
+    const now = Date.now;
+    try {
+      await restarted(() => {
+        jest.spyOn(Date, 'now').mockImplementation(() => now() + 300_000);
+        return Promise.resolve();
+      });
+      expect(await comesTo(id, ({ state }) => state !== 'waiting' && state !== 'processing')).toMatchObject({
+        ...{ state: 'up', ahead: false, when: soon },
+      });
+      expect(await board('commonfold', new Client(server.origin))).toBe(1);
+    } finally {
+      jest.restoreAllMocks();
+    }
   });
 
   it('whose time went by while the server was off waits for its person', async () => {

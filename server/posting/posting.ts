@@ -26,6 +26,9 @@ import { Speaker } from './speaker';
 /** Largest file that is kept for a post, in bytes. */
 const MOST_FILE = 16e9;
 
+/** A post whose time is nearer than this is not worth handing over ahead of it, in milliseconds. */
+const AHEAD = 60_000;
+
 /** Why something is not done with a post. */
 export type PostingProblem = 'no-upload' | 'no-account' | 'past' | 'under-way' | 'not-up';
 
@@ -95,6 +98,7 @@ export class Posting {
     const record = this.records.find(order.id) ?? this.records.add(order, visitor, { bytes: size });
     this.dispatcher.news.emit('change', record);
     this.dispatcher.pump();
+    void this.sendAhead(record);
     return record;
   }
 
@@ -106,7 +110,8 @@ export class Posting {
     if (edit.when && momentOf(edit.when) < Date.now() - 60_000) return 'past';
     await this.dispatcher.halt(id);
     const now = this.records.find(id);
-    if (!now || now.outletId !== null || now.state === 'up') return 'under-way';
+    if (!now || (now.outletId !== null && !now.ahead) || now.state === 'up') return 'under-way';
+    if (now.ahead) await this.takeBack(now);
     const when = edit.when === undefined ? now.when : edit.when;
     const isOver = when !== null && momentOf(when) < Date.now();
     const changed = this.dispatcher.change(id, {
@@ -122,12 +127,15 @@ export class Posting {
       },
       // An outlet may remember a key for what it refused.
       round: now.round + 1,
-      // What went up for another account is that one's.
-      ...(account === now.account ? {} : { address: null, outletUpload: null, sent: 0 }),
+      // What went up for another account is that one's, and what was posted has its upload.
+      ...(account === now.account && !now.ahead ? {} : { address: null, outletUpload: null, sent: 0 }),
+      ...{ ahead: false, outletId: null },
       due: when === null || isOver ? Date.now() : momentOf(when),
     });
+    if (!changed) return 'under-way';
     this.dispatcher.pump();
-    return changed ?? 'under-way';
+    void this.sendAhead(changed);
+    return changed;
   }
 
   /** Calls a post back that is not up yet, or forgets one that is done with. */
@@ -135,8 +143,7 @@ export class Posting {
     await this.dispatcher.halt(id);
     const now = this.records.find(id);
     if (!now) return;
-    if (now.outletId !== null && isUnderWay(now))
-      await this.speaker.as(now, (way, token) => way.takeDown(token, now.outletId ?? ''));
+    if (isUnderWay(now)) await this.takeBack(now);
     this.records.forget(id);
     await rm(this.viewedOf(id), { force: true });
   }
@@ -175,8 +182,26 @@ export class Posting {
 
   /** Holds the posts that wait for an account that was let go. */
   holdFor(account: string): void {
-    for (const { id, state } of this.records.ofAccount(account))
-      if (state === 'waiting') this.dispatcher.change(id, { state: 'held', hold: 'gone', wait: null });
+    for (const { id, state, ahead } of this.records.ofAccount(account))
+      if (state === 'waiting' && !ahead)
+        this.dispatcher.change(id, { state: 'held', hold: 'gone', wait: null });
+  }
+
+  /** Hands a post for later over at once where the outlet keeps its time itself; everywhere else we keep it. */
+  private async sendAhead({ id, account, outlet, when }: PostingRecord): Promise<void> {
+    const moment = when && momentOf(when);
+    if (moment === null || moment < Date.now() + AHEAD) return;
+    const abilities = await this.speaker
+      .as({ account, outlet }, (way) => way.abilities())
+      // It cannot be asked now: we keep the time.
+      .catch(() => null);
+    if (abilities?.schedule) this.dispatcher.beginAhead(id);
+  }
+
+  /** Takes back what an outlet has of a post. */
+  private async takeBack(record: PostingRecord): Promise<void> {
+    const { outletId } = record;
+    if (outletId !== null) await this.speaker.as(record, (way, token) => way.takeDown(token, outletId));
   }
 
   async sweep(before: number, now = Date.now()): Promise<void> {

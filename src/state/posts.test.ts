@@ -52,7 +52,7 @@ describe('a post', () => {
       hold: null,
       wait: null,
     },
-    ...{ page: null, compared: null, madeAt: 1, upAt: null },
+    ...{ ahead: false, page: null, compared: null, madeAt: 1, upAt: null },
     ...change,
   });
   const sent = (fetched: jest.SpyInstance) =>

@@ -12,7 +12,17 @@ const posted = (id: string, change: Partial<Posted> = {}): Posted => ({
     tags: ['upright'],
     audience: 'public',
   }),
-  ...{ state: 'up', bytes: 9, sha256: 'ab12', sent: 9, share: 1, reasons: [], hold: null, wait: null },
+  ...{
+    state: 'up',
+    bytes: 9,
+    sha256: 'ab12',
+    sent: 9,
+    share: 1,
+    reasons: [],
+    hold: null,
+    wait: null,
+    ahead: false,
+  },
   ...{ page: '/outlets/verrow/posts/1', compared: null, madeAt: 1_000, upAt: 61_000 },
   ...change,
 });

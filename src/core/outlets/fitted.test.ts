@@ -6,10 +6,17 @@ const able: Abilities = {
   ...{ contract: CONTRACT, outlet: 'verrow', name: 'Verrow', issuer: 'http://127.0.0.1/', mostBytes: 1 },
   ...{ placements: ['short'], covers: true, captions: true, permissions: true, content: true },
   ...{ collections: true, categories: [{ id: 'out', name: 'Outdoors' }], longVideos: true, viewed: true },
+  ...{ drafts: true, schedule: true, cards: true },
 };
 const words = postWordsSchema.parse({
   ...{ placement: 'short', title: 'Kites', description: '', tags: [], audience: 'private' },
-  ...{ cover: 'AAAA', captions: 'WEBVTT\n', collection: 'Kite days', category: 'out' },
+  ...{
+    cover: 'AAAA',
+    captions: 'WEBVTT\n',
+    longVideo: 'https://longshelf.example/kites',
+    collection: 'Kite days',
+    category: 'out',
+  },
   permissions: { comments: false, sharing: false, reuse: true },
   content: { paid: true, synthetic: false },
 });
@@ -18,19 +25,28 @@ describe('what an outlet is sent', () => {
   it('is all of it where the outlet takes all', () => expect(fitted(words, able)).toEqual(words));
 
   it('is what the outlet says that it takes', () => {
-    const none = { covers: false, captions: false, permissions: false, content: false, collections: false };
+    const none = {
+      covers: false,
+      captions: false,
+      permissions: false,
+      content: false,
+      collections: false,
+      cards: false,
+    };
     expect(fitted(words, { ...able, ...none, categories: [] })).toEqual({
       ...words,
-      ...{ cover: null, captions: null, collection: null, category: null },
+      ...{ cover: null, captions: null, longVideo: null, collection: null, category: null },
       ...{ permissions: PLAIN_PERMISSIONS, content: PLAIN_CONTENT },
     });
   });
 
   it('says what is left out', () => {
-    expect(leftOut({ cover: true, captions: true }, { covers: false, captions: false })).toEqual([
+    const all = { cover: true, captions: true, card: true };
+    expect(leftOut(all, { covers: false, captions: false, cards: false })).toEqual([
       'the cover',
       'the captions as a file',
+      'the link to the long video',
     ]);
-    expect(leftOut({ cover: true, captions: false }, { covers: true, captions: false })).toEqual([]);
+    expect(leftOut({ ...all, captions: false }, { covers: true, captions: false, cards: true })).toEqual([]);
   });
 });

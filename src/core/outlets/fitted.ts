@@ -6,6 +6,7 @@ export const fitted = (words: PostWords, abilities: Abilities): PostWords => ({
   ...words,
   cover: abilities.covers ? words.cover : null,
   captions: abilities.captions ? words.captions : null,
+  longVideo: abilities.cards ? words.longVideo : null,
   permissions: abilities.permissions ? words.permissions : PLAIN_PERMISSIONS,
   content: abilities.content ? words.content : PLAIN_CONTENT,
   collection: abilities.collections ? words.collection : null,
@@ -14,11 +15,12 @@ export const fitted = (words: PostWords, abilities: Abilities): PostWords => ({
 
 /** What is chosen of a post and does not go to an outlet, in words. */
 export function leftOut(
-  { cover, captions }: { cover: boolean; captions: boolean },
-  abilities: Pick<Abilities, 'covers' | 'captions'>,
+  { cover, captions, card }: { cover: boolean; captions: boolean; card: boolean },
+  abilities: Pick<Abilities, 'covers' | 'captions' | 'cards'>,
 ): string[] {
   return [
     cover && !abilities.covers && 'the cover',
     captions && !abilities.captions && 'the captions as a file',
+    card && !abilities.cards && 'the link to the long video',
   ].filter((one): one is string => one !== false);
 }

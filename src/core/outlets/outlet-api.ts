@@ -18,6 +18,10 @@ export const abilitiesSchema = z.object({
   /** Largest file that it takes, in bytes. */
   mostBytes: z.number().int().positive(),
   placements: z.array(z.string()).min(1),
+  /** A clip can be its account's alone until it is published. */
+  drafts: z.boolean(),
+  /** It puts a clip up by itself at the time that it is told. */
+  schedule: z.boolean(),
   covers: z.boolean(),
   /** Timed captions as WebVTT. */
   captions: z.boolean(),
@@ -27,6 +31,8 @@ export const abilitiesSchema = z.object({
   content: z.boolean(),
   collections: z.boolean(),
   categories: z.array(z.object({ id: z.string(), name: z.string() })),
+  /** A clip may be linked to the long video that it came from. */
+  cards: z.boolean(),
   /** Long videos may be searched, to link a clip to one. */
   longVideos: z.boolean(),
   /** What a viewer gets can be fetched by who posted it. */

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { audienceSchema } from './audience';
+import { type Audience, audienceSchema } from './audience';
 
 /** Longest cover, in characters of base 64: three quarters as many bytes. */
 const MOST_COVER = 8_000_000;
@@ -57,8 +57,14 @@ export type PostWords = z.infer<typeof postWordsSchema>;
 export const postFormSchema = postWordsSchema.extend({
   /** The last part of the upload's address. */
   upload: z.string().regex(/^[\w-]{1,100}$/),
+  /** When its audience sees it, until when it is its account's alone; null for at once. */
+  publishAt: z.iso.datetime().nullable().default(null),
 });
 export type PostForm = z.infer<typeof postFormSchema>;
+
+/** Who sees a post at a moment, in milliseconds. */
+export const audienceAt = ({ audience, publishAt }: PostForm, now: number): Audience =>
+  publishAt !== null && Date.parse(publishAt) > now ? 'private' : audience;
 
 /** The page of an outlet's stand-in, from the server's root. */
 export const boardPath = (outlet: string): string => `/outlets/${outlet}/`;

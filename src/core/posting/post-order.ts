@@ -101,6 +101,8 @@ export const postedSchema = postOrderSchema.extend({
   reasons: z.array(z.string()),
   hold: z.enum(HOLDS).nullable(),
   wait: z.object({ why: z.enum(WAITS), until: z.number() }).nullable(),
+  /** Whether the outlet has all of it already, and puts it up by itself at its time. */
+  ahead: z.boolean().default(false),
   /** Its address at the outlet, from the outlet's root. */
   page: z.string().nullable(),
   compared: comparedSchema.nullable(),

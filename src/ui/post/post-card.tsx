@@ -76,7 +76,7 @@ export function PostCard({ post, onChange, isLast }: Props) {
 
 /** How far it is, and what it waits for. */
 function Progress({ posted, outlet }: { posted: Posted; outlet: string }) {
-  const { state, when, wait, hold, sent, bytes, share } = posted;
+  const { state, when, ahead, wait, hold, sent, bytes, share } = posted;
   if (state === 'held') return <Body>{hold === null ? '' : HOLDS[hold]}</Body>;
   if (state === 'waiting')
     return (
@@ -84,7 +84,7 @@ function Progress({ posted, outlet }: { posted: Posted; outlet: string }) {
         {wait === null
           ? when === null
             ? 'It is the next one, or waits for its turn.'
-            : `It goes out on ${whenWords(when)}. Its file and words are kept on the server until then.`
+            : `It goes out on ${whenWords(when)}. ${ahead ? `${outlet} has it already, and puts it up by itself` : 'Its file and words are kept on the server until then'}.`
           : WAITS[wait.why](outlet)}
       </Body>
     );

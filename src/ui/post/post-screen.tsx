@@ -87,10 +87,15 @@ export function PostScreen() {
   const again = posts.some((post) => post.exportId === ready?.id && isOut(post));
   const own = target.key === OWN_KEY;
   const stops = ready ? postStops(job, ready, sheets) : heldBack(findings ?? [], clip, 'post');
-  const withIt = { cover: clip.text?.cover !== undefined, captions: (ready?.captions ?? []).length > 0 };
+  const withIt = {
+    cover: clip.text?.cover !== undefined,
+    captions: (ready?.captions ?? []).length > 0,
+    card: target.placement.longVideo !== 'none' && Boolean(clip.words.longVideo),
+  };
+  const noDrafts = abilities?.drafts === false && clip.audience === 'private';
   const left = abilities ? leftOut(withIt, abilities) : [];
   const isSending = ready !== null && ready.id in sending;
-  const isReady = ready !== null && !own && stops.length === 0 && !isSending;
+  const isReady = ready !== null && !own && stops.length === 0 && !noDrafts && !isSending;
   const trouble = ready && troubles[ready.id];
   const name = target.sheet.name;
   const act = `${when === null ? 'Post' : 'Schedule'}${again ? ' again' : ''} ${when === null ? 'to' : 'for'} ${name}`;
@@ -183,7 +188,11 @@ export function PostScreen() {
           onChange={(audience) => dispatch(job.id, { type: 'set-audience', audience })}
         />
         {clip.audience === 'private' && (
-          <Body style={styles.soft}>Only you, until you have looked at it there and publish it.</Body>
+          <Body style={styles.soft}>
+            {noDrafts
+              ? `Nothing can be private on ${name}: choose who can see it.`
+              : 'Only you, until you have looked at it there and publish it.'}
+          </Body>
         )}
       </View>
       {!own && <WhenChoice value={when} onChange={take} />}
