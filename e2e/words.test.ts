@@ -223,13 +223,20 @@ describe('words on the picture', () => {
     expect(await starts()).toEqual(laid);
   });
 
-  it('choose a cover, save it, and send it with the post', async () => {
+  it('choose a cover, save it, and send it with the post, and captions as a file', async () => {
     const { visitor, server } = here;
     await visitor.page.goto('/');
     // Its picture is dark at first and light in the end.
     const filter = "drawbox=color=black:t=fill:enable='lt(t,1)'";
     await visitor.bringIn(makeClip('cover.mp4', { size: '1920x1080', rate: '25', seconds: 3, filter }));
     await visitor.step('Words');
+    await visitor.tap('radio', 'Captions');
+    await visitor.tap('radio', 'Bring in');
+    const spoken = '1\n00:00:00,520 --> 00:00:02,520\nOver the bay';
+    await visitor.pick(asFile(Buffer.from(spoken), 'bay.srt'), 'Open .srt or .vtt');
+    await visitor.tap('button', 'The start of this clip');
+    await visitor.tap('radio', 'Look');
+    await visitor.tap('radio', 'As files');
     await visitor.tap('radio', 'Cover');
     const proposals = visitor.page.getByRole('radio', { name: /^Frame \d+ as the cover/ });
     await proposals.first().waitFor({ timeout: 60_000 });
@@ -273,6 +280,9 @@ describe('words on the picture', () => {
     const board = await visitor.page.evaluate(async () => (await fetch('/outlets/verrow/')).text());
     const poster = /poster="([^"]+)"/.exec(board)?.[1];
     expect(poster).toBeDefined();
+    const track = /<track kind="captions"[^>]* src="([^"]+)"/.exec(board)?.[1];
+    const shown = await visitor.page.evaluate(async (address) => (await fetch(address)).text(), track!);
+    expect(shown).toMatch(/^WEBVTT[^]*00:00:00\.520 --> 00:00:02\.520[^]*Over the bay/);
     const bytes = await visitor.page.evaluate(
       async (address) => [...new Uint8Array(await (await fetch(address)).arrayBuffer())],
       poster!,
