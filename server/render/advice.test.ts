@@ -18,7 +18,7 @@ import type { RenderOrder } from './order';
 import { tryRates } from './rate-trial';
 
 const folder = mkdtempSync(path.join(tmpdir(), 'advice-'));
-const SECONDS = trials(4, 8);
+const SECONDS = trials(2, 8);
 const FILMS: HardFilm[] = ['grainy', 'coarse', 'dark', 'flickering', 'shaking', 'fast and fine'];
 /** Where a film gains so little with each rate that it is not sharp where that ends: steps that may be between. */
 const WIDER: Partial<Record<HardFilm, number>> = { flickering: 2.5 };
