@@ -44,7 +44,7 @@ async function textOf(
   const now = new Date();
   if (kind === 'csv') return reportCsv(rows);
   if (kind === 'json') return reportJson(rows, now.toISOString());
-  return reportPage(rows, await picturesOf(jobs), now.toLocaleString());
+  return reportPage(rows, await picturesOf(jobs), now.toLocaleString('en-GB'));
 }
 
 /** The first frame of each clip; one that cannot be read is left out. */

@@ -27,6 +27,9 @@ export function momentOf({ date, time, zone }: When): number {
   return (same ? earlier : local).toMillis();
 }
 
+/** The zone of this machine, by its name in the IANA time zone database. */
+export const zoneHere = (): string => Intl.DateTimeFormat().resolvedOptions().timeZone;
+
 /** A moment on the clock of a zone. */
 export function whenOf(moment: number, zone: string): When {
   const local = DateTime.fromMillis(moment, { zone });

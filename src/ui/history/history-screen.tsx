@@ -4,6 +4,7 @@ import { Linking, StyleSheet, View } from 'react-native';
 import { Button, TextInput } from 'react-native-paper';
 import { bytesLabel } from '@core/figures/figures';
 import { historyCsv, type HistoryRow, historyRows, matchingRows } from '@core/interchange/post-history';
+import { whenOf, zoneHere } from '@core/posting/when';
 import { loadAccounts } from '@state/accounts';
 import { followPosted, takePostDown, usePosted } from '@state/posted';
 import { useAccountName } from '../accounts/use-account-name';
@@ -102,13 +103,13 @@ function Row({ row }: { row: Shown }) {
     row;
   const trouble = usePosted(({ troubles }) => troubles[id]);
   const open = usePostPage()(id);
-  const at = new Date(up || ordered).toLocaleString();
+  const { date, time } = whenOf(new Date(up || ordered).getTime(), zoneHere());
   return (
     <View role="article" aria-label={`${title}, ${outlet}: ${POSTED_WORDS[state]}`} style={styles.post}>
       <Mark standing={POSTED_STANDINGS[state]} />
       <View style={styles.words}>
         <Strong>{title}</Strong>
-        <Soft>{`${POSTED_WORDS[state]}. ${outlet}, as ${account}, ${at}${scheduled && !up ? `, for ${scheduled.replace('T', ' at ')}` : ''}.`}</Soft>
+        <Soft>{`${POSTED_WORDS[state]}. ${outlet}, as ${account}, ${date} at ${time}${scheduled && !up ? `, for ${scheduled.replace('T', ' at ')}` : ''}.`}</Soft>
         {reasons !== '' && <Soft>{reasons}</Soft>}
         <Soft selectable>{`${file}, ${bytesLabel(bytes)}${sha256 === '' ? '' : `, SHA-256 ${sha256}`}`}</Soft>
         {trouble && <TroubleNotice trouble={trouble} />}

@@ -2,7 +2,7 @@ import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { durationLabel } from '@core/figures/figures';
 import { nextFree, tooNear } from '@core/posting/gaps';
-import { momentOf, type When, whenOf } from '@core/posting/when';
+import { momentOf, type When, whenOf, zoneHere } from '@core/posting/when';
 import type { Account } from '@core/posting/accounts';
 import { gap } from '@state/gap';
 import { usePosted } from '@state/posted';
@@ -30,7 +30,7 @@ export function GapHint({ id = '', account, when, onTake }: Props) {
   const planned = { id, account: account.id, moment: when === null ? now : momentOf(when) };
   const near = tooNear(planned, all, hours);
   if (!near) return null;
-  const zone = when?.zone ?? Intl.DateTimeFormat().resolvedOptions().timeZone;
+  const zone = when?.zone ?? zoneHere();
   // A time has no seconds: the next whole minute.
   const free = whenOf(Math.ceil(nextFree(planned, all, hours) / MINUTE) * MINUTE, zone);
   const distance = durationLabel(Math.abs(near.moment - planned.moment) / 1000);

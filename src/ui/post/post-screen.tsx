@@ -118,14 +118,18 @@ export function PostScreen() {
       title="Post"
       subtitle={`To ${name}`}
       tray={
-        <Button
-          mode="contained"
-          disabled={!isReady || !account || !mayPost(account)}
-          contentStyle={styles.act}
-          onPress={() => ready && account && void sendPost(job, ready, { account, when })}
-        >
-          {account ? `${act} as ${account.account.name}` : act}
-        </Button>
+        <>
+          {account && <Soft numberOfLines={1}>{`As ${account.account.name}`}</Soft>}
+          <Button
+            mode="contained"
+            disabled={!isReady || !account || !mayPost(account)}
+            contentStyle={styles.act}
+            accessibilityLabel={account ? `${act} as ${account.account.name}` : act}
+            onPress={() => ready && account && void sendPost(job, ready, { account, when })}
+          >
+            {act}
+          </Button>
+        </>
       }
     >
       <ServerNotice />

@@ -2,7 +2,7 @@ import { useMemo, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Button, TextInput } from 'react-native-paper';
 import { DatePickerModal, en, registerTranslation, TimePickerModal } from 'react-native-paper-dates';
-import { momentOf, type When, whenOf } from '@core/posting/when';
+import { momentOf, type When, whenOf, zoneHere } from '@core/posting/when';
 import { Choice } from '../parts/choice';
 import { useNow } from '../parts/use-now';
 import { Heading, Soft } from '../parts/words';
@@ -12,7 +12,6 @@ registerTranslation('en', en);
 
 const HOUR = 3_600_000;
 const zones: readonly string[] = Intl.supportedValuesOf('timeZone');
-const ownZone = (): string => Intl.DateTimeFormat().resolvedOptions().timeZone;
 /** Zones that are offered for a search, at most. */
 const MOST_OFFERED = 6;
 
@@ -42,7 +41,7 @@ export function WhenChoice({ value, onChange }: Props) {
           { value: 'now', label: 'Now' },
           { value: 'later', label: 'Later' },
         ]}
-        onChange={(when) => onChange(when === 'now' ? null : (value ?? nextHour(ownZone())))}
+        onChange={(when) => onChange(when === 'now' ? null : (value ?? nextHour(zoneHere())))}
       />
       {value !== null && (
         <>
@@ -104,13 +103,15 @@ function Told({ when }: { when: When }) {
   const now = useNow();
   const moment = momentOf(when);
   const shifted = whenOf(moment, when.zone);
-  const here = whenOf(moment, ownZone());
+  const here = whenOf(moment, zoneHere());
   return (
     <>
       {shifted.time !== when.time && (
         <Soft>{`The clocks go forward then: it goes out at ${shifted.time}.`}</Soft>
       )}
-      {when.zone !== ownZone() && <Soft>{`That is ${here.date}, ${here.time} on this device’s clock.`}</Soft>}
+      {when.zone !== zoneHere() && (
+        <Soft>{`That is ${here.date}, ${here.time} on this device’s clock.`}</Soft>
+      )}
       {moment < now.getTime() && <Soft role="alert">That time has gone by. Choose a later one.</Soft>}
       <Soft>
         The server keeps the file and the words until then, and posts also while this page is closed.

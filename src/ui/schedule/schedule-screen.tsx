@@ -5,6 +5,7 @@ import { Button } from 'react-native-paper';
 import { type Gap, GAPS, tooNear } from '@core/posting/gaps';
 import type { Posted } from '@core/posting/post-order';
 import { type Day, weekOf } from '@core/posting/week';
+import { zoneHere } from '@core/posting/when';
 import { loadAccounts } from '@state/accounts';
 import { gap } from '@state/gap';
 import { followPosted, usePosted } from '@state/posted';
@@ -23,13 +24,12 @@ import { usePostPage } from '../post/use-post-page';
 import { card, colours, space, WIDE } from '../theme/tokens';
 
 const GAP_OPTIONS = GAPS.map((value) => ({ value, label: value === '0' ? 'None' : `${value} h` }));
-const ownZone = (): string => Intl.DateTimeFormat().resolvedOptions().timeZone;
 const clock = (moment: number): string =>
-  new Date(moment).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit', hourCycle: 'h23' });
+  new Date(moment).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit', hourCycle: 'h23' });
 const dayWords = (moment: number): string =>
-  new Date(moment).toLocaleDateString([], { weekday: 'long', day: 'numeric', month: 'long' });
+  new Date(moment).toLocaleDateString('en-GB', { weekday: 'long', day: 'numeric', month: 'long' });
 const weekWords = (days: readonly Day[]): string => {
-  const day = (moment = 0) => new Date(moment).toLocaleDateString([], { day: 'numeric', month: 'long' });
+  const day = (moment = 0) => new Date(moment).toLocaleDateString('en-GB', { day: 'numeric', month: 'long' });
   return `${day(days[0]?.from)} to ${day(days[6]?.from)}`;
 };
 
@@ -40,7 +40,7 @@ export function ScheduleScreen() {
   const [later, setLater] = useState(0);
   const now = useNow().getTime();
   const hours = gap.use((state) => state.value);
-  const days = weekOf(now, ownZone(), later);
+  const days = weekOf(now, zoneHere(), later);
   useEffect(() => followPosted(), []);
   useEffect(() => void loadAccounts(), []);
   return (
@@ -75,7 +75,7 @@ export function ScheduleScreen() {
           <DayOfWeek key={day.from} day={day} isToday={day.from <= now && now < day.to} wide={wide} />
         ))}
       </View>
-      <Soft>{`Times are of this device’s clock (${ownZone().replaceAll('_', ' ')}).`}</Soft>
+      <Soft>{`Times are of this device’s clock (${zoneHere().replaceAll('_', ' ')}).`}</Soft>
     </Screen>
   );
 }
@@ -114,7 +114,7 @@ function Planned({ post, moment }: { post: Posted; moment: number }) {
       <View style={styles.words}>
         <Strong>{`${clock(moment)}  ${words.title}`}</Strong>
         <Soft>{`${POSTED_WORDS[state]}. ${place}, as ${nameOf(account, id)}.`}</Soft>
-        {when !== null && when.zone !== ownZone() && <Soft>{`Set for ${whenWords(when)}.`}</Soft>}
+        {when !== null && when.zone !== zoneHere() && <Soft>{`Set for ${whenWords(when)}.`}</Soft>}
         {near && <Soft style={styles.near}>{`Less than ${hours} h from another post of this account.`}</Soft>}
         {open && (
           <Button
