@@ -1,6 +1,7 @@
 import type { Page } from 'playwright-core';
 import { faultsOf } from '../tests/axe';
-import { filmed } from '../tests/make-filmed';
+import { makeClip } from '../tests/make-clip';
+import { drawn } from '../tests/soak';
 import { atTheApp, PHONE, type Visitor, WIDE } from './app';
 
 type Role = 'button' | 'radio' | 'checkbox' | 'link';
@@ -49,10 +50,12 @@ const keyboard = (page: Page): Hand => ({
 /** Everything that a day of posting brings, each canvas to its outlet. */
 const CANVASES = ['Verrow Short', 'Tesselle Vanishing', 'Commonfold Wide'] as const;
 
-describe.each([
+const HANDS = [
   ['by touch on a phone', PHONE, true, finger],
   ['by the keyboard alone on a wide page', WIDE, false, keyboard],
-] as const)('a whole day %s', (_, viewport, touch, handOf) => {
+] as const;
+
+describe.each(drawn(HANDS, 1))('a whole day %s', (_, viewport, touch, handOf) => {
   const here = atTheApp({ viewport, touch });
   let visitor: Visitor;
   let hand: Hand;
@@ -82,8 +85,8 @@ describe.each([
   beforeAll(async () => {
     ({ visitor } = here);
     hand = handOf(visitor.page);
-    // Few frames a second: what counts here is that it is too long for one outlet.
-    await visitor.bringIn(filmed('a day', 'fps=3', { seconds: 15.5 }));
+    // Easily encoded: what counts here is that it is too long for one outlet.
+    await visitor.bringIn(makeClip('a-day.mp4', { size: '1920x1080', rate: '3', seconds: 15.5 }));
   });
 
   it('makes three canvases into files, one of them too long on purpose', async () => {

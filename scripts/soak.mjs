@@ -22,6 +22,7 @@ const PROOFS = [
   'core/words/files',
   'media/follow/filmed-follow',
   'e2e/access',
+  'e2e/whole-day',
   'e2e/framing',
   'e2e/colour',
   'e2e/zoo',
