@@ -133,7 +133,7 @@ export class Dispatcher {
       await this.send(id, signal);
     }
     signal.throwIfAborted();
-    const { outletId, when } = this.now(id);
+    const { outletId, when, ahead } = this.now(id);
     const isLater = when !== null && momentOf(when) > Date.now();
     if (outletId === null)
       return void this.change(id, { state: 'waiting', due: when === null ? Date.now() : momentOf(when) });
@@ -142,7 +142,8 @@ export class Dispatcher {
     if (found.state === 'up' && isLater) {
       this.change(id, { state: 'waiting', ahead: true, share: 1, due: momentOf(when), tries: 0 });
     } else if (found.state === 'up') {
-      const up = this.change(id, { state: 'up', page: found.page, share: 1, upAt: Date.now(), reasons: [] });
+      const upAt = ahead && when !== null ? momentOf(when) : Date.now();
+      const up = this.change(id, { state: 'up', page: found.page, share: 1, upAt, reasons: [] });
       if (up) this.compareSoon(up);
     } else if (found.state === 'refused') {
       this.change(id, { state: 'refused', reasons: found.reasons, outletId: null });

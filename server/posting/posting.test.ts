@@ -1,7 +1,7 @@
 import { createHash, randomBytes } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import { type Posted, postedSchema, type PostOrder } from '../../src/core/posting/post-order';
-import { whenOf } from '../../src/core/posting/when';
+import { momentOf, whenOf } from '../../src/core/posting/when';
 import { postWordsSchema } from '../../src/core/outlets/post-form';
 import { goodPost } from '../../tests/good-post';
 import { makeClip } from '../../tests/make-clip';
@@ -201,7 +201,7 @@ describe('a post', () => {
         return Promise.resolve();
       });
       expect(await comesTo(id, ({ state }) => state !== 'waiting' && state !== 'processing')).toMatchObject({
-        ...{ state: 'up', ahead: false, when: soon },
+        ...{ state: 'up', ahead: false, when: soon, upAt: momentOf(soon) },
       });
       expect(await board('commonfold', new Client(server.origin))).toBe(1);
     } finally {
