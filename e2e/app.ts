@@ -10,6 +10,9 @@ export { TestServer };
 export const PHONE = { width: 390, height: 844 };
 export const WIDE = { width: 1280, height: 800 };
 
+/** How long something may take to come onto the page, in milliseconds: another test may have the machine as well. */
+const PATIENCE = 60_000;
+
 /** A person with a browser of their own, looking at the app. */
 export class Visitor {
   private constructor(
@@ -40,7 +43,7 @@ export class Visitor {
     const page = await context.newPage();
     const errors: string[] = [];
     page.on('pageerror', (error) => errors.push(error.message));
-    page.setDefaultTimeout(30_000);
+    page.setDefaultTimeout(PATIENCE);
     await page.goto('/');
     await page.getByRole('button', { name: 'Bring in a video' }).waitFor();
     return new Visitor(browser, context, page, errors);
@@ -59,7 +62,7 @@ export class Visitor {
   }
 
   /** Waits until some text is on the page. */
-  sees(text: string | RegExp, timeout = 30_000): Promise<void> {
+  sees(text: string | RegExp, timeout = PATIENCE): Promise<void> {
     return this.page.getByText(text).first().waitFor({ timeout });
   }
 

@@ -108,7 +108,7 @@ describe('sound', () => {
     await visitor.bringIn(makeClip('sound.mp4', { size: '640x360', seconds: 3 }));
     await visitor.step('Framing');
     await visitor.press('Play');
-    await visitor.button('Play').waitFor({ timeout: 20_000 });
+    await visitor.button('Play').waitFor({ timeout: 30_000 });
     const heard = await visitor.page.evaluate(
       () => (window as unknown as { heard: { place: number; seconds: number }[] }).heard,
     );

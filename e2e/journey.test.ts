@@ -89,7 +89,7 @@ describe('from an edit to a post', () => {
   it('plays in step and stops at the out point', async () => {
     await visitor.press('Play');
     await visitor.button('Pause').waitFor();
-    await visitor.button('Play').waitFor({ timeout: 15_000 });
+    await visitor.button('Play').waitFor({ timeout: 30_000 });
     // The last frame kept is 4 × 24 + 3.
     const shown = (await visitor.page.getByLabel('Playhead', { exact: true }).textContent()) ?? '';
     expect(shown).toMatch(/00:00:0(3:2\d|4:0[0-3])/);

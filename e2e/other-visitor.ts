@@ -6,7 +6,7 @@ import { type Browser, launch, type Page } from 'puppeteer-core';
 import { forgetJobs, PHONE } from './app';
 
 /** How long something may take to come onto the page, in milliseconds. */
-const PATIENCE = 60_000;
+const PATIENCE = 120_000;
 
 /** A person with the other engine: Debian's Firefox, driven by WebDriver BiDi. */
 export class OtherVisitor {

@@ -19,7 +19,7 @@ afterAll(() => profile.close());
 
 const button = (page: Page, name: string | RegExp) => page.getByRole('button', { name, exact: true });
 const openExport = (): Promise<Page> =>
-  profile.openAt(`/job/${job}/export`, (page) => button(page, 'Export to MP4').waitFor({ timeout: 15_000 }));
+  profile.openAt(`/job/${job}/export`, (page) => button(page, 'Export to MP4').waitFor({ timeout: 30_000 }));
 
 /** Names of what lies in this browser of exports. */
 const stored = (page: Page): Promise<string[]> =>

@@ -1,5 +1,5 @@
 /** How long something may take to become true on the page, in milliseconds. */
-const PATIENCE = 15_000;
+const PATIENCE = 30_000;
 
 expect.extend({
   /** Asks again and again until the answer is true: the page changes in its own time. */

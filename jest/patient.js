@@ -1,2 +1,2 @@
 // Real encoders and a real browser take their time on two cores.
-jest.setTimeout(240_000);
+jest.setTimeout(360_000);
