@@ -8,6 +8,7 @@ import type { Job } from '../../src/core/job/job';
 import { type Encoding, PLAIN_ENCODING } from '../../src/core/rate/encoding';
 import { similarity } from '../../tests/ssim';
 import { makeClip, packetsOf, probe } from '../../tests/make-clip';
+import { filmed } from '../../tests/make-filmed';
 import { smallJob, smallOrder } from '../../tests/small-order';
 import { OWN_FONT, wordedJob } from '../../tests/worded-job';
 import { drawSegment } from './draw';
@@ -111,6 +112,22 @@ describe('a file that is made without a browser', () => {
     // No frame differs from what was drawn, at a seam or elsewhere.
     expect(await worstPsnr(order, file)).toBeGreaterThan(30);
     expect(readdirSync(folder).filter((name) => name.includes('.part'))).toEqual([]);
+  }, 120_000);
+
+  it('tells how far it is also while it is made anew to land on its rate', async () => {
+    // Too short for an encoder to find a rate by itself.
+    const short = filmed('short', 'null', { from: 0, seconds: 1 });
+    const order = await orderOf({ rate: { kind: 'variable', bits: 1_000_000, most: null } }, short);
+    const told: { done: number; total: number }[] = [];
+    const to = path.join(folder, 'short.mp4');
+    const signal = new AbortController().signal;
+    const onProgress = (progress: (typeof told)[number]) => void told.push(progress);
+    await renderFile(order, { folder: `${to}.parts`, to, signal, onProgress });
+    const last = told[told.length - 1]!;
+    expect(last.done).toBe(last.total);
+    // Two passes, and at least one more.
+    expect(last.total).toBeGreaterThan(2 * order.plan.frames);
+    expect(told.some(({ done, total }) => total === last.total && done < total)).toBe(true);
   }, 120_000);
 
   it('keeps a constant rate in every two seconds, and a forced level', async () => {

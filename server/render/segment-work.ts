@@ -58,8 +58,11 @@ export class SegmentWork {
       asked = asked.map((rate, n) =>
         off.includes(n) ? rate * ((shares[n] as number) / this.rate(n, bytes)) : rate,
       );
-      for (const n of off) await rm(this.wholeFile(n), { force: true });
-      await Promise.all(off.map((n) => this.make(n, asked[n] as number, 2)));
+      for (const n of off) {
+        await rm(this.wholeFile(n), { force: true });
+        this.total += (this.segments[n] as Segment).frames;
+      }
+      await Promise.all(off.map((n) => this.make(n, asked[n] as number, 2, `correction ${round}`)));
     }
     await this.dropFrames();
   }
@@ -97,32 +100,39 @@ export class SegmentWork {
   /** Makes the first pass of a segment. @returns what it wrote down. */
   private async look(n: number, bits: number): Promise<PassLog> {
     const whole = path.join(this.options.folder, `${n}.looked.mkv`);
-    if ((await bytesOf(whole)) === null) await this.encode(n, bits, 1, whole);
-    this.tell(`${n} look`, n);
+    if ((await bytesOf(whole)) === null) await this.encode('look', n, bits, 1, whole);
+    this.tell('look', n);
     const log = await readFile(passFiles(this.partFile(n)).log, 'utf8');
     return readPassLog(log, this.seconds(n));
   }
 
-  private async make(n: number, bits: number, pass: 2 | null): Promise<void> {
+  /** @param step for which its frames count as done. */
+  private async make(n: number, bits: number, pass: 2 | null, step = 'make'): Promise<void> {
     const whole = this.wholeFile(n);
-    if ((await bytesOf(whole)) === null) await this.encode(n, bits, pass, whole);
-    this.tell(`${n} make`, n);
+    if ((await bytesOf(whole)) === null) await this.encode(step, n, bits, pass, whole);
+    this.tell(step, n);
   }
 
-  private async encode(n: number, bits: number, pass: SegmentTask['pass'], whole: string): Promise<void> {
+  private async encode(
+    step: string,
+    n: number,
+    bits: number,
+    pass: SegmentTask['pass'],
+    whole: string,
+  ): Promise<void> {
     const { signal, keepsFrames } = this.options;
     const file = this.partFile(n);
     const segment = this.segments[n] as Segment;
-    const name = `${n} ${pass === 1 ? 'look' : 'make'}`;
     await this.maker.make(
       { segment, file, bits, pass, keepsFrames, threads: ENCODER_THREADS },
-      (frames) => this.tell(name, n, frames),
+      (frames) => this.tell(step, n, frames),
       signal,
     );
     await rename(file, whole);
   }
 
-  private tell(name: string, n: number, frames = (this.segments[n] as Segment).frames): void {
+  private tell(step: string, n: number, frames = (this.segments[n] as Segment).frames): void {
+    const name = `${n} ${step}`;
     this.done.set(name, Math.max(frames, this.done.get(name) ?? 0));
     const done = [...this.done.values()].reduce((sum, value) => sum + value, 0);
     this.options.onProgress?.({ done, total: this.total });
