@@ -117,12 +117,11 @@ describe('an export', () => {
     await visitor.page.reload();
     await visitor.press(/^Format/);
     await pick('MP4, H.264 and AAC');
-    await visitor.press(/^Bit rate/);
-    await pick('Variable');
-    await visitor.type('Target', '2');
     await visitor.press(/^Made/);
     await visitor.page.getByRole('radio', { name: /^On the server at / }).click();
     await visitor.sees(/encoded-quiet\.mp4 \([\d.]+ MB\) and this job go up to it/);
+    await visitor.press(/^Bit rate/);
+    await pick('Constant quality');
     const file = await exported('Export to MP4');
     // B frames, which the browser's encoder does not make.
     expect(probe(file)[0]).toMatchObject({ codec_name: 'h264', has_b_frames: 2 });
