@@ -1,7 +1,7 @@
 import { statSync } from 'node:fs';
 import { filmed } from '../tests/make-filmed';
 import { makeClip } from '../tests/make-clip';
-import { drawn } from '../tests/soak';
+import { drawn, trials } from '../tests/soak';
 import { atTheApp } from './app';
 
 /** How far the size that is told may be from what comes out. */
@@ -11,7 +11,7 @@ describe('the file size that is told before an export', () => {
   const here = atTheApp();
 
   const films = [
-    ['a grainy film', () => filmed('grainy', 'null', { from: 0, seconds: 7 })],
+    ['a grainy film', () => filmed('grainy', 'null', { from: 0, seconds: trials(5, 7) })],
     ['a film that rests and then moves', () => restless()],
     ['a drawn film', () => makeClip('drawn.mp4', { size: '1280x720', seconds: 9 })],
   ] as const;

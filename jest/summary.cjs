@@ -21,7 +21,10 @@ module.exports = class Summary {
     const file = process.env.GUSSET_RESULTS;
     if (!file) return;
     const passed = results.numPassedTests;
-    const failed = results.numFailedTests + results.numRuntimeErrorTestSuites;
+    // A file that was not run to its end is a failure too.
+    const ended = results.numPassedTestSuites + results.numFailedTestSuites + results.numPendingTestSuites;
+    const lost = results.numTotalTestSuites - ended;
+    const failed = results.numFailedTests + results.numRuntimeErrorTestSuites + lost;
     writeFileSync(file, JSON.stringify({ passed, failed }));
   }
 };

@@ -10,10 +10,21 @@ interface Result {
   violations: { id: string; help: string; nodes: { html: string; failureSummary?: string }[] }[];
 }
 
+/** Longest that anything fades, in milliseconds. */
+const FADED = 500;
+
 /** What axe-core finds wrong with a page as it is: a line for each element. */
 export async function faultsOf(page: Page): Promise<string[]> {
   // Evaluated, since the page's policy lets no foreign script in.
   await page.evaluate(SOURCE);
+  const faults = await faultsNow(page);
+  if (faults.length === 0) return [];
+  // A label may have been half faded.
+  await page.waitForTimeout(FADED);
+  return faultsNow(page);
+}
+
+async function faultsNow(page: Page): Promise<string[]> {
   const { violations } = await page.evaluate(
     (tags) =>
       (window as unknown as { axe: { run(options: object): Promise<Result> } }).axe.run({
