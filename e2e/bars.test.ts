@@ -1,7 +1,7 @@
 import { execFileSync } from 'node:child_process';
 import { cropDetect } from '../tests/make-clip';
 import { filmed } from '../tests/make-filmed';
-import { drawn, trials } from '../tests/soak';
+import { drawn } from '../tests/soak';
 import { similarity } from '../tests/ssim';
 import { atTheApp } from './app';
 
@@ -31,9 +31,6 @@ function luma(file: string, part: string): number {
   return values.reduce((sum, value) => sum + value, 0) / values.length;
 }
 
-/** How long the films are. */
-const SECONDS = trials(1.25, 2.5);
-
 describe('a film with bars of its own', () => {
   const here = atTheApp();
 
@@ -49,7 +46,7 @@ describe('a film with bars of its own', () => {
     ['a subtitle in a bar', `${SCOPE},${SUBTITLE}`, 'crop=450:800:735:140'],
   ] as const;
   it.each(drawn(bars, 1))('goes out without them: %s', async (name, filter, window) => {
-    const file = filmed(name, filter, { seconds: SECONDS });
+    const file = filmed(name, filter);
     const made = await here.visitor.exportOf(file);
     // Judged from outside: cropdetect, the outermost rows beside those within, and ffmpeg's own crop of the window.
     expect(cropDetect(made)).toBe('1080:1920:0:0');
@@ -62,7 +59,7 @@ describe('a film with bars of its own', () => {
     [
       'without slivers of one sample',
       async () => {
-        const made = await here.visitor.exportOf(filmed('slivers', SLIVERS, { seconds: SECONDS }));
+        const made = await here.visitor.exportOf(filmed('slivers', SLIVERS));
         for (const [edge, within] of [
           ['1080:1:0:0', '1080:2:0:3'],
           ['1080:1:0:1919', '1080:2:0:1915'],
