@@ -42,12 +42,12 @@ function note({ id, form, measured, viewed, made_at }: PostRecord, sheet: RuleSh
   const { comments, sharing, reuse } = form.permissions;
   const may = [comments && 'comment', sharing && 'share', reuse && 'reuse it'].filter(Boolean).join(', ');
   const { description } = form;
-  const isLater = audienceAt(form, Date.now()) !== form.audience;
+  const audience = audienceAt(form, Date.now());
   const seen = placement?.words.description.seen ?? description.length;
   const more = [
     ['Placement', placement?.name ?? form.placement],
-    ['Who can see it', AUDIENCES[audienceAt(form, Date.now())]],
-    ['Comes up', isLater && form.publishAt],
+    ['Who can see it', AUDIENCES[audience]],
+    ['Comes up', audience === form.audience ? null : form.publishAt],
     ['Others may', may || 'only watch'],
     ['Content', content],
     ['Collection', form.collection],

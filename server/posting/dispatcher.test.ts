@@ -1,10 +1,15 @@
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { abilitiesSchema, CONTRACT, type OutletPost } from '../../src/core/outlets/outlet-api';
+import {
+  type Abilities,
+  abilitiesSchema,
+  CONTRACT,
+  type OutletPost,
+} from '../../src/core/outlets/outlet-api';
 import { type PostForm, postWordsSchema } from '../../src/core/outlets/post-form';
 import type { PostOrder } from '../../src/core/posting/post-order';
-import { whenOf } from '../../src/core/posting/when';
+import { momentOf, whenOf } from '../../src/core/posting/when';
 import { soakFigure, trials } from '../../tests/soak';
 import { openDatabase } from '../store/database';
 import { Dispatcher, type DispatchOptions } from './dispatcher';
@@ -28,7 +33,11 @@ const ABLE = abilitiesSchema.parse({
 });
 
 /** An outlet that takes all at once, and notes what it took. */
-function outletOf(taken: { account: string; key: string }[], before: (account: string) => void) {
+function outletOf(
+  taken: { account: string; key: string; publishAt: string | null }[],
+  before: (account: string) => void,
+  able: Abilities = ABLE,
+) {
   const up = (id: string): OutletPost => ({
     id,
     state: 'up',
@@ -42,11 +51,11 @@ function outletOf(taken: { account: string; key: string }[], before: (account: s
       news.began('http://127.0.0.1/upload');
       return Promise.resolve('upload');
     },
-    post: (_token, key: string, _form: PostForm) => {
-      taken.push({ account, key });
+    post: (_token, key: string, { publishAt }: PostForm) => {
+      taken.push({ account, key, publishAt });
       return Promise.resolve(up(key));
     },
-    abilities: () => Promise.resolve(ABLE),
+    abilities: () => Promise.resolve(able),
     stateOf: (_token, id) => Promise.resolve(up(id)),
   });
   return {
@@ -81,7 +90,7 @@ describe(`${COUNT} posts that are due in one minute`, () => {
     const records = new PostingRecords(database);
     const minute = whenOf(Date.now(), 'UTC');
     for (let n = 0; n < COUNT; n++) records.add(orderOf(n, minute), 'visitor', { bytes: 6 });
-    const taken: { account: string; key: string }[] = [];
+    const taken: { account: string; key: string; publishAt: string | null }[] = [];
     let failures = 3;
     const speaker = outletOf(taken, () => {
       if (failures-- > 0) throw new OutletClientError('busy', 'later', 0.05);
@@ -103,4 +112,54 @@ describe(`${COUNT} posts that are due in one minute`, () => {
     database.close();
     soakFigure('posts due in one minute', `${COUNT} to four accounts: each sent once, in order by account`);
   }, 120_000);
+});
+
+describe('a post', () => {
+  /** Carries one, and gives it as it stands once nothing is done with it any more. */
+  async function carried(able: Abilities, when: PostOrder['when'] = null, ahead = false) {
+    const database = openDatabase(mkdtempSync(path.join(tmpdir(), 'one-')));
+    const records = new PostingRecords(database);
+    const taken: Parameters<typeof outletOf>[0] = [];
+    const { id } = records.add(orderOf(0, when), 'visitor', { bytes: 6 });
+    const dispatcher = dispatcherOf(
+      records,
+      outletOf(taken, () => undefined, able),
+    );
+    const settled = new Promise<void>((resolve) =>
+      dispatcher.news.on('change', ({ state, due }) => {
+        const isLater = state === 'waiting' && due > Date.now();
+        if (isLater || !['waiting', 'sending', 'processing'].includes(state)) resolve();
+      }),
+    );
+    dispatcher.start();
+    if (ahead) dispatcher.beginAhead(id);
+    await settled;
+    await dispatcher.close();
+    const record = records.find(id);
+    database.close();
+    return { record, taken };
+  }
+  const tomorrow = whenOf(Date.now() + 86_400_000, 'UTC');
+
+  it('that is to be private goes to no outlet where nothing can be', async () => {
+    const { record, taken } = await carried({ ...ABLE, drafts: false });
+    expect(taken).toEqual([]);
+    expect(record?.state).toBe('failed');
+    expect(record?.reasons).toEqual([
+      'The outlet did not take it: nothing can be private there, so choose who may see it.',
+    ]);
+  });
+
+  it('for later is handed over with its time where the outlet keeps that', async () => {
+    const { record, taken } = await carried({ ...ABLE, schedule: true }, tomorrow, true);
+    const publishAt = new Date(momentOf(tomorrow)).toISOString();
+    expect(taken).toMatchObject([{ publishAt }]);
+    expect(record).toMatchObject({ state: 'waiting', ahead: true, due: momentOf(tomorrow), upAt: null });
+  });
+
+  it('for later stays here where the outlet does not keep its time after all', async () => {
+    const { record, taken } = await carried({ ...ABLE, schedule: false }, tomorrow, true);
+    expect(taken).toEqual([]);
+    expect(record).toMatchObject({ state: 'waiting', ahead: false, due: momentOf(tomorrow), outletId: null });
+  });
 });

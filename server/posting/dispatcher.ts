@@ -207,7 +207,7 @@ export class Dispatcher {
     const posted = await speaker.as(this.now(id), async (way, token) => {
       const abilities = await way.abilities();
       if (words.audience === 'private' && !abilities.drafts)
-        throw new OutletClientError('bad-request', 'nothing can be private there: choose who may see it');
+        throw new OutletClientError('bad-request', 'nothing can be private there, so choose who may see it');
       const moment = when && momentOf(when);
       if (!abilities.schedule && moment !== null && moment > Date.now()) return null;
       // Also once it has gone by: a post that is asked for again must be the same.

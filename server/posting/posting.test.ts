@@ -1,7 +1,7 @@
 import { createHash, randomBytes } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import { type Posted, postedSchema, type PostOrder } from '../../src/core/posting/post-order';
-import { momentOf, whenOf } from '../../src/core/posting/when';
+import { momentOf, type When, whenOf } from '../../src/core/posting/when';
 import { postWordsSchema } from '../../src/core/outlets/post-form';
 import { goodPost } from '../../tests/good-post';
 import { makeClip } from '../../tests/make-clip';
@@ -72,6 +72,17 @@ async function comesTo(id: string, is: (post: Posted) => boolean): Promise<Poste
   throw new Error(`the post is ${JSON.stringify(await stateOf(id))}`);
 }
 const isUp = ({ state }: Posted): boolean => state === 'up';
+const isAhead = ({ ahead }: Posted): boolean => ahead;
+
+/** A post for later that an outlet has already, which keeps its time. */
+async function handedOver(when: When): Promise<Posted> {
+  const outlet = 'commonfold';
+  const { clip, words } = goodPost(outlet);
+  const upload = await client.upload('/posting/api/uploads', clip);
+  const own = await signIn(client, outlet, 'odlin');
+  const { id } = await order({ outlet, account: own, upload, words, when });
+  return comesTo(id, isAhead);
+}
 const board = async (outlet = 'verrow', viewer = client): Promise<number> =>
   (await (await viewer.fetch(`/outlets/${outlet}/`)).text()).match(/<article/g)?.length ?? 0;
 const weather = (name: string, tokens = '') =>
@@ -168,19 +179,15 @@ describe('a post', () => {
   });
 
   it('for later is handed over at once where the outlet keeps its time, and is changed and called back there', async () => {
-    const own = await signIn(client, 'commonfold', 'odlin');
-    const { clip, words } = goodPost('commonfold');
-    const upload = await client.upload('/posting/api/uploads', clip);
     const tomorrow = whenOf(Date.now() + 86_400_000, 'Asia/Tokyo');
-    const { id } = await order({ outlet: 'commonfold', account: own, upload, words, when: tomorrow });
-    const isThere = ({ ahead }: Posted) => ahead;
-    expect(await comesTo(id, isThere)).toMatchObject({ state: 'waiting', when: tomorrow });
+    const { id, words } = await handedOver(tomorrow);
+    expect(await stateOf(id)).toMatchObject({ state: 'waiting', when: tomorrow });
     // Its account sees it, and nobody else.
     const anyone = new Client(server.origin);
     expect([await board('commonfold'), await board('commonfold', anyone)]).toEqual([1, 0]);
     const change = json('POST', { words: { ...words, title: 'Another title' } });
     expect((await client.fetch(`/posting/api/posts/${id}/again`, change)).status).toBe(200);
-    await comesTo(id, isThere);
+    await comesTo(id, isAhead);
     expect(await board('commonfold')).toBe(1);
     expect(await (await client.fetch('/outlets/commonfold/')).text()).toContain('Another title');
     await client.fetch(`/posting/api/posts/${id}`, { method: 'DELETE' });
@@ -188,12 +195,8 @@ describe('a post', () => {
   });
 
   it('that was handed over comes up at its time, though the server was off', async () => {
-    const own = await signIn(client, 'commonfold', 'odlin');
-    const { clip, words } = goodPost('commonfold');
-    const upload = await client.upload('/posting/api/uploads', clip);
     const soon = whenOf(Date.now() + 180_000, 'UTC');
-    const { id } = await order({ outlet: 'commonfold', account: own, upload, words, when: soon });
-    await comesTo(id, ({ ahead }) => ahead);
+    const { id } = await handedOver(soon);
     const now = Date.now;
     try {
       await restarted(() => {

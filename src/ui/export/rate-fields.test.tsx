@@ -58,8 +58,8 @@ describe('a size to land on', () => {
     expect(screen.getByText(NO_USE)).toHaveTextContent(/comes to about 4\.0 MB/);
   });
 
-  it('is taken as it is where it can, within what a file is off at most', () => {
-    show(size(4.1));
+  it('is taken as it is where it can, within what pieces of it are off at most', () => {
+    show(size(4.3));
     expect(screen.queryByText(NO_USE)).toBeNull();
   });
 

@@ -23,8 +23,8 @@ const KINDS: { value: RateKind; label: string; about: string }[] = [
   { value: 'size', label: 'A size', about: 'The file lands on it, within 3 %' },
 ];
 
-/** A file that lands on its size has at least this share of it. */
-const FILLED = 0.97;
+/** Pieces that come to at least this share of what was asked for may still be brought to all of it. */
+const FILLED = 0.9;
 
 interface Props {
   rate: Rate;
