@@ -28,7 +28,7 @@ export interface Tried {
 export interface Check {
   name: string;
   /** Whether it applies, by what the outlet says that it can do. */
-  applies?: (abilities: Abilities) => boolean;
+  applies?: (abilities: Abilities, tried: Tried) => boolean;
   run(tried: Tried): Promise<void>;
 }
 
@@ -122,6 +122,9 @@ async function withPost(
     await httpWay(tried.root).takeDown(tried.token, post.id);
   }
 }
+
+/** Whether a clip can be private where it is tried. */
+const hasDrafts = ({ drafts }: Abilities, { words }: Tried): boolean => drafts.includes(words.placement);
 
 /** All that the contract asks for (`docs/outlet-api.yaml`). */
 export const CHECKS: readonly Check[] = [
@@ -234,6 +237,10 @@ export const CHECKS: readonly Check[] = [
       let id = '';
       await withPost(tried, async (post) => {
         ({ id } = post);
+        if (post.audience === 'public' && !hasDrafts(await way.abilities(), tried)) {
+          const change = withBody('PATCH', { audience: 'private' });
+          return refused(await ask(tried, OUTLET_API.post(id), change), 400, 'bad-request');
+        }
         const other = post.audience === 'public' ? 'private' : 'public';
         const changed = await way.setAudience(tried.token, id, other);
         demand(changed.state === 'up' && changed.audience === other, 'who may see it did not change');
@@ -243,7 +250,7 @@ export const CHECKS: readonly Check[] = [
   },
   {
     name: 'keeps a clip for its account alone until it is published',
-    applies: ({ drafts }) => drafts,
+    applies: hasDrafts,
     run: (tried) =>
       withPost(
         tried,
@@ -316,7 +323,7 @@ export async function checkOutlet(tried: Tried, tell: (result: Result) => void):
   const results: Result[] = [];
   for (const { name, applies, run } of CHECKS) {
     const result: Result = { name, state: 'passed', why: null };
-    if (applies && (!abilities || !applies(abilities))) result.state = 'not there';
+    if (applies && (!abilities || !applies(abilities, tried))) result.state = 'not there';
     else
       await run(tried).catch((error: unknown) => {
         result.state = 'failed';

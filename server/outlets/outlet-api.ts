@@ -152,7 +152,7 @@ const abilitiesOf = (sheet: RuleSheet, issuer: string): Abilities => ({
   ...{ contract: CONTRACT, outlet: sheet.outlet, name: sheet.name, issuer },
   mostBytes: Math.max(...sheet.placements.map(({ mostBytes }) => mostBytes)),
   placements: sheet.placements.map(({ id }) => id),
-  drafts: sheet.placements.some(({ audiences }) => audiences.includes('private')),
+  drafts: sheet.placements.filter(({ audiences }) => audiences.includes('private')).map(({ id }) => id),
   schedule: hasSchedule(sheet),
   covers: sheet.placements.some(({ cover }) => cover !== null),
   captions: true,

@@ -29,7 +29,7 @@ const ABLE = abilitiesSchema.parse({
   ...{ contract: CONTRACT, outlet: 'verrow', name: 'Verrow', issuer: 'http://127.0.0.1/', mostBytes: 1e6 },
   ...{ placements: ['short'], covers: true, captions: true, permissions: true, content: true },
   ...{ collections: true, categories: [], longVideos: false, viewed: false },
-  ...{ drafts: true, schedule: false, cards: false },
+  ...{ drafts: ['short'], schedule: false, cards: false },
 });
 
 /** An outlet that takes all at once, and notes what it took. */
@@ -142,7 +142,7 @@ describe('a post', () => {
   const tomorrow = whenOf(Date.now() + 86_400_000, 'UTC');
 
   it('that is to be private goes to no outlet where nothing can be', async () => {
-    const { record, taken } = await carried({ ...ABLE, drafts: false });
+    const { record, taken } = await carried({ ...ABLE, drafts: ['wide'] });
     expect(taken).toEqual([]);
     expect(record?.state).toBe('failed');
     expect(record?.reasons).toEqual([

@@ -206,7 +206,7 @@ export class Dispatcher {
     const { words, when, round, outletUpload } = this.now(id);
     const posted = await speaker.as(this.now(id), async (way, token) => {
       const abilities = await way.abilities();
-      if (words.audience === 'private' && !abilities.drafts)
+      if (words.audience === 'private' && !abilities.drafts.includes(words.placement))
         throw new OutletClientError('bad-request', 'nothing can be private there, so choose who may see it');
       const moment = when && momentOf(when);
       if (!abilities.schedule && moment !== null && moment > Date.now()) return null;

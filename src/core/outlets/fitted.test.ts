@@ -6,7 +6,7 @@ const able: Abilities = {
   ...{ contract: CONTRACT, outlet: 'verrow', name: 'Verrow', issuer: 'http://127.0.0.1/', mostBytes: 1 },
   ...{ placements: ['short'], covers: true, captions: true, permissions: true, content: true },
   ...{ collections: true, categories: [{ id: 'out', name: 'Outdoors' }], longVideos: true, viewed: true },
-  ...{ drafts: true, schedule: true, cards: true },
+  ...{ drafts: ['short'], schedule: true, cards: true },
 };
 const words = postWordsSchema.parse({
   ...{ placement: 'short', title: 'Kites', description: '', tags: [], audience: 'private' },

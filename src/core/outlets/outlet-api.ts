@@ -18,8 +18,8 @@ export const abilitiesSchema = z.object({
   /** Largest file that it takes, in bytes. */
   mostBytes: z.number().int().positive(),
   placements: z.array(z.string()).min(1),
-  /** A clip can be its account's alone until it is published. */
-  drafts: z.boolean(),
+  /** Placements at which a clip can be its account's alone until it is published. */
+  drafts: z.array(z.string()),
   /** It puts a clip up by itself at the time that it is told. */
   schedule: z.boolean(),
   covers: z.boolean(),

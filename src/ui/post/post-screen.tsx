@@ -92,7 +92,8 @@ export function PostScreen() {
     captions: (ready?.captions ?? []).length > 0,
     card: target.placement.longVideo !== 'none' && Boolean(clip.words.longVideo),
   };
-  const noDrafts = abilities?.drafts === false && clip.audience === 'private';
+  const isDraft = clip.audience === 'private';
+  const noDrafts = isDraft && abilities?.drafts.includes(target.placement.id) === false;
   const left = abilities ? leftOut(withIt, abilities) : [];
   const isSending = ready !== null && ready.id in sending;
   const isReady = ready !== null && !own && stops.length === 0 && !noDrafts && !isSending;
@@ -191,10 +192,10 @@ export function PostScreen() {
           options={audiencesFor(target.placement.audiences, clip.audience)}
           onChange={(audience) => dispatch(job.id, { type: 'set-audience', audience })}
         />
-        {clip.audience === 'private' && (
+        {isDraft && (
           <Body style={styles.soft}>
             {noDrafts
-              ? `Nothing can be private on ${name}: choose who can see it.`
+              ? `Nothing can be private on ${target.label}: choose who can see it.`
               : 'Only you, until you have looked at it there and publish it.'}
           </Body>
         )}

@@ -1,14 +1,16 @@
 import { useMemo, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Button, TextInput } from 'react-native-paper';
-import { DatePickerModal, en, registerTranslation, TimePickerModal } from 'react-native-paper-dates';
+import { DatePickerModal, enGB, registerTranslation, TimePickerModal } from 'react-native-paper-dates';
 import { momentOf, type When, whenOf, zoneHere } from '@core/posting/when';
 import { Choice } from '../parts/choice';
 import { useNow } from '../parts/use-now';
 import { Heading, Soft } from '../parts/words';
 import { space, TARGET } from '../theme/tokens';
 
-registerTranslation('en', en);
+/** Days before months, and weeks from Monday, as everywhere here. */
+const LOCALE = 'en-GB';
+registerTranslation(LOCALE, enGB);
 
 const HOUR = 3_600_000;
 const zones: readonly string[] = Intl.supportedValuesOf('timeZone');
@@ -50,6 +52,7 @@ export function WhenChoice({ value, onChange }: Props) {
               mode="outlined"
               contentStyle={styles.act}
               icon="calendar"
+              accessibilityLabel={`Date: ${value.date}`}
               onPress={() => setPicking('date')}
             >
               {value.date}
@@ -58,6 +61,7 @@ export function WhenChoice({ value, onChange }: Props) {
               mode="outlined"
               contentStyle={styles.act}
               icon="clock-outline"
+              accessibilityLabel={`Time: ${value.time}`}
               onPress={() => setPicking('time')}
             >
               {value.time}
@@ -66,7 +70,8 @@ export function WhenChoice({ value, onChange }: Props) {
           <ZoneField zone={value.zone} onChange={(zone) => onChange({ ...value, zone })} />
           <Told when={value} />
           <DatePickerModal
-            locale="en"
+            locale={LOCALE}
+            startWeekOnMonday
             mode="single"
             visible={picking === 'date'}
             date={new Date(`${value.date}T12:00:00`)}
@@ -78,7 +83,7 @@ export function WhenChoice({ value, onChange }: Props) {
             }}
           />
           <TimePickerModal
-            locale="en"
+            locale={LOCALE}
             use24HourClock
             visible={picking === 'time'}
             hours={Number(value.time.slice(0, 2))}
