@@ -5,7 +5,10 @@ const globals = require('globals');
 
 /** Each folder, and the folders that it may not import from: arrows point app → ui → state → media → kernel → core. */
 const ARROWS = [
-  ['./src/core', ['./src/kernel', './src/render', './src/media', './src/state', './src/ui', './app', './server']],
+  [
+    './src/core',
+    ['./src/kernel', './src/render', './src/media', './src/state', './src/ui', './app', './server'],
+  ],
   ['./src/kernel', ['./src/render', './src/media', './src/state', './src/ui', './app', './server']],
   ['./src/render', ['./src/media', './src/state', './src/ui', './app', './server']],
   ['./src/media', ['./src/state', './src/ui', './app', './server']],
@@ -57,7 +60,15 @@ const ROOM_ARROWS = ROOMS.flatMap((room, i) =>
 const NOT_IN_CORE = ['react', 'react-native', 'node:*', 'mediabunny', 'zustand', 'express'];
 
 module.exports = defineConfig([
-  globalIgnores(['dist/', 'node_modules/', '.expo/', 'public/', 'src/kernel/assembly/', 'expo-env.d.ts']),
+  globalIgnores([
+    'dist/',
+    'server-build/',
+    'node_modules/',
+    '.expo/',
+    'public/',
+    'src/kernel/assembly/',
+    'expo-env.d.ts',
+  ]),
   expo,
   {
     files: ['**/*.{ts,tsx}'],

@@ -34,6 +34,13 @@ const onNode = (displayName, testMatch, more = {}) => ({
   ...more,
 });
 
+/** Projects whose tests start servers and browsers. */
+const withPrograms = (displayName, testMatch) =>
+  onNode(displayName, testMatch, {
+    globalSetup: '<rootDir>/jest/build-server.mjs',
+    setupFilesAfterEnv: ['<rootDir>/jest/patient.js', '<rootDir>/jest/become-true.js'],
+  });
+
 /** What the platform's own presets leave alone, less those. */
 const ignored = (preset) =>
   require(preset).transformIgnorePatterns.map((pattern) => pattern.replace('(?!', `(?!${MODULES}|`));
@@ -42,9 +49,7 @@ const ignored = (preset) =>
 module.exports = {
   projects: [
     onNode('core', ['<rootDir>/{src/core,src/kernel,src/render,src/media,demo}/**/*.test.ts']),
-    onNode('server', ['<rootDir>/server/**/*.test.ts'], {
-      setupFilesAfterEnv: ['<rootDir>/jest/patient.js', '<rootDir>/jest/become-true.js'],
-    }),
+    withPrograms('server', ['<rootDir>/server/**/*.test.ts']),
     {
       displayName: 'ui',
       rootDir: __dirname,
@@ -63,8 +68,6 @@ module.exports = {
       moduleNameMapper: aliases,
       transformIgnorePatterns: ignored('jest-expo/jest-preset'),
     },
-    onNode('e2e', ['<rootDir>/e2e/**/*.test.ts'], {
-      setupFilesAfterEnv: ['<rootDir>/jest/patient.js', '<rootDir>/jest/become-true.js'],
-    }),
+    withPrograms('e2e', ['<rootDir>/e2e/**/*.test.ts']),
   ],
 };

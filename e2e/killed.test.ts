@@ -31,7 +31,7 @@ async function stateOf(page: Page): Promise<State> {
 
 const openFraming = (): Promise<Page> =>
   profile.openAt(`/job/${job}/frame`, (page) =>
-    page.getByLabel('From left', { exact: true }).waitFor({ timeout: 30_000 }),
+    page.getByLabel('From left', { exact: true }).waitFor({ timeout: 60_000 }),
   );
 
 /** Works on the framing at random, and notes every state that a command left, until it is ended. */

@@ -1,5 +1,4 @@
 // `npm run demo [-- --port N --data FOLDER]`: sets up, builds and starts everything with the demo data on one port.
-import { spawn } from 'node:child_process';
 import { installDebianPackages, installNodePackages } from './setup.mjs';
 
 installNodePackages();
@@ -9,8 +8,5 @@ installDebianPackages(
 );
 const { buildAll } = await import('./build.mjs');
 await buildAll();
-const server = spawn(process.execPath, ['--import', 'tsx', 'server/main.ts', ...process.argv.slice(2)], {
-  stdio: 'inherit',
-});
-for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => server.kill(signal));
-server.on('exit', (code) => process.exit(code ?? 0));
+const { runProgram } = await import('./build-server.mjs');
+await runProgram('main');

@@ -8,6 +8,7 @@ import { ConversionRecords } from './convert/conversion-records';
 import { Conversions } from './convert/conversions';
 import { type ProgramError, Programs, type RunOptions, type Said } from './programs/programs';
 import { findTools } from './programs/tools';
+import { builtProgram } from './root';
 import { Client, openTestServer } from './test-client';
 import { UploadDoor } from './uploads/upload-door';
 import { closeWorkshop, openWorkshop } from './workshop';
@@ -84,9 +85,7 @@ describe('a folder that may not be written', () => {
         '--reuid=65534',
         '--clear-groups',
         process.execPath,
-        '--import',
-        'tsx',
-        'server/main.ts',
+        builtProgram('main'),
         '--port',
         '0',
         '--data',

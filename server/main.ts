@@ -1,5 +1,5 @@
 /**
- * Starts the server: `tsx server/main.ts [--port N] [--data FOLDER] [--dist FOLDER] [--workers ADDRESS]
+ * Starts the server: `server-build/main.cjs [--port N] [--data FOLDER] [--dist FOLDER] [--workers ADDRESS]
  * [--lan [--lan-port N] [--lan-address ADDRESS]]`.
  */
 import { mkdtempSync } from 'node:fs';
@@ -8,6 +8,7 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { parseArgs } from 'node:util';
 import { openServer } from './app';
+import { ROOT } from './root';
 import { UnreachableError } from './fleet/fleet';
 import type { HandOff } from './hand-off/desk-api';
 import { inUrl, lanAddresses } from './hand-off/lan';
@@ -21,7 +22,7 @@ const { values } = parseArgs({
     'lan-port': { type: 'string', default: '4102' },
     'lan-address': { type: 'string' },
     workers: { type: 'string', default: 'http://127.0.0.1:4101' },
-    dist: { type: 'string', default: path.resolve(import.meta.dirname, '../dist') },
+    dist: { type: 'string', default: path.join(ROOT, 'dist') },
   },
 });
 const port = portOf('port');

@@ -4,6 +4,7 @@ import { mkdtempSync } from 'node:fs';
 import net, { type AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import { builtProgram } from '../server/root';
 
 /** A port that nobody listens on. */
 async function freePort(): Promise<number> {
@@ -70,7 +71,7 @@ export class TestWorker {
   ) {}
 
   async start(): Promise<this> {
-    const args = ['--import', 'tsx', 'server/fleet/worker.ts', '--parallel', '1', '--folder', this.folder];
+    const args = [builtProgram('worker'), '--parallel', '1', '--folder', this.folder];
     const env = { ...process.env, REDIS_URL: this.redis };
     const child = spawn(process.execPath, args, { env, stdio: ['ignore', 'pipe', 'inherit'] });
     this.child = child;

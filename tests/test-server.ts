@@ -2,6 +2,7 @@ import { type ChildProcess, spawn } from 'node:child_process';
 import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import { builtProgram } from '../server/root';
 
 /** The real server, started as `npm run demo` starts it. */
 export class TestServer {
@@ -22,7 +23,7 @@ export class TestServer {
 
   async start(): Promise<void> {
     const own = ['--port', String(this.port), '--data', this.data, ...this.more];
-    const args = ['--import', 'tsx', 'server/main.ts', ...own];
+    const args = [builtProgram('main'), ...own];
     const child = spawn(process.execPath, args, { stdio: ['ignore', 'pipe', 'inherit'] });
     this.child = child;
     this.port = await new Promise<number>((resolve, reject) => {

@@ -17,9 +17,13 @@ export const originOf = (request: Request): string => `http://${request.headers.
 
 /**
  * Adds accounts to a server: what a browser signed in to, signing in, coming back, and letting go.
- * @param onForgotten is told each account that was let go.
+ * @param beforeForgotten is told each account that is to be let go, while it can still be spoken for.
  */
-export function addAccounts(app: Express, accounts: Accounts, onForgotten: (id: string) => void): void {
+export function addAccounts(
+  app: Express,
+  accounts: Accounts,
+  beforeForgotten: (id: string) => Promise<void>,
+): void {
   app.get(ACCOUNTS, (request, response) => {
     const visitor = visitorOf(request, '/posting');
     response.json({ accounts: visitor === null ? [] : accounts.of(visitor) });
@@ -45,8 +49,8 @@ export function addAccounts(app: Express, accounts: Accounts, onForgotten: (id: 
     const visitor = visitorOf(request, '/posting');
     const id = String(request.params.id);
     if (visitor !== null && accounts.find(id, visitor)) {
+      await beforeForgotten(id);
       await accounts.forget(id, originOf(request));
-      onForgotten(id);
     }
     response.status(204).end();
   });

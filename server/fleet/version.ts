@@ -1,8 +1,8 @@
 import { createHash } from 'node:crypto';
 import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
+import { ROOT } from '../root';
 
-const ROOT = path.resolve(__dirname, '../..');
 /** What decides what a segment looks like besides its order: who has another must not make a part of the same file. */
 const FOLDERS = ['src/core', 'src/kernel', 'src/render', 'server/render'];
 const MADE_OF = /(?<!\.test)\.ts$|\.wasm$/;

@@ -194,6 +194,17 @@ describe('a post', () => {
     expect(await board('commonfold')).toBe(0);
   });
 
+  it('that was handed over is taken back where its account is removed, and goes out by another', async () => {
+    const { id, account } = await handedOver(whenOf(Date.now() + 86_400_000, 'UTC'));
+    await client.fetch(`/posting/api/accounts/${account}`, { method: 'DELETE' });
+    expect(await stateOf(id)).toMatchObject({ state: 'held', hold: 'gone', ahead: false });
+    const page = await signIn(client, 'commonfold', 'windle');
+    expect(await board('commonfold')).toBe(0);
+    await client.fetch(`/posting/api/posts/${id}/again`, json('POST', { account: page, when: null }));
+    await comesTo(id, isUp);
+    expect(await board('commonfold')).toBe(1);
+  });
+
   it('that was handed over comes up at its time, though the server was off', async () => {
     const soon = whenOf(Date.now() + 180_000, 'UTC');
     const { id } = await handedOver(soon);

@@ -29,6 +29,9 @@ const MOST_FILE = 16e9;
 /** A post whose time is nearer than this is not worth handing over ahead of it, in milliseconds. */
 const AHEAD = 60_000;
 
+/** Nothing of a post is at its outlet. */
+const NOT_SENT = { address: null, outletUpload: null, sent: 0, outletId: null, ahead: false } as const;
+
 /** Why something is not done with a post. */
 export type PostingProblem = 'no-upload' | 'no-account' | 'past' | 'under-way' | 'not-up';
 
@@ -128,8 +131,7 @@ export class Posting {
       // An outlet may remember a key for what it refused.
       round: now.round + 1,
       // What went up for another account is that one's, and what was posted has its upload.
-      ...(account === now.account && !now.ahead ? {} : { address: null, outletUpload: null, sent: 0 }),
-      ...{ ahead: false, outletId: null },
+      ...(account === now.account && !now.ahead ? { outletId: null } : NOT_SENT),
       due: when === null || isOver ? Date.now() : momentOf(when),
     });
     if (!changed) return 'under-way';
@@ -180,11 +182,22 @@ export class Posting {
     return root === null ? null : httpWay(root);
   }
 
-  /** Holds the posts that wait for an account that was let go. */
-  holdFor(account: string): void {
-    for (const { id, state, ahead } of this.records.ofAccount(account))
-      if (state === 'waiting' && !ahead)
-        this.dispatcher.change(id, { state: 'held', hold: 'gone', wait: null });
+  /** Holds the posts that wait for an account that is about to be let go, and takes back what its outlet keeps. */
+  async holdFor(account: string): Promise<void> {
+    for (const { id, state } of this.records.ofAccount(account)) {
+      if (state !== 'waiting') continue;
+      await this.dispatcher.halt(id);
+      const now = this.records.find(id);
+      if (now?.state !== 'waiting') continue;
+      // An outlet that cannot be asked keeps it, and puts it up at its time.
+      const isKept =
+        now.ahead &&
+        (await this.takeBack(now).then(
+          () => false,
+          () => true,
+        ));
+      if (!isKept) this.dispatcher.change(id, { ...NOT_SENT, state: 'held', hold: 'gone', wait: null });
+    }
   }
 
   /** Hands a post for later over at once where the outlet keeps its time itself; everywhere else we keep it. */

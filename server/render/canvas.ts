@@ -7,10 +7,11 @@ import { isOwnFamily, ownHash } from '../../src/core/words/families';
 import { type FontFile, fontIndexSchema } from '../../src/core/words/font-index';
 import { type FontLoader, Fonts } from '../../src/render/words/fonts';
 import { readFont } from '../../src/render/words/read-font';
+import { ROOT } from '../root';
 import type { RenderOrder } from './order';
 
 /** Where the fonts that ship lie, as they are built for the browser. */
-const FOLDER = path.resolve(__dirname, '../../public/fonts');
+const FOLDER = path.join(ROOT, 'public/fonts');
 
 /** Stands in for the surface that browsers draw words on. */
 class Surface {

@@ -5,10 +5,11 @@ import type { Source } from '../../src/core/master/source';
 import { TroubleError } from '../../src/core/trouble/trouble';
 import { Kernel } from '../../src/kernel/kernel';
 import { FilmReader } from '../../src/render/film-reader';
+import { ROOT } from '../root';
 import { decodeWithFfmpeg } from './decoders';
 import type { RenderOrder } from './order';
 
-const KERNEL = path.resolve(__dirname, '../../src/kernel/kernel.wasm');
+const KERNEL = path.join(ROOT, 'src/kernel/kernel.wasm');
 
 /** A kernel of this thread's own. */
 export const openKernel = (): Promise<Kernel> => Kernel.load(readFileSync(KERNEL));

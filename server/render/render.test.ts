@@ -11,6 +11,7 @@ import { makeClip, packetsOf, probe } from '../../tests/make-clip';
 import { filmed } from '../../tests/make-filmed';
 import { smallJob, smallOrder } from '../../tests/small-order';
 import { OWN_FONT, wordedJob } from '../../tests/worded-job';
+import { builtProgram } from '../root';
 import { drawSegment } from './draw';
 import { type RenderOrder, segmentsOf } from './order';
 import { renderFile } from './render';
@@ -203,8 +204,7 @@ describe('a file that is made without a browser', () => {
 });
 
 describe('npm run render', () => {
-  const run = (...args: string[]) =>
-    spawnSync(process.execPath, ['--import', 'tsx', 'server/render/cli.ts', ...args]);
+  const run = (...args: string[]) => spawnSync(process.execPath, [builtProgram('render'), ...args]);
 
   it('makes a file of a job and its master, and says in a number what was wrong', async () => {
     const short = makeClip('cli.mp4', { size: '320x180', seconds: 2 });

@@ -1,3 +1,4 @@
+import { execFileSync } from 'node:child_process';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
@@ -9,9 +10,10 @@ interface Work {
 }
 
 /** A module that serves such work. */
-const FILE = path.join(mkdtempSync(path.join(tmpdir(), 'threads-')), 'work.ts');
+const SOURCE = path.join(mkdtempSync(path.join(tmpdir(), 'threads-')), 'work.ts');
+const FILE = SOURCE.replace('.ts', '.cjs');
 writeFileSync(
-  FILE,
+  SOURCE,
   `import { threadId } from 'node:worker_threads';
   import { serveThread } from ${JSON.stringify(path.join(__dirname, 'serve-thread'))};
   serveThread(async (data: { do: string }, report, signal) => {
@@ -23,6 +25,7 @@ writeFileSync(
     return threadId;
   });`,
 );
+execFileSync('npx', ['esbuild', SOURCE, '--bundle', '--platform=node', `--outfile=${FILE}`]);
 
 let pool: ThreadPool<Work, string, number>;
 beforeEach(() => (pool = new ThreadPool(FILE, 2)));

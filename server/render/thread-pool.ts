@@ -65,8 +65,6 @@ export class ThreadPool<Data, Progress, Result> {
   }
 
   private started(): Worker {
-    // A thread knows nothing of TypeScript before it is told.
-    const code = `require('tsx/cjs'); require(${JSON.stringify(this.file)});`;
-    return new Worker(code, { eval: true });
+    return new Worker(this.file);
   }
 }

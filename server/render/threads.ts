@@ -1,13 +1,12 @@
-import path from 'node:path';
+import { builtProgram } from '../root';
 import type { RenderOrder } from './order';
 import type { SegmentTask } from './segment';
 import type { SegmentJob } from './segment-thread';
 import { ThreadPool } from './thread-pool';
 
-const THREAD = path.join(__dirname, 'segment-thread.ts');
-
 /** Threads that make segments. */
-export const segmentThreads = (atOnce: number): SegmentThreads => new ThreadPool(THREAD, atOnce);
+export const segmentThreads = (atOnce: number): SegmentThreads =>
+  new ThreadPool(builtProgram('segment-thread'), atOnce);
 export type SegmentThreads = ThreadPool<SegmentJob, number, { bytes: number }>;
 
 /** Makes segments of one order, several at a time, in threads of this machine. Whoever opens it closes it. */

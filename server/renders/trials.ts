@@ -5,13 +5,12 @@ import path from 'node:path';
 import PQueue from 'p-queue';
 import type { TrialRequest, TrialState } from '../../src/core/trial/trial-service';
 import { type TrialResult, trialPlans } from '../../src/core/trial/rate-trial';
+import { builtProgram } from '../root';
 import { ThreadPool } from '../render/thread-pool';
 import type { TrialProgress } from '../render/rate-trial';
 import { type RateTrialJob, trialPicture } from '../render/trial-pieces';
 import type { Masters } from './masters';
 import { askedOf, type RenderRefusal } from './render-order';
-
-const THREAD = path.join(__dirname, '../render/rate-trial-thread.ts');
 
 interface Trial {
   visitor: string;
@@ -24,7 +23,10 @@ interface Trial {
 
 /** Trials of bit rates, one at a time. They do not outlive the server: whoever wants one asks again. */
 export class Trials {
-  private readonly threads = new ThreadPool<RateTrialJob, TrialProgress, TrialResult>(THREAD, 1);
+  private readonly threads = new ThreadPool<RateTrialJob, TrialProgress, TrialResult>(
+    builtProgram('rate-trial-thread'),
+    1,
+  );
   private readonly queue = new PQueue({ concurrency: 1 });
   private readonly all = new Map<string, Trial>();
 

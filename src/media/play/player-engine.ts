@@ -7,6 +7,7 @@ import { withSegments } from '@core/render/redrawn';
 import { rateValue, secondsOf } from '@core/time/frame-rate';
 import { type Trouble, troubleOf } from '@core/trouble/trouble';
 import type { MasterReader } from '../read/master-reader';
+import { FrameCursor } from './frame-cursor';
 import type { Piece, PlayerEvent, PlayerOrder, Quality, Speed, View } from './player-protocol';
 import { PlayerSources } from './player-sources';
 import { whilePlaying } from './playing-lock';
@@ -19,14 +20,10 @@ import { StageWords } from './stage-words';
 const SOUND_AHEAD = 2;
 /** However late decoding is, a picture is shown at least this often, in milliseconds. */
 const LONGEST_GAP = 250;
-/** Going forward by at most this many frames reads on; further away it seeks. */
-const READ_ON = 24;
 /** The proxy's frame is replaced by the master's own after this long without another wish, in milliseconds. */
 const REFINE_AFTER = 180;
 /** Playing that skips this share of a second's frames has fallen behind. */
 const TOO_MANY_SKIPPED = 0.3;
-
-type Frames = ReturnType<MasterReader['frames']>;
 
 const now = (): number => performance.timeOrigin + performance.now();
 const sleep = (milliseconds: number): Promise<void> =>
@@ -59,7 +56,9 @@ export class PlayerEngine {
   private card: number | null = null;
   /** Counts the frames that were to be held. */
   private holding = 0;
-  private cursor: { reader: MasterReader; frames: Frames; next: number } | null = null;
+  /** Where what is shown at once is read, and where the master's own picture is read after it. */
+  private readonly cursor = new FrameCursor();
+  private readonly exactCursor = new FrameCursor();
   /** Grows with every order that ends what runs. */
   private generation = 0;
   private wanted: { source: number; frame: number } | null = null;
@@ -117,7 +116,7 @@ export class PlayerEngine {
   private async open(sources: Source[]): Promise<void> {
     this.generation += 1;
     const shown = this.wanted ?? (this.held && { source: this.held.source, frame: this.held.frame });
-    await this.dropCursor();
+    await this.dropCursors();
     this.tell({ type: 'ended' });
     await this.sources.open(sources);
     this.drop();
@@ -158,10 +157,11 @@ export class PlayerEngine {
 
   private async refine({ source, frame }: Held): Promise<void> {
     const generation = this.generation;
+    const isWanted = () => generation === this.generation;
     const reader = await this.sources.master(source);
-    const sample = await reader.frame(frame);
+    const sample = await this.exactCursor.read(reader, frame, isWanted);
     if (!sample) return;
-    if (generation !== this.generation) return sample.close();
+    if (!isWanted()) return sample.close();
     await this.hold(source, frame, null, true, sample);
   }
 
@@ -169,29 +169,16 @@ export class PlayerEngine {
     const { held } = this;
     if (held?.frame === frame && held.source === source && (held.exact || !exact))
       return this.redraw(EVERYTHING);
-    const known = this.cursor;
-    if (!known || known.reader !== reader || frame < known.next || frame > known.next + READ_ON) {
-      await this.dropCursor();
-      this.cursor = { reader, frames: reader.frames(frame, reader.source.frames), next: frame };
-    }
-    const cursor = this.cursor;
-    if (!cursor) return;
-    while (cursor.next <= frame) {
-      const step = await cursor.frames.next();
-      if (step.done) return this.dropCursor();
-      cursor.next = step.value.frame + 1;
-      if (step.value.frame === frame) await this.hold(source, frame, null, exact, step.value.sample.clone());
-    }
+    const sample = await this.cursor.read(reader, frame);
+    if (sample) await this.hold(source, frame, null, exact, sample);
   }
 
   private troubleOf(error: unknown): Trouble {
     return troubleOf(error, 'damaged', { file: this.sources.nameOf(this.held?.source ?? 0) });
   }
 
-  private async dropCursor(): Promise<void> {
-    const cursor = this.cursor;
-    this.cursor = null;
-    await cursor?.frames.return();
+  private async dropCursors(): Promise<void> {
+    await Promise.all([this.cursor.drop(), this.exactCursor.drop()]);
   }
 
   private async play({
@@ -204,7 +191,7 @@ export class PlayerEngine {
     this.speed = speed;
     const generation = ++this.generation;
     const running = () => generation === this.generation;
-    await this.dropCursor();
+    await this.dropCursors();
     if (quality !== 'auto') this.setQuality(quality);
     void this.playSound(pieces, startsAt, running).catch((error: unknown) =>
       this.tell({ type: 'failed', trouble: this.troubleOf(error) }),

@@ -1,0 +1,9 @@
+import path from 'node:path';
+
+/** The project's folder: where this lies, and where it is bundled to, are both one below it. */
+export const ROOT = path.resolve(__dirname, '..');
+
+/** What `scripts/build-server.mjs` made of a program or a thread. */
+export const builtProgram = (
+  name: 'main' | 'render' | 'worker' | 'segment-thread' | 'rate-trial-thread',
+): string => path.join(ROOT, 'server-build', `${name}.cjs`);
