@@ -36,7 +36,7 @@ export function grainyMaster(name: string, seconds: number, keyFrames: number): 
   const file = path.join(work, name);
   const filter = ['-vf', 'fps=30,noise=alls=7:allf=t', '-t', String(seconds), '-pix_fmt', 'yuv420p'];
   const rate = ['-b:v', '18M', '-maxrate', '30M', '-bufsize', '36M', '-g', String(keyFrames)];
-  const codec = ['-c:v', 'libx264', '-preset', 'medium', ...rate, '-c:a', 'copy'];
+  const codec = ['-c:v', 'libx264', '-preset', 'veryfast', ...rate, '-c:a', 'copy'];
   ffmpeg('-stream_loop', '1', '-i', MASTER, ...filter, ...codec, file);
   return file;
 }

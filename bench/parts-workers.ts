@@ -3,6 +3,7 @@ import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import { Fleet } from '../server/fleet/fleet';
 import { renderFile } from '../server/render/render';
+import { builtProgram } from '../server/root';
 import { smallOrder } from '../tests/small-order';
 import { TestRedis, TestWorker } from '../tests/test-redis';
 import { grainyMaster, work } from './material';
@@ -25,7 +26,7 @@ const spent = (): number =>
     .filter((name) => /^\d+$/.test(name))
     .filter((pid) => {
       try {
-        return readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes('server/fleet/worker.ts');
+        return readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes(builtProgram('worker'));
       } catch {
         return false;
       }

@@ -9,4 +9,6 @@ installDebianPackages(
 );
 const { buildParts } = await import('./build.mjs');
 await buildParts();
+const { buildServer } = await import('./build-server.mjs');
+await buildServer();
 execFileSync('npx', ['tsx', 'bench/run.ts', ...process.argv.slice(2)], { stdio: 'inherit' });

@@ -1,8 +1,9 @@
-// `npm test`: sets up, then lint, types, unit tests and browser tests; the last line counts them all.
+// `npm test [-- --all]`: sets up, then lint, types, unit tests and browser tests; the last line counts them all.
 import { spawn } from 'node:child_process';
 import { existsSync, mkdtempSync, readFileSync, statSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import { waiting } from './rota.mjs';
 import { installDebianPackages, installNodePackages, JUDGES } from './setup.mjs';
 
 installNodePackages();
@@ -77,6 +78,8 @@ const checks = [
   ]),
 ];
 for (const passed of (await Promise.all(checks)).flat()) count(passed);
+const later = process.argv.includes('--all') ? [] : waiting();
+const ignored = ['/node_modules/', ...later].map((file) => `--testPathIgnorePatterns=${file}`);
 const results = mkdtempSync(path.join(tmpdir(), 'results-'));
 // A process each, so that memory that one took is given back.
 for (const [name, ...projects] of [
@@ -87,7 +90,7 @@ for (const [name, ...projects] of [
   const file = path.join(results, `${projects[0]}.json`);
   const reporters = ['--reporters=default', '--reporters=<rootDir>/jest/summary.cjs'];
   // Two at a time: while one waits for a server or a page, the other has both cores.
-  const args = ['jest', '--maxWorkers=2', ...reporters, '--selectProjects', ...projects];
+  const args = ['jest', '--maxWorkers=2', ...reporters, ...ignored, '--selectProjects', ...projects];
   const run = () => part(name, 'npx', args, file);
   const began = Date.now();
   let passed = await run();
@@ -106,5 +109,6 @@ for (const [name, ...projects] of [
     count(false);
   }
 }
+if (later.length > 0) console.log(`\nIn another turn, or with \`npm test -- --all\`: ${later.join(', ')}`);
 console.log(`\n${counts.passed} passed, ${counts.failed} failed`);
 process.exit(counts.failed === 0 ? 0 : 1);

@@ -1,4 +1,5 @@
 import { create } from 'zustand';
+import { Pace } from '@core/figures/pace';
 import { TimeLeft } from '@core/figures/time-left';
 import type { ExportRecord } from '@core/job/records';
 import { troubleOf, troubleWords } from '@core/trouble/trouble';
@@ -234,25 +235,29 @@ async function makeFiles(jobId: string, batch: readonly Made[], signal: AbortSig
 
 /** Shows how far files are that are made together. */
 function follow(jobId: string, batch: readonly Made[]) {
-  const from = performance.now();
-  let first: number | null = null;
+  const pace = new Pace();
   return ({ done, total }: Pick<Progress, 'done' | 'total'>) => {
-    first ??= done;
-    const seconds = (performance.now() - from) / 1000;
-    const left = time.making(seconds, done - first, total, total - done);
-    const speed = seconds > 0 ? (done - first) / seconds : null;
-    show(batch, { jobId, stage: 'export', done, total, speed, left });
+    const perFrame = pace.at(performance.now() / 1000, done);
+    const left = time.making(perFrame, total - done, total);
+    show(batch, { jobId, stage: 'export', done, total, speed: perFrame && 1 / perFrame, left });
   };
 }
 
 /** Shows how far the first of some files is read back; the others wait for it. */
 function followProof(jobId: string, batch: readonly Made[]) {
-  const from = performance.now();
+  const pace = new Pace();
   const all = batch.reduce((sum, { order }) => sum + order.plan.frames, 0);
   return ({ done, total }: Progress) => {
-    const seconds = (performance.now() - from) / 1000;
-    const left = time.proving(seconds, done, all - done);
-    show(batch.slice(0, 1), { jobId, stage: 'read-back', done, total, speed: done / seconds, left });
+    const perFrame = pace.at(performance.now() / 1000, done);
+    const left = time.proving(perFrame, all - done);
+    show(batch.slice(0, 1), {
+      jobId,
+      stage: 'read-back',
+      done,
+      total,
+      speed: perFrame && 1 / perFrame,
+      left,
+    });
   };
 }
 

@@ -1,9 +1,9 @@
-/** Seconds to read a frame back for each second that it takes to make one, before any was read back. */
-const UNKNOWN_PROOF = 0.25;
+/** Seconds to read a frame back for each second that it takes to make one, before any was read back (measured). */
+const UNKNOWN_PROOF = 0.15;
 
 /**
- * How long files that are made and then read back will take, from how fast it went so far. It remembers how much
- * quicker reading back is than making.
+ * How long files that are made and then read back will take, from how fast it goes. It remembers how much quicker
+ * reading back is than making.
  */
 export class TimeLeft {
   private proofShare = UNKNOWN_PROOF;
@@ -12,21 +12,23 @@ export class TimeLeft {
 
   /**
    * While frames are made.
-   * @param seconds since it began. @param done frames that were made in them.
+   * @param perFrame seconds for one, null where that is not known yet. @param left frames, of so many in all.
    * @returns seconds left, null where there is nothing to reckon from.
    */
-  making(seconds: number, done: number, total: number, left: number): number | null {
-    if (done <= 0 || seconds <= 0) return this.waiting(total);
-    this.perFrame = seconds / done;
-    return left * this.perFrame + total * this.perFrame * this.proofShare;
+  making(perFrame: number | null, left: number, total: number): number | null {
+    if (perFrame === null) return this.waiting(total);
+    this.perFrame = perFrame;
+    return (left + total * this.proofShare) * perFrame;
   }
 
-  /** While they are read back. @param toProve frames that are not read back yet, in whatever file. */
-  proving(seconds: number, done: number, toProve: number): number | null {
-    if (done <= 0 || seconds <= 0)
-      return this.perFrame === null ? null : toProve * this.perFrame * this.proofShare;
-    if (this.perFrame !== null) this.proofShare = seconds / done / this.perFrame;
-    return (toProve * seconds) / done;
+  /**
+   * While they are read back.
+   * @param perFrame seconds for one, null where that is not known yet. @param left frames, in whatever file.
+   */
+  proving(perFrame: number | null, left: number): number | null {
+    if (perFrame === null) return this.perFrame === null ? null : left * this.perFrame * this.proofShare;
+    if (this.perFrame !== null) this.proofShare = perFrame / this.perFrame;
+    return left * perFrame;
   }
 
   /** Of frames that wait for their turn. */

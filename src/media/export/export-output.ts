@@ -57,7 +57,12 @@ export class ExportOutput {
     return this.request.plan;
   }
 
-  /** Frames that are there. */
+  /** Frames to draw, some more than once where a rate is landed on. */
+  get total(): number {
+    return this.picture?.total ?? 0;
+  }
+
+  /** Of these, those that are there. */
   get done(): number {
     return this.picture?.done ?? 0;
   }

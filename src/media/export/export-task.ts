@@ -29,16 +29,8 @@ export async function exportClips(
   const readers = new ReaderPool(sources);
   const nameOf = (source: number) => sources[source]?.fileName ?? '';
   const open: ExportOutput[] = [];
-  const total = outputs.reduce((sum, output) => sum + output.plan.frames, 0);
-  let most = 0;
-  const tell = () => {
-    // What is made again does not take back what was told.
-    most = Math.max(
-      most,
-      open.reduce((sum, output) => sum + output.done, 0),
-    );
-    report({ stage: 'export', done: most, total });
-  };
+  const sum = (figure: 'done' | 'total') => open.reduce((frames, output) => frames + output[figure], 0);
+  const tell = () => report({ stage: 'export', done: sum('done'), total: sum('total') });
   try {
     for (const output of outputs) {
       open.push(await ExportOutput.open(output, (source) => readers.of(source), signal));

@@ -43,6 +43,8 @@ export class PictureMaker {
   private span: FrameSpan = { from: 0, to: 0 };
   private next = 0;
   private drawn = 0;
+  /** Frames of groups that were there and are made again. */
+  private again = 0;
   private last: Promise<void> = Promise.resolve();
   private readonly waiting: Promise<void>[] = [];
   /** Why no frame is taken any more. */
@@ -79,9 +81,14 @@ export class PictureMaker {
     }
   }
 
-  /** Frames of the file that are there or were drawn. */
+  /** Frames to draw for the file: each once, and once more where its group is made again. */
+  get total(): number {
+    return this.plan.frames + this.again;
+  }
+
+  /** Of these, those that are there or were drawn. */
   get done(): number {
-    return this.plan.frames - this.framesLeft() + this.drawn;
+    return this.total - this.framesLeft() + this.drawn;
   }
 
   private framesLeft(): number {
@@ -210,7 +217,10 @@ export class PictureMaker {
       });
     }
     const again = this.rates.again();
-    for (const { group, bits } of again) this.wanted.set(group, bits);
+    for (const { group, bits } of again) {
+      this.wanted.set(group, bits);
+      this.again += this.groups[group]?.frames ?? 0;
+    }
     return again.length > 0;
   }
 
