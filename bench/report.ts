@@ -1,7 +1,8 @@
 import { cpus } from 'node:os';
 import type { confusion } from '../tests/score';
 
-/** What each row means, under the table. */
+/** What each row means, under the tables. */
+const MEANING = 'What the figures mean';
 const LEGEND = [
   '- **pass**: everything the pass makes and measures, in a worker, against plainly decoding the same stored file',
   '  in a worker (best of two). **a step back**: from asking to shown, median, in the proxy; the reference is the',
@@ -35,6 +36,9 @@ const LEGEND = [
   '  drawn on a phone-sized canvas, median of 60; the reference is a frame at 60 Hz. **layout**: the reference measures each of',
   '  their words once by the browser alone.',
   '- **peak memory**: all browser processes (PSS) while 5 minutes are exported; the reference is 20 seconds.',
+  '- **makers**: the server at 8 Mb/s against `ffmpeg -vf crop,scale -preset medium` in two passes, by hand; a clip in two closed',
+  '  segments against one piece; a trial of six rates against the export of a clip of three minutes.',
+  '- **workers**: processor seconds of all workers that share a file out; the reference is one worker alone.',
 ];
 
 /** A figure beside its reference. */
@@ -47,11 +51,25 @@ interface Line {
   target: string;
 }
 
-/** Takes figures as they are measured, prints each, and makes a page of all. */
+/** Takes figures as they are measured, prints each, and makes a page of them: a section for each part. */
 export class Report {
-  private readonly lines: Line[] = [];
-  private readonly compared: string[] = [];
-  private confused: ReturnType<typeof confusion> = {};
+  private lines: Line[] = [];
+  private tables: string[] = [];
+  private readonly sections: Map<string, string>;
+
+  /** @param before the page as it was: a part that is not measured now keeps its section. */
+  constructor(before: string) {
+    this.sections = new Map(
+      before
+        .split(/^## /m)
+        .slice(1)
+        .map((section) => [
+          section.slice(0, section.indexOf('\n')),
+          section.slice(section.indexOf('\n') + 1).trim(),
+        ]),
+    );
+    this.sections.delete(MEANING);
+  }
 
   line(name: string, value: number, unit: string, reference: number, ratio: number, target = ''): void {
     this.lines.push({ name, value, unit, reference, ratio, target });
@@ -60,63 +78,66 @@ export class Report {
 
   /** Ways to do the same, beside each other, in a table of its own. */
   ways(title: string, columns: readonly string[], rows: readonly (readonly [string, ...number[]])[]): void {
-    this.compared.push(
-      title,
-      '',
-      `| | ${columns.join(' | ')} |`,
-      `|---|${columns.map(() => '---|').join('')}`,
-      ...rows.map(
-        ([name, ...values]) => `| ${name} | ${values.map((value) => value.toFixed(4)).join(' | ')} |`,
-      ),
-      '',
-    );
+    const cells = rows.map(([name, ...values]) => [name, ...values.map((value) => value.toFixed(4))]);
+    this.tables.push(tableOf(title, ['', ...columns], cells));
     console.log(title);
     for (const row of rows) console.log(row.join(' '));
   }
 
   /** What cuts were taken for. */
   table(confused: ReturnType<typeof confusion>): void {
-    this.confused = confused;
+    const names = [...new Set(Object.values(confused).flatMap((row) => Object.keys(row)))];
+    const title = 'What is in the generated films (rows), and what it was taken for (columns)';
+    const cells = Object.entries(confused).map(([truth, row]) => [
+      truth,
+      ...names.map((name) => String(row[name] ?? 0)),
+    ]);
+    this.tables.push(tableOf(title, ['truth', ...names], cells));
     console.table(confused);
   }
 
-  /** In Markdown. */
-  page(): string {
+  /** A part is measured: what it found becomes its section. */
+  end(part: string): void {
     const [cpu] = cpus();
+    const day = new Date().toISOString().slice(0, 10);
+    const about = `${day}, ${cpus().length} cores of ${cpu?.model.trim() ?? 'an unknown processor'}.`;
+    const columns = ['what', 'figure', 'reference', 'ratio', 'target'];
+    const figures = this.lines.length === 0 ? [] : [tableOf(null, columns, this.lines.map(cellsOf))];
+    this.sections.set(part, [about, ...figures, ...this.tables].join('\n\n'));
+    this.lines = [];
+    this.tables = [];
+  }
+
+  /** In Markdown, its parts in this order. */
+  page(parts: readonly string[]): string {
     return [
       '# Benchmarks',
       '',
-      'Written by `npm run bench`. Each figure stands beside a reference of the same run; the ratio is what counts.',
+      'Written by `npm run bench`; `npm run bench -- pass steps` measures those parts alone. Each figure stands beside a',
+      'reference of the same run; the ratio is what counts.',
       '',
-      `${new Date().toISOString().slice(0, 10)}, ${cpus().length} cores of ${cpu?.model.trim() ?? 'an unknown processor'}.`,
+      ...parts.flatMap((part) =>
+        this.sections.has(part) ? [`## ${part}`, '', this.sections.get(part), ''] : [],
+      ),
+      `## ${MEANING}`,
       '',
-      '| what | figure | reference | ratio | target |',
-      '|---|---|---|---|---|',
-      ...this.lines.map(rowOf),
-      '',
-      ...this.confusionRows(),
-      ...this.compared,
       ...LEGEND,
       '',
     ].join('\n');
   }
-
-  private confusionRows(): string[] {
-    const names = [...new Set(Object.values(this.confused).flatMap((row) => Object.keys(row)))];
-    if (names.length === 0) return [];
-    return [
-      'What is in the generated films (rows), and what it was taken for (columns):',
-      '',
-      `| truth | ${names.join(' | ')} |`,
-      `|---|${names.map(() => '---|').join('')}`,
-      ...Object.entries(this.confused).map(
-        ([truth, row]) => `| ${truth} | ${names.map((name) => row[name] ?? 0).join(' | ')} |`,
-      ),
-      '',
-    ];
-  }
 }
 
-function rowOf({ name, value, unit, reference, ratio, target }: Line): string {
-  return `| ${name} | ${value.toFixed(3)} ${unit} | ${reference.toFixed(3)} ${unit} | ${ratio.toFixed(2)} | ${target} |`;
+function tableOf(
+  title: string | null,
+  columns: readonly string[],
+  rows: readonly (readonly string[])[],
+): string {
+  const table = [columns, columns.map(() => '---'), ...rows]
+    .map((cells) => `| ${cells.join(' | ')} |`)
+    .join('\n');
+  return title === null ? table : `${title}:\n\n${table}`;
+}
+
+function cellsOf({ name, value, unit, reference, ratio, target }: Line): string[] {
+  return [name, `${value.toFixed(3)} ${unit}`, `${reference.toFixed(3)} ${unit}`, ratio.toFixed(2), target];
 }

@@ -1,5 +1,5 @@
 /** `npm run bench`: figures of this machine, each beside a reference of the same run. */
-import { rmSync, writeFileSync } from 'node:fs';
+import { readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { work } from './material';
 import { encoder } from './parts-encoder';
 import { kernel, memory, wholeExport } from './parts-export';
@@ -36,14 +36,17 @@ const PARTS: Record<string, (report: Report) => void | Promise<void>> = {
   workers,
 };
 
+const PAGE = 'docs/benchmarks.md';
+
 async function main(): Promise<void> {
   const wanted = process.argv.slice(2).filter((name) => name in PARTS);
-  const report = new Report();
+  const report = new Report(readFileSync(PAGE, 'utf8'));
   for (const [name, part] of Object.entries(PARTS)) {
-    if (wanted.length === 0 || wanted.includes(name)) await part(report);
+    if (wanted.length > 0 && !wanted.includes(name)) continue;
+    await part(report);
+    report.end(name);
+    writeFileSync(PAGE, report.page(Object.keys(PARTS)));
   }
-  // A part alone is printed; only the whole is kept.
-  if (wanted.length === 0) writeFileSync('docs/benchmarks.md', report.page());
   rmSync(work, { recursive: true });
 }
 

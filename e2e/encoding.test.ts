@@ -1,7 +1,7 @@
 import { execFileSync, spawnSync } from 'node:child_process';
 import { statSync } from 'node:fs';
 import path from 'node:path';
-import { packetsOf, probe } from '../tests/make-clip';
+import { makeClip, packetsOf, probe } from '../tests/make-clip';
 import { filmed } from '../tests/make-filmed';
 import { HARD_FILMS, hardFilm } from '../tests/hard-films';
 import { drawn, soakFigure, trials } from '../tests/soak';
@@ -10,6 +10,12 @@ import { atTheApp } from './app';
 const here = atTheApp();
 /** How long the films are that land on a size. */
 const SECONDS = trials(4, 8);
+/** A square and two tall canvases of the lines that a 4K master has. */
+const LARGE = [
+  [2160, 2160],
+  [2160, 3840],
+  [1216, 2160],
+] as const;
 
 /** A grainy film with a quiet sound. */
 function quietFilm(): string {
@@ -147,6 +153,20 @@ describe('an export', () => {
     expect(here.visitor.errors).toEqual([]);
   });
 
+  it('has 2160 lines or more where its master has them', async () => {
+    const { visitor } = here;
+    await visitor.page.goto('/');
+    await visitor.bringIn(makeClip('four-k.mp4', { size: '3840x2160', rate: '24', seconds: 1 }));
+    for (const [width, height] of drawn(LARGE, 1)) {
+      await visitor.step('Canvas');
+      await visitor.page.getByLabel('Width', { exact: true }).fill(String(width));
+      await visitor.page.getByLabel('Height', { exact: true }).fill(String(height));
+      await visitor.press('Use this size');
+      await visitor.step('Export');
+      expect(probe(await exported('Export to MP4'))[0]).toMatchObject({ width, height, nb_frames: '24' });
+    }
+  });
+
   it.each(drawn(HARD_FILMS, 1))('lands on a size: %s', async (film) => {
     const { visitor } = here;
     await visitor.page.goto('/');
@@ -160,8 +180,8 @@ describe('an export', () => {
     const file = await exported('Export to MP4');
     const off = statSync(file).size / (megabytes * 1e6) - 1;
     soakFigure(
-      `size of ${megabytes} MB to land on in the browser`,
-      `${film}: ${(100 * off).toFixed(1)} % off`,
+      `a size to land on in the browser, ${film}`,
+      `${megabytes} MB asked, ${(100 * off).toFixed(1)} % off`,
     );
     expect(Math.abs(off)).toBeLessThanOrEqual(0.03);
   });

@@ -1,8 +1,9 @@
-// `npm run soak [-- SEED]`: the long proofs, whose short pieces run in `npm test`; writes docs/soak.md.
+// `npm run soak [-- --seed N] [-- PROOF …]`: the long proofs, whose short pieces run in `npm test`; writes docs/soak.md.
 import { spawnSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { cpus, tmpdir } from 'node:os';
 import path from 'node:path';
+import { parseArgs } from 'node:util';
 import { installDebianPackages, installNodePackages, JUDGES } from './setup.mjs';
 
 /** Files with a long proof in them. */
@@ -19,7 +20,7 @@ const PROOFS = [
   'e2e/queue-killed',
   'e2e/killed',
   'core/interchange/fuzz',
-  'core/words/files',
+  'core/words/files/read-captions',
   'media/follow/filmed-follow',
   'e2e/access',
   'e2e/whole-day',
@@ -34,34 +35,59 @@ const PROOFS = [
   'e2e/faulty-shots',
 ];
 
+const PAGE = 'docs/soak.md';
+
+const { values, positionals } = parseArgs({
+  options: { seed: { type: 'string', default: '20261126' } },
+  allowPositionals: true,
+});
+const proofs =
+  positionals.length === 0
+    ? PROOFS
+    : PROOFS.filter((proof) => positionals.some((name) => proof.includes(name)));
+if (proofs.length === 0) {
+  console.error(`No proof is called ${positionals.join(' or ')}. There are: ${PROOFS.join(', ')}.`);
+  process.exit(2);
+}
 installNodePackages();
 installDebianPackages(JUDGES, 'The proofs drive two real browsers and a real server.');
 const { buildParts, buildAll } = await import('./build.mjs');
 await buildParts();
 await buildAll();
-const [seed = '20261126'] = process.argv.slice(2);
 const figures = path.join(mkdtempSync(path.join(tmpdir(), 'soak-')), 'figures.jsonl');
 writeFileSync(figures, '');
-const { status } = spawnSync('npx', ['jest', '--runInBand', '--testPathPattern', PROOFS.join('|')], {
+const patterns = proofs.map((proof) => `/${proof}.test`).join('|');
+const { status } = spawnSync('npx', ['jest', '--runInBand', '--forceExit', '--testPathPattern', patterns], {
   stdio: 'inherit',
-  env: { ...process.env, GUSSET_SOAK: figures, GUSSET_SEED: seed },
+  env: { ...process.env, GUSSET_SOAK: figures, GUSSET_SEED: values.seed },
 });
-const rows = readFileSync(figures, 'utf8')
-  .split('\n')
-  .filter(Boolean)
-  .map((line) => JSON.parse(line))
-  .map(({ proof, found }) => `| ${proof} | ${found} |`);
+
+/** What was found by proof; a proof that did not run now keeps what it found before. */
+const rows = new Map(
+  readFileSync(PAGE, 'utf8')
+    .split('\n')
+    .filter((line) => /^\| .+ \| .+ \| \d{4}-/.test(line))
+    .map((line) => line.split('|').map((cell) => cell.trim()))
+    .map(([, proof, found, day]) => [proof, [found, day]]),
+);
+const today = new Date().toISOString().slice(0, 10);
+for (const line of readFileSync(figures, 'utf8').split('\n').filter(Boolean)) {
+  const { proof, found } = JSON.parse(line);
+  rows.set(proof, [found, today]);
+}
+const ran = proofs === PROOFS ? 'all of them' : proofs.join(', ');
 const page = [
   '# Long proofs',
   '',
-  'Written by `npm run soak`. A short piece of each, from the same seed, runs in `npm test`.',
+  'Written by `npm run soak`. A short piece of each, from the same seed, runs in `npm test`. `npm run soak -- storm line`',
+  'runs those alone, and leaves what the others found as it is.',
   '',
-  `${new Date().toISOString().slice(0, 10)}, seed ${seed}, ${cpus().length} cores: ${status === 0 ? 'all passed' : 'SOME FAILED'}.`,
+  `Last run: ${today}, seed ${values.seed}, ${cpus().length} cores, ${ran}: ${status === 0 ? 'all passed' : 'SOME FAILED'}.`,
   '',
-  '| proof | found |',
-  '|---|---|',
-  ...rows,
+  '| proof | found | when |',
+  '|---|---|---|',
+  ...[...rows].map(([proof, [found, day]]) => `| ${proof} | ${found} | ${day} |`),
   '',
 ];
-writeFileSync('docs/soak.md', page.join('\n'));
+writeFileSync(PAGE, page.join('\n'));
 process.exit(status ?? 1);
