@@ -1,6 +1,6 @@
 /** Files without a browser, beside ffmpeg by hand, and trials beside the exports that they are for. */
 import path from 'node:path';
-import { activeClip } from '../src/core/job/job';
+import { activeClip, type Job } from '../src/core/job/job';
 import { trialPlans } from '../src/core/trial/rate-trial';
 import { makingOfJob, planOfJob } from '../src/core/check/check';
 import { SHIPPED_SHEETS } from '../src/core/outlets/shipped';
@@ -10,6 +10,7 @@ import { renderFile } from '../server/render/render';
 import { Threads } from '../server/render/threads';
 import { jobOf } from '../tests/job-of';
 import { ffmpegSeconds, grainyMaster, work } from './material';
+import { processorSeconds } from './processor';
 import type { Report } from './report';
 
 const SECONDS = 12;
@@ -24,10 +25,16 @@ async function timed(act: () => Promise<unknown>): Promise<number> {
   return (performance.now() - began) / 1000;
 }
 
-export async function makers(report: Report): Promise<void> {
+async function processor(act: () => Promise<unknown>): Promise<number> {
+  const before = processorSeconds(process.pid);
+  await act();
+  return processorSeconds(process.pid) - before;
+}
+
+/** A grainy film to be made tall, in two passes. */
+async function grainyOrder(): Promise<{ job: Job; order: RenderOrder }> {
   const film = grainyMaster('made.mp4', SECONDS, 60);
   const job = await jobOf(film);
-  const clip = activeClip(job.edit);
   const sheets = SHIPPED_SHEETS;
   const plan = planOfJob(job, sheets);
   const made = makingOfJob(job, { sheets });
@@ -37,11 +44,14 @@ export async function makers(report: Report): Promise<void> {
     bits: BITS,
     mostBits: 2 * BITS,
   };
-  const order: RenderOrder = {
-    plan,
-    making: { ...made, picture },
-    masters: { [job.masters[0]?.fingerprint ?? '']: film },
-  };
+  const masters = { [job.masters[0]?.fingerprint ?? '']: film };
+  return { job, order: { plan, making: { ...made, picture }, masters } };
+}
+
+export async function makers(report: Report): Promise<void> {
+  const { job, order } = await grainyOrder();
+  const { plan, masters } = order;
+  const [film = ''] = Object.values(masters);
   const to = path.join(work, 'made.out.mp4');
   const ours = await timed(() => renderFile(order, { folder: `${to}.parts`, to, signal: forEver() }));
   const { width, height } = plan;
@@ -54,28 +64,9 @@ export async function makers(report: Report): Promise<void> {
   }, 0);
   report.line('Server, two passes, against ffmpeg by hand', ours, 's', theirs, ours / theirs, '1');
 
-  const one = new Threads(order, 1);
-  const task = { file: path.join(work, 'whole.mkv'), bits: BITS, keepsFrames: false, threads: 1 };
-  const whole = { start: 0, frames: plan.frames };
-  const half = Math.round(plan.frames / 2 / 60) * 60;
-  const halves = [
-    { start: 0, frames: half },
-    { start: half, frames: plan.frames - half },
-  ];
-  const make = (segment: typeof whole) =>
-    one.make({ ...task, segment, pass: null }, () => undefined, forEver());
-  // The thread is there already.
-  await make({ start: 0, frames: 30 });
-  const inOne = await timed(() => make(whole));
-  const inTwo = await timed(async () => {
-    for (const segment of halves) await make(segment);
-  });
-  one.close();
-  report.line('Segments against one piece', inTwo, 's', inOne, inTwo / inOne, '1.05');
-
   const pieces = [0, 1, 2].map((n) => ({
     role: (['hardest', 'typical', 'easiest'] as const)[n] as 'hardest',
-    range: { master: clip.cut[0]?.master ?? '', in: n * 100, out: n * 100 + 60 },
+    range: { master: activeClip(job.edit).cut[0]?.master ?? '', in: n * 100, out: n * 100 + 60 },
     weight: 1 / 3,
   }));
   const trial = {
@@ -87,9 +78,9 @@ export async function makers(report: Report): Promise<void> {
     tryRates(
       {
         order: trial,
-        plans: trialPlans(job, [...sheets], trial),
+        plans: trialPlans(job, [...SHIPPED_SHEETS], trial),
         making: order.making,
-        masters: order.masters,
+        masters,
         folder: work,
       },
       () => undefined,
@@ -105,4 +96,28 @@ export async function makers(report: Report): Promise<void> {
     tried / forThree,
     '0.35',
   );
+}
+
+/** A clip in two closed segments against one piece, in processor seconds: segments are made side by side. */
+export async function segments(report: Report): Promise<void> {
+  const { order } = await grainyOrder();
+  const { plan } = order;
+  const one = new Threads(order, 1);
+  const task = { file: path.join(work, 'whole.mkv'), bits: BITS, keepsFrames: false, threads: 1 };
+  const whole = { start: 0, frames: plan.frames };
+  const half = Math.round(plan.frames / 2 / 60) * 60;
+  const halves = [
+    { start: 0, frames: half },
+    { start: half, frames: plan.frames - half },
+  ];
+  const make = (segment: typeof whole) =>
+    one.make({ ...task, segment, pass: null }, () => undefined, forEver());
+  // The thread is there already.
+  await make({ start: 0, frames: 30 });
+  const inOne = await processor(() => make(whole));
+  const inTwo = await processor(async () => {
+    for (const segment of halves) await make(segment);
+  });
+  one.close();
+  report.line('Segments against one piece, processor seconds', inTwo, 's', inOne, inTwo / inOne, '1.05');
 }

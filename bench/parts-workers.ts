@@ -7,19 +7,11 @@ import { builtProgram } from '../server/root';
 import { smallOrder } from '../tests/small-order';
 import { TestRedis, TestWorker } from '../tests/test-redis';
 import { grainyMaster, work } from './material';
+import { processorSeconds } from './processor';
 import type { Report } from './report';
 
 const MOST_WORKERS = 4;
 const SECONDS = 40;
-/** Clock ticks of a second in /proc (Linux: USER_HZ). */
-const TICKS = 100;
-
-/** Processor seconds of a process and of what it started and waited for, by its own line in /proc. */
-function secondsOf(pid: number): number {
-  const fields = readFileSync(`/proc/${pid}/stat`, 'utf8').split(') ')[1]?.split(' ') ?? [];
-  return fields.slice(11, 15).reduce((sum, ticks) => sum + Number(ticks), 0) / TICKS;
-}
-
 /** Processor seconds of all workers so far. */
 const spent = (): number =>
   readdirSync('/proc')
@@ -31,7 +23,7 @@ const spent = (): number =>
         return false;
       }
     })
-    .reduce((sum, pid) => sum + secondsOf(Number(pid)), 0);
+    .reduce((sum, pid) => sum + processorSeconds(Number(pid)), 0);
 
 /** One to four workers make the same file, beside one alone. */
 export async function workers(report: Report): Promise<void> {

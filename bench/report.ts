@@ -36,8 +36,8 @@ const LEGEND = [
   '  drawn on a phone-sized canvas, median of 60; the reference is a frame at 60 Hz. **layout**: the reference measures each of',
   '  their words once by the browser alone.',
   '- **peak memory**: all browser processes (PSS) while 5 minutes are exported; the reference is 20 seconds.',
-  '- **makers**: the server at 8 Mb/s against `ffmpeg -vf crop,scale -preset medium` in two passes, by hand; a clip in two closed',
-  '  segments against one piece; a trial of six rates against the export of a clip of three minutes.',
+  '- **makers**: the server at 8 Mb/s against `ffmpeg -vf crop,scale -preset medium` in two passes, by hand; a trial of six rates',
+  '  against the export of a clip of three minutes. **segments**: a clip in two closed segments against one piece.',
   '- **workers**: processor seconds of all workers that share a file out; the reference is one worker alone.',
 ];
 

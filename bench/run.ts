@@ -7,7 +7,7 @@ import { kernelMemory } from './parts-kernel-memory';
 import { canvases, coverage } from './parts-framing';
 import { checks } from './parts-checks';
 import { follow, followMemory } from './parts-follow';
-import { makers } from './parts-makers';
+import { makers, segments } from './parts-makers';
 import { cuts, pass, passMemory, steps } from './parts-pass';
 import { store } from './parts-store';
 import { words } from './parts-words';
@@ -33,6 +33,7 @@ const PARTS: Record<string, (report: Report) => void | Promise<void>> = {
   store,
   words,
   makers,
+  segments,
   workers,
 };
 
