@@ -75,6 +75,27 @@ describe.each(['export', 'read-back'])('the %s worker', (name) => {
   });
 });
 
+describe('an export', () => {
+  const here = atTheApp();
+  it('waits while something plays, and goes on after it', async () => {
+    const { visitor } = here;
+    const counted = await countIn(visitor, 'export');
+    await visitor.bringIn(makeClip('waits.mp4', { size: '1920x1080', seconds: 8 }));
+    await visitor.step('Export');
+    await visitor.press('Export to MP4');
+    await visitor.sees(/^Exporting: frame/);
+    await visitor.step('Framing');
+    await visitor.press('Play');
+    await visitor.button('Pause').waitFor();
+    await visitor.page.waitForTimeout(500);
+    const before = (await counted()).length;
+    await visitor.page.waitForTimeout(1500);
+    expect((await counted()).length).toBe(before);
+    await visitor.press('Pause');
+    await expect(async () => (await counted()).length > before).toBecomeTrue();
+  });
+});
+
 describe('the workers of a pass', () => {
   const here = atTheApp();
   it('close every frame that they do not hand on, and hold few at a time', async () => {

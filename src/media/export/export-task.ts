@@ -1,6 +1,7 @@
 import { decodeRuns } from '@core/render/decode-runs';
 import { planPart } from '@core/render/plan-part';
 import { TroubleError } from '@core/trouble/trouble';
+import { waitWhilePlaying } from '../play/playing-lock';
 import { ReaderPool } from '../read/reader-pool';
 import { type TaskContext, throwIfStopped } from '../worker/serve-task';
 import { KEEP } from '../worker/worker-protocol';
@@ -84,7 +85,9 @@ async function makePictures(
     for await (const { frame, sample } of reader.frames(run.in, run.out)) {
       throwIfStopped(signal);
       for (const { output } of makes) await output.offer(run, frame, sample);
-      if (decoded++ % REPORT_EVERY === 0) tell();
+      if (decoded++ % REPORT_EVERY > 0) continue;
+      tell();
+      await waitWhilePlaying(signal);
     }
   }
 }

@@ -12,6 +12,7 @@ import {
 import { askedFacts, foundFacts, foundSound, proofOf } from '@core/proof/proof';
 import { type RenderPlan, segmentAt } from '@core/render/plan';
 import { TroubleError } from '@core/trouble/trouble';
+import { waitWhilePlaying } from '../play/playing-lock';
 import { openInput, probeFile, probeSound } from '../read/probe';
 import { throwIfStopped, type TaskContext } from '../worker/serve-task';
 import { storedFile } from '../store/storage';
@@ -74,7 +75,9 @@ async function searchBorders(
       sample.close();
     }
     n += 1;
-    if (n % REPORT_EVERY === 0) report({ stage: 'read-back', done: n, total: plan.frames });
+    if (n % REPORT_EVERY > 0) continue;
+    report({ stage: 'read-back', done: n, total: plan.frames });
+    await waitWhilePlaying(signal);
   }
   const borders = [...perShot].reduce<Borders>((wide, [start, found]) => {
     const planned = plannedBorders(segmentAt(plan, start), plan);

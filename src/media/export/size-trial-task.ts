@@ -1,6 +1,7 @@
 import { decodeRuns } from '@core/render/decode-runs';
 import type { PictureMaking } from '@core/render/making';
 import type { RenderPlan } from '@core/render/plan';
+import { waitWhilePlaying } from '../play/playing-lock';
 import { ReaderPool } from '../read/reader-pool';
 import { throwIfStopped, type TaskContext } from '../worker/serve-task';
 import { PictureMaker } from './picture-maker';
@@ -53,6 +54,7 @@ async function bytesOf(
     for (const run of decodeRuns([plan])) {
       const reader = await readers.of(run.source);
       for await (const { frame, sample } of reader.frames(run.in, run.out)) {
+        await waitWhilePlaying(signal);
         throwIfStopped(signal);
         await maker.offer(run, frame, sample);
       }

@@ -6,7 +6,12 @@ export async function whilePlaying<T>(run: () => Promise<T>): Promise<T> {
   return navigator.locks.request(NAME, { mode: 'shared' }, run);
 }
 
-/** Waits while anything plays, in this tab or another. */
-export async function waitWhilePlaying(): Promise<void> {
-  await navigator.locks.request(NAME, { mode: 'exclusive' }, () => undefined);
+/** Waits while anything plays, in this tab or another, or until it is told to stop. */
+export async function waitWhilePlaying(signal?: AbortSignal): Promise<void> {
+  const options = { mode: 'exclusive' as const, ...(signal && { signal }) };
+  await navigator.locks
+    .request(NAME, options, () => undefined)
+    .catch((error: unknown) => {
+      if (!signal?.aborted) throw error;
+    });
 }

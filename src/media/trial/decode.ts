@@ -1,5 +1,6 @@
 import type { Packet } from '@render/mux';
 import type { StreamConfig } from '../export/packet-log';
+import { waitWhilePlaying } from '../play/playing-lock';
 import { throwIfStopped } from '../worker/serve-task';
 
 /** An encoded picture stream, whole. */
@@ -73,6 +74,7 @@ export async function decodeStream(
         await new Promise<void>((resolve) => (wake = resolve));
       }
       if (failure !== null) throw failure;
+      await waitWhilePlaying(signal);
       throwIfStopped(signal);
       const times = { timestamp: Math.round(timestamp * 1e6), duration: Math.round(duration * 1e6) };
       decoder.decode(new EncodedVideoChunk({ type: key ? 'key' : 'delta', data, ...times }));

@@ -10,6 +10,7 @@ import type { GreyPlane } from '@core/picture/likeness';
 import type { Size } from '@core/picture/size';
 import { FrameRenderer } from '../export/frame-renderer';
 import { PictureEncoder } from '../export/picture-encoder';
+import { waitWhilePlaying } from '../play/playing-lock';
 import { ReaderPool } from '../read/reader-pool';
 import { throwIfStopped, type TaskContext } from '../worker/serve-task';
 import { decodeStream, type Stream, StreamTaker } from './decode';
@@ -221,6 +222,7 @@ class PieceShown {
         for (; next < plan.frames; next++) {
           const planned = plannedFrame(plan, next);
           if (planned.masterFrame !== frame) break;
+          await waitWhilePlaying(signal);
           throwIfStopped(signal);
           const decoded = sample.toVideoFrame();
           const stamp = Math.round(secondsOf(next, plan.rate) * 1e6);
