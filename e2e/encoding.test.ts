@@ -38,7 +38,8 @@ const pick = (name: string) => here.visitor.page.getByRole('radio', { name, exac
 async function exported(button: string | RegExp): Promise<string> {
   const { visitor } = here;
   await visitor.press(button);
-  await visitor.button('Download').waitFor({ timeout: 180_000 });
+  // Coarse grain is made several times over before it lands on a size.
+  await visitor.button('Download').waitFor({ timeout: 320_000 });
   await visitor.sees('Read back: as asked');
   const { file } = await visitor.download();
   await visitor.press('Delete');

@@ -9,7 +9,7 @@ const FILTERS = {
   flickering: "eq=brightness='0.12*sin(2*PI*t*6)':eval=frame",
   shaking: 'crop=1840:1036:40+30*sin(t*19):22+20*cos(t*23),scale=1920:1080',
   'fast and fine': 'scroll=h=0.03,unsharp=7:7:1.5',
-  'nearly still': 'trim=end_frame=1,loop=-1:1,trim=end=8,setpts=N/24/TB,noise=alls=3:allf=t',
+  'nearly still': 'trim=end_frame=1,loop=-1:1,setpts=N/24/TB,trim=end=8,noise=alls=3:allf=t',
 } as const;
 export type HardFilm = keyof typeof FILTERS;
 export const HARD_FILMS = Object.keys(FILTERS) as HardFilm[];
