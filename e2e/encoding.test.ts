@@ -3,13 +3,19 @@ import { statSync } from 'node:fs';
 import path from 'node:path';
 import { makeClip, packetsOf, probe } from '../tests/make-clip';
 import { filmed } from '../tests/make-filmed';
-import { HARD_FILMS, hardFilm } from '../tests/hard-films';
+import { HARD_FILMS, type HardFilm, hardFilm } from '../tests/hard-films';
 import { drawn, soakFigure, trials } from '../tests/soak';
 import { atTheApp } from './app';
 
 const here = atTheApp();
 /** How long the films are that land on a size. */
 const SECONDS = trials(4, 8);
+/** Megabytes a second of films that have no use for as many as others, or cannot be so small. */
+const MEGABYTES: Partial<Record<HardFilm, number>> = {
+  'evening sky': 1 / 8,
+  'nearly still': 1 / 8,
+  coarse: 5 / 2,
+};
 /** A square and two tall canvases of the lines that a 4K master has. */
 const LARGE = [
   [2160, 2160],
@@ -175,8 +181,7 @@ describe('an export', () => {
     await visitor.step('Export');
     await visitor.press(/^Bit rate/);
     await pick('A size');
-    // Some films have no use for more.
-    const megabytes = (film === 'evening sky' || film === 'nearly still' ? 1 / 8 : 1 / 2) * SECONDS;
+    const megabytes = (MEGABYTES[film] ?? 1 / 2) * SECONDS;
     await visitor.type('Size', String(megabytes));
     const file = await exported('Export to MP4');
     const off = statSync(file).size / (megabytes * 1e6) - 1;

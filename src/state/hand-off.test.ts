@@ -20,7 +20,14 @@ jest.mock('@media/send/upload', () => jest.requireActual<typeof TestMedia>('./te
 const UPLOAD = 'b'.repeat(32);
 const events = FakeEvents.install();
 const offerOf = (id: string, change: Partial<Offer> = {}): Offer => ({
-  ...{ id, upload: UPLOAD, fileName: 'x.mp4', state: 'open', version: 1, address: 'http://10.0.0.2:4102/abc' },
+  ...{
+    id,
+    upload: UPLOAD,
+    fileName: 'x.mp4',
+    state: 'open',
+    version: 1,
+    address: 'http://10.0.0.2:4102/abc',
+  },
   ...{ bytes: 1000, sha256: 'c'.repeat(64), seconds: 2, until: 9e12, starts: 0, fetched: 0, found: null },
   ...change,
 });
@@ -79,7 +86,9 @@ describe('a file that is offered to a phone', () => {
     const leave = followOffers();
     events().onerror?.();
     expect(useHandOff.getState().isDown).toBe(true);
-    jest.spyOn(globalThis, 'fetch').mockResolvedValue(respond(200, { lan: 'http://10.0.0.2:4102', offers: [] }));
+    jest
+      .spyOn(globalThis, 'fetch')
+      .mockResolvedValue(respond(200, { lan: 'http://10.0.0.2:4102', offers: [] }));
     events().onopen?.();
     await settled();
     expect(useHandOff.getState()).toMatchObject({ lan: 'http://10.0.0.2:4102', isDown: false });
@@ -93,7 +102,9 @@ describe('a file that is offered to a phone', () => {
     expect(troubleOf(record.id)).toBe('server-refused');
     fetched.mockImplementation(
       (_address, init) =>
-        new Promise((_, reject) => init?.signal?.addEventListener('abort', () => reject(new Error('stopped')))),
+        new Promise((_, reject) =>
+          init?.signal?.addEventListener('abort', () => reject(new Error('stopped'))),
+        ),
     );
     const going = offerFile(record);
     await settled();

@@ -113,6 +113,24 @@ describe('proof', () => {
     expect(proof.facts.filter((fact) => !fact.ok).map((fact) => fact.what)).toEqual([what]);
   });
 
+  it('holds a size that was to be landed on to 3 %, over and under', () => {
+    const making = makingOfJob(job, { sheets: SHIPPED_SHEETS });
+    const landing = askedFacts(plan, {
+      ...making,
+      picture: { ...making.picture!, kind: 'size', bytes: 4e6 },
+    });
+    const proofAt = (bytes: number) =>
+      proofOf(landing, foundFacts(testMaster({ picture: made.picture, bytes }), 4e6), 984, NO_BORDERS);
+    for (const bytes of [3.89e6, 4e6, 4.11e6]) expect(proofAt(bytes).pass).toBe(true);
+    for (const bytes of [3.87e6, 4.13e6]) expect(proofAt(bytes).pass).toBe(false);
+    expect(proofAt(14.2e6).facts.find(({ ok }) => !ok)).toEqual({
+      what: 'File size',
+      asked: '4.0 MB, within 3 %',
+      found: '14.2 MB',
+      ok: false,
+    });
+  });
+
   it('fails on a border', () => {
     expect(proofOf(asked, foundFacts(made), 984, { ...NO_BORDERS, bottom: 2 }).pass).toBe(false);
   });

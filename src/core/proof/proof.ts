@@ -4,6 +4,7 @@ import type { Proof, ProofFact } from './proof-record';
 import type { Borders } from '../picture/borders';
 import type { Making } from '../render/making';
 import type { RenderPlan } from '../render/plan';
+import { bytesLabel } from '../figures/figures';
 import { rateLabel } from '../time/frame-rate';
 
 /** What was asked of an export, and what its file really is, in the same terms. */
@@ -14,6 +15,8 @@ export interface ClipFacts {
   video: string;
   colour: string;
   sound: string;
+  /** Where a size was to be landed on. */
+  bytes?: string;
 }
 
 const FACT_NAMES: Record<keyof ClipFacts, string> = {
@@ -23,7 +26,11 @@ const FACT_NAMES: Record<keyof ClipFacts, string> = {
   video: 'Picture codec',
   colour: 'Colour',
   sound: 'Sound',
+  bytes: 'File size',
 };
+
+/** How far a file may be off the size that it was to land on, as a share of it. */
+const LANDED_WITHIN = 0.03;
 
 const PROFILE_NAMES = { main: 'Main', high: 'High' };
 /** What is lossless has this one whatever was chosen (ITU-T H.264, A.2.7). */
@@ -45,11 +52,19 @@ export function askedFacts(plan: RenderPlan, { picture, sound }: Making): Partia
     video: `${codecName(picture.codec)}${profile}`,
     colour: 'bt709, limited range',
     sound: heard,
+    ...(picture.bytes > 0 ? { bytes: landedWords(picture.bytes) } : {}),
   };
 }
 
-/** What a finished file was found to be, from its own facts. */
-export function foundFacts(file: Omit<Master, 'fingerprint' | 'id'>): ClipFacts {
+const landedWords = (bytes: number): string =>
+  `${bytesLabel(bytes)}, within ${Math.round(100 * LANDED_WITHIN)} %`;
+
+/** The size of a finished file, beside the one that it was to land on. */
+const foundBytes = (bytes: number, asked: number): string =>
+  Math.abs(bytes / asked - 1) <= LANDED_WITHIN ? landedWords(asked) : bytesLabel(bytes);
+
+/** What a finished file was found to be, from its own facts. @param asked bytes that it was to land on; 0 for none. */
+export function foundFacts(file: Omit<Master, 'fingerprint' | 'id'>, asked = 0): ClipFacts {
   const { colour } = file;
   return {
     size: `${file.picture.width}×${file.picture.height}`,
@@ -58,6 +73,7 @@ export function foundFacts(file: Omit<Master, 'fingerprint' | 'id'>): ClipFacts 
     video: videoCodecName(file.video.codec, file.video.codecString),
     colour: `${colour.matrix ?? 'unknown'}, ${colour.fullRange === false ? 'limited range' : 'full or unknown range'}`,
     sound: foundSound(file.audio),
+    ...(asked > 0 ? { bytes: foundBytes(file.bytes, asked) } : {}),
   };
 }
 

@@ -42,7 +42,7 @@ export async function readBack(
   try {
     const video = (await input.getPrimaryVideoTrack()) as InputVideoTrack;
     const { borders, searched } = await searchBorders(video, plan, context);
-    return proofOf(askedFacts(plan, making), foundFacts(found), searched, borders);
+    return proofOf(askedFacts(plan, making), foundFacts(found, making.picture.bytes), searched, borders);
   } finally {
     input.dispose();
   }

@@ -63,6 +63,14 @@ describe('a size to land on', () => {
     expect(screen.queryByText(NO_USE)).toBeNull();
   });
 
+  it('is told beforehand where pieces of the clip were far too large', () => {
+    show(size(1.9));
+    expect(screen.getByText(/Pieces of this clip came to 4\.0 MB/)).toBeTruthy();
+    screen.unmount();
+    show(size(2.1));
+    expect(screen.queryByText(/Pieces of this clip/)).toBeNull();
+  });
+
   it('is not judged before pieces of the clip were encoded', () => {
     show(size(20), { tried: false });
     expect(screen.queryByText(NO_USE)).toBeNull();

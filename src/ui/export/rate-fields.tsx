@@ -23,8 +23,9 @@ const KINDS: { value: RateKind; label: string; about: string }[] = [
   { value: 'size', label: 'A size', about: 'The file lands on it, within 3 %' },
 ];
 
-/** Pieces that come to at least this share of what was asked for may still be brought to all of it. */
+/** Pieces that come to at least this share of what was asked for may still be brought to all of it, and to at most that. */
 const FILLED = 0.9;
+const OVERSHOT = 2;
 
 interface Props {
   rate: Rate;
@@ -51,6 +52,7 @@ export function RateFields({ rate, offered, bits, bytes, tried, leastBytes, minu
     size: { kind: 'size', bytes: Math.max(LEAST_BYTES, Math.round(bytes / 1e5) * 1e5), each: 'file' },
   };
   const isEachMinute = rate.kind === 'size' && rate.each === 'minute';
+  const asked = rate.kind === 'size' ? rate.bytes * (isEachMinute ? minutes : 1) : 0;
   // Tenths of megabytes, as they are typed.
   const least =
     Math.ceil(Math.max(LEAST_BYTES, isEachMinute ? leastBytes / minutes : leastBytes) / 1e5) * 1e5;
@@ -95,7 +97,10 @@ export function RateFields({ rate, offered, bits, bytes, tried, leastBytes, minu
       {rate.kind === 'size' && rate.bytes < least && (
         <Soft>{`This clip cannot be so small: ${bytesLabel(least)} is the least. It becomes as small as it can.`}</Soft>
       )}
-      {rate.kind === 'size' && tried && bytes < FILLED * rate.bytes * (isEachMinute ? minutes : 1) && (
+      {rate.kind === 'size' && tried && bytes > OVERSHOT * asked && (
+        <Soft>{`Pieces of this clip came to ${bytesLabel(bytes)} for the whole: it may not become so small in this browser. A server can make it smaller.`}</Soft>
+      )}
+      {rate.kind === 'size' && tried && bytes < FILLED * asked && (
         <Soft>{`This clip has no use for so much: at its best it comes to about ${bytesLabel(bytes)}.`}</Soft>
       )}
       {rate.kind === 'size' && (
