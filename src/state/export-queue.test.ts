@@ -56,6 +56,30 @@ describe('the queue', () => {
     expect(mockMedia.files.has(`${id}.order`)).toBe(false);
   });
 
+  it('says when it waits while something plays, and does not count that as work', async () => {
+    jest.useFakeTimers({ doNotFake: ['setTimeout', 'setImmediate', 'queueMicrotask', 'nextTick'] });
+    slow();
+    begin();
+    await settled();
+    const { id } = stored().exports[0]!;
+    const [, { onProgress }] = mockMedia.makeExport.mock.calls[0] as unknown as [
+      unknown,
+      { onProgress: (progress: { stage: string; done: number; total: number }) => void },
+    ];
+    const at = (stage: string, done: number, seconds: number) => {
+      jest.advanceTimersByTime(seconds * 1000);
+      onProgress({ stage, done, total: 100 });
+      return useExportQueue.getState().running[id];
+    };
+    at('export', 0, 1);
+    expect(at('export', 10, 1)).toMatchObject({ stage: 'export', speed: 10 });
+    expect(at('held', 10, 1)).toMatchObject({ stage: 'held', done: 10, left: null });
+    at('export', 16, 60);
+    expect(at('export', 26, 1)).toMatchObject({ stage: 'export', speed: 10 });
+    jest.useRealTimers();
+    await cancelExport('job-1', id);
+  });
+
   it('holds one that waits too, and stops it without a trace', async () => {
     slow();
     begin();

@@ -16,7 +16,7 @@ import { type Outcome, outcomeOf } from './task';
 /** Where an export stands that is in the queue. */
 export interface Running {
   jobId: string;
-  stage: 'send' | 'export' | 'fetch' | 'read-back' | 'waiting';
+  stage: 'send' | 'export' | 'fetch' | 'read-back' | 'waiting' | 'held';
   done: number;
   total: number;
   /** Frames a second, and seconds left; null while there is nothing to reckon from. */
@@ -166,7 +166,7 @@ function settle(
 /** How much of an export is made, by what is shown. */
 function shareOf(id: string): number {
   const now = useExportQueue.getState().running[id];
-  return now?.stage === 'export' && now.total > 0 ? now.done / now.total : 0;
+  return (now?.stage === 'export' || now?.stage === 'held') && now.total > 0 ? now.done / now.total : 0;
 }
 
 /** One export that is being made, with what it was asked to be. */
@@ -198,11 +198,13 @@ async function make(go: Go, proved: Set<string>, signal: AbortSignal): Promise<v
     made.push({ record: now, order });
   }
   for (const [i, { record, order }] of made.entries()) {
+    const frames = made.slice(i).reduce((sum, { order }) => sum + order.plan.frames, 0);
+    const leftToProve: LeftOf = (perFrame, done) => time.proving(perFrame, frames - done);
     const name = storedName(record.id);
     const { plan, making } = order;
     const proof = await proveExport(
       { name, plan, making },
-      { signal, onProgress: followProof(jobId, made.slice(i)) },
+      { signal, onProgress: follow(jobId, [made[i] as Made], 'read-back', leftToProve) },
     );
     proved.add(record.id);
     await putExport(jobId, { ...record, state: 'done', proof });
@@ -217,7 +219,7 @@ async function makeFiles(jobId: string, batch: readonly Made[], signal: AbortSig
     const { record, order } = one;
     const { remote } = order;
     if (!remote) continue;
-    const onExport = follow(jobId, [one]);
+    const onExport = follow(jobId, [one], 'export', leftToMake);
     await makeOnServer(storedName(record.id), remote, {
       signal,
       onBegun: (id) => keepOrder(record.id, { ...order, remote: { ...remote, id } }),
@@ -230,34 +232,27 @@ async function makeFiles(jobId: string, batch: readonly Made[], signal: AbortSig
   const outputs = batch
     .filter(({ order }) => !order.remote)
     .map(({ record, order: { plan, making } }) => ({ name: storedName(record.id), plan, making }));
-  if (outputs.length > 0) await makeExport({ outputs }, { signal, onProgress: follow(jobId, batch) });
+  if (outputs.length > 0)
+    await makeExport({ outputs }, { signal, onProgress: follow(jobId, batch, 'export', leftToMake) });
 }
 
-/** Shows how far files are that are made together. */
-function follow(jobId: string, batch: readonly Made[]) {
-  const pace = new Pace();
-  return ({ done, total }: Pick<Progress, 'done' | 'total'>) => {
-    const perFrame = pace.at(performance.now() / 1000, done);
-    const left = time.making(perFrame, total - done, total);
-    show(batch, { jobId, stage: 'export', done, total, speed: perFrame && 1 / perFrame, left });
-  };
-}
+/** Seconds left of work, from seconds for a frame where they are known. */
+type LeftOf = (perFrame: number | null, done: number, total: number) => number | null;
 
-/** Shows how far the first of some files is read back; the others wait for it. */
-function followProof(jobId: string, batch: readonly Made[]) {
-  const pace = new Pace();
-  const all = batch.reduce((sum, { order }) => sum + order.plan.frames, 0);
-  return ({ done, total }: Progress) => {
+const leftToMake: LeftOf = (perFrame, done, total) => time.making(perFrame, total - done, total);
+
+/** Shows how far files are that are worked on together. */
+function follow(jobId: string, batch: readonly Made[], stage: 'export' | 'read-back', leftOf: LeftOf) {
+  let pace = new Pace();
+  return ({ stage: now, done, total }: Progress) => {
+    if (now === 'held') {
+      // What it waits is not what a frame takes.
+      pace = new Pace();
+      return show(batch, { jobId, stage: now, done, total, speed: null, left: null });
+    }
     const perFrame = pace.at(performance.now() / 1000, done);
-    const left = time.proving(perFrame, all - done);
-    show(batch.slice(0, 1), {
-      jobId,
-      stage: 'read-back',
-      done,
-      total,
-      speed: perFrame && 1 / perFrame,
-      left,
-    });
+    const left = leftOf(perFrame, done, total);
+    show(batch, { jobId, stage, done, total, speed: perFrame && 1 / perFrame, left });
   };
 }
 

@@ -5,7 +5,8 @@ interface Point {
 
 /** How fast something goes by now: over the newer half of what was done, so that a slow beginning is forgotten. */
 export class Pace {
-  private begun: Point | null = null;
+  /** How much was done at the first look. */
+  private begun: number | null = null;
   private readonly points: Point[] = [];
 
   /**
@@ -16,11 +17,11 @@ export class Pace {
   at(seconds: number, done: number): number | null {
     const { points } = this;
     points.push({ seconds, done });
-    const begun = this.begun ?? { seconds, done };
-    this.begun = begun;
-    const half = (begun.done + done) / 2;
+    this.begun ??= done;
+    const half = (this.begun + done) / 2;
     while (points.length > 2 && (points[1]?.done ?? Infinity) <= half) points.shift();
-    const from = points[0] ?? begun;
-    return done > from.done && seconds > from.seconds ? (seconds - from.seconds) / (done - from.done) : null;
+    const [from] = points;
+    if (!from || done <= from.done || seconds <= from.seconds) return null;
+    return (seconds - from.seconds) / (done - from.done);
   }
 }

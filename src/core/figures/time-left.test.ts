@@ -26,5 +26,7 @@ describe('the time that is left', () => {
     expect(time.proving(null, 10)).toBeNull();
     time.making(0.5, 0, 10);
     expect(time.making(null, 20, 20)).toBeCloseTo(time.waiting(20) ?? 0, 6);
+    // Of one that is taken up again in its middle, what is left alone.
+    expect(time.making(null, 5, 20)).toBeLessThan(time.making(null, 20, 20) ?? 0);
   });
 });

@@ -16,9 +16,8 @@ export class TimeLeft {
    * @returns seconds left, null where there is nothing to reckon from.
    */
   making(perFrame: number | null, left: number, total: number): number | null {
-    if (perFrame === null) return this.waiting(total);
-    this.perFrame = perFrame;
-    return (left + total * this.proofShare) * perFrame;
+    this.perFrame = perFrame ?? this.perFrame;
+    return this.perFrame === null ? null : (left + total * this.proofShare) * this.perFrame;
   }
 
   /**

@@ -31,7 +31,7 @@ export async function exportClips(
   const nameOf = (source: number) => sources[source]?.fileName ?? '';
   const open: ExportOutput[] = [];
   const sum = (figure: 'done' | 'total') => open.reduce((frames, output) => frames + output[figure], 0);
-  const tell = () => report({ stage: 'export', done: sum('done'), total: sum('total') });
+  const tell = (stage: 'export' | 'held') => report({ stage, done: sum('done'), total: sum('total') });
   try {
     for (const output of outputs) {
       open.push(await ExportOutput.open(output, (source) => readers.of(source), signal));
@@ -71,7 +71,7 @@ async function makePictures(
   spans: readonly (FrameSpan | null)[],
   readers: ReaderPool,
   signal: AbortSignal,
-  tell: () => void,
+  tell: (stage: 'export' | 'held') => void,
 ): Promise<void> {
   const makes = outputs.flatMap((output, i) => {
     const span = spans[i];
@@ -86,8 +86,8 @@ async function makePictures(
       throwIfStopped(signal);
       for (const { output } of makes) await output.offer(run, frame, sample);
       if (decoded++ % REPORT_EVERY > 0) continue;
-      tell();
-      await waitWhilePlaying(signal);
+      tell('export');
+      await waitWhilePlaying(signal, () => tell('held'));
     }
   }
 }

@@ -76,8 +76,9 @@ async function searchBorders(
     }
     n += 1;
     if (n % REPORT_EVERY > 0) continue;
-    report({ stage: 'read-back', done: n, total: plan.frames });
-    await waitWhilePlaying(signal);
+    const tell = (stage: 'read-back' | 'held') => report({ stage, done: n, total: plan.frames });
+    tell('read-back');
+    await waitWhilePlaying(signal, () => tell('held'));
   }
   const borders = [...perShot].reduce<Borders>((wide, [start, found]) => {
     const planned = plannedBorders(segmentAt(plan, start), plan);

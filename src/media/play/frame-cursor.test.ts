@@ -62,6 +62,21 @@ describe('a place in a film', () => {
     expect(other.entered).toEqual([3, 4]);
   });
 
+  it('is let go once nobody asks for a while', async () => {
+    jest.useFakeTimers();
+    const { reader, entered } = filmOf();
+    const cursor = new FrameCursor();
+    await cursor.read(reader, 7);
+    await jest.advanceTimersByTimeAsync(4000);
+    await cursor.read(reader, 8);
+    await jest.advanceTimersByTimeAsync(4000);
+    expect(entered).toEqual([7]);
+    await jest.advanceTimersByTimeAsync(2000);
+    expect(await stampOf(cursor.read(reader, 9))).toBe(9);
+    expect(entered).toEqual([7, 9]);
+    jest.useRealTimers();
+  });
+
   it('does not read on from where reading failed', async () => {
     const { reader, entered } = filmOf();
     const cursor = new FrameCursor();

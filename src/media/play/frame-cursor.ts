@@ -4,6 +4,9 @@ import type { MasterReader } from '../read/master-reader';
 /** Going forward by at most this many frames reads on; further away it seeks. */
 const READ_ON = 24;
 
+/** A film that nobody asks for is let go after this long, in milliseconds: its decoder holds frames ahead. */
+const REST_AFTER = 5000;
+
 interface Place {
   reader: MasterReader;
   frames: ReturnType<MasterReader['frames']>;
@@ -15,6 +18,7 @@ interface Place {
 export class FrameCursor {
   private place: Place | null = null;
   private turn: Promise<unknown> = Promise.resolve();
+  private rest: ReturnType<typeof setTimeout> | undefined;
 
   /**
    * Reads a frame, after those that were asked for before.
@@ -22,13 +26,15 @@ export class FrameCursor {
    * @returns null past the last frame, or where it is not wanted any more; else the caller closes it.
    */
   read(reader: MasterReader, frame: number, isWanted = () => true): Promise<VideoSample | null> {
-    return this.inTurn(() =>
+    const reading = this.inTurn(() =>
       this.readNow(reader, frame, isWanted).catch((error: unknown) => {
         // What failed is not read on from.
         this.place = null;
         throw error;
       }),
     );
+    this.rest = setTimeout(() => void this.drop(), REST_AFTER);
+    return reading;
   }
 
   /** Lets go of the film. */
@@ -37,6 +43,7 @@ export class FrameCursor {
   }
 
   private inTurn<T>(act: () => Promise<T>): Promise<T> {
+    clearTimeout(this.rest);
     const acting = this.turn.then(act);
     this.turn = acting.catch(() => undefined);
     return acting;

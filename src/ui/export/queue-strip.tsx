@@ -19,12 +19,14 @@ const STAGES: Record<Running['stage'], string> = {
   fetch: 'Fetching the file from the server',
   export: 'Exporting',
   'read-back': 'Reading the file back',
+  held: 'Waiting while something plays',
 };
 
 /** How far it is, how fast, and when it is done. */
 function progressWords({ stage, done, total, speed, left }: Running): string {
   const when = left !== null && Number.isFinite(left) ? `about ${durationLabel(left)} left` : '';
   if (stage === 'waiting') return [STAGES.waiting, when].filter(Boolean).join(', ');
+  if (stage === 'held') return STAGES.held;
   if (stage === 'send' || stage === 'fetch')
     return `${STAGES[stage]}: ${bytesLabel(done)} of ${bytesLabel(total)}`;
   const fast = speed !== null && Number.isFinite(speed) ? `${speed.toFixed(0)} frames a second` : '';
