@@ -14,6 +14,8 @@ import { processorSeconds } from './processor';
 import type { Report } from './report';
 
 const SECONDS = 12;
+/** The best of so many, in turn: other work on the machine only adds. */
+const RUNS = 3;
 /** A trial takes as long for any clip: it is held against one of so many seconds. */
 const TRIED_SECONDS = 180;
 const BITS = 8_000_000;
@@ -53,15 +55,21 @@ export async function makers(report: Report): Promise<void> {
   const { plan, masters } = order;
   const [film = ''] = Object.values(masters);
   const to = path.join(work, 'made.out.mp4');
-  const ours = await timed(() => renderFile(order, { folder: `${to}.parts`, to, signal: forEver() }));
   const { width, height } = plan;
   const crop = `crop=ih*${width}/${height}:ih,scale=${width}:${height}:flags=lanczos`;
-  const theirs = ['1', '2'].reduce((sum, pass) => {
-    const log = ['-pass', pass, '-passlogfile', path.join(work, 'hand')];
-    const out = pass === '1' ? ['-an', '-f', 'null', '-'] : [path.join(work, 'hand.mp4')];
-    const codec = ['-c:v', 'libx264', '-preset', 'medium', '-b:v', String(BITS), ...log];
-    return sum + ffmpegSeconds(['-i', film, '-vf', crop, ...codec, ...out], 1);
-  }, 0);
+  const byHand = () =>
+    ['1', '2'].reduce((sum, pass) => {
+      const log = ['-pass', pass, '-passlogfile', path.join(work, 'hand')];
+      const out = pass === '1' ? ['-an', '-f', 'null', '-'] : [path.join(work, 'hand.mp4')];
+      const codec = ['-c:v', 'libx264', '-preset', 'medium', '-b:v', String(BITS), ...log];
+      return sum + ffmpegSeconds(['-i', film, '-vf', crop, ...codec, ...out], 1);
+    }, 0);
+  const [ourTimes, theirTimes] = [[] as number[], [] as number[]];
+  for (let run = 0; run < RUNS; run++) {
+    ourTimes.push(await timed(() => renderFile(order, { folder: `${to}.parts`, to, signal: forEver() })));
+    theirTimes.push(byHand());
+  }
+  const [ours, theirs] = [Math.min(...ourTimes), Math.min(...theirTimes)];
   report.line('Server, two passes, against ffmpeg by hand', ours, 's', theirs, ours / theirs, '1');
 
   const pieces = [0, 1, 2].map((n) => ({
@@ -103,7 +111,7 @@ export async function segments(report: Report): Promise<void> {
   const { order } = await grainyOrder();
   const { plan } = order;
   const one = new Threads(order, 1);
-  const task = { file: path.join(work, 'whole.mkv'), bits: BITS, keepsFrames: false, threads: 1 };
+  const task = { file: path.join(work, 'whole.mkv'), bits: BITS, held: true, keepsFrames: false, threads: 1 };
   const whole = { start: 0, frames: plan.frames };
   const half = Math.round(plan.frames / 2 / 60) * 60;
   const halves = [

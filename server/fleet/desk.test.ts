@@ -13,7 +13,7 @@ writeFileSync(master, 'a film');
 const order = { plan: {}, making: {}, masters: { f1: master } } as unknown as RenderOrder;
 const task = (pass: SegmentTask['pass']): SegmentTask => ({
   ...{ segment: { start: 0, frames: 24 }, file: path.join(folder, `${pass}.mkv`) },
-  ...{ bits: 1e6, pass, keepsFrames: false, threads: 2 },
+  ...{ bits: 1e6, held: false, pass, keepsFrames: false, threads: 2 },
 });
 
 let desk: Desk;

@@ -15,17 +15,18 @@ export interface Segment {
 }
 
 /** A segment lasts about so long, in seconds: long enough that its rate settles, short enough to be shared out. */
-const SECONDS = 10;
-/** So many at least, where there are groups enough: a short clip does not leave a core idle either. */
+const SECONDS = 5;
+/** Machines have two cores, or four, or more: segments in this number leave none idle at the end. */
+const AT_ONCE = 4;
+/** Of a short clip, where there are groups enough. */
 const LEAST = 2;
 
 /** A clip in segments, each of whole groups of pictures. */
 export function segmentsOf({ plan, making: { picture } }: Pick<RenderOrder, 'plan' | 'making'>): Segment[] {
   const { frames, rate } = plan;
   const group = picture?.keyFrames ?? 1;
-  const groups = Math.max(1, Math.round((SECONDS * rate.num) / rate.den / group));
-  const least = Math.min(LEAST, Math.ceil(frames / group));
-  const count = Math.max(least, Math.round(frames / (groups * group)));
+  const wanted = Math.round((frames * rate.den) / rate.num / SECONDS / AT_ONCE) * AT_ONCE;
+  const count = Math.min(Math.max(LEAST, wanted), Math.ceil(frames / group));
   const edge = (n: number): number =>
     n === count ? frames : Math.min(frames, Math.round((frames * n) / count / group) * group);
   return Array.from({ length: count }, (_, n) => ({ start: edge(n), frames: edge(n + 1) - edge(n) })).filter(

@@ -2,7 +2,7 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, statSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { readPassLog, sharedBits } from './pass-log';
+import { readPassLog, shareOut } from './pass-log';
 
 const folder = mkdtempSync(path.join(tmpdir(), 'pass-'));
 const SIZE = ['-f', 'lavfi', '-i'];
@@ -36,19 +36,31 @@ describe('bits that are shared out by first passes', () => {
   });
 
   it('come to the whole', () => {
-    const [easy, hard] = sharedBits(logs, 900_000);
+    const shares = shareOut(logs, 900_000, 2_000_000);
+    const [easy, hard] = shares.map(({ bits }) => bits);
     expect((easy! * 4 + hard! * 2) / 6).toBeCloseTo(900_000, -3);
+    const pictures = shares.flatMap((share) => share.pictures);
+    expect(pictures).toHaveLength(96 + 48);
+    expect(pictures.reduce((sum, one) => sum + one, 0) / 6).toBeCloseTo(900_000, -3);
   });
 
   it('go to what one quality spends them on', () => {
     const [easy, hard] = [rateAt(26, EASY, 4), rateAt(26, HARD, 2)];
-    const [forEasy, forHard] = sharedBits(logs, (easy * 4 + hard * 2) / 6);
+    const [forEasy, forHard] = shareOut(logs, (easy * 4 + hard * 2) / 6, 10_000_000).map(({ bits }) => bits);
     // x264's model is a rough one this far from the rate of its first pass.
     expect(forHard! / forEasy!).toBeGreaterThan(1.5);
     expect(Math.abs(Math.log2(forHard! / forEasy! / (hard / easy)))).toBeLessThan(2.5);
   });
 
+  it('are never more than the greatest rate: what one would have had over goes to the others', () => {
+    const [easy, hard] = shareOut(logs, 900_000, 1_000_000).map(({ bits }) => bits);
+    expect(hard).toBeCloseTo(1_000_000, -3);
+    expect(easy).toBeCloseTo(850_000, -3);
+    const all = shareOut(logs, 900_000, 900_000).map(({ bits }) => Math.round(bits));
+    expect(all).toEqual([900_000, 900_000]);
+  });
+
   it('are the same everywhere where nothing is known', () => {
-    expect(sharedBits([{ frames: [], seconds: 1 }], 7)).toEqual([7]);
+    expect(shareOut([{ frames: [], seconds: 1 }], 7, 9)).toEqual([{ bits: 7, pictures: [] }]);
   });
 });

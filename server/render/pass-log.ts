@@ -40,32 +40,58 @@ export function readPassLog(text: string, seconds: number): PassLog {
   return { frames, seconds };
 }
 
-/** Bits of frames where a P frame has some step. */
-const bitsAt = (frames: readonly Frame[], step: number): number =>
-  frames.reduce((sum, { kind, step: old, residual, motion, rest }) => {
-    const own = Math.max(0.1, step * COARSER[kind]);
-    const moved = motion * Math.sqrt(Math.max(1, old) / Math.max(1, own));
-    return sum + (residual + 0.1) * (old / own) ** 1.1 + moved + rest;
-  }, 0);
+/** Bits of a frame where a P frame has some step. */
+function bitsAt({ kind, step: old, residual, motion, rest }: Frame, step: number): number {
+  const own = Math.max(0.1, step * COARSER[kind]);
+  const moved = motion * Math.sqrt(Math.max(1, old) / Math.max(1, own));
+  return (residual + 0.1) * (old / own) ** 1.1 + moved + rest;
+}
+
+const sum = (bits: readonly number[]): number => bits.reduce((total, one) => total + one, 0);
 
 /** Steps that are looked between, and how often that is halved. */
 const STEPS = { least: stepOf(-12), most: stepOf(69), halvings: 50 };
 
+/** What a segment is to come to. */
+interface Share {
+  /** Video bits a second. */
+  bits: number;
+  /** Bits of each of its pictures, in the order of decoding. */
+  pictures: readonly number[];
+}
+
 /**
- * Video bits a second for each segment so that all are of one quality and the whole comes to a rate.
- * @param bits a second of the whole.
+ * What each segment is to come to so that all are of one quality and the whole comes to a rate; none has more than the
+ * greatest rate, and what it would have had goes to the others.
+ * @param bits a second of the whole. @param mostBits a second of a segment.
  */
-export function sharedBits(logs: readonly PassLog[], bits: number): number[] {
-  const whole = bits * logs.reduce((sum, { seconds }) => sum + seconds, 0);
+export function shareOut(logs: readonly PassLog[], bits: number, mostBits: number): Share[] {
+  const wanted = bits * sum(logs.map(({ seconds }) => seconds));
+  const full = new Map<PassLog, Share>();
+  for (;;) {
+    const others = logs.filter((log) => !full.has(log));
+    const shares = evenly(others, wanted - mostBits * sum([...full.keys()].map(({ seconds }) => seconds)));
+    const over = others.filter((_, n) => (shares[n] as Share).bits > mostBits);
+    if (over.length === 0) return logs.map((log) => full.get(log) ?? (shares[others.indexOf(log)] as Share));
+    for (const log of over) full.set(log, evenly([log], log.seconds * mostBits)[0] as Share);
+  }
+}
+
+/** Bits of segments of one quality. @param bits of all of them. */
+function evenly(logs: readonly PassLog[], bits: number): Share[] {
   const all = logs.flatMap(({ frames }) => frames);
   let [fine, coarse] = [STEPS.least, STEPS.most];
   for (let n = 0; n < STEPS.halvings; n++) {
     const step = Math.sqrt(fine * coarse);
-    if (bitsAt(all, step) > whole) fine = step;
+    if (sum(all.map((frame) => bitsAt(frame, step))) > bits) fine = step;
     else coarse = step;
   }
-  const spent = logs.map(({ frames }) => bitsAt(frames, coarse));
-  const total = spent.reduce((sum, one) => sum + one, 0);
+  const spent = logs.map(({ frames }) => frames.map((frame) => bitsAt(frame, coarse)));
+  const total = sum(spent.map(sum));
+  const long = sum(logs.map(({ seconds }) => seconds));
   // What the scale of quantisers cannot reach is shared out in the same proportion.
-  return logs.map(({ seconds }, n) => (total > 0 ? ((spent[n] as number) * whole) / total / seconds : bits));
+  return logs.map(({ seconds }, n) => {
+    const pictures = (spent[n] ?? []).map((one) => (one * bits) / total);
+    return { bits: total > 0 ? sum(pictures) / seconds : bits / long, pictures };
+  });
 }

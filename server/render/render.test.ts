@@ -131,6 +131,28 @@ describe('a file that is made without a browser', () => {
     expect(told.some(({ done, total }) => total === last.total && done < total)).toBe(true);
   }, 120_000);
 
+  it('keeps a variable rate under its most where a film is wild for a moment, and joins that without a seam', async () => {
+    // Three wild seconds that would take most of the bits, in one of several segments.
+    const wild = "noise=alls=60:allf=t:enable='between(t,12,15)'";
+    const burst = makeClip('burst.mp4', { size: '640x360', seconds: 20, filter: wild });
+    const [bits, most] = [400_000, 600_000];
+    const peaks = async (mostBits: number) => {
+      const file = await rendered(await orderOf({ rate: { kind: 'variable', bits, most: mostBits } }, burst));
+      const packets = packetsOf(file);
+      // No stretch has more than what a decoder's two seconds hold, and what comes in meanwhile.
+      return packets.map(({ time: from }) => {
+        let sum = 0;
+        const later = packets.filter(({ time }) => time >= from);
+        return Math.max(
+          ...later.map(({ time, bytes }) => (sum += bytes * 8) / (2 * most + most * (time - from))),
+        );
+      });
+    };
+    expect(Math.max(...(await peaks(most)))).toBeLessThanOrEqual(1);
+    // Where nothing holds it, it is over that.
+    expect(Math.max(...(await peaks(8_000_000)))).toBeGreaterThan(1.2);
+  }, 120_000);
+
   it('keeps a constant rate in every two seconds, and a forced level', async () => {
     const order = await orderOf({ rate: { kind: 'constant', bits: 2_000_000 }, level: 42 });
     const file = await rendered(order);

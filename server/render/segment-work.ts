@@ -1,23 +1,26 @@
 import { readdir, readFile, rename, rm } from 'node:fs/promises';
 import path from 'node:path';
 import type { PictureMaking } from '../../src/core/render/making';
-import { secondsOf } from '../../src/core/time/frame-rate';
+import { neverRunsDry } from '../../src/core/rate/buffer';
+import { rateValue, secondsOf } from '../../src/core/time/frame-rate';
+import { askedAnew } from './corrections';
+import type { SegmentBits } from './encoder-args';
 import type { MadeSegment } from './join';
 import type { RenderOrder, Segment } from './order';
-import { pictureBytes } from './packet-bytes';
+import { bytesOfPictures } from './packet-bytes';
 import { bytesOf, type RenderOptions, type SegmentMaker } from './render';
 import { passFiles, type SegmentTask } from './segment';
-import { type PassLog, readPassLog, sharedBits } from './pass-log';
+import { type PassLog, readPassLog, shareOut } from './pass-log';
 
 /**
  * An encoder of a segment has one thread, whatever machine makes it, so that the file is always the same: with more,
  * libx264 holds a rate to a buffer differently each time. Segments are made side by side instead.
  */
 export const ENCODER_THREADS = 1;
-/** A segment, and the whole, may be off what they were to come to by this much, as a share of it. */
-const WITHIN = 0.015;
 /** Segments that are off are made anew so often. */
 const CORRECTIONS = 3;
+/** A first pass foresees what pictures come to; a variable rate is held under its most where they could be so much more. */
+const UNFORESEEN = 1.25;
 
 type Options = Pick<RenderOptions, 'folder' | 'signal' | 'onProgress'> & { keepsFrames: boolean };
 
@@ -41,51 +44,44 @@ export class SegmentWork {
   }
 
   async inOnePass({ bits }: PictureMaking): Promise<void> {
-    await this.each((n) => this.make(n, bits, null));
+    await this.each((n) => this.make(n, { bits, held: true }, null));
   }
 
   /** Looks all of it through, shares the bits out, and makes anew what does not come to its share. */
-  async inTwoPasses({ bits }: PictureMaking): Promise<void> {
+  async inTwoPasses(picture: PictureMaking): Promise<void> {
     this.total *= 2;
-    const looked = await this.each((n) => this.look(n, bits));
-    const shares = sharedBits(looked, bits);
-    let asked = [...shares];
-    await this.each((n) => this.make(n, asked[n] as number, 2));
+    const looked = await this.each((n) => this.look(n, picture.bits));
+    const shares = shareOut(looked, picture.bits, picture.mostBits);
+    let asked = shares.map(({ bits, pictures }): SegmentBits => {
+      const most = pictures.map((one) => one * UNFORESEEN);
+      const isUnder = neverRunsDry(most, rateValue(this.order.plan.rate), picture.mostBits);
+      // Where no level is given, libx264 picks one by what the rate is held to: all segments need the same.
+      return { bits, held: picture.level === null || !isUnder };
+    });
+    await this.each((n) => this.make(n, asked[n] as SegmentBits, 2));
     for (let round = 0; round < CORRECTIONS; round++) {
-      const bytes = await this.each((n) => pictureBytes(this.wholeFile(n)));
-      const off = this.off(shares, bytes);
-      if (off.length === 0) break;
-      asked = asked.map((rate, n) =>
-        off.includes(n) ? rate * ((shares[n] as number) / this.rate(n, bytes)) : rate,
-      );
-      for (const n of off) {
-        await rm(this.wholeFile(n), { force: true });
-        this.total += (this.segments[n] as Segment).frames;
-      }
-      await Promise.all(off.map((n) => this.make(n, asked[n] as number, 2, `correction ${round}`)));
+      const came = await this.each(async (n) => ({
+        ...{ seconds: this.seconds(n), share: shares[n]?.bits ?? 0, asked: asked[n] as SegmentBits },
+        pictures: (await bytesOfPictures(this.wholeFile(n))).map((bytes) => 8 * bytes),
+      }));
+      const anew = askedAnew(came, picture.mostBits);
+      if (anew.every((given) => given === null)) break;
+      await this.each((n) => this.correct(n, anew[n] ?? null, round));
+      asked = asked.map((before, n) => anew[n] ?? before);
     }
     await this.dropFrames();
   }
 
-  /** Segments that keep the whole from what it is to come to. */
-  private off(shares: readonly number[], bytes: readonly number[]): number[] {
-    const wanted = shares.reduce((sum, rate, n) => sum + (rate * this.seconds(n)) / 8, 0);
-    const is = bytes.reduce((sum, one) => sum + one, 0);
-    if (Math.abs(is / wanted - 1) <= WITHIN) return [];
-    const side = Math.sign(is - wanted);
-    return this.segments.flatMap((_, n) => {
-      const own = this.rate(n, bytes) / (shares[n] as number) - 1;
-      return own * side > WITHIN / 2 ? [n] : [];
-    });
+  /** Makes a segment anew; null where it stays as it is. */
+  private async correct(n: number, given: SegmentBits | null, round: number): Promise<void> {
+    if (given === null) return;
+    this.total += (this.segments[n] as Segment).frames;
+    await rm(this.wholeFile(n), { force: true });
+    await this.make(n, given, 2, `correction ${round}`);
   }
 
   private seconds(n: number): number {
     return secondsOf((this.segments[n] as Segment).frames, this.order.plan.rate);
-  }
-
-  /** Video bits a second that a segment came to. */
-  private rate(n: number, bytes: readonly number[]): number {
-    return ((bytes[n] as number) * 8) / this.seconds(n);
   }
 
   /** What a segment is called while it is not whole. */
@@ -100,23 +96,23 @@ export class SegmentWork {
   /** Makes the first pass of a segment. @returns what it wrote down. */
   private async look(n: number, bits: number): Promise<PassLog> {
     const whole = path.join(this.options.folder, `${n}.looked.mkv`);
-    if ((await bytesOf(whole)) === null) await this.encode('look', n, bits, 1, whole);
+    if ((await bytesOf(whole)) === null) await this.encode('look', n, { bits, held: false }, 1, whole);
     this.tell('look', n);
     const log = await readFile(passFiles(this.partFile(n)).log, 'utf8');
     return readPassLog(log, this.seconds(n));
   }
 
   /** @param step for which its frames count as done. */
-  private async make(n: number, bits: number, pass: 2 | null, step = 'make'): Promise<void> {
+  private async make(n: number, given: SegmentBits, pass: 2 | null, step = 'make'): Promise<void> {
     const whole = this.wholeFile(n);
-    if ((await bytesOf(whole)) === null) await this.encode(step, n, bits, pass, whole);
+    if ((await bytesOf(whole)) === null) await this.encode(step, n, given, pass, whole);
     this.tell(step, n);
   }
 
   private async encode(
     step: string,
     n: number,
-    bits: number,
+    given: SegmentBits,
     pass: SegmentTask['pass'],
     whole: string,
   ): Promise<void> {
@@ -124,7 +120,7 @@ export class SegmentWork {
     const file = this.partFile(n);
     const segment = this.segments[n] as Segment;
     await this.maker.make(
-      { segment, file, bits, pass, keepsFrames, threads: ENCODER_THREADS },
+      { ...given, segment, file, pass, keepsFrames, threads: ENCODER_THREADS },
       (frames) => this.tell(step, n, frames),
       signal,
     );

@@ -1,17 +1,15 @@
 import { rm, stat } from 'node:fs/promises';
 import { drawSegment } from './draw';
 import { Encoding } from './encode';
-import { encoderArgs, type Pass, rawInput } from './encoder-args';
+import { encoderArgs, type Pass, rawInput, type SegmentBits } from './encoder-args';
 import { FrameFile } from './frame-file';
 import type { RenderOrder, Segment } from './order';
 
 /** A segment to encode: where to, with what bits, and in which pass. */
-export interface SegmentTask {
+export interface SegmentTask extends SegmentBits {
   segment: Segment;
   /** Where its file goes; a first pass leaves its log beside it. */
   file: string;
-  /** Video bits a second. */
-  bits: number;
   pass: 1 | 2 | null;
   /** Whether a first pass keeps its frames for the second. */
   keepsFrames: boolean;
@@ -38,7 +36,7 @@ export async function makeSegment(
   signal: AbortSignal,
 ): Promise<{ bytes: number }> {
   const { plan, making } = order;
-  const { file, bits, pass, threads } = task;
+  const { file, pass, threads } = task;
   if (!making.picture) throw new RangeError('sound alone has no segments');
   const drawn = task.keepsFrames && pass === 2 ? framesOf(file) : null;
   const passes: Pass = pass && { number: pass, log: passLog(file) };
@@ -47,7 +45,7 @@ export async function makeSegment(
   const encoder = new Encoding(
     [
       ...rawInput(plan, drawn ?? 'pipe:0'),
-      ...encoderArgs(making.picture, bits, passes, threads),
+      ...encoderArgs(making.picture, task, passes, threads),
       ...['-f', 'matroska', file],
     ],
     onFrame,

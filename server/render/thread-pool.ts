@@ -65,6 +65,7 @@ export class ThreadPool<Data, Progress, Result> {
   }
 
   private started(): Worker {
-    return new Worker(this.file);
+    // A bundle needs none of the loaders that whoever runs this may have.
+    return new Worker(this.file, { execArgv: [] });
   }
 }

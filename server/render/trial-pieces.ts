@@ -92,7 +92,7 @@ export class PieceTrial {
     const plain = pieceMaking(this.picture, this.plan, bits);
     const making: PictureMaking =
       plain.kind === 'constant' ? plain : { ...plain, kind: 'quality', quantiser };
-    const args = [...encoderArgs(making, bits, null, THREADS), ...QUICK];
+    const args = [...encoderArgs(making, { bits, held: true }, null, THREADS), ...QUICK];
     await encodeFile(rawInput(this.plan, this.raw), args, this.sent, signal);
     return ((await pictureBytes(this.sent)) * 8) / secondsOf(this.plan.frames, this.plan.rate);
   }
@@ -125,7 +125,7 @@ export class OutletTrial {
     const joined = `concat=n=${this.pieces.length}:v=1,scale=${rung.width}:${rung.height}:flags=bicubic`;
     await encodeFile(
       [...this.pieces.flatMap(({ sent }) => ['-i', sent]), '-filter_complex', joined],
-      [...encoderArgs(picture, picture.bits, null, THREADS), ...OUTLETS_WAY],
+      [...encoderArgs(picture, { bits: picture.bits, held: true }, null, THREADS), ...OUTLETS_WAY],
       this.viewed,
       signal,
     );

@@ -8,18 +8,28 @@ type Encoder = (asked: number, group: number) => number;
 function made(asked: RateAsked, seconds: readonly number[], encoder: Encoder) {
   const rates = new GroupRates(asked, seconds);
   const bytes = seconds.map(() => 0);
-  let makings = 0;
+  let [makings, planned] = [0, seconds.length];
+  /** Groups that there would be to make in all, as foreseen after each. */
+  const foreseen: number[] = [];
   const make = (group: number, bits: number) => {
     bytes[group] = Math.round((encoder(bits, group) * (seconds[group] as number)) / 8);
     rates.made(group, bits, bytes[group] as number);
     makings += 1;
+    foreseen.push(planned + rates.foreseen() / 2);
   };
   seconds.forEach((_, group) => make(group, rates.bitsFor(group)));
   for (let again = rates.again(); again.length > 0; again = rates.again()) {
+    planned += again.length;
     for (const { group, bits } of again) make(group, bits);
   }
   const filled = bytes.map((one, group) => one + rates.filling(group));
-  return { bytes, filled, makings, total: filled.reduce((sum, one) => sum + one, 0) };
+  return { bytes, filled, makings, foreseen, total: filled.reduce((sum, one) => sum + one, 0) };
+}
+
+/** How far what was foreseen of all that is left to make was off, at worst, from a tenth of the way to nine. */
+function worstForeseen({ makings, foreseen }: ReturnType<typeof made>): number {
+  const off = foreseen.map((all, n) => Math.abs((all - n - 1) / (makings - n - 1) - 1));
+  return Math.max(...off.slice(Math.ceil(0.1 * makings) - 1, Math.floor(0.9 * makings)));
 }
 
 const seconds = Array.from({ length: 20 }, () => 2);
@@ -36,6 +46,17 @@ describe('a constant rate', () => {
         for (const bytes of filled) expect(Math.abs((bytes * 8) / 2 / 6e6 - 1)).toBeLessThanOrEqual(0.05);
       }),
     );
+  });
+
+  it('asks for less what an encoder overspends, and so makes little again', () => {
+    const { makings } = made(asked, seconds, (bits) => 1.3 * bits);
+    expect(makings).toBeLessThanOrEqual(1.2 * seconds.length);
+  });
+
+  it('foresees that all is made again where no group can be small enough, and tries that once', () => {
+    const all = made(asked, seconds, (bits) => Math.max(bits, 15e6));
+    expect(all.makings).toBeLessThanOrEqual(2 * seconds.length);
+    expect(worstForeseen(all)).toBeLessThanOrEqual(0.2);
   });
 
   it('is not made again where it is under', () => {
@@ -63,10 +84,24 @@ describe('a size to land on', () => {
     expect(makings).toBe(seconds.length);
   });
 
-  it('is given up where the encoder takes no more: it ends, and is under', () => {
-    const { total, makings } = made(asked, seconds, (bits) => Math.min(bits, 2e6));
-    expect(total).toBeLessThan(0.5 * wanted);
-    expect(makings).toBeLessThanOrEqual(5 * seconds.length);
+  it.each([
+    ['takes no more', (bits: number) => Math.min(bits, 2e6), [0.3, 0.5]],
+    ['makes it no smaller', (bits: number) => Math.max(bits, 15e6), [2.9, 3.1]],
+  ])(
+    'is given up soon where the encoder %s, and what that takes is foreseen',
+    (_, encoder, [least, most]) => {
+      const all = made(asked, seconds, encoder);
+      expect(all.total / wanted).toBeGreaterThan(least!);
+      expect(all.total / wanted).toBeLessThan(most!);
+      expect(all.makings).toBeLessThanOrEqual(1.3 * seconds.length);
+      expect(worstForeseen(all)).toBeLessThanOrEqual(0.25);
+    },
+  );
+
+  it('is met by an encoder that follows only half of what it is told', () => {
+    const { total, makings } = made(asked, seconds, (bits, group) => (5e6 + bits) * (group < 6 ? 0.9 : 0.3));
+    expect(Math.abs(total / wanted - 1)).toBeLessThanOrEqual(0.03);
+    expect(makings).toBeLessThanOrEqual(2 * seconds.length);
   });
 });
 

@@ -18,8 +18,10 @@ const BOLDEST = 4;
 const SHYEST = 0.2;
 /** A group is made so often at most. */
 const MOST_TRIES = 5;
-/** Bits that are asked for beyond this bring nothing: the encoder is at the end of its scale. */
-const SATURATED = 1.02;
+/** How much of a change of what is asked an encoder follows, as the power of it; one that follows less is at its end. */
+const FOLLOWS = { least: 0.1, most: 2 };
+/** Asking for so little else changes nothing. */
+const SAME = 0.01;
 
 /** What a group was asked for, and what it came to, in bytes. */
 interface Try {
@@ -33,6 +35,11 @@ export interface Again {
   bits: number;
 }
 
+/** The same, and the bytes that it is to come to. */
+interface Change extends Again {
+  bytes: number;
+}
+
 /**
  * Shares the bits of a picture out over its groups, by what those before came to. Encoders spend more or less than they
  * are asked for; what a rate promises is held by asking for other bits, and by making a group again where it must be.
@@ -41,6 +48,10 @@ export class GroupRates {
   private readonly tries: Try[][];
   /** What encoders spent of what they were asked for, lately. */
   private spent = 1;
+  /** Bytes that groups are made again for. */
+  private waiting = new Map<number, number>();
+  /** Bytes of the whole before groups were made again last, and what they were to become. */
+  private round = { before: 0, after: 0 };
 
   /** @param seconds of each group. */
   constructor(
@@ -53,33 +64,39 @@ export class GroupRates {
   /** Video bits a second to ask for a group that was not made yet. */
   bitsFor(group: number): number {
     const { kind, bits } = this.asked;
-    if (kind === 'constant') return bits * UNDER;
+    if (kind === 'constant') return (bits * UNDER) / Math.max(1, this.spent);
     if (kind !== 'size') return bits;
-    const left = this.budget() - this.bytes();
-    const seconds = this.seconds.reduce((sum, length, i) => (this.tries[i]?.length ? sum : sum + length), 0);
-    const wanted = (left * 8) / Math.max(seconds, this.seconds[group] ?? 0);
+    const wanted = ((this.budget() - this.bytes()) * 8) / Math.max(this.unmade(), this.seconds[group] ?? 0);
     return bounded(wanted / this.spent, bits);
   }
 
   /** Takes what a group came to. */
   made(group: number, asked: number, bytes: number): void {
     this.tries[group]?.push({ asked, bytes });
+    this.waiting.delete(group);
     const spent = (bytes * 8) / ((this.seconds[group] ?? 1) * asked);
     this.spent = 0.5 * this.spent + 0.5 * Math.min(1 / SHYEST, Math.max(1 / BOLDEST, spent));
   }
 
   /** Groups that have to be made again so that the promise holds; none where it does, or no more can be done. */
   again(): Again[] {
-    const { kind, bits, mostBits } = this.asked;
-    if (kind === 'quality' || kind === 'lossless') return [];
-    const most = kind === 'constant' ? bits * (1 + CONSTANT_WITHIN / 2) : mostBits;
-    const over = this.tries.flatMap((tries, group) => {
-      const last = tries[tries.length - 1];
-      if (!last || tries.length >= MOST_TRIES || this.rateOf(group) <= most) return [];
-      const lower = (last.asked * most * UNDER) / this.rateOf(group);
-      return lower < LEAST_ASKED ? [] : [{ group, bits: lower }];
-    });
-    return over.length > 0 || kind !== 'size' ? over : this.nearer();
+    const over = this.isOpen ? [] : this.over();
+    const all = over.length > 0 || this.asked.kind !== 'size' || this.wasInVain() ? over : this.nearer();
+    this.waiting = new Map(all.map(({ group, bytes }) => [group, bytes]));
+    this.round = { before: this.bytes(), after: this.projected() };
+    return all.map(({ group, bits }) => ({ group, bits }));
+  }
+
+  /** Seconds that will have to be made again besides those that wait for it, by what was made so far. */
+  foreseen(): number {
+    if (this.isOpen) return 0;
+    const long = (groups: readonly Change[]): number =>
+      groups.reduce((sum, { group }) => sum + (this.waiting.has(group) ? 0 : (this.seconds[group] ?? 0)), 0);
+    if (this.asked.kind === 'size') return long(this.nearer());
+    const over = long(this.over());
+    const unmade = this.unmade();
+    const made = this.seconds.reduce((sum, length) => sum + length, 0) - unmade;
+    return over + (made > 0 ? (over / made) * unmade : 0);
   }
 
   /** Bytes that are missing of a group of a constant rate; 0 elsewhere. */
@@ -89,19 +106,37 @@ export class GroupRates {
     return Math.max(0, Math.floor((bits * (this.seconds[group] ?? 0)) / 8) - this.bytesOf(group));
   }
 
+  /** Of all that was made so far. */
+  bytes(): number {
+    return this.tries.reduce((sum, _, group) => sum + this.bytesOf(group), 0);
+  }
+
+  /** Whether nothing is promised of how many bits there will be. */
+  private get isOpen(): boolean {
+    return this.asked.kind === 'quality' || this.asked.kind === 'lossless';
+  }
+
+  /** Groups over the greatest rate that can be made smaller. */
+  private over(): Change[] {
+    const { kind, bits, mostBits } = this.asked;
+    const most = kind === 'constant' ? bits * (1 + CONSTANT_WITHIN / 2) : mostBits;
+    return this.seconds.flatMap((seconds, group) => {
+      const bytes = (most * seconds) / 8;
+      return this.bytesOf(group) > bytes ? this.changed(group, bytes * UNDER) : [];
+    });
+  }
+
   /** Groups that bring the whole nearer to its size: those first that can give or take most. */
-  private nearer(): Again[] {
+  private nearer(): Change[] {
     const budget = this.budget();
-    let off = this.bytes() - budget;
+    let off = this.projected() - budget;
     if (Math.abs(off) <= SIZE_WITHIN * budget) return [];
     const can = this.seconds
       .map((_, group) => group)
-      .filter(
-        (group) => (this.tries[group]?.length ?? 0) < MOST_TRIES && (off > 0 || !this.isSaturated(group)),
-      )
+      .filter((group) => this.changed(group, this.bytesOf(group) * (off > 0 ? 0.5 : 2)).length > 0)
       .sort((a, b) => this.bytesOf(b) - this.bytesOf(a));
-    const again: Again[] = [];
     const room = can.reduce((sum, group) => sum + this.bytesOf(group), 0);
+    const changes: Change[] = [];
     for (const group of can) {
       if (off > 0 ? off <= (SIZE_WITHIN / 2) * budget : off >= (-SIZE_WITHIN / 2) * budget) break;
       const own = this.bytesOf(group);
@@ -111,27 +146,46 @@ export class GroupRates {
         Math.abs(off),
         own * 0.75,
       );
-      const factor = off > 0 ? (own - share) / own : (own + share) / own;
-      again.push({ group, bits: bounded((this.lastOf(group)?.asked ?? 0) * factor, this.asked.bits) });
+      changes.push(...this.changed(group, own - Math.sign(off) * share));
       off -= Math.sign(off) * share;
     }
-    return again;
+    return changes;
   }
 
-  /** Whether a group took no more although it was asked for more. */
-  private isSaturated(group: number): boolean {
+  /** Whether making groups again brought next to nothing: the encoder is at its end for all of them. */
+  private wasInVain(): boolean {
+    const { before, after } = this.round;
+    return after !== before && (this.bytes() - before) / (after - before) < FOLLOWS.least;
+  }
+
+  /** What the whole will come to: of groups that were not made yet, what encoders spend of what they are asked for. */
+  private projected(): number {
+    return this.seconds.reduce((sum, seconds, group) => {
+      const known = this.waiting.get(group) ?? this.lastOf(group)?.bytes;
+      return sum + (known ?? (this.bitsFor(group) * this.spent * seconds) / 8);
+    }, 0);
+  }
+
+  /** What to ask a group for so that it comes to so many bytes; none where it was asked often, or follows no more. */
+  private changed(group: number, bytes: number): Change[] {
     const tries = this.tries[group] ?? [];
-    const [before, last] = tries.slice(-2);
-    return !!before && !!last && last.asked > before.asked && last.bytes < before.bytes * SATURATED;
+    const [last, before] = tries.slice(-2).reverse();
+    if (!last || tries.length >= MOST_TRIES) return [];
+    const follows = before ? followed(before, last) : 1;
+    const isOnward = before && (last.asked - before.asked) * (bytes - last.bytes) > 0;
+    if (isOnward && follows < FOLLOWS.least) return [];
+    const power = Math.min(FOLLOWS.most, Math.max(FOLLOWS.least, follows));
+    const bits = bounded(last.asked * (bytes / last.bytes) ** (1 / power), this.asked.bits);
+    return Math.abs(bits / last.asked - 1) < SAME ? [] : [{ group, bits, bytes }];
   }
 
   private budget(): number {
     return (this.asked.bits * this.seconds.reduce((sum, length) => sum + length, 0)) / 8;
   }
 
-  /** Of all that was made so far. */
-  bytes(): number {
-    return this.tries.reduce((sum, _, group) => sum + this.bytesOf(group), 0);
+  /** Seconds of groups that were not made yet. */
+  private unmade(): number {
+    return this.seconds.reduce((sum, length, group) => (this.tries[group]?.length ? sum : sum + length), 0);
   }
 
   private lastOf(group: number): Try | undefined {
@@ -141,11 +195,11 @@ export class GroupRates {
   private bytesOf(group: number): number {
     return this.lastOf(group)?.bytes ?? 0;
   }
-
-  private rateOf(group: number): number {
-    return (this.bytesOf(group) * 8) / (this.seconds[group] ?? 1);
-  }
 }
+
+/** The power by which what came followed what was asked for: 1 where it changed as much. */
+const followed = (before: Try, last: Try): number =>
+  Math.log(last.bytes / before.bytes) / Math.log(last.asked / before.asked);
 
 /** No encoder is asked for less. */
 const LEAST_ASKED = LEAST_VIDEO_BITS / 10;

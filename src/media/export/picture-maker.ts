@@ -81,14 +81,15 @@ export class PictureMaker {
     }
   }
 
-  /** Frames to draw for the file: each once, and once more where its group is made again. */
+  /** Frames to draw for the file: each once, and once more where its group is made again, as far as that is foreseen. */
   get total(): number {
-    return this.plan.frames + this.again;
+    const foreseen = this.rates.foreseen() * rateValue(this.plan.rate);
+    return this.plan.frames + this.again + Math.round(foreseen);
   }
 
   /** Of these, those that are there or were drawn. */
   get done(): number {
-    return this.total - this.framesLeft() + this.drawn;
+    return this.plan.frames + this.again - this.framesLeft() + this.drawn;
   }
 
   private framesLeft(): number {

@@ -1,0 +1,35 @@
+import { neverRunsDry } from '../../src/core/rate/buffer';
+import type { SegmentBits } from './encoder-args';
+
+/** A segment, and the whole, may be off what they were to come to by this much, as a share of it. */
+const WITHIN = 0.015;
+
+/** A segment of a second pass: how long it is, what it was to come to, what it was asked for, and what it came to. */
+export interface EncodedSegment {
+  seconds: number;
+  /** Video bits a second. */
+  share: number;
+  asked: SegmentBits;
+  /** Bits of each of its pictures, in the order of decoding. */
+  pictures: readonly number[];
+}
+
+const sum = (numbers: readonly number[]): number => numbers.reduce((total, one) => total + one, 0);
+
+/**
+ * What to ask for segments that are to be made anew: those that keep the whole from what it is to come to, and those that
+ * are over the greatest rate since they were not held under it.
+ * @param mostBits the greatest rate, in bits a second.
+ * @returns one for each segment, null where it stays.
+ */
+export function askedAnew(segments: readonly EncodedSegment[], mostBits: number): (SegmentBits | null)[] {
+  const wanted = sum(segments.map(({ share, seconds }) => share * seconds));
+  const off = sum(segments.map(({ pictures }) => sum(pictures))) / wanted - 1;
+  return segments.map(({ seconds, share, asked, pictures }) => {
+    const own = sum(pictures) / (share * seconds);
+    const isOff = Math.abs(off) > WITHIN && (own - 1) * Math.sign(off) > WITHIN / 2;
+    const isOver = !asked.held && !neverRunsDry(pictures, pictures.length / seconds, mostBits);
+    const bits = isOff ? Math.min(mostBits, asked.bits / own) : asked.bits;
+    return isOver || bits !== asked.bits ? { bits, held: asked.held || isOver } : null;
+  });
+}

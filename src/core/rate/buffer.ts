@@ -1,0 +1,20 @@
+/** A decoder's buffer holds so many seconds of the greatest rate (common practice, no source). */
+export const BUFFER_SECONDS = 2;
+/** How full it is when the first picture is taken out, as a share of it (libx264's own default; from memory). */
+const FULL_AT_FIRST = 0.9;
+
+/**
+ * Whether every picture is there when it is decoded: a buffer that fills at the greatest rate never runs dry (the leaky
+ * bucket of ITU-T H.264, annex C).
+ * @param pictures bits of each, in the order of decoding. @param perSecond pictures a second.
+ * @param mostBits the greatest rate, in bits a second.
+ */
+export function neverRunsDry(pictures: readonly number[], perSecond: number, mostBits: number): boolean {
+  const size = BUFFER_SECONDS * mostBits;
+  let held = FULL_AT_FIRST * size;
+  return pictures.every((bits) => {
+    const isThere = bits <= held;
+    held = Math.min(size, held - bits + mostBits / perSecond);
+    return isThere;
+  });
+}
