@@ -10,7 +10,7 @@ import { ENCODER_THREADS, SegmentWork } from './segment-work';
 import { makeSound } from './sound';
 import { Threads } from './threads';
 
-/** How far a file is: frames of all passes. */
+/** How far a file is, in frames: one that is only looked at counts for a part. */
 interface RenderProgress {
   done: number;
   total: number;

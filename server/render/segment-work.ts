@@ -19,6 +19,8 @@ import { type PassLog, readPassLog, shareOut } from './pass-log';
 export const ENCODER_THREADS = 1;
 /** Segments that are off are made anew so often. */
 const CORRECTIONS = 3;
+/** A frame of a first pass takes so much of the time of one of a second (measured). */
+const LOOKED = 0.5;
 /** A first pass foresees what pictures come to; a variable rate is held under its most where they could be so much more. */
 const UNFORESEEN = 1.25;
 
@@ -26,6 +28,7 @@ type Options = Pick<RenderOptions, 'folder' | 'signal' | 'onProgress'> & { keeps
 
 /** The segments of one file, as they are made: each has its name only once it is whole. */
 export class SegmentWork {
+  /** How much is done of each step of each segment, and of all there is, in frames of a second pass. */
   private readonly done = new Map<string, number>();
   private total: number;
 
@@ -49,7 +52,7 @@ export class SegmentWork {
 
   /** Looks all of it through, shares the bits out, and makes anew what does not come to its share. */
   async inTwoPasses(picture: PictureMaking): Promise<void> {
-    this.total *= 2;
+    this.total *= 1 + LOOKED;
     const looked = await this.each((n) => this.look(n, picture.bits));
     const shares = shareOut(looked, picture.bits, picture.mostBits);
     let asked = shares.map(({ bits, pictures }): SegmentBits => {
@@ -129,9 +132,10 @@ export class SegmentWork {
 
   private tell(step: string, n: number, frames = (this.segments[n] as Segment).frames): void {
     const name = `${n} ${step}`;
-    this.done.set(name, Math.max(frames, this.done.get(name) ?? 0));
+    const worth = step === 'look' ? LOOKED : 1;
+    this.done.set(name, Math.max(frames * worth, this.done.get(name) ?? 0));
     const done = [...this.done.values()].reduce((sum, value) => sum + value, 0);
-    this.options.onProgress?.({ done, total: this.total });
+    this.options.onProgress?.({ done: Math.round(done), total: Math.round(this.total) });
   }
 
   /** Frames that first passes kept. */

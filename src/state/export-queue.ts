@@ -198,7 +198,7 @@ async function make(go: Go, proved: Set<string>, signal: AbortSignal): Promise<v
     made.push({ record: now, order });
   }
   for (const [i, { record, order }] of made.entries()) {
-    const frames = made.slice(i).reduce((sum, { order }) => sum + order.plan.frames, 0);
+    const frames = framesOf(made.slice(i));
     const leftToProve: LeftOf = (perFrame, done) => time.proving(perFrame, frames - done);
     const name = storedName(record.id);
     const { plan, making } = order;
@@ -219,7 +219,7 @@ async function makeFiles(jobId: string, batch: readonly Made[], signal: AbortSig
     const { record, order } = one;
     const { remote } = order;
     if (!remote) continue;
-    const onExport = follow(jobId, [one], 'export', leftToMake);
+    const onExport = follow(jobId, [one], 'export', leftToMake([one]));
     await makeOnServer(storedName(record.id), remote, {
       signal,
       onBegun: (id) => keepOrder(record.id, { ...order, remote: { ...remote, id } }),
@@ -233,13 +233,20 @@ async function makeFiles(jobId: string, batch: readonly Made[], signal: AbortSig
     .filter(({ order }) => !order.remote)
     .map(({ record, order: { plan, making } }) => ({ name: storedName(record.id), plan, making }));
   if (outputs.length > 0)
-    await makeExport({ outputs }, { signal, onProgress: follow(jobId, batch, 'export', leftToMake) });
+    await makeExport({ outputs }, { signal, onProgress: follow(jobId, batch, 'export', leftToMake(batch)) });
 }
+
+const framesOf = (batch: readonly Made[]): number =>
+  batch.reduce((sum, { order }) => sum + order.plan.frames, 0);
 
 /** Seconds left of work, from seconds for a frame where they are known. */
 type LeftOf = (perFrame: number | null, done: number, total: number) => number | null;
 
-const leftToMake: LeftOf = (perFrame, done, total) => time.making(perFrame, total - done, total);
+/** Of files that are made together, and then read back. */
+function leftToMake(batch: readonly Made[]): LeftOf {
+  const frames = framesOf(batch);
+  return (perFrame, done, total) => time.making(perFrame, total - done, frames);
+}
 
 /** Shows how far files are that are worked on together. */
 function follow(jobId: string, batch: readonly Made[], stage: 'export' | 'read-back', leftOf: LeftOf) {

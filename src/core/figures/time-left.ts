@@ -12,12 +12,13 @@ export class TimeLeft {
 
   /**
    * While frames are made.
-   * @param perFrame seconds for one, null where that is not known yet. @param left frames, of so many in all.
+   * @param perFrame seconds for one, null where that is not known yet. @param left frames, some of them made again.
+   * @param frames that will be read back.
    * @returns seconds left, null where there is nothing to reckon from.
    */
-  making(perFrame: number | null, left: number, total: number): number | null {
+  making(perFrame: number | null, left: number, frames: number): number | null {
     this.perFrame = perFrame ?? this.perFrame;
-    return this.perFrame === null ? null : (left + total * this.proofShare) * this.perFrame;
+    return this.perFrame === null ? null : (left + frames * this.proofShare) * this.perFrame;
   }
 
   /**

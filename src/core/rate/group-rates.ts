@@ -19,7 +19,7 @@ const SHYEST = 0.2;
 /** A group is made so often at most. */
 const MOST_TRIES = 5;
 /** How much of a change of what is asked an encoder follows, as the power of it; one that follows less is at its end. */
-const FOLLOWS = { least: 0.1, most: 2 };
+const FOLLOWS = { least: 0.2, most: 2 };
 /** Asking for so little else changes nothing. */
 const SAME = 0.01;
 
