@@ -5,9 +5,8 @@ import { trialPlans } from '../src/core/trial/rate-trial';
 import { makingOfJob, planOfJob } from '../src/core/check/check';
 import { SHIPPED_SHEETS } from '../src/core/outlets/shipped';
 import type { RenderOrder } from '../server/render/order';
-import { tryRates } from '../server/render/rate-trial';
 import { renderFile } from '../server/render/render';
-import { Threads } from '../server/render/threads';
+import { Threads, trialThreads } from '../server/render/threads';
 import { jobOf } from '../tests/job-of';
 import { ffmpegSeconds, grainyMaster, work } from './material';
 import { processorSeconds } from './processor';
@@ -82,19 +81,12 @@ export async function makers(report: Report): Promise<void> {
     rates: [3, 6, 9, 13.4, 20, 30].map((rate) => rate * 1e6),
     rung: { width, height, bits: 6e6 },
   };
+  const asked = { order: trial, plans: trialPlans(job, [...SHIPPED_SHEETS], trial), folder: work };
+  const threads = trialThreads();
   const tried = await timed(() =>
-    tryRates(
-      {
-        order: trial,
-        plans: trialPlans(job, [...SHIPPED_SHEETS], trial),
-        making: order.making,
-        masters,
-        folder: work,
-      },
-      () => undefined,
-      forEver(),
-    ),
+    threads.run({ ...asked, making: order.making, masters }, () => undefined, forEver()),
   );
+  threads.close();
   const forThree = (ours * TRIED_SECONDS) / SECONDS;
   report.line(
     'Trial of rates against an export of three minutes',

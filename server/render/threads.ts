@@ -1,13 +1,20 @@
+import type { TrialResult } from '../../src/core/trial/rate-trial';
 import { builtProgram } from '../root';
 import type { RenderOrder } from './order';
+import type { TrialProgress } from './rate-trial';
 import type { SegmentTask } from './segment';
 import type { SegmentJob } from './segment-thread';
 import { ThreadPool } from './thread-pool';
+import type { RateTrialJob } from './trial-pieces';
 
 /** Threads that make segments. */
 export const segmentThreads = (atOnce: number): SegmentThreads =>
   new ThreadPool(builtProgram('segment-thread'), atOnce);
 export type SegmentThreads = ThreadPool<SegmentJob, number, { bytes: number }>;
+
+/** The thread that tries bit rates. */
+export const trialThreads = (): ThreadPool<RateTrialJob, TrialProgress, TrialResult> =>
+  new ThreadPool(builtProgram('rate-trial-thread'), 1);
 
 /** Makes segments of one order, several at a time, in threads of this machine. Whoever opens it closes it. */
 export class Threads {

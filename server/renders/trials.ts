@@ -4,10 +4,9 @@ import { mkdir, rm } from 'node:fs/promises';
 import path from 'node:path';
 import PQueue from 'p-queue';
 import type { TrialRequest, TrialState } from '../../src/core/trial/trial-service';
-import { type TrialResult, trialPlans } from '../../src/core/trial/rate-trial';
-import { builtProgram } from '../root';
-import { ThreadPool } from '../render/thread-pool';
+import { trialPlans } from '../../src/core/trial/rate-trial';
 import type { TrialProgress } from '../render/rate-trial';
+import { trialThreads } from '../render/threads';
 import { type RateTrialJob, trialPicture } from '../render/trial-pieces';
 import type { Masters } from './masters';
 import { askedOf, type RenderRefusal } from './render-order';
@@ -23,10 +22,7 @@ interface Trial {
 
 /** Trials of bit rates, one at a time. They do not outlive the server: whoever wants one asks again. */
 export class Trials {
-  private readonly threads = new ThreadPool<RateTrialJob, TrialProgress, TrialResult>(
-    builtProgram('rate-trial-thread'),
-    1,
-  );
+  private readonly threads = trialThreads();
   private readonly queue = new PQueue({ concurrency: 1 });
   private readonly all = new Map<string, Trial>();
 
