@@ -1,13 +1,6 @@
 import { TroubleError } from '@core/trouble/trouble';
-import {
-  cancelExport,
-  isBusy,
-  moveExport,
-  pauseExport,
-  resumeExport,
-  takeUpExports,
-  useExportQueue,
-} from './export-queue';
+import { cancelExport, moveExport, pauseExport, resumeExport, takeUpExports } from './export-queue';
+import { isBusy, useExportQueue } from './export-running';
 import { putExport } from './records';
 import { begin, exportRecord, readyToExport, settled, stored } from './test-exports';
 import { mockMedia } from './test-media';

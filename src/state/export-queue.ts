@@ -1,38 +1,13 @@
-import { create } from 'zustand';
-import { Pace } from '@core/figures/pace';
-import { TimeLeft } from '@core/figures/time-left';
 import type { ExportRecord } from '@core/job/records';
 import { troubleOf, troubleWords } from '@core/trouble/trouble';
 import { deleteStored, storedFile, storedNames } from '@media/store/storage';
-import { makeExport, proveExport } from '@media/worker/tasks';
-import { KEEP, type Progress } from '@media/worker/worker-protocol';
-import { tellDone } from './done-notice';
-import { dropOrder, forgetExport, keepOrder, loadOrder, type Order, storedName } from './export-orders';
+import { KEEP } from '@media/worker/worker-protocol';
+import { makeExports, secondsOfExports } from './export-making';
+import { forgetExport, loadOrder } from './export-orders';
+import { type Running, useExportQueue } from './export-running';
 import { useJobs } from './jobs';
 import { dropExport, findOpenExports, holdExports, putExport } from './records';
-import { makeOnServer } from './render-server';
 import { type Outcome, outcomeOf } from './task';
-
-/** Where an export stands that is in the queue. */
-export interface Running {
-  jobId: string;
-  stage: 'send' | 'export' | 'fetch' | 'read-back' | 'waiting' | 'held';
-  done: number;
-  total: number;
-  /** Frames a second, and seconds left; null while there is nothing to reckon from. */
-  speed: number | null;
-  left: number | null;
-}
-
-interface QueueState {
-  /** By export. */
-  running: Record<string, Running>;
-}
-
-export const useExportQueue = create<QueueState>(() => ({ running: {} }));
-
-/** Whether anything is being exported. */
-export const isBusy = ({ running }: QueueState): boolean => Object.keys(running).length > 0;
 
 /** Exports that are made in one go, since they are of one clip. */
 interface Go {
@@ -44,7 +19,6 @@ interface Go {
   letGo: () => void;
 }
 
-const waiting: Go[] = [];
 /** What is being made. */
 interface Work {
   go: Go;
@@ -52,8 +26,9 @@ interface Work {
   pauses: boolean;
   ended: Promise<void>;
 }
+
+const waiting: Go[] = [];
 let current: Work | null = null;
-const time = new TimeLeft();
 
 /** A record that could not be stored is still shown; the page says that it cannot save. */
 const untold = (error: unknown): void => console.error('an export could not be written down', error);
@@ -117,7 +92,7 @@ function showWaiting(): void {
   let before = busy ? (running[busy.id]?.left ?? null) : 0;
   const shown: Record<string, Running> = {};
   for (const { jobId, records } of waiting) {
-    const own = time.waiting(records.reduce((sum, { frames = 0 }) => sum + frames, 0));
+    const own = secondsOfExports(records.reduce((sum, { frames = 0 }) => sum + frames, 0));
     before = before === null || own === null ? null : before + own;
     for (const { id } of records)
       shown[id] = { jobId, stage: 'waiting', done: 0, total: 1, speed: null, left: before };
@@ -132,7 +107,10 @@ async function work(now: Work): Promise<void> {
   const proved = new Set<string>();
   const outcome = await outcomeOf(
     {
-      run: (signal) => make(go, proved, signal),
+      async run(signal) {
+        await go.ready;
+        await makeExports(go.records, { jobId: go.jobId, signal, show, proved });
+      },
       async clean() {
         // What is whole of one that was paused, or failed, stays, so that it goes on from there.
         if (now.pauses || !stop.signal.aborted) return;
@@ -169,103 +147,10 @@ function shareOf(id: string): number {
   return (now?.stage === 'export' || now?.stage === 'held') && now.total > 0 ? now.done / now.total : 0;
 }
 
-/** One export that is being made, with what it was asked to be. */
-interface Made {
-  record: ExportRecord;
-  order: Order;
-}
-
-async function make(go: Go, proved: Set<string>, signal: AbortSignal): Promise<void> {
-  const { jobId } = go;
-  await go.ready;
-  const batch: Made[] = [];
-  for (const record of go.records) {
-    const order = await loadOrder(record.id);
-    if (!order) throw new Error('what was asked for is gone');
-    batch.push({ record, order });
-  }
-  const began = performance.now();
-  const files = await Promise.all(batch.map(({ record }) => storedFile('exports', storedName(record.id))));
-  // An earlier page may have come as far as to keep some of them.
-  const missing = batch.filter((_, i) => !files[i]);
-  if (missing.length > 0) await makeFiles(jobId, missing, signal);
-  const tookSeconds = (performance.now() - began) / 1000;
-  const made: Made[] = [];
-  for (const { record, order } of batch) {
-    const bytes = (await storedFile('exports', storedName(record.id)))?.size ?? 0;
-    const now = { ...record, bytes, tookSeconds: record.tookSeconds ?? tookSeconds };
-    await putExport(jobId, { ...now, state: 'reading-back' });
-    made.push({ record: now, order });
-  }
-  for (const [i, { record, order }] of made.entries()) {
-    const frames = framesOf(made.slice(i));
-    const leftToProve: LeftOf = (perFrame, done) => time.proving(perFrame, frames - done);
-    const name = storedName(record.id);
-    const { plan, making } = order;
-    const proof = await proveExport(
-      { name, plan, making },
-      { signal, onProgress: follow(jobId, [made[i] as Made], 'read-back', leftToProve) },
-    );
-    proved.add(record.id);
-    await putExport(jobId, { ...record, state: 'done', proof });
-    tellDone(record, Object.keys(useExportQueue.getState().running).length - i - 1);
-    await dropOrder(record.id);
-  }
-}
-
-/** Makes the files of a go: the server those that it was asked for, this browser all others. */
-async function makeFiles(jobId: string, batch: readonly Made[], signal: AbortSignal): Promise<void> {
-  for (const one of batch) {
-    const { record, order } = one;
-    const { remote } = order;
-    if (!remote) continue;
-    const onExport = follow(jobId, [one], 'export', leftToMake([one]));
-    await makeOnServer(storedName(record.id), remote, {
-      signal,
-      onBegun: (id) => keepOrder(record.id, { ...order, remote: { ...remote, id } }),
-      onProgress: (progress) =>
-        progress.stage === 'export'
-          ? onExport(progress)
-          : show([one], { jobId, ...progress, speed: null, left: null }),
-    });
-  }
-  const outputs = batch
-    .filter(({ order }) => !order.remote)
-    .map(({ record, order: { plan, making } }) => ({ name: storedName(record.id), plan, making }));
-  if (outputs.length > 0)
-    await makeExport({ outputs }, { signal, onProgress: follow(jobId, batch, 'export', leftToMake(batch)) });
-}
-
-const framesOf = (batch: readonly Made[]): number =>
-  batch.reduce((sum, { order }) => sum + order.plan.frames, 0);
-
-/** Seconds left of work, from seconds for a frame where they are known. */
-type LeftOf = (perFrame: number | null, done: number, total: number) => number | null;
-
-/** Of files that are made together, and then read back. */
-function leftToMake(batch: readonly Made[]): LeftOf {
-  const frames = framesOf(batch);
-  return (perFrame, done, total) => time.making(perFrame, total - done, frames);
-}
-
-/** Shows how far files are that are worked on together. */
-function follow(jobId: string, batch: readonly Made[], stage: 'export' | 'read-back', leftOf: LeftOf) {
-  let pace = new Pace();
-  return ({ stage: now, done, total }: Progress) => {
-    if (now === 'held') {
-      // What it waits is not what a frame takes.
-      pace = new Pace();
-      return show(batch, { jobId, stage: now, done, total, speed: null, left: null });
-    }
-    const perFrame = pace.at(performance.now() / 1000, done);
-    const left = leftOf(perFrame, done, total);
-    show(batch, { jobId, stage, done, total, speed: perFrame && 1 / perFrame, left });
-  };
-}
-
-function show(batch: readonly Made[], now: Running): void {
+/** Shows where exports stand, and how long what waits behind them has to wait. */
+function show(ids: readonly string[], now: Running): void {
   useExportQueue.setState(({ running }) => ({
-    running: { ...running, ...Object.fromEntries(batch.map(({ record }) => [record.id, now])) },
+    running: { ...running, ...Object.fromEntries(ids.map((id) => [id, now])) },
   }));
   showWaiting();
 }

@@ -3,7 +3,7 @@ import { useEffect } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { heldBack } from '@core/check/check';
-import { isBusy, useExportQueue } from '@state/export-queue';
+import { isBusy, useExportQueue } from '@state/export-running';
 import { setCanvas, setClip } from '@state/jobs';
 import { jobReport } from '@state/reports';
 import { useSizeTrial } from '@state/size-trials';

@@ -7,7 +7,7 @@ import { isCurrent } from '@core/check/post-check';
 import { findingWords, ruleName } from '@core/check/finding';
 import { activeCanvas } from '@core/job/clip';
 import { type Format, FORMATS } from '@core/rate/format';
-import { isBusy, useExportQueue } from '@state/export-queue';
+import { isBusy, useExportQueue } from '@state/export-running';
 import { startExport, useExports, waitingOf } from '@state/exports';
 import { useSizeTrial } from '@state/size-trials';
 import { CanvasRow } from '../frame/canvas-cards';

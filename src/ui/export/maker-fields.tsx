@@ -7,7 +7,7 @@ import { type Format, FORMATS } from '@core/rate/format';
 import { ownFamiliesOf } from '@core/render/overlays';
 import { ownHash } from '@core/words/families';
 import { useRenderServer } from '@state/abilities';
-import { useExportQueue } from '@state/export-queue';
+import { useExportQueue } from '@state/export-running';
 import { forgetMasters } from '@state/render-sources';
 import { useClip, useJob, useKnown } from '../job/job-context';
 import { OptionList } from '../parts/option-list';

@@ -12,7 +12,8 @@ import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrate
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import type { ExportRecord } from '@core/job/records';
-import { moveExport, placeOf, type Running, useExportQueue } from '@state/export-queue';
+import { moveExport, placeOf } from '@state/export-queue';
+import { type Running, useExportQueue } from '@state/export-running';
 import { doneNotice, noticeState, setDoneNotice } from '@state/done-notice';
 import { useJobs } from '@state/jobs';
 import { CheckBox } from '../parts/check-box';

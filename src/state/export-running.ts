@@ -1,0 +1,22 @@
+import { create } from 'zustand';
+
+/** Where an export stands that is in the queue. */
+export interface Running {
+  jobId: string;
+  stage: 'send' | 'export' | 'fetch' | 'read-back' | 'waiting' | 'held';
+  done: number;
+  total: number;
+  /** Frames a second, and seconds left; null while there is nothing to reckon from. */
+  speed: number | null;
+  left: number | null;
+}
+
+interface QueueState {
+  /** By export. */
+  running: Record<string, Running>;
+}
+
+export const useExportQueue = create<QueueState>(() => ({ running: {} }));
+
+/** Whether anything is being exported. */
+export const isBusy = ({ running }: QueueState): boolean => Object.keys(running).length > 0;
