@@ -7,9 +7,9 @@ import { pipeline } from 'node:stream/promises';
 import express, { type Request, type Response } from 'express';
 import type { RenderOrder } from '../render/order';
 import { passFiles, type SegmentTask } from '../render/segment';
+import { VERSION } from '../render/version';
 import { type Errand, ERRAND_FILES, type ErrandFile, reportSchema } from './protocol';
 import { Signer } from './signer';
-import { VERSION } from './version';
 
 /** A segment that somebody waits for. */
 interface Wanted {

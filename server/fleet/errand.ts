@@ -10,10 +10,10 @@ import { failureOf } from '../render/failure';
 import { passFiles, type SegmentTask } from '../render/segment';
 import type { SegmentJob } from '../render/segment-thread';
 import type { SegmentThreads } from '../render/threads';
+import { VERSION } from '../render/version';
 import { streamFrom } from './fetch-file';
 import type { MasterCache } from './master-cache';
 import { type Errand, type ErrandFile, errandSchema } from './protocol';
-import { VERSION } from './version';
 
 /** How often it is told how far the work is, in milliseconds. */
 const TELL_EVERY = 1000;

@@ -1,5 +1,5 @@
 import { execFileSync } from 'node:child_process';
-import { readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { makingOfJob, planOfJob } from '../../src/core/check/check';
 import type { Job } from '../../src/core/job/job';
@@ -129,6 +129,21 @@ describe('a file that a browser asks for', () => {
     // The browser keeps its cookie.
     Object.assign(client, { origin: later.origin });
     expect((await eventsOf(id)).at(-1)).toMatchObject({ state: 'done' });
+  }, 60_000);
+
+  it('takes up nothing that a server of another version left', async () => {
+    await sendMaster();
+    const id = await begun();
+    await server.close();
+    const parts = path.join(server.data, 'rendered', `${id}.parts`);
+    for (const folder of [parts, path.join(parts, 'another')]) {
+      mkdirSync(folder, { recursive: true });
+      for (const n of [0, 1]) writeFileSync(path.join(folder, `${n}.made.mkv`), 'no film');
+    }
+    later = await openTestServer(server.data);
+    Object.assign(client, { origin: later.origin });
+    expect((await eventsOf(id)).at(-1)).toMatchObject({ state: 'done' });
+    expect(existsSync(parts)).toBe(false);
   }, 60_000);
 
   it('is refused where it cannot be what was asked', async () => {

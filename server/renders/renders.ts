@@ -9,6 +9,7 @@ import type { RenderFault } from '../../src/core/render/render-faults';
 import { TroubleError } from '../../src/core/trouble/trouble';
 import type { Fleet } from '../fleet/fleet';
 import { renderFile, type SegmentMaker } from '../render/render';
+import { VERSION } from '../render/version';
 import type { Masters } from './masters';
 import { askedOf, type RenderRefusal } from './render-order';
 import type { RenderRecords } from './render-records';
@@ -133,10 +134,12 @@ export class Renders {
       const asked = await askedOf(this.masters, record.visitor, request);
       if (typeof asked === 'string') throw new Error(asked);
       const { bytes } = await renderFile(asked.order, {
-        ...{ folder: this.partsOf(id), to: this.fileOf(id), signal },
+        // What a server of another version began is not gone on with: it cut and encoded otherwise.
+        ...{ folder: path.join(this.partsOf(id), VERSION), to: this.fileOf(id), signal },
         ...(fleet && { maker: (own: SegmentMaker) => fleet.makerFor(asked.order, own) }),
         onProgress: ({ done, total }) => tell({ state: 'running', done, total }),
       });
+      await rm(this.partsOf(id), { recursive: true, force: true });
       this.records.done(id, bytes);
       tell({ state: 'done', bytes });
     } catch (error) {
