@@ -23,18 +23,19 @@ const STAGES: Record<Running['stage'], string> = {
   held: 'Waiting while something plays',
 };
 
-/** How far it is, how fast, and when it is done. */
-function progressWords({ stage, done, total, speed, left }: Running): string {
+/** How far it is, how fast, and when it is done. @param frames of the clip. */
+function progressWords({ stage, done, total, speed, left }: Running, frames: number | undefined): string {
   const when = left !== null && Number.isFinite(left) ? `about ${durationLabel(left)} left` : '';
   if (stage === 'waiting') return [STAGES.waiting, when].filter(Boolean).join(', ');
   if (stage === 'held') return STAGES.held;
   if (stage === 'send' || stage === 'fetch')
     return `${STAGES[stage]}: ${bytesLabel(done)} of ${bytesLabel(total)}`;
   const fast = speed !== null && Number.isFinite(speed) ? `${speed.toFixed(0)} frames a second` : '';
-  return `${STAGES[stage]}: frame ${done} of ${total}${[fast, when]
-    .filter(Boolean)
-    .map((words) => `, ${words}`)
-    .join('')}`;
+  // Frames of several clips, of two passes, or that are made again say nothing to anybody.
+  const share = total > 0 ? `${Math.floor((100 * done) / total)} %` : '';
+  const far = total === frames ? `frame ${done} of ${total}` : share;
+  const facts = [far, fast, when].filter(Boolean).join(', ');
+  return facts ? `${STAGES[stage]}: ${facts}` : STAGES[stage];
 }
 
 interface Props extends Queued {
@@ -89,7 +90,7 @@ export function QueueStrip({ jobId, record, running, first, last, onMove }: Prop
         done={running?.done ?? record.share ?? 0}
         total={running?.total ?? 1}
       />
-      <Soft>{running ? progressWords(running) : 'Paused: what is made so far is kept.'}</Soft>
+      <Soft>{running ? progressWords(running, record.frames) : 'Paused: what is made so far is kept.'}</Soft>
       <View style={styles.tools}>
         {waits && !first && (
           <Tool
