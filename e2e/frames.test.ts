@@ -133,10 +133,11 @@ describe('sound', () => {
     const heard = await visitor.page.evaluate(
       () => (window as unknown as { heard: { place: number; seconds: number }[] }).heard,
     );
-    expect(heard.reduce((sum, piece) => sum + piece.seconds, 0)).toBeGreaterThan(2.5);
+    // A machine at work leaves some out, not most.
+    expect(heard.reduce((sum, piece) => sum + piece.seconds, 0)).toBeGreaterThan(1.5);
     for (let i = 1; i < heard.length; i++) {
       const [before, piece] = [heard[i - 1]!, heard[i]!];
-      // Pieces are of one length, and begin where the one before them ended; a machine at work may have left some out.
+      // Pieces are of one length, and begin where the one before them ended, or where one was left out.
       const leftOut = (piece.place - before.place) / before.seconds - 1;
       expect(Math.round(leftOut)).toBeGreaterThanOrEqual(0);
       expect(Math.abs(leftOut - Math.round(leftOut)) * before.seconds).toBeLessThan(0.002);
