@@ -1,14 +1,25 @@
-import { ALL_FORMATS, EncodedPacketSink, FilePathSource, Input } from 'mediabunny';
+import { ALL_FORMATS, EncodedPacketSink, FilePathSource, Input, type InputTrack } from 'mediabunny';
+
+const sum = (bytes: readonly number[]): number => bytes.reduce((total, one) => total + one, 0);
 
 /** Bytes of all pictures of a file, without what its container takes. */
-export const pictureBytes = async (file: string): Promise<number> =>
-  (await bytesOfPictures(file)).reduce((sum, bytes) => sum + bytes, 0);
+export const pictureBytes = async (file: string): Promise<number> => sum(await bytesOfPictures(file));
+
+/** Bytes of the sound of a file, without what its container takes. */
+export const soundBytes = async (file: string): Promise<number> =>
+  sum(await bytesOf(file, (input) => input.getPrimaryAudioTrack()));
 
 /** Bytes of each picture of a file, in the order of decoding. */
-export async function bytesOfPictures(file: string): Promise<number[]> {
+export const bytesOfPictures = (file: string): Promise<number[]> =>
+  bytesOf(file, (input) => input.getPrimaryVideoTrack());
+
+async function bytesOf(
+  file: string,
+  trackOf: (input: Input) => Promise<InputTrack | null>,
+): Promise<number[]> {
   const input = new Input({ source: new FilePathSource(file), formats: ALL_FORMATS });
   try {
-    const track = await input.getPrimaryVideoTrack();
+    const track = await trackOf(input);
     if (!track) return [];
     const bytes: number[] = [];
     const packets = new EncodedPacketSink(track).packets(undefined, undefined, { metadataOnly: true });

@@ -1,10 +1,12 @@
 import { mkdir, rename, rm, stat } from 'node:fs/promises';
 import { availableParallelism } from 'node:os';
 import path from 'node:path';
+import { leftBySound } from '../../src/core/render/making';
 import { freeBytes } from '../uploads/room';
 import { takesTwoPasses } from './encoder-args';
 import { join } from './join';
 import { type RenderOrder, segmentsOf } from './order';
+import { soundBytes } from './packet-bytes';
 import type { SegmentTask } from './segment';
 import { ENCODER_THREADS, SegmentWork } from './segment-work';
 import { makeSound } from './sound';
@@ -51,8 +53,14 @@ export async function renderFile(order: RenderOrder, options: RenderOptions): Pr
   const sound = making.sound && soundFile(folder, order, signal);
   // Its failure is told when it is waited for.
   sound?.catch(() => undefined);
+  // A size is landed on with what the sound leaves.
+  const spare = async () => {
+    const heard = making.picture?.kind === 'size' ? await sound : null;
+    return heard ? leftBySound(plan, making, await soundBytes(heard)) : 0;
+  };
   try {
-    if (making.picture) await (twoPasses ? work.inTwoPasses(making.picture) : work.inOnePass(making.picture));
+    if (making.picture)
+      await (twoPasses ? work.inTwoPasses(making.picture, spare) : work.inOnePass(making.picture));
     const heard = await sound;
     const part = `${to}.part`;
     await join(plan, making.format, work.made(), heard ?? null, part);

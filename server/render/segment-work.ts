@@ -50,14 +50,19 @@ export class SegmentWork {
     await this.each((n) => this.make(n, { bits, held: true }, null));
   }
 
-  /** Looks all of it through, shares the bits out, and makes anew what does not come to its share. */
-  async inTwoPasses(picture: PictureMaking): Promise<void> {
+  /**
+   * Looks all of it through, shares the bits out, and makes anew what does not come to its share.
+   * @param spare bytes besides what its rate comes to, once they are known.
+   */
+  async inTwoPasses(picture: PictureMaking, spare: () => Promise<number>): Promise<void> {
     this.total *= 1 + LOOKED;
     const looked = await this.each((n) => this.look(n, picture.bits));
-    const shares = shareOut(looked, picture.bits, picture.mostBits);
+    const { frames, rate } = this.order.plan;
+    const bits = picture.bits + ((await spare()) * 8) / secondsOf(frames, rate);
+    const shares = shareOut(looked, bits, Math.max(bits, picture.mostBits));
     let asked = shares.map(({ bits, pictures }): SegmentBits => {
       const most = pictures.map((one) => one * UNFORESEEN);
-      const isUnder = neverRunsDry(most, rateValue(this.order.plan.rate), picture.mostBits);
+      const isUnder = neverRunsDry(most, rateValue(rate), picture.mostBits);
       // Where no level is given, libx264 picks one by what the rate is held to: all segments need the same.
       return { bits, held: picture.level === null || !isUnder };
     });

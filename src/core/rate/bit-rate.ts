@@ -54,9 +54,9 @@ export function defaultBitRate(
 
 const roundTo = (value: number, step: number): number => Math.round(value / step) * step;
 
-/** MP4 tables and headers: about 24 bytes a video frame and 12 an audio packet of 1024 samples, plus 4 kB. */
+/** MP4 tables and headers, measured: 24 bytes a video frame and 40 an audio packet of 1024 samples, plus 4 kB. */
 const BYTES_PER_FRAME = 24;
-const BYTES_PER_PACKET = 12;
+const BYTES_PER_PACKET = 40;
 
 /**
  * Bytes that the container itself takes.

@@ -48,6 +48,7 @@ export class GroupRates {
   private readonly tries: Try[][];
   /** What encoders spent of what they were asked for, lately. */
   private spent = 1;
+  private spared = 0;
   /** Bytes that groups are made again for. */
   private waiting = new Map<number, number>();
   /** Bytes of the whole before groups were made again last, and what they were to become. */
@@ -76,6 +77,11 @@ export class GroupRates {
     this.waiting.delete(group);
     const spent = (bytes * 8) / ((this.seconds[group] ?? 1) * asked);
     this.spent = 0.5 * this.spent + 0.5 * Math.min(1 / SHYEST, Math.max(1 / BOLDEST, spent));
+  }
+
+  /** Gives a size that is to be landed on so many bytes more, which something else of the file did not take. */
+  spare(bytes: number): void {
+    this.spared = bytes;
   }
 
   /** Groups that have to be made again so that the promise holds; none where it does, or no more can be done. */
@@ -180,7 +186,7 @@ export class GroupRates {
   }
 
   private budget(): number {
-    return (this.asked.bits * this.seconds.reduce((sum, length) => sum + length, 0)) / 8;
+    return (this.asked.bits * this.seconds.reduce((sum, length) => sum + length, 0)) / 8 + this.spared;
   }
 
   /** Seconds of groups that were not made yet. */

@@ -167,6 +167,13 @@ const bytesBeside = (plan: RenderPlan, sound: SoundMaking | null): number =>
 
 const soundBytes = (sound: SoundMaking | null, seconds: number): number => ((sound?.bits ?? 0) * seconds) / 8;
 
+/**
+ * Bytes that the sound of a file leaves to its picture: silence takes next to none of what its rate says.
+ * @param bytes that the sound came to. @returns less than 0 where it took more.
+ */
+export const leftBySound = (plan: RenderPlan, { sound }: Making, bytes: number): number =>
+  Math.round(soundBytes(sound, secondsOf(plan.frames, plan.rate)) - bytes);
+
 function wholeBytes(plan: RenderPlan, { bytes, each }: Extract<Rate, { kind: 'size' }>): number {
   return each === 'file' ? bytes : Math.round((bytes * secondsOf(plan.frames, plan.rate)) / 60);
 }

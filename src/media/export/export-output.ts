@@ -1,5 +1,5 @@
 import type { DecodeRun } from '@core/render/decode-runs';
-import type { Making } from '@core/render/making';
+import { leftBySound, type Making } from '@core/render/making';
 import type { RenderPlan } from '@core/render/plan';
 import { secondsOf } from '@core/time/frame-rate';
 import { shortHash } from '@core/figures/short-hash';
@@ -89,6 +89,11 @@ export class ExportOutput {
 
   /** @returns whether some of its pictures have to be made again. @throws TroubleError `damaged` */
   async settle(nameOf: (source: number) => string): Promise<boolean> {
+    const { plan, making } = this.request;
+    if (making.picture?.kind === 'size') {
+      await this.sound.finish();
+      this.picture?.spare(leftBySound(plan, making, this.log.soundBytes));
+    }
     return (await this.picture?.settle(nameOf)) ?? false;
   }
 

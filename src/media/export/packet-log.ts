@@ -93,6 +93,11 @@ export class PacketLog {
     return this.heard.length;
   }
 
+  /** Of the sound that is there. */
+  get soundBytes(): number {
+    return this.heard.reduce((sum, { length }) => sum + length, 0);
+  }
+
   endSound(): void {
     this.write(KINDS.soundEnd, new Uint8Array(0));
     this.soundEnded = true;

@@ -200,6 +200,11 @@ export class PictureMaker {
     this.sink.end(group, this.rates.filling(group));
   }
 
+  /** Has a size landed on with so many bytes more, which the sound left. */
+  spare(bytes: number): void {
+    this.rates.spare(bytes);
+  }
+
   /**
    * Ends a round: all that was offered is encoded.
    * @returns whether groups have to be made again for what the rate promises.
