@@ -1,3 +1,4 @@
+import { sum } from '../../src/core/figures/sum';
 import { neverRunsDry } from '../../src/core/rate/buffer';
 import type { SegmentBits } from './encoder-args';
 
@@ -13,8 +14,6 @@ export interface EncodedSegment {
   /** Bits of each of its pictures, in the order of decoding. */
   pictures: readonly number[];
 }
-
-const sum = (numbers: readonly number[]): number => numbers.reduce((total, one) => total + one, 0);
 
 /**
  * What to ask for segments that are to be made anew: those that keep the whole from what it is to come to, and those that

@@ -1,6 +1,5 @@
 import { ALL_FORMATS, EncodedPacketSink, FilePathSource, Input, type InputTrack } from 'mediabunny';
-
-const sum = (bytes: readonly number[]): number => bytes.reduce((total, one) => total + one, 0);
+import { sum } from '../../src/core/figures/sum';
 
 /** Bytes of all pictures of a file, without what its container takes. */
 export const pictureBytes = async (file: string): Promise<number> => sum(await bytesOfPictures(file));

@@ -3,6 +3,8 @@
  * quantiser, and the factors between kinds of frames, are those of its rate control (x264, ratecontrol.c; from memory).
  */
 
+import { sum } from '../../src/core/figures/sum';
+
 /** A frame as a first pass had it. */
 interface Frame {
   kind: 'I' | 'P' | 'B';
@@ -47,8 +49,6 @@ function bitsAt({ kind, step: old, residual, motion, rest }: Frame, step: number
   return (residual + 0.1) * (old / own) ** 1.1 + moved + rest;
 }
 
-const sum = (bits: readonly number[]): number => bits.reduce((total, one) => total + one, 0);
-
 /** Steps that are looked between, and how often that is halved. */
 const STEPS = { least: stepOf(-12), most: stepOf(69), halvings: 50 };
 
@@ -83,7 +83,7 @@ function evenly(logs: readonly PassLog[], bits: number): Share[] {
   let [fine, coarse] = [STEPS.least, STEPS.most];
   for (let n = 0; n < STEPS.halvings; n++) {
     const step = Math.sqrt(fine * coarse);
-    if (sum(all.map((frame) => bitsAt(frame, step))) > bits) fine = step;
+    if (all.reduce((total, frame) => total + bitsAt(frame, step), 0) > bits) fine = step;
     else coarse = step;
   }
   const spent = logs.map(({ frames }) => frames.map((frame) => bitsAt(frame, coarse)));

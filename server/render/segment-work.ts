@@ -58,8 +58,8 @@ export class SegmentWork {
     this.total *= 1 + LOOKED;
     const looked = await this.each((n) => this.look(n, picture.bits));
     const { frames, rate } = this.order.plan;
-    const bits = picture.bits + ((await spare()) * 8) / secondsOf(frames, rate);
-    const shares = shareOut(looked, bits, Math.max(bits, picture.mostBits));
+    const spared = ((await spare()) * 8) / secondsOf(frames, rate);
+    const shares = shareOut(looked, Math.min(picture.mostBits, picture.bits + spared), picture.mostBits);
     let asked = shares.map(({ bits, pictures }): SegmentBits => {
       const most = pictures.map((one) => one * UNFORESEEN);
       const isUnder = neverRunsDry(most, rateValue(rate), picture.mostBits);

@@ -1,7 +1,7 @@
 import { EventEmitter } from 'node:events';
 import { randomBytes } from 'node:crypto';
 import { mkdirSync } from 'node:fs';
-import { readdir, rm } from 'node:fs/promises';
+import { mkdir, readdir, rm } from 'node:fs/promises';
 import path from 'node:path';
 import PQueue from 'p-queue';
 import { type RenderRequest, renderRequestSchema, type RenderState } from '../../src/core/job/render-service';
@@ -109,6 +109,16 @@ export class Renders {
     return path.join(this.folder, `${id}.parts`);
   }
 
+  /** Where its parts lie; what a server of another version began goes, since that cut and encoded otherwise. */
+  private async partsOfNow(id: string): Promise<string> {
+    const parts = this.partsOf(id);
+    await mkdir(parts, { recursive: true });
+    for (const name of await readdir(parts)) {
+      if (name !== VERSION) await rm(path.join(parts, name), { recursive: true, force: true });
+    }
+    return path.join(parts, VERSION);
+  }
+
   private start(id: string): void {
     const stop = new AbortController();
     const active: Active = { stop, now: { state: 'queued' }, ended: Promise.resolve() };
@@ -134,8 +144,7 @@ export class Renders {
       const asked = await askedOf(this.masters, record.visitor, request);
       if (typeof asked === 'string') throw new Error(asked);
       const { bytes } = await renderFile(asked.order, {
-        // What a server of another version began is not gone on with: it cut and encoded otherwise.
-        ...{ folder: path.join(this.partsOf(id), VERSION), to: this.fileOf(id), signal },
+        ...{ folder: await this.partsOfNow(id), to: this.fileOf(id), signal },
         ...(fleet && { maker: (own: SegmentMaker) => fleet.makerFor(asked.order, own) }),
         onProgress: ({ done, total }) => tell({ state: 'running', done, total }),
       });

@@ -94,6 +94,12 @@ describe('a size to land on', () => {
     expect(Math.abs(total / (1.2 * wanted) - 1)).toBeLessThanOrEqual(0.03);
   });
 
+  it('takes no more than the greatest rate comes to, whatever was left', () => {
+    const rates = new GroupRates({ ...asked, mostBits: 5.5e6 }, [2]);
+    rates.spare(wanted);
+    expect(rates.bitsFor(0)).toBe(5.5e6);
+  });
+
   it('is met in one go by an encoder that is even, since it learns from the first group', () => {
     const { total, makings } = made(asked, seconds, (bits) => 0.6 * bits);
     expect(Math.abs(total / wanted - 1)).toBeLessThanOrEqual(0.02);

@@ -1,3 +1,4 @@
+import { sum } from '../figures/sum';
 import { LEAST_VIDEO_BITS } from './bit-rate';
 
 /** What the bits of a picture are held to. */
@@ -96,12 +97,12 @@ export class GroupRates {
   /** Seconds that will have to be made again besides those that wait for it, by what was made so far. */
   foreseen(): number {
     if (this.isOpen) return 0;
-    const long = (groups: readonly Change[]): number =>
-      groups.reduce((sum, { group }) => sum + (this.waiting.has(group) ? 0 : (this.seconds[group] ?? 0)), 0);
+    const long = (changes: readonly Change[]): number =>
+      sum(changes.map(({ group }) => (this.waiting.has(group) ? 0 : (this.seconds[group] ?? 0))));
     if (this.asked.kind === 'size') return long(this.nearer());
     const over = long(this.over());
     const unmade = this.unmade();
-    const made = this.seconds.reduce((sum, length) => sum + length, 0) - unmade;
+    const made = sum(this.seconds) - unmade;
     return over + (made > 0 ? (over / made) * unmade : 0);
   }
 
@@ -114,7 +115,7 @@ export class GroupRates {
 
   /** Of all that was made so far. */
   bytes(): number {
-    return this.tries.reduce((sum, _, group) => sum + this.bytesOf(group), 0);
+    return sum(this.tries.map((_, group) => this.bytesOf(group)));
   }
 
   /** Whether nothing is promised of how many bits there will be. */
@@ -141,7 +142,7 @@ export class GroupRates {
       .map((_, group) => group)
       .filter((group) => this.changed(group, this.bytesOf(group) * (off > 0 ? 0.5 : 2)).length > 0)
       .sort((a, b) => this.bytesOf(b) - this.bytesOf(a));
-    const room = can.reduce((sum, group) => sum + this.bytesOf(group), 0);
+    const room = sum(can.map((group) => this.bytesOf(group)));
     const changes: Change[] = [];
     for (const group of can) {
       if (off > 0 ? off <= (SIZE_WITHIN / 2) * budget : off >= (-SIZE_WITHIN / 2) * budget) break;
@@ -166,10 +167,9 @@ export class GroupRates {
 
   /** What the whole will come to: of groups that were not made yet, what encoders spend of what they are asked for. */
   private projected(): number {
-    return this.seconds.reduce((sum, seconds, group) => {
-      const known = this.waiting.get(group) ?? this.lastOf(group)?.bytes;
-      return sum + (known ?? (this.bitsFor(group) * this.spent * seconds) / 8);
-    }, 0);
+    const known = this.seconds.map((_, group) => this.waiting.get(group) ?? this.bytesOf(group));
+    const next = this.tries.findIndex((tries) => tries.length === 0);
+    return sum(known) + (next < 0 ? 0 : (this.bitsFor(next) * this.spent * this.unmade()) / 8);
   }
 
   /** What to ask a group for so that it comes to so many bytes; none where it was asked often, or follows no more. */
@@ -185,13 +185,16 @@ export class GroupRates {
     return Math.abs(bits / last.asked - 1) < SAME ? [] : [{ group, bits, bytes }];
   }
 
+  /** What a size leaves to all groups, in bytes: no more than the greatest rate comes to. */
   private budget(): number {
-    return (this.asked.bits * this.seconds.reduce((sum, length) => sum + length, 0)) / 8 + this.spared;
+    const { bits, mostBits } = this.asked;
+    const seconds = sum(this.seconds);
+    return Math.min((bits * seconds) / 8 + this.spared, (mostBits * seconds) / 8);
   }
 
   /** Seconds of groups that were not made yet. */
   private unmade(): number {
-    return this.seconds.reduce((sum, length, group) => (this.tries[group]?.length ? sum : sum + length), 0);
+    return sum(this.seconds.filter((_, group) => !this.tries[group]?.length));
   }
 
   private lastOf(group: number): Try | undefined {

@@ -1,3 +1,4 @@
+import { sum } from '../figures/sum';
 import type { FrameRate } from '../time/frame-rate';
 import { rateValue } from '../time/frame-rate';
 import type { ReadingLimits } from './reading-limits';
@@ -23,8 +24,6 @@ const weightOf = (text: string): number =>
     0.5,
     wordsOf(text).reduce((sum, { from, to }) => sum + syllablesOf(text.slice(from, to)), 0),
   );
-
-const sum = (values: readonly number[]): number => values.reduce((all, value) => all + value, 0);
 
 /**
  * Lays texts on speech: which text goes with which stretch is found so that all are spoken as evenly fast as can be, a

@@ -2,9 +2,7 @@ import { useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import MaterialCommunityIcons from '@expo/vector-icons/MaterialCommunityIcons';
 import { StyleSheet, View, type ViewProps } from 'react-native';
-import { bytesLabel, durationLabel } from '@core/figures/figures';
 import { cancelExport, pauseExport, resumeExport } from '@state/export-queue';
-import type { Running } from '@state/export-running';
 import { useJob } from '../job/job-context';
 import { useCanvasLabel } from '../job/use-target';
 import { StripBar } from '../parts/strip-bar';
@@ -13,30 +11,7 @@ import { Soft, Strong } from '../parts/words';
 import { canvasMark } from '../theme/dyes';
 import { card, colours, space, TARGET } from '../theme/tokens';
 import type { Queued } from './queue';
-
-const STAGES: Record<Running['stage'], string> = {
-  waiting: 'Waiting for its turn',
-  send: 'Sending the master to the server',
-  fetch: 'Fetching the file from the server',
-  export: 'Exporting',
-  'read-back': 'Reading the file back',
-  held: 'Waiting while something plays',
-};
-
-/** How far it is, how fast, and when it is done. @param frames of the clip. */
-function progressWords({ stage, done, total, speed, left }: Running, frames: number | undefined): string {
-  const when = left !== null && Number.isFinite(left) ? `about ${durationLabel(left)} left` : '';
-  if (stage === 'waiting') return [STAGES.waiting, when].filter(Boolean).join(', ');
-  if (stage === 'held') return STAGES.held;
-  if (stage === 'send' || stage === 'fetch')
-    return `${STAGES[stage]}: ${bytesLabel(done)} of ${bytesLabel(total)}`;
-  const fast = speed !== null && Number.isFinite(speed) ? `${speed.toFixed(0)} frames a second` : '';
-  // Frames of several clips, of two passes, or that are made again say nothing to anybody.
-  const share = total > 0 ? `${Math.floor((100 * done) / total)} %` : '';
-  const far = total === frames ? `frame ${done} of ${total}` : share;
-  const facts = [far, fast, when].filter(Boolean).join(', ');
-  return facts ? `${STAGES[stage]}: ${facts}` : STAGES[stage];
-}
+import { progressWords, STAGES } from './queue-words';
 
 interface Props extends Queued {
   /** Whether nothing that waits stands before it, or behind it. */
