@@ -92,6 +92,14 @@ export function packetsOf(file: string): { time: number; bytes: number; key: boo
     .sort((a, b) => a.time - b.time);
 }
 
+/** Bytes of every frame and every packet of sound of a file, by ffprobe. */
+export function packetBytes(file: string): number[] {
+  const fields = ['-show_entries', 'packet=size', '-of', 'csv=p=0'];
+  const text = execFileSync('ffprobe', ['-v', 'error', ...fields, file]).toString();
+  // What lies beside a packet makes a line of its own.
+  return [...text.matchAll(/^\d+/gm)].map(([bytes]) => Number(bytes));
+}
+
 /** The rectangle that ffmpeg's cropdetect leaves, as `width:height:x:y`. */
 export function cropDetect(file: string): string | undefined {
   const args = [

@@ -171,6 +171,12 @@ describe('a file that is made without a browser', () => {
     expect(Math.abs(integrated + 18)).toBeLessThanOrEqual(0.5);
   }, 120_000);
 
+  it('lands on a size also where the sound is silent, and takes next to nothing of it', async () => {
+    const silent = makeClip('silent.mp4', { size: '640x360', seconds: 16, output: ['-af', 'volume=0'] });
+    const order = await orderOf({ rate: { kind: 'size', bytes: 1_000_000, each: 'file' } }, silent);
+    expect(Math.abs(statSync(await rendered(order)).size / 1e6 - 1)).toBeLessThanOrEqual(0.03);
+  }, 120_000);
+
   it.each([
     ['webm-vp9', 'webm', ['vp9', 'opus']],
     ['mp4-av1', 'mp4', ['av1', 'opus']],

@@ -53,32 +53,3 @@ export function defaultBitRate(
 }
 
 const roundTo = (value: number, step: number): number => Math.round(value / step) * step;
-
-/** MP4 tables and headers, measured: 24 bytes a video frame and 40 an audio packet of 1024 samples, plus 4 kB. */
-const BYTES_PER_FRAME = 24;
-const BYTES_PER_PACKET = 40;
-
-/**
- * Bytes that the container itself takes.
- * @param sampleRate in hertz; 0 without sound.
- */
-export function containerBytes(frames: number, rate: FrameRate, sampleRate: number): number {
-  const packets = ((frames / rateValue(rate)) * sampleRate) / 1024;
-  return frames * BYTES_PER_FRAME + packets * BYTES_PER_PACKET + 4096;
-}
-
-/**
- * Estimated bytes of an export: bit rate × length, plus the container.
- * @param audioBits 0 without sound. @param sampleRate in hertz.
- */
-export function estimatedBytes(
-  frames: number,
-  rate: FrameRate,
-  videoBits: number,
-  audioBits: number,
-  sampleRate: number,
-): number {
-  const seconds = frames / rateValue(rate);
-  const container = containerBytes(frames, rate, audioBits > 0 ? sampleRate : 0);
-  return Math.round(((videoBits + audioBits) * seconds) / 8 + container);
-}

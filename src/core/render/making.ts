@@ -1,5 +1,6 @@
 import type { Placement } from '../outlets/placement';
-import { type BitRateChoice, containerBytes, MOST_VIDEO_BITS } from '../rate/bit-rate';
+import { type BitRateChoice, MOST_VIDEO_BITS } from '../rate/bit-rate';
+import { containerBytes } from '../rate/container-bytes';
 import type { Encoding, Rate } from '../rate/encoding';
 import { type Format, type FormatId, formatFor, FORMATS, takesFormat } from '../rate/format';
 import { leastLevel, levelFor } from '../rate/level';
@@ -116,14 +117,15 @@ function soundMaking(
 function pictureMaking(
   plan: RenderPlan,
   encoding: Encoding,
-  { video: codec, lossless = false }: Format,
+  { container, video: codec, lossless = false }: Format,
   sound: SoundMaking | null,
   { video: { mostBits } }: Wanted,
   choice: BitRateChoice,
 ): PictureMaking | null {
   if (codec === null) return null;
   const { rate } = encoding;
-  const bits = bitsOf(plan, rate, sound, choice.bits);
+  const beside = bytesBeside(plan, container, sound);
+  const bits = bitsOf(plan, rate, beside, choice.bits);
   const peak = Math.min(MOST_VIDEO_BITS, mostBits ?? Infinity, PEAK * bits);
   const most =
     rate.kind === 'variable' && rate.most !== null ? Math.max(bits, rate.most) : Math.max(bits, peak);
@@ -145,25 +147,42 @@ function pictureMaking(
   };
 }
 
-/** Video bits a second that a rate asks for. */
-function bitsOf(plan: RenderPlan, rate: Rate, sound: SoundMaking | null, workedOut: number): number {
+/** Video bits a second that a rate asks for. @param beside bytes of the file that are not its picture's. */
+function bitsOf(plan: RenderPlan, rate: Rate, beside: number, workedOut: number): number {
   if (rate.kind === 'constant' || rate.kind === 'variable') return rate.bits;
   if (rate.kind !== 'size') return workedOut;
-  const bits = ((wholeBytes(plan, rate) - bytesBeside(plan, sound)) * 8) / secondsOf(plan.frames, plan.rate);
+  const bits = ((wholeBytes(plan, rate) - beside) * 8) / secondsOf(plan.frames, plan.rate);
   return Math.min(MOST_VIDEO_BITS, Math.max(leastSizedBits(plan), Math.round(bits)));
 }
 
+/** What a file comes to with so many video bits a second, in bytes. */
+export function fileBytes(plan: RenderPlan, { format, picture, sound }: Making, videoBits: number): number {
+  const { container } = FORMATS[format];
+  const seen = picture ? (videoBits * secondsOf(plan.frames, plan.rate)) / 8 : 0;
+  return Math.round(seen + bytesBeside(plan, container, sound, picture ? plan.frames : 0));
+}
+
 /** The smallest size that a file can be asked to land on, in bytes. */
-export const leastBytes = (plan: RenderPlan, sound: SoundMaking | null): number =>
-  Math.ceil(bytesBeside(plan, sound) + (leastSizedBits(plan) * secondsOf(plan.frames, plan.rate)) / 8);
+export const leastBytes = (plan: RenderPlan, making: Making): number =>
+  fileBytes(plan, making, leastSizedBits(plan));
 
 const leastSizedBits = ({ width, height, rate }: RenderPlan): number =>
   Math.round(Math.max(LEAST_SIZED_BITS, LEAST_SIZED_PIXEL_BITS * width * height * rateValue(rate)));
 
+/** Samples of a packet of sound, about: AAC has 1024 (ISO/IEC 14496-3). */
+const PACKET = 1024;
+
 /** Bytes of a file that are not its picture's. */
-const bytesBeside = (plan: RenderPlan, sound: SoundMaking | null): number =>
-  containerBytes(plan.frames, plan.rate, sound?.sampleRate ?? 0) +
-  soundBytes(sound, secondsOf(plan.frames, plan.rate));
+function bytesBeside(
+  plan: RenderPlan,
+  container: Format['container'],
+  sound: SoundMaking | null,
+  frames = plan.frames,
+): number {
+  const seconds = secondsOf(plan.frames, plan.rate);
+  const packets = (seconds * (sound?.sampleRate ?? 0)) / PACKET;
+  return containerBytes(container, frames + packets) + soundBytes(sound, seconds);
+}
 
 const soundBytes = (sound: SoundMaking | null, seconds: number): number => ((sound?.bits ?? 0) * seconds) / 8;
 

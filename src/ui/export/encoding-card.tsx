@@ -117,7 +117,7 @@ export function EncodingCard({ size, trying }: Props) {
                   bits={choice.bits}
                   bytes={bytes}
                   tried={tried}
-                  leastBytes={leastBytes(plan, making.sound)}
+                  leastBytes={leastBytes(plan, making)}
                   minutes={secondsOf(plan.frames, plan.rate) / 60}
                   onChange={(rate) => change({ rate })}
                 />

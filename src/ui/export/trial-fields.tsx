@@ -3,7 +3,7 @@ import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { bitsLabel, bytesLabel } from '@core/figures/figures';
 import { activeCanvas } from '@core/job/clip';
-import { estimatedBytes } from '@core/rate/bit-rate';
+import { fileBytes } from '@core/render/making';
 import { adviceOf, adviceSentence } from '@core/trial/advice';
 import { makingOfJob, planOfJob, workedOutBitRate } from '@core/check/check';
 import { type RateTrial, trialKey, trialOrder, type TrialPoint } from '@core/trial/rate-trial';
@@ -174,9 +174,9 @@ function scoreWords({ ssim, psnr, moving, banding }: TrialPoint): string {
 function useBytesAt(): (bits: number) => number {
   const job = useJob();
   const { sheets } = useKnown(job.masters);
-  const { frames, rate } = planOfJob(job, sheets);
-  const { sound } = makingOfJob(job, { sheets });
-  return (bits) => estimatedBytes(frames, rate, bits, sound?.bits ?? 0, sound?.sampleRate ?? 0);
+  const plan = planOfJob(job, sheets);
+  const making = makingOfJob(job, { sheets });
+  return (bits) => fileBytes(plan, making, bits);
 }
 
 const ROLES = {

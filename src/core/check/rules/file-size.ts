@@ -1,6 +1,7 @@
 import { bytesLabel } from '../../figures/figures';
 import { OWN_KEY } from '../../outlets/outlets';
-import { estimatedBytes, LEAST_VIDEO_BITS } from '../../rate/bit-rate';
+import { LEAST_VIDEO_BITS } from '../../rate/bit-rate';
+import { fileBytes } from '../../render/making';
 import { secondsOf } from '../../time/frame-rate';
 import { exportRule, outcome } from '../rule';
 
@@ -39,11 +40,10 @@ export const fileSizeRule = exportRule({
       figures,
     ),
   },
-  check({ plan, target, making: { picture, sound }, triedBits }) {
+  check({ plan, target, making, triedBits }) {
     const { mostBytes: cap } = target.placement;
-    const audioBits = sound?.bits ?? 0;
-    const bits = triedBits ?? picture?.bits ?? 0;
-    const bytes = estimatedBytes(plan.frames, plan.rate, bits, audioBits, sound?.sampleRate ?? 48000);
+    const audioBits = making.sound?.bits ?? 0;
+    const bytes = fileBytes(plan, making, triedBits ?? making.picture?.bits ?? 0);
     const tried = triedBits !== null;
     if (target.key === OWN_KEY) return { severity: 'pass', code: 'free', values: { bytes, tried } };
     const values = { bytes, tried, cap };
