@@ -56,6 +56,11 @@ const ROOM_ARROWS = ROOMS.flatMap((room, i) =>
     from: `./src/core/${later}`,
   })),
 );
+/** Formats and sources that only `openMedia` names: anything else would read playlists, and whatever files they name. */
+const MEDIA_DOOR = [
+  ...['Input', 'ALL_FORMATS', 'HLS', 'HLS_FORMATS', 'HlsInputFormat'],
+  ...['FilePathSource', 'UrlSource', 'BlobSource', 'BufferSource', 'StreamSource', 'ReadableStreamSource'],
+];
 /** What the pure core may not know of. */
 const NOT_IN_CORE = ['react', 'react-native', 'node:*', 'mediabunny', 'zustand', 'express'];
 
@@ -83,6 +88,25 @@ module.exports = defineConfig([
           zones: [
             ...ARROWS.flatMap(([target, froms]) => froms.map((from) => ({ target, from }))),
             ...ROOM_ARROWS,
+          ],
+        },
+      ],
+    },
+  },
+  {
+    files: ['**/*.{ts,tsx}'],
+    ignores: ['src/render/open-media.ts'],
+    rules: {
+      '@typescript-eslint/no-restricted-imports': [
+        'error',
+        {
+          paths: [
+            {
+              name: 'mediabunny',
+              importNames: MEDIA_DOOR,
+              allowTypeImports: true,
+              message: 'Media files are opened by openMedia, with their formats named.',
+            },
           ],
         },
       ],

@@ -2,7 +2,8 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { ALL_FORMATS, FilePathSource, Input, VideoSampleSink } from 'mediabunny';
+import { VideoSampleSink } from 'mediabunny';
+import { openMedia } from '../../src/render/open-media';
 import { packetsOf } from '../../tests/make-clip';
 import { decodeWithFfmpeg } from './decoders';
 
@@ -29,7 +30,7 @@ describe('decoding with ffmpeg', () => {
     ['HEVC', ['-c:v', 'libx265', '-preset', 'ultrafast', '-x265-params', 'log-level=error']],
   ])('gives every frame of a heavy film, in order: %s', async (_, codec) => {
     const file = heavyFilm(...codec);
-    const input = new Input({ formats: ALL_FORMATS, source: new FilePathSource(file) });
+    const input = openMedia(file);
     const track = await input.getPrimaryVideoTrack();
     const times: number[] = [];
     for await (const sample of new VideoSampleSink(track!).samples()) {

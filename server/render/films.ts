@@ -1,10 +1,10 @@
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
-import { ALL_FORMATS, FilePathSource, Input } from 'mediabunny';
 import type { Source } from '../../src/core/master/source';
 import { TroubleError } from '../../src/core/trouble/trouble';
 import { Kernel } from '../../src/kernel/kernel';
 import { FilmReader } from '../../src/render/film-reader';
+import { openMedia } from '../../src/render/open-media';
 import { ROOT } from '../root';
 import { decodeWithFfmpeg } from './decoders';
 import type { RenderOrder } from './order';
@@ -45,6 +45,6 @@ export class Films {
   private opened(source: Source): Promise<FilmReader> {
     const file = this.order.masters[source.fingerprint];
     if (file === undefined) throw new TroubleError('master-gone', { file: source.fileName });
-    return FilmReader.of(source, new Input({ source: new FilePathSource(file), formats: ALL_FORMATS }));
+    return FilmReader.of(source, openMedia(file));
   }
 }

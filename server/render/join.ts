@@ -1,9 +1,6 @@
 import {
-  ALL_FORMATS,
   EncodedPacketSink,
-  FilePathSource,
   FilePathTarget,
-  Input,
   type InputAudioTrack,
   type InputVideoTrack,
   Output,
@@ -12,6 +9,7 @@ import type { RenderPlan } from '../../src/core/render/plan';
 import type { FormatId } from '../../src/core/rate/format';
 import { rateValue, secondsOf } from '../../src/core/time/frame-rate';
 import { containerFor, mux, type Packet, type Streams } from '../../src/render/mux';
+import { openMedia } from '../../src/render/open-media';
 import type { Segment } from './order';
 
 /** A segment and the file that it was encoded into. */
@@ -19,8 +17,6 @@ export interface MadeSegment {
   segment: Segment;
   file: string;
 }
-
-const open = (file: string): Input => new Input({ source: new FilePathSource(file), formats: ALL_FORMATS });
 
 /** Joins segments and sound into one file, without encoding anything again. */
 export async function join(
@@ -30,8 +26,8 @@ export async function join(
   sound: string | null,
   to: string,
 ): Promise<void> {
-  const inputs = segments.map(({ file }) => open(file));
-  const heard = sound === null ? null : open(sound);
+  const inputs = segments.map(({ file }) => openMedia(file));
+  const heard = sound === null ? null : openMedia(sound);
   try {
     const videos = await Promise.all(inputs.map((input) => input.getPrimaryVideoTrack()));
     const audio = await heard?.getPrimaryAudioTrack();

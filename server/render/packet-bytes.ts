@@ -1,5 +1,6 @@
-import { ALL_FORMATS, EncodedPacketSink, FilePathSource, Input, type InputTrack } from 'mediabunny';
+import { EncodedPacketSink, type Input, type InputTrack } from 'mediabunny';
 import { sum } from '../../src/core/figures/sum';
+import { openMedia } from '../../src/render/open-media';
 
 /** Bytes of all pictures of a file, without what its container takes. */
 export const pictureBytes = async (file: string): Promise<number> => sum(await bytesOfPictures(file));
@@ -16,7 +17,7 @@ async function bytesOf(
   file: string,
   trackOf: (input: Input) => Promise<InputTrack | null>,
 ): Promise<number[]> {
-  const input = new Input({ source: new FilePathSource(file), formats: ALL_FORMATS });
+  const input = openMedia(file);
   try {
     const track = await trackOf(input);
     if (!track) return [];

@@ -12,8 +12,9 @@ import {
 import { askedFacts, foundFacts, foundSound, proofOf } from '@core/proof/proof';
 import { type RenderPlan, segmentAt } from '@core/render/plan';
 import { TroubleError } from '@core/trouble/trouble';
+import { openMedia } from '@render/open-media';
 import { waitWhilePlaying } from '../play/playing-lock';
-import { openInput, probeFile, probeSound } from '../read/probe';
+import { probeFile, probeSound } from '../read/probe';
 import { throwIfStopped, type TaskContext } from '../worker/serve-task';
 import { storedFile } from '../store/storage';
 
@@ -38,7 +39,7 @@ export async function readBack(
     return proofOf(askedFacts(plan, making), { sound }, 0, NO_BORDERS);
   }
   const found = await probeFile(file);
-  const input = openInput(file);
+  const input = openMedia(file);
   try {
     const video = (await input.getPrimaryVideoTrack()) as InputVideoTrack;
     const { borders, searched } = await searchBorders(video, plan, context);

@@ -10,7 +10,7 @@ import { passNames } from '@core/pass/pass';
 import type { CodedPicture } from '@core/pass/spans';
 import { TroubleError } from '@core/trouble/trouble';
 import { FilmReader, tracksOf } from '@render/film-reader';
-import { openInput } from './probe';
+import { openMedia } from '@render/open-media';
 import { SpanDecoder } from './span-decoder';
 import { storedFile } from '../store/storage';
 
@@ -20,7 +20,7 @@ export class MasterReader extends FilmReader {
   static async open(source: Source): Promise<MasterReader> {
     const file = await storedFile('masters', source.fingerprint);
     if (!file) throw new TroubleError('master-gone', { file: source.fileName });
-    const input = openInput(file);
+    const input = openMedia(file);
     return new MasterReader(source, input, ...(await tracksOf(source, input)), source.startSeconds);
   }
 
@@ -28,7 +28,7 @@ export class MasterReader extends FilmReader {
   static async openProxy(source: Source): Promise<MasterReader | null> {
     const file = await storedFile('passes', passNames(source.fingerprint).proxy);
     if (!file) return null;
-    const input = openInput(file);
+    const input = openMedia(file);
     const video = await input.getPrimaryVideoTrack();
     return video ? new MasterReader(source, input, video, null, 0) : null;
   }

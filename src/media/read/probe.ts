@@ -1,8 +1,6 @@
 import {
-  ALL_FORMATS,
-  BlobSource,
   EncodedPacketSink,
-  Input,
+  type Input,
   type InputAudioTrack,
   type InputVideoTrack,
   UnsupportedInputFormatError,
@@ -12,17 +10,13 @@ import { depthByCodecString, sequenceOf } from '@core/picture/h264';
 import { nearestAspect, uprightSize } from '@core/picture/orientation';
 import { detectRate } from '@core/time/detect-rate';
 import { TroubleError } from '@core/trouble/trouble';
+import { openMedia } from '@render/open-media';
 
 /** Facts of a file, before its bytes have a fingerprint. */
 export type FileFacts = Omit<Master, 'fingerprint' | 'id'>;
 
 /** Sides below this are no picture to make a clip from, in pixels. */
 const LEAST_SIDE = 16;
-
-/** Opens a file's container. The caller disposes of it. */
-export function openInput(file: Blob): Input {
-  return new Input({ source: new BlobSource(file), formats: ALL_FORMATS });
-}
 
 /**
  * Reads a file's facts from its container, without decoding.
@@ -32,7 +26,7 @@ export function openInput(file: Blob): Input {
  */
 export async function probeFile(file: File, sound?: number | null): Promise<FileFacts> {
   if (file.size === 0) throw new TroubleError('empty-file', { file: file.name });
-  const input = openInput(file);
+  const input = openMedia(file);
   try {
     const video = await primaryVideo(input, file.name);
     const packets = await packetTimes(video);
@@ -122,7 +116,7 @@ const firstFew = (stamps: number[]): number[] => stamps.slice(0, 64);
 
 /** Reads the facts of a file's first sound from its container; null where it has none. */
 export async function probeSound(file: File): Promise<AudioFacts | null> {
-  const input = openInput(file);
+  const input = openMedia(file);
   try {
     const [track] = await input.getAudioTracks();
     return track ? await audioFacts(track) : null;

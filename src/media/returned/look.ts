@@ -13,7 +13,8 @@ import { THUMB, thumbOf } from '@core/proof/thumb';
 import { rateValue } from '@core/time/frame-rate';
 import { TroubleError } from '@core/trouble/trouble';
 import { samplePlanes } from '@render/master-sound';
-import { openInput, probeFile } from '../read/probe';
+import { openMedia } from '@render/open-media';
+import { probeFile } from '../read/probe';
 import { hashOfFile } from '../store/file-hash';
 import { lumaOf, upright } from '../trial/luma';
 import { throwIfStopped } from '../worker/serve-task';
@@ -48,7 +49,7 @@ export class OpenFilm {
       throwIfStopped(signal);
       told(done);
     });
-    const input = openInput(file);
+    const input = openMedia(file);
     const video = (await input.getPrimaryVideoTrack()) as InputVideoTrack;
     const audio = await input.getPrimaryAudioTrack();
     const facts: FilmFacts = {
