@@ -113,6 +113,20 @@ module.exports = defineConfig([
     },
   },
   {
+    files: ['**/*.{ts,tsx}'],
+    ignores: ['src/core/figures/bounded.ts', '**/*.test.ts'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector:
+            "MemberExpression[object.name='z'][property.name=/^(number|int|int32|float64|coerce|bigint)$/]",
+          message: 'Numbers from outside have bounds: take one of core/figures/bounded.ts.',
+        },
+      ],
+    },
+  },
+  {
     files: ['src/core/**/*.ts'],
     ignores: ['**/*.test.ts'],
     rules: {

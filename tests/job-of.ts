@@ -1,3 +1,4 @@
+import { parseFingerprint } from '../src/core/master/fingerprint';
 import { createHash } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
@@ -11,7 +12,7 @@ export async function jobOf(file: string): Promise<Job> {
   decodeWithFfmpeg();
   const bytes = readFileSync(file);
   const facts = await probeFile(new File([bytes], path.basename(file)));
-  const fingerprint = createHash('sha256').update(bytes).digest('hex');
+  const fingerprint = parseFingerprint(createHash('sha256').update(bytes).digest('hex'));
   const master = { ...facts, fingerprint, id: fingerprint.slice(0, 12) };
   return newJob({
     id: 'job-1',

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { timestampMs } from '../../src/core/figures/bounded';
 import { type Account, accountSchema } from '../../src/core/posting/accounts';
 import type { OutletAccount, Scope } from '../../src/core/outlets/outlet-api';
 import type { Database } from '../store/database';
@@ -8,7 +9,7 @@ const tokensSchema = z.object({
   access: z.string(),
   refresh: z.string().nullable(),
   /** Milliseconds. */
-  until: z.number(),
+  until: timestampMs(),
 });
 /** What speaks for an account at its outlet. */
 export type Tokens = z.infer<typeof tokensSchema>;

@@ -1,5 +1,6 @@
 import { createHash } from 'node:crypto';
 import { z } from 'zod';
+import { timestampMs } from '../../src/core/figures/bounded';
 import type { Database } from '../store/database';
 
 /** A sign-in that was begun must end within this time, in milliseconds. */
@@ -12,7 +13,7 @@ const rowSchema = z.object({
   verifier: z.string(),
   nonce: z.string(),
   back: z.string(),
-  made_at: z.number(),
+  made_at: timestampMs(),
 });
 /** A sign-in that was begun. */
 export type SignInRecord = Omit<z.infer<typeof rowSchema>, 'made_at'>;

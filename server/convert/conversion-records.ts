@@ -1,10 +1,11 @@
 import { z } from 'zod';
+import { byteCount } from '../../src/core/figures/bounded';
 import { CONVERSION_FAULTS, type ConversionFault } from '../../src/core/convert/protocol';
 import type { Database } from '../store/database';
 
 const rowSchema = z.discriminatedUnion('state', [
   z.object({ upload: z.string(), state: z.literal('waiting') }),
-  z.object({ upload: z.string(), state: z.literal('done'), bytes: z.number() }),
+  z.object({ upload: z.string(), state: z.literal('done'), bytes: byteCount() }),
   z.object({ upload: z.string(), state: z.literal('failed'), reason: z.enum(CONVERSION_FAULTS) }),
 ]);
 /** A conversion as it is recorded: `waiting` until it ended one way or the other. */

@@ -1,6 +1,7 @@
 import { existsSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import { parseFingerprint } from '../../src/core/master/fingerprint';
 import type { RenderOrder } from '../render/order';
 import { passFiles, type SegmentTask } from '../render/segment';
 import { Desk } from './desk';
@@ -10,7 +11,8 @@ import { LIFE, Signer } from './signer';
 const folder = mkdtempSync(path.join(tmpdir(), 'desk-'));
 const master = path.join(folder, 'master');
 writeFileSync(master, 'a film');
-const order = { plan: {}, making: {}, masters: { f1: master } } as unknown as RenderOrder;
+const FILM = parseFingerprint('f'.repeat(64));
+const order = { plan: {}, making: { picture: {} }, masters: { [FILM]: master } } as unknown as RenderOrder;
 const task = (pass: SegmentTask['pass']): SegmentTask => ({
   ...{ segment: { start: 0, frames: 24 }, file: path.join(folder, `${pass}.mkv`) },
   ...{ bits: 1e6, held: false, pass, keepsFrames: false, threads: 2 },
@@ -32,8 +34,8 @@ describe('the desk that workers come to', () => {
   it('gives a master, takes what is made whole, and hears how far it is', async () => {
     const ticket = issue(1);
     const { masters, made, kept } = await errandOf(ticket);
-    expect(await (await fetch(masters.f1!)).text()).toBe('a film');
-    const part = await fetch(masters.f1!, { headers: { range: 'bytes=2-5' } });
+    expect(await (await fetch(masters[FILM]!)).text()).toBe('a film');
+    const part = await fetch(masters[FILM]!, { headers: { range: 'bytes=2-5' } });
     expect([part.status, await part.text()]).toEqual([206, 'film']);
     expect(Object.keys(made)).toEqual(['segment', 'log', 'tree']);
     expect(kept).toEqual({});
@@ -59,12 +61,12 @@ describe('the desk that workers come to', () => {
   it('gives nothing to who has no ticket, no proof, or one for something else', async () => {
     const ticket = issue(1);
     const { masters, made } = await errandOf(ticket);
-    const plain = masters.f1!.split('?')[0]!;
+    const plain = masters[FILM]!.split('?')[0]!;
     expect((await fetch(plain)).status).toBe(403);
     expect((await fetch(`${plain}?until=${Date.now() + 1e6}&proof=x`)).status).toBe(403);
     const proof = new URL(made.segment!).search;
     expect((await fetch(`${plain}${proof}`)).status).toBe(403);
-    expect((await put(masters.f1!, 'x')).status).toBe(404);
+    expect((await put(masters[FILM]!, 'x')).status).toBe(404);
     expect((await put(made.segment!.replace('made/segment', 'made/tree'), 'x')).status).toBe(403);
     expect((await fetch(ticket.replace(/.$/, '_'))).status).toBe(404);
     expect(readFileSync(master, 'utf8')).toBe('a film');
@@ -75,7 +77,7 @@ describe('the desk that workers come to', () => {
     const { made, masters } = await errandOf(ticket);
     desk.revoke(ticket);
     expect((await put(made.segment!, 'late')).status).toBe(404);
-    expect((await fetch(masters.f1!)).status).toBe(404);
+    expect((await fetch(masters[FILM]!)).status).toBe(404);
     expect((await fetch(ticket)).status).toBe(404);
     expect(existsSync(task(null).file)).toBe(false);
   });

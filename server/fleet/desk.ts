@@ -107,13 +107,15 @@ export class Desk {
     if (!wanted) return;
     const ticket = String(request.params.ticket);
     const { order, task } = wanted;
+    const { picture } = order.making;
+    if (!picture) throw new RangeError('sound alone has no segments');
     const there = filesOf(task);
     const signed = (method: 'GET' | 'PUT', folder: string, names: readonly string[]) =>
       Object.fromEntries(
         names.map((name) => [name, this.signer.sign(method, this.address(ticket, folder, name))]),
       );
     const errand: Errand = {
-      ...{ version: VERSION, plan: order.plan, making: order.making, task },
+      ...{ version: VERSION, plan: order.plan, making: { ...order.making, picture, sound: null }, task },
       masters: signed('GET', 'masters', Object.keys(order.masters)),
       kept: signed(
         'GET',

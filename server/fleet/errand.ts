@@ -4,8 +4,7 @@ import path from 'node:path';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { UnrecoverableError } from 'bullmq';
-import type { Making } from '../../src/core/render/making';
-import type { RenderPlan } from '../../src/core/render/plan';
+import { parseFingerprint } from '../../src/core/master/fingerprint';
 import { failureOf } from '../render/failure';
 import { passFiles, type SegmentTask } from '../render/segment';
 import type { SegmentJob } from '../render/segment-thread';
@@ -38,15 +37,15 @@ export async function doErrand(ticket: string, { masters, threads, folder }: Wor
   const own = await mkdtemp(path.join(folder, 'segment-'));
   const heard = new Heartbeat(ticket);
   try {
-    const task: SegmentTask = { ...(errand.task as SegmentTask), file: path.join(own, 'segment.mkv') };
+    const task: SegmentTask = { ...errand.task, file: path.join(own, 'segment.mkv') };
     const files: Record<ErrandFile, string> = { segment: task.file, ...passFiles(task.file) };
     const sources: Record<string, string> = {};
     for (const [fingerprint, address] of Object.entries(errand.masters))
-      sources[fingerprint] = await masters.get(fingerprint, address);
+      sources[fingerprint] = await masters.get(parseFingerprint(fingerprint), address);
     for (const [name, address] of Object.entries(errand.kept))
       await fetchFile(address, files[name as ErrandFile]);
     const job: SegmentJob = {
-      order: { plan: errand.plan as RenderPlan, making: errand.making as Making, masters: sources },
+      order: { plan: errand.plan, making: errand.making, masters: sources },
       task,
     };
     await threads

@@ -10,6 +10,7 @@ import { ENCODER_THREADS } from '../render/segment-work';
 import { segmentThreads } from '../render/threads';
 import { doErrand } from './errand';
 import { MasterCache } from './master-cache';
+import { ensurePrivateFolder } from '../store/private-folder';
 import { sayOnce } from './say-once';
 import { errandTicketSchema, QUEUE } from './protocol';
 
@@ -48,7 +49,6 @@ function refuse(why: string): never {
 
 /** What workers left that were killed. */
 function clearDead(folder: string): void {
-  mkdirSync(folder, { recursive: true, mode: 0o700 });
   for (const name of readdirSync(folder)) {
     const pid = Number(/^(\d+)$/.exec(name)?.[1]);
     if (Number.isInteger(pid) && !isAlive(pid))
@@ -72,6 +72,11 @@ if (values.help) {
 if (!redis) refuse('REDIS_URL is not set: it says where Redis is.');
 if (!Number.isInteger(parallel) || parallel < 1) refuse('--parallel takes a whole number from 1 on.');
 
+try {
+  ensurePrivateFolder(values.folder);
+} catch (error) {
+  refuse(`${(error as Error).message}: give another folder with --folder.`);
+}
 clearDead(values.folder);
 const own = path.join(values.folder, String(process.pid));
 mkdirSync(own, { recursive: true });

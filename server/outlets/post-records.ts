@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { boundedNumber, byteCount, MAX_SIDE_PIXELS, timestampMs } from '../../src/core/figures/bounded';
 import { type PostForm, postFormSchema } from '../../src/core/outlets/post-form';
 import type { Database } from '../store/database';
 
@@ -15,7 +16,11 @@ const json = <T>(schema: z.ZodType<T>) =>
     context.addIssue('the stored value has another shape');
     return z.NEVER;
   });
-const viewedSchema = z.object({ width: z.number(), height: z.number(), bytes: z.number() });
+const viewedSchema = z.object({
+  width: boundedNumber(0, MAX_SIDE_PIXELS),
+  height: boundedNumber(0, MAX_SIDE_PIXELS),
+  bytes: byteCount(),
+});
 export type Viewed = z.infer<typeof viewedSchema>;
 const rowSchema = z.object({
   id: z.string(),
@@ -32,7 +37,7 @@ const rowSchema = z.object({
   /** What a viewer gets. */
   viewed: json(viewedSchema.nullable()),
   /** Milliseconds. */
-  made_at: z.number(),
+  made_at: timestampMs(),
 });
 /** A post as it is recorded. */
 export type PostRecord = z.infer<typeof rowSchema>;

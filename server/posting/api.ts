@@ -1,5 +1,6 @@
 import express, { type Express, type Request, type Response } from 'express';
 import { z } from 'zod';
+import { boundedIntText, MAX_FRAMES } from '../../src/core/figures/bounded';
 import { postChangeSchema } from '../../src/core/outlets/outlet-api';
 import {
   againPath,
@@ -75,7 +76,7 @@ export function addPosting(app: Express, posting: Posting): void {
   });
   app.get(`${postedPath(':id')}/pictures/:kind`, async (request, response, next) => {
     const asked = z
-      .object({ kind: z.enum(['sent', 'viewed']), frame: z.coerce.number().int().nonnegative() })
+      .object({ kind: z.enum(['sent', 'viewed']), frame: boundedIntText(0, MAX_FRAMES) })
       .safeParse({ ...request.params, ...request.query });
     const record = own(request);
     const file =

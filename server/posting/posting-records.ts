@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { count, timestampMs } from '../../src/core/figures/bounded';
 import {
   type Posted,
   postedSchema,
@@ -17,10 +18,10 @@ const ownSchema = z.object({
   /** What the outlet calls the post. */
   outletId: z.string().nullable(),
   /** How often it was asked for with other words. */
-  round: z.number().int(),
-  tries: z.number().int(),
+  round: count(),
+  tries: count(),
   /** When it is to go out, or to be tried again, in milliseconds. */
-  due: z.number(),
+  due: timestampMs(),
 });
 const recordSchema = postedSchema.extend(ownSchema.shape);
 /** A post as it is recorded. */

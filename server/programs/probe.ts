@@ -1,11 +1,12 @@
 import { z } from 'zod';
+import { measureText } from '../../src/core/figures/bounded';
 import type { Limits, Programs } from './programs';
 import { safeInput } from './media-args';
 
 /** What looking at a file's index may use. */
 const LIMITS: Limits = { seconds: 20, memory: 2e9, fileBytes: 0, outputBytes: 64e6 };
 
-const number = z.coerce.number();
+const number = measureText();
 const streamSchema = z.object({
   codec_type: z.string().optional(),
   codec_name: z.string().optional(),

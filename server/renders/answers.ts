@@ -1,4 +1,5 @@
 import express, { type Response } from 'express';
+import { MAX_FRAMES } from '../../src/core/figures/bounded';
 import type { RenderRefusal } from './render-order';
 
 /** Why a file is not begun, in words and as a status. */
@@ -9,6 +10,7 @@ const REFUSALS: Record<RenderRefusal, { status: number; error: string }> = {
     error: 'this server would make another file of the job: it is of another version',
   },
   'no-canvas': { status: 422, error: 'the job has no such clip or canvas' },
+  'too-long': { status: 422, error: `a file has at most ${MAX_FRAMES} frames` },
   'font-missing': { status: 409, error: 'a font of the clip’s words is not here' },
 };
 

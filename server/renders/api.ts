@@ -12,6 +12,7 @@ import {
   RENDERS,
   renderedPath,
 } from '../../src/core/job/render-service';
+import { isFingerprint } from '../../src/core/master/fingerprint';
 import { UPLOAD_ID, UploadDoor } from '../uploads/upload-door';
 import { markedVisitor, visitorOf } from '../visitor';
 import type { Workshop } from '../workshop';
@@ -26,7 +27,6 @@ import { Trials } from './trials';
 
 /** Largest master that is taken, in bytes. */
 const MOST_MASTER = 64e9;
-const FINGERPRINT = /^[0-9a-f]{64}$/;
 
 /** What a browser can have made elsewhere. */
 export interface RenderService {
@@ -58,7 +58,7 @@ export function addRenders(app: Express, { database, data, tools, fleet }: Works
   app.put(masterPath(':fingerprint'), express.json(), async (request, response) => {
     const { fingerprint } = request.params;
     const body = z.object({ upload: z.string().regex(UPLOAD_ID) }).safeParse(request.body);
-    if (!FINGERPRINT.test(String(fingerprint)) || !body.success) {
+    if (!isFingerprint(String(fingerprint)) || !body.success) {
       response.status(422).json({ error: 'a fingerprint and the id of an upload are needed' });
       return;
     }

@@ -1,3 +1,4 @@
+import { MAX_FRAMES } from '../../src/core/figures/bounded';
 import { makingOfJob, planOfJob } from '../../src/core/check/check';
 import { activeClip, type Job } from '../../src/core/job/job';
 import { askedJob, renderMark, type RenderRequest } from '../../src/core/job/render-service';
@@ -7,7 +8,7 @@ import type { RenderOrder } from '../render/order';
 import type { Masters } from './masters';
 
 /** Why a file is not begun. */
-export type RenderRefusal = 'master-missing' | 'other-version' | 'no-canvas' | 'font-missing';
+export type RenderRefusal = 'master-missing' | 'other-version' | 'no-canvas' | 'font-missing' | 'too-long';
 
 /** What a request is for: its job on its canvas, and the order that follows from it. */
 export interface Asked {
@@ -26,6 +27,7 @@ export async function askedOf(
   if (!job) return 'no-canvas';
   const plan = planOfJob(job, sheets);
   const making = makingOfJob(job, { sheets, advisedOf: () => advised });
+  if (plan.frames > MAX_FRAMES) return 'too-long';
   if (renderMark(plan, making) !== mark) return 'other-version';
   const files: Record<string, string> = {};
   const used = new Set(activeClip(job.edit).cut.map(({ master }) => master));

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { byteCount } from '../../src/core/figures/bounded';
 import { RENDER_FAULTS, type RenderFault } from '../../src/core/render/render-faults';
 import type { Database } from '../store/database';
 
@@ -9,7 +10,7 @@ const rowSchema = z.object({
   asked: z.string(),
   state: z.enum(['waiting', 'done', 'failed']),
   fault: z.enum(RENDER_FAULTS).nullable(),
-  bytes: z.number().nullable(),
+  bytes: byteCount().nullable(),
 });
 /** A file that was asked for, as it is recorded: `waiting` until it ended one way or the other. */
 export type RenderRecord = z.infer<typeof rowSchema>;

@@ -1,3 +1,4 @@
+import { parseFingerprint } from '@core/master/fingerprint';
 import { activeClip, type Job } from '@core/job/job';
 import { keep, testJob, testMaster, TEST_MASTER } from '@core/job/test-job';
 import { testPass } from '@core/job/test-pass';
@@ -130,7 +131,7 @@ describe('the pass over a master', () => {
   });
 
   it('of a second master gives that one its shots too, whatever was taken before', async () => {
-    const second = testMaster({ id: 'b'.repeat(12), fingerprint: 'b'.repeat(64) });
+    const second = testMaster({ id: 'b'.repeat(12), fingerprint: parseFingerprint('b'.repeat(64)) });
     mockMedia.pass.mockImplementation(({ source }: { source: { fingerprint: string } }) =>
       Promise.resolve({ ...found, fingerprint: source.fingerprint }),
     );

@@ -1,3 +1,4 @@
+import { parseFingerprint } from '@core/master/fingerprint';
 import type { PlanOverlay } from '@core/render/overlays';
 import { plannedFrame, type PlanSegment, type RenderPlan } from '@core/render/plan';
 import { withSegments } from '@core/render/redrawn';
@@ -80,7 +81,7 @@ jest.mock('@media/play/player', () => ({
   },
 }));
 
-const other = testMaster({ id: 'other', fingerprint: 'b'.repeat(64), frames: 50 });
+const other = testMaster({ id: 'other', fingerprint: parseFingerprint('b'.repeat(64)), frames: 50 });
 const job: Job = { ...testJob(), masters: [testMaster(), other] };
 const withCut = (cut: Cut): Job => ({
   ...job,

@@ -1,3 +1,4 @@
+import { parseFingerprint } from '../master/fingerprint';
 import { WHOLE_RECT, type StoredRect } from '../picture/size';
 import { applyCommand, type Command } from '../job/commands/commands';
 import { activeClip, type Job } from '../job/job';
@@ -81,7 +82,7 @@ describe('bars that the master brings', () => {
   });
 
   it('of a second master are found and mended too, whatever was said of the first', () => {
-    const second = testMaster({ id: 'b'.repeat(12), fingerprint: 'b'.repeat(64) });
+    const second = testMaster({ id: 'b'.repeat(12), fingerprint: parseFingerprint('b'.repeat(64)) });
     const both = { ...job, masters: [job.masters[0]!, second] };
     const cut = [testRange(0, 300), { master: second.id, in: 0, out: 300 }];
     const rates = { before: second.rate, after: second.rate };

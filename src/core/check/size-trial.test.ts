@@ -1,3 +1,4 @@
+import { parseFingerprint } from '../master/fingerprint';
 import { activeCanvas } from '../job/clip';
 import { applyCommand } from '../job/commands/commands';
 import { activeClip } from '../job/job';
@@ -59,7 +60,10 @@ describe('a trial of the size', () => {
     const bits = applyCommand(job.edit, { type: 'set-video-bits', bits: 3_000_000 });
     expect(sizeKey({ ...job, edit: words })).toBe(sizeKey(job));
     expect(sizeKey({ ...job, edit: bits })).not.toBe(sizeKey(job));
-    const masters = job.masters.map((master) => ({ ...master, fingerprint: 'another' }));
+    const masters = job.masters.map((master) => ({
+      ...master,
+      fingerprint: parseFingerprint('b'.repeat(64)),
+    }));
     expect(sizeKey({ ...job, masters })).not.toBe(sizeKey(job));
   });
 

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { byteCount, seconds } from '../figures/bounded';
 
 /** Where a server that has ffmpeg takes files to convert, from its root. */
 const CONVERT_PATH = '/convert';
@@ -28,8 +29,8 @@ export type ConversionFault = (typeof CONVERSION_FAULTS)[number];
 /** Where a conversion stands. */
 export const conversionSchema = z.discriminatedUnion('state', [
   z.object({ state: z.literal('queued') }),
-  z.object({ state: z.literal('running'), doneSeconds: z.number(), totalSeconds: z.number().nullable() }),
-  z.object({ state: z.literal('done'), bytes: z.number().int().positive() }),
+  z.object({ state: z.literal('running'), doneSeconds: seconds(), totalSeconds: seconds().nullable() }),
+  z.object({ state: z.literal('done'), bytes: byteCount(1) }),
   z.object({ state: z.literal('failed'), fault: z.enum(CONVERSION_FAULTS) }),
 ]);
 export type Conversion = z.infer<typeof conversionSchema>;

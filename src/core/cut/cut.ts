@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { frameCount, frameIndex } from '../figures/bounded';
 import { compareRates, type FrameRate, scaledFrames } from '../time/frame-rate';
 
 /** Frames of one master, half-open: `in` is the first kept, `out` the first not kept. */
@@ -6,8 +7,8 @@ export const rangeSchema = z
   .object({
     /** The master's id in its job. */
     master: z.string(),
-    in: z.number().int().nonnegative(),
-    out: z.number().int().positive(),
+    in: frameIndex(),
+    out: frameCount(),
   })
   .refine((range) => range.out > range.in, { message: 'a range holds at least one frame' });
 export type Range = z.infer<typeof rangeSchema>;

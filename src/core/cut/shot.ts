@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { boundedNumber, frameCount, frameIndex } from '../figures/bounded';
 import { pictureRectSchema } from '../picture/size';
 
 /** How a shot begins. `set`: where a person or a cut list put it. */
@@ -8,9 +9,9 @@ const TRANSITIONS = ['cut', 'dissolve', 'fade', 'set'] as const;
 export const shotStartSchema = z.object({
   kind: z.enum(TRANSITIONS),
   /** 0…1. */
-  confidence: z.number().min(0).max(1),
+  confidence: boundedNumber(0, 1),
   /** Frames that the transition lasts, half of them before the shot's first frame; 0 for a cut. */
-  frames: z.number().int().nonnegative(),
+  frames: frameIndex(),
 });
 export type ShotStart = z.infer<typeof shotStartSchema>;
 
@@ -18,8 +19,8 @@ export type ShotStart = z.infer<typeof shotStartSchema>;
 export const shotSchema = z.object({
   id: z.string(),
   master: z.string(),
-  in: z.number().int().nonnegative(),
-  out: z.number().int().positive(),
+  in: frameIndex(),
+  out: frameCount(),
   /** Null for the first shot of a master. */
   start: shotStartSchema.nullable(),
   /** Its own live area where it differs from its master's, 0…1 of the picture. */

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { frameIndex } from '../figures/bounded';
 import type { Framing } from '../framing/framing';
 import { type Shot, type ShotStart, shotStartSchema } from './shot';
 import { pictureRectSchema } from '../picture/size';
@@ -13,7 +14,7 @@ export interface Shots {
 export const boundarySchema = z.object({
   /** The shot that begins there: one of before, or the name of a new one; without it the one that began there. */
   shot: z.string().optional(),
-  frame: z.number().int(),
+  frame: frameIndex(),
   start: shotStartSchema.nullable(),
   live: pictureRectSchema.nullable().optional(),
 });

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { boundedNumber, frameCount, frameIndex, measure } from '../figures/bounded';
 import { type PictureRect, pictureRectSchema } from '../picture/size';
 
 /** What kinds of subjects are told apart, the one that is trusted most first. */
@@ -13,7 +14,7 @@ export function subjectKindOf(classNumber: number): SubjectKind {
 }
 
 /** What a subject looks like: mean luma, Cb and Cr of its upper and of its lower half, 0…255 each. */
-const lookSchema = z.array(z.number()).length(6);
+const lookSchema = z.array(measure()).length(6);
 export type SubjectLook = z.infer<typeof lookSchema>;
 
 /** Something that was seen in one frame. */
@@ -42,11 +43,11 @@ export const trackSchema = z.object({
   /** In the order of their frames, from where it was first seen to where it was last seen. */
   points: z.array(
     z.object({
-      frame: z.number().int().nonnegative(),
+      frame: frameIndex(),
       /** Smoothed; 0…1 of the upright picture. */
       box: pictureRectSchema,
       /** 0…1; 0 where it was not seen and is only held. */
-      confidence: z.number().min(0).max(1),
+      confidence: boundedNumber(0, 1),
     }),
   ),
   /** Null where it was not measured. */
@@ -57,8 +58,8 @@ export type TrackPoint = Track['points'][number];
 
 /** Frames of a master that were looked at, half-open, with what was found there. */
 export const lookedSpanSchema = z.object({
-  in: z.number().int().nonnegative(),
-  out: z.number().int().positive(),
+  in: frameIndex(),
+  out: frameCount(),
   tracks: z.array(trackSchema),
   /** Where most of what moved was, 0…1 of the upright picture; null where nothing moved. */
   busy: pictureRectSchema.nullable(),

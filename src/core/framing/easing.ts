@@ -1,6 +1,7 @@
 import { z } from 'zod';
+import { boundedNumber } from '../figures/bounded';
 
-const control = z.number().min(0).max(1);
+const control = boundedNumber(0, 1);
 /**
  * The curve from one keyframe to the next: a cubic Bézier from (0, 0) to (1, 1) by its control points x1, y1, x2, y2
  * (CSS Easing Functions Level 1, section 2.2); null is a straight line. Heights stay in 0…1, so nothing overshoots.

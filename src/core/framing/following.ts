@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { boundedNumber, frameCount, frameIndex, measure } from '../figures/bounded';
 
 /** From one place, if that can be, to close on its heels. */
 const STILLNESS = ['place', 'calm', 'near', 'close'] as const;
@@ -7,13 +8,13 @@ export type Stillness = (typeof STILLNESS)[number];
 const wishesSchema = z.object({
   still: z.enum(STILLNESS),
   /** The share of the window's height that the subject fills, 0…1; null: the zoom is held. */
-  fills: z.number().min(0.1).max(0.95).nullable(),
+  fills: boundedNumber(0.1, 0.95).nullable(),
   /** Canvas pixels for each master pixel that the zoom may come to. */
-  mostEnlarged: z.number().min(1).max(8),
+  mostEnlarged: boundedNumber(1, 8),
   /** Where it sits in the window, 0…1 across and down; null: the middle, with head room for people. */
-  seat: z.object({ x: z.number().min(0).max(1), y: z.number().min(0).max(1) }).nullable(),
+  seat: z.object({ x: boundedNumber(0, 1), y: boundedNumber(0, 1) }).nullable(),
   /** Room in front of what moves: how far from the middle it sits, as a share of the window's width. */
-  lead: z.number().min(0).max(0.3),
+  lead: boundedNumber(0, 0.3),
 });
 export type Wishes = z.infer<typeof wishesSchema>;
 
@@ -22,10 +23,10 @@ export const PLAIN_WISHES: Wishes = { still: 'calm', fills: null, mostEnlarged: 
 /** A subject that is followed: somewhere it is, so that it is found again however subjects are numbered. */
 const followedSchema = z.object({
   /** At the master's own rate. */
-  frame: z.number().int().nonnegative(),
+  frame: frameIndex(),
   /** 0…1 of the upright picture. */
-  x: z.number(),
-  y: z.number(),
+  x: measure(),
+  y: measure(),
 });
 export type FollowedPlace = z.infer<typeof followedSchema>;
 
@@ -34,19 +35,19 @@ const DOUBTS = ['unseen', 'unsure', 'apart', 'outside'] as const;
 
 const doubtSchema = z.object({
   /** Frames of the source, half-open. */
-  in: z.number().int().nonnegative(),
-  out: z.number().int().positive(),
+  in: frameIndex(),
+  out: frameCount(),
   why: z.enum(DOUBTS),
 });
 export type Doubt = z.infer<typeof doubtSchema>;
 
 /** Where what is followed is looked at: its eyes, or its middle. */
-const seenPlaceSchema = z.object({
+export const seenPlaceSchema = z.object({
   /** Of the source. */
-  frame: z.number().int().nonnegative(),
+  frame: frameIndex(),
   /** 0…1 of the live area. */
-  x: z.number(),
-  y: z.number(),
+  x: measure(),
+  y: measure(),
 });
 export type SeenPlace = z.infer<typeof seenPlaceSchema>;
 

@@ -1,9 +1,10 @@
 import { z } from 'zod';
+import { boundedNumber, frameIndex } from '../figures/bounded';
 import { rotationSchema } from '../picture/orientation';
 import { easeSchema, eased } from './easing';
 import { followingSchema, type SeenPlace } from './following';
 
-const unit = z.number().min(0).max(1);
+const unit = boundedNumber(0, 1);
 /** A place in the live area, 0…1 across and down, or in a window for a seat. */
 const pointSchema = z.object({ x: unit, y: unit });
 export type Point = z.infer<typeof pointSchema>;
@@ -18,15 +19,15 @@ export const MOST_TILT = 45;
 const valuesSchema = z.object({
   focus: pointSchema,
   seat: pointSchema,
-  zoom: z.number().min(LEAST_ZOOM).max(MOST_ZOOM),
+  zoom: boundedNumber(LEAST_ZOOM, MOST_ZOOM),
   /** Degrees that the window is tilted clockwise on the picture. */
-  tilt: z.number().min(-MOST_TILT).max(MOST_TILT),
+  tilt: boundedNumber(-MOST_TILT, MOST_TILT),
 });
 export type Values = z.infer<typeof valuesSchema>;
 
 /** Values pinned to a frame of the master, and the curve from there to the next keyframe. */
 const keyframeSchema = valuesSchema.extend({
-  frame: z.number().int().nonnegative(),
+  frame: frameIndex(),
   ease: easeSchema,
   /** Following found it, and may put another in its place; one that a person set or moved is a pin. */
   found: z.literal(true).optional(),

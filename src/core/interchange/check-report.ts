@@ -1,5 +1,6 @@
 import Papa from 'papaparse';
 import { z } from 'zod';
+import { boundedInt, MAX_SIDE_PIXELS } from '../figures/bounded';
 import { type BoardCell, countedAs, rankOf } from '../check/check-board';
 import { type Finding, findingWords, measuredWords, ruleName } from '../check/finding';
 import { onCanvas, onClip, type Work } from '../job/job';
@@ -15,8 +16,8 @@ const rowSchema = z.object({
   job: z.string(),
   clip: z.string(),
   /** Of the canvas, in pixels. */
-  width: z.number().int(),
-  height: z.number().int(),
+  width: boundedInt(0, MAX_SIDE_PIXELS),
+  height: boundedInt(0, MAX_SIDE_PIXELS),
   placement: z.string(),
   /** Of the rule sheet that it was judged by; empty for a size of its own. */
   sheetDate: z.string(),

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { measure } from '../figures/bounded';
 import { EMPTY_HISTORY } from '../job/history';
 import { type Job, JOB_VERSION, jobSchema } from '../job/job';
 import { migrated } from '../job/migrate';
@@ -24,7 +25,7 @@ export type ReadJobFile = { ok: true; job: Job } | { ok: false; problem: JobFile
 
 const outerSchema = z.object({
   format: z.literal(FORMAT),
-  job: z.looseObject({ schemaVersion: z.number() }),
+  job: z.looseObject({ schemaVersion: measure() }),
 });
 
 /** Reads a job from a JSON file, also one of an earlier version. Never throws. */

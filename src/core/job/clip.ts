@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { boundedInt, MAX_COUNT } from '../figures/bounded';
 import { cutSchema } from '../cut/cut';
 import { type Canvas, canvasSchema } from '../layout/canvas';
 import { audienceSchema } from '../outlets/audience';
@@ -34,7 +35,7 @@ export const wordsSchema = ownWordsSchema.extend({
 export type Words = z.infer<typeof wordsSchema>;
 
 /** Which piece of a longer cut a clip is: "2 of 4". */
-const partSchema = z.object({ number: z.number().int().positive(), of: z.number().int().positive() });
+const partSchema = z.object({ number: boundedInt(1, MAX_COUNT), of: boundedInt(1, MAX_COUNT) });
 
 /** A stop of one rule on one canvas that a person let pass, and why. */
 export const overrideSchema = z.object({ rule: z.string(), canvas: z.string(), reason: z.string() });

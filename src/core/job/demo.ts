@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { frameCount, frameIndex } from '../figures/bounded';
 import { framingSchema } from '../framing/framing';
 import { wordsSchema } from './clip';
 
@@ -9,9 +10,7 @@ export const demoSchema = z.object({
   file: z.string(),
   /** A picture of it, beside this file. */
   poster: z.string(),
-  shots: z
-    .array(z.object({ id: z.string(), in: z.number().int().nonnegative(), out: z.number().int().positive() }))
-    .min(1),
+  shots: z.array(z.object({ id: z.string(), in: frameIndex(), out: frameCount() })).min(1),
   framings: z.array(framingSchema),
   words: wordsSchema,
 });

@@ -1,4 +1,6 @@
 import { z } from 'zod';
+import { fingerprintSchema } from '../master/fingerprint';
+import { boundedInt, byteCount, count, frameIndex, MAX_COUNT, measure } from '../figures/bounded';
 import { deltaBetween, deltaSchema, withDelta } from './delta';
 import { continued, type History, recorded, redone, undone } from './history';
 import { activeClip, type Job, mainMaster, onCanvas, onClip, sourceIn } from './job';
@@ -28,7 +30,7 @@ export type Done = z.infer<typeof doneSchema>;
 /** One change of a stored job. */
 export const entrySchema = z.object({
   /** The job's revision after it. */
-  revision: z.number().int().positive(),
+  revision: boundedInt(1, MAX_COUNT),
   /** ISO 8601. */
   at: z.iso.datetime(),
   done: doneSchema,
@@ -82,16 +84,16 @@ export function factsChange(job: Job, change: Partial<Facts>): Done | null {
 
 /** What the list of jobs shows of one, kept beside it so that the list opens without opening the jobs. */
 export const headSchema = z.object({
-  schemaVersion: z.number(),
+  schemaVersion: measure(),
   id: z.string(),
   title: z.string(),
   createdAt: z.iso.datetime(),
   changedAt: z.iso.datetime(),
-  revision: z.number().int().nonnegative(),
-  masters: z.array(z.object({ fingerprint: z.string(), fileName: z.string(), bytes: z.number() })),
-  clips: z.number().int().positive(),
+  revision: count(),
+  masters: z.array(z.object({ fingerprint: fingerprintSchema, fileName: z.string(), bytes: byteCount() })),
+  clips: boundedInt(1, MAX_COUNT),
   /** The frame that stands for it. */
-  poster: z.object({ source: sourceSchema, frame: z.number().int().nonnegative() }),
+  poster: z.object({ source: sourceSchema, frame: frameIndex() }),
 });
 export type Head = z.infer<typeof headSchema>;
 

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { boundedNumber, MAX_SIDE_PIXELS, measure } from '../figures/bounded';
 import { secondsOf } from '../time/frame-rate';
 import { masterIdOf } from '../master/master';
 
@@ -7,10 +8,13 @@ const firstVersion = z.looseObject({
   title: z.string(),
   master: z.looseObject({
     fingerprint: z.string(),
-    picture: z.object({ width: z.number(), height: z.number() }),
-    coded: z.object({ width: z.number(), height: z.number() }),
-    rotation: z.number(),
-    rate: z.object({ num: z.number(), den: z.number() }),
+    picture: z.object({
+      width: boundedNumber(0, MAX_SIDE_PIXELS),
+      height: boundedNumber(0, MAX_SIDE_PIXELS),
+    }),
+    coded: z.object({ width: boundedNumber(0, MAX_SIDE_PIXELS), height: boundedNumber(0, MAX_SIDE_PIXELS) }),
+    rotation: measure(),
+    rate: z.object({ num: measure(), den: measure() }),
     video: z.looseObject({}),
     colour: z.looseObject({}),
     audio: z.looseObject({}).nullable(),

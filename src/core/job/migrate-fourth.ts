@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { bitrate } from '../figures/bounded';
 import { LEAST_VIDEO_BITS, MOST_VIDEO_BITS } from '../rate/bit-rate';
 import { type Encoding, PLAIN_ENCODING } from '../rate/encoding';
 import { deltaBetween, withDelta, withoutDelta } from './delta';
@@ -12,7 +13,7 @@ const editFour = z.looseObject({
     z.looseObject({
       id: z.string(),
       canvases: z.array(z.looseObject({ id: z.string() })),
-      videoBits: z.number().nullable(),
+      videoBits: bitrate().nullable(),
     }),
   ),
 });

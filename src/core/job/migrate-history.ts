@@ -1,11 +1,12 @@
 import { z } from 'zod';
+import { count } from '../figures/bounded';
 import { deltaBetween } from './delta';
 import { EMPTY_HISTORY, type History } from './history';
 import type { Edit } from './job';
 import { editFromFourth } from './migrate-fourth';
 import { editFromThird } from './migrate-third';
 
-const index = z.number().int().nonnegative();
+const index = count();
 const packedStep = z.object({
   name: z.string(),
   shots: index,

@@ -1,7 +1,8 @@
 import { z } from 'zod';
+import { frameIndex } from '../figures/bounded';
 import { MAIN_TRACK, PLAIN_LAYOUT } from '../layout/layout';
 
-const keyframe = z.looseObject({ frame: z.number() });
+const keyframe = z.looseObject({ frame: frameIndex() });
 const framing = z.looseObject({ shot: z.string(), track: z.string(), keyframes: z.array(keyframe) });
 const canvas = z.looseObject({
   id: z.string(),
@@ -12,7 +13,7 @@ const canvas = z.looseObject({
 const secondVersion = z.looseObject({
   masters: z.array(z.looseObject({ id: z.string() })),
   edit: z.looseObject({
-    shots: z.array(z.looseObject({ id: z.string(), master: z.string(), in: z.number() })),
+    shots: z.array(z.looseObject({ id: z.string(), master: z.string(), in: frameIndex() })),
     framings: z.array(framing),
     clips: z.array(z.looseObject({ id: z.string(), canvases: z.array(canvas).min(1) })),
   }),

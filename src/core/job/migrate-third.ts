@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { bitrate, frameIndex } from '../figures/bounded';
 import { shortHash } from '../figures/short-hash';
 import { framingSchema } from '../framing/framing';
 import { canvasSchema } from '../layout/canvas';
@@ -7,17 +8,17 @@ import { signatureOf } from './signature';
 
 const clip = z.looseObject({
   id: z.string(),
-  cut: z.array(z.object({ master: z.string(), in: z.number(), out: z.number() })),
+  cut: z.array(z.object({ master: z.string(), in: frameIndex(), out: frameIndex() })),
   canvases: z.array(canvasSchema).min(1),
   canvas: z.string(),
   overrides: z.array(z.string()),
-  videoBits: z.number().nullable(),
+  videoBits: bitrate().nullable(),
 });
 const shot = z.looseObject({
   id: z.string(),
   master: z.string(),
-  in: z.number(),
-  out: z.number(),
+  in: frameIndex(),
+  out: frameIndex(),
   live: z.unknown(),
 });
 /** An edit of version 3: overrides for all canvases of a clip, ticks and signatures as long texts. */

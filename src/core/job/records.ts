@@ -1,4 +1,14 @@
 import { z } from 'zod';
+import {
+  bitrate,
+  boundedNumber,
+  byteCount,
+  count,
+  frameIndex,
+  MAX_SIDE_PIXELS,
+  measure,
+  seconds,
+} from '../figures/bounded';
 import { proofSchema } from '../proof/proof-record';
 import { isUnderWay, POSTED_STATES } from '../posting/post-order';
 import { FORMAT_IDS } from '../rate/format';
@@ -13,30 +23,30 @@ export const exportRecordSchema = z.object({
   clip: z.string(),
   /** The canvas that it was made for, as it was then. */
   canvas: z.string(),
-  dye: z.number().int().nonnegative(),
+  dye: count(),
   placement: z.string().nullable(),
-  width: z.number(),
-  height: z.number(),
+  width: boundedNumber(0, MAX_SIDE_PIXELS),
+  height: boundedNumber(0, MAX_SIDE_PIXELS),
   fileName: z.string(),
   format: z.enum(FORMAT_IDS).default('mp4-avc'),
   /** Who makes it; not there for this browser. */
   maker: z.enum(['browser', 'server']).optional(),
   /** Output frames; not there in older ones. */
-  frames: z.number().optional(),
+  frames: frameIndex().optional(),
   /** What those share that are made in one go, and its place in the queue. */
   go: z.string().optional(),
-  place: z.number().optional(),
+  place: measure().optional(),
   /** How much of it was made when it was paused, 0…1. */
-  share: z.number().optional(),
+  share: measure().optional(),
   startedAt: z.iso.datetime(),
   state: z.enum(EXPORT_STATES),
   /** What it was made from, so that a later change shows. */
   signature: z.string(),
-  videoBits: z.number(),
+  videoBits: bitrate(),
   error: z.string().nullable(),
-  bytes: z.number().nullable(),
+  bytes: byteCount().nullable(),
   /** Seconds that the export took, and how many of the clip's seconds it made in each. */
-  tookSeconds: z.number().nullable(),
+  tookSeconds: seconds().nullable(),
   proof: proofSchema.nullable(),
   /** Captions that go beside it as files: seconds of the clip; not there where none do. */
   captions: z.array(writtenCueSchema).optional(),

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { boundedInt, byteCount, MAX_BITRATE, measure } from '../figures/bounded';
 import { shortHash } from '../figures/short-hash';
 import type { Making } from '../render/making';
 import type { RenderPlan } from '../render/plan';
@@ -34,7 +35,7 @@ export const renderRequestSchema = z.object({
   /** What the browser makes of it, as a hash: a server of another version says so, and makes nothing else. */
   mark: z.string(),
   /** Video bits a second that a trial of rates advised; null where there was none. */
-  advised: z.number().int().positive().nullable().default(null),
+  advised: boundedInt(1, MAX_BITRATE).nullable().default(null),
 });
 export type RenderRequest = z.infer<typeof renderRequestSchema>;
 
@@ -49,8 +50,8 @@ export function askedJob({ job, clip, canvas }: Pick<RenderRequest, 'job' | 'cli
 /** Where a file stands that was asked for. */
 export const renderStateSchema = z.discriminatedUnion('state', [
   z.object({ state: z.literal('queued') }),
-  z.object({ state: z.literal('running'), done: z.number(), total: z.number() }),
-  z.object({ state: z.literal('done'), bytes: z.number().int().positive() }),
+  z.object({ state: z.literal('running'), done: measure(), total: measure() }),
+  z.object({ state: z.literal('done'), bytes: byteCount(1) }),
   z.object({ state: z.literal('failed'), fault: z.enum(RENDER_FAULTS) }),
 ]);
 export type RenderState = z.infer<typeof renderStateSchema>;

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { count, measure } from '../figures/bounded';
 import { entrySchema, type JobFile, replayed } from './document';
 import { EMPTY_HISTORY, historySchema } from './history';
 import { type Job, JOB_VERSION, jobSchema } from './job';
@@ -27,9 +28,9 @@ export interface Unreadable {
 }
 export type ReadJob = { ok: true; file: JobFile } | ({ ok: false } & Unreadable);
 
-const versionSchema = z.object({ schemaVersion: z.number() });
-const documentSchema = z.object({ revision: z.number().int().nonnegative(), job: z.unknown() });
-const storedHistorySchema = z.object({ revision: z.number(), history: historySchema });
+const versionSchema = z.object({ schemaVersion: measure() });
+const documentSchema = z.object({ revision: count(), job: z.unknown() });
+const storedHistorySchema = z.object({ revision: measure(), history: historySchema });
 
 /** The texts of a job at its revision, with nothing left to replay. */
 export function storedJob({ job, history, revision }: JobFile): StoredJob {

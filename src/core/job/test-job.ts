@@ -1,3 +1,4 @@
+import { parseFingerprint } from '../master/fingerprint';
 import type { Range } from '../cut/cut';
 import { type Framing, plainFraming, PLAIN_VALUES, type Values } from '../framing/framing';
 import type { Command } from './commands/commands';
@@ -44,7 +45,7 @@ export const keep = (first: number, out: number): Command => ({
 export function testMaster(change: Partial<Master> = {}): Master {
   const master: Master = {
     id: TEST_MASTER,
-    fingerprint: 'a'.repeat(64),
+    fingerprint: parseFingerprint('a'.repeat(64)),
     fileName: 'edit.mp4',
     bytes: 1_000_000,
     container: 'MP4',

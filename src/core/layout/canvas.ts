@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { boundedInt, count } from '../figures/bounded';
 import { framingSchema } from '../framing/framing';
 import type { Size } from '../picture/size';
 import { encodingSchema } from '../rate/encoding';
@@ -8,7 +9,7 @@ import { layoutSchema, PLAIN_LAYOUT } from './layout';
 
 export const LEAST_SIDE = 16;
 export const MOST_SIDE = 4096;
-const evenSide = z.number().int().min(LEAST_SIDE).max(MOST_SIDE).multipleOf(2);
+const evenSide = boundedInt(LEAST_SIDE, MOST_SIDE).multipleOf(2);
 
 /** Width and height of a canvas: even, 16–4096. */
 export const canvasSizeSchema = z.object({ width: evenSide, height: evenSide });
@@ -23,7 +24,7 @@ export const canvasSchema = canvasSizeSchema.extend({
   rate: frameRateSchema,
   layout: layoutSchema,
   /** Which of the dyes marks it wherever it appears. */
-  dye: z.number().int().nonnegative(),
+  dye: count(),
   /** Framings of shots that this canvas alone has; else it follows those that all share. */
   detached: z.array(framingSchema),
   /** What it has of its own of the clip's words; not there where it follows in all. */

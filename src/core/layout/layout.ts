@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { boundedNumber } from '../figures/bounded';
 import type { Rotation } from '../picture/orientation';
 import type { CanvasRect, Size } from '../picture/size';
 
@@ -24,7 +25,7 @@ export const LAYOUT_BOUNDS = {
 } as const;
 export type LayoutNumber = keyof typeof LAYOUT_BOUNDS;
 
-const bounded = (of: LayoutNumber) => z.number().min(LAYOUT_BOUNDS[of][0]).max(LAYOUT_BOUNDS[of][1]);
+const bounded = (of: LayoutNumber) => boundedNumber(LAYOUT_BOUNDS[of][0], LAYOUT_BOUNDS[of][1]);
 
 /** How a canvas is divided. What belongs to other kinds stays, so that going back to one loses nothing. */
 export const layoutSchema = z.object({

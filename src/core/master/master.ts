@@ -1,4 +1,16 @@
 import { z } from 'zod';
+import {
+  bitrate,
+  boundedInt,
+  byteCount,
+  count,
+  frameCount,
+  frameIndex,
+  MAX_COUNT,
+  measure,
+  seconds,
+} from '../figures/bounded';
+import { fingerprintSchema } from './fingerprint';
 import { pixelAspectSchema, rotationSchema } from '../picture/orientation';
 import { sizeSchema } from '../picture/size';
 import { frameRateSchema } from '../time/frame-rate';
@@ -7,26 +19,26 @@ import { frameRateSchema } from '../time/frame-rate';
 const audioFactsSchema = z.object({
   codec: z.string(),
   /** Hertz. */
-  sampleRate: z.number().int().positive(),
-  channels: z.number().int().positive(),
+  sampleRate: boundedInt(1, MAX_COUNT),
+  channels: boundedInt(1, MAX_COUNT),
   /** Bits a second. */
-  bits: z.number().nonnegative(),
+  bits: bitrate(),
   /** Whether the browser that brought it in can decode it. */
   decodable: z.boolean(),
 });
 export type AudioFacts = z.infer<typeof audioFactsSchema>;
 
 /** How long frames of a varying rate last, in seconds. */
-const frameTimesSchema = z.object({ least: z.number(), mean: z.number(), greatest: z.number() });
+const frameTimesSchema = z.object({ least: measure(), mean: measure(), greatest: measure() });
 
 /** Facts of a file that a job was made from. */
 export const masterSchema = z.object({
   /** Names it in its job: the first characters of its fingerprint. */
   id: z.string(),
   /** SHA-256 of the file, in hex; names its bytes in the browser's private file system. */
-  fingerprint: z.string().regex(/^[0-9a-f]{64}$/),
+  fingerprint: fingerprintSchema,
   fileName: z.string(),
-  bytes: z.number().int().positive(),
+  bytes: byteCount(1),
   container: z.string(),
   /** Size in square pixels, after pixel aspect and rotation. */
   picture: sizeSchema,
@@ -43,19 +55,19 @@ export const masterSchema = z.object({
   /** How long frames last, in seconds. */
   frameTimes: frameTimesSchema,
   /** Frames that are shown twice or more, and frames never shown, when the file is read at `rate`. */
-  repeated: z.number().int().nonnegative(),
-  dropped: z.number().int().nonnegative(),
-  frames: z.number().int().positive(),
+  repeated: frameIndex(),
+  dropped: frameIndex(),
+  frames: frameCount(),
   /** Time stamp of the first frame, in seconds. */
-  startSeconds: z.number(),
+  startSeconds: seconds(),
   video: z.object({
     codec: z.string(),
     /** RFC 6381 string, such as `avc1.640028`. */
     codecString: z.string(),
     /** Bits a second. */
-    bits: z.number().nonnegative(),
+    bits: bitrate(),
     /** Bits of a sample, or null where the stream does not tell. */
-    depth: z.number().int().positive().nullable(),
+    depth: boundedInt(1, MAX_COUNT).nullable(),
     /** Whether the stream may hold fields; null where it does not tell. */
     interlaced: z.boolean().nullable(),
   }),
@@ -70,9 +82,17 @@ export const masterSchema = z.object({
   /** Every sound track of the file. */
   audioTracks: z.array(audioFactsSchema),
   /** Which of them is heard. */
-  soundTrack: z.number().int().nonnegative().nullable(),
+  soundTrack: count().nullable(),
 });
 export type Master = z.infer<typeof masterSchema>;
+
+/** Facts of a file, before its bytes have a fingerprint. */
+export type FileFacts = Omit<Master, 'fingerprint' | 'id'>;
+const fileFactsSchema = masterSchema.omit({ fingerprint: true, id: true });
+
+/** The name of a fact that lies outside of what a master may have, such as `frames`; null where all are sane. */
+export const findAbsurdFact = (facts: FileFacts): string | null =>
+  fileFactsSchema.safeParse(facts).error?.issues[0]?.path.join(' ') ?? null;
 
 /** The id of a master with a fingerprint. */
 export const masterIdOf = (fingerprint: string): string => fingerprint.slice(0, 12);

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { boundedNumber, byteCount, MAX_SIDE_PIXELS, measure, seconds } from '../figures/bounded';
 import { frameRateSchema } from '../time/frame-rate';
 import { CONTAINERS, type Placement } from './placement';
 import { PLAIN_PLACEMENT } from './plain-placement';
@@ -14,22 +15,22 @@ const firstSchema = z.object({
     z.object({
       id: z.string(),
       name: z.string(),
-      width: z.number(),
-      height: z.number(),
-      maxSeconds: z.number(),
-      bestSeconds: z.object({ from: z.number(), to: z.number() }).optional(),
+      width: boundedNumber(0, MAX_SIDE_PIXELS),
+      height: boundedNumber(0, MAX_SIDE_PIXELS),
+      maxSeconds: seconds(),
+      bestSeconds: z.object({ from: seconds(), to: seconds() }).optional(),
       maxRate: frameRateSchema,
-      maxBytes: z.number(),
+      maxBytes: byteCount(),
       containers: z.array(z.enum(CONTAINERS)),
       bars: z.enum(['refused', 'discouraged']),
       audio: z.object({
         required: z.boolean(),
-        sampleRates: z.array(z.number()),
+        sampleRates: z.array(measure()),
         leastChannels: z.union([z.literal(1), z.literal(2)]).default(1),
       }),
       requiredTag: z.string().optional(),
-      titleCharacters: z.number(),
-      descriptionCharacters: z.number(),
+      titleCharacters: measure(),
+      descriptionCharacters: measure(),
     }),
   ),
 });

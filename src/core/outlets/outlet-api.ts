@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { boundedInt, boundedNumber, byteCount, MAX_SIDE_PIXELS } from '../figures/bounded';
 import { audienceSchema } from './audience';
 
 /** What an outlet's interface is called in its own list of abilities. */
@@ -16,7 +17,7 @@ export const abilitiesSchema = z.object({
   /** Issuer of its authorization server (RFC 8414). */
   issuer: z.url(),
   /** Largest file that it takes, in bytes. */
-  mostBytes: z.number().int().positive(),
+  mostBytes: byteCount(1),
   placements: z.array(z.string()).min(1),
   /** Placements at which a clip can be its account's alone until it is published. */
   drafts: z.array(z.string()),
@@ -52,14 +53,14 @@ export type OutletAccount = z.infer<typeof outletAccountSchema>;
 
 /** What a viewer gets of a clip. */
 const viewedSchema = z.object({
-  width: z.number().int().positive(),
-  height: z.number().int().positive(),
-  bytes: z.number().int().positive(),
+  width: boundedInt(1, MAX_SIDE_PIXELS),
+  height: boundedInt(1, MAX_SIDE_PIXELS),
+  bytes: byteCount(1),
 });
 
 /** Where a post stands at its outlet. */
 export const outletPostSchema = z.discriminatedUnion('state', [
-  z.object({ id: z.string(), state: z.literal('processing'), share: z.number().min(0).max(1) }),
+  z.object({ id: z.string(), state: z.literal('processing'), share: boundedNumber(0, 1) }),
   z.object({
     id: z.string(),
     state: z.literal('up'),

@@ -1,13 +1,22 @@
 import { z } from 'zod';
+import {
+  boundedInt,
+  boundedNumber,
+  byteCount,
+  count,
+  MAX_BITRATE,
+  MAX_COUNT,
+  MAX_MEASURE,
+} from '../figures/bounded';
 import { frameRateSchema } from '../time/frame-rate';
 import { audienceSchema } from './audience';
 import { takenSizesSchema } from './taken-sizes';
 
 const name = z.string().trim().min(1).max(60);
-const seconds = z.number().positive().max(86_400);
-const bits = z.number().int().positive();
-const count = z.number().int().positive();
-const share = z.number().min(0).max(1);
+const seconds = boundedNumber(0, 86_400).positive();
+const bits = boundedInt(1, MAX_BITRATE);
+const limit = boundedInt(1, MAX_COUNT);
+const share = boundedNumber(0, 1);
 
 /** Containers and codecs by their short names. */
 export const CONTAINERS = ['mp4', 'mov', 'webm'] as const;
@@ -42,7 +51,7 @@ const videoSchema = z.object({
   /** Of H.264. */
   profiles: z.array(z.enum(PROFILES)).min(1),
   /** Of H.264, times ten: 42 is 4.2. */
-  mostLevel: z.number().int().min(10).max(62),
+  mostLevel: boundedInt(10, 62),
   /** A second. */
   mostBits: bits.nullable(),
   mostRate: frameRateSchema,
@@ -57,16 +66,18 @@ const audioSchema = z
     required: z.boolean(),
     codecs: z.array(z.enum(AUDIO_CODECS)).min(1),
     /** Hertz. */
-    sampleRates: z.array(count).min(1),
+    sampleRates: z.array(limit).min(1),
     /** Where the least is 2, a mono master goes out with the same in both. */
     leastChannels: z.union([z.literal(1), z.literal(2)]),
-    mostChannels: z.number().int().min(1).max(8),
+    mostChannels: boundedInt(1, 8),
     /** A second. */
     leastBits: bits.nullable(),
     /** What the outlet brings every clip to, in LUFS, and how far off a clip may be before it is changed audibly. */
-    loudness: z.object({ target: z.number().min(-40).max(0), within: z.number().positive() }).nullable(),
+    loudness: z
+      .object({ target: boundedNumber(-40, 0), within: boundedNumber(0, MAX_MEASURE).positive() })
+      .nullable(),
     /** Most true peak, in dBTP. */
-    mostPeak: z.number().min(-20).max(0).nullable(),
+    mostPeak: boundedNumber(-20, 0).nullable(),
   })
   .refine(({ leastChannels, mostChannels }) => leastChannels <= mostChannels, {
     error: 'The fewest channels are over the most.',
@@ -75,15 +86,15 @@ const audioSchema = z
 
 /** What it takes of words; lengths in characters. */
 const wordsSchema = z.object({
-  title: count,
+  title: limit,
   description: z.object({
-    most: count,
+    most: limit,
     /** What is seen before a reader unfolds it. */
-    seen: count,
+    seen: limit,
   }),
   tags: z.object({
-    most: z.number().int().nonnegative(),
-    characters: count,
+    most: count(),
+    characters: limit,
     /** Without this tag the clip is not treated as what the placement is for; without its mark. */
     required: z
       .string()
@@ -105,7 +116,7 @@ const zoneSchema = z
   });
 export type Zone = z.infer<typeof zoneSchema>;
 
-const side = z.number().int().positive().max(16_384);
+const side = boundedInt(1, 16_384);
 
 /** The limits of one kind of post. */
 export const placementSchema = z.object({
@@ -115,7 +126,7 @@ export const placementSchema = z.object({
   /** Whether black bars are taken; where they are not, they keep a post back. */
   bars: z.enum(['refused', 'discouraged']),
   length: lengthSchema,
-  mostBytes: z.number().int().positive(),
+  mostBytes: byteCount(1),
   containers: z.array(z.enum(CONTAINERS)).min(1),
   video: videoSchema,
   audio: audioSchema,
@@ -129,7 +140,7 @@ export const placementSchema = z.object({
   longVideo: z.enum(['none', 'welcome', 'needed']),
   zones: z.object({ phone: z.array(zoneSchema), tablet: z.array(zoneSchema), desk: z.array(zoneSchema) }),
   /** The still that is shown before a clip plays. */
-  cover: z.object({ width: side, height: side, mostBytes: count }).nullable(),
+  cover: z.object({ width: side, height: side, mostBytes: limit }).nullable(),
   /** What the outlet compresses a clip to, the largest first. */
   ladder: z.array(z.object({ width: side, height: side, bits })),
 });

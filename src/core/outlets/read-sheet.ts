@@ -1,11 +1,12 @@
 import { z } from 'zod';
+import { count } from '../figures/bounded';
 import { migratedSheet } from './migrate-sheet';
 import { type RuleSheet, ruleSheetSchema, SHEET_VERSION } from './rule-sheet';
 
 /** A rule sheet, or what is wrong with what should be one. */
 export type ReadSheet = { sheet: RuleSheet } | { problem: string };
 
-const versionSchema = z.looseObject({ schemaVersion: z.number().int() });
+const versionSchema = z.looseObject({ schemaVersion: count() });
 
 /** Reads a rule sheet, also one of an older version. Never throws. */
 export function readSheet(value: unknown): ReadSheet {

@@ -1,8 +1,9 @@
 import { z } from 'zod';
+import { sidePixels } from '../figures/bounded';
 import { canvasSizeSchema } from '../layout/canvas';
 import { ratioLabel, type Size } from '../picture/size';
 
-const ratioSchema = z.object({ width: z.number().positive(), height: z.number().positive() });
+const ratioSchema = z.object({ width: sidePixels(), height: sidePixels() });
 
 const oneSchema = z.object({ kind: z.literal('one'), size: canvasSizeSchema });
 const severalSchema = z.object({ kind: z.literal('several'), sizes: z.array(canvasSizeSchema).min(1) });

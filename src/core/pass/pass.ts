@@ -1,10 +1,20 @@
 import { z } from 'zod';
+import {
+  bitrate,
+  boundedNumber,
+  byteCount,
+  count,
+  frameIndex,
+  MAX_SIDE_PIXELS,
+  measure,
+  seconds,
+} from '../figures/bounded';
 import { shotStartSchema } from '../cut/shot';
 import { storedRectSchema } from '../picture/size';
 
 /** Where a shot was found to begin. */
 const foundShotSchema = z.object({
-  frame: z.number().int().nonnegative(),
+  frame: frameIndex(),
   /** Null for the first. */
   start: shotStartSchema.nullable(),
   /** Its own live area, 0…1 of the picture as it is stored, where it differs from the file's. */
@@ -12,19 +22,19 @@ const foundShotSchema = z.object({
 });
 export type FoundShot = z.infer<typeof foundShotSchema>;
 
-const pauseSchema = z.object({ from: z.number(), to: z.number() });
+const pauseSchema = z.object({ from: seconds(), to: seconds() });
 
 /** What the pass measured of the sound. Levels of silence are null. */
 const soundFactsSchema = z.object({
   /** LUFS (EBU R 128). */
-  integrated: z.number().nullable(),
+  integrated: measure().nullable(),
   /** Greatest short-term loudness, LUFS. */
-  loudest: z.number().nullable(),
+  loudest: measure().nullable(),
   /** dBTP and dBFS. */
-  truePeak: z.number().nullable(),
-  samplePeak: z.number().nullable(),
+  truePeak: measure().nullable(),
+  samplePeak: measure().nullable(),
   /** Short-term loudness each second of the sound, LUFS. */
-  shortTerm: z.array(z.number().nullable()),
+  shortTerm: z.array(measure().nullable()),
   /** Seconds from the master's first frame. */
   pauses: z.array(pauseSchema),
 });
@@ -38,24 +48,35 @@ export const passSchema = z.object({
   schemaVersion: z.literal(1),
   fingerprint: z.string(),
   /** Video bits of each second. */
-  bitsBySecond: z.array(z.number()),
+  bitsBySecond: z.array(bitrate()),
   shots: z.array(foundShotSchema).min(1),
   /** Over the whole file, 0…1 of the picture as it is stored; null where there are no bars. */
   live: storedRectSchema.nullable(),
-  liveConfidence: z.number(),
+  liveConfidence: measure(),
   /** Share of frames that comb, and whether the top field comes first; null where too little moves to tell. */
-  combed: z.number(),
+  combed: measure(),
   topFirst: z.boolean().nullable(),
   /** Mean movement of each second, in grey levels. */
-  motion: z.array(z.number()),
+  motion: z.array(measure()),
   /** The track that `sound` was measured of, null for silence; a pass of an earlier version does not tell. */
-  soundTrack: z.number().int().nonnegative().nullable().optional(),
+  soundTrack: count().nullable().optional(),
   sound: soundFactsSchema.nullable(),
   /** Levels of the sound tracks that no clip takes, in the file's order; null for one that cannot be decoded. */
   otherTracks: z.array(soundFactsSchema.pick({ integrated: true, truePeak: true }).nullable()).default([]),
-  proxy: z.object({ width: z.number(), height: z.number(), bytes: z.number() }),
-  grey: z.object({ width: z.number(), height: z.number(), frames: z.number() }),
-  strip: z.object({ tileWidth: z.number(), tileHeight: z.number() }),
+  proxy: z.object({
+    width: boundedNumber(0, MAX_SIDE_PIXELS),
+    height: boundedNumber(0, MAX_SIDE_PIXELS),
+    bytes: byteCount(),
+  }),
+  grey: z.object({
+    width: boundedNumber(0, MAX_SIDE_PIXELS),
+    height: boundedNumber(0, MAX_SIDE_PIXELS),
+    frames: frameIndex(),
+  }),
+  strip: z.object({
+    tileWidth: boundedNumber(0, MAX_SIDE_PIXELS),
+    tileHeight: boundedNumber(0, MAX_SIDE_PIXELS),
+  }),
 });
 export type Pass = z.infer<typeof passSchema>;
 

@@ -1,11 +1,12 @@
 import { z } from 'zod';
+import { measure } from '../figures/bounded';
 
 /** Widths of the black borders of a picture, in pixels. */
 export const bordersSchema = z.object({
-  left: z.number(),
-  top: z.number(),
-  right: z.number(),
-  bottom: z.number(),
+  left: measure(),
+  top: measure(),
+  right: measure(),
+  bottom: measure(),
 });
 export type Borders = z.infer<typeof bordersSchema>;
 

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { boundedInt, MAX_COUNT } from '../figures/bounded';
 import type { Size } from './size';
 
 /** Degrees clockwise that a picture is turned for display. */
@@ -7,8 +8,8 @@ export type Rotation = z.infer<typeof rotationSchema>;
 
 /** Width of a pixel over its height. */
 export const pixelAspectSchema = z.object({
-  num: z.number().int().positive(),
-  den: z.number().int().positive(),
+  num: boundedInt(1, MAX_COUNT),
+  den: boundedInt(1, MAX_COUNT),
 });
 export type PixelAspect = z.infer<typeof pixelAspectSchema>;
 

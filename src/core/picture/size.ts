@@ -1,16 +1,17 @@
 import { z } from 'zod';
+import { measure, sidePixels } from '../figures/bounded';
 import { greatestDivisor } from '../figures/greatest-divisor';
 
 /** A picture's size in square pixels. */
-export const sizeSchema = z.object({ width: z.number().positive(), height: z.number().positive() });
+export const sizeSchema = z.object({ width: sidePixels(), height: sidePixels() });
 export type Size = z.infer<typeof sizeSchema>;
 
 /** A rectangle; the unit is said where it is used. y runs down. */
 const rectSchema = z.object({
-  x: z.number(),
-  y: z.number(),
-  width: z.number().positive(),
-  height: z.number().positive(),
+  x: measure(),
+  y: measure(),
+  width: sidePixels(),
+  height: sidePixels(),
 });
 export type Rect = z.infer<typeof rectSchema>;
 

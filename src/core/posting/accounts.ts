@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { seconds } from '../figures/bounded';
 import { outletAccountSchema, SCOPES } from '../outlets/outlet-api';
 
 /** Where the server takes what it posts, from its root. */
@@ -15,7 +16,7 @@ export const collectionsOf = (id: string): string => `${accountPath(id)}/collect
 export const longVideosOf = (id: string): string => `${accountPath(id)}/long-videos`;
 export const collectionsSchema = z.object({ collections: z.array(z.string().max(100)) });
 export const longVideosSchema = z.object({
-  videos: z.array(z.object({ title: z.string(), address: z.url(), seconds: z.number() })),
+  videos: z.array(z.object({ title: z.string(), address: z.url(), seconds: seconds() })),
 });
 /** A long video that a clip may be linked to. */
 export type LongVideo = z.infer<typeof longVideosSchema>['videos'][number];

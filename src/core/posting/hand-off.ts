@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { byteCount, count, seconds, timestampMs } from '../figures/bounded';
 
 /** Where a desk hands files to a phone, from the server's root. */
 const HAND_OFF_PATH = '/hand-off/api';
@@ -30,7 +31,7 @@ export type OfferOrder = z.infer<typeof offerOrderSchema>;
 
 /** What a phone says that came to it. */
 export const arrivalSchema = z.object({
-  bytes: z.number().int().nonnegative(),
+  bytes: byteCount(),
   sha256: z.string().regex(HEX_256),
 });
 export type Arrival = z.infer<typeof arrivalSchema>;
@@ -42,18 +43,18 @@ const OFFER_STATES = ['open', 'arrived', 'expired', 'closed'] as const;
 export const offerSchema = offerOrderSchema.extend({
   state: z.enum(OFFER_STATES),
   /** Rises with every change: what comes later may be older. */
-  version: z.number().int(),
+  version: count(),
   /** Where a phone gets it. */
   address: z.string(),
-  bytes: z.number(),
+  bytes: byteCount(),
   sha256: z.string(),
   /** How long it plays; null for a still. */
-  seconds: z.number().nullable(),
+  seconds: seconds().nullable(),
   /** When it ends, in milliseconds. */
-  until: z.number(),
+  until: timestampMs(),
   /** How often a phone began to fetch it, and how far into the file it came, in bytes. */
-  starts: z.number().int(),
-  fetched: z.number(),
+  starts: count(),
+  fetched: byteCount(),
   /** What the phone found last, and whether it is the file that left. */
   found: arrivalSchema.extend({ same: z.boolean() }).nullable(),
 });

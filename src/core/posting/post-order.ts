@@ -1,4 +1,14 @@
 import { z } from 'zod';
+import {
+  boundedNumber,
+  byteCount,
+  count,
+  frameIndex,
+  MAX_SIDE_PIXELS,
+  measure,
+  seconds,
+  timestampMs,
+} from '../figures/bounded';
 import { postWordsSchema } from '../outlets/post-form';
 import { POSTING_PATH } from './accounts';
 import { whenSchema } from './when';
@@ -65,17 +75,19 @@ export const WAITS = ['down', 'busy', 'full', 'answer'] as const;
 
 /** What a viewer gets, held against what was sent. */
 const comparedSchema = z.object({
-  width: z.number(),
-  height: z.number(),
+  width: boundedNumber(0, MAX_SIDE_PIXELS),
+  height: boundedNumber(0, MAX_SIDE_PIXELS),
   /** What was sent; not there in older ones. */
-  sent: z.object({ width: z.number(), height: z.number() }).optional(),
-  bytes: z.number(),
+  sent: z
+    .object({ width: boundedNumber(0, MAX_SIDE_PIXELS), height: boundedNumber(0, MAX_SIDE_PIXELS) })
+    .optional(),
+  bytes: byteCount(),
   /** How long it plays; not there in older ones. */
-  seconds: z.number().optional(),
-  frames: z.number(),
+  seconds: seconds().optional(),
+  frames: frameIndex(),
   /** Of luma, on average, and in the worst second. */
-  ssim: z.number(),
-  worst: z.object({ second: z.number(), frame: z.number(), ssim: z.number() }),
+  ssim: measure(),
+  worst: z.object({ second: seconds(), frame: frameIndex(), ssim: measure() }),
 });
 export type Compared = z.infer<typeof comparedSchema>;
 
@@ -89,27 +101,27 @@ export const isReshaped = ({ width, height, sent }: Compared): boolean =>
 /** A post as the server tells of it. */
 export const postedSchema = postOrderSchema.extend({
   /** Rises with every change: what comes later may be older. */
-  version: z.number().int(),
+  version: count(),
   state: z.enum(POSTED_STATES),
   /** Of the file. */
-  bytes: z.number(),
+  bytes: byteCount(),
   sha256: z.string().nullable(),
   /** Bytes that came to the outlet so far. */
-  sent: z.number(),
+  sent: byteCount(),
   /** How far the outlet is, 0…1. */
-  share: z.number(),
+  share: measure(),
   reasons: z.array(z.string()),
   hold: z.enum(HOLDS).nullable(),
-  wait: z.object({ why: z.enum(WAITS), until: z.number() }).nullable(),
+  wait: z.object({ why: z.enum(WAITS), until: timestampMs() }).nullable(),
   /** Whether the outlet has all of it already, and puts it up by itself at its time. */
   ahead: z.boolean().default(false),
   /** Its address at the outlet, from the outlet's root. */
   page: z.string().nullable(),
   compared: comparedSchema.nullable(),
   /** Milliseconds. */
-  madeAt: z.number(),
+  madeAt: timestampMs(),
   /** When it came up; null before. */
-  upAt: z.number().nullable(),
+  upAt: timestampMs().nullable(),
 });
 export type Posted = z.infer<typeof postedSchema>;
 export const postedListSchema = z.object({ posts: z.array(postedSchema) });

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { frameIndex } from '../figures/bounded';
 import { bordersSchema } from '../picture/borders';
 
 /** One fact of a finished file: what was asked for and what reading it back found. */
@@ -14,7 +15,7 @@ export type ProofFact = z.infer<typeof proofFactSchema>;
 export const proofSchema = z.object({
   facts: z.array(proofFactSchema),
   /** Decoded frames that were searched for black borders. */
-  framesSearched: z.number().int().nonnegative(),
+  framesSearched: frameIndex(),
   /** The widest black borders of any shot that were not planned. */
   borders: bordersSchema,
   pass: z.boolean(),

@@ -1,8 +1,9 @@
 import { z } from 'zod';
+import { boundedInt, boundedNumber } from '../figures/bounded';
 import { LEAST_VIDEO_BITS, MOST_VIDEO_BITS } from './bit-rate';
 import { FORMAT_IDS } from './format';
 
-const bits = z.number().int().min(LEAST_VIDEO_BITS).max(MOST_VIDEO_BITS);
+const bits = boundedInt(LEAST_VIDEO_BITS, MOST_VIDEO_BITS);
 
 /** Bounds of a constant quality: the quantiser of H.264 (ITU-T H.264, 7.4.2.2: 0 to 51). Less is better and larger. */
 export const LEAST_QUANTISER = 1;
@@ -21,12 +22,12 @@ const rateSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('variable'), bits, most: bits.nullable() }),
   z.object({
     kind: z.literal('quality'),
-    quantiser: z.number().int().min(LEAST_QUANTISER).max(MOST_QUANTISER),
+    quantiser: boundedInt(LEAST_QUANTISER, MOST_QUANTISER),
   }),
   /** Of the whole file, or of each minute of it. */
   z.object({
     kind: z.literal('size'),
-    bytes: z.number().int().min(LEAST_BYTES).max(MOST_BYTES),
+    bytes: boundedInt(LEAST_BYTES, MOST_BYTES),
     each: z.enum(['file', 'minute']),
   }),
 ]);
@@ -34,13 +35,16 @@ export type Rate = z.infer<typeof rateSchema>;
 export type RateKind = Rate['kind'];
 
 /** An unsharp mask over luma. */
-const sharpeningSchema = z.object({
+/** Profiles of H.264 that are made (ITU-T H.264 Annex A.2). */
+export const PROFILES = ['main', 'high'] as const;
+
+export const sharpeningSchema = z.object({
   /** Standard deviation of the blur, in pixels of the canvas. */
-  radius: z.number().min(0.3).max(4),
+  radius: boundedNumber(0.3, 4),
   /** Of the difference to the blur that is added. */
-  amount: z.number().min(0).max(2),
+  amount: boundedNumber(0, 2),
   /** Differences up to this are left alone, in codes of 8 bits. */
-  threshold: z.number().int().min(0).max(32),
+  threshold: boundedInt(0, 32),
 });
 export type Sharpening = z.infer<typeof sharpeningSchema>;
 
@@ -51,7 +55,7 @@ export const A_TOUCH: Sharpening = { radius: 0.8, amount: 0.4, threshold: 2 };
 const MAKERS = ['browser', 'server'] as const;
 
 /** How loud a clip becomes: as it is, as its outlet has clips, or a loudness of one's own in LUFS. */
-const loudnessSchema = z.union([z.enum(['kept', 'outlet']), z.number().min(-40).max(-5)]);
+const loudnessSchema = z.union([z.enum(['kept', 'outlet']), boundedNumber(-40, -5)]);
 
 /** How the file of a canvas is made. */
 export const encodingSchema = z.object({
@@ -62,17 +66,17 @@ export const encodingSchema = z.object({
   /** Whether the picture is looked through once before it is encoded, where the maker can. */
   twoPasses: z.boolean(),
   /** Of H.264. */
-  profile: z.enum(['main', 'high']),
+  profile: z.enum(PROFILES),
   /** Of H.264, times ten; null for the lowest that fits. */
-  level: z.number().int().min(30).max(52).nullable(),
+  level: boundedInt(30, 52).nullable(),
   /** A key frame at least this often, in seconds. */
-  keySeconds: z.number().min(0.5).max(10),
+  keySeconds: boundedNumber(0.5, 10),
   /** Frames in a row that may be told from both sides, where the maker can. */
-  betweenFrames: z.number().int().min(0).max(4),
+  betweenFrames: boundedInt(0, 4),
   sharpening: sharpeningSchema.nullable(),
   sound: z.object({
     /** Bits a second. */
-    bits: z.number().int().min(64_000).max(320_000),
+    bits: boundedInt(64_000, 320_000),
     /** Hertz; null for the master's where outlets keep it. */
     sampleRate: z.union([z.literal(44_100), z.literal(48_000)]).nullable(),
     /** Null for as many as the master has, two at most. */

@@ -1,3 +1,4 @@
+import { parseFingerprint } from '../master/fingerprint';
 import fc from 'fast-check';
 import { plainFraming } from '../framing/framing';
 import { canvasOf } from '../layout/canvas';
@@ -113,7 +114,7 @@ describe('several masters', () => {
   const other = sourceOf(
     testMaster({
       id: 'other',
-      fingerprint: 'b'.repeat(64),
+      fingerprint: parseFingerprint('b'.repeat(64)),
       picture: { width: 1280, height: 720 },
       rate: { num: 25, den: 1 },
     }),

@@ -1,7 +1,11 @@
 import { z } from 'zod';
+import { boundedNumber, count, MAX_SECONDS } from '../figures/bounded';
 
 /** A part of a master in which somebody speaks, in seconds from its first frame, half-open. */
-const spokenSchema = z.object({ from: z.number().nonnegative(), to: z.number().positive() });
+const spokenSchema = z.object({
+  from: boundedNumber(0, MAX_SECONDS),
+  to: boundedNumber(0, MAX_SECONDS).positive(),
+});
 export type Spoken = z.infer<typeof spokenSchema>;
 
 /** Where somebody speaks in a master. Stored beside its proxy. */
@@ -9,7 +13,7 @@ export const speechSchema = z.object({
   schemaVersion: z.literal(1),
   fingerprint: z.string(),
   /** The track that was listened to. */
-  soundTrack: z.number().int().nonnegative(),
+  soundTrack: count(),
   /** In their order; none touches another. */
   spans: z.array(spokenSchema),
 });

@@ -1,4 +1,5 @@
-import { type FrameRate, rateValue, STANDARD_RATES } from './frame-rate';
+import { MAX_FRAMES } from '../figures/bounded';
+import { type FrameRate, MAX_FPS, rateValue, STANDARD_RATES } from './frame-rate';
 
 /** What the time stamps of a track say about its rate. */
 export interface DetectedRate {
@@ -72,6 +73,8 @@ function mappedTo(
   const value = rateValue(rate);
   const first = times[0] ?? 0;
   const frames = Math.round(((times[times.length - 1] ?? 0) - first) * value) + 1;
+  // Stamps years apart are no film: whoever reads its facts refuses so many frames.
+  if (frames > MAX_FRAMES) return { frames, repeated: 0, dropped: 0 };
   let shown = 0;
   let before = -1;
   let picture = 0;
@@ -126,7 +129,9 @@ const MOST_DEN = 1001;
 
 /** A constant rate that is no standard one: the simplest fraction that the whole track keeps to, such as 50/3. */
 function rationalRate(times: Float64Array, mean: number): FrameRate | undefined {
-  return convergents(1 / mean).find((rate) => rate.num > 0 && fits(times, rate));
+  return convergents(1 / mean).find(
+    (rate) => rate.num > 0 && rateValue(rate) <= MAX_FPS && fits(times, rate),
+  );
 }
 
 /** The continued fraction's convergents of a value, simplest first. */

@@ -1,10 +1,15 @@
 import { z } from 'zod';
+import { boundedInt } from '../figures/bounded';
+
+/** The fastest rate that is taken, in frames per second: high-speed captures of phones have 960. */
+export const MAX_FPS = 1000;
+/** Largest term of a rate's fraction: products with frames stay exact. */
+const MAX_RATE_TERM = 1_000_000;
 
 /** Frames per second as an exact fraction: 23.976 is 24000/1001. */
-export const frameRateSchema = z.object({
-  num: z.number().int().positive(),
-  den: z.number().int().positive(),
-});
+export const frameRateSchema = z
+  .object({ num: boundedInt(1, MAX_RATE_TERM), den: boundedInt(1, MAX_RATE_TERM) })
+  .refine((rate) => rate.num <= MAX_FPS * rate.den, { message: `a rate is at most ${MAX_FPS} fps` });
 export type FrameRate = z.infer<typeof frameRateSchema>;
 
 /**

@@ -1,4 +1,13 @@
 import { z } from 'zod';
+import {
+  bitrate,
+  boundedInt,
+  boundedNumber,
+  frameCount,
+  frameIndex,
+  measure,
+  seconds,
+} from '../figures/bounded';
 import { activeCanvas } from '../job/clip';
 import { activeClip, sourceIn, sourcesIn, type Work } from '../job/job';
 import { signatureOf } from '../job/signature';
@@ -25,19 +34,19 @@ const pieceSchema = z.object({
   role: z.enum(PIECE_ROLES),
   range: z.object({
     master: z.string(),
-    in: z.number().int().nonnegative(),
-    out: z.number().int().positive(),
+    in: frameIndex(),
+    out: frameCount(),
   }),
   /** How much of the clip is like it. */
-  weight: z.number().min(0).max(1),
+  weight: boundedNumber(0, 1),
 });
 export type Piece = z.infer<typeof pieceSchema>;
 
-const bits = z.number().int().positive().max(MOST_VIDEO_BITS);
+const bits = boundedInt(1, MOST_VIDEO_BITS);
 const rungSchema = z.object({
-  width: z.number().int().min(16).max(7680),
-  height: z.number().int().min(16).max(7680),
-  bits: z.number().int().positive().max(200e6),
+  width: boundedInt(16, 7680),
+  height: boundedInt(16, 7680),
+  bits: boundedInt(1, 200e6),
 });
 /** What an outlet compresses a clip to. */
 export type Rung = z.infer<typeof rungSchema>;
@@ -177,13 +186,13 @@ export function trialKey({ edit, masters }: Work, sheets: Sheets): string {
 /** What a viewer would get at one rate. */
 const scoreSchema = z.object({
   /** Structural similarity of luma to the plan's own frames, 1 for the same. */
-  ssim: z.number(),
+  ssim: measure(),
   /** In decibels, at most 100. */
-  psnr: z.number(),
+  psnr: measure(),
   /** {@link scoreSchema.ssim} where fine detail moves fast; null where none does. */
-  moving: z.number().nullable(),
+  moving: measure().nullable(),
   /** Banding that was not there before; 0 for none, about 5 where it annoys. */
-  banding: z.number(),
+  banding: measure(),
 });
 export type Score = z.infer<typeof scoreSchema>;
 
@@ -191,14 +200,14 @@ export type Score = z.infer<typeof scoreSchema>;
 const worstSchema = z.object({
   role: z.enum(PIECE_ROLES),
   /** Of its piece. */
-  frame: z.number().int().nonnegative(),
-  ssim: z.number(),
+  frame: frameIndex(),
+  ssim: measure(),
 });
 
 const pointSchema = scoreSchema.extend({
   /** Video bits a second that were asked for, and what a clip comes to. */
-  bits: z.number(),
-  came: z.number(),
+  bits: bitrate(),
+  came: bitrate(),
   worst: worstSchema,
 });
 export type TrialPoint = z.infer<typeof pointSchema>;
@@ -212,7 +221,7 @@ export const trialResultSchema = z.object({
   points: z.array(pointSchema).min(2),
   compressor: z.enum(COMPRESSORS),
   /** How long it took, in seconds. */
-  took: z.number(),
+  took: seconds(),
 });
 export type TrialResult = z.infer<typeof trialResultSchema>;
 

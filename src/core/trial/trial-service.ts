@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { measure } from '../figures/bounded';
 import { RENDER_PATH, renderRequestSchema } from '../job/render-service';
 import { trialOrderSchema, trialResultSchema } from './rate-trial';
 
@@ -17,7 +18,7 @@ export type TrialRequest = z.infer<typeof trialRequestSchema>;
 /** Where a trial stands. */
 export const trialStateSchema = z.discriminatedUnion('state', [
   z.object({ state: z.literal('queued') }),
-  z.object({ state: z.literal('running'), done: z.number(), total: z.number() }),
+  z.object({ state: z.literal('running'), done: measure(), total: measure() }),
   z.object({ state: z.literal('done'), result: trialResultSchema }),
   z.object({ state: z.literal('failed') }),
 ]);

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { measure } from '../figures/bounded';
 import { CONVERSION_FAULTS, type ConversionFault } from '../convert/protocol';
 import { RENDER_FAULTS, type RenderFault } from '../render/render-faults';
 import { bytesLabel } from '../figures/figures';
@@ -15,8 +16,8 @@ const trouble = <Shape extends z.ZodRawShape>(
 
 const text = z.string().min(1);
 /** A sound track that could be taken instead. */
-const soundChoice = z.object({ track: z.number(), codec: z.string(), channels: z.number() });
-const number = z.number();
+const soundChoice = z.object({ track: measure(), codec: z.string(), channels: measure() });
+const number = measure();
 
 /** What a server was asked for when it failed. */
 const ERRANDS = [
@@ -122,6 +123,10 @@ export const TROUBLES = {
   'rgb-planes': trouble({ file: text }, (v) => [
     `The picture of ${v.file} is stored as red, green and blue, which cannot be read here.`,
     'Export the edit as H.264, 4:2:0, and bring that in.',
+  ]),
+  'absurd-fact': trouble({ file: text, fact: text }, (v) => [
+    `${v.file} says of itself what no film has (${v.fact}).`,
+    'Export it again from the program that made it, or take another file.',
   ]),
   'too-small': trouble({ file: text, width: number, height: number }, (v) => [
     `${v.file} is ${v.width}×${v.height} pixels: too small to make a clip from.`,

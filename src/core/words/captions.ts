@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { boundedNumber } from '../figures/bounded';
 import { PLAIN_LIMITS, readingLimitsSchema } from './reading-limits';
 import { spansSchema } from './spans';
 import { SEATS } from './text-art';
@@ -16,7 +17,7 @@ export const cueSchema = z.object({
   text: z.string().max(MOST_CUE_TEXT),
   spans: spansSchema,
   /** When each word begins, 0…1 of the cue, where that is known; else words are spread by their syllables. */
-  words: z.array(z.number().min(0).max(1)).optional(),
+  words: z.array(boundedNumber(0, 1)).optional(),
 });
 export type Cue = z.infer<typeof cueSchema>;
 

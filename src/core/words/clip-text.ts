@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { boundedNumber, frameIndex } from '../figures/bounded';
 import { type FrameRate, rateValue } from '../time/frame-rate';
 import { captionsSchema, NO_CAPTIONS } from './captions';
 import { textBlockSchema } from './text-block';
@@ -8,7 +9,7 @@ import { colourSchema } from './text-style';
 export const MOST_CARD = 10;
 
 /** A plain card after the picture. */
-export const cardSchema = z.object({ seconds: z.number().min(0.2).max(MOST_CARD), colour: colourSchema });
+export const cardSchema = z.object({ seconds: boundedNumber(0.2, MOST_CARD), colour: colourSchema });
 export type EndCard = z.infer<typeof cardSchema>;
 
 /** Frames that an end card stays at a canvas's rate; 0 where there is none. */
@@ -16,7 +17,7 @@ export const cardFrames = (card: EndCard | null | undefined, rate: FrameRate): n
   card ? Math.max(1, Math.round(card.seconds * rateValue(rate))) : 0;
 
 /** The still that is shown before a clip plays: a frame of a master, at its own rate. */
-export const coverSchema = z.object({ master: z.string(), frame: z.number().int().nonnegative() });
+export const coverSchema = z.object({ master: z.string(), frame: frameIndex() });
 export type Cover = z.infer<typeof coverSchema>;
 
 /** The words on a clip's picture. */

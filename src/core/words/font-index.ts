@@ -1,13 +1,14 @@
 import { z } from 'zod';
+import { measure } from '../figures/bounded';
 
 /** What is shipped of one family: files that share its characters, and its measures as shares of the size. */
 const familySchema = z.object({
   /** From the baseline up and down, both positive. */
-  ascent: z.number(),
-  descent: z.number(),
-  capHeight: z.number(),
+  ascent: measure(),
+  descent: measure(),
+  capHeight: measure(),
   /** Code points of each file in hexadecimal: `20-7e,a0`. */
-  files: z.array(z.object({ file: z.string(), weight: z.number(), ranges: z.string() })).min(1),
+  files: z.array(z.object({ file: z.string(), weight: measure(), ranges: z.string() })).min(1),
 });
 
 /** What fonts there are: `public/fonts/index.json`, written when the app is built, and a person's own. */

@@ -1,16 +1,17 @@
 import { z } from 'zod';
+import { boundedInt, boundedNumber } from '../figures/bounded';
 
 /** What captions are held to. */
 export const readingLimitsSchema = z.object({
   /** Graphemes on a line, and lines of a cue. */
-  characters: z.number().int().min(10).max(80),
-  lines: z.number().int().min(1).max(4),
+  characters: boundedInt(10, 80),
+  lines: boundedInt(1, 4),
   /** Graphemes a second. */
-  speed: z.number().min(5).max(40),
+  speed: boundedNumber(5, 40),
   /** Seconds that a cue stays, and that lie between two. */
-  shortest: z.number().min(0.2).max(5),
-  longest: z.number().min(1).max(20),
-  gap: z.number().min(0).max(2),
+  shortest: boundedNumber(0.2, 5),
+  longest: boundedNumber(1, 20),
+  gap: boundedNumber(0, 2),
 });
 export type ReadingLimits = z.infer<typeof readingLimitsSchema>;
 export type ReadingLimit = keyof ReadingLimits;

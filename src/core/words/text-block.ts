@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { boundedNumber } from '../figures/bounded';
 import { spansSchema } from './spans';
 import { SEATS } from './text-art';
 import { PLAIN_STYLE, STYLE_BOUNDS, textStyleSchema } from './text-style';
@@ -16,10 +17,10 @@ export const MOST_FADE = 2;
 
 /** A rectangle, 0…1 of its ground; it may reach past it. */
 const boxSchema = z.object({
-  x: z.number().min(-1).max(2),
-  y: z.number().min(-1).max(2),
-  width: z.number().positive().max(2),
-  height: z.number().positive().max(2),
+  x: boundedNumber(-1, 2),
+  y: boundedNumber(-1, 2),
+  width: boundedNumber(0, 2).positive(),
+  height: boundedNumber(0, 2).positive(),
 });
 export type Box = z.infer<typeof boxSchema>;
 
@@ -41,7 +42,7 @@ export const textBlockSchema = placeSchema.extend({
   /** When it is seen: while these are on screen, or the whole clip long. */
   spans: spansSchema.nullable(),
   /** Seconds that it takes to come and to go; 0 for none. */
-  fade: z.number().min(0).max(MOST_FADE),
+  fade: boundedNumber(0, MOST_FADE),
 });
 export type TextBlock = z.infer<typeof textBlockSchema>;
 
@@ -49,7 +50,7 @@ export type TextBlock = z.infer<typeof textBlockSchema>;
 export const ownPlaceSchema = placeSchema.extend({
   block: z.string(),
   /** A share of the canvas's shorter side. */
-  size: z.number().min(STYLE_BOUNDS.size[0]).max(STYLE_BOUNDS.size[1]),
+  size: boundedNumber(STYLE_BOUNDS.size[0], STYLE_BOUNDS.size[1]),
   /** Whether the canvas shows it at all. */
   shown: z.boolean(),
 });

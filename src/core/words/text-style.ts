@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { boundedInt, boundedNumber } from '../figures/bounded';
 
 export const colourSchema = z.string().regex(/^#[0-9A-Fa-f]{6}$/);
 export const ALIGNS = ['left', 'middle', 'right'] as const;
@@ -16,13 +17,13 @@ export const STYLE_BOUNDS = {
 } as const;
 export type StyleNumber = keyof typeof STYLE_BOUNDS;
 
-const bounded = (of: StyleNumber) => z.number().min(STYLE_BOUNDS[of][0]).max(STYLE_BOUNDS[of][1]);
+const bounded = (of: StyleNumber) => boundedNumber(STYLE_BOUNDS[of][0], STYLE_BOUNDS[of][1]);
 
 /** How words look. Lengths other than the size are shares of the size. */
 export const textStyleSchema = z.object({
   /** A name of `families.ts`, or one of a person's own. */
   family: z.string(),
-  weight: z.number().int().min(100).max(900),
+  weight: boundedInt(100, 900),
   /** A share of the canvas's shorter side. */
   size: bounded('size'),
   align: z.enum(ALIGNS),

@@ -1,3 +1,4 @@
+import { type Fingerprint, parseFingerprint } from '@core/master/fingerprint';
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex } from '@noble/hashes/utils.js';
 import { masterIdOf, type Master } from '@core/master/master';
@@ -13,7 +14,7 @@ import { deleteStored, isFull, openWriter, requireRoom, storedFile } from '../st
 export interface BringInRequest {
   file: File;
   /** When a job lost its bytes: only the file with this fingerprint is taken. */
-  wanted?: { fingerprint: string; fileName: string };
+  wanted?: { fingerprint: Fingerprint; fileName: string };
   /** The sound track to take, from 0, or null for silence; without it the first, which must be decodable. */
   sound?: number | null;
 }
@@ -55,7 +56,7 @@ async function copyIn(
   file: File,
   wanted: BringInRequest['wanted'],
   { report, signal }: TaskContext,
-): Promise<{ fingerprint: string; fresh: boolean }> {
+): Promise<{ fingerprint: Fingerprint; fresh: boolean }> {
   const hash = sha256.create();
   const opening = openWriter('masters', `${INCOMING}-${crypto.randomUUID()}`);
   const writer = await opening.catch((error: unknown) => {
@@ -70,7 +71,7 @@ async function copyIn(
       done += piece.byteLength;
       report({ stage: 'copy', done, total: file.size });
     }
-    const fingerprint = bytesToHex(hash.digest());
+    const fingerprint = parseFingerprint(bytesToHex(hash.digest()));
     if (wanted && wanted.fingerprint !== fingerprint) {
       throw new TroubleError('wrong-file', { file: file.name, wanted: wanted.fileName });
     }

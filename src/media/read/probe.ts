@@ -5,15 +5,12 @@ import {
   type InputVideoTrack,
   UnsupportedInputFormatError,
 } from 'mediabunny';
-import type { AudioFacts, Master } from '@core/master/master';
+import { type AudioFacts, type FileFacts, findAbsurdFact } from '@core/master/master';
 import { depthByCodecString, sequenceOf } from '@core/picture/h264';
 import { nearestAspect, uprightSize } from '@core/picture/orientation';
 import { detectRate } from '@core/time/detect-rate';
 import { TroubleError } from '@core/trouble/trouble';
 import { openMedia } from '@render/open-media';
-
-/** Facts of a file, before its bytes have a fingerprint. */
-export type FileFacts = Omit<Master, 'fingerprint' | 'id'>;
 
 /** Sides below this are no picture to make a clip from, in pixels. */
 const LEAST_SIDE = 16;
@@ -53,7 +50,7 @@ export async function probeFile(file: File, sound?: number | null): Promise<File
     const codecString = (await video.getCodecParameterString()) ?? codec;
     const audioTracks = await Promise.all((await input.getAudioTracks()).map(audioFacts));
     const soundTrack = soundTrackOf(audioTracks, sound, file.name);
-    return {
+    const facts: FileFacts = {
       fileName: file.name,
       bytes: file.size,
       container: (await input.getFormat()).name,
@@ -85,6 +82,9 @@ export async function probeFile(file: File, sound?: number | null): Promise<File
       audioTracks,
       soundTrack,
     };
+    const absurd = findAbsurdFact(facts);
+    if (absurd !== null) throw new TroubleError('absurd-fact', { file: file.name, fact: absurd });
+    return facts;
   } catch (error) {
     throw explained(error, file.name);
   } finally {

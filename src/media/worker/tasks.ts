@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { byteCount, frameIndex, measure } from '@core/figures/bounded';
 import { lookedSpanSchema, type Track, trackSchema } from '@core/follow/evidence';
 import type { Followed } from '@core/follow/solve';
 import { followingSchema } from '@core/framing/following';
@@ -46,7 +47,7 @@ export function bringInFile(request: BringInRequest, following: Following): Prom
 
 /** Makes a clip on one canvas or several in one go. @throws TroubleError */
 export function makeExport(request: ExportRequest, following: Following): Promise<{ bytes: number[] }> {
-  const result = z.object({ bytes: z.array(z.number()) });
+  const result = z.object({ bytes: z.array(byteCount()) });
   return runTask('export', request, { progress: progressSchema, result, ...following });
 }
 
@@ -55,7 +56,7 @@ export function tryExportSizes(
   request: SizeTrialRequest,
   following: Following,
 ): Promise<{ bytes: number[] }> {
-  const result = z.object({ bytes: z.array(z.number()) });
+  const result = z.object({ bytes: z.array(byteCount()) });
   return runTask('size-trial', request, { progress: progressSchema, result, ...following });
 }
 
@@ -90,7 +91,7 @@ export function passOverMaster(request: Omit<PassRequest, 'laneUrl'>, following:
 
 /** Puts texts and stored files into one stored file. @returns its bytes. @throws TroubleError */
 export function packStored(request: PackRequest, following: Following): Promise<number> {
-  return runTask('pack', request, { progress: progressSchema, result: z.number(), ...following });
+  return runTask('pack', request, { progress: progressSchema, result: measure(), ...following });
 }
 
 /** Takes the masters of a packed job in, and gives the job. @throws TroubleError */
@@ -122,8 +123,8 @@ export function keepFontOf(file: File): Promise<OwnFont> {
 }
 
 const contrastSchema = z.object({
-  worst: z.object({ frame: z.number(), ratio: z.number(), size: z.number() }).nullable(),
-  over: z.number().nullable(),
+  worst: z.object({ frame: frameIndex(), ratio: measure(), size: measure() }).nullable(),
+  over: measure().nullable(),
 });
 
 /** How little words stand out from the pixels behind them, and whether they have room. @throws TroubleError */
@@ -131,14 +132,14 @@ export function measureContrastOf(request: ContrastRequest, following: Following
   return runTask('contrast', request, { progress: progressSchema, result: contrastSchema, ...following });
 }
 
-const greyLooksSchema = z.array(z.object({ detail: z.number(), light: z.number() }));
+const greyLooksSchema = z.array(z.object({ detail: measure(), light: measure() }));
 
 /** Looks at the grey copies of some frames of a master. @throws TroubleError */
 export function lookAtGreysOf(request: GreyRequest): Promise<z.infer<typeof greyLooksSchema>> {
   return runTask('grey-looks', request, { progress: progressSchema, result: greyLooksSchema });
 }
 
-const spanProgressSchema = z.object({ done: z.number(), span: lookedSpanSchema.nullable() });
+const spanProgressSchema = z.object({ done: measure(), span: lookedSpanSchema.nullable() });
 
 /** Looks for subjects in ranges of a master; each is told as soon as it was looked at. @throws TroubleError */
 export function gatherEvidenceOf(
@@ -146,7 +147,7 @@ export function gatherEvidenceOf(
   onProgress: (progress: EvidenceProgress) => void,
   signal: AbortSignal,
 ): Promise<number> {
-  return runTask('follow', request, { progress: spanProgressSchema, result: z.number(), onProgress, signal });
+  return runTask('follow', request, { progress: spanProgressSchema, result: measure(), onProgress, signal });
 }
 
 /** Follows a box that was drawn through its shot. @throws TroubleError */
@@ -167,7 +168,7 @@ export function findPathsOf(request: PathRequest, following: Following): Promise
   return runTask('follow-path', request, { progress: progressSchema, result, ...following });
 }
 
-const stillSchema = z.object({ frame: z.number(), still: z.instanceof(Blob) });
+const stillSchema = z.object({ frame: frameIndex(), still: z.instanceof(Blob) });
 export type Still = z.infer<typeof stillSchema>;
 
 /** Makes small pictures of frames, each told as soon as it is there. @throws TroubleError */
@@ -178,7 +179,7 @@ export function makeStillsOf(
 ): Promise<number> {
   return runTask('stills', request, {
     progress: stillSchema,
-    result: z.number(),
+    result: measure(),
     onProgress: onStill,
     signal,
   });

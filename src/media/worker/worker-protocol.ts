@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { measure } from '@core/figures/bounded';
 import { troubleSchema } from '@core/trouble/trouble';
 
 /** What a worker that does one task tells the page. */
@@ -18,7 +19,7 @@ export type WorkerOrder = { type: 'start'; request: unknown } | { type: 'cancel'
 /** How far a task is. */
 export const progressSchema = z.object({
   stage: z.string(),
-  done: z.number(),
-  total: z.number(),
+  done: measure(),
+  total: measure(),
 });
 export type Progress = z.infer<typeof progressSchema>;

@@ -1,3 +1,4 @@
+import type { Fingerprint } from '@core/master/fingerprint';
 import { useEffect, useMemo, useState } from 'react';
 import { Image, Pressable, StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
@@ -186,7 +187,7 @@ function SpeechSearch({ master: id }: { master: string }) {
 }
 
 /** Who is in a shot, as far as following has looked at it. */
-function useWho(fingerprint: string) {
+function useWho(fingerprint: Fingerprint) {
   const evidence = useEvidence((all) => all[fingerprint]);
   useEffect(() => void loadEvidence({ fingerprint }), [fingerprint]);
   return (job: Parameters<typeof fileRange>[0], shot: Shot): string[] => {

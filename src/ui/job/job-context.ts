@@ -47,7 +47,9 @@ export function useSource(): Source {
 export function useLooks(masters: readonly Master[]): PassOf {
   const done = usePasses(useShallow((all) => masters.map(({ fingerprint }) => passIn(all[fingerprint]))));
   return useMemo(() => {
-    const known = new Map(masters.map(({ fingerprint }, i) => [fingerprint, done[i] ?? null]));
+    const known = new Map<string, (typeof done)[number]>(
+      masters.map(({ fingerprint }, i) => [fingerprint, done[i] ?? null]),
+    );
     return (fingerprint) => known.get(fingerprint) ?? null;
   }, [masters, done]);
 }

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { boundedInt, MAX_BITRATE } from '../../figures/bounded';
 import { type Encoding, encodingSchema, PLAIN_ENCODING } from '../../rate/encoding';
 import { activeCanvas } from '../clip';
 import type { Edit } from '../job';
@@ -25,7 +26,7 @@ export const ENCODING_COMMANDS = {
   }),
   'set-video-bits': command({
     /** Null for the rate that is worked out. */
-    schema: z.object({ bits: z.number().int().positive().nullable() }),
+    schema: z.object({ bits: boundedInt(1, MAX_BITRATE).nullable() }),
     label: 'set the bit rate',
     apply: (edit, { bits }) =>
       withEncoding(edit, (encoding) => ({

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { frameIndex } from '../../figures/bounded';
 import { type Framing, framingSchema, plainFraming } from '../../framing/framing';
 import { framingFor } from '../../layout/framing-for';
 import { tracksOf } from '../../layout/layout';
@@ -64,7 +65,7 @@ export const FRAMING_COMMANDS = {
   detach: command({
     schema: z.object({
       canvas: z.string(),
-      shot: z.object({ id: z.string(), in: z.number().int().nonnegative() }),
+      shot: z.object({ id: z.string(), in: frameIndex() }),
     }),
     label: 'frame this canvas by itself',
     apply: (edit, { canvas: id, shot }) =>

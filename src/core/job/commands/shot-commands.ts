@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { frameCount } from '../../figures/bounded';
 import { boundarySchema, reshot } from '../../cut/shots';
 import { shotSchema } from '../../cut/shot';
 import type { Framing } from '../../framing/framing';
@@ -22,7 +23,7 @@ export const SHOT_COMMANDS = {
       /** That master's one shot, where it has none of its own yet; its new boundaries, and its length. */
       old: z.array(shotSchema).readonly(),
       boundaries: z.array(boundarySchema).readonly(),
-      frames: z.number().int().positive(),
+      frames: frameCount(),
     }),
     label: ACTS,
     apply(edit, { master, old, boundaries, frames }) {

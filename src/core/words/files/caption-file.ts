@@ -1,16 +1,17 @@
 import { z } from 'zod';
+import { measure, seconds } from '../../figures/bounded';
 import { captionNoteSchema } from './caption-note';
 
 /** A cue of a file, mended. */
 const fileCueSchema = z.object({
   /** Seconds of whatever the file is timed to. */
-  start: z.number(),
-  end: z.number(),
+  start: seconds(),
+  end: seconds(),
   text: z.string(),
   /** When each word begins, 0…1 of the cue, where the file says so. */
-  words: z.array(z.number()).optional(),
+  words: z.array(seconds()).optional(),
   /** Where it stands in the file, and what was wrong with it. */
-  line: z.number(),
+  line: measure(),
   notes: z.array(captionNoteSchema),
 });
 export type FileCue = z.infer<typeof fileCueSchema>;

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { measure } from '../../figures/bounded';
 
 /** What was found wrong in a file of captions, or left out of it. */
 export const NOTES = {
@@ -30,7 +31,7 @@ export type NoteCode = keyof typeof NOTES;
 export const captionNoteSchema = z.object({
   code: z.enum(Object.keys(NOTES) as [NoteCode, ...NoteCode[]]),
   /** Of the file, from 1 on. */
-  line: z.number(),
+  line: measure(),
   detail: z.string(),
 });
 export type CaptionNote = z.infer<typeof captionNoteSchema>;

@@ -1,8 +1,9 @@
 import { z } from 'zod';
+import { seconds } from '../../figures/bounded';
 import { timeText } from './times';
 
 /** A caption to be written: seconds of the clip. */
-export const writtenCueSchema = z.object({ start: z.number(), end: z.number(), text: z.string() });
+export const writtenCueSchema = z.object({ start: seconds(), end: seconds(), text: z.string() });
 export type WrittenCue = z.infer<typeof writtenCueSchema>;
 
 /** What files captions are written as. */
