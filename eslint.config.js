@@ -114,10 +114,14 @@ module.exports = defineConfig([
   },
   {
     files: ['**/*.{ts,tsx}'],
-    ignores: ['src/core/figures/bounded.ts', '**/*.test.ts'],
+    ignores: ['src/core/figures/bounded.ts', 'server/listener.ts', '**/*.test.ts', 'tests/**'],
     rules: {
       'no-restricted-syntax': [
         'error',
+        {
+          selector: "CallExpression[callee.object.name='http'][callee.property.name='createServer']",
+          message: 'Listeners have limits and answer errors alike: take createListener.',
+        },
         {
           selector:
             "MemberExpression[object.name='z'][property.name=/^(number|int|int32|float64|coerce|bigint)$/]",

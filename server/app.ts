@@ -1,5 +1,5 @@
 import path from 'node:path';
-import express, { type ErrorRequestHandler, type Express } from 'express';
+import express, { type Express } from 'express';
 import helmet from 'helmet';
 import { SHARE_TARGET, SHARED_QUERY } from '../src/core/interchange/share-target';
 import type { Sheets } from '../src/core/outlets/rule-sheet';
@@ -14,7 +14,6 @@ import { outletRoot } from './outlets/outlet-api';
 import { addStandIn } from './outlets/stand-in';
 import { addPosting } from './posting/api';
 import { Posting } from './posting/posting';
-import { ProgramError } from './programs/programs';
 import { addRenders } from './renders/api';
 import { keepSwept, type Swept } from './sweep';
 import { closeWorkshop, endPrograms, openWorkshop, type WorkersAt } from './workshop';
@@ -121,7 +120,7 @@ export async function openServer({
   };
 }
 
-/** What every other address answers: files of the app, the app itself, errors in words. */
+/** What every other address answers: files of the app, and the app itself. */
 function addPages(app: Express, dist: string): void {
   app.use('/outlets', (_request, response) => {
     response.status(404).json({ error: 'no such page at the outlets' });
@@ -143,26 +142,4 @@ function addPages(app: Express, dist: string): void {
     if (path.extname(request.path)) return next();
     response.set('Cache-Control', 'no-cache').sendFile('index.html', { root: dist });
   });
-  const onError: ErrorRequestHandler = (
-    error: { status?: number; message?: string },
-    _request,
-    response,
-    next,
-  ) => {
-    if (response.headersSent) return next(error);
-    const { status, words } = answerTo(error);
-    if (status === 500) console.error(error);
-    response.status(status).json({ error: words });
-  };
-  app.use(onError);
-}
-
-/** What a failure is answered with. */
-function answerTo(error: { status?: number; message?: string }): { status: number; words: string } {
-  if (error instanceof ProgramError) {
-    const missing = error.reason === 'missing';
-    return { status: 503, words: missing ? 'this server has no ffmpeg' : 'the server is busy' };
-  }
-  const status = error.status ?? 500;
-  return { status, words: status >= 500 ? 'the server failed' : (error.message ?? 'bad request') };
 }

@@ -3,7 +3,6 @@
  * [--lan [--lan-port N] [--lan-address ADDRESS]]`.
  */
 import { mkdtempSync } from 'node:fs';
-import http from 'node:http';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { parseArgs } from 'node:util';
@@ -13,6 +12,7 @@ import { UnreachableError } from './fleet/fleet';
 import type { HandOff } from './hand-off/desk-api';
 import { inUrl, lanAddresses } from './hand-off/lan';
 import { phoneSite } from './hand-off/phone-site';
+import { createListener, NETWORK } from './listener';
 
 const { values } = parseArgs({
   options: {
@@ -43,10 +43,7 @@ function portOf(option: 'port' | 'lan-port'): number {
 
 async function serve(): Promise<void> {
   const gusset = await openServer({ dist: path.resolve(values.dist), data: path.resolve(data), workers });
-  const server = http.createServer(gusset.app);
-  /** A slow phone may take this long to send one request's headers and body, in milliseconds. */
-  server.headersTimeout = 30_000;
-  server.requestTimeout = 30 * 60_000;
+  const server = createListener(gusset.app);
   server.on('error', (error: NodeJS.ErrnoException) => {
     console.error(
       error.code === 'EADDRINUSE'
@@ -79,7 +76,10 @@ function openToPhones(handOff: HandOff): void {
   }
   let host = '';
   const workers = path.join(path.resolve(values.dist), 'workers');
-  const phones = http.createServer(phoneSite(handOff.offers, () => host, workers));
+  const phones = createListener(
+    phoneSite(handOff.offers, () => host, workers),
+    NETWORK,
+  );
   phones.on('error', (error: NodeJS.ErrnoException) => {
     const taken = error.code === 'EADDRINUSE';
     console.error(

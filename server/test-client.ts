@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { mkdtempSync, writeFileSync } from 'node:fs';
-import http from 'node:http';
+import type http from 'node:http';
+import { createListener } from './listener';
 import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
@@ -140,8 +141,9 @@ export async function openTestServer(
   const dist = mkdtempSync(path.join(tmpdir(), 'dist-'));
   writeFileSync(path.join(dist, 'index.html'), '<title>app</title>');
   const gusset = await openServer({ dist, data, ...(sheets ? { sheets } : {}) });
+  const server = createListener(gusset.app);
   // Making clips holds the thread up for longer than idle connections are kept by default.
-  const server = http.createServer({ keepAliveTimeout: 120_000 }, gusset.app);
+  server.keepAliveTimeout = 120_000;
   await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
   const { port } = server.address() as AddressInfo;
   const origin = `http://127.0.0.1:${port}`;

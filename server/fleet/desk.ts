@@ -1,10 +1,11 @@
 import { randomBytes } from 'node:crypto';
 import { createWriteStream, existsSync } from 'node:fs';
 import { rename, rm } from 'node:fs/promises';
-import http from 'node:http';
+import type http from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { pipeline } from 'node:stream/promises';
 import express, { type Request, type Response } from 'express';
+import { createListener, WORKERS } from '../listener';
 import type { RenderOrder } from '../render/order';
 import { passFiles, type SegmentTask } from '../render/segment';
 import { VERSION } from '../render/version';
@@ -53,7 +54,7 @@ export class Desk {
       );
     });
     app.put('/work/:ticket/made/:name', (request, response) => this.take(request, response));
-    this.server = http.createServer(app);
+    this.server = createListener(app, WORKERS);
   }
 
   /** @param address where workers find it; it listens on that host and port, 0 for any that is free. */

@@ -1,7 +1,7 @@
 import { createHash, randomBytes } from 'node:crypto';
 import { existsSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import http from 'node:http';
-import type { AddressInfo } from 'node:net';
+import { type AddressInfo, connect } from 'node:net';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import {
@@ -14,6 +14,7 @@ import {
 import { makeClip } from '../../tests/make-clip';
 import { SEED, seeded } from '../../tests/soak';
 import { Client, openTestServer, type TestServer } from '../test-client';
+import { createListener, NETWORK } from '../listener';
 import { Offers } from './offers';
 import { phoneSite } from './phone-site';
 
@@ -30,7 +31,10 @@ let site: string;
 
 async function listen(offers: Offers): Promise<{ server: http.Server; origin: string }> {
   let host = '';
-  const server = http.createServer(phoneSite(offers, () => host, WORKERS));
+  const server = createListener(
+    phoneSite(offers, () => host, WORKERS),
+    NETWORK,
+  );
   await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
   host = `127.0.0.1:${(server.address() as AddressInfo).port}`;
   return { server, origin: `http://${host}` };
@@ -49,9 +53,9 @@ afterAll(async () => {
   await server.close();
 });
 
-async function offer(client = desk): Promise<Offer> {
+async function offer(client = desk, fileName = 'Kites “one” é.mp4'): Promise<Offer> {
   const upload = await client.upload(HAND_OFF_UPLOADS, film);
-  const body = JSON.stringify({ id: randomBytes(16).toString('hex'), upload, fileName: 'Kites “one” é.mp4' });
+  const body = JSON.stringify({ id: randomBytes(16).toString('hex'), upload, fileName });
   const response = await client.fetch(OFFERS, {
     method: 'POST',
     headers: { 'content-type': 'application/json' },
@@ -195,6 +199,52 @@ describe('a file that is handed to a phone', () => {
     ])
       expect([other, (await fetch(`${site}${other}`)).status]).toEqual([other, 404]);
     expect((await fetch(`${site}${HAND_OFF_UPLOADS}`, { method: 'POST' })).status).toBe(404);
+  });
+
+  it('answers what cannot be read in a few words, without where it failed', async () => {
+    const { address } = await offer();
+    for (const [bad, status] of [
+      [`${site}/%ff`, 400],
+      [`${site}/x/arrived`, 404],
+      [`${address}/arrived`, 400],
+    ] as const) {
+      const json = { method: 'POST', headers: { 'content-type': 'application/json' }, body: '{bad' };
+      const response = await fetch(bad, json);
+      expect([bad, response.status]).toEqual([bad, status]);
+      expect(await response.text()).not.toMatch(/node_modules|server-build|\.ts\b|\.cjs|\n +at /);
+    }
+  });
+
+  it('has a name that can be sent, whatever it was called', async () => {
+    const { address } = await offer(desk, 'half \ud83d of one\r\n.mp4');
+    const response = await fetch(`${address}/file`);
+    expect(response.status).toBe(200);
+    expect(response.headers.get('content-disposition')).toContain('half');
+    await response.arrayBuffer();
+  });
+
+  it('stays where another offer of the same file is taken back', async () => {
+    const first = await offer();
+    const body = JSON.stringify({ ...first, id: randomBytes(16).toString('hex') });
+    const headers = { 'content-type': 'application/json' };
+    const second = offerSchema.parse(
+      await (await desk.fetch(OFFERS, { method: 'POST', headers, body })).json(),
+    );
+    await desk.fetch(`${OFFERS}/${first.id}`, { method: 'DELETE' });
+    expect((await fetch(`${second.address}/file`)).status).toBe(200);
+    await desk.fetch(`${OFFERS}/${second.id}`, { method: 'DELETE' });
+    expect(existsSync(server.handOff.offers.door.fileOf(first.upload))).toBe(false);
+  });
+
+  it('is reached by others while one of them opens connections without end', async () => {
+    const { port } = new URL(site);
+    const sockets = Array.from({ length: 300 }, () => {
+      const socket = connect(Number(port), '127.0.0.1');
+      return socket.on('error', () => undefined);
+    });
+    await new Promise((resolve) => setTimeout(resolve, 500));
+    expect(sockets.filter((socket) => !socket.closed).length).toBeLessThanOrEqual(40);
+    for (const socket of sockets) socket.destroy();
   });
 
   it('is only its own desk’s to see and to close', async () => {

@@ -123,8 +123,7 @@ export class Offers {
     for (const { id, state, until } of this.kept.values()) {
       if (state !== 'open' && until < before) this.kept.delete(id);
     }
-    const open = [...this.kept.values()].filter(({ state }) => state === 'open');
-    await this.door.sweep(before, (upload) => open.some((offer) => offer.upload === upload));
+    await this.door.sweep(before, (upload) => this.isOffered(upload));
   }
 
   private wind({ id, until }: KeptOffer): void {
@@ -140,7 +139,12 @@ export class Offers {
     clearTimeout(this.clocks.get(id));
     this.clocks.delete(id);
     const ended = this.change(id, { state });
-    if (ended) await this.door.forget(ended.upload);
+    if (ended && !this.isOffered(ended.upload)) await this.door.forget(ended.upload);
+  }
+
+  /** Whether an open offer is of an upload: two may be of the same. */
+  private isOffered(upload: string): boolean {
+    return [...this.kept.values()].some((offer) => offer.state === 'open' && offer.upload === upload);
   }
 
   /** Changes an open offer; null for one that has ended. */

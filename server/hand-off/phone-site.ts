@@ -58,29 +58,26 @@ export function phoneSite(offers: Offers, host: () => string, workers: string): 
     response.sendFile(path.join(workers, script));
   });
 
-  app.get('/:token', (request, response, next) => {
-    const offer = open(request, response, next);
-    if (offer) response.type('html').send(offerPage(offer, '/phone-check.js'));
+  // The token comes first: nothing is read of who has none.
+  app.use('/:token', (request, response, next) => {
+    const offer = offers.withToken(String(request.params.token));
+    if (!offer) return void response.status(404).type('html').send(nothingPage());
+    if (offer.state !== 'open') return void response.status(410).type('html').send(endedPage(offer.state));
+    response.locals.offer = offer;
+    next();
+  });
+  const offerIn = (response: Response) => response.locals.offer as KeptOffer;
+  app.get('/:token', (_request, response) => {
+    response.type('html').send(offerPage(offerIn(response), '/phone-check.js'));
   });
   app.get('/:token/file', (request, response, next) => {
-    const offer = open(request, response, next);
-    if (offer) sendOffered(offers, offer, request, response, next);
+    sendOffered(offers, offerIn(response), request, response, next);
   });
-  app.post('/:token/arrived', express.json({ limit: '1kb' }), async (request, response, next) => {
-    const offer = open(request, response, next);
-    const arrival = offer && bodyOf(request, response, arrivalSchema);
-    if (offer && arrival) response.json({ same: await offers.arrived(offer, arrival) });
+  app.post('/:token/arrived', express.json({ limit: '1kb' }), async (request, response) => {
+    const arrival = bodyOf(request, response, arrivalSchema);
+    if (arrival) response.json({ same: await offers.arrived(offerIn(response), arrival) });
   });
   app.use((_request, response) => void response.status(404).type('html').send(nothingPage()));
-
-  /** The open offer of a token; one that ended is told so, and any other token is nothing. */
-  function open(request: Request, response: Response, next: NextFunction): KeptOffer | null {
-    const offer = offers.withToken(String(request.params.token));
-    if (!offer) next();
-    else if (offer.state === 'open') return offer;
-    else response.status(410).type('html').send(endedPage(offer.state));
-    return null;
-  }
   return app;
 }
 

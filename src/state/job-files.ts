@@ -6,6 +6,7 @@ import { JOB_ENTRY, masterEntry } from '@media/archive/archive';
 import { deleteStored, storedFile } from '@media/store/storage';
 import { packStored, unpackJobFile } from '@media/worker/tasks';
 import type { Progress } from '@media/worker/worker-protocol';
+import { bringIn } from './bring-in';
 import { forgetMaster, isUsed } from './delete-job';
 import { addCopy, addJob, useJobs } from './jobs';
 import { loadJob } from './store/job-store';
@@ -77,12 +78,11 @@ export async function copyJob(id: string): Promise<string | null> {
  * @returns its id, or null when it was refused or stopped.
  */
 export async function takeJobFile(file: File): Promise<string | null> {
-  const packed = await isArchive(file);
   let fresh: string[] = [];
   const job = await attempt(
     file.name,
     async (signal) => {
-      const unpacked = packed
+      const unpacked = (await isArchive(file))
         ? await unpackJobFile({ file }, { signal, onProgress })
         : { text: await textOf(file), fresh: [] };
       fresh = unpacked.fresh;
@@ -101,8 +101,19 @@ export async function takeJobFile(file: File): Promise<string | null> {
   return job.id;
 }
 
-/** Whether a file is one that a job was saved as, by how it begins. */
-export async function isJobFile(file: File): Promise<boolean> {
+/**
+ * Takes a file that a person chose, dropped or shared: a job that was saved, or else a video. Never rejects.
+ * @returns the id of the job that it became, or null when it was refused or stopped.
+ */
+export async function takeFile(file: File): Promise<string | null> {
+  const isJob = await isJobFile(file).catch(() => null);
+  if (isJob !== null) return isJob ? takeJobFile(file) : bringIn(file);
+  useJobFiles.setState({ trouble: { code: 'unreadable-file', values: { file: file.name } } });
+  return null;
+}
+
+/** Whether a file is one that a job was saved as, by how it begins. @throws where it cannot be read. */
+async function isJobFile(file: File): Promise<boolean> {
   if (await isArchive(file)) return true;
   return /^\s*\{\s*"format":\s*"gusset-job"/.test(await file.slice(0, 200).text());
 }

@@ -50,15 +50,29 @@ export function takeNewer(worker: ServiceWorker): void {
   worker.postMessage('take-over');
 }
 
-/** Takes the videos that another app shared: each once. */
-export async function takeSharedFiles(): Promise<File[]> {
+/**
+ * Takes in what another app shared; it is kept until that is done.
+ * @returns how many files there were. @throws where they cannot be read.
+ */
+export function takeSharedFiles(take: (files: readonly File[]) => Promise<unknown>): Promise<number> {
+  // What is shared meanwhile waits for this to end, so that nothing is taken twice.
+  const taken = taking.then(() => takeKept(take));
+  taking = taken.catch(() => undefined);
+  return taken;
+}
+
+let taking: Promise<unknown> = Promise.resolve();
+
+async function takeKept(take: (files: readonly File[]) => Promise<unknown>): Promise<number> {
   const cache = await caches.open(SHARED_CACHE);
+  const requests = await cache.keys();
   const files: File[] = [];
-  for (const request of await cache.keys()) {
+  for (const request of requests) {
     const response = await cache.match(request);
     const name = decodeURIComponent(response?.headers.get(SHARED_NAME) ?? '') || 'shared.mp4';
     if (response) files.push(new File([await response.blob()], name));
-    await cache.delete(request);
   }
-  return files;
+  await take(files);
+  for (const request of requests) await cache.delete(request);
+  return files.length;
 }

@@ -1,4 +1,4 @@
-import Papa from 'papaparse';
+import { toCsv } from './csv';
 import { z } from 'zod';
 import { boundedInt, MAX_SIDE_PIXELS } from '../figures/bounded';
 import { type BoardCell, countedAs, rankOf } from '../check/check-board';
@@ -71,9 +71,8 @@ export function reportRows(jobs: readonly JudgedJob[], sheets: Sheets): ReportRo
   );
 }
 
-/** A report as CSV (RFC 4180). What a spreadsheet would take for a formula is kept from being one. */
-export const reportCsv = (rows: readonly ReportRow[]): string =>
-  `${Papa.unparse(rows as ReportRow[], { columns: Object.keys(rowSchema.shape), escapeFormulae: true })}\r\n`;
+/** A report as CSV. */
+export const reportCsv = (rows: readonly ReportRow[]): string => toCsv(rows, rowSchema.keyof().options);
 
 /** A report as JSON. @param at when it is made, ISO 8601. */
 export const reportJson = (rows: readonly ReportRow[], at: string): string =>

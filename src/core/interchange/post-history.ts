@@ -1,4 +1,4 @@
-import Papa from 'papaparse';
+import { toCsv } from './csv';
 import type { Posted } from '../posting/post-order';
 
 /** A post in the history: who posted what where, when, and how it stands. */
@@ -79,6 +79,5 @@ export function matchingRows<Row extends HistoryRow>(rows: readonly Row[], searc
   });
 }
 
-/** A history as CSV (RFC 4180). What a spreadsheet would take for a formula is kept from being one. */
-export const historyCsv = (rows: readonly HistoryRow[]): string =>
-  `${Papa.unparse([...rows], { columns: [...COLUMNS], escapeFormulae: true })}\r\n`;
+/** A history as CSV. */
+export const historyCsv = (rows: readonly HistoryRow[]): string => toCsv(rows, COLUMNS);

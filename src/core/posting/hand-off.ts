@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { fileNameSchema } from '../figures/file-name';
 import { byteCount, count, seconds, timestampMs } from '../figures/bounded';
 
 /** Where a desk hands files to a phone, from the server's root. */
@@ -25,7 +26,7 @@ export const offerOrderSchema = z.object({
   id: z.string().regex(HEX_128),
   /** The last part of the file's address on the server. */
   upload: z.string().regex(HEX_128),
-  fileName: z.string().min(1).max(255),
+  fileName: fileNameSchema,
 });
 export type OfferOrder = z.infer<typeof offerOrderSchema>;
 

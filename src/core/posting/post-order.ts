@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { fileNameSchema } from '../figures/file-name';
 import {
   boundedNumber,
   byteCount,
@@ -38,7 +39,7 @@ export const postOrderSchema = z.object({
   id: z.string().regex(POST_ID),
   /** The last part of the file's address here. */
   upload: z.string().regex(POST_ID),
-  fileName: z.string().min(1).max(255),
+  fileName: fileNameSchema,
   outlet: z.string().max(40),
   /** Our id of the account. */
   account: z.string().regex(POST_ID),

@@ -124,6 +124,10 @@ export const TROUBLES = {
     `The picture of ${v.file} is stored as red, green and blue, which cannot be read here.`,
     'Export the edit as H.264, 4:2:0, and bring that in.',
   ]),
+  'unreadable-file': trouble({ file: text }, (v) => [
+    `${v.file} cannot be read: it may lie in a cloud, or was moved or removed meanwhile.`,
+    'Let this device download it whole, then choose it again.',
+  ]),
   'absurd-fact': trouble({ file: text, fact: text }, (v) => [
     `${v.file} says of itself what no film has (${v.fact}).`,
     'Export it again from the program that made it, or take another file.',

@@ -35,8 +35,18 @@ self.addEventListener('message', ({ data }) => {
   if (data === 'take-over') void self.skipWaiting();
 });
 
-/** Keeps videos that another app shared until the app has taken them in. */
+/** Keeps videos that another app shared until the app has taken them in. What cannot be kept is told by the app. */
 async function takeShared(request: Request): Promise<Response> {
+  const kept = await keepShared(request).catch(async (error: unknown) => {
+    console.error(error);
+    await caches.delete(SHARED_CACHE);
+    return 'none';
+  });
+  return Response.redirect(`/?${SHARED_QUERY}=${kept}`, 303);
+}
+
+/** @returns how many there were. @throws where they cannot be read, or there is no room. */
+async function keepShared(request: Request): Promise<number> {
   const form = await request.formData();
   const files = form
     .getAll(SHARE_TARGET.field)
@@ -46,5 +56,5 @@ async function takeShared(request: Request): Promise<Response> {
     const headers = { 'content-type': file.type, [SHARED_NAME]: encodeURIComponent(file.name) };
     await cache.put(sharedFile(place), new Response(file, { headers }));
   }
-  return Response.redirect(`/?${SHARED_QUERY}=${files.length}`, 303);
+  return files.length;
 }

@@ -3,22 +3,14 @@ import { useCallback, useEffect, useState } from 'react';
 import { Image, StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { bytesLabel } from '@core/figures/figures';
-import {
-  bringIn,
-  DEMO_JOB,
-  demoAddress,
-  dismissBringIn,
-  loadDemo,
-  openDemo,
-  useBringIn,
-} from '@state/bring-in';
+import { DEMO_JOB, demoAddress, dismissBringIn, loadDemo, openDemo, useBringIn } from '@state/bring-in';
 import { checkAllJobs, useChecks } from '@state/checks';
 import { useConvert } from '@state/convert';
 import { useJobs } from '@state/jobs';
 import { allReport } from '@state/reports';
 import { useSheets } from '@state/sheets';
 import { ReportButtons } from '../check/report-buttons';
-import { dismissJobFile, isJobFile, takeJobFile, useJobFiles } from '@state/job-files';
+import { dismissJobFile, takeFile, takeJobFile, useJobFiles } from '@state/job-files';
 import { useStorageRoom } from '@state/storage-use';
 import { theme, type ThemeChoice } from '@state/theme';
 import { Choice } from '../parts/choice';
@@ -65,12 +57,18 @@ export function HomeScreen() {
     },
     [router],
   );
-  const take = useCallback(
-    (file: File) => isJobFile(file).then((job) => enter(job ? takeJobFile(file) : bringIn(file))),
-    [enter],
+  const take = useCallback((file: File) => enter(takeFile(file)), [enter]);
+  // Of several none is entered: each stands in the list.
+  const takeAll = useCallback(
+    async (files: readonly File[]) => {
+      const [file] = files;
+      if (file && files.length === 1) return take(file);
+      for (const one of files) await takeFile(one);
+    },
+    [take],
   );
-  const lost = useShared(take);
-  const drop = useCallback((file: File) => void take(file), [take]);
+  const lost = useShared(takeAll);
+  const drop = useCallback((files: readonly File[]) => void takeAll(files), [takeAll]);
   const over = useDrop(drop);
   const pick = async () => {
     const file = await pickVideo();
@@ -98,12 +96,13 @@ export function HomeScreen() {
       <NewerNotice />
       {lost && (
         <Notice standing="warn" title="The shared video did not come through">
-          Share it once more, or bring it in from here.
+          Share it once more, or bring it in from here. It may have been larger than this browser has room
+          for.
         </Notice>
       )}
       <Alerts />
       <SoundChoice onJob={enter} />
-      <ConvertOffer onFile={drop} />
+      <ConvertOffer onFile={(file) => void take(file)} />
       <BringInProgress />
       <JobFileProgress />
       <JobList />
@@ -124,8 +123,8 @@ export function HomeScreen() {
       <View style={[styles.drop, over && styles.over]}>
         <Soft>
           {over
-            ? 'Drop it to bring it in'
-            : 'Drop a file anywhere on this page: MP4, MOV, WebM or MKV, or a job that was saved'}
+            ? 'Drop to bring in'
+            : 'Drop files anywhere on this page: MP4, MOV, WebM or MKV, or a job that was saved'}
         </Soft>
       </View>
       <Button style={styles.left} icon="file-upload-outline" onPress={() => void openJobFile()}>

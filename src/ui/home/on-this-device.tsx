@@ -42,7 +42,7 @@ export function OnThisDevice() {
 }
 
 /** Takes the videos in that another app shared. @returns whether they could not be taken. */
-export function useShared(take: (file: File) => Promise<unknown>): boolean {
+export function useShared(take: (files: readonly File[]) => Promise<unknown>): boolean {
   const router = useRouter();
   const { [SHARED_QUERY]: shared } = useLocalSearchParams<{ [SHARED_QUERY]?: string }>();
   const [lost, setLost] = useState(false);
@@ -51,10 +51,10 @@ export function useShared(take: (file: File) => Promise<unknown>): boolean {
   useEffect(() => {
     if (shared === undefined) return;
     router.setParams({ [SHARED_QUERY]: undefined });
-    void takeSharedFiles().then(async (files) => {
-      setLost(files.length === 0);
-      for (const file of files) await latest.current(file);
-    });
+    void takeSharedFiles((files) => latest.current(files)).then(
+      (count) => setLost(count === 0),
+      () => setLost(true),
+    );
   }, [shared, router]);
   return lost;
 }

@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react';
 
-/** Takes a file that is dropped anywhere on the page. @returns whether one hangs over it. */
-export function useDrop(onFile: (file: File) => void): boolean {
+/** Takes the files that are dropped anywhere on the page. @returns whether some hang over it. */
+export function useDrop(onFiles: (files: File[]) => void): boolean {
   const [over, setOver] = useState(false);
   useEffect(() => {
     const hover = (event: DragEvent) => {
@@ -14,8 +14,8 @@ export function useDrop(onFile: (file: File) => void): boolean {
     const drop = (event: DragEvent) => {
       event.preventDefault();
       setOver(false);
-      const file = event.dataTransfer?.files[0];
-      if (file) onFile(file);
+      const files = [...(event.dataTransfer?.files ?? [])];
+      if (files.length > 0) onFiles(files);
     };
     window.addEventListener('dragover', hover);
     window.addEventListener('dragleave', leave);
@@ -25,6 +25,6 @@ export function useDrop(onFile: (file: File) => void): boolean {
       window.removeEventListener('dragleave', leave);
       window.removeEventListener('drop', drop);
     };
-  }, [onFile]);
+  }, [onFiles]);
   return over;
 }

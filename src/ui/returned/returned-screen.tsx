@@ -1,5 +1,5 @@
 import { useLocalSearchParams } from 'expo-router';
-import { useCallback, useEffect } from 'react';
+import { useCallback, useEffect, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import type { ExportRecord } from '@core/job/records';
@@ -51,7 +51,16 @@ export function ReturnedScreen() {
 function Look({ record }: { record: ExportRecord }) {
   const { fileName, progress, result, trouble } = useReturned();
   const take = useCallback((file: File) => void lookAtFile(record, file), [record]);
-  const over = useDrop(take);
+  const [left, setLeft] = useState(0);
+  const over = useDrop(
+    useCallback(
+      ([file, ...others]: File[]) => {
+        setLeft(others.length);
+        if (file) take(file);
+      },
+      [take],
+    ),
+  );
   const pick = async () => {
     const file = await pickVideo();
     if (file) take(file);
@@ -89,6 +98,9 @@ function Look({ record }: { record: ExportRecord }) {
             Cancel
           </Button>
         </View>
+      )}
+      {left > 0 && (
+        <Soft>{`One file is looked at at a time: drop the other ${left === 1 ? 'one' : left} afterwards.`}</Soft>
       )}
       {trouble && <TroubleNotice trouble={trouble} />}
       {result && <Found fileName={fileName} {...result} />}
