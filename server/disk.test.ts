@@ -1,5 +1,5 @@
 import { execFileSync, spawn } from 'node:child_process';
-import { chmodSync, mkdtempSync, readdirSync, readFileSync, truncateSync } from 'node:fs';
+import { chmodSync, chownSync, mkdtempSync, readdirSync, readFileSync, truncateSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { conversionPath, conversionSchema, CONVERT_UPLOADS } from '../src/core/convert/protocol';
@@ -59,6 +59,7 @@ describe('a full disk', () => {
     const server = await openTestServer();
     const client = new Client(server.origin);
     const id = await client.upload(CONVERT_UPLOADS, film);
+    await server.close();
     const workshop = await openWorkshop(server.data);
     const door = new UploadDoor(path.join(server.data, 'convert'), workshop.database, 'convert');
     const conversions = new Conversions(
@@ -73,7 +74,6 @@ describe('a full disk', () => {
     expect(readdirSync(path.join(server.data, 'converted'))).toEqual([]);
     expect(readdirSync(path.join(server.data, 'convert'))).toEqual([id]);
     await closeWorkshop(workshop);
-    await server.close();
   });
 });
 
@@ -108,7 +108,7 @@ describe('a folder that may not be written', () => {
 
   itAsRoot('fails what needs it, and the server goes on', async () => {
     const data = mkdtempSync(path.join(tmpdir(), 'locking-'));
-    chmodSync(data, 0o777);
+    chownSync(data, 65_534, 65_534);
     const child = asNobody(data);
     try {
       const origin = await new Promise<string>((resolve) =>

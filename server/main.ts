@@ -13,6 +13,7 @@ import type { HandOff } from './hand-off/desk-api';
 import { inUrl, lanAddresses } from './hand-off/lan';
 import { phoneSite } from './hand-off/phone-site';
 import { createListener, NETWORK } from './listener';
+import { FolderTakenError } from './store/folder-lock';
 
 const { values } = parseArgs({
   options: {
@@ -101,6 +102,12 @@ function openToPhones(handOff: HandOff): void {
 }
 
 serve().catch((error: Error) => {
+  if (error instanceof FolderTakenError) {
+    console.error(
+      `Another Gusset server is at work in ${data}. End it, or give another folder: npm run demo -- --data FOLDER`,
+    );
+    process.exit(1);
+  }
   if (error instanceof UnreachableError) {
     console.error(error.message);
     process.exit(1);

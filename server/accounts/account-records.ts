@@ -10,6 +10,8 @@ const tokensSchema = z.object({
   refresh: z.string().nullable(),
   /** Milliseconds. */
   until: timestampMs(),
+  /** New ones were asked for, and no answer came: the outlet may have changed these already. */
+  asked: z.literal(true).optional(),
 });
 /** What speaks for an account at its outlet. */
 export type Tokens = z.infer<typeof tokensSchema>;

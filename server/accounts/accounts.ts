@@ -123,13 +123,15 @@ export class Accounts {
   private async refresh(id: string, origin: string, tokens: Tokens): Promise<Tokens> {
     const client = await this.clientOf(this.records.outletOf(id) ?? '', origin);
     if (!client) throw new AccountError('gone');
+    // Written down first: an answer that is lost, also with this server, takes the old token with it (RFC 9700, 4.14.2).
+    this.records.setTokens(id, { ...tokens, asked: true });
     try {
       const fresh = await refreshed(client, tokens);
       this.records.setTokens(id, fresh);
       return fresh;
     } catch (error) {
       if (!(error instanceof NotRefreshed)) throw error;
-      const state = tokens.refresh === null ? 'expired' : 'withdrawn';
+      const state = tokens.refresh === null || tokens.asked ? 'expired' : 'withdrawn';
       this.records.setState(id, state);
       throw new AccountError(state);
     }

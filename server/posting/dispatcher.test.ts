@@ -114,6 +114,64 @@ describe(`${COUNT} posts that are due in one minute`, () => {
   }, 120_000);
 });
 
+describe('a database that cannot be used', () => {
+  it('for a moment strands no post, and is not asked without end', async () => {
+    const data = mkdtempSync(path.join(tmpdir(), 'locked-'));
+    const database = openDatabase(data);
+    const records = new PostingRecords(database);
+    const taken: Parameters<typeof outletOf>[0] = [];
+    const { id } = records.add(orderOf(0, null), 'visitor', { bytes: 6 });
+    const change = jest.spyOn(records, 'change');
+    jest.spyOn(console, 'error').mockImplementation(() => undefined);
+    let isLocked = false;
+    const other = openDatabase(data);
+    // Somebody else holds it from the moment of the upload on, longer than is waited for it.
+    const dispatcher = dispatcherOf(
+      records,
+      outletOf(taken, () => {
+        if (isLocked) return;
+        isLocked = true;
+        other.exec('begin immediate');
+        setTimeout(() => other.exec('commit'), 1500);
+      }),
+    );
+    dispatcher.start();
+    await expect(() => records.find(id)?.state === 'up').toBecomeTrue();
+    expect(taken).toHaveLength(1);
+    expect(change.mock.calls.length).toBeLessThan(40);
+    await dispatcher.close();
+    other.close();
+    database.close();
+    jest.restoreAllMocks();
+  });
+});
+
+describe('a machine that slept', () => {
+  it('leaves what was due meanwhile to its person, as a server does that was off', () => {
+    const database = openDatabase(mkdtempSync(path.join(tmpdir(), 'slept-')));
+    const records = new PostingRecords(database);
+    const hour = 3600_000;
+    const began = Date.now();
+    const now = jest.spyOn(Date, 'now').mockReturnValue(began);
+    const [soon, later] = [1, 5].map((hours) => whenOf(began + hours * hour, 'UTC'));
+    for (const [n, when] of [soon, later].entries())
+      records.add(orderOf(n, when ?? null), 'visitor', { bytes: 6 });
+    const dispatcher = dispatcherOf(
+      records,
+      outletOf([], () => undefined),
+    );
+    dispatcher.start();
+    expect(records.in('waiting')).toHaveLength(2);
+    now.mockReturnValue(began + 3 * hour);
+    dispatcher.startDuePosts();
+    expect(records.in('missed').map(({ when }) => when)).toEqual([soon]);
+    expect(records.in('waiting').map(({ when }) => when)).toEqual([later]);
+    now.mockRestore();
+    void dispatcher.close();
+    database.close();
+  });
+});
+
 describe('a post', () => {
   /** Carries one, and gives it as it stands once nothing is done with it any more. */
   async function carried(able: Abilities, when: PostOrder['when'] = null, ahead = false) {

@@ -7,18 +7,23 @@ import { waitBefore } from '../../src/core/posting/retry';
 import { momentOf } from '../../src/core/posting/when';
 import { type Posted, WAITS } from '../../src/core/posting/post-order';
 import { fitted } from '../../src/core/outlets/fitted';
-import type { OutletPost } from '../../src/core/outlets/outlet-api';
+import type { Abilities, OutletPost } from '../../src/core/outlets/outlet-api';
+import type { PostForm } from '../../src/core/outlets/post-form';
 import { AccountError } from '../accounts/accounts';
 import { sha256 as sha256Of } from '../sha256';
 import type { UploadDoor } from '../uploads/upload-door';
-import { OutletClientError } from './outlet-way';
+import { OutletClientError, type OutletWay } from './outlet-way';
 import type { PostingChange, PostingRecord, PostingRecords } from './posting-records';
 import type { Speaker } from './speaker';
 
 /** Posts that are on their way at a time, each of another account. */
 const AT_ONCE = 4;
-/** A time that went by this long before the server started again is for the person to decide on, in milliseconds. */
-const MISSED_AFTER = 60_000;
+/** A time that went by for so long while the server did not run is for the person to decide on, in milliseconds. */
+const MISSED_AFTER_MS = 60_000;
+/** The server wakes this often: one long timer would sleep on with a machine that sleeps. */
+const WAKE_EVERY_MS = 60_000;
+/** After something could not be written down, nothing is begun for so long. */
+const REST_MS = 1000;
 /** The outlet is asked where a post stands after so many milliseconds, and then less and less often. */
 const [ASK_FIRST, ASK_MOST] = [300, 5000];
 /** A post that no try brought further for so long is given up, in milliseconds. */
@@ -35,6 +40,8 @@ export interface DispatchOptions {
   door: UploadDoor;
   /** Holds what a viewer gets against what was sent; what comes of it is told by itself. */
   compare: (record: PostingRecord, signal: AbortSignal) => Promise<void>;
+  /** Takes back what the outlet has of a post that its person called back, and forgets it. */
+  recall: (record: PostingRecord) => Promise<void>;
 }
 
 /**
@@ -51,7 +58,12 @@ export class Dispatcher {
   /** Posts that are up, and held against what was sent: beside all else, since their outlets may be busy. */
   private readonly comparing = new Map<string, { work: Promise<void>; stop: AbortController }>();
   private readonly comparisons = new PQueue({ concurrency: COMPARED_AT_ONCE });
+  /** Acts of people on posts, by post and one after another: nothing else is begun with those meanwhile. */
+  private readonly acts = new Map<string, Promise<unknown>>();
   private clock: ReturnType<typeof setTimeout> | undefined;
+  /** When due posts were last looked for, and until when nothing is begun: milliseconds since 1970. */
+  private awakeAt = 0;
+  private restUntil = 0;
   private ended = false;
 
   constructor(private readonly options: DispatchOptions) {}
@@ -59,32 +71,83 @@ export class Dispatcher {
   /** Begins, and goes on with what a server that ended left. */
   start(): void {
     const { records } = this.options;
-    const now = Date.now();
-    for (const { id } of records.in('sending', 'processing'))
-      records.change(id, { state: 'waiting', due: now, tries: 1 });
-    for (const { id, when, ahead, tries } of records.in('waiting'))
-      if (when !== null && !ahead && tries === 0 && momentOf(when) < now - MISSED_AFTER)
-        this.change(id, { state: 'missed' });
+    this.startDuePosts();
     for (const up of records.in('up'))
-      if (up.compared === null && (up.upAt ?? 0) > now - PATIENCE) this.compareSoon(up);
-    this.pump();
+      if (up.compared === null && (up.upAt ?? 0) > Date.now() - PATIENCE) this.compareSoon(up);
   }
 
-  /** Sees to what is due, now and whenever something changes. */
-  pump(): void {
+  /** Starts every post that is due, and schedules the next wake-up. A database that cannot be used is tried again. */
+  startDuePosts(): void {
     if (this.ended) return;
-    const { records } = this.options;
+    clearTimeout(this.clock);
     const now = Date.now();
+    let wakeMs = Math.max(0, this.restUntil - now);
+    if (wakeMs === 0) {
+      try {
+        this.markMissed(now);
+        this.resumeStranded(now);
+        this.beginDue(now);
+        const next = this.options.records.nextDue(now);
+        wakeMs = next === null ? WAKE_EVERY_MS : Math.min(WAKE_EVERY_MS, next - now + 5);
+      } catch (error) {
+        this.rest(error);
+        wakeMs = REST_MS;
+      }
+    }
+    this.clock = setTimeout(() => this.startDuePosts(), wakeMs);
+  }
+
+  /** Leaves posts to their person whose time went by while this server was off, or the machine slept. */
+  private markMissed(now: number): void {
+    const since = this.awakeAt;
+    if (now - since > 2 * WAKE_EVERY_MS) {
+      for (const { id, when, ahead, tries, recalled } of this.options.records.in('waiting')) {
+        if (when === null || ahead || recalled || tries > 0) continue;
+        const moment = momentOf(when);
+        if (moment > since && moment < now - MISSED_AFTER_MS) this.change(id, { state: 'missed' });
+      }
+    }
+    this.awakeAt = now;
+  }
+
+  /** Takes up what is recorded as on its way and is not: a server ended over it, or its end could not be recorded. */
+  private resumeStranded(now: number): void {
+    for (const { id } of this.options.records.in('sending', 'processing')) {
+      if (!this.running.has(id) && !this.acts.has(id))
+        this.change(id, { state: 'waiting', due: now, tries: 1 });
+    }
+  }
+
+  private beginDue(now: number): void {
+    const { records } = this.options;
     const busy = new Set([...this.running.values()].map(({ account }) => account));
     for (const { id, account } of records.due(now)) {
       if (this.running.size >= AT_ONCE) break;
-      const record = busy.has(account) || this.running.has(id) ? null : records.find(id);
+      const isTaken = busy.has(account) || this.running.has(id) || this.acts.has(id);
+      const record = isTaken ? null : records.find(id);
       if (record) this.begin(record);
     }
-    clearTimeout(this.clock);
-    const next = records.nextDue(now);
-    // A timer holds 2³¹ − 1 milliseconds at most.
-    if (next !== null) this.clock = setTimeout(() => this.pump(), Math.min(next - now + 5, 2 ** 31 - 1));
+  }
+
+  private rest(error: unknown): void {
+    console.error(error);
+    this.restUntil = Date.now() + REST_MS;
+  }
+
+  /** Does something with a post while nothing else is done with it: what was on its way is stopped first. */
+  async withStopped<T>(id: string, act: () => Promise<T>): Promise<T> {
+    const before = this.acts.get(id) ?? Promise.resolve();
+    const own = before
+      .catch(() => undefined)
+      .then(() => this.halt(id))
+      .then(act);
+    this.acts.set(id, own);
+    try {
+      return await own;
+    } finally {
+      if (this.acts.get(id) === own) this.acts.delete(id);
+      this.startDuePosts();
+    }
   }
 
   /** Begins with a post before its time, where it still waits for that. */
@@ -92,11 +155,11 @@ export class Dispatcher {
     const record = this.ended ? null : this.options.records.find(id);
     if (record?.state !== 'waiting' || record.when === null || record.due !== momentOf(record.when)) return;
     this.change(id, { due: Date.now() });
-    this.pump();
+    this.startDuePosts();
   }
 
   /** Stops a post that is on its way; resolves when nothing is done with it any more. */
-  async halt(id: string): Promise<void> {
+  private async halt(id: string): Promise<void> {
     for (const one of [this.running.get(id), this.comparing.get(id)]) {
       one?.stop.abort();
       await one?.work;
@@ -120,14 +183,16 @@ export class Dispatcher {
     const stop = new AbortController();
     const work = this.carry(record, stop.signal)
       .catch((error: unknown) => this.afterFailure(record.id, error, stop.signal))
+      .catch((error: unknown) => this.rest(error))
       .finally(() => {
         this.running.delete(record.id);
-        this.pump();
+        this.startDuePosts();
       });
     this.running.set(record.id, { work, stop, account: record.account });
   }
 
   private async carry({ id }: PostingRecord, signal: AbortSignal): Promise<void> {
+    if (this.now(id).recalled) return this.options.recall(this.now(id));
     if (this.now(id).outletId === null) {
       this.change(id, { state: 'sending', wait: null, hold: null });
       await this.send(id, signal);
@@ -203,19 +268,57 @@ export class Dispatcher {
       this.change(id, { outletUpload, sent: bytes, tries: 0 });
     }
     signal.throwIfAborted();
-    const { words, when, round, outletUpload } = this.now(id);
-    const posted = await speaker.as(this.now(id), async (way, token) => {
+    await speaker.as(this.now(id), async (way, token) => {
+      const record = this.now(id);
       const abilities = await way.abilities();
+      const { words } = record;
       if (words.audience === 'private' && !abilities.drafts.includes(words.placement))
         throw new OutletClientError('bad-request', 'nothing can be private there, so choose who may see it');
-      const moment = when && momentOf(when);
-      if (!abilities.schedule && moment !== null && moment > Date.now()) return null;
-      // Also once it has gone by: a post that is asked for again must be the same.
-      const publishAt = abilities.schedule && moment !== null ? new Date(moment).toISOString() : null;
-      const form = { ...fitted(words, abilities), upload: outletUpload ?? '', publishAt };
-      return way.post(token, `${id}-${round}`, form);
+      const moment = record.when && momentOf(record.when);
+      if (!abilities.schedule && moment !== null && moment > Date.now()) return;
+      // The answer may be lost, and the post be there all the same.
+      this.change(id, { unansweredKey: `${id}-${record.round}` });
+      await this.postUnderKey(way, token, id, toForm(record, abilities));
     });
-    if (posted) this.change(id, { outletId: posted.id });
+  }
+
+  /** Posts under the key that is noted; what the outlet says of it is noted instead. */
+  private async postUnderKey(way: OutletWay, token: string, id: string, form: PostForm): Promise<void> {
+    try {
+      const posted = await way.post(token, this.now(id).unansweredKey ?? '', form);
+      this.change(id, { outletId: posted.id, unansweredKey: null });
+    } catch (error) {
+      if (error instanceof OutletClientError && REFUSALS.has(error.code))
+        this.change(id, { unansweredKey: null });
+      throw error;
+    }
+  }
+
+  /**
+   * Learns what the outlet calls a post whose answer was lost, by asking under its key once more. Where that may be, it
+   * asks for a private one first: what never arrived then comes into being where nobody sees it, and what did is told.
+   * @throws OutletClientError, AccountError where that cannot be known now.
+   */
+  async resolveUnanswered(id: string): Promise<void> {
+    const record = this.now(id);
+    if (record.unansweredKey === null) return;
+    await this.options.speaker.as(record, async (way, token) => {
+      const abilities = await way.abilities();
+      const form = toForm(record, abilities);
+      const isPrivate = abilities.drafts.includes(form.placement);
+      const forms = isPrivate ? [{ ...form, audience: 'private' as const }, form] : [form];
+      for (const [n, one] of forms.entries()) {
+        try {
+          return await this.postUnderKey(way, token, id, one);
+        } catch (error) {
+          if (!(error instanceof OutletClientError)) throw error;
+          if (error.code === 'key-used' && n + 1 < forms.length) continue;
+          // It was not taken, and is not there.
+          if (REFUSALS.has(error.code)) return;
+          throw error;
+        }
+      }
+    });
   }
 
   /** Asks the outlet until it is done with a post. */
@@ -284,6 +387,17 @@ export class Dispatcher {
     const why = WAITS.find((one) => one === code) ?? 'answer';
     this.change(id, { state: 'waiting', tries: failed, due: until, wait: { why, until } });
   }
+}
+
+/** Answers by which an outlet says for good that it did not take a post. */
+const REFUSALS: ReadonlySet<OutletClientError['code']> = new Set([
+  ...(['bad-request', 'no-placement', 'no-upload', 'partial-upload', 'no-post'] as const),
+]);
+
+/** What an outlet is asked for. Its time is in it also once that has gone by: what is asked again must be the same. */
+function toForm({ words, when, outletUpload }: PostingRecord, abilities: Abilities): PostForm {
+  const publishAt = abilities.schedule && when !== null ? new Date(momentOf(when)).toISOString() : null;
+  return { ...fitted(words, abilities), upload: outletUpload ?? '', publishAt };
 }
 
 const isMissing = (error: unknown): boolean => (error as NodeJS.ErrnoException).code === 'ENOENT';

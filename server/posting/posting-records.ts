@@ -17,6 +17,10 @@ const ownSchema = z.object({
   outletUpload: z.string().nullable(),
   /** What the outlet calls the post. */
   outletId: z.string().nullable(),
+  /** Under which key it was asked for last, where no answer says what became of that. */
+  unansweredKey: z.string().nullable().default(null),
+  /** Its person called it back, and the outlet could not be asked. */
+  recalled: z.boolean().default(false),
   /** How often it was asked for with other words. */
   round: count(),
   tries: count(),
@@ -49,7 +53,15 @@ export class PostingRecords {
         reasons: [],
       },
       ...{ hold: null, wait: null, ahead: false, page: null, compared: null, madeAt: now, upAt: null },
-      ...{ address: null, outletUpload: null, outletId: null, round: 0, tries: 0 },
+      ...{
+        address: null,
+        outletUpload: null,
+        outletId: null,
+        unansweredKey: null,
+        recalled: false,
+        round: 0,
+        tries: 0,
+      },
       due: order.when === null ? now : momentOf(order.when),
     };
     this.database

@@ -138,6 +138,61 @@ describe('a post', () => {
     expect(await stateOf(id)).toMatchObject({ state: 'down', page: null });
   });
 
+  /** Lets answers to posts get lost, after or before the outlet has heard of them. */
+  function loseAnswers({ after }: { after: boolean }): jest.SpyInstance {
+    const real = globalThis.fetch;
+    return jest.spyOn(globalThis, 'fetch').mockImplementation(async (address, init) => {
+      const isPost =
+        init?.method === 'POST' &&
+        /\/api\/posts$/.test(String(address)) &&
+        String(address).includes('/outlets/');
+      if (isPost && !after) throw new TypeError('fetch failed');
+      const answer = await real(address, init);
+      if (isPost) throw new TypeError('terminated');
+      return answer;
+    });
+  }
+  const isUnsure = ({ state, wait }: Posted) => state === 'waiting' && wait?.why === 'down';
+  const publicWords = { ...postWordsSchema.parse(FORM), audience: 'public' as const };
+
+  it.each([
+    ['was lost after the outlet took it', true],
+    ['was lost before the outlet heard of it', false],
+  ])('is called back for good where its answer %s', async (_how, after) => {
+    const lost = loseAnswers({ after });
+    const { id } = await order({ words: publicWords });
+    await comesTo(id, isUnsure);
+    lost.mockRestore();
+    expect((await client.fetch(`/posting/api/posts/${id}`, { method: 'DELETE' })).status).toBe(204);
+    expect(await stateOf(id)).toBeUndefined();
+    await new Promise((resolve) => setTimeout(resolve, 1500));
+    expect(await board('verrow', new Client(server.origin))).toBe(0);
+  });
+
+  it('that is called back while its outlet is away is taken back once it answers', async () => {
+    const lost = loseAnswers({ after: true });
+    const { id } = await order({ words: publicWords });
+    await comesTo(id, isUnsure);
+    expect((await client.fetch(`/posting/api/posts/${id}`, { method: 'DELETE' })).status).toBe(503);
+    lost.mockRestore();
+    while (await stateOf(id)) await new Promise((resolve) => setTimeout(resolve, 100));
+    expect(await board('verrow', new Client(server.origin))).toBe(0);
+  });
+
+  it('is up once, as it was changed last, where the answer to what it was before was lost', async () => {
+    const lost = loseAnswers({ after: true });
+    const { id } = await order({ words: publicWords });
+    await comesTo(id, isUnsure);
+    lost.mockRestore();
+    const words = { ...publicWords, title: 'Changed meanwhile' };
+    await client.fetch(`/posting/api/posts/${id}/again`, json('POST', { words }));
+    await comesTo(id, isUp);
+    await new Promise((resolve) => setTimeout(resolve, 1500));
+    const viewer = new Client(server.origin);
+    expect(await board('verrow', viewer)).toBe(1);
+    expect(await (await viewer.fetch('/outlets/verrow/')).text()).toContain('Changed meanwhile');
+  });
+
   it('that was refused is mended and goes out, and its file is not sent again', async () => {
     const words = { ...postWordsSchema.parse(FORM), tags: [] };
     const { id } = await order({ words });

@@ -29,8 +29,14 @@ const MOST_FILE = 16e9;
 /** A post whose time is nearer than this is not worth handing over ahead of it, in milliseconds. */
 const AHEAD = 60_000;
 
+/** An outlet that could not be asked to take a post back is asked again after so long, in milliseconds. */
+const AGAIN_MS = 5000;
+
 /** Nothing of a post is at its outlet. */
-const NOT_SENT = { address: null, outletUpload: null, sent: 0, outletId: null, ahead: false } as const;
+const NOT_SENT = {
+  ...{ address: null, outletUpload: null, sent: 0, outletId: null },
+  ...{ unansweredKey: null, ahead: false },
+} as const;
 
 /** Why something is not done with a post. */
 export type PostingProblem = 'no-upload' | 'no-account' | 'past' | 'under-way' | 'not-up';
@@ -73,6 +79,7 @@ export class Posting {
       speaker,
       door,
       compare: (record, signal) => this.compare(record, signal),
+      recall: (record) => this.dropTakenBack(record),
     });
     this.begun = { speaker, dispatcher };
     dispatcher.start();
@@ -100,21 +107,29 @@ export class Posting {
     const { size } = await stat(this.door.fileOf(order.upload));
     const record = this.records.find(order.id) ?? this.records.add(order, visitor, { bytes: size });
     this.dispatcher.news.emit('change', record);
-    this.dispatcher.pump();
+    this.dispatcher.startDuePosts();
     void this.sendAhead(record);
     return record;
   }
 
   /** Changes a post that waits for its time or its person, or asks once more for one that came to nothing. */
-  async again(record: PostingRecord, edit: PostEdit): Promise<PostingRecord | PostingProblem> {
+  again(record: PostingRecord, edit: PostEdit): Promise<PostingRecord | PostingProblem> {
+    return this.dispatcher.withStopped(record.id, () => this.changeStopped(record, edit));
+  }
+
+  private async changeStopped(
+    record: PostingRecord,
+    edit: PostEdit,
+  ): Promise<PostingRecord | PostingProblem> {
     const { id, visitor } = record;
     const account = edit.account ?? record.account;
     if (this.accounts.find(account, visitor)?.outlet !== record.outlet) return 'no-account';
     if (edit.when && momentOf(edit.when) < Date.now() - 60_000) return 'past';
-    await this.dispatcher.halt(id);
     const now = this.records.find(id);
-    if (!now || (now.outletId !== null && !now.ahead) || now.state === 'up') return 'under-way';
-    if (now.ahead) await this.takeBack(now);
+    if (!now || now.recalled || (now.outletId !== null && !now.ahead) || now.state === 'up')
+      return 'under-way';
+    const isThere = now.ahead || now.unansweredKey !== null;
+    if (isThere) await this.takeBack(now);
     const when = edit.when === undefined ? now.when : edit.when;
     const isOver = when !== null && momentOf(when) < Date.now();
     const changed = this.dispatcher.change(id, {
@@ -131,23 +146,39 @@ export class Posting {
       // An outlet may remember a key for what it refused.
       round: now.round + 1,
       // What went up for another account is that one's, and what was posted has its upload.
-      ...(account === now.account && !now.ahead ? { outletId: null } : NOT_SENT),
+      ...(account === now.account && !isThere ? { outletId: null } : NOT_SENT),
       due: when === null || isOver ? Date.now() : momentOf(when),
     });
     if (!changed) return 'under-way';
-    this.dispatcher.pump();
+    this.dispatcher.startDuePosts();
     void this.sendAhead(changed);
     return changed;
   }
 
   /** Calls a post back that is not up yet, or forgets one that is done with. */
-  async forget({ id }: PostingRecord): Promise<void> {
-    await this.dispatcher.halt(id);
-    const now = this.records.find(id);
-    if (!now) return;
-    if (isUnderWay(now)) await this.takeBack(now);
-    this.records.forget(id);
-    await rm(this.viewedOf(id), { force: true });
+  forget({ id }: PostingRecord): Promise<void> {
+    return this.dispatcher.withStopped(id, async () => {
+      const now = this.records.find(id);
+      if (!now) return;
+      try {
+        await this.dropTakenBack(now);
+      } catch (error) {
+        // The outlet may have it: it is taken back as soon as the outlet answers.
+        this.dispatcher.change(id, {
+          recalled: true,
+          state: 'waiting',
+          tries: 1,
+          due: Date.now() + AGAIN_MS,
+        });
+        throw error;
+      }
+    });
+  }
+
+  private async dropTakenBack(record: PostingRecord): Promise<void> {
+    if (isUnderWay(record)) await this.takeBack(record);
+    this.records.forget(record.id);
+    await rm(this.viewedOf(record.id), { force: true });
   }
 
   async setAudience(record: PostingRecord, audience: Audience): Promise<PostingRecord | PostingProblem> {
@@ -186,17 +217,16 @@ export class Posting {
   async holdFor(account: string): Promise<void> {
     for (const { id, state } of this.records.ofAccount(account)) {
       if (state !== 'waiting') continue;
-      await this.dispatcher.halt(id);
-      const now = this.records.find(id);
-      if (now?.state !== 'waiting') continue;
-      // An outlet that cannot be asked keeps it, and puts it up at its time.
-      const isKept =
-        now.ahead &&
-        (await this.takeBack(now).then(
+      await this.dispatcher.withStopped(id, async () => {
+        const now = this.records.find(id);
+        if (now?.state !== 'waiting') return;
+        // An outlet that cannot be asked keeps it, and puts it up at its time.
+        const isKept = await this.takeBack(now).then(
           () => false,
-          () => true,
-        ));
-      if (!isKept) this.dispatcher.change(id, { ...NOT_SENT, state: 'held', hold: 'gone', wait: null });
+          () => now.ahead || now.unansweredKey !== null,
+        );
+        if (!isKept) this.dispatcher.change(id, { ...NOT_SENT, state: 'held', hold: 'gone', wait: null });
+      });
     }
   }
 
@@ -213,7 +243,8 @@ export class Posting {
 
   /** Takes back what an outlet has of a post. */
   private async takeBack(record: PostingRecord): Promise<void> {
-    const { outletId } = record;
+    await this.dispatcher.resolveUnanswered(record.id);
+    const outletId = this.records.find(record.id)?.outletId ?? null;
     if (outletId !== null) await this.speaker.as(record, (way, token) => way.takeDown(token, outletId));
   }
 

@@ -51,6 +51,7 @@ const VERSIONS = [
    );
    create index postings_due on postings (state, due);
    create index postings_of on postings (visitor, made_at);`,
+  `alter table uploads add column whole integer not null default 0;`,
 ];
 
 export type Database = Sqlite.Database;
@@ -79,7 +80,7 @@ function opened(file: string): Database {
   const database = new Sqlite(file);
   try {
     // A record is on the disk before anything that rests on it is done.
-    database.exec('pragma journal_mode = wal; pragma synchronous = full;');
+    database.exec('pragma journal_mode = wal; pragma synchronous = full; pragma busy_timeout = 250;');
     const [check] = database.pragma('quick_check') as { quick_check: string }[];
     if (check?.quick_check !== 'ok') throw new Error(`damaged: ${check?.quick_check}`);
     const [now] = database.pragma('user_version') as { user_version: number }[];

@@ -52,6 +52,11 @@ export class UploadRecords {
     return Promise.resolve();
   }
 
+  /** Its bytes are all on the disk. */
+  setWhole(id: string): void {
+    this.database.prepare('update uploads set whole = 1 where id = ? and door = ?').run([id, this.door]);
+  }
+
   delete(id: string): Promise<void> {
     this.database.prepare('delete from uploads where id = ? and door = ?').run([id, this.door]);
     return Promise.resolve();
@@ -81,8 +86,11 @@ export class UploadRecords {
   }
 }
 
-/** Bytes that all uploads of every door were promised. */
-export function promisedBytes(database: Database): number {
-  const row = database.prepare('select coalesce(sum(size), 0) as sum from uploads').get() as { sum: number };
-  return row.sum;
+/** Bytes that all uploads of every door were promised, and those of uploads that are not whole yet. */
+export function promisedBytes(database: Database): { all: number; open: number } {
+  return database
+    .prepare(
+      `select coalesce(sum(size), 0) as "all", coalesce(sum(case whole when 0 then size end), 0) as open from uploads`,
+    )
+    .get() as { all: number; open: number };
 }

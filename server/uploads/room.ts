@@ -24,7 +24,9 @@ export async function promiseRoom(
   write: () => void,
 ): Promise<boolean> {
   const free = await freeBytes(folder);
-  if (promisedBytes(database) + bytes > Math.min(QUOTA, free)) return false;
+  const promised = promisedBytes(database);
+  // What is whole takes its room on the disk already.
+  if (promised.all + bytes > QUOTA || promised.open + bytes > free) return false;
   write();
   return true;
 }

@@ -53,6 +53,10 @@ export class UploadDoor {
         if (!promised) throw { status_code: 507, body: 'there is no room for it' };
         return {};
       },
+      onUploadFinish(_request, { id }) {
+        door.records.setWhole(id);
+        return Promise.resolve({});
+      },
     });
     app.all(address, (request, response) => tus.handle(request, response));
     app.all(`${address}/:id`, (request, response) => {
