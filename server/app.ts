@@ -15,6 +15,7 @@ import { addStandIn } from './outlets/stand-in';
 import { addPosting } from './posting/api';
 import { Posting } from './posting/posting';
 import { addRenders } from './renders/api';
+import { addVisitors } from './visitor';
 import { keepSwept, type Swept } from './sweep';
 import { closeWorkshop, endPrograms, openWorkshop, type WorkersAt } from './workshop';
 
@@ -83,6 +84,7 @@ export async function openServer({
 }: AppOptions): Promise<GussetServer> {
   const workshop = await openWorkshop(data, workers);
   const app = express();
+  addVisitors(app, workshop.database);
   app.use(onlyOwnPages, protection);
   app.get('/outlets/board.css', (_request, response) => {
     response.type('css').send(BOARD_STYLE);

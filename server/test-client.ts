@@ -85,6 +85,11 @@ export class Client {
     return address.split('/').pop() ?? '';
   }
 
+  /** What the server gave this browser under a name. */
+  cookie(name: string): string | undefined {
+    return this.cookies.get(name);
+  }
+
   /** The same browser, at a server that is called otherwise now. */
   at(origin: string): Client {
     const moved = new Client(origin);

@@ -1,6 +1,7 @@
-import { randomBytes } from 'node:crypto';
-import type { Request, Response } from 'express';
+import { createHash, randomBytes } from 'node:crypto';
+import type { Express, Request, Response } from 'express';
 import { parse } from 'cookie';
+import type { Database } from './store/database';
 
 /** What of the server a browser is known to, and by what name. */
 const PLACES = {
@@ -9,23 +10,76 @@ const PLACES = {
   '/hand-off': 'gusset_hand_off',
 } as const;
 type Place = keyof typeof PLACES;
+/** The one shape of a mark, and of what a browser is called here. */
 const SHAPE = /^[0-9a-f]{32}$/;
 /** A year, in milliseconds. */
 const LIFE = 365 * 24 * 3600 * 1000;
 
-/** Who a browser is there, or null for one that was never there. */
-export function visitorOf(request: Request, place: Place): string | null {
+/** A mark as it is stored: whoever reads the database cannot pass for its browser. */
+const hashMark = (mark: string): string => createHash('sha256').update(mark).digest('hex');
+
+/** Marks that this server issued, by their hash, and the browser that each is of. */
+class Visitors {
+  constructor(private readonly database: Database) {}
+
+  find(mark: string): string | null {
+    const row = this.database.prepare('select visitor from visitors where mark = ?').get([hashMark(mark)]) as
+      { visitor: string } | undefined;
+    return row?.visitor ?? null;
+  }
+
+  /** @returns a new mark of a browser. */
+  issue(visitor: string): string {
+    const mark = randomBytes(16).toString('hex');
+    this.database
+      .prepare('insert into visitors (mark, visitor, made_at) values (?, ?, ?)')
+      .run([hashMark(mark), visitor, Date.now()]);
+    return mark;
+  }
+
+  revoke(mark: string): void {
+    this.database.prepare('delete from visitors where mark = ?').run([hashMark(mark)]);
+  }
+}
+
+/** Lets an app know its visitors. */
+export function addVisitors(app: Express, database: Database): void {
+  app.locals.visitors = new Visitors(database);
+}
+
+const visitorsOf = (request: Request): Visitors => request.app.locals.visitors as Visitors;
+
+function markOf(request: Request, place: Place): string | null {
   const found = parse(request.headers.cookie ?? '')[PLACES[place]];
   return found !== undefined && SHAPE.test(found) ? found : null;
+}
+
+/** Who a browser is there, or null for one that was never there, or has a mark that this server did not issue. */
+export function visitorOf(request: Request, place: Place): string | null {
+  const mark = markOf(request, place);
+  return mark === null ? null : visitorsOf(request).find(mark);
 }
 
 /** Who a browser is there; one that is new gets a mark that no script can read. */
 export function markedVisitor(request: Request, response: Response, place: Place): string {
   const known = visitorOf(request, place);
   if (known) return known;
-  const mark = randomBytes(16).toString('hex');
+  const visitor = randomBytes(16).toString('hex');
+  setMark(response, place, visitorsOf(request).issue(visitor));
+  return visitor;
+}
+
+/** Gives a browser another mark in the place of its own: one that somebody saw or planted is good for nothing then. */
+export function renewMark(request: Request, response: Response, place: Place): void {
+  const mark = markOf(request, place);
+  const visitor = visitorOf(request, place);
+  if (mark === null || visitor === null) return;
+  setMark(response, place, visitorsOf(request).issue(visitor));
+  visitorsOf(request).revoke(mark);
+}
+
+function setMark(response: Response, place: Place, mark: string): void {
   // Somebody who comes back from an outlet comes from another site, by a link.
   const sameSite = place === '/posting' ? 'lax' : 'strict';
   response.cookie(PLACES[place], mark, { httpOnly: true, sameSite, path: place, maxAge: LIFE });
-  return mark;
 }

@@ -8,7 +8,7 @@ import {
   signInSchema,
 } from '../../src/core/posting/accounts';
 import { bodyOf } from '../answers';
-import { markedVisitor, visitorOf } from '../visitor';
+import { markedVisitor, renewMark, visitorOf } from '../visitor';
 import type { Accounts } from './accounts';
 import { SignInError } from './oauth';
 
@@ -41,8 +41,10 @@ export function addAccounts(
     const address = new URL(request.originalUrl, originOf(request));
     const ended = await accounts.end(visitorOf(request, '/posting'), address).catch(faultOf);
     response.set({ 'cache-control': 'no-store', 'referrer-policy': 'no-referrer' });
-    if (!(ended instanceof SignInError))
+    if (!(ended instanceof SignInError)) {
+      renewMark(request, response, '/posting');
       return response.redirect(303, `${ended.back}${joint(ended.back)}signed-in=${ended.id}`);
+    }
     return response.redirect(303, `${ACCOUNTS_PAGE}?fault=${ended.fault}`);
   });
   app.delete(accountPath(':id'), async (request, response) => {

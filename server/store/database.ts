@@ -1,9 +1,10 @@
+import { createHash, randomBytes } from 'node:crypto';
 import { existsSync, mkdirSync, renameSync, rmSync } from 'node:fs';
 import path from 'node:path';
 import Sqlite from 'libsql';
 
 /** What each version of the database adds; a new one is a further line. */
-const VERSIONS = [
+const VERSIONS: readonly (string | ((database: Sqlite.Database) => void))[] = [
   `create table uploads (
      id text primary key, door text not null, size integer not null, made_at integer not null, facts text not null
    );
@@ -52,6 +53,7 @@ const VERSIONS = [
    create index postings_due on postings (state, due);
    create index postings_of on postings (visitor, made_at);`,
   `alter table uploads add column whole integer not null default 0;`,
+  hashMarks,
 ];
 
 export type Database = Sqlite.Database;
@@ -84,13 +86,33 @@ function opened(file: string): Database {
     const [check] = database.pragma('quick_check') as { quick_check: string }[];
     if (check?.quick_check !== 'ok') throw new Error(`damaged: ${check?.quick_check}`);
     const [now] = database.pragma('user_version') as { user_version: number }[];
-    for (let version = now?.user_version ?? 0; version < VERSIONS.length; version++) {
-      database.exec(`begin; ${VERSIONS[version]} pragma user_version = ${version + 1}; commit;`);
+    for (const [version, change] of VERSIONS.entries()) {
+      if (version < (now?.user_version ?? 0)) continue;
+      database.exec('begin');
+      if (typeof change === 'string') database.exec(change);
+      else change(database);
+      database.exec(`pragma user_version = ${version + 1}; commit;`);
     }
     return database;
   } catch (error) {
     database.close();
     throw error;
+  }
+}
+
+/** Until then a browser's mark was what it is called: from now on only hashes of marks are stored. */
+function hashMarks(database: Sqlite.Database): void {
+  database.exec(
+    'create table visitors (mark text primary key, visitor text not null, made_at integer not null)',
+  );
+  const tables = ['masters', 'renders', 'sign_ins', 'accounts', 'postings'];
+  const all = tables.map((table) => `select visitor from ${table}`).join(' union ');
+  for (const { visitor: mark } of database.prepare(all).all() as { visitor: string }[]) {
+    const visitor = randomBytes(16).toString('hex');
+    for (const table of tables)
+      database.prepare(`update ${table} set visitor = ? where visitor = ?`).run([visitor, mark]);
+    const hash = createHash('sha256').update(mark).digest('hex');
+    database.prepare('insert into visitors values (?, ?, ?)').run([hash, visitor, Date.now()]);
   }
 }
 
