@@ -17,7 +17,7 @@ import {
 } from '@core/posting/accounts';
 import type { Trouble } from '@core/trouble/trouble';
 import { askJson, type ServerName, serverTrouble } from './server';
-import { loadSetting, saveSetting } from './store/storage';
+import { sharedSetting } from './store/shared-setting';
 
 const SERVER: ServerName = { who: 'The server', errand: 'accounts' };
 
@@ -45,16 +45,16 @@ async function tried(act: () => Promise<void>): Promise<void> {
 export const loadAccounts = (): Promise<void> =>
   tried(async () => {
     const { accounts } = await askJson(SERVER, ACCOUNTS, accountsSchema);
-    useAccounts.setState({ accounts, chosen: await loadChosen() });
+    useAccounts.setState({ accounts, chosen: await storedChoice.load() });
   });
 
 const chosenSchema = z.record(z.string(), z.string());
 const CHOSEN = 'chosen-accounts';
 
-async function loadChosen(): Promise<Record<string, string>> {
-  const text = await loadSetting(CHOSEN);
-  return text === null ? {} : (chosenSchema.safeParse(JSON.parse(text)).data ?? {});
-}
+const storedChoice = sharedSetting<Record<string, string>>(CHOSEN, {
+  read: (text) => (text === null ? {} : (chosenSchema.safeParse(JSON.parse(text)).data ?? {})),
+  write: (chosen) => JSON.stringify(chosen),
+});
 
 /** The account that something goes out as: the one that was taken last for its outlet, or the only one. */
 export function chosenAccount({ accounts, chosen }: AccountsState, outlet: string): Account | null {
@@ -64,9 +64,9 @@ export function chosenAccount({ accounts, chosen }: AccountsState, outlet: strin
 
 /** Takes an account for what goes to its outlet from now on. */
 export async function chooseAccount({ outlet, id }: Account): Promise<void> {
-  const chosen = { ...useAccounts.getState().chosen, [outlet]: id };
-  useAccounts.setState({ chosen });
-  await saveSetting(CHOSEN, JSON.stringify(chosen));
+  const take = (chosen: Record<string, string>) => ({ ...chosen, [outlet]: id });
+  useAccounts.setState(({ chosen }) => ({ chosen: take(chosen) }));
+  useAccounts.setState({ chosen: await storedChoice.change(take) });
 }
 
 /** What an outlet can do. @throws TroubleError */

@@ -8,7 +8,7 @@ import { ownFontFamily, ownFontNames } from '@media/words/own-fonts';
 import { deleteStored } from '@media/store/storage';
 import { keepFontOf } from '@media/worker/tasks';
 import { serverTrouble } from './server';
-import { loadSetting, saveSetting } from './store/storage';
+import { sharedSetting } from './store/shared-setting';
 
 const SETTING = 'fonts';
 const ownFontsSchema = z.array(z.object({ family: z.string(), name: z.string() }));
@@ -31,7 +31,7 @@ let reading: Promise<void> | null = null;
 function readFonts(): Promise<void> {
   reading ??= shippedFonts()
     .then(async ({ families }) => {
-      const own = await storedFonts();
+      const own = await storedFonts.load();
       const theirs = await Promise.all(
         own.map(async ({ family }) => [family, await ownFontFamily(family)] as const),
       );
@@ -56,29 +56,33 @@ export function useFontBook(): FontBook | null {
 }
 
 /** Fonts that were brought in at earlier visits; a damaged list is none. */
-async function storedFonts(): Promise<OwnFont[]> {
-  try {
-    const read = ownFontsSchema.safeParse(JSON.parse((await loadSetting(SETTING)) ?? '[]'));
-    return read.success ? read.data : [];
-  } catch {
-    return [];
-  }
-}
+const storedFonts = sharedSetting<OwnFont[]>(SETTING, {
+  read(text) {
+    try {
+      return ownFontsSchema.parse(JSON.parse(text ?? '[]'));
+    } catch {
+      return [];
+    }
+  },
+  write: (all) => JSON.stringify(all),
+});
 
 /** Takes a file as a font of the person's own. @returns it, or null where it is none: the trouble is told. */
 export async function addFont(file: File): Promise<OwnFont | null> {
   try {
     const font = await keepFontOf(file);
-    const { own, book } = useFontList.getState();
+    const { book } = useFontList.getState();
     const facts = await ownFontFamily(font.family);
-    const all = [...own.filter(({ family }) => family !== font.family), font];
+    const own = await storedFonts.change((all) => [
+      ...all.filter(({ family }) => family !== font.family),
+      font,
+    ]);
     useFontList.setState({
-      own: all,
+      own,
       trouble: null,
       ...(book &&
         facts && { book: new FontBook({ families: { ...book.index.families, [font.family]: facts } }) }),
     });
-    await saveSetting(SETTING, JSON.stringify(all));
     return font;
   } catch (error) {
     useFontList.setState({ trouble: troubleOf(error, 'not-font', { file: file.name }) });
@@ -88,9 +92,8 @@ export async function addFont(file: File): Promise<OwnFont | null> {
 
 /** Forgets a font of the person's own; words that have it are drawn with others. */
 export async function dropFont(family: string): Promise<void> {
-  const own = useFontList.getState().own.filter((font) => font.family !== family);
+  const own = await storedFonts.change((all) => all.filter((font) => font.family !== family));
   useFontList.setState({ own });
-  await saveSetting(SETTING, JSON.stringify(own));
   const { bytes, facts } = ownFontNames(family);
   await deleteStored('fonts', bytes);
   await deleteStored('fonts', facts);

@@ -185,14 +185,33 @@ describe('the job store', () => {
     expect(await storage.getItem(key)).toBe('{"revision":0,"job":');
   });
 
+  it('keeps every change of a new job whose first write failed, and is not told saved by another’s success', async () => {
+    jest.spyOn(storage, 'setMany').mockRejectedValueOnce(new Error('quota'));
+    addJob({ ...testJob(), id: 'fresh', title: 'Fresh' });
+    await settled();
+    dispatch('job-1', keep(2, 984));
+    await settled();
+    expect(Object.keys(useJobs.getState().saveTroubles)).toEqual(['fresh']);
+    for (const first of [1, 2]) dispatch('fresh', keep(first, 900));
+    await settled();
+    expect(useJobs.getState().saveTroubles).toEqual({});
+    const before = useJobs.getState().files.fresh;
+    await reopened();
+    expect((await loadJob('fresh'))?.ok).toBe(true);
+    await openJob('fresh');
+    expect(useJobs.getState().files.fresh?.job.edit).toEqual(before?.job.edit);
+  });
+
   it('says why a change is not stored, until it is: then nothing of it is missing', async () => {
     jest.spyOn(storage, 'setMany').mockRejectedValueOnce(new Error('quota'));
     dispatch('job-1', keep(1, 984));
     await settled();
-    expect(useJobs.getState().saveTrouble).toEqual({ code: 'save-failed', values: { detail: 'quota' } });
+    expect(useJobs.getState().saveTroubles).toEqual({
+      'job-1': { code: 'save-failed', values: { detail: 'quota' } },
+    });
     dispatch('job-1', framed({ zoom: 2 }));
     await settled();
-    expect(useJobs.getState().saveTrouble).toBeNull();
+    expect(useJobs.getState().saveTroubles).toEqual({});
     const before = file();
     await reopened();
     expect(file()).toEqual(before);

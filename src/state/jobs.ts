@@ -53,7 +53,8 @@ interface JobsState {
   /** Stored jobs that do not open. */
   aside: AsideJob[];
   /** Why the last change is not stored, if it is not. */
-  saveTrouble: Trouble | null;
+  /** Of each job that could not be stored, why. */
+  saveTroubles: Record<string, Trouble>;
 }
 
 export const NO_JOBS: JobsState = {
@@ -62,7 +63,7 @@ export const NO_JOBS: JobsState = {
   files: {},
   watched: {},
   aside: [],
-  saveTrouble: null,
+  saveTroubles: {},
 };
 export const useJobs = create<JobsState>(() => NO_JOBS);
 
@@ -71,7 +72,11 @@ let lastStep: { id: string; joins: string; time: number } | null = null;
 
 const writer = new JobWriter({
   fileOf: (id) => useJobs.getState().files[id],
-  onTrouble: (saveTrouble) => useJobs.setState({ saveTrouble }),
+  onTrouble: (id, trouble) =>
+    useJobs.setState(({ saveTroubles }) => {
+      if (trouble) return { saveTroubles: { ...saveTroubles, [id]: trouble } };
+      return id in saveTroubles ? { saveTroubles: without(saveTroubles, id) } : {};
+    }),
   onConflict: (file) => void keepAsCopy(file),
 });
 
@@ -197,7 +202,11 @@ async function handOver(id: string): Promise<void> {
 
 function forget(id: string): void {
   leaveWork(id);
-  useJobs.setState((state) => ({ files: without(state.files, id), listed: without(state.listed, id) }));
+  useJobs.setState((state) => ({
+    files: without(state.files, id),
+    listed: without(state.listed, id),
+    saveTroubles: without(state.saveTroubles, id),
+  }));
 }
 
 /** What another tab took away while it was changed here is kept as a job of its own: nothing is lost (`jobs.test.ts`). */
@@ -212,7 +221,7 @@ export function addJob(job: Job): void {
   const file: JobFile = { job, history: EMPTY_HISTORY, revision: 0 };
   putFile(file);
   void takeWork(job.id, listenerOf(job.id));
-  writer.create(file, () => createJob(file));
+  writer.create(file, createJob);
 }
 
 /** Adds a copy of a job under another title, with what was made of it and without its exports. @returns its id. */

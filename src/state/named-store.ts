@@ -1,15 +1,15 @@
 import { create, type StoreApi, type UseBoundStore } from 'zustand';
 import { type NamedFile, withNamed } from '@core/figures/named-file';
-import { loadSetting, saveSetting } from './store/storage';
+import { sharedSetting } from './store/shared-setting';
 
 /** Things that a person named, kept in this browser, and handed on as a file. */
 export interface NamedStore<Named extends { name: string }> {
   use: UseBoundStore<StoreApi<{ all: Named[] }>>;
-  /** Reads what is stored, once the app opens; what is damaged is left out. */
+  /** Reads what is stored, once the app opens, and hears what other tabs make of it; what is damaged is left out. */
   open(): Promise<void>;
-  /** One of the same name is replaced. */
-  save(named: Named): void;
-  drop(name: string): void;
+  /** One of the same name is replaced. Resolves once it is stored. */
+  save(named: Named): Promise<void>;
+  drop(name: string): Promise<void>;
   /** All of them as a file to keep or hand on. */
   file(): File;
   /** Takes those of a file. @returns what is wrong with it, or null. */
@@ -23,23 +23,34 @@ export function namedStore<Named extends { name: string }>(
   form: NamedFile<Named>,
 ): NamedStore<Named> {
   const use = create<{ all: Named[] }>(() => ({ all: [] }));
-  const keep = (all: Named[]) => {
-    use.setState({ all });
-    void saveSetting(setting, form.write(all));
-  };
+  const stored = sharedSetting<Named[]>(setting, {
+    read(text) {
+      const read = form.read(text ?? form.write([]));
+      return 'all' in read ? read.all : [];
+    },
+    write: form.write,
+  });
+  const show = (all: Named[]) => use.setState({ all });
+  async function change(make: (all: Named[]) => Named[]): Promise<void> {
+    // It is seen at once; what other tabs have besides comes with what is stored.
+    show(make(use.getState().all));
+    await stored
+      .change(make)
+      .then(show, (error: unknown) => console.error(`${setting} could not be stored`, error));
+  }
   return {
     use,
     async open() {
-      const read = form.read((await loadSetting(setting)) ?? form.write([]));
-      if ('all' in read) use.setState({ all: read.all });
+      show(await stored.load());
+      stored.listen(show);
     },
-    save: (named) => keep(withNamed(use.getState().all, [named])),
-    drop: (name) => keep(use.getState().all.filter((other) => other.name !== name)),
+    save: (named) => change((all) => withNamed(all, [named])),
+    drop: (name) => change((all) => all.filter((other) => other.name !== name)),
     file: () => new File([form.write(use.getState().all)], fileName, { type: 'application/json' }),
     async take(file) {
       const read = form.read(await file.text());
       if ('problem' in read) return read.problem;
-      keep(withNamed(use.getState().all, read.all));
+      await change((all) => withNamed(all, read.all));
       return null;
     },
   };

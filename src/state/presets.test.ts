@@ -13,8 +13,20 @@ beforeEach(async () => {
 });
 
 describe('presets', () => {
+  it('of another tab stay when this one saves', async () => {
+    await savePreset('Here', canvas);
+    // Another tab has read the list before, and saves after.
+    const here = presets.use.getState().all;
+    presets.use.setState({ all: [] });
+    await savePreset('There', canvas);
+    expect(names()).toEqual(['Here', 'There']);
+    presets.use.setState({ all: here });
+    await presets.drop('Here');
+    expect(names()).toEqual(['There']);
+  });
+
   it('are kept in the browser, without what belongs to one clip', async () => {
-    savePreset('Grid', canvas);
+    await savePreset('Grid', canvas);
     presets.use.setState({ all: [] });
     await presets.open();
     const [kept] = presets.use.getState().all;
@@ -29,33 +41,33 @@ describe('presets', () => {
     expect(kept).not.toHaveProperty('detached');
   });
 
-  it('are replaced under the same name, and deleted', () => {
-    savePreset('Grid', canvas);
-    savePreset('Tall', { ...canvas, height: 1350 });
-    savePreset('Grid', { ...canvas, width: 720, height: 720 });
+  it('are replaced under the same name, and deleted', async () => {
+    await savePreset('Grid', canvas);
+    await savePreset('Tall', { ...canvas, height: 1350 });
+    await savePreset('Grid', { ...canvas, width: 720, height: 720 });
     expect(names()).toEqual(['Tall', 'Grid']);
     expect(presets.use.getState().all[1]?.width).toBe(720);
-    presets.drop('Tall');
+    await presets.drop('Tall');
     expect(names()).toEqual(['Grid']);
   });
 
   it('come in from a file beside those that are there', async () => {
-    savePreset('Grid', canvas);
-    savePreset('Tall', { ...canvas, height: 1350 });
+    await savePreset('Grid', canvas);
+    await savePreset('Tall', { ...canvas, height: 1350 });
     const text = JSON.stringify({
       format: 'gusset-presets',
       schemaVersion: 1,
       presets: presets.use.getState().all,
     });
-    presets.drop('Grid');
-    presets.drop('Tall');
-    savePreset('Own', canvas);
+    await presets.drop('Grid');
+    await presets.drop('Tall');
+    await savePreset('Own', canvas);
     expect(await presets.take(fileOf(text))).toBeNull();
     expect(names()).toEqual(['Own', 'Grid', 'Tall']);
   });
 
   it('stay as they are when a file is none, and it says why', async () => {
-    savePreset('Grid', canvas);
+    await savePreset('Grid', canvas);
     expect(await presets.take(fileOf('not JSON'))).toMatch(/JSON/);
     expect(await presets.take(fileOf('{"format":"other"}'))).toMatch(/format/);
     expect(names()).toEqual(['Grid']);
@@ -67,8 +79,8 @@ describe('presets', () => {
     expect(names()).toEqual([]);
   });
 
-  it('go out as a JSON file', () => {
-    savePreset('Grid', canvas);
+  it('go out as a JSON file', async () => {
+    await savePreset('Grid', canvas);
     const file = presets.file();
     expect(file.name).toBe('gusset-presets.json');
     expect(file.size).toBeGreaterThan(100);

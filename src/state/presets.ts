@@ -7,7 +7,7 @@ import { namedStore } from './named-store';
 export const presets = namedStore('presets', 'gusset-presets.json', presetsFile);
 
 /** Names a canvas to make again, without what belongs to one clip. */
-export const savePreset = (name: string, { placement, width, height, rate, layout }: Canvas): void =>
+export const savePreset = (name: string, { placement, width, height, rate, layout }: Canvas): Promise<void> =>
   presets.save({ name, placement, width, height, rate, layout });
 
 /** How files are made, under names that a person gave. */

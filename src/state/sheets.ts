@@ -12,8 +12,7 @@ import {
   writeShelf,
 } from '@core/outlets/shelf';
 import { SHIPPED_SHEETS } from '@core/outlets/shipped';
-import { alone } from './store/locks';
-import { loadSetting, saveSetting } from './store/storage';
+import { sharedSetting } from './store/shared-setting';
 
 const SETTING = 'rule-sheets';
 
@@ -38,35 +37,33 @@ export const useSheets = create<SheetsState>(() => ({
 /** The rule sheets in use. */
 export const sheetsNow = (): Sheets => useSheets.getState().sheets;
 
-let channel: BroadcastChannel | null = null;
-
 function show(shelf: Shelf, lost: string[] = useSheets.getState().lost): void {
   useSheets.setState({ shelf, sheets: sheetsInUse(SHIPPED_SHEETS, shelf), lost });
 }
 
-const stored = async () => readShelf((await loadSetting(SETTING)) ?? '{}');
+/** What is stored, and the outlets whose sheets could not be read. */
+const stored = sharedSetting<ReturnType<typeof readShelf>>(SETTING, {
+  read: (text) => readShelf(text ?? '{}'),
+  write: ({ shelf }) => writeShelf(shelf),
+});
 
 /** Reads the stored sheets once the app opens, and hears from then on what other tabs make of them. */
 export async function openSheets(): Promise<void> {
-  const { shelf, lost } = await stored();
+  const { shelf, lost } = await stored.load();
   show(shelf, lost);
-  if (typeof BroadcastChannel === 'undefined') return;
-  channel ??= new BroadcastChannel('gusset/sheets');
-  channel.onmessage = () => void stored().then(({ shelf, lost }) => show(shelf, lost));
+  stored.listen((now) => show(now.shelf, now.lost));
 }
 
 /** Changes the stored shelf: what another tab wrote meanwhile stays. */
 async function change(outlet: string, made: (shelf: Shelf) => Shelf): Promise<void> {
-  await alone('gusset/write/sheets', async () => {
-    const { shelf } = await stored();
-    const before = sheetsInUse(SHIPPED_SHEETS, shelf);
-    const next = made(shelf);
-    await saveSetting(SETTING, writeShelf(next));
-    show(next);
-    const named = [...sheetsNow(), ...before].find((sheet) => sheet.outlet === outlet);
-    useSheets.setState({ last: { outlet, name: named?.name ?? outlet, before } });
+  let before: RuleSheet[] = [];
+  const { shelf } = await stored.change((now) => {
+    before = [...sheetsInUse(SHIPPED_SHEETS, now.shelf)];
+    return { ...now, shelf: made(now.shelf) };
   });
-  channel?.postMessage(null);
+  show(shelf);
+  const named = [...sheetsNow(), ...before].find((sheet) => sheet.outlet === outlet);
+  useSheets.setState({ last: { outlet, name: named?.name ?? outlet, before } });
 }
 
 /** Puts a version of a sheet into use; those before it are kept. */

@@ -22,7 +22,12 @@ class FakeDirectory {
       },
       close: () => void this.files.set(name, text),
     });
-    return Promise.resolve({ createWritable: () => Promise.resolve(stream) });
+    const move = (to: string) => {
+      this.files.set(to, this.files.get(name) ?? '');
+      this.files.delete(name);
+      return Promise.resolve();
+    };
+    return Promise.resolve({ createWritable: () => Promise.resolve(stream), move });
   }
   removeEntry(name: string): Promise<void> {
     if (!this.files.delete(name)) return Promise.reject(new DOMException('none', 'NotFoundError'));
@@ -66,6 +71,22 @@ describe('a stream', () => {
     });
     await expect(writeWhole('exports', 'a.mp4', stream, 8)).rejects.toThrow('the line broke');
     expect(await storedNames('exports')).toEqual([]);
+  });
+
+  it('has its name only once all of it is there', async () => {
+    let push: (piece: Uint8Array | null) => void = () => undefined;
+    const stream = new ReadableStream<Uint8Array>({
+      start(to) {
+        push = (piece) => (piece ? to.enqueue(piece) : to.close());
+      },
+    });
+    const writing = writeWhole('exports', 'a.mp4', stream, 8);
+    push(new TextEncoder().encode('half'));
+    await new Promise((resolve) => setTimeout(resolve, 20));
+    expect(await storedNames('exports')).toEqual([expect.stringMatching(/^a\.mp4\..*\.part$/)]);
+    push(null);
+    await writing;
+    expect(await storedNames('exports')).toEqual(['a.mp4']);
   });
 });
 

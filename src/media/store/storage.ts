@@ -129,13 +129,14 @@ export async function writeWhole(
   stream: ReadableStream<Uint8Array>,
   size: number,
 ): Promise<void> {
-  const handle = await (await folderOf(folder)).getFileHandle(name, { create: true });
+  const part = `${name}.${crypto.randomUUID()}${PART}`;
+  const handle = await (await folderOf(folder)).getFileHandle(part, { create: true });
   try {
-    // What is written has its name only once all of it is there; a stream that ends early takes it back.
     await stream.pipeTo(await handle.createWritable());
+    // The name comes after the bytes: a page that is ended at any moment leaves no file that only looks whole.
+    await handle.move(name);
   } catch (error) {
-    // The name was there from the start: without its bytes it must not stay.
-    await deleteStored(folder, name).catch(() => undefined);
+    await deleteStored(folder, part).catch(() => undefined);
     throw isFull(error) ? new TroubleError('storage-full', { need: size, free: null }) : error;
   }
 }

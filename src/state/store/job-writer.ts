@@ -5,13 +5,15 @@ import { tellTabs } from './tabs';
 
 /** Changes that are stored one by one before the job is written whole again. */
 const FOLD_AFTER = 150;
+/** What could not be stored is tried again after so long. */
+const TRY_AGAIN_MS = 5000;
 
 /** What the writer works with. */
 interface Surroundings {
   /** A job as it is in this tab by now. */
   fileOf(id: string): JobFile | undefined;
-  /** Told whether what was done is stored. */
-  onTrouble(trouble: Trouble | null): void;
+  /** Told whether what was done to a job is stored. */
+  onTrouble(id: string, trouble: Trouble | null): void;
   /** The stored job is another than the one that was changed here; told once with what is here. */
   onConflict(file: JobFile): void;
 }
@@ -24,6 +26,8 @@ interface Stored {
   entries: number;
   /** What is here was found to be in conflict with what is stored; until that is read. */
   conflict: boolean;
+  /** Writes a job that is not stored at all yet; null once it is. */
+  create: ((file: JobFile) => Promise<void>) | null;
   /** Writes under way, one after another. Never rejects. */
   tail: Promise<void>;
 }
@@ -42,12 +46,11 @@ export class JobWriter {
   }
 
   /** Stores a new job. */
-  create(file: JobFile, write: () => Promise<void>): void {
+  create(file: JobFile, write: (file: JobFile) => Promise<void>): void {
     this.known(file.job.id, file.revision);
-    this.queue(file.job.id, async () => {
-      await write();
-      tellTabs({ type: 'rewritten', id: file.job.id, head: headOf(file) });
-    });
+    this.of(file.job.id).create = write;
+    // The queue does it, now and with each later write until it succeeds.
+    this.queue(file.job.id, () => Promise.resolve());
   }
 
   append(file: JobFile, entry: Entry): void {
@@ -91,20 +94,44 @@ export class JobWriter {
     stored.tail = stored.tail
       .then(async () => {
         if (stored.conflict) return;
+        if (stored.create) await this.writeFirst(id, stored, stored.create);
         await write(stored);
-        this.around.onTrouble(null);
+        this.around.onTrouble(id, null);
       })
       .catch((error: unknown) => {
         const file = this.around.fileOf(id);
         if (error instanceof StaleWrite && file) {
           stored.conflict = true;
           this.around.onConflict(file);
-        } else if (file) this.around.onTrouble(troubleOf(error, 'save-failed', {}));
+        } else if (file) {
+          this.around.onTrouble(id, troubleOf(error, 'save-failed', {}));
+          this.tryLater(id);
+        }
       });
   }
 
+  /** Stores a job that never was, as it is here by now. */
+  private async writeFirst(id: string, stored: Stored, create: NonNullable<Stored['create']>): Promise<void> {
+    const file = this.around.fileOf(id);
+    if (!file) return;
+    await create(file);
+    stored.create = null;
+    stored.revision = file.revision;
+    tellTabs({ type: 'rewritten', id, head: headOf(file) });
+  }
+
+  /** Stores what could not be stored once more after a while, also where nothing is changed any more. */
+  private tryLater(id: string): void {
+    setTimeout(() => {
+      const file = this.around.fileOf(id);
+      const stored = this.of(id);
+      if (file && (stored.create || stored.revision < file.revision)) this.foldSoon(id);
+    }, TRY_AGAIN_MS);
+  }
+
   private of(id: string): Stored {
-    const known = this.jobs.get(id) ?? { revision: 0, entries: 0, conflict: false, tail: Promise.resolve() };
+    const fresh = { revision: 0, entries: 0, conflict: false, create: null, tail: Promise.resolve() };
+    const known = this.jobs.get(id) ?? fresh;
     this.jobs.set(id, known);
     return known;
   }

@@ -161,7 +161,7 @@ function Alerts() {
   const job = useJobFiles((state) => state.trouble);
   const twin = useBringIn((state) => state.twin);
   const aside = useJobs((state) => state.aside);
-  const save = useJobs((state) => state.saveTrouble);
+  const unsaved = useJobs((state) => state.saveTroubles);
   const checks = useChecks((state) => state.trouble);
   const judging = useChecks((state) => state.progress);
   // What can be converted is offered plainly instead.
@@ -170,7 +170,9 @@ function Alerts() {
   const close = <Button onPress={dismissBringIn}>Close</Button>;
   return (
     <>
-      {save && <TroubleNotice trouble={save} />}
+      {Object.entries(unsaved).map(([id, one]) => (
+        <TroubleNotice key={id} trouble={one} />
+      ))}
       {checks && <TroubleNotice trouble={checks} />}
       {judging && <Soft role="status">{`Judging the clips: ${judging.done} of ${judging.total} jobs…`}</Soft>}
       {trouble && able === false && <TroubleNotice trouble={trouble} actions={close} />}

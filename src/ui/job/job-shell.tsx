@@ -112,7 +112,7 @@ function WithPlayer({ job, children }: { job: Job; children: ReactNode }) {
 
 /** What stands over every page of a job when something is wrong with it. */
 function Troubles({ job, lost }: { job: Job; lost: Master | null }) {
-  const save = useJobs((state) => state.saveTrouble);
+  const save = useJobs((state) => state.saveTroubles[job.id]);
   const player = usePlayer((state) => state.trouble);
   const bringIn = useBringIn((state) => state.trouble);
   const bringing = useBringIn((state) => state.fileName);
