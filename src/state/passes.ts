@@ -1,3 +1,4 @@
+import { toRateChange } from '@core/job/retime';
 import { create } from 'zustand';
 import type { PassOf } from '@core/check/look';
 import type { Boundary } from '@core/cut/shots';
@@ -153,7 +154,7 @@ function takeEdges(job: Job, master: Master, pass: Pass): void {
   const known = job.edit.repairs[master.id] ?? NO_REPAIRS;
   const source = sourceOf(master, known);
   const repairs = sureEdges(pass, source, known);
-  const rates = { before: source.rate, after: source.rate };
+  const rates = toRateChange(source, source);
   if (repairs) dispatch(job.id, { type: 'set-repairs', master: master.id, repairs, rates });
 }
 

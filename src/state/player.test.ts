@@ -1,3 +1,4 @@
+import { testRateChange, choose, testJob, testMaster, testRange, testFraming } from '@core/job/test-job';
 import { parseFingerprint } from '@core/master/fingerprint';
 import type { PlanOverlay } from '@core/render/overlays';
 import { plannedFrame, type PlanSegment, type RenderPlan } from '@core/render/plan';
@@ -7,7 +8,6 @@ import type { Cut } from '@core/cut/cut';
 import { activeClip, type Job } from '@core/job/job';
 import { plainBlock } from '@core/words/text-block';
 import { NO_REPAIRS } from '@core/master/repairs';
-import { choose, testJob, testMaster, testRange, testFraming } from '@core/job/test-job';
 import {
   leavePlayer,
   mountView,
@@ -206,7 +206,7 @@ describe('the player', () => {
 
   it('takes up a repair and a new proxy', () => {
     const repairs = { ...NO_REPAIRS, rotation: 90 as const };
-    const rates = { before: other.rate, after: other.rate };
+    const rates = testRateChange(other.rate, other.rate);
     playJob({
       ...cut,
       edit: applyCommand(cut.edit, { type: 'set-repairs', master: 'other', repairs, rates }),

@@ -1,8 +1,8 @@
+import { testRateChange, keep, testJob, testMaster, TEST_MASTER, testRange, testShot } from '../job/test-job';
 import { parseFingerprint } from '../master/fingerprint';
 import { WHOLE_RECT, type StoredRect } from '../picture/size';
 import { applyCommand, type Command } from '../job/commands/commands';
 import { activeClip, type Job } from '../job/job';
-import { keep, testJob, testMaster, TEST_MASTER, testRange, testShot } from '../job/test-job';
 import { LOOKED, lookedAt, testPass } from '../job/test-pass';
 import { sureEdges } from '../diagnosis/found-edges';
 import { NO_REPAIRS } from '../master/repairs';
@@ -49,7 +49,7 @@ describe('bars that the master brings', () => {
   });
 
   it('that a person said are picture are a note', () => {
-    const rates = { before: job.masters[0]!.rate, after: job.masters[0]!.rate };
+    const rates = testRateChange(job.masters[0]!.rate, job.masters[0]!.rate);
     const repairs = { ...NO_REPAIRS, live: WHOLE_RECT };
     const said = change(job, { type: 'set-repairs', master: TEST_MASTER, repairs, rates });
     expect(found(said, testPass({ live: SCOPE }))).toMatchObject({ severity: 'note', code: 'kept' });
@@ -85,7 +85,7 @@ describe('bars that the master brings', () => {
     const second = testMaster({ id: 'b'.repeat(12), fingerprint: parseFingerprint('b'.repeat(64)) });
     const both = { ...job, masters: [job.masters[0]!, second] };
     const cut = [testRange(0, 300), { master: second.id, in: 0, out: 300 }];
-    const rates = { before: second.rate, after: second.rate };
+    const rates = testRateChange(second.rate, second.rate);
     const said = change(change(both, { type: 'set-cut', act: 'add', cut }), {
       type: 'set-repairs',
       master: TEST_MASTER,

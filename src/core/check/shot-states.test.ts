@@ -1,3 +1,4 @@
+import { testRateChange, testJob, TEST_MASTER, testRange, testShot } from '../job/test-job';
 import { LOOKED } from '../job/test-pass';
 import { keptShots, lookThrough } from '../cut/look-through';
 import { plainFraming, PLAIN_VALUES } from '../framing/framing';
@@ -6,7 +7,6 @@ import { applyCommand, type Command } from '../job/commands/commands';
 import { activeClip, type Job } from '../job/job';
 import { PLAIN_LAYOUT } from '../layout/layout';
 import { NO_REPAIRS, type Repairs } from '../master/repairs';
-import { testJob, TEST_MASTER, testRange, testShot } from '../job/test-job';
 import { checkJob } from './check';
 import { lookSignature, shotStates } from './shot-states';
 import { findingWords } from './finding';
@@ -71,7 +71,7 @@ describe('where a shot stands', () => {
 
   it('takes a tick for what was seen: not after a repair, other bounds, or for a new shot of an old name', () => {
     const ticked = change(job, { type: 'tick-shot', shot: 'b', signature: lookSignature(job, shots[1]!) });
-    const rates = { before: job.masters[0]!.rate, after: job.masters[0]!.rate };
+    const rates = testRateChange(job.masters[0]!.rate, job.masters[0]!.rate);
     const repair = (live: object | null): Command => ({
       type: 'set-repairs',
       master: TEST_MASTER,

@@ -1,3 +1,4 @@
+import { testRateChange, testJob } from './test-job';
 import { type Evidence, noEvidence, type Track } from '../follow/evidence';
 import { subjectAt } from '../follow/subjects';
 import { PLAIN_WISHES } from '../framing/following';
@@ -33,7 +34,6 @@ import {
 import { shotsOf } from '../cut/master-shots';
 import { sourceIn } from './job';
 import { NO_REPAIRS } from '../master/repairs';
-import { testJob } from './test-job';
 
 const job = testJob();
 const [shot] = shotsOf(job.edit.shots, sourceIn(job, job.masters[0]!.id));
@@ -193,9 +193,9 @@ describe('following in a job', () => {
     const edit = { ...job.edit, framings: [framing] };
     const { rate } = job.masters[0]!;
     const half = { num: rate.num, den: rate.den * 2 };
-    const slow = retimed(edit, job.masters[0]!.id, rate, half);
+    const slow = retimed(edit, job.masters[0]!.id, testRateChange(rate, half));
     expect(slow.framings[0]!.following!.doubts).toEqual([{ in: 15, out: 30, why: 'unseen' }]);
-    expect(retimed(slow, job.masters[0]!.id, half, rate).framings).toEqual(edit.framings);
+    expect(retimed(slow, job.masters[0]!.id, testRateChange(half, rate)).framings).toEqual(edit.framings);
   });
 
   it('is judged by where the subject is, and not by where the window points', () => {

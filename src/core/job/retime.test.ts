@@ -2,7 +2,12 @@ import fc from 'fast-check';
 import type { Framing } from '../framing/framing';
 import { scaledFrames, type FrameRate } from '../time/frame-rate';
 import { activeClip, type Edit } from './job';
-import { retimed } from './retime';
+import { NO_REPAIRS } from '../master/repairs';
+import { STANDARD_RATES } from '../time/frame-rate';
+import { applyCommand } from './commands/commands';
+import { sourceIn } from './job';
+import { referenceFaults } from './references';
+import { type RateChange, retimed, toRateChange } from './retime';
 import { testFraming, testJob, TEST_MASTER, testRange, testShot } from './test-job';
 
 const RATES: FrameRate[] = [
@@ -15,6 +20,11 @@ const RATES: FrameRate[] = [
 ];
 const [SIXTY, FILM] = RATES as [FrameRate, FrameRate];
 const FRAMES = 100;
+/** A change of the rate of a master of that many frames at 60 fps. */
+const between = (before: FrameRate, after: FrameRate): RateChange => {
+  const paced = (rate: FrameRate) => ({ rate, frames: scaledFrames(FRAMES, SIXTY, rate) });
+  return toRateChange(paced(before), paced(after));
+};
 
 const keyed = (shot: string, frames: number[]): Framing => {
   const plain = testFraming();
@@ -55,7 +65,7 @@ describe("a change of a master's rate", () => {
   it('leaves shots that tile the master, keyframes that follow, and ranges inside it', () => {
     fc.assert(
       fc.property(some, fc.constantFrom(...RATES.slice(1)), (edit, rate) => {
-        const now = retimed(edit, TEST_MASTER, SIXTY, rate);
+        const now = retimed(edit, TEST_MASTER, between(SIXTY, rate));
         const total = scaledFrames(FRAMES, SIXTY, rate);
         now.shots.forEach((shot, i) => {
           expect(shot.in).toBe(now.shots[i - 1]?.out ?? 0);
@@ -79,7 +89,7 @@ describe("a change of a master's rate", () => {
         let now = edit;
         let before = SIXTY;
         for (const rate of [...rates, SIXTY]) {
-          now = retimed(now, TEST_MASTER, before, rate);
+          now = retimed(now, TEST_MASTER, between(before, rate));
           before = rate;
         }
         expect(now).toEqual(edit);
@@ -89,13 +99,13 @@ describe("a change of a master's rate", () => {
 
   it('keeps shots that are shorter than a frame until they have a place again', () => {
     const edit = editOf([1, 2], [0], [[0, 100]]);
-    const slow = retimed(edit, TEST_MASTER, SIXTY, FILM);
+    const slow = retimed(edit, TEST_MASTER, between(SIXTY, FILM));
     expect(slow.shots.map((shot) => [shot.in, shot.out])).toEqual([
       [0, 1],
       [1, 40],
     ]);
     expect(activeClip(slow).cut).toEqual([testRange(0, 40)]);
-    expect(retimed(slow, TEST_MASTER, FILM, SIXTY)).toEqual(edit);
+    expect(retimed(slow, TEST_MASTER, between(FILM, SIXTY))).toEqual(edit);
   });
 
   it('comes back exactly beside a second master whose rate is changed meanwhile', () => {
@@ -109,16 +119,52 @@ describe("a change of a master's rate", () => {
       [TEST_MASTER, FILM, SIXTY],
       ['b'.repeat(12), FILM, SIXTY],
     ];
-    const back = ways.reduce((now, [master, from, to]) => retimed(now, master, from, to), mixed);
+    const back = ways.reduce((now, [master, from, to]) => retimed(now, master, between(from, to)), mixed);
     expect(back).toEqual(mixed);
   });
 
   it('does not undo what was changed meanwhile', () => {
     const edit = editOf([50], [0], [[0, 100]]);
-    const slow = retimed(edit, TEST_MASTER, SIXTY, FILM);
+    const slow = retimed(edit, TEST_MASTER, between(SIXTY, FILM));
     const clip = { ...activeClip(slow), cut: [testRange(4, 20)] };
-    const back = retimed({ ...slow, clips: [clip] }, TEST_MASTER, FILM, SIXTY);
+    const back = retimed({ ...slow, clips: [clip] }, TEST_MASTER, between(FILM, SIXTY));
     expect(activeClip(back).cut).toEqual([testRange(10, 50)]);
     expect(back.shots).toEqual(edit.shots);
+  });
+
+  it('leaves a job that opens, whatever is cut between changes', () => {
+    const step = fc.record({
+      rate: fc.option(fc.constantFrom(...STANDARD_RATES, { num: 15, den: 1 }, { num: 50, den: 3 })),
+      from: fc.double({ min: 0, max: 1, noNaN: true }),
+      lasts: fc.double({ min: 0, max: 1, noNaN: true }),
+    });
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 1, max: 2000 }),
+        fc.constantFrom(...STANDARD_RATES),
+        fc.array(step, { minLength: 1, maxLength: 6 }),
+        (frames, rate, steps) => {
+          let job = testJob({ rate, frames });
+          job = { ...job, edit: { ...job.edit, shots: [testShot(`${TEST_MASTER}-0`, 0, frames)] } };
+          for (const { rate: next, from, lasts } of steps) {
+            const source = sourceIn(job, TEST_MASTER);
+            const repairs = { ...NO_REPAIRS, rate: next };
+            const after = sourceIn(
+              { ...job, edit: { ...job.edit, repairs: { [TEST_MASTER]: repairs } } },
+              TEST_MASTER,
+            );
+            const rates = toRateChange(source, after);
+            let edit = applyCommand(job.edit, { type: 'set-repairs', master: TEST_MASTER, repairs, rates });
+            // What is kept ends at the master's end as often as not.
+            const first = Math.min(after.frames - 1, Math.floor(from * after.frames));
+            const out = lasts > 0.5 ? after.frames : first + 1;
+            edit = applyCommand(edit, { type: 'set-cut', act: 'trim', cut: [testRange(first, out)] });
+            job = { ...job, edit };
+            expect(referenceFaults(job)).toEqual([]);
+          }
+        },
+      ),
+      { numRuns: 400 },
+    );
   });
 });

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { frameCount } from '../figures/bounded';
 import { type Cut, type Range, rangeSchema } from '../cut/cut';
 import { type Shot, shotSchema } from '../cut/shot';
 import { type Framing, framingSchema } from '../framing/framing';
@@ -20,14 +21,27 @@ export const keptPlacesSchema = z.record(z.string(), placesSchema);
 type Places = z.infer<typeof placesSchema>;
 type KeptPlaces = z.infer<typeof keptPlacesSchema>;
 
+/** A rate of a master, and how many frames it has at that. */
+const pacedSchema = z.object({ rate: frameRateSchema, frames: frameCount() });
+type Paced = z.infer<typeof pacedSchema>;
+/** A change of a master's rate. */
+export const rateChangeSchema = z.object({ before: pacedSchema, after: pacedSchema });
+export type RateChange = z.infer<typeof rateChangeSchema>;
+
+/** How a master's rate changes from one source of it to another. */
+export const toRateChange = (before: Paced, after: Paced): RateChange => ({
+  before: { rate: before.rate, frames: before.frames },
+  after: { rate: after.rate, frames: after.frames },
+});
+
 const same = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);
 
 /**
  * An edit whose places in one master mean the same moments after the master's rate changed. What cannot be placed at
  * the new rate, and what was rounded, is kept: it comes back exactly with the rate, unless it was changed meanwhile.
  */
-export function retimed(edit: Edit, master: string, before: FrameRate, after: FrameRate): Edit {
-  if (compareRates(before, after) === 0) return edit;
+export function retimed(edit: Edit, master: string, { before, after }: RateChange): Edit {
+  if (compareRates(before.rate, after.rate) === 0) return edit;
   const known = edit.retimed?.[master] ?? {};
   const next: KeptPlaces = {};
   const shotsBefore = edit.shots.filter((shot) => shot.master === master);
@@ -40,8 +54,8 @@ export function retimed(edit: Edit, master: string, before: FrameRate, after: Fr
   ): Omit<Places, 'rate'> => {
     const kept = known[key];
     const untouched = kept && same(shown(kept, kept.rate, before), now);
-    const origin: Places = untouched ? kept : { ...now, rate: before };
-    if (compareRates(origin.rate, after) !== 0) next[key] = origin;
+    const origin: Places = untouched ? kept : { ...now, rate: before.rate };
+    if (compareRates(origin.rate, after.rate) !== 0) next[key] = origin;
     return map(origin, origin.rate, after);
   };
   const shots = mapped('shots', { shots: shotsBefore }, mapShots).shots ?? [];
@@ -96,15 +110,15 @@ export function retimed(edit: Edit, master: string, before: FrameRate, after: Fr
       canvases: clip.canvases.map((canvas) => ({
         ...canvas,
         detached: framings(`canvas ${clip.id} ${canvas.id}`, canvas.detached),
-        rate: compareRates(canvas.rate, before) === 0 ? after : canvas.rate,
+        rate: compareRates(canvas.rate, before.rate) === 0 ? after.rate : canvas.rate,
       })),
     })),
   };
   return withKept(moved, master, next);
 }
 
-/** Places at one rate as places at another. */
-type Mapping = (places: Omit<Places, 'rate'>, from: FrameRate, to: FrameRate) => Omit<Places, 'rate'>;
+/** Places at one rate as places at another, inside the master. */
+type Mapping = (places: Omit<Places, 'rate'>, from: FrameRate, to: Paced) => Omit<Places, 'rate'>;
 
 function withKept(edit: Edit, master: string, kept: KeptPlaces): Edit {
   const { retimed: all, ...rest } = edit;
@@ -117,8 +131,8 @@ const placeOf = (frame: number, from: FrameRate, to: FrameRate): number =>
   Math.round((frame * rateValue(to)) / rateValue(from));
 
 /** Shots without gap or overlap: one that is shorter than a frame of the new rate has no place there. */
-const mapShots: Mapping = ({ shots = [] }, from, to) => {
-  const end = scaledFrames(shots[shots.length - 1]?.out ?? 0, from, to);
+const mapShots: Mapping = ({ shots = [] }, from, { rate: to, frames }) => {
+  const end = Math.min(frames, scaledFrames(shots[shots.length - 1]?.out ?? 0, from, to));
   const starts = shots.map((shot) => Math.min(placeOf(shot.in, from, to), end));
   const outOf = (i: number) => starts[i + 1] ?? end;
   return {
@@ -135,7 +149,7 @@ const mapShots: Mapping = ({ shots = [] }, from, to) => {
  */
 const mapFramings =
   (shots: readonly Shot[]): Mapping =>
-  ({ framings = [] }, from, to) => ({
+  ({ framings = [] }, from, { rate: to }) => ({
     framings: framings
       .filter(({ shot }) => shots.length === 0 || shots.some(({ id }) => id === shot))
       .map((framing) => {
@@ -154,9 +168,11 @@ const mapFramings =
   });
 
 /** Ranges at the same moments, at least a frame each, inside the master. */
-const mapRanges: Mapping = ({ ranges = [] }, from, to) => ({
+const mapRanges: Mapping = ({ ranges = [] }, from, { rate: to, frames }) => ({
   ranges: ranges.map((range): Range => {
-    const first = Math.min(placeOf(range.in, from, to), scaledFrames(range.out, from, to) - 1);
-    return { ...range, in: first, out: Math.max(first + 1, placeOf(range.out, from, to)) };
+    const end = Math.min(frames, scaledFrames(range.out, from, to));
+    const first = Math.min(placeOf(range.in, from, to), end - 1);
+    const out = Math.min(frames, placeOf(range.out, from, to));
+    return { ...range, in: first, out: Math.max(first + 1, out) };
   }),
 });

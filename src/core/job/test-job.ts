@@ -1,3 +1,5 @@
+import { type FrameRate, scaledFrames } from '../time/frame-rate';
+import { type RateChange, toRateChange } from './retime';
 import { parseFingerprint } from '../master/fingerprint';
 import type { Range } from '../cut/cut';
 import { type Framing, plainFraming, PLAIN_VALUES, type Values } from '../framing/framing';
@@ -40,6 +42,12 @@ export const keep = (first: number, out: number): Command => ({
   act: 'trim',
   cut: [testRange(first, out)],
 });
+
+/** A change of the rate of a master that has so many frames before it. */
+export function testRateChange(before: FrameRate, after: FrameRate, frames = 984): RateChange {
+  const paced = (rate: FrameRate) => ({ rate, frames: scaledFrames(frames, before, rate) });
+  return toRateChange(paced(before), paced(after));
+}
 
 /** A master for tests: 1920×1080 at 24000/1001 with stereo sound. */
 export function testMaster(change: Partial<Master> = {}): Master {

@@ -1,3 +1,4 @@
+import { toRateChange } from '@core/job/retime';
 import { useMemo } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
@@ -24,7 +25,7 @@ export function useRepair(): (repairs: Repairs) => void {
   const master = job.masters.find((master) => master.id === source.id);
   return (repairs) => {
     if (!master) return;
-    const rates = { before: source.rate, after: sourceOf(master, repairs).rate };
+    const rates = toRateChange(source, sourceOf(master, repairs));
     dispatch(job.id, { type: 'set-repairs', master: master.id, repairs, rates });
   };
 }

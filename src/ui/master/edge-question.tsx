@@ -1,3 +1,4 @@
+import { toRateChange } from '@core/job/retime';
 import { Button } from 'react-native-paper';
 import { foundInMaster, SURE } from '@core/diagnosis/found-edges';
 import { percent } from '@core/figures/figures';
@@ -21,7 +22,7 @@ export function EdgeQuestion({ master }: { master: Master }) {
   const found = pass && foundInMaster(pass, source);
   if (!found || repairs.live !== null) return null;
   const answer = (live: PictureRect) => () => {
-    const rates = { before: source.rate, after: source.rate };
+    const rates = toRateChange(source, source);
     dispatch(job.id, { type: 'set-repairs', master: master.id, repairs: { ...repairs, live }, rates });
   };
   const sure = pass.liveConfidence >= SURE;

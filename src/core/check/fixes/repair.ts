@@ -1,5 +1,5 @@
 import type { Repairs } from '../../master/repairs';
-import type { FrameRate } from '../../time/frame-rate';
+import type { RateChange } from '../../job/retime';
 import type { Fix } from '../fix';
 
 /** Sets something right about a master. */
@@ -8,7 +8,7 @@ export const repair: Fix<{
   master: string;
   repairs: Repairs;
   /** Of the master, before the repair and after it. */
-  rates: { before: FrameRate; after: FrameRate };
+  rates: RateChange;
 }> = {
   safe: false,
   label: ({ label }) => label,

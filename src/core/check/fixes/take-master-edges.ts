@@ -1,4 +1,4 @@
-import type { FrameRate } from '../../time/frame-rate';
+import type { RateChange } from '../../job/retime';
 import type { Repairs } from '../../master/repairs';
 import type { Fix } from '../fix';
 
@@ -7,7 +7,7 @@ export const takeMasterEdges: Fix<{
   master: string;
   repairs: Repairs;
   /** Of the master, before the repair and after it. */
-  rates: { before: FrameRate; after: FrameRate };
+  rates: RateChange;
 }> = {
   safe: true,
   label: () => 'Use the edges that were found',

@@ -1,3 +1,4 @@
+import { toRateChange } from '../../job/retime';
 import { boundariesOf } from '../../cut/shots';
 import { foundInMaster, foundInShots, reachesPast } from '../../diagnosis/found-edges';
 import { percent } from '../../figures/figures';
@@ -90,7 +91,7 @@ export const bakedInBarsRule = exportRule({
 function wholeFound({ look, frame }: Barred) {
   const { pass, source, repairs, master } = look;
   const live = pass && foundInMaster(pass, source);
-  const rates = { before: source.rate, after: source.rate };
+  const rates = toRateChange(source, source);
   const values = { master: master.id, repairs: { ...repairs, live }, rates };
   return { severity: 'stop', code: 'whole', frame, fix: { fix: 'take-master-edges', values } } as const;
 }

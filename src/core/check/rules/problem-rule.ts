@@ -1,3 +1,4 @@
+import { toRateChange } from '../../job/retime';
 import { diagnose, type Problem } from '../../diagnosis/diagnosis';
 import type { ProblemCode, ProblemValues } from '../../diagnosis/problem-values';
 import { sourceOf } from '../../master/source';
@@ -51,6 +52,6 @@ export const problemRule = <Code extends ProblemCode>(
 function fixOf({ master, source }: Look, { offers }: Problem) {
   const [offer] = offers;
   if (!offer) return undefined;
-  const rates = { before: source.rate, after: sourceOf(master, offer.repairs).rate };
+  const rates = toRateChange(source, sourceOf(master, offer.repairs));
   return { fix: 'repair', values: { ...offer, master: master.id, rates } } as const;
 }

@@ -1,3 +1,4 @@
+import { testRateChange, choose, framed, keep, testJob, TEST_MASTER, testRange, testShot } from '../test-job';
 import fc from 'fast-check';
 import { NO_REPAIRS } from '../../master/repairs';
 import { PLAIN_LAYOUT } from '../../layout/layout';
@@ -7,7 +8,6 @@ import { canvasAdded } from '../canvases';
 import { changeBy, continued, EMPTY_HISTORY, recorded, redone, undone, type Versioned } from '../history';
 import { activeClip } from '../job';
 import { readStoredJob, storedJob } from '../stored-job';
-import { choose, framed, keep, testJob, TEST_MASTER, testRange, testShot } from '../test-job';
 import { applyCommand, type Command, stepLabel, stepName } from './commands';
 import { A_TOUCH, PLAIN_ENCODING } from '../../rate/encoding';
 
@@ -50,7 +50,7 @@ const OF_KIND: { [N in Command['type']]: fc.Arbitrary<Extract<Command, { type: N
     type: 'set-repairs',
     master: TEST_MASTER,
     repairs: { ...NO_REPAIRS, matrix },
-    rates: { before: FILM, after: FILM },
+    rates: testRateChange(FILM, FILM),
   })),
   'set-clips': fc.boolean().map((two) => ({
     type: 'set-clips',

@@ -1,6 +1,6 @@
+import { testRateChange, keep, testJob, TEST_MASTER, testShot } from '../test-job';
 import { NO_REPAIRS } from '../../master/repairs';
 import { activeClip } from '../job';
-import { keep, testJob, TEST_MASTER, testShot } from '../test-job';
 import { applyCommand } from './commands';
 
 const job = testJob();
@@ -16,7 +16,7 @@ describe("a change of a master's rate", () => {
       type: 'set-repairs',
       master: TEST_MASTER,
       repairs,
-      rates: { before, after },
+      rates: testRateChange(before, after),
     });
     expect(activeClip(now).cut).toEqual([{ master: TEST_MASTER, in: 100, out: 300 }]);
     expect(now.shots.map((shot) => shot.in)).toEqual([0, 200]);
@@ -24,7 +24,7 @@ describe("a change of a master's rate", () => {
       type: 'set-repairs',
       master: TEST_MASTER,
       repairs: NO_REPAIRS,
-      rates: { before: after, after: before },
+      rates: testRateChange(after, before, 1968),
     });
     expect(activeClip(back).cut).toEqual(activeClip(edit).cut);
   });

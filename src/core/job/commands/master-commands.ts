@@ -1,7 +1,6 @@
 import { z } from 'zod';
 import { repairsSchema } from '../../master/repairs';
-import { frameRateSchema } from '../../time/frame-rate';
-import { retimed } from '../retime';
+import { rateChangeSchema, retimed } from '../retime';
 import { command } from './command';
 
 /** What a person sets right about a master. */
@@ -10,12 +9,12 @@ export const MASTER_COMMANDS = {
     schema: z.object({
       master: z.string(),
       repairs: repairsSchema,
-      rates: z.object({ before: frameRateSchema, after: frameRateSchema }),
+      rates: rateChangeSchema,
     }),
     label: 'repair the master',
     apply(edit, { master, repairs, rates }) {
       const repaired = { ...edit, repairs: { ...edit.repairs, [master]: repairs } };
-      return retimed(repaired, master, rates.before, rates.after);
+      return retimed(repaired, master, rates);
     },
   }),
 };
