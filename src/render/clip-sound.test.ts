@@ -144,12 +144,15 @@ describe('sound', () => {
     );
     expect(heard).toHaveLength(samplesBefore(starts[101]!, to, RATE));
     expect(heard.every((value) => value > 0)).toBe(true);
+    let run = { begin: 0, first: 0 };
     for (const [i, [first]] of ranges.entries()) {
       const begin = samplesBefore(starts[i]!, to, RATE);
       const end = samplesBefore(starts[i + 1]!, to, RATE);
+      // Where nothing was removed the sound goes on as it is.
+      if (ranges[i - 1]?.[1] !== first) run = { begin, first };
       // Past the join each sample is the master's own, up to the end of the picture.
       for (const sample of [begin + 240, end - 1]) {
-        expect(heard[sample]).toBe(samplesBefore(first, from, RATE) + sample - begin + 1);
+        expect(heard[sample]).toBe(samplesBefore(run.first, from, RATE) + sample - run.begin + 1);
       }
     }
   });

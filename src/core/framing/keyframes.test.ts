@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { EASES } from './easing';
 import { type Framing, type Keyframe, keyframeAt, plainFraming, PLAIN_VALUES } from './framing';
 import {
   framingCopied,
@@ -25,14 +26,38 @@ const moving: Framing = {
 const frames = (framing: Framing) => framing.keyframes.map((keyframe) => keyframe.frame);
 
 describe('keyframes', () => {
-  it('are added without a change of what is seen, on a straight way', () => {
+  const unit = fc.double({ min: 0, max: 1, noNaN: true });
+  const curve = fc.oneof(
+    fc.constant(null),
+    fc.tuple(unit, unit, unit, unit),
+    fc.constantFrom(...Object.values(EASES)),
+  );
+  /** The furthest that two framings are apart at any frame, in thousandths of the picture. */
+  const apart = (a: Framing, b: Framing, out = 200): number =>
+    Math.max(
+      ...Array.from({ length: out - 100 }, (_, n) => {
+        const [one, other] = [keyframeAt(a.keyframes, 100 + n), keyframeAt(b.keyframes, 100 + n)];
+        return 1000 * Math.abs(one.focus.x - other.focus.x);
+      }),
+    );
+
+  it('are added without a change of the motion, whatever its curves', () => {
+    const frame = fc.integer({ min: 100, max: 199 });
     fc.assert(
-      fc.property(fc.integer({ min: 100, max: 199 }), fc.integer({ min: 100, max: 199 }), (frame, seen) => {
-        const more = keyframeAdded(moving, frame);
-        expect(keyframeAt(more.keyframes, seen).focus.x).toBeCloseTo(
-          keyframeAt(moving.keyframes, seen).focus.x,
-          9,
-        );
+      fc.property(curve, curve, frame, frame, (first, second, one, two) => {
+        const eased = keyframeEased(keyframeEased(moving, 100, first), 150, second);
+        expect(apart(keyframeAdded(keyframeAdded(eased, one), two), eased)).toBeLessThan(1);
+      }),
+    );
+  });
+
+  it('keep their motion where they are copied to a shorter shot', () => {
+    fc.assert(
+      fc.property(curve, fc.integer({ min: 102, max: 199 }), (ease, out) => {
+        const eased = keyframeEased(moving, 100, ease);
+        const target = { framing: plainFraming('b', 'main', 100), shot: { in: 100, out } };
+        const copied = framingCopied({ framing: eased, shot, frame: 100 }, target, 'all');
+        expect(apart(copied, eased, out)).toBeLessThan(1);
       }),
     );
   });

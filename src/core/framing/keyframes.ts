@@ -97,8 +97,9 @@ export function framingCopied(
 function shifted(framing: Framing, by: number, shot: Span): Keyframe[] {
   const last = shot.out - 1;
   const shifted = framing.keyframes.map((key) => pinned({ ...key, frame: Math.max(0, key.frame + by) }));
-  const inside = shifted.filter((key) => key.frame <= last);
-  if (inside.length === shifted.length) return shifted;
-  const end = keyframeAt(shifted, last);
-  return [...inside.filter((key) => key.frame < last), { ...end, ease: null }];
+  if (shifted.every((key) => key.frame <= last)) return shifted;
+  const { keyframes } = withKeyframe({ ...framing, keyframes: shifted }, keyframeAt(shifted, last));
+  return keyframes
+    .filter((key) => key.frame <= last)
+    .map((key) => (key.frame === last ? { ...key, ease: null } : key));
 }

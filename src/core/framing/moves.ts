@@ -1,3 +1,4 @@
+import { splitEase } from './easing';
 import { clamp, type LiveRect, type Size } from '../picture/size';
 import {
   type Framing,
@@ -36,11 +37,24 @@ function changed(
   return withKeyframe(framing, of(keyframeAt(framing.keyframes, scope)));
 }
 
-/** A framing with a keyframe in the place of the one at its frame, or besides those that there are. */
+/**
+ * A framing with a keyframe in the place of the one at its frame, or besides those that there are. One between two
+ * others divides the curve between them, so that the motion around it stays as it was.
+ */
 export function withKeyframe(framing: Framing, key: Keyframe): Framing {
-  const others = framing.keyframes.filter((keyframe) => keyframe.frame !== key.frame);
-  return { ...framing, keyframes: [...others, key].sort((a, b) => a.frame - b.frame) };
+  const { keyframes } = framing;
+  const others = keyframes.filter((keyframe) => keyframe.frame !== key.frame);
+  if (others.length < keyframes.length) return { ...framing, keyframes: inOrder([...others, key]) };
+  const next = others.find(({ frame }) => frame > key.frame);
+  const before = others.findLast(({ frame }) => frame < key.frame);
+  if (!before || !next) return { ...framing, keyframes: inOrder([...others, key]) };
+  const [ease, rest] = splitEase(before.ease, (key.frame - before.frame) / (next.frame - before.frame));
+  const divided = others.map((one) => (one === before ? { ...one, ease } : one));
+  return { ...framing, keyframes: inOrder([...divided, { ...key, ease: rest }]) };
 }
+
+const inOrder = (keyframes: readonly Keyframe[]): Keyframe[] =>
+  keyframes.toSorted((a, b) => a.frame - b.frame);
 
 function heldValues({ focus, seat, zoom, tilt }: Values): Values {
   const unit = ({ x, y }: Point): Point => ({ x: clamp(x, 0, 1), y: clamp(y, 0, 1) });

@@ -6,6 +6,7 @@ import { coverageOf } from '../proof/coverage';
 import { fittedPixels, MAIN_TRACK } from '../layout/layout';
 import { sourceOf } from '../master/source';
 import { testMaster, testRange, testShot } from '../job/test-job';
+import { rateValue, STANDARD_RATES } from '../time/frame-rate';
 import { plannedFrame, planOf, planRuns, segmentAt } from './plan';
 import { costWords, rateCost } from './rate-cost';
 
@@ -32,6 +33,29 @@ describe('plan', () => {
         expect(planRuns(plan)).toEqual([run]);
       }),
       { numRuns: 25 },
+    );
+  });
+
+  it('is one run of sound where a range was only split, at any pair of rates', () => {
+    const rates = fc.constantFrom(...STANDARD_RATES);
+    const splits = fc.uniqueArray(fc.integer({ min: 1, max: 983 }), { maxLength: 8 });
+    fc.assert(
+      fc.property(rates, rates, splits, (own, rate, at) => {
+        const edges = [0, ...at.sort((a, b) => a - b), 984];
+        const cut = edges.slice(1).map((out, n) => testRange(edges[n]!, out));
+        const paced = sourceOf(testMaster({ rate: own }));
+        const plan = planOf({ ...tall, rate }, { cut, shots, framings: [], sources: [paced] });
+        expect(planRuns(plan)).toMatchObject([
+          { source: 0, start: 0, frames: plan.frames, in: 0, rangeOut: 984 },
+        ]);
+        // Picture and sound are less than a frame of either apart.
+        for (const segment of plan.segments) {
+          const heard = segment.start / rateValue(rate);
+          const seen =
+            segment.rangeIn / rateValue(own) + (segment.start - segment.rangeStart) / rateValue(rate);
+          expect(Math.abs(seen - heard)).toBeLessThan(1 / rateValue(own) + 1 / rateValue(rate));
+        }
+      }),
     );
   });
 

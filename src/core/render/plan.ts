@@ -126,6 +126,10 @@ export function planOf(canvas: Canvas, input: PlanInput): RenderPlan {
     const source = sourceIn(range.master);
     const rangeStart = starts[index] as number;
     const total = (starts[index + 1] as number) - rangeStart;
+    const before = segments[segments.length - 1];
+    // One that is too short to be seen at this rate is heard with the range that it goes on from.
+    if (total === 0 && before?.rangeOut === range.in && input.sources[before.source] === source)
+      before.rangeOut = range.out;
     for (const shot of shotsOf(input.shots, source)) {
       const from = Math.max(range.in, shot.in) - range.in;
       const to = Math.min(range.out, shot.out) - range.in;
@@ -319,7 +323,7 @@ export function planRuns(plan: RenderPlan): PlanRun[] {
     const { start, frames, source, range, rangeOut } = segment;
     const out = masterFrameIn(plan, segment, start + frames - 1) + 1;
     const last = runs[runs.length - 1];
-    if (last && goesOn(plan, last, segment)) {
+    if (last && goesOn(last, segment)) {
       last.frames += frames;
       last.out = out;
       last.range = range;
@@ -330,10 +334,10 @@ export function planRuns(plan: RenderPlan): PlanRun[] {
   return runs.map(({ range: _range, ...run }) => run);
 }
 
-/** Whether a segment takes up decoding where a run ends: in the same range, or in the next master frame at one rate. */
-function goesOn(plan: RenderPlan, run: PlanRun & { range: number }, segment: PlanSegment): boolean {
-  if (run.source !== segment.source) return false;
-  if (run.range === segment.range) return true;
-  const { num, den } = (plan.sources[segment.source] as Source).rate;
-  return plan.rate.num * den === plan.rate.den * num && segment.rangeIn === run.out;
-}
+/**
+ * Whether a segment goes on where a run ends: in the same range, or in one that begins where that range ends. At
+ * another rate than the master's its sound may lie by less than a frame beside its picture then; begun anew, as much
+ * of it would be heard twice.
+ */
+const goesOn = (run: PlanRun & { range: number }, segment: PlanSegment): boolean =>
+  run.source === segment.source && (run.range === segment.range || segment.rangeIn === run.rangeOut);
