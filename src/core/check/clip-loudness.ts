@@ -1,19 +1,12 @@
-import type { Cut } from '../cut/cut';
+import type { Cut, Range } from '../cut/cut';
+import type { SoundFacts } from '../pass/pass';
+import { integratedLoudness, powerOf, STEPS_A_SECOND } from '../sound/loudness';
 import { secondsOf } from '../time/frame-rate';
 import type { Look } from './look';
 
-/** Gates of EBU R 128 (ITU-R BS.1770-4): the absolute one in LUFS, the relative one in LU under what passes it. */
-const ABSOLUTE = -70;
-const RELATIVE = -10;
-
-const powerOf = (loudness: number): number => 10 ** (loudness / 10);
-const loudnessOf = (powers: readonly number[]): number =>
-  10 * Math.log10(powers.reduce((sum, power) => sum + power, 0) / powers.length);
-
 /**
- * Integrated loudness of a cut in LUFS; null where nothing is heard. Of a whole master it is what was measured. Of
- * pieces it is the gated mean of the short-term loudness of their seconds, which is near it where a piece lasts longer
- * than the three seconds of that window.
+ * Integrated loudness of a cut in LUFS; null where nothing is heard. It is measured on the tenths of seconds that the
+ * clip plays, in blocks of the clip's own.
  */
 export function clipLoudness(cut: Cut, looks: readonly Look[]): number | null {
   const lookAt = (master: string) => looks.find((look) => look.master.id === master);
@@ -21,16 +14,42 @@ export function clipLoudness(cut: Cut, looks: readonly Look[]): number | null {
   const only = first && cut.length === 1 ? lookAt(first.master) : undefined;
   if (only && first?.in === 0 && first.out === only.source.frames)
     return only.pass?.sound?.integrated ?? null;
-  const seconds = cut.flatMap((range): number[] => {
+  const powers: number[] = [];
+  // Part of a step that the ranges so far left unfinished: its length in steps, and the power in it.
+  let open = { length: 0, power: 0 };
+  for (const range of cut) {
     const look = lookAt(range.master);
-    const levels = look?.pass?.sound?.shortTerm ?? [];
-    if (!look) return [];
-    const from = Math.floor(secondsOf(range.in, look.source.rate));
-    const to = Math.ceil(secondsOf(range.out, look.source.rate));
-    return levels.slice(from, to).filter((level) => level !== null);
-  });
-  const heard = seconds.filter((level) => level > ABSOLUTE).map(powerOf);
-  if (heard.length === 0) return null;
-  const gate = powerOf(loudnessOf(heard) + RELATIVE);
-  return loudnessOf(heard.filter((power) => power > gate));
+    if (!look) return null;
+    for (const { length, power } of heardIn(range, look)) {
+      const taken = Math.min(length, 1 - open.length);
+      open = { length: open.length + taken, power: open.power + taken * power };
+      if (open.length < 1 - 1e-9) continue;
+      powers.push(open.power);
+      open = { length: length - taken, power: (length - taken) * power };
+    }
+  }
+  if (open.length > 0.5) powers.push(open.power / open.length);
+  const loudness = integratedLoudness(powers);
+  return loudness === -Infinity ? null : loudness;
 }
+
+/** Steps of a master, and parts of steps, that a range plays, with their power; silence where the sound has ended. */
+function* heardIn(
+  range: Range,
+  { source, pass }: Look,
+): Generator<{ length: number; power: number }, void, undefined> {
+  const steps = stepsOf(pass?.sound ?? null);
+  const from = secondsOf(range.in, source.rate) * STEPS_A_SECOND;
+  const to = secondsOf(range.out, source.rate) * STEPS_A_SECOND;
+  for (let step = Math.floor(from); step < to; step++) {
+    const length = Math.min(step + 1, to) - Math.max(step, from);
+    const level = steps[step] ?? null;
+    if (length > 0) yield { length, power: level === null ? 0 : powerOf(level) };
+  }
+}
+
+/** Loudness of each tenth of a second; of a pass of an earlier version about, by the three seconds around it. */
+const stepsOf = (sound: SoundFacts | null): readonly (number | null)[] =>
+  sound?.steps ??
+  sound?.shortTerm.flatMap((level) => Array.from({ length: STEPS_A_SECOND }, () => level)) ??
+  [];

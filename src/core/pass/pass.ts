@@ -35,6 +35,8 @@ const soundFactsSchema = z.object({
   samplePeak: measure().nullable(),
   /** Short-term loudness each second of the sound, LUFS. */
   shortTerm: z.array(measure().nullable()),
+  /** Loudness of each tenth of a second by itself, LUFS; not there in a pass of an earlier version. */
+  steps: z.array(measure().nullable()).optional(),
   /** Seconds from the master's first frame. */
   pauses: z.array(pauseSchema),
 });

@@ -41,15 +41,16 @@ const WEIGHTS: Record<number, number[]> = {
 };
 
 /** Steps in which loudness is taken: a gating block is four, the short term thirty. */
-const STEPS_A_SECOND = 10;
+export const STEPS_A_SECOND = 10;
 const MOMENTARY = 4;
 const SHORT_TERM = 30;
 /** Gates (BS.1770-4): blocks below −70 LUFS, then 10 LU below the mean of the rest. */
 const ABSOLUTE_GATE = -70;
 const RELATIVE_GATE = 10;
 
-const loudnessOf = (power: number): number => (power > 0 ? -0.691 + 10 * Math.log10(power) : -Infinity);
-const powerOf = (loudness: number): number => 10 ** ((loudness + 0.691) / 10);
+export const loudnessOf = (power: number): number =>
+  power > 0 ? -0.691 + 10 * Math.log10(power) : -Infinity;
+export const powerOf = (loudness: number): number => 10 ** ((loudness + 0.691) / 10);
 
 /**
  * Loudness by EBU R 128 (ITU-R BS.1770-4), of sound that is pushed in order. It keeps one number each tenth of a
@@ -121,11 +122,12 @@ export class LoudnessMeter {
 
   /** Loudness of the whole, in LUFS; −Infinity for silence. */
   integrated(): number {
-    const blocks = this.windows(MOMENTARY);
-    const audible = blocks.filter((power) => loudnessOf(power) > ABSOLUTE_GATE);
-    if (audible.length === 0) return -Infinity;
-    const gate = powerOf(loudnessOf(mean(audible)) - RELATIVE_GATE);
-    return loudnessOf(mean(audible.filter((power) => power > gate)));
+    return integratedLoudness(this.powers);
+  }
+
+  /** Weighted power of each tenth of a second. */
+  steps(): readonly number[] {
+    return this.powers;
   }
 
   /** Short-term loudness (3 s) each tenth of a second, in LUFS, from the first whole window on. */
@@ -139,11 +141,28 @@ export class LoudnessMeter {
   }
 
   private windows(steps: number): number[] {
-    const out: number[] = [];
-    for (let end = steps; end <= this.powers.length; end++)
-      out.push(mean(this.powers.slice(end - steps, end)));
-    return out;
+    return windowsOf(this.powers, steps);
   }
+}
+
+/** Means of so many steps in a row, one for each step from the first whole window on. */
+function windowsOf(powers: readonly number[], steps: number): number[] {
+  const out: number[] = [];
+  for (let end = steps; end <= powers.length; end++) out.push(mean(powers.slice(end - steps, end)));
+  return out;
+}
+
+/**
+ * Integrated loudness of weighted powers, in LUFS (ITU-R BS.1770-4: blocks of 0.4 s, an absolute and a relative gate).
+ * What is shorter than a block is one.
+ * @param powers of each tenth of a second. @returns −Infinity for silence.
+ */
+export function integratedLoudness(powers: readonly number[]): number {
+  const blocks = windowsOf(powers, Math.min(MOMENTARY, Math.max(1, powers.length)));
+  const audible = blocks.filter((power) => loudnessOf(power) > ABSOLUTE_GATE);
+  if (audible.length === 0) return -Infinity;
+  const gate = powerOf(loudnessOf(mean(audible)) - RELATIVE_GATE);
+  return loudnessOf(mean(audible.filter((power) => power > gate)));
 }
 
 const mean = (values: readonly number[]): number =>

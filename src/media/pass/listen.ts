@@ -1,7 +1,7 @@
 import type { AudioSample } from 'mediabunny';
 import type { Source } from '@core/master/source';
 import type { Pass, SoundFacts } from '@core/pass/pass';
-import { LoudnessMeter } from '@core/sound/loudness';
+import { LoudnessMeter, loudnessOf } from '@core/sound/loudness';
 import { TruePeakMeter } from '@core/sound/true-peak';
 import { pausesOf, Waveform } from '@core/sound/waveform';
 import type { MasterReader } from '../read/master-reader';
@@ -49,6 +49,7 @@ export async function listen(
       truePeak: known(truePeak),
       samplePeak: known(samplePeak),
       shortTerm: shortTerm.filter((_, i) => i % 10 === 0).map(known),
+      steps: loudness.steps().map((power) => known(toHundredths(loudnessOf(power)))),
       pauses: pausesOf(bytes),
     },
   };
@@ -80,3 +81,6 @@ async function levelsOf(
   }
   return { integrated: known(loudness?.integrated() ?? -Infinity), truePeak: known(peaks.finish().truePeak) };
 }
+
+/** As exact as the loudness of a tenth of a second can be heard. */
+const toHundredths = (value: number): number => Math.round(value * 100) / 100;
