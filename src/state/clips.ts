@@ -1,10 +1,12 @@
+import { maxKeptFrames } from '@core/job/kept-length';
+import { cardFrames } from '@core/words/clip-text';
 import { cutFrames, slowestRate } from '@core/cut/cut';
 import { masterLengths } from '@core/check/check';
 import { type Division, inParts } from '@core/cut/parts';
 import { activeCanvas, type Clip, clipName } from '@core/job/clip';
 import { activeClip, type Job, sourceIn } from '@core/job/job';
 import { shotsOf } from '@core/cut/master-shots';
-import { frameAt, framesWithin, secondsOf } from '@core/time/frame-rate';
+import { frameAt, secondsOf } from '@core/time/frame-rate';
 import { dispatch, setClip } from './jobs';
 import { usePasses } from './passes';
 import { showFrame } from './player';
@@ -78,7 +80,7 @@ export function splitIntoParts(job: Job, seconds: number, overlapSeconds: number
   const whole = activeClip(job.edit);
   const rate = slowestRate(whole.cut, masterLengths(job));
   const cuts = inParts(whole.cut, {
-    most: framesWithin(seconds, rate),
+    most: maxKeptFrames(whole, masterLengths(job), seconds),
     overlap: frameAt(overlapSeconds, rate),
     divisions: divisionsOf(job),
   });
@@ -96,8 +98,8 @@ export function splitIntoParts(job: Job, seconds: number, overlapSeconds: number
   return made.length;
 }
 
-/** Seconds that a clip lasts. */
+/** Seconds that a clip lasts, its end card among them. */
 export function clipSeconds(job: Job, clip: Clip): number {
   const { rate } = activeCanvas(clip);
-  return secondsOf(cutFrames(clip.cut, masterLengths(job), rate), rate);
+  return secondsOf(cutFrames(clip.cut, masterLengths(job), rate) + cardFrames(clip.text?.card, rate), rate);
 }

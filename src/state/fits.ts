@@ -1,9 +1,10 @@
+import { maxKeptFrames } from '@core/job/kept-length';
 import { type Candidate, proposals, type Proposal } from '@core/cut/fit-length';
 import { masterLengths } from '@core/check/check';
-import { type Range, slowestRate } from '@core/cut/cut';
+import type { Range } from '@core/cut/cut';
 import { activeClip, type Job, sourceIn } from '@core/job/job';
 import { shotsOf } from '@core/cut/master-shots';
-import { frameAt, framesWithin } from '@core/time/frame-rate';
+import { frameAt } from '@core/time/frame-rate';
 import { usePasses } from './passes';
 
 /** What a fit is asked for. */
@@ -49,6 +50,6 @@ export function fitsOf(job: Job, { seconds, keepFirst, keepLast }: FitWish): Pro
       if (span.out > span.in) pauses.push({ master: source.id, ...span });
     }
   }
-  const frames = framesWithin(seconds, slowestRate(clip.cut, masterLengths(job)));
+  const frames = maxKeptFrames(clip, masterLengths(job), seconds);
   return proposals({ shots, frames, keepFirst, keepLast, pauses });
 }

@@ -157,6 +157,20 @@ describe('words in a plan', () => {
     expect(made.overlays[2]!.to).toBe(80);
   });
 
+  it('mark the word that is spoken, also of a caption that is trimmed', () => {
+    const text = withCues(cue('a', 20, 80, 'one two three'));
+    const spoken = { ...text, captions: { ...text.captions, spoken: '#FF0000' } };
+    const whole = plan(spoken).overlays;
+    // The first word and a half are cut away.
+    const middle = Math.round((whole[1]!.from + whole[1]!.to) / 2);
+    const made = plan(spoken, { cut: [testRange(middle, 100)] }).overlays;
+    expect(made.map(({ art }) => art.mark?.from)).toEqual([4, 8]);
+    expect(made.map(({ from, to }) => [from + middle, to + middle])).toEqual([
+      [middle, whole[1]!.to],
+      [whole[2]!.from, whole[2]!.to],
+    ]);
+  });
+
   it('leave captions out where they go out as files alone', () => {
     const beside = { ...tall, text: { places: [], captions: 'beside' as const } };
     expect(plan(withCues(cue('a', 20, 80)), {}, beside).overlays).toEqual([]);

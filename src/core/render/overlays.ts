@@ -6,7 +6,7 @@ import type { Captions, Cue } from '../words/captions';
 import type { ClipText, EndCard } from '../words/clip-text';
 import { groundRect, isOffBand } from '../words/grounds';
 import { spokenStarts, wordsOf } from '../words/speech-rhythm';
-import { type Stretch, stretchesOf, type Timeline } from '../words/spans';
+import { type Stretch, partOfSpans, stretchesOf, type Timeline } from '../words/spans';
 import type { TextArt } from '../words/text-art';
 import { isOwnFamily } from '../words/families';
 import { blockOn, type BlockPlace, type TextBlock } from '../words/text-block';
@@ -148,26 +148,33 @@ function cueOverlays(
         ground: null,
       };
       return captions.spoken
-        ? spokenOverlays(cue, stretch, art, captions.spoken)
+        ? spokenOverlays(cue, stretch, art, captions.spoken, input.timeline)
         : [{ ...stretch, fade: 0, art }];
     }),
   );
 }
 
-/** A caption word by word: as many overlays as it has words, one after another. */
-function spokenOverlays(cue: Cue, { from, to }: Stretch, art: TextArt, colour: string): PlanOverlay[] {
+/**
+ * A caption word by word: as many overlays as there are words in a stretch of it, one after another. A word is spoken
+ * at its place in the master, also where the cut leaves some of the caption out.
+ */
+function spokenOverlays(
+  cue: Cue,
+  { from, to }: Stretch,
+  art: TextArt,
+  colour: string,
+  timeline: Timeline,
+): PlanOverlay[] {
   const words = wordsOf(cue.text);
   const starts = cue.words?.length === words.length ? cue.words : spokenStarts(cue.text);
-  const edges = starts.map((share) => from + Math.round(share * (to - from)));
-  edges[0] = from;
-  return words
-    .map((word, i) => ({
-      from: edges[i] as number,
-      to: edges[i + 1] ?? to,
-      fade: 0,
-      art: { ...art, mark: { ...word, colour } },
-    }))
-    .filter((overlay) => overlay.to > overlay.from);
+  return words.flatMap((word, i) => {
+    const spans = partOfSpans(cue.spans, i === 0 ? 0 : (starts[i] ?? 1), starts[i + 1] ?? 1, timeline.masters);
+    return stretchesOf(spans, timeline).flatMap((stretch): PlanOverlay[] => {
+      const shown = { from: Math.max(from, stretch.from), to: Math.min(to, stretch.to) };
+      if (shown.to <= shown.from) return [];
+      return [{ ...shown, fade: 0, art: { ...art, mark: { ...word, colour } } }];
+    });
+  });
 }
 
 /** Families of a person's own that overlays are drawn with. */

@@ -99,6 +99,26 @@ describe('cues', () => {
     expect(places(cuesShifted(TWO, new Set(['a', 'b']), 9000, whole))[1]?.[2]).toBe(2500);
   });
 
+  it('are shifted along the clip, also over its cuts', () => {
+    // The clip plays 1200–1300 and then 100–300: in that order.
+    const cut = timelineOf([range(1200, 1300), range(100, 300)]);
+    const ids = new Set(['a', 'b']);
+    const at = (cues: readonly Cue[]) => listedCues(cues, cut).map((one) => one.at);
+    expect(at(TWO)).toEqual([
+      { from: 100, to: 200 },
+      { from: 210, to: 260 },
+    ]);
+    const earlier = cuesShifted(TWO, ids, -50, cut);
+    expect(at(earlier)).toEqual([
+      { from: 50, to: 150 },
+      { from: 160, to: 210 },
+    ]);
+    expect(earlier[0]?.spans).toEqual([range(1250, 1300), range(100, 150)]);
+    // Back again they are what they were; further than the clip goes none of them.
+    expect(cuesShifted(earlier, ids, 50, cut)).toEqual(TWO);
+    expect(at(cuesShifted(TWO, ids, 9000, cut))[1]).toEqual({ from: 250, to: 300 });
+  });
+
   it('are stretched to begin and end where they should', () => {
     expect(places(cuesStretched(TWO, { from: 0, to: 320 }, whole))).toEqual([
       ['one two three four', 0, 200],

@@ -1,8 +1,9 @@
+import type { Range } from '../cut/cut';
 import { scaledFrames } from '../time/frame-rate';
 import type { Cue } from './captions';
 import { freshCueIds, type ListedCue, listedCues, spanShifted } from './cue-list';
 import { syllablesOf, wordsOf } from './speech-rhythm';
-import { type Spans, spansOf, type Stretch, type Timeline } from './spans';
+import { type Spans, spansOf, type Stretch, stretchesOf, type Timeline } from './spans';
 
 /** Cues with one of them changed. */
 export const withCue = (cues: readonly Cue[], id: string, change: (cue: Cue) => Cue): Cue[] =>
@@ -64,22 +65,34 @@ export function cuesMerged(
   );
 }
 
-/** Cues moved by output frames, as far as their masters go. @param ids of those that move. */
+/**
+ * Cues moved by output frames of the clip, as far as that goes; those that the cut leaves out along their masters.
+ * @param ids of those that move.
+ */
 export function cuesShifted(
   cues: readonly Cue[],
   ids: ReadonlySet<string>,
   by: number,
-  { masters, rate }: Timeline,
+  timeline: Timeline,
 ): Cue[] {
+  const end = timeline.starts[timeline.cut.length] ?? 0;
   return cues.map((cue) => {
     if (!ids.has(cue.id)) return cue;
-    const spans = cue.spans.map((span) => {
-      const master = masters(span.master);
-      const frames = Math.sign(by) * scaledFrames(Math.abs(by), rate, master.rate);
-      return spanShifted(span, frames, master.frames);
-    });
-    return { ...cue, spans };
+    const stretches = stretchesOf(cue.spans, timeline);
+    const [first, last] = [stretches[0], stretches[stretches.length - 1]];
+    if (!first || !last) return { ...cue, spans: cue.spans.map((span) => shiftInMaster(span, by, timeline)) };
+    const moved = Math.max(-first.from, Math.min(end - last.to, by));
+    const spans = stretches.flatMap(
+      ({ from, to }) => spansOf({ from: from + moved, to: to + moved }, timeline) ?? [],
+    );
+    return spans.length > 0 ? { ...cue, spans } : cue;
   });
+}
+
+function shiftInMaster(span: Range, by: number, { masters, rate }: Timeline): Range {
+  const master = masters(span.master);
+  const frames = Math.sign(by) * scaledFrames(Math.abs(by), rate, master.rate);
+  return spanShifted(span, frames, master.frames);
 }
 
 /** All cues of the clip spread anew, so that the first begins and the last ends where it should. */

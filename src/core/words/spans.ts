@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { type Cut, type MasterLengths, type Range, rangeSchema } from '../cut/cut';
-import { scaledFrames, shownFrame } from '../time/frame-rate';
+import { scaledFrames, secondsOf, shownFrame } from '../time/frame-rate';
 import type { FrameRate } from '../time/frame-rate';
 
 /**
@@ -71,6 +71,26 @@ export function spansOf({ from, to }: Stretch, { cut, starts, masters, rate }: T
     else spans.push(span);
   });
   return spans.length > 0 ? spans : null;
+}
+
+/**
+ * The part of spans between two shares of the time that they last, in whole frames of their masters.
+ * @param from 0…1. @param to 0…1, from `from` on.
+ */
+export function partOfSpans(spans: readonly Range[], from: number, to: number, masters: MasterLengths): Range[] {
+  const lasts = spans.map((span) => secondsOf(span.out - span.in, masters(span.master).rate));
+  const whole = lasts.reduce((sum, seconds) => sum + seconds, 0);
+  let before = 0;
+  return spans.flatMap((span, i): Range[] => {
+    const length = lasts[i] as number;
+    const at = (share: number) => {
+      const inside = Math.min(1, Math.max(0, (share * whole - before) / length));
+      return span.in + Math.round(inside * (span.out - span.in));
+    };
+    const part = { ...span, in: at(from), out: at(to) };
+    before += length;
+    return part.out > part.in ? [part] : [];
+  });
 }
 
 /** The first output frame that shows a frame of a master; null where the cut leaves it out. */
