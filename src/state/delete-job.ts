@@ -1,6 +1,6 @@
 import { deleteStored, deleteStoredFrom } from '@media/store/storage';
 import { forgetEvidence } from './evidence';
-import { cancelExport } from './export-queue';
+import { cancelExports } from './export-queue';
 import { endFollowing } from './follow';
 import { removeJob, useJobs } from './jobs';
 import { forgetPass } from './passes';
@@ -13,9 +13,10 @@ export async function deleteWholeJob(id: string): Promise<void> {
   const listed = useJobs.getState().listed[id];
   if (!listed) return;
   await endFollowing(id);
-  for (const record of listed.exports) {
-    await cancelExport(id, record.id);
-  }
+  await cancelExports(
+    id,
+    listed.exports.map((record) => record.id),
+  );
   await forgetRateTrials(id);
   await removeJob(id);
   for (const { fingerprint } of listed.head.masters)

@@ -29,6 +29,7 @@ interface Work {
 
 const waiting: Go[] = [];
 let current: Work | null = null;
+let isStarting = false;
 
 /** A record that could not be stored is still shown; the page says that it cannot save. */
 const untold = (error: unknown): void => console.error('an export could not be written down', error);
@@ -59,7 +60,11 @@ export function enqueue(
 
 /** Makes what waits, one go after another. */
 async function pump(): Promise<void> {
-  if (current) return;
+  if (current || isStarting) return;
+  isStarting = true;
+  // What is put into the queue together stands in its order before the first begins.
+  await Promise.resolve();
+  isStarting = false;
   sortWaiting();
   const go = waiting.shift();
   if (!go) return;
@@ -168,19 +173,34 @@ function takeOut(go: Go): void {
   showWaiting();
 }
 
-/** Stops an export and those that are made with it, or drops one that is held; resolves when nothing of it is left. */
-export async function cancelExport(jobId: string, exportId: string): Promise<void> {
-  const go = goOf(exportId);
-  if (go && current?.go === go) {
-    current.stop.abort();
-    return current.ended;
+/** Stops an export, or drops one that is held; resolves when nothing of it is left. What is made with it goes on. */
+export const cancelExport = (jobId: string, exportId: string): Promise<void> =>
+  cancelExports(jobId, [exportId]);
+
+/** Stops several exports of a job; others that are made together with them go on from where they are. */
+export async function cancelExports(jobId: string, ids: readonly string[]): Promise<void> {
+  const over = new Set(ids);
+  for (const go of new Set(ids.map(goOf))) {
+    if (!go) continue;
+    const others = go.records.filter(({ id }) => !over.has(id));
+    const isRunning = current?.go === go;
+    if (current && isRunning && others.length === 0) {
+      current.stop.abort();
+      await current.ended;
+    } else if (current && isRunning) {
+      current.pauses = true;
+      current.stop.abort(KEEP);
+      await current.ended;
+    } else takeOut(go);
+    if (others.length > 0) enqueue(jobId, others.map(asRunning));
   }
-  if (go) takeOut(go);
-  for (const id of go ? go.records.map((record) => record.id) : [exportId]) {
+  for (const id of ids) {
     await dropExport(jobId, id);
     await forgetExport(id);
   }
 }
+
+const asRunning = (record: ExportRecord): ExportRecord => ({ ...record, state: 'running', error: null });
 
 /** Holds an export, and those that are made with it; what is whole of them stays. */
 export async function pauseExport(exportId: string): Promise<void> {
@@ -201,16 +221,15 @@ export function resumeExport(jobId: string, record: ExportRecord): void {
   const held = (other: ExportRecord) => other.state === 'paused' || other.state === 'failed';
   const together = all.filter((other) => held(other) && other.go !== undefined && other.go === record.go);
   const records = together.length > 0 ? together : [record];
-  enqueue(
-    jobId,
-    records.map((other) => ({ ...other, state: 'running', error: null })),
-  );
+  enqueue(jobId, records.map(asRunning));
 }
 
 /** Puts an export that waits before another one, or behind all. */
 export function moveExport(exportId: string, before: string | null): void {
   const go = goOf(exportId);
   if (!go || current?.go === go) return;
+  // Beside one that is made with it, it stands already.
+  if (go.records.some(({ id }) => id === before)) return;
   const others = waiting.filter((other) => other !== go);
   const at = others.findIndex(({ records }) => records.some(({ id }) => id === before));
   const [earlier, later] = at < 0 ? [others[others.length - 1], undefined] : [others[at - 1], others[at]];

@@ -11,13 +11,15 @@ export async function whilePlaying<T>(run: () => Promise<T>): Promise<T> {
  * @param onHeld is told when there is something to wait for.
  */
 export async function waitWhilePlaying(signal?: AbortSignal, onHeld?: () => void): Promise<void> {
-  const free = { mode: 'exclusive' as const, ifAvailable: true };
-  if (await navigator.locks.request(NAME, free, (lock) => lock !== null)) return;
+  if (await isFree()) return;
   onHeld?.();
-  const options = { mode: 'exclusive' as const, ...(signal && { signal }) };
-  await navigator.locks
-    .request(NAME, options, () => undefined)
-    .catch((error: unknown) => {
-      if (!signal?.aborted) throw error;
-    });
+  // A request that waits in the lock's line would hold up whoever wants to play besides.
+  do await sleep(LOOK_EVERY_MS);
+  while (!signal?.aborted && !(await isFree()));
 }
+
+/** How often it is looked whether something still plays, in milliseconds. */
+const LOOK_EVERY_MS = 200;
+const sleep = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
+const isFree = (): Promise<boolean> =>
+  navigator.locks.request(NAME, { mode: 'exclusive', ifAvailable: true }, (lock) => lock !== null);

@@ -104,7 +104,6 @@ export function ExportScreen() {
         </Notice>
       ))}
       <Queue />
-      <EncodingCard size={size} trying={trying} />
       <SaveAll records={records} />
       <View role="list" aria-label="Exports" style={styles.list}>
         {records.map((record) => (
@@ -114,6 +113,7 @@ export function ExportScreen() {
       {records.length === 0 && !isBusy({ running: inQueue }) && (
         <Soft>Nothing has been exported yet. The export goes on while you use other pages.</Soft>
       )}
+      <EncodingCard size={size} trying={trying} />
     </JobPage>
   );
 }

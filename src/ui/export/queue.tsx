@@ -61,7 +61,7 @@ export function Queue() {
                 {...one}
                 first={!waits(ids[i - 1] ?? '')}
                 last={!waits(ids[i + 1] ?? '')}
-                onMove={(by) => moveExport(one.record.id, ids[by < 0 ? i - 1 : i + 2] ?? null)}
+                onMove={(by) => moveExport(one.record.id, neighbourOf(queued, i, by))}
               />
             ))}
           </View>
@@ -81,6 +81,22 @@ export function Queue() {
       )}
     </View>
   );
+}
+
+/**
+ * The export before which one goes by a step. Those of one go stand and move together: a step passes all of another.
+ * @returns null for the end.
+ */
+function neighbourOf(queued: readonly Queued[], at: number, by: number): string | null {
+  const keyOf = (one: Queued | undefined) => one && (one.record.go ?? one.record.id);
+  const own = keyOf(queued[at]);
+  const keys = queued.map(keyOf);
+  if (by < 0) {
+    const earlier = keys[keys.indexOf(own) - 1];
+    return queued[keys.indexOf(earlier)]?.record.id ?? null;
+  }
+  const later = keys[keys.lastIndexOf(own) + 1];
+  return queued[keys.lastIndexOf(later) + 1]?.record.id ?? null;
 }
 
 /** Running first, then what waits in its order, then what is held. */

@@ -26,35 +26,54 @@ interface Props {
   height: number;
 }
 
+/** Steps of the keys, in shares of the canvas. */
+const STEPS: Record<string, number> = { ArrowUp: -0.01, ArrowDown: 0.01, PageUp: -0.1, PageDown: 0.1 };
+
 function Handle(props: Props) {
-  const { index, place, width, height } = props;
+  const { index, place, layout, width, height } = props;
+  const setLayout = useLayout();
+  // A drag is one change: until it ends it is seen here alone.
+  const [dragged, setDragged] = useState<number | null>(null);
+  const put = (to: number) => setLayout(dividerMoved(layout, index, to), `divider-${index}`);
+  const keys = (event: { key: string; preventDefault: () => void; stopPropagation: () => void }) => {
+    const by = STEPS[event.key];
+    if (by === undefined) return;
+    event.preventDefault();
+    event.stopPropagation();
+    put(place + by);
+  };
+  const drag = Gesture.Pan()
+    .runOnJS(true)
+    .minDistance(1)
+    .onUpdate(({ translationY }) =>
+      setDragged(dividersWith(layout, index, place + translationY / height)[index] ?? place),
+    )
+    .onEnd(({ translationY }) => put(place + translationY / height))
+    .onFinalize(() => setDragged(null));
+  const at = dragged ?? place;
   return (
-    <GestureDetector gesture={useDividerDrag(props)}>
+    <GestureDetector gesture={drag}>
       <View
         role="slider"
+        tabIndex={0}
         aria-label={`Divider ${index + 1}`}
-        aria-valuenow={Math.round(place * 100)}
-        style={[styles.touch, { top: place * height + 3 - TARGET / 2, width: width + 6 }]}
+        aria-valuemin={Math.round(LEAST_PANE * 100)}
+        aria-valuemax={Math.round((1 - LEAST_PANE) * 100)}
+        aria-valuenow={Math.round(at * 100)}
+        style={[styles.touch, { top: at * height + 3 - TARGET / 2, width: width + 6 }]}
+        {...{ onKeyDown: keys }}
       >
+        {dragged !== null && <View style={styles.line} />}
         <View style={styles.grip} />
       </View>
     </GestureDetector>
   );
 }
 
-/** A drag counts from where the divider was when it began. */
-function useDividerDrag({ index, place, layout, height }: Props) {
-  const setLayout = useLayout();
-  const [start, setStart] = useState(place);
-  return Gesture.Pan()
-    .runOnJS(true)
-    .minDistance(1)
-    .onBegin(() => setStart(place))
-    .onUpdate(({ translationY }) => {
-      const dividers = dividersWith(layout, index, start + translationY / height);
-      setLayout({ stacked: { ...layout.stacked, dividers } }, `divider-${index}`);
-    });
-}
+/** A change of a layout by which one of its dividers is elsewhere. @param to 0…1 of the canvas, y down. */
+export const dividerMoved = (layout: Layout, index: number, to: number): Partial<Layout> => ({
+  stacked: { ...layout.stacked, dividers: dividersWith(layout, index, to) },
+});
 
 /** Dividers with one moved; it keeps its distance from the next one and from the edges. */
 function dividersWith({ stacked }: Layout, index: number, to: number): [number, number] {
@@ -74,6 +93,14 @@ const styles = StyleSheet.create({
     alignItems: 'center',
     justifyContent: 'center',
     cursor: 'ns-resize' as 'pointer',
+  },
+  line: {
+    position: 'absolute',
+    left: 0,
+    right: 0,
+    top: TARGET / 2 - 1,
+    height: 2,
+    backgroundColor: colours.chalk,
   },
   grip: {
     width: 44,

@@ -1,9 +1,18 @@
 import { type ComponentProps } from 'react';
 import { Pressable, StyleSheet } from 'react-native';
-import { BAND_COLOURS, CORNERS, type Layout, LAYOUT_BOUNDS, type LayoutNumber } from '@core/layout/layout';
+import {
+  BAND_COLOURS,
+  CORNERS,
+  type Layout,
+  LAYOUT_BOUNDS,
+  type LayoutNumber,
+  LEAST_PANE,
+} from '@core/layout/layout';
 import { clamp } from '@core/picture/size';
 import { Choice } from '../parts/choice';
+import { NumberField } from '../parts/number-field';
 import { Tool } from '../parts/tool';
+import { dividerMoved } from './divider-handles';
 import { ToolRow } from '../parts/tool-row';
 import { colours, TARGET } from '../theme/tokens';
 
@@ -19,15 +28,28 @@ export function LayoutDetails({ layout, setLayout }: Props) {
       return null;
     case 'stacked':
       return (
-        <Choice
-          label="Stacked panes"
-          value={layout.stacked.panes === 2 ? '2' : '3'}
-          options={[
-            { value: '2', label: 'Two panes' },
-            { value: '3', label: 'Three panes' },
-          ]}
-          onChange={(panes) => setLayout({ stacked: stackOf(panes === '2' ? 2 : 3) })}
-        />
+        <>
+          <Choice
+            label="Stacked panes"
+            value={layout.stacked.panes === 2 ? '2' : '3'}
+            options={[
+              { value: '2', label: 'Two panes' },
+              { value: '3', label: 'Three panes' },
+            ]}
+            onChange={(panes) => setLayout({ stacked: stackOf(panes === '2' ? 2 : 3) })}
+          />
+          {layout.stacked.dividers.slice(0, layout.stacked.panes - 1).map((place, i) => (
+            <NumberField
+              key={i}
+              label={`Divider ${i + 1}`}
+              value={String(Math.round(place * 1000) / 10)}
+              unit="% from above"
+              least={100 * LEAST_PANE}
+              most={100 * (1 - LEAST_PANE)}
+              onTake={(share) => setLayout(dividerMoved(layout, i, share / 100))}
+            />
+          ))}
+        </>
       );
     case 'inset':
       return <InsetDetails layout={layout} setLayout={setLayout} />;

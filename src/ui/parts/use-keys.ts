@@ -7,11 +7,20 @@ const typing = (target: EventTarget | null): boolean =>
   target instanceof HTMLElement &&
   (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
 
-/** Space and Enter press the button that has the focus; the page must not take them from it. */
-const pressing = (target: EventTarget | null, key: string): boolean =>
-  (key === ' ' || key === 'Enter') &&
-  target instanceof HTMLElement &&
-  target.closest('[role="button"],[role="radio"],button,a') !== null;
+/** Roles whose control takes Space and Enter, and those that take arrows too (WAI-ARIA Authoring Practices). */
+const PRESSED = ['button', 'checkbox', 'radio', 'switch', 'tab', 'menuitem', 'option', 'link'];
+const STEPPED = ['radio', 'slider', 'spinbutton', 'tab', 'menuitem', 'option'];
+const withRole = (roles: readonly string[]): string => roles.map((role) => `[role="${role}"]`).join();
+const PRESSES = `${withRole(PRESSED)},button,summary,a`;
+const STEPS = withRole(STEPPED);
+const STEP_KEYS = /^(Arrow|Home|End|Page)/;
+
+/** Whether a key is for the control that has the focus: the page must not take it from there. */
+function isForControl(target: EventTarget | null, key: string): boolean {
+  if (!(target instanceof HTMLElement)) return false;
+  if (key === ' ' || key === 'Enter') return target.closest(PRESSES) !== null;
+  return STEP_KEYS.test(key) && target.closest(STEPS) !== null;
+}
 
 /** Name of a key press as a {@link KeyMap} writes it. */
 function nameOf(event: KeyboardEvent): string {
@@ -25,7 +34,7 @@ export function useKeys(keys: KeyMap): void {
   useEffect(() => {
     const press = (event: KeyboardEvent) => {
       const action = keys[nameOf(event)];
-      if (!action || event.altKey || typing(event.target) || pressing(event.target, event.key)) return;
+      if (!action || event.altKey || typing(event.target) || isForControl(event.target, event.key)) return;
       event.preventDefault();
       action();
     };
