@@ -1,6 +1,11 @@
+import { activeCanvas } from '@core/job/clip';
+import { activeClip } from '@core/job/job';
+import { testMaster } from '@core/job/test-job';
+import { canvasOf } from '@core/layout/canvas';
 import { TroubleError } from '@core/trouble/trouble';
 import { cancelExport, moveExport, pauseExport, resumeExport, takeUpExports } from './export-queue';
 import { isBusy, useExportQueue } from './export-running';
+import { dispatch } from './jobs';
 import { putExport } from './records';
 import { begin, exportRecord, readyToExport, settled, stored } from './test-exports';
 import { mockMedia } from './test-media';
@@ -26,6 +31,13 @@ describe('the queue', () => {
         }),
     );
     return goOn;
+  };
+  /** A further canvas of the clip. */
+  const addSquare = (id: string) => {
+    const clip = activeClip(stored().edit);
+    const canvas = canvasOf(null, { width: 1080, height: 1080 }, activeCanvas(clip).rate, id);
+    const canvases = [...clip.canvases, canvas];
+    dispatch('job-1', { type: 'set-canvases', act: 'add', canvases, canvas: 'canvas-1' });
   };
   const states = () => stored().exports.map(({ state }) => state);
   const oldestFirst = () => [...stored().exports].reverse().map(({ id }) => id);
@@ -73,6 +85,42 @@ describe('the queue', () => {
     await cancelExport('job-1', id);
   });
 
+  it('stops one of several that are made together, and goes on with the others', async () => {
+    const goOn = slow();
+    for (const id of ['canvas-2', 'canvas-3']) addSquare(id);
+    begin(['canvas-1', 'canvas-2', 'canvas-3']);
+    await settled();
+    const [first = '', second = '', third = ''] = oldestFirst();
+    await cancelExport('job-1', second);
+    await settled();
+    expect(oldestFirst()).toEqual([first, third]);
+    expect(states()).toEqual(['running', 'running']);
+    goOn.at(-1)?.();
+    await settled();
+    expect(states()).toEqual(['done', 'done']);
+  });
+
+  it('begins with what comes first, also after a reload', async () => {
+    slow();
+    begin();
+    begin();
+    await settled();
+    const [first = '', second = ''] = oldestFirst();
+    for (const id of [second, first]) await pauseExport(id);
+    const [later, earlier] = [...stored().exports].reverse();
+    await putExport('job-1', { ...later!, place: 2 });
+    await putExport('job-1', { ...earlier!, place: 1 });
+    for (const id of [first, second])
+      resumeExport(
+        'job-1',
+        stored().exports.find((one) => one.id === id)!,
+      );
+    await settled();
+    const [{ outputs }] = mockMedia.makeExport.mock.calls.at(-1) as [{ outputs: { name: string }[] }];
+    expect(outputs).toMatchObject([{ name: `${second}.mp4` }]);
+    for (const id of [first, second]) await cancelExport('job-1', id);
+  });
+
   it('holds one that waits too, and stops it without a trace', async () => {
     slow();
     begin();
@@ -114,7 +162,11 @@ describe('the queue', () => {
     mockMedia.files
       .set(`${id}.order`, '{"plan":{"frames":984}}')
       .set(`${id}.mp4`, 'xx')
-      .set('nobody.mp4', 'x');
+      .set('nobody.mp4', 'x')
+      .set('whole.mp4', 'xx')
+      .set('whole.mp4.packets', 'x');
+    mockMedia.masters = [testMaster().fingerprint, 'f'.repeat(64)];
+    await putExport('job-1', { ...exportRecord(), id: 'whole', state: 'done', bytes: 2 });
     const record = { ...exportRecord(), id, state: 'reading-back' as const };
     await putExport('job-1', record);
     await putExport('job-1', { ...record, id: 'lost', state: 'running' });
@@ -123,9 +175,14 @@ describe('the queue', () => {
     expect(Object.fromEntries(stored().exports.map(({ id, state }) => [id, state]))).toEqual({
       left: 'done',
       lost: 'interrupted',
+      whole: 'done',
     });
     expect(mockMedia.makeExport).not.toHaveBeenCalled();
-    expect([...mockMedia.files.keys()]).toEqual(['left.mp4']);
+    expect([...mockMedia.files.keys()]).toEqual(['left.mp4', 'whole.mp4']);
+    // A master that no job has goes too.
+    expect(mockMedia.deleted).toContain('f'.repeat(64));
+    expect(mockMedia.deleted).not.toContain(testMaster().fingerprint);
+    mockMedia.masters = [];
   });
 
   it('goes on from what is whole where an export failed', async () => {

@@ -7,6 +7,7 @@ import { forgetExport, loadOrder } from './export-orders';
 import { type Running, useExportQueue } from './export-running';
 import { useJobs } from './jobs';
 import { dropExport, findOpenExports, holdExports, putExport } from './records';
+import { hearTabs } from './store/tabs';
 import { type Outcome, outcomeOf } from './task';
 
 /** Exports that are made in one go, since they are of one clip. */
@@ -81,6 +82,11 @@ async function pump(): Promise<void> {
 
 const sortWaiting = (): void => void waiting.sort((a, b) => placeIn(a) - placeIn(b));
 const placeIn = ({ records: [first] }: Go): number => (first ? placeOf(first) : 0);
+
+const exportsInQueue = (jobId: string): string[] =>
+  [...(current ? [current.go] : []), ...waiting]
+    .filter((go) => go.jobId === jobId)
+    .flatMap(({ records }) => records.map(({ id }) => id));
 
 const drop = (go: Go): void => {
   const over = new Set(go.records.map(({ id }) => id));
@@ -259,6 +265,10 @@ export async function takeUpExports(): Promise<void> {
     go.records.push(record);
     gos.set(key, go);
   }
+  // A job that another tab deletes is not exported any more.
+  hearTabs((message) => {
+    if (message.type === 'deleted') void cancelExports(message.id, exportsInQueue(message.id)).catch(untold);
+  });
   // The queue takes their locks over.
   for (const { jobId, records } of gos.values()) enqueue(jobId, records);
   await sweepOrphans();
@@ -267,15 +277,28 @@ export async function takeUpExports(): Promise<void> {
 /** What was stored so long ago, in milliseconds, was not stored by another tab right now. */
 const LONG_AGO = 600_000;
 
-/** Deletes what is stored of exports that no job knows. */
+/**
+ * Deletes what is stored of exports that no job knows, what an export that is whole left of its making, and masters
+ * that no job has. Jobs that do not open may need theirs.
+ */
 async function sweepOrphans(): Promise<void> {
-  const known = new Set(
-    Object.values(useJobs.getState().listed).flatMap(({ exports }) => exports.map(({ id }) => id)),
-  );
+  const { listed, aside } = useJobs.getState();
+  const jobs = Object.values(listed);
+  const exports = new Map(jobs.flatMap((job) => job.exports.map((record) => [record.id, record] as const)));
   for (const name of await storedNames('exports')) {
-    if (known.has(name.split('.')[0] ?? '')) continue;
-    const file = await storedFile('exports', name).catch(() => null);
-    if (file && Date.now() - file.lastModified > LONG_AGO)
-      await deleteStored('exports', name).catch(() => undefined);
+    const record = exports.get(name.split('.')[0] ?? '');
+    const isOver = record?.state === 'done' && name.endsWith('.packets');
+    if (!record || isOver) await deleteOld('exports', name);
   }
+  if (aside.length > 0) return;
+  const used = new Set<string>(
+    jobs.flatMap(({ head }) => head.masters.map(({ fingerprint }) => fingerprint)),
+  );
+  for (const name of await storedNames('masters')) if (!used.has(name)) await deleteOld('masters', name);
+}
+
+async function deleteOld(folder: 'exports' | 'masters', name: string): Promise<void> {
+  const file = await storedFile(folder, name).catch(() => null);
+  if (file && Date.now() - file.lastModified > LONG_AGO)
+    await deleteStored(folder, name).catch(() => undefined);
 }

@@ -13,11 +13,18 @@ interface OfflineState {
   kept: boolean;
   /** A newer version that waits to take over. */
   newer: ServiceWorker | null;
+  /** Another tab went on with a newer version: this page's own is no longer whole. */
+  replaced: boolean;
   /** What installs the app, where the browser offers it. */
   install: (() => Promise<void>) | null;
 }
 
-export const useOffline = create<OfflineState>(() => ({ kept: false, newer: null, install: null }));
+export const useOffline = create<OfflineState>(() => ({
+  kept: false,
+  newer: null,
+  replaced: false,
+  install: null,
+}));
 
 /** Keeps the app on this device, and hears of newer versions. A browser that cannot goes on without. */
 export async function keepOffline(): Promise<void> {
@@ -37,6 +44,20 @@ export async function keepOffline(): Promise<void> {
   watch(registration.installing);
   registration.addEventListener('updatefound', () => watch(registration.installing));
   look();
+  const { serviceWorker } = navigator;
+  // The first worker takes over a page of its own version.
+  if (serviceWorker.controller)
+    serviceWorker.addEventListener('controllerchange', reloadUnseen, { once: true });
+}
+
+/**
+ * Reloads a page that another tab brought a newer version to, once nobody looks at it: its own parts are no longer
+ * there to be loaded. All that was done is stored, and an export goes on after it.
+ */
+function reloadUnseen(): void {
+  if (document.visibilityState === 'hidden') return location.reload();
+  useOffline.setState({ replaced: true });
+  document.addEventListener('visibilitychange', () => location.reload(), { once: true });
 }
 
 async function installWith(event: InstallPrompt): Promise<void> {

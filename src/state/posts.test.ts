@@ -8,6 +8,7 @@ import { dispatch } from './jobs';
 import { followPosted, takePosted, usePosted } from './posted';
 import { sendPost, usePosts } from './posts';
 import { begin, readyToExport, settled, stored } from './test-exports';
+import { storage } from './store/storage';
 import { mockMedia } from './test-media';
 import type * as TestMedia from './test-media';
 import { FakeEvents, respond } from './test-server';
@@ -132,6 +133,18 @@ describe('a post', () => {
     await sendPost(stored(), record, now);
     expect(mockMedia.uploadFile).toHaveBeenCalledTimes(2);
     expect(stored().posts[0]?.state).toBe('waiting');
+  });
+
+  it('is not sending for ever where its record cannot be written', async () => {
+    const record = await ready();
+    server();
+    const full = () => Promise.reject(new Error('quota'));
+    jest
+      .spyOn(storage, 'setItem')
+      .mockImplementation((key) => (key.includes('/post/') ? full() : Promise.resolve()));
+    await sendPost(stored(), record, now);
+    expect(usePosts.getState().sending).toEqual({});
+    expect(usePosts.getState().troubles[record.id]?.code).toBe('save-failed');
   });
 
   it('that was refused is mended, and its file is not sent again', async () => {

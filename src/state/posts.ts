@@ -17,7 +17,7 @@ import {
   type PostOrder,
 } from '@core/posting/post-order';
 import type { When } from '@core/posting/when';
-import { type Trouble, TroubleError } from '@core/trouble/trouble';
+import { type Trouble, TroubleError, troubleOf } from '@core/trouble/trouble';
 import { vttText } from '@core/words/files/write-captions';
 import { uploadFile } from '@media/send/upload';
 import { base64Of, coverToSend } from './covers';
@@ -101,15 +101,21 @@ export async function sendPost(job: Job, record: ExportRecord, choice: PostChoic
     },
     stop.signal,
   );
+  let trouble = outcome.state === 'failed' ? outcome.trouble : null;
   if (outcome.state === 'done') {
-    await putPost(job.id, recordOf(outcome.result, record, choice.account));
-    await takePosted(outcome.result);
-    await dropSetting(givenSetting(record.id));
+    try {
+      await putPost(job.id, recordOf(outcome.result, record, choice.account));
+      await takePosted(outcome.result);
+      await dropSetting(givenSetting(record.id));
+    } catch (error) {
+      // The server has it: asked for again it is the same post.
+      trouble = troubleOf(error, 'save-failed', {});
+    }
   }
   stops.delete(record.id);
   usePosts.setState(({ sending: { [record.id]: _done, ...sending }, troubles }) => ({
     sending,
-    troubles: outcome.state === 'failed' ? { ...troubles, [record.id]: outcome.trouble } : troubles,
+    troubles: trouble ? { ...troubles, [record.id]: trouble } : troubles,
   }));
 }
 

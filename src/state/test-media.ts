@@ -5,6 +5,8 @@ export const mockMedia = {
   uploadFile: jest.fn(),
   lookAtReturnedFile: jest.fn(),
   /** What is stored, by name. */
+  /** Fingerprints of the masters that are stored. */
+  masters: [] as string[],
   files: new Map<string, string>(),
   deleted: [] as string[],
   /** Whether the browser refuses to delete. */
@@ -30,16 +32,18 @@ export const mockUpload = { uploadFile: (...args: unknown[]) => mockMedia.upload
 
 /** In the place of `@media/store/storage`. */
 export const mockStorage = {
-  deleteStored: (_folder: string, name: string) => drop(name),
+  deleteStored: (folder: string, name: string) =>
+    folder === 'masters' ? Promise.resolve(void mockMedia.deleted.push(name)) : drop(name),
   deleteStoredFrom: (_folder: string, beginning: string) =>
     Promise.all([...mockMedia.files.keys()].filter((name) => name.startsWith(beginning)).map(drop)),
   storedFile: (_folder: string, name: string) => {
-    const text = mockMedia.files.get(name);
+    const text = mockMedia.masters.includes(name) ? 'a film' : mockMedia.files.get(name);
     return Promise.resolve(
       text === undefined ? null : { size: text.length, lastModified: 0, text: () => Promise.resolve(text) },
     );
   },
-  storedNames: () => Promise.resolve([...mockMedia.files.keys()]),
+  storedNames: (folder: string) =>
+    Promise.resolve(folder === 'masters' ? mockMedia.masters : [...mockMedia.files.keys()]),
   writeSmall: (_folder: string, name: string) =>
     Promise.resolve(void mockMedia.files.set(name, '{"plan":{"frames":984}}')),
 };

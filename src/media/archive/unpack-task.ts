@@ -43,7 +43,12 @@ export async function unpackJob({ file }: UnpackRequest, context: TaskContext): 
     if (!read.ok) throw refuse(read.detail);
     const { masters } = read.job;
     const total = masters.reduce((sum, master) => sum + master.bytes, 0);
-    await requireRoom(total);
+    // Those that are stored already, and those that are not in it, need none.
+    let need = 0;
+    for (const master of masters) {
+      if (found(masterEntry(master)) && !(await storedFile('masters', master.fingerprint))) need += master.bytes;
+    }
+    await requireRoom(need);
     let before = 0;
     for (const master of masters) {
       const entry = found(masterEntry(master));

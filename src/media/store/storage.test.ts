@@ -5,6 +5,7 @@ class FakeDirectory {
   readonly files = new Map<string, string>();
   readonly folders = new Map<string, FakeDirectory>();
   static full = false;
+  static modified = Date.now();
 
   getDirectoryHandle(name: string): Promise<FakeDirectory> {
     const known = this.folders.get(name) ?? new FakeDirectory();
@@ -27,7 +28,8 @@ class FakeDirectory {
       this.files.delete(name);
       return Promise.resolve();
     };
-    return Promise.resolve({ createWritable: () => Promise.resolve(stream), move });
+    const getFile = () => Promise.resolve({ lastModified: FakeDirectory.modified });
+    return Promise.resolve({ createWritable: () => Promise.resolve(stream), move, getFile });
   }
   removeEntry(name: string): Promise<void> {
     if (!this.files.delete(name)) return Promise.reject(new DOMException('none', 'NotFoundError'));
@@ -105,6 +107,10 @@ describe('what is deleted', () => {
     await writeSmall('archives', 'job.zip', new Blob(['x']));
     await sweepParts();
     expect(await storedNames('masters')).toEqual(['whole']);
+    // Another tab may be about to save it.
+    expect(await storedNames('archives')).toEqual(['job.zip']);
+    FakeDirectory.modified = Date.now() - 25 * 3600_000;
+    await sweepParts();
     expect(await storedNames('archives')).toEqual([]);
   });
 });

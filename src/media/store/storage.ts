@@ -104,15 +104,25 @@ export async function openWriter(folder: Folder, name: string): Promise<StoredWr
   };
 }
 
+const FOLDERS = ['masters', 'passes', 'stills', 'exports', 'archives', 'fonts', 'trials'] as const;
+/** An archive that was made so long ago, in milliseconds, was saved, or will not be. */
+const ARCHIVE_LIFE_MS = 24 * 3600_000;
+
 /** Deletes what unfinished writes of an earlier visit left, and archives that were saved long since. */
 export async function sweepParts(): Promise<void> {
-  for (const folder of ['masters', 'passes', 'exports', 'archives'] as const) {
+  for (const folder of FOLDERS) {
     for (const name of await storedNames(folder)) {
       // One that is being written right now is locked, and stays.
-      if (name.endsWith(PART) || folder === 'archives')
+      if (name.endsWith(PART) || (folder === 'archives' && (await isOld(folder, name))))
         await deleteStored(folder, name).catch(() => undefined);
     }
   }
+}
+
+/** Another tab may have made an archive just now, and be about to save it. */
+async function isOld(folder: Folder, name: string): Promise<boolean> {
+  const file = await storedFile(folder, name).catch(() => null);
+  return file !== null && Date.now() - file.lastModified > ARCHIVE_LIFE_MS;
 }
 
 /** Stores a small blob whole, or not at all. @throws TroubleError `storage-full` */

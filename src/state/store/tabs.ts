@@ -75,9 +75,11 @@ async function take(id: string, listener: WorkListener): Promise<boolean> {
 /** Asks the tab that works on a job for it; one that does not answer loses it. */
 export function wantWork(id: string, listener: WorkListener): void {
   tellTabs({ type: 'wanted', id });
+  const wait = waits.get(id);
+  if (!wait) return;
   setTimeout(() => {
-    const wait = waits.get(id);
-    if (!wait) return;
+    // Handed over meanwhile, and perhaps back again: another wait is not this one's to end.
+    if (waits.get(id) !== wait) return;
     wait.abort();
     waits.delete(id);
     void keepLock(nameOf(id), 'steal').then((stolen) => {

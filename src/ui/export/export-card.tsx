@@ -55,7 +55,8 @@ function Ended({ record, stale }: { record: ExportRecord; stale: boolean }) {
   const router = useRouter();
   const [gone, setGone] = useState(false);
   const again = async () => {
-    if (await hasOrder(record.id)) return resumeExport(job.id, record);
+    // What was asked for then is not what the clip is now.
+    if (!stale && (await hasOrder(record.id))) return resumeExport(job.id, record);
     const made = startExport(onClip(job, record.clip), [record.canvas]);
     if (made.length > 0) void deleteExport(job.id, record.id);
   };
@@ -82,13 +83,13 @@ function Ended({ record, stale }: { record: ExportRecord; stale: boolean }) {
         actions={
           <>
             <Button mode="contained" onPress={() => void again()}>
-              {record.state === 'failed' ? 'Try again' : 'Start again'}
+              {stale ? 'Export it as it is now' : record.state === 'failed' ? 'Try again' : 'Start again'}
             </Button>
             {remove}
           </>
         }
       >
-        {why}
+        {stale ? `${why} The clip was changed since.` : why}
       </Notice>
     );
   }
