@@ -1,3 +1,5 @@
+import { OUTLET_CONTAINERS } from '../programs/media-args';
+import { probeFile } from '../programs/probe';
 import { createHash, randomUUID } from 'node:crypto';
 import { access, readdir, rename, rm, stat, writeFile } from 'node:fs/promises';
 import path from 'node:path';
@@ -180,11 +182,12 @@ export class Posts {
     this.records.process(id);
   }
 
-  private async process({ id, form, measured }: PostRecord): Promise<void> {
+  private async process({ id, form }: PostRecord): Promise<void> {
     const placement = this.sheet.placements.find((placement) => placement.id === form.placement);
-    const [, width, height] = /^(\d+)×(\d+)/.exec(measured ?? '') ?? [];
-    if (!placement || !width || !height) throw new Error('a post that was taken has no placement or size');
-    const size = { width: Number(width), height: Number(height) };
+    const { video } = await probeFile(this.places.looks, this.clipOf(id), OUTLET_CONTAINERS);
+    if (!placement || !video?.width || !video.height)
+      throw new Error('a post that was taken has no placement or size');
+    const size = { width: video.width, height: video.height };
     const viewed = await compress(this.places.long, this.clipOf(id), this.viewedOf(id), size, placement);
     this.records.show(id, viewed);
   }

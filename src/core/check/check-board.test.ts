@@ -5,6 +5,8 @@ import { activeClip, onCanvas, onClip, type Work } from '../job/job';
 import { choose, framed, keep, testJob, testShot } from '../job/test-job';
 import { lookedAt, LOOKED, testPass } from '../job/test-pass';
 import { plainFraming, PLAIN_VALUES } from '../framing/framing';
+import { STANDARD_RATES } from '../time/frame-rate';
+import { placementsOf } from '../outlets/outlets';
 import { SHIPPED_SHEETS } from '../outlets/shipped';
 import { CheckBoard, countedAs, rankOf, worstOf } from './check-board';
 import type { Finding } from './finding';
@@ -212,6 +214,41 @@ describe('fixes', () => {
       }
     }
     expect(applied).toBeGreaterThan(0);
+  });
+
+  it('that are safe raise no finding to a stop, at any rates, for any placement, with counts at their limits', () => {
+    const placements = placementsOf(SHIPPED_SHEETS);
+    const cases = fc.record({
+      target: fc.constantFrom(...placements),
+      own: fc.constantFrom(...STANDARD_RATES),
+      rate: fc.constantFrom(...STANDARD_RATES),
+      short: fc.integer({ min: 0, max: 2 }),
+      bits: fc.constantFrom(null, 3_000_000, 50_000_000),
+    });
+    fc.assert(
+      fc.property(cases, ({ target, own, rate, short, bits }) => {
+        const job = testJob({ rate: own });
+        const tags = Array.from(
+          { length: Math.max(0, target.placement.words.tags.most - short) },
+          (_, n) => `tag${n}`,
+        );
+        const commands: Command[] = [
+          choose(target.key),
+          { type: 'set-rate', rate },
+          { type: 'set-words', words: { title: 'Kites', description: '', tags } },
+          { type: 'set-video-bits', bits },
+        ];
+        const work = commands.reduce(change, { masters: job.masters, edit: job.edit } as Work);
+        const before = new CheckBoard().check(work, LOOKED);
+        const steps = safeFixes(work, LOOKED);
+        if (steps.length === 0) return;
+        const edit = applyCommand(work.edit, { type: 'together', act: 'fixes', steps });
+        const after = new CheckBoard().check({ ...work, edit }, LOOKED);
+        const worse = changedVerdicts(before, after).filter((verdict) => verdict.worse);
+        expect(worse.map(({ rule, after: { severity } }) => [rule, severity])).toEqual([]);
+      }),
+      { numRuns: 150 },
+    );
   });
 
   it.each(BROKEN)('that are safe are applied together as one step: %s', (_, work, known) => {

@@ -48,7 +48,7 @@ function reckoned(edit: Edit, made: unknown): string {
   const used = new Set(clip.cut.map((range) => range.master));
   const ours = (framings: readonly Framing[]) =>
     framings.filter((framing) => ids.has(framing.shot)).map(drawnFraming);
-  const { width, height, rate, layout, detached, text } = activeCanvas(clip);
+  const { width, height, rate, layout, detached, text, placement, also } = activeCanvas(clip);
   return shortHash([
     clip.id,
     clip.cut,
@@ -59,6 +59,8 @@ function reckoned(edit: Edit, made: unknown): string {
     made,
     // Clips without words keep the signatures that they had before there were any.
     ...(clip.text ? [drawnText(clip.text), text] : []),
+    // Captions keep clear of what its placements lay over the picture.
+    ...(clip.text?.captions.cues.length ? [[placement, ...(also ?? [])]] : []),
   ]);
 }
 

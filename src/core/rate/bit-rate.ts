@@ -46,10 +46,13 @@ export function defaultBitRate(
   const found = advised !== null ? 'trial' : wanted > byPicture ? 'floor' : 'picture';
   const reason = wanted < clean ? 'master' : found;
   const choice: BitRateChoice = wanted > byCap ? { bits: byCap, reason: 'cap' } : { bits: wanted, reason };
+  // What it may not be over, it is not over once it is rounded.
+  const round = choice.reason === 'cap' || choice.reason === 'master' ? Math.floor : Math.round;
   return {
     ...choice,
-    bits: Math.min(MOST_VIDEO_BITS, Math.max(LEAST_VIDEO_BITS, roundTo(choice.bits, 100_000))),
+    bits: Math.min(MOST_VIDEO_BITS, Math.max(LEAST_VIDEO_BITS, round(choice.bits / STEP) * STEP)),
   };
 }
 
-const roundTo = (value: number, step: number): number => Math.round(value / step) * step;
+/** Bit rates are worked out in steps of so many bits a second. */
+const STEP = 100_000;

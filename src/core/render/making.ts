@@ -140,7 +140,8 @@ function pictureMaking(
     quantiser: rate.kind === 'quality' ? rate.quantiser : 0,
     bytes: rate.kind === 'size' ? wholeBytes(plan, rate) : 0,
     profile: encoding.profile,
-    level: codec === 'avc' && !lossless ? (encoding.level ?? levelFor(plan, plan.rate, bits)) : null,
+    // A level promises a greatest rate, not a mean (ITU-T H.264 table A-1).
+    level: codec === 'avc' && !lossless ? (encoding.level ?? levelFor(plan, plan.rate, made)) : null,
     keyFrames: Math.max(1, Math.round(keySeconds * rateValue(plan.rate))),
     betweenFrames: encoding.betweenFrames,
     twoPasses: encoding.twoPasses,
@@ -198,8 +199,8 @@ function wholeBytes(plan: RenderPlan, { bytes, each }: Extract<Rate, { kind: 'si
 }
 
 /** Whether a level that was forced is too low for what is made by it; see {@link leastLevel}. */
-export function isLevelTooLow(plan: RenderPlan, { level, bits }: PictureMaking): boolean {
-  const least = leastLevel(plan, plan.rate, bits);
+export function isLevelTooLow(plan: RenderPlan, { level, mostBits }: PictureMaking): boolean {
+  const least = leastLevel(plan, plan.rate, mostBits);
   return level !== null && (least === null || least > level);
 }
 

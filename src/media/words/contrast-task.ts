@@ -106,7 +106,12 @@ function ratioOf(
     letters: alphaOf(letters),
     rim: alphaOf(rim),
   };
-  return leastContrast(pixels, Math.max(4, Math.round(CELL * laid.size)), luminanceOf(art.style.colour));
+  const cell = Math.max(4, Math.round(CELL * laid.size));
+  // The word that is spoken has a colour of its own, and each word is that once.
+  const ratios = [art.style.colour, ...(art.mark ? [art.mark.colour] : [])].flatMap(
+    (colour) => leastContrast(pixels, cell, luminanceOf(colour)) ?? [],
+  );
+  return ratios.length > 0 ? Math.min(...ratios) : null;
 }
 
 function alphaOf(surface: OffscreenCanvas): Uint8Array {

@@ -65,10 +65,11 @@ export function EncodingCard({ size, trying }: Props) {
   const plan = planOfJob(job, known.sheets);
   const choice = workedOutBitRate(job, known);
   const room = useStorageRoom(job.exports);
-  const bytes = size?.values.bytes ?? 0;
+  const sized = size && 'bytes' in size.values ? size.values : null;
+  const bytes = sized?.bytes ?? 0;
   const formats = FORMAT_IDS.filter((id) => abilities?.[id] ?? id === making.format);
   const { picture } = making;
-  const tried = size?.values.tried ?? false;
+  const tried = sized?.tried ?? false;
   const comesOut = picture !== null && isOpen(picture) && !tried;
   const isLossless = picture?.kind === 'lossless';
   return (

@@ -1,7 +1,7 @@
 import { bytesLabel } from '../../figures/figures';
 import { OWN_KEY } from '../../outlets/outlets';
 import { LEAST_VIDEO_BITS } from '../../rate/bit-rate';
-import { fileBytes } from '../../render/making';
+import { fileBytes, isOpen } from '../../render/making';
 import { secondsOf } from '../../time/frame-rate';
 import { exportRule, outcome } from '../rule';
 
@@ -29,6 +29,11 @@ export const fileSizeRule = exportRule({
       (v) => `${about(v)}. No outlet sets a cap.`,
       ({ bytes }) => bytesLabel(bytes),
     ),
+    unknown: outcome<{ cap: number | null }>(
+      ({ cap }) =>
+        `At a constant quality the size is known once pieces of the clip were encoded${cap === null ? '' : `; the cap is ${bytesLabel(cap)}`}.`,
+      () => 'not known yet',
+    ),
     within: outcome<Capped>((v) => `${about(v)}: under the cap of ${bytesLabel(v.cap)}.`, figures),
     over: outcome<Capped>(
       (v, { label }) => `${about(v)}: over ${label}'s cap of ${bytesLabel(v.cap)}. Lower the bit rate.`,
@@ -45,6 +50,9 @@ export const fileSizeRule = exportRule({
     const audioBits = making.sound?.bits ?? 0;
     const bytes = fileBytes(plan, making, triedBits ?? making.picture?.bits ?? 0);
     const tried = triedBits !== null;
+    // A constant quality takes what it takes: nothing says how much before pieces were encoded.
+    if (!tried && making.picture && isOpen(making.picture))
+      return { severity: 'unknown', code: 'unknown', values: { cap: target.key === OWN_KEY ? null : cap } };
     if (target.key === OWN_KEY) return { severity: 'pass', code: 'free', values: { bytes, tried } };
     const values = { bytes, tried, cap };
     if (bytes <= cap) return { severity: 'pass', code: 'within', values };

@@ -34,6 +34,11 @@ export const levelRule = exportRule({
         'Make the canvas smaller, or take a lower rate or bit rate.',
       figures,
     ),
+    chosen: outcome<Stream>(
+      ({ level, limit }, { label }) =>
+        `Level ${level} was chosen, but ${label} takes at most ${limit}. Choose the level that is worked out.`,
+      figures,
+    ),
     low: outcome<{ level: string }>(
       ({ level }) =>
         `Level ${level} was chosen, but the clip's size, rate and bits go beyond it: players that keep to levels may not play it. ` +
@@ -60,7 +65,7 @@ export const levelRule = exportRule({
     const { mostLevel } = target.placement.video;
     const values = { level: levelName(level), limit: levelName(mostLevel) };
     return level > mostLevel
-      ? { severity: 'stop', code: 'over', values }
+      ? { severity: 'stop', code: canvas.encoding?.level == null ? 'over' : 'chosen', values }
       : { severity: 'pass', code: 'fits', values };
   },
 });

@@ -55,7 +55,9 @@ export const rateRule = exportRule({
       const severity = mixed ? 'note' : 'warn';
       const code = mixed ? 'mixed' : 'differs';
       const found = { severity, code, values: { rate, cost: costWords(plan) } } as const;
-      if (compareRates(first.rate, canvas.rate) === 0) return found;
+      // A rate that the placement does not take is no cure.
+      const isTaken = compareRates(first.rate, mostRate) <= 0;
+      if (compareRates(first.rate, canvas.rate) === 0 || !isTaken) return found;
       return { ...found, fix: { fix: 'take-rate', values: { rate: first.rate } } };
     }
     const varying = sources.find((source) => !source.constantRate);

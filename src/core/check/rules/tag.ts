@@ -24,6 +24,12 @@ export const tagRule = postRule({
         `Without the tag ${required}, ${label} does not treat the clip as a short.`,
       figures,
     ),
+    'missing-full': outcome<Tags>(
+      ({ required }, { label }) =>
+        `Without the tag ${required}, ${label} does not treat the clip as a short, and it takes no more tags. ` +
+        'Remove one, then add it.',
+      figures,
+    ),
   },
   check({ words, target }) {
     const required = target.placement.words.tags.required;
@@ -33,6 +39,9 @@ export const tagRule = postRule({
     if (hasTag(words.tags, required)) {
       return { severity: 'pass', code: 'present', values };
     }
+    // It would be one too many: which of them goes is the person's choice.
+    if (words.tags.length >= target.placement.words.tags.most)
+      return { severity: 'stop', code: 'missing-full', values };
     const fix = {
       fix: 'add-tag',
       values: { tag: required, tags: words.tags, outlet: target.sheet.outlet },
