@@ -10,13 +10,27 @@ import type { ListEvent, ListMaster, ListNote, ReadList } from './cut-list';
 
 /** What a reader needs to know of where it is. */
 interface Context {
-  text: string;
+  lineAt: (offset: number) => number;
   rate: FrameRate;
   events: ListEvent[];
   notes: ListNote[];
 }
 
-const lineAt = (text: string, offset: number): number => text.slice(0, offset).split('\n').length;
+/** Finds the lines, from 1, of offsets in a text. */
+function lineFinder(text: string): (offset: number) => number {
+  const starts = [0];
+  for (let at = text.indexOf('\n'); at >= 0; at = text.indexOf('\n', at + 1)) starts.push(at + 1);
+  return (offset) => {
+    let [low, high] = [0, starts.length];
+    while (high - low > 1) {
+      const middle = (low + high) >> 1;
+      if ((starts[middle] as number) <= offset) low = middle;
+      else high = middle;
+    }
+    return low + 1;
+  };
+}
+
 const valueOf = (node: Node | undefined, key: string): Node | undefined =>
   node?.children?.find((node) => node.children?.[0]?.value === key)?.children?.[1];
 const stringOf = (node: Node | undefined): string => (typeof node?.value === 'string' ? node.value : '');
@@ -32,14 +46,15 @@ export function readOtio(text: string, rate: FrameRate): ReadList {
   const root = parseTree(text, errors, { disallowComments: true });
   const [error] = errors;
   if (!root || error) {
-    const line = lineAt(text, error?.offset ?? 0);
+    const line = lineFinder(text)(error?.offset ?? 0);
     return {
       title: '',
       events: [],
       notes: [{ line, reason: `is not JSON: ${error ? printParseErrorCode(error.error) : 'empty'}` }],
+      recordStart: 0,
     };
   }
-  const context: Context = { text, rate, events: [], notes: [] };
+  const context: Context = { lineAt: lineFinder(text), rate, events: [], notes: [] };
   const title = stringOf(valueOf(root, 'name'));
   const schema = schemaOf(root);
   if (schema === 'Timeline') readStack(valueOf(root, 'tracks'), context);
@@ -52,11 +67,11 @@ export function readOtio(text: string, rate: FrameRate): ReadList {
       schema ? `a ${schema} does not hold a timeline` : 'has no OTIO_SCHEMA: this is not a timeline',
     );
   if (context.events.length === 0 && context.notes.length === 0) note(context, root, 'holds no clip');
-  return { title, events: context.events, notes: context.notes };
+  return { title, events: context.events, notes: context.notes, recordStart: 0 };
 }
 
-function note({ text, notes }: Context, node: Node | undefined, reason: string): void {
-  notes.push({ line: lineAt(text, node?.offset ?? 0), reason });
+function note({ lineAt, notes }: Context, node: Node | undefined, reason: string): void {
+  notes.push({ line: lineAt(node?.offset ?? 0), reason });
 }
 
 /** The first picture track is read; others cannot be shown in one picture. */
@@ -71,10 +86,13 @@ function readStack(stack: Node | undefined, context: Context): void {
       note(context, track, `a ${schemaOf(track) || 'thing without a schema'} among the tracks is left out`);
     else if (kind !== 'Video')
       note(context, track, `track ${name} holds ${kind.toLowerCase()}: only pictures are used`);
+    else if (valueOf(track, 'enabled')?.value === false)
+      note(context, track, `track ${name} is switched off and is left out`);
     else if (read) note(context, track, `track ${name} lies over the first picture track and is left out`);
     else {
       readTrack(track, context);
-      read = true;
+      // One that holds nothing to be used does not stand for the picture.
+      read = context.events.length > 0;
     }
   }
 }
@@ -90,12 +108,15 @@ function readTrack(track: Node, context: Context): void {
     } else if (schema === 'Transition') {
       const before = framesOf(valueOf(child, 'in_offset'), context) ?? 0;
       const after = framesOf(valueOf(child, 'out_offset'), context) ?? 0;
-      transition = { kind: kindOf(stringOf(valueOf(child, 'transition_type'))), frames: before + after };
+      const kind = kindOf(stringOf(valueOf(child, 'transition_type')));
+      transition = { kind, frames: before + after, from: record - before };
     } else if (schema === 'Clip') {
       const event = readClip(child, record, transition, context);
       transition = null;
       if (!event) continue;
-      context.events.push(event);
+      if (valueOf(child, 'enabled')?.value === false)
+        note(context, child, `clip ${event.source} is switched off`);
+      else context.events.push(event);
       record = event.recordOut;
     } else {
       note(context, child, `a ${schema || 'thing without a schema'} inside a track cannot be used`);
@@ -115,14 +136,16 @@ function readClip(
   const name = stringOf(valueOf(clip, 'name'));
   const media = mediaOf(clip);
   const range = valueOf(clip, 'source_range');
-  const used = range?.type === 'object' ? range : valueOf(media, 'available_range');
-  const start = framesOf(valueOf(used, 'start_time'), context);
-  const length = framesOf(valueOf(used, 'duration'), context);
-  if (start === null || length === null) {
+  const available = valueOf(media, 'available_range');
+  const chosen = range?.type === 'object' ? range : available;
+  const start = timeOf(valueOf(chosen, 'start_time'));
+  const duration = timeOf(valueOf(chosen, 'duration'));
+  const length = framesOf(valueOf(chosen, 'duration'), context);
+  if (start === null || duration === null || length === null) {
     note(context, clip, `clip ${name || 'without a name'} has no source range that can be read`);
     return null;
   }
-  if (length <= 0) {
+  if (duration.value <= 0) {
     note(context, clip, `clip ${name || 'without a name'} is empty`);
     return null;
   }
@@ -135,13 +158,20 @@ function readClip(
     note(context, effect, `${what} cannot be used: the frames play as they are`);
   }
   const url = stringOf(valueOf(media, 'target_url'));
+  // The media's own time may begin anywhere: its first frame is where its available range starts.
+  const begins = timeOf(valueOf(available, 'start_time'));
+  const first = begins === null ? start.value : start.value - (begins.value / begins.rate) * start.rate;
   return {
-    line: lineAt(context.text, clip.offset),
+    line: context.lineAt(clip.offset),
     source: url ? decoded(url) : name,
-    sourceIn: start,
-    sourceOut: start + length,
+    reel: null,
+    used: {
+      ...{ kind: 'time', rate: start.rate, in: first },
+      out: first + (duration.value / duration.rate) * start.rate,
+    },
     recordIn: record,
-    recordOut: record + length,
+    // One of a faster source may be shorter than a frame of the record.
+    recordOut: record + Math.max(1, length),
     transition: record === 0 ? null : transition,
   };
 }
@@ -159,11 +189,18 @@ function decoded(url: string): string {
   }
 }
 
+/** A RationalTime, or null where it is none. */
+function timeOf(time: Node | undefined): { value: number; rate: number } | null {
+  const value = numberOf(valueOf(time, 'value'));
+  const rate = numberOf(valueOf(time, 'rate'));
+  return value === null || rate === null || rate <= 0 ? null : { value, rate };
+}
+
 /** A RationalTime as whole frames at the context's rate, or null where it is none. */
 function framesOf(time: Node | undefined, { rate }: Context): number | null {
-  const value = numberOf(valueOf(time, 'value'));
-  const own = numberOf(valueOf(time, 'rate'));
-  if (value === null || own === null || own <= 0) return null;
+  const found = timeOf(time);
+  if (!found) return null;
+  const { value, rate: own } = found;
   // Rates are written as decimals: one that is near enough counts as ours, so that frames stay frames.
   const same = Math.abs(own / rateValue(rate) - 1) < 0.0005;
   const frames = Math.round(same ? value : (value / own) * rateValue(rate));
