@@ -17,6 +17,7 @@ import {
 import { abilitiesOf, collectionsOf, longVideosOf } from '../../src/core/posting/accounts';
 import { AccountError } from '../accounts/accounts';
 import { originOf } from '../accounts/api';
+import { rm } from 'node:fs/promises';
 import { bodyOf } from '../answers';
 import { tellChanges } from '../events';
 import { markedVisitor, visitorOf } from '../visitor';
@@ -83,6 +84,7 @@ export function addPosting(app: Express, posting: Posting): void {
       record && asked.success ? await posting.picture(record, asked.data.kind, asked.data.frame) : null;
     if (file === null) return void response.status(404).json({ error: 'there is no such picture' });
     response.set('cache-control', 'no-store').sendFile(file, (error?: NodeJS.ErrnoException) => {
+      void rm(file, { force: true });
       if (error && error.code !== 'ECONNABORTED') next(error);
     });
   });

@@ -1,3 +1,4 @@
+import { randomBytes } from 'node:crypto';
 import { mkdirSync } from 'node:fs';
 import { rm, stat } from 'node:fs/promises';
 import path from 'node:path';
@@ -200,7 +201,8 @@ export class Posting {
     const { id, upload, compared } = record;
     if (!compared || frame >= compared.frames) return null;
     const film = kind === 'sent' ? this.door.fileOf(upload) : this.viewedOf(id);
-    const to = path.join(this.folder, `${id}.${kind}.png`);
+    // Two may be asked for at once.
+    const to = path.join(this.folder, `${id}.${kind}.${frame}.${randomBytes(8).toString('hex')}.png`);
     const { width, height } = compared;
     const there = await stat(film).catch(() => null);
     if (!there) return null;

@@ -52,67 +52,91 @@ export function laidOnSpeech(
   return withinLimits(places, whole, limits, rate);
 }
 
+/** Pairs of a text and a stretch are looked at this near to where even speech would bring them together. */
+const REACH_STRETCHES = 250;
+const REACH_SHARE = 0.15;
+
+/** Ways to go on, by number: up to six texts on one stretch, one text on two to six, and a stretch without a text. */
+const WAYS: readonly Match[] = [
+  ...Array.from({ length: MOST_TOGETHER }, (_, n) => ({ texts: n + 1, spans: 1 })),
+  ...Array.from({ length: MOST_TOGETHER - 1 }, (_, n) => ({ texts: 1, spans: n + 2 })),
+  { texts: 0, spans: 1 },
+];
+const NO_WAY = 255;
+
+/** Sums of the first values: `sums[n]` of the first n. */
+function prefixSums(values: readonly number[]): Float64Array {
+  const sums = new Float64Array(values.length + 1);
+  values.forEach((value, i) => (sums[i + 1] = (sums[i] as number) + value));
+  return sums;
+}
+
+/** Logarithms of the sums of so many values that end at each place: `logs[n][i]` of the n before i. */
+const logsOfSums = (sums: Float64Array, factor: number): Float64Array[] =>
+  Array.from({ length: MOST_TOGETHER + 1 }, (_, n) =>
+    sums.map((sum, i) => (i < n || n === 0 ? 0 : Math.log((sum - (sums[i - n] as number)) * factor))),
+  );
+
 /** Which texts go with which stretches: the way that costs least, found stretch by stretch. */
 function matches(weights: readonly number[], speech: readonly Stretch[], rate: FrameRate): Match[] {
-  /** Seconds between stretches in a row. */
-  const silence = (from: number, to: number) =>
-    sum(speech.slice(from + 1, to).map((span, i) => span.from - (speech[from + i] as Stretch).to)) /
-    rateValue(rate);
-  const lengths = speech.map(({ from, to }) => to - from);
-  const pace = sum(lengths) / sum(weights);
+  const [texts, spans] = [weights.length, speech.length];
   // Far more texts than stretches, as where the whole clip is one: all go on what there is.
-  if (weights.length > MOST_TOGETHER * speech.length)
-    return [{ texts: weights.length, spans: speech.length }];
-  const cost: number[][] = Array.from({ length: weights.length + 1 }, () => []);
-  const way: Match[][] = Array.from({ length: weights.length + 1 }, () => []);
-  (cost[0] as number[])[0] = 0;
-  for (let i = 0; i <= weights.length; i++) {
-    for (let j = 0; j <= speech.length; j++) {
-      if (i === 0 && j === 0) continue;
-      let best = Infinity;
-      const consider = (texts: number, spans: number, price: number) => {
-        const before = cost[i - texts]?.[j - spans] ?? Infinity;
-        if (before + price >= best) return;
-        best = before + price;
-        (way[i] as Match[])[j] = { texts, spans };
-      };
-      if (j > 0) consider(0, 1, UNUSED);
+  if (texts > MOST_TOGETHER * spans) return [{ texts, spans }];
+  const [weight, length] = [prefixSums(weights), prefixSums(speech.map(({ from, to }) => to - from))];
+  // Seconds of silence before each stretch.
+  const silence = prefixSums(
+    speech.map(({ from }, i) => (i === 0 ? 0 : (from - (speech[i - 1] as Stretch).to) / rateValue(rate))),
+  );
+  const pace = (length[spans] as number) / (weight[texts] as number);
+  const [said, heard] = [logsOfSums(weight, pace), logsOfSums(length, 1)];
+  const reach = Math.max(REACH_STRETCHES, Math.ceil(REACH_SHARE * spans));
+  const width = spans + 1;
+  const ways = new Uint8Array((texts + 1) * width).fill(NO_WAY);
+  // Costs of the last rows alone: no way goes further back.
+  const rows = Array.from({ length: MOST_TOGETHER + 1 }, () => new Float64Array(width));
+  let even = 0;
+  for (let i = 0; i <= texts; i++) {
+    const row = (rows[i % rows.length] as Float64Array).fill(Infinity);
+    // Where as much is spoken as has been said so far.
+    while (even < spans && (length[even] as number) < (weight[i] as number) * pace) even += 1;
+    const last = i === texts ? spans : Math.min(spans, even + reach);
+    for (let j = i === 0 ? 0 : Math.max(0, even - reach); j <= last; j++) {
+      let best = i === 0 && j === 0 ? 0 : Infinity;
+      let way = NO_WAY;
+      if (j > 0 && (row[j - 1] as number) + UNUSED < best) {
+        best = (row[j - 1] as number) + UNUSED;
+        way = WAYS.length - 1;
+      }
       for (let n = 1; n <= MOST_TOGETHER; n++) {
         if (i >= n && j >= 1) {
-          consider(
-            n,
-            1,
-            uneven(sum(weights.slice(i - n, i)) * pace, lengths[j - 1] as number) + APART * (n - 1),
-          );
+          const off = (heard[1]?.[j] as number) - (said[n]?.[i] as number);
+          const price = (rows[(i - n) % rows.length]?.[j - 1] as number) + off * off + APART * (n - 1);
+          if (price < best) [best, way] = [price, n - 1];
         }
         if (n > 1 && i >= 1 && j >= n) {
-          consider(
-            1,
-            n,
-            uneven((weights[i - 1] as number) * pace, sum(lengths.slice(j - n, j))) +
-              APART * (n - 1) +
-              SILENCE * silence(j - n, j),
-          );
+          const off = (heard[n]?.[j] as number) - (said[1]?.[i] as number);
+          const quiet = (silence[j] as number) - (silence[j - n + 1] as number);
+          const before = rows[(i - 1) % rows.length]?.[j - n] as number;
+          const price = before + off * off + APART * (n - 1) + SILENCE * quiet;
+          if (price < best) [best, way] = [price, MOST_TOGETHER + n - 2];
         }
       }
-      (cost[i] as number[])[j] = best;
+      row[j] = best;
+      ways[i * width + j] = way;
     }
   }
   const found: Match[] = [];
-  let [i, j] = [weights.length, speech.length];
+  let [i, j] = [texts, spans];
   while (i > 0 || j > 0) {
-    const match = way[i]?.[j];
+    const match = WAYS[ways[i * width + j] as number];
     // Texts for which there is no way lie on what is left, all together.
-    if (!match) return [{ texts: i, spans: j }, ...found];
-    found.unshift(match);
+    if (!match) return [{ texts: i, spans: j }, ...found.reverse()];
+    found.push(match);
     i -= match.texts;
     j -= match.spans;
   }
-  return found;
+  return found.reverse();
 }
-
-/** How far a length is from what was expected, as a ratio either way; squared, so that one large lie costs most. */
-const uneven = (expected: number, found: number): number => Math.log(found / expected) ** 2;
 
 /** Texts on stretches in a row, each with as much of them as it has syllables. */
 function shared(weights: readonly number[], speech: readonly Stretch[]): Stretch[] {

@@ -25,21 +25,67 @@ export interface Timeline {
   rate: FrameRate;
 }
 
+/** Ranges of one master by where they begin, each with the furthest end of those up to it. */
+type RangeIndex = readonly { index: number; in: number; out: number; furthest: number }[];
+
+/** Indexes of cuts: of the same cut it is the same object. */
+const indexes = new WeakMap<Cut, Map<string, RangeIndex>>();
+
+function indexOf(cut: Cut): Map<string, RangeIndex> {
+  const known = indexes.get(cut);
+  if (known) return known;
+  const byMaster = new Map<string, { index: number; in: number; out: number }[]>();
+  for (const [index, range] of cut.entries()) {
+    const own = byMaster.get(range.master) ?? [];
+    own.push({ index, in: range.in, out: range.out });
+    byMaster.set(range.master, own);
+  }
+  const made = new Map(
+    [...byMaster].map(([master, ranges]) => {
+      let furthest = 0;
+      const sorted = ranges.sort((a, b) => a.in - b.in);
+      return [
+        master,
+        sorted.map((range) => ({ ...range, furthest: (furthest = Math.max(furthest, range.out)) })),
+      ] as const;
+    }),
+  );
+  indexes.set(cut, made);
+  return made;
+}
+
+/** Places in the cut of the ranges that have frames of a span. */
+function* rangesWith(span: Range, cut: Cut): Generator<number, void, undefined> {
+  const ranges = indexOf(cut).get(span.master) ?? [];
+  // The first that begins behind the span.
+  let [low, high] = [0, ranges.length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if ((ranges[middle]?.in ?? 0) < span.out) low = middle + 1;
+    else high = middle;
+  }
+  for (let at = low - 1; at >= 0; at--) {
+    const range = ranges[at] as RangeIndex[number];
+    if (range.furthest <= span.in) return;
+    if (range.out > span.in) yield range.index;
+  }
+}
+
 /** The output frames at which spans are in the cut, in playing order; those that touch are one stretch. */
 export function stretchesOf(spans: readonly Range[], { cut, starts, masters, rate }: Timeline): Stretch[] {
   const found: Stretch[] = [];
-  cut.forEach((range, index) => {
-    const own = masters(range.master).rate;
-    const start = starts[index] as number;
-    const end = starts[index + 1] as number;
-    const at = (frame: number) => Math.min(end, start + scaledFrames(frame - range.in, own, rate));
-    for (const span of spans) {
-      if (span.master !== range.master) continue;
+  for (const span of spans) {
+    for (const index of rangesWith(span, cut)) {
+      const range = cut[index] as Range;
+      const own = masters(range.master).rate;
+      const start = starts[index] as number;
+      const end = starts[index + 1] as number;
+      const at = (frame: number) => Math.min(end, start + scaledFrames(frame - range.in, own, rate));
       const from = at(Math.max(span.in, range.in));
       const to = at(Math.min(span.out, range.out));
       if (to > from) found.push({ from, to });
     }
-  });
+  }
   found.sort((a, b) => a.from - b.from);
   return found.reduce<Stretch[]>((joined, next) => {
     const last = joined[joined.length - 1];
@@ -77,7 +123,12 @@ export function spansOf({ from, to }: Stretch, { cut, starts, masters, rate }: T
  * The part of spans between two shares of the time that they last, in whole frames of their masters.
  * @param from 0…1. @param to 0…1, from `from` on.
  */
-export function partOfSpans(spans: readonly Range[], from: number, to: number, masters: MasterLengths): Range[] {
+export function partOfSpans(
+  spans: readonly Range[],
+  from: number,
+  to: number,
+  masters: MasterLengths,
+): Range[] {
   const lasts = spans.map((span) => secondsOf(span.out - span.in, masters(span.master).rate));
   const whole = lasts.reduce((sum, seconds) => sum + seconds, 0);
   let before = 0;
