@@ -114,7 +114,12 @@ module.exports = defineConfig([
   },
   {
     files: ['**/*.{ts,tsx}'],
-    ignores: ['src/core/figures/bounded.ts', 'server/listener.ts', '**/*.test.ts', 'tests/**'],
+    ignores: [
+      'src/core/figures/bounded.ts',
+      'server/listener.ts',
+      '**/*.test.ts',
+      ...['tests/**', 'bench/**', 'demo/**'],
+    ],
     rules: {
       'no-restricted-syntax': [
         'error',

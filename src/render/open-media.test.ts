@@ -6,7 +6,14 @@ import { openMedia } from './open-media';
 
 /** A playlist as RFC 8216 has it, which names a film beside it by its path. */
 function playlistOf(film: string): string {
-  const lines = ['#EXTM3U', '#EXT-X-VERSION:3', '#EXT-X-TARGETDURATION:2', '#EXTINF:1.0,', film, '#EXT-X-ENDLIST'];
+  const lines = [
+    '#EXTM3U',
+    '#EXT-X-VERSION:3',
+    '#EXT-X-TARGETDURATION:2',
+    '#EXTINF:1.0,',
+    film,
+    '#EXT-X-ENDLIST',
+  ];
   return `${lines.join('\n')}\n`;
 }
 

@@ -26,7 +26,10 @@ const mastersOf = (job: Job): ListMaster[] =>
 export async function openList(file: File, source: Source): Promise<OpenList> {
   if (file.size > MOST_BYTES) {
     const reason = `is ${Math.round(file.size / 1e6)} MB, too large for a cut list`;
-    return { fileName: file.name, list: { title: '', events: [], notes: [{ line: 1, reason }], recordStart: 0 } };
+    return {
+      fileName: file.name,
+      list: { title: '', events: [], notes: [{ line: 1, reason }], recordStart: 0 },
+    };
   }
   const text = await file.text();
   const read = /^\s*[[{]/.test(text) ? readOtio : readEdl;

@@ -3,7 +3,7 @@ import { z } from 'zod';
 /** Frames of a master or a clip: a day at 29 a second, and more than five hours at 120. */
 export const MAX_FRAMES = 2_500_000;
 /** Bytes of a file: a petabyte. */
-export const MAX_BYTES = 1e15;
+const MAX_BYTES = 1e15;
 /** Bits a second. */
 export const MAX_BITRATE = 1e12;
 /** Pixels of a side. */
@@ -11,7 +11,7 @@ export const MAX_SIDE_PIXELS = 65_536;
 /** Seconds of a file or a wait, about three years: a long film may have a frame a minute. */
 export const MAX_SECONDS = 1e8;
 /** Milliseconds since 1970 that a date can hold (ECMA-262, time values). */
-export const MAX_TIMESTAMP_MS = 8.64e15;
+const MAX_TIMESTAMP_MS = 8.64e15;
 /** Things that are counted or numbered. */
 export const MAX_COUNT = 1e9;
 /** Shares, places, levels and other figures of either sign. */

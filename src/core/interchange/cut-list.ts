@@ -7,7 +7,7 @@ import { canDrop, parseTimecode } from '../time/timecode';
  * Where a source is used, as the list says it: its frames are known once its rate is. `timecode` counts at the source's
  * own rate, `time` at the rate that stands beside it.
  */
-export type SourceRange =
+type SourceRange =
   | { kind: 'timecode'; in: string; out: string; drop: boolean }
   | { kind: 'time'; in: number; out: number; rate: number };
 

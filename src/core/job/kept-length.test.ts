@@ -53,7 +53,11 @@ describe('what a clip may keep to last no longer than a limit', () => {
         const master = testMaster({ rate: own, frames: 100_000 });
         const lengths = lengthsIn([master]);
         const whole = [{ master: master.id, in: 0, out: master.frames }];
-        const clip = { ...activeClip(testJob().edit), cut: whole, canvases: [canvasOf(null, SIZE, rate, 'c')] };
+        const clip = {
+          ...activeClip(testJob().edit),
+          cut: whole,
+          canvases: [canvasOf(null, SIZE, rate, 'c')],
+        };
         const out = 1 + maxKeptFrames(clip, lengths, seconds);
         const lasts = cutFrames([{ ...whole[0]!, out }], lengths, rate);
         expect(lasts).toBeGreaterThan(framesWithin(seconds, rate));

@@ -8,7 +8,11 @@ import type { Clip } from './clip';
  * on each of its canvases, its end card among it.
  * @returns at least 1.
  */
-export function maxKeptFrames({ cut, canvases, text }: Clip, masters: MasterLengths, seconds: number): number {
+export function maxKeptFrames(
+  { cut, canvases, text }: Clip,
+  masters: MasterLengths,
+  seconds: number,
+): number {
   const slow = slowestRate(cut, masters);
   const kept = canvases.map(({ rate }) => {
     const room = framesWithin(seconds, rate) - cardFrames(text?.card, rate);

@@ -168,7 +168,12 @@ function spokenOverlays(
   const words = wordsOf(cue.text);
   const starts = cue.words?.length === words.length ? cue.words : spokenStarts(cue.text);
   return words.flatMap((word, i) => {
-    const spans = partOfSpans(cue.spans, i === 0 ? 0 : (starts[i] ?? 1), starts[i + 1] ?? 1, timeline.masters);
+    const spans = partOfSpans(
+      cue.spans,
+      i === 0 ? 0 : (starts[i] ?? 1),
+      starts[i + 1] ?? 1,
+      timeline.masters,
+    );
     return stretchesOf(spans, timeline).flatMap((stretch): PlanOverlay[] => {
       const shown = { from: Math.max(from, stretch.from), to: Math.min(to, stretch.to) };
       if (shown.to <= shown.from) return [];

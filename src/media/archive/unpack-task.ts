@@ -46,7 +46,8 @@ export async function unpackJob({ file }: UnpackRequest, context: TaskContext): 
     // Those that are stored already, and those that are not in it, need none.
     let need = 0;
     for (const master of masters) {
-      if (found(masterEntry(master)) && !(await storedFile('masters', master.fingerprint))) need += master.bytes;
+      if (found(masterEntry(master)) && !(await storedFile('masters', master.fingerprint)))
+        need += master.bytes;
     }
     await requireRoom(need);
     let before = 0;
