@@ -64,6 +64,25 @@ const MEDIA_DOOR = [
 /** What the pure core may not know of. */
 const NOT_IN_CORE = ['react', 'react-native', 'node:*', 'mediabunny', 'zustand', 'express'];
 
+/** Where frames and rates are reckoned with: anywhere else they go through `core/time` (or are pixels' aspects). */
+const RATE_ROOMS = [
+  ...['src/core/time/**', 'src/core/cut/cut.ts', 'src/core/picture/**', 'src/core/rate/level.ts'],
+  ...['src/core/diagnosis/**', 'src/core/figures/bounded.ts', 'server/listener.ts'],
+  ...['**/*.test.{ts,tsx}', 'tests/**', 'bench/**', 'demo/**', 'e2e/**'],
+];
+const BARE_NUMBERS = {
+  selector: "MemberExpression[object.name='z'][property.name=/^(number|int|int32|float64|coerce|bigint)$/]",
+  message: 'Numbers from outside have bounds: take one of core/figures/bounded.ts.',
+};
+const BARE_LISTENERS = {
+  selector: "CallExpression[callee.object.name='http'][callee.property.name='createServer']",
+  message: 'Listeners have limits and answer errors alike: take createListener.',
+};
+const BARE_RATES = {
+  selector: 'BinaryExpression[operator=/^[*\\/]$/] > MemberExpression[property.name=/^(num|den)$/]',
+  message: 'Lengths and places go from rate to rate by the functions of core/time.',
+};
+
 module.exports = defineConfig([
   globalIgnores([
     'dist/',
@@ -120,20 +139,12 @@ module.exports = defineConfig([
       '**/*.test.ts',
       ...['tests/**', 'bench/**', 'demo/**'],
     ],
-    rules: {
-      'no-restricted-syntax': [
-        'error',
-        {
-          selector: "CallExpression[callee.object.name='http'][callee.property.name='createServer']",
-          message: 'Listeners have limits and answer errors alike: take createListener.',
-        },
-        {
-          selector:
-            "MemberExpression[object.name='z'][property.name=/^(number|int|int32|float64|coerce|bigint)$/]",
-          message: 'Numbers from outside have bounds: take one of core/figures/bounded.ts.',
-        },
-      ],
-    },
+    rules: { 'no-restricted-syntax': ['error', BARE_NUMBERS, BARE_LISTENERS] },
+  },
+  {
+    files: ['**/*.{ts,tsx}'],
+    ignores: RATE_ROOMS,
+    rules: { 'no-restricted-syntax': ['error', BARE_NUMBERS, BARE_LISTENERS, BARE_RATES] },
   },
   {
     files: ['src/core/**/*.ts'],

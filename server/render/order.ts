@@ -1,3 +1,4 @@
+import { secondsOf } from '../../src/core/time/frame-rate';
 import type { Making } from '../../src/core/render/making';
 import type { RenderPlan } from '../../src/core/render/plan';
 
@@ -25,7 +26,7 @@ const LEAST = 2;
 export function segmentsOf({ plan, making: { picture } }: Pick<RenderOrder, 'plan' | 'making'>): Segment[] {
   const { frames, rate } = plan;
   const group = picture?.keyFrames ?? 1;
-  const wanted = Math.round((frames * rate.den) / rate.num / SECONDS / AT_ONCE) * AT_ONCE;
+  const wanted = Math.round(secondsOf(frames, rate) / SECONDS / AT_ONCE) * AT_ONCE;
   const count = Math.min(Math.max(LEAST, wanted), Math.ceil(frames / group));
   const edge = (n: number): number =>
     n === count ? frames : Math.min(frames, Math.round((frames * n) / count / group) * group);

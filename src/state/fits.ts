@@ -4,7 +4,7 @@ import { masterLengths } from '@core/check/check';
 import type { Range } from '@core/cut/cut';
 import { activeClip, type Job, sourceIn } from '@core/job/job';
 import { shotsOf } from '@core/cut/master-shots';
-import { frameAt } from '@core/time/frame-rate';
+import { frameAt, secondsOf } from '@core/time/frame-rate';
 import { usePasses } from './passes';
 
 /** What a fit is asked for. */
@@ -30,7 +30,7 @@ export function fitsOf(job: Job, { seconds, keepFirst, keepLast }: FitWish): Pro
   for (const range of clip.cut) {
     const source = sourceIn(job, range.master);
     const pass = passOf(source.fingerprint);
-    const second = (frame: number) => Math.floor((frame * source.rate.den) / source.rate.num);
+    const second = (frame: number) => Math.floor(secondsOf(frame, source.rate));
     for (const shot of shotsOf(job.edit.shots, source)) {
       const first = Math.max(range.in, shot.in);
       const out = Math.min(range.out, shot.out);

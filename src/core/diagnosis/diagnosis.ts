@@ -5,7 +5,7 @@ import type { Pass } from '../pass/pass';
 import { liveSize } from '../picture/live-area';
 import type { PixelAspect } from '../picture/orientation';
 import { type Rect, type Size, WHOLE_RECT } from '../picture/size';
-import { compareRates } from '../time/frame-rate';
+import { compareRates, rateValue, rateLabel } from '../time/frame-rate';
 import { foundInMaster, reachesPast } from './found-edges';
 import { guessedAspects } from './pixel-aspects';
 import type { ProblemCode, ProblemValues } from './problem-values';
@@ -187,7 +187,7 @@ const rate: Look = ({ master, repairs }) => {
   const halves = { num: now.num, den: now.den * 2 };
   const doubles = { num: now.num * 2, den: now.den };
   const rates = [master.rate, halves, doubles].filter(
-    (rate) => compareRates(rate, now) !== 0 && rate.num / rate.den <= 120,
+    (rate) => compareRates(rate, now) !== 0 && rateValue(rate) <= 120,
   );
   return {
     code: 'varying-rate',
@@ -196,12 +196,12 @@ const rate: Look = ({ master, repairs }) => {
       least: (1 / master.frameTimes.greatest).toFixed(2),
       mean: (1 / master.frameTimes.mean).toFixed(2),
       greatest: (1 / master.frameTimes.least).toFixed(2),
-      rate: (now.num / now.den).toFixed(3),
+      rate: rateValue(now).toFixed(3),
       repeated: master.repeated,
       dropped: master.dropped,
     },
     offers: rates.map((rate) =>
-      offer(`Map to ${Number((rate.num / rate.den).toFixed(3))} fps`, {
+      offer(`Map to ${rateLabel(rate)} fps`, {
         ...repairs,
         rate: compareRates(rate, master.rate) === 0 ? null : rate,
       }),

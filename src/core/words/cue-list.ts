@@ -65,7 +65,7 @@ export function cuesOfFile(
 
 /** The frame nearest to a moment: a caption begins on the frame that its time means. */
 const nearestFrame = (seconds: number, rate: Timeline['rate']): number =>
-  frameAt(seconds + rate.den / rate.num / 2, rate);
+  frameAt(seconds + secondsOf(1, rate) / 2, rate);
 
 function stretchIn({ start, end }: FileCue, { rate }: Timeline): Stretch {
   const from = nearestFrame(start, rate);

@@ -1,3 +1,4 @@
+import { secondsOf } from '@core/time/frame-rate';
 import type { Source } from '@core/master/source';
 import { meanDistance, type Grey } from '@core/pass/grey';
 import { LiveAreaFinder } from '@core/pass/live-area-finder';
@@ -63,7 +64,7 @@ export class PassFindings {
   }
 
   private addMovement(frame: number, movement: number): void {
-    const second = Math.floor((frame * this.source.rate.den) / this.source.rate.num);
+    const second = Math.floor(secondsOf(frame, this.source.rate));
     const slot = (this.motion[second] ??= { sum: 0, count: 0 });
     slot.sum += movement;
     slot.count += 1;

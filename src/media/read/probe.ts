@@ -1,3 +1,4 @@
+import { secondsOf } from '@core/time/frame-rate';
 import {
   EncodedPacketSink,
   type Input,
@@ -70,7 +71,7 @@ export async function probeFile(file: File, sound?: number | null): Promise<File
         codec,
         codecString,
         ...(await streamFacts(video, codecString)),
-        bits: Math.round((packets.bytes * 8 * rate.num) / (rate.den * frames)),
+        bits: Math.round((packets.bytes * 8) / secondsOf(frames, rate)),
       },
       colour: {
         matrix: colour.matrix ?? null,

@@ -1,3 +1,4 @@
+import { rateValue } from '@core/time/frame-rate';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
@@ -29,7 +30,7 @@ export function TapAlong({ captions }: { captions: CaptionTools }) {
     setNext(index);
     const pace: Speed = speed === 'half' ? 0.5 : 1;
     // A little before the line, so that its start is not missed.
-    const lead = Math.round((1.5 * timeline.rate.num) / timeline.rate.den);
+    const lead = Math.round(1.5 * rateValue(timeline.rate));
     time.playFrom(Math.max(0, (at?.from ?? 0) - lead), pace);
   };
   const tap = () => {
