@@ -130,6 +130,8 @@ describe('sound', () => {
     await visitor.bringIn(makeClip('sound.mp4', { size: '640x360', seconds: 3 }));
     await visitor.step('Framing');
     await visitor.press('Play');
+    // A busy machine takes a moment before it plays at all.
+    await visitor.button('Pause').waitFor();
     await visitor.button('Play').waitFor({ timeout: 30_000 });
     const heard = await visitor.page.evaluate(
       () => (window as unknown as { heard: { place: number; seconds: number }[] }).heard,
