@@ -276,6 +276,8 @@ export async function takeUpExports(): Promise<void> {
 
 /** What was stored so long ago, in milliseconds, was not stored by another tab right now. */
 const LONG_AGO = 600_000;
+/** A job of another tab may not be stored yet: its master stays for a day, in milliseconds. */
+const MASTER_LIFE_MS = 24 * 3600_000;
 
 /**
  * Deletes what is stored of exports that no job knows, what an export that is whole left of its making, and masters
@@ -288,16 +290,17 @@ async function sweepOrphans(): Promise<void> {
   for (const name of await storedNames('exports')) {
     const record = exports.get(name.split('.')[0] ?? '');
     const isOver = record?.state === 'done' && name.endsWith('.packets');
-    if (!record || isOver) await deleteOld('exports', name);
+    if (!record || isOver) await deleteOld('exports', name, LONG_AGO);
   }
   if (aside.length > 0) return;
   const used = new Set<string>(
     jobs.flatMap(({ head }) => head.masters.map(({ fingerprint }) => fingerprint)),
   );
-  for (const name of await storedNames('masters')) if (!used.has(name)) await deleteOld('masters', name);
+  for (const name of await storedNames('masters'))
+    if (!used.has(name)) await deleteOld('masters', name, MASTER_LIFE_MS);
 }
 
-async function deleteOld(folder: 'exports' | 'masters', name: string): Promise<void> {
+async function deleteOld(folder: 'exports' | 'masters', name: string, ageMs: number): Promise<void> {
   const file = await storedFile(folder, name).catch(() => null);
   if (file && Date.now() - file.lastModified > LONG_AGO)
     await deleteStored(folder, name).catch(() => undefined);
