@@ -67,7 +67,13 @@ const NOT_IN_CORE = ['react', 'react-native', 'node:*', 'mediabunny', 'zustand',
 /** Where frames and rates are reckoned with: anywhere else they go through `core/time` (or are pixels' aspects). */
 const RATE_ROOMS = [
   ...['src/core/time/**', 'src/core/cut/cut.ts', 'src/core/picture/**', 'src/core/rate/level.ts'],
-  ...['src/core/diagnosis/**', 'src/core/figures/bounded.ts', 'server/listener.ts'],
+  ...[
+    'src/core/diagnosis/**',
+    'src/core/figures/bounded.ts',
+    'src/core/figures/random-id.ts',
+    'src/core/master/fingerprint.ts',
+    'server/listener.ts',
+  ],
   ...['**/*.test.{ts,tsx}', 'tests/**', 'bench/**', 'demo/**', 'e2e/**'],
 ];
 const BARE_NUMBERS = {
@@ -77,6 +83,11 @@ const BARE_NUMBERS = {
 const BARE_LISTENERS = {
   selector: "CallExpression[callee.object.name='http'][callee.property.name='createServer']",
   message: 'Listeners have limits and answer errors alike: take createListener.',
+};
+const BARE_IDS = {
+  selector: 'Literal[regex.pattern=/0-9a-f.*(32|64)/]',
+  message:
+    'Ids and fingerprints are parsed in one place: take core/figures/random-id.ts or core/master/fingerprint.ts.',
 };
 const BARE_RATES = {
   selector: 'BinaryExpression[operator=/^[*\\/]$/] > MemberExpression[property.name=/^(num|den)$/]',
@@ -134,17 +145,17 @@ module.exports = defineConfig([
   {
     files: ['**/*.{ts,tsx}'],
     ignores: [
-      'src/core/figures/bounded.ts',
+      ...['src/core/figures/bounded.ts', 'src/core/figures/random-id.ts', 'src/core/master/fingerprint.ts'],
       'server/listener.ts',
       '**/*.test.ts',
       ...['tests/**', 'bench/**', 'demo/**'],
     ],
-    rules: { 'no-restricted-syntax': ['error', BARE_NUMBERS, BARE_LISTENERS] },
+    rules: { 'no-restricted-syntax': ['error', BARE_NUMBERS, BARE_LISTENERS, BARE_IDS] },
   },
   {
     files: ['**/*.{ts,tsx}'],
     ignores: RATE_ROOMS,
-    rules: { 'no-restricted-syntax': ['error', BARE_NUMBERS, BARE_LISTENERS, BARE_RATES] },
+    rules: { 'no-restricted-syntax': ['error', BARE_NUMBERS, BARE_LISTENERS, BARE_IDS, BARE_RATES] },
   },
   {
     files: ['src/core/**/*.ts'],

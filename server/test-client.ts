@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import type http from 'node:http';
+import { parseRandomId, type RandomId } from '../src/core/figures/random-id';
 import { createListener } from './listener';
 import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
@@ -71,7 +72,7 @@ export class Client {
   }
 
   /** Creates an upload and sends a file in pieces (tus 1.0.0). @returns the last part of its address. */
-  async upload(door: string, file: Uint8Array, pieces = 1): Promise<string> {
+  async upload(door: string, file: Uint8Array, pieces = 1): Promise<RandomId> {
     const created = await this.create(door, file.length);
     if (created.status !== 201) throw new Error(`the upload was refused with ${created.status}`);
     const address = created.headers.get('location') ?? '';
@@ -82,7 +83,7 @@ export class Client {
       const sent = await this.patch(address, offset, new Uint8Array(file.subarray(offset, offset + size)));
       if (sent.status !== 204) throw new Error(`a piece was refused with ${sent.status}`);
     }
-    return address.split('/').pop() ?? '';
+    return parseRandomId(address.split('/').pop() ?? '');
   }
 
   /** What the server gave this browser under a name. */

@@ -1,6 +1,8 @@
-import { createHash, randomBytes } from 'node:crypto';
+import { createHash } from 'node:crypto';
 import type { Express, Request, Response } from 'express';
 import { parse } from 'cookie';
+import { isRandomId } from '../src/core/figures/random-id';
+import { createId } from './store/create-id';
 import type { Database } from './store/database';
 
 /** What of the server a browser is known to, and by what name. */
@@ -10,8 +12,6 @@ const PLACES = {
   '/hand-off': 'gusset_hand_off',
 } as const;
 type Place = keyof typeof PLACES;
-/** The one shape of a mark, and of what a browser is called here. */
-const SHAPE = /^[0-9a-f]{32}$/;
 /** A year, in milliseconds. */
 const LIFE = 365 * 24 * 3600 * 1000;
 
@@ -30,7 +30,7 @@ class Visitors {
 
   /** @returns a new mark of a browser. */
   issue(visitor: string): string {
-    const mark = randomBytes(16).toString('hex');
+    const mark = createId();
     this.database
       .prepare('insert into visitors (mark, visitor, made_at) values (?, ?, ?)')
       .run([hashMark(mark), visitor, Date.now()]);
@@ -51,7 +51,7 @@ const visitorsOf = (request: Request): Visitors => request.app.locals.visitors a
 
 function markOf(request: Request, place: Place): string | null {
   const found = parse(request.headers.cookie ?? '')[PLACES[place]];
-  return found !== undefined && SHAPE.test(found) ? found : null;
+  return found !== undefined && isRandomId(found) ? found : null;
 }
 
 /** Who a browser is there, or null for one that was never there, or has a mark that this server did not issue. */
@@ -64,7 +64,7 @@ export function visitorOf(request: Request, place: Place): string | null {
 export function markedVisitor(request: Request, response: Response, place: Place): string {
   const known = visitorOf(request, place);
   if (known) return known;
-  const visitor = randomBytes(16).toString('hex');
+  const visitor = createId();
   setMark(response, place, visitorsOf(request).issue(visitor));
   return visitor;
 }

@@ -1,5 +1,6 @@
 import { createHash, randomBytes } from 'node:crypto';
 import { CHECK_CLIENT as CHECK } from '../server/outlets/authority/authority';
+import { parseRandomId, type RandomId } from '../src/core/figures/random-id';
 
 /** Somebody with a browser of a kind: it keeps cookies, and goes where it is sent only when told to. */
 export interface Browsing {
@@ -58,12 +59,12 @@ export async function fillIn(
 }
 
 /** Signs in through this server, all the way. @returns what the account is called here. */
-export async function signIn(who: Browsing, outlet: string, login: string): Promise<string> {
+export async function signIn(who: Browsing, outlet: string, login: string): Promise<RandomId> {
   const go = await beginSignIn(who, outlet);
   const end = await fillIn(who, go, { login }, (to) => to.pathname === '/accounts');
   const id = end.searchParams.get('signed-in');
   if (id === null) throw new Error(`the sign-in ended at ${end.href}`);
-  return id;
+  return parseRandomId(id);
 }
 
 /** A token of an outlet's own for somebody, as a program gets one that checks the outlet (RFC 8252, 7.3). */

@@ -1,6 +1,6 @@
-import { randomBytes } from 'node:crypto';
 import { type Account, SIGN_IN_BACK } from '../../src/core/posting/accounts';
 import { OutletClientError, type OutletWay } from '../posting/outlet-way';
+import { createId } from '../store/create-id';
 import type { Secrets } from '../store/secrets';
 import type { AccountRecords, Tokens } from './account-records';
 import {
@@ -84,7 +84,7 @@ export class Accounts {
     });
     if (account.id !== subject) throw new SignInError('not-verified');
     const id = this.records.keep(
-      randomBytes(16).toString('hex'),
+      createId(),
       begun.visitor,
       { outlet: begun.outlet, account, scopes },
       tokens,

@@ -2,6 +2,7 @@ import { mkdirSync } from 'node:fs';
 import { rm } from 'node:fs/promises';
 import path from 'node:path';
 import type { Express } from 'express';
+import { isRandomId } from '../../src/core/figures/random-id';
 import { CHAT_UPLOADS, chatFilePath } from '../../src/core/posting/chat';
 import { filmInput, OUTLET_CONTAINERS } from '../programs/media-args';
 import { ProgramError, type Limits } from '../programs/programs';
@@ -35,7 +36,7 @@ export function addChat(app: Express, { database, data, looks }: Workshop): Uplo
   const busy = new Set<string>();
   app.get(chatFilePath(':id'), async (request, response, next) => {
     const id = String(request.params.id);
-    if (busy.has(id) || (await door.state(id)) !== 'whole' || busy.has(id)) {
+    if (!isRandomId(id) || busy.has(id) || (await door.state(id)) !== 'whole' || busy.has(id)) {
       response.status(404).json({ error: 'no such file was sent' });
       return;
     }

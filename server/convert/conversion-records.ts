@@ -1,12 +1,13 @@
 import { z } from 'zod';
 import { byteCount } from '../../src/core/figures/bounded';
 import { CONVERSION_FAULTS, type ConversionFault } from '../../src/core/convert/protocol';
+import { randomIdSchema, type RandomId } from '../../src/core/figures/random-id';
 import type { Database } from '../store/database';
 
 const rowSchema = z.discriminatedUnion('state', [
-  z.object({ upload: z.string(), state: z.literal('waiting') }),
-  z.object({ upload: z.string(), state: z.literal('done'), bytes: byteCount() }),
-  z.object({ upload: z.string(), state: z.literal('failed'), reason: z.enum(CONVERSION_FAULTS) }),
+  z.object({ upload: randomIdSchema, state: z.literal('waiting') }),
+  z.object({ upload: randomIdSchema, state: z.literal('done'), bytes: byteCount() }),
+  z.object({ upload: randomIdSchema, state: z.literal('failed'), reason: z.enum(CONVERSION_FAULTS) }),
 ]);
 /** A conversion as it is recorded: `waiting` until it ended one way or the other. */
 export type ConversionRecord = z.infer<typeof rowSchema>;
@@ -43,15 +44,15 @@ export class ConversionRecords {
   }
 
   /** Uploads whose conversion did not end. */
-  waiting(): string[] {
+  waiting(): RandomId[] {
     return this.uploads(`select upload from conversions where state = 'waiting'`);
   }
 
-  madeBefore(moment: number): string[] {
+  madeBefore(moment: number): RandomId[] {
     return this.uploads('select upload from conversions where made_at < ?', [moment]);
   }
 
-  private uploads(query: string, values: unknown[] = []): string[] {
-    return (this.database.prepare(query).all(values) as { upload: string }[]).map((row) => row.upload);
+  private uploads(query: string, values: unknown[] = []): RandomId[] {
+    return (this.database.prepare(query).all(values) as { upload: RandomId }[]).map((row) => row.upload);
   }
 }

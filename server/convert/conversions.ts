@@ -1,10 +1,12 @@
 import { readdir, rm, stat } from 'node:fs/promises';
 import path from 'node:path';
 import type { Conversion, ConversionFault } from '../../src/core/convert/protocol';
+import type { RandomId } from '../../src/core/figures/random-id';
 import { filmInput, MASTER_CONTAINERS } from '../programs/media-args';
 import { boxesAreWhole } from '../programs/boxes';
 import { listPictures, probeFile } from '../programs/probe';
 import { ProgramError, type Programs } from '../programs/programs';
+import { whenWritable } from '../store/when-writable';
 import { freeBytes } from '../uploads/room';
 import type { UploadDoor } from '../uploads/upload-door';
 import type { ConversionRecords } from './conversion-records';
@@ -70,7 +72,7 @@ export class Conversions {
     private readonly programs: Programs,
   ) {}
 
-  resultOf(id: string): string {
+  resultOf(id: RandomId): string {
     return path.join(this.folder, `${id}.mp4`);
   }
 
@@ -90,7 +92,7 @@ export class Conversions {
   }
 
   /** Begins a conversion, or tells where the one of this upload stands. */
-  begin(id: string): Conversion {
+  begin(id: RandomId): Conversion {
     const known = this.find(id);
     if (known) return known;
     this.records.begin(id);
@@ -98,7 +100,7 @@ export class Conversions {
   }
 
   /** Stops a conversion and forgets all of it. */
-  async forget(id: string): Promise<void> {
+  async forget(id: RandomId): Promise<void> {
     const active = this.active.get(id);
     active?.stop.abort();
     await active?.ended;
@@ -117,7 +119,7 @@ export class Conversions {
     }
   }
 
-  private start(id: string): Active {
+  private start(id: RandomId): Active {
     const stop = new AbortController();
     const active: Active = { stop, now: { state: 'queued' }, ended: Promise.resolve() };
     this.active.set(id, active);
@@ -126,23 +128,19 @@ export class Conversions {
   }
 
   /** Converts, and records how it ended; what the server's own end stopped stays recorded as waiting. */
-  private async convert(id: string, active: Active): Promise<void> {
+  private async convert(id: RandomId, active: Active): Promise<void> {
     try {
       const bytes = await this.make(id, active);
-      this.records.done(id, bytes);
+      await whenWritable(() => this.records.done(id, bytes));
       await this.door.forget(id);
     } catch (error) {
       await rm(this.resultOf(id), { force: true }).catch(() => undefined);
       if (error instanceof ProgramError && error.reason === 'stopped') return;
-      try {
-        this.records.failed(id, faultOf(error));
-      } catch (unwritten) {
-        console.error(unwritten);
-      }
+      await whenWritable(() => this.records.failed(id, faultOf(error)));
     }
   }
 
-  private async make(id: string, active: Active): Promise<number> {
+  private async make(id: RandomId, active: Active): Promise<number> {
     const { signal } = active.stop;
     const source = this.door.fileOf(id);
     const listed = await this.list(source);

@@ -1,15 +1,16 @@
 import { mkdirSync } from 'node:fs';
 import path from 'node:path';
-import type { Express } from 'express';
+import type { Express, Request } from 'express';
 import {
   CONVERT_ABILITY,
   CONVERT_UPLOADS,
   conversionPath,
   convertedPath,
 } from '../../src/core/convert/protocol';
+import { isRandomId, parseRandomId } from '../../src/core/figures/random-id';
 import { sendFilm } from '../send-file';
 import type { Workshop } from '../workshop';
-import { UPLOAD_ID, UploadDoor } from '../uploads/upload-door';
+import { UploadDoor } from '../uploads/upload-door';
 import { ConversionRecords } from './conversion-records';
 import { Conversions } from './conversions';
 
@@ -32,11 +33,12 @@ export function addConversion(app: Express, { database, data, tools, looks, long
     response.json({ ffmpeg: tools.ffmpeg });
   });
   app.use(conversionPath(':id'), (request, response, next) => {
-    if (UPLOAD_ID.test(String(request.params.id))) return next();
+    if (isRandomId(String(request.params.id))) return next();
     response.status(404).json({ error: 'no such conversion' });
   });
+  const idOf = (request: Request) => parseRandomId(String(request.params.id));
   app.post(conversionPath(':id'), async (request, response) => {
-    const id = String(request.params.id);
+    const id = idOf(request);
     const known = conversions.find(id);
     const state = known ? 'whole' : await door.state(id);
     if (state === 'missing') response.status(404).json({ error: 'the upload is not here' });
@@ -44,12 +46,12 @@ export function addConversion(app: Express, { database, data, tools, looks, long
     else response.json(known ?? conversions.begin(id));
   });
   app.get(conversionPath(':id'), (request, response) => {
-    const known = conversions.find(String(request.params.id));
+    const known = conversions.find(idOf(request));
     if (known) response.json(known);
     else response.status(404).json({ error: 'no such conversion' });
   });
   app.get(convertedPath(':id'), (request, response, next) => {
-    const id = String(request.params.id);
+    const id = idOf(request);
     if (conversions.find(id)?.state !== 'done') {
       response.status(404).json({ error: 'there is no converted file' });
       return;
@@ -57,7 +59,7 @@ export function addConversion(app: Express, { database, data, tools, looks, long
     sendFilm(response, next, conversions.resultOf(id));
   });
   app.delete(conversionPath(':id'), async (request, response) => {
-    await conversions.forget(String(request.params.id));
+    await conversions.forget(idOf(request));
     response.status(204).end();
   });
   return conversions;

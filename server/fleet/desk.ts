@@ -9,6 +9,7 @@ import { createListener, WORKERS } from '../listener';
 import type { RenderOrder } from '../render/order';
 import { passFiles, type SegmentTask } from '../render/segment';
 import { VERSION } from '../render/version';
+import { createId } from '../store/create-id';
 import { type Errand, ERRAND_FILES, type ErrandFile, reportSchema } from './protocol';
 import { Signer } from './signer';
 
@@ -72,7 +73,7 @@ export class Desk {
 
   /** Writes an errand down. @returns where a worker learns of it. */
   issue(wanted: Wanted): string {
-    const ticket = randomBytes(16).toString('hex');
+    const ticket = createId();
     this.wanted.set(ticket, wanted);
     return this.address(ticket);
   }

@@ -4,6 +4,7 @@ import http from 'node:http';
 import { type AddressInfo, connect } from 'node:net';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import { parseRandomId } from '../../src/core/figures/random-id';
 import {
   HAND_OFF_UPLOADS,
   type Offer,
@@ -154,8 +155,11 @@ describe('a file that is handed to a phone', () => {
     const { door } = server.handOff.offers;
     const brief = new Offers(door, () => Promise.resolve(null), 300);
     const { server: own, origin } = await listen(brief);
-    const upload = (await desk.upload(HAND_OFF_UPLOADS, film)).split('/').pop() ?? '';
-    const kept = await brief.open({ id: 'a'.repeat(32), upload, fileName: 'a.mp4' }, 'visitor');
+    const upload = await desk.upload(HAND_OFF_UPLOADS, film);
+    const kept = await brief.open(
+      { id: parseRandomId('a'.repeat(32)), upload, fileName: 'a.mp4' },
+      'visitor',
+    );
     const address = `${origin}/${kept?.token}`;
     expect((await fetch(address)).status).toBe(200);
     await new Promise((resolve) => setTimeout(resolve, 700));

@@ -2,6 +2,7 @@ import { randomBytes } from 'node:crypto';
 import { EventEmitter } from 'node:events';
 import { stat } from 'node:fs/promises';
 import { clearTimeout, setTimeout } from 'node:timers';
+import type { RandomId } from '../../src/core/figures/random-id';
 import { type Arrival, type Offer, OFFER_LIFE, type OfferOrder } from '../../src/core/posting/hand-off';
 import { sha256 } from '../sha256';
 import type { UploadDoor } from '../uploads/upload-door';
@@ -64,7 +65,7 @@ export class Offers {
   }
 
   /** An offer that stands already; a copy of its file that came for it once more goes. */
-  private async instead(offer: KeptOffer, upload: string): Promise<KeptOffer> {
+  private async instead(offer: KeptOffer, upload: RandomId): Promise<KeptOffer> {
     if (upload !== offer.upload) await this.door.forget(upload);
     return offer;
   }

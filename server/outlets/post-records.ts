@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { boundedNumber, byteCount, MAX_SIDE_PIXELS, timestampMs } from '../../src/core/figures/bounded';
+import { randomIdSchema } from '../../src/core/figures/random-id';
 import { type PostForm, postFormSchema } from '../../src/core/outlets/post-form';
 import type { Database } from '../store/database';
 
@@ -28,7 +29,7 @@ const rowSchema = z.object({
   /** Of the account that it is of. */
   poster: z.string(),
   key: z.string(),
-  upload: z.string(),
+  upload: randomIdSchema,
   form: json(postFormSchema),
   state: z.enum(STATES),
   reasons: json(z.array(z.string())),

@@ -1,5 +1,3 @@
-import { OUTLET_CONTAINERS } from '../programs/media-args';
-import { probeFile } from '../programs/probe';
 import { createHash, randomUUID } from 'node:crypto';
 import { access, readdir, rename, rm, stat, writeFile } from 'node:fs/promises';
 import path from 'node:path';
@@ -10,7 +8,10 @@ import { audienceAt, type PostForm, postPage } from '../../src/core/outlets/post
 import type { RuleSheet } from '../../src/core/outlets/rule-sheet';
 import { rateLabel, secondsOf } from '../../src/core/time/frame-rate';
 import { lengthLabel } from '../../src/core/time/timecode';
+import { OUTLET_CONTAINERS } from '../programs/media-args';
+import { probeFile } from '../programs/probe';
 import { ProgramError, type Programs } from '../programs/programs';
+import { whenWritable } from '../store/when-writable';
 import type { UploadDoor } from '../uploads/upload-door';
 import { inspectFile, pictureSize } from './inspect';
 import type { PostRecord, PostRecords } from './post-records';
@@ -81,6 +82,7 @@ export class Posts {
     // Another with this key may have come meanwhile.
     const other = this.records.ofKey(poster, key);
     if (other) return sameForm(other.form, noted) ? this.answer(other) : 'key-used';
+    if (this.records.uses(form.upload)) return 'no-upload';
     this.records.begin(noted, id, poster, key);
     this.go(id);
     return { id, state: 'processing', share: 0 };
@@ -129,12 +131,12 @@ export class Posts {
 
   /** Carries a post on from where it stands. */
   private go(id: string): void {
-    const work = this.carry(id)
-      .catch((error: unknown) => {
+    const work = whenWritable(() => this.carry(id))
+      .catch(async (error: unknown) => {
         // A server that ends goes on with it when it starts again.
         if (error instanceof ProgramError && error.reason === 'stopped') return;
         console.error(error);
-        this.records.fail(id, 'The outlet failed.');
+        await whenWritable(() => this.records.fail(id, 'The outlet failed.'));
       })
       .finally(() => this.underWay.delete(id));
     this.underWay.set(id, work);
@@ -149,9 +151,9 @@ export class Posts {
     if (record?.state === 'processing') await this.process(record);
   }
 
-  private async look({ id, form }: PostRecord): Promise<void> {
+  private async look({ id, form, upload }: PostRecord): Promise<void> {
     const placement = this.sheet.placements.find((placement) => placement.id === form.placement);
-    const file = await inspectFile(this.places.looks, this.door.fileOf(form.upload));
+    const file = await inspectFile(this.places.looks, this.door.fileOf(upload));
     const cover = form.cover === null ? null : await this.readCover(id);
     const reasons =
       file && placement

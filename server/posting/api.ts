@@ -1,12 +1,12 @@
 import express, { type Express, type Request, type Response } from 'express';
 import { z } from 'zod';
 import { boundedIntText, MAX_FRAMES } from '../../src/core/figures/bounded';
+import { isRandomId } from '../../src/core/figures/random-id';
 import { postChangeSchema } from '../../src/core/outlets/outlet-api';
 import {
   againPath,
   audiencePath,
   isUnderWay,
-  POST_ID,
   POSTED,
   POSTED_EVENTS,
   postedPath,
@@ -125,7 +125,7 @@ export function addPosting(app: Express, posting: Posting): void {
   /** A post of the browser that asks; one of another is not there. */
   function own(request: Request): PostingRecord | null {
     const id = String(request.params.id);
-    const record = POST_ID.test(id) ? records.find(id) : null;
+    const record = isRandomId(id) ? records.find(id) : null;
     return record?.visitor === visitorOf(request, '/posting') ? record : null;
   }
   function owned(request: Request, response: Response): PostingRecord | null {

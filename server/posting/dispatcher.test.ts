@@ -1,6 +1,7 @@
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import { parseRandomId } from '../../src/core/figures/random-id';
 import {
   type Abilities,
   abilitiesSchema,
@@ -17,7 +18,7 @@ import { OutletClientError, type OutletWay } from './outlet-way';
 import { PostingRecords } from './posting-records';
 
 const COUNT = trials(200, 1000);
-const ACCOUNTS = ['a', 'b', 'c', 'd'].map((letter) => letter.repeat(32));
+const ACCOUNTS = ['a', 'b', 'c', 'd'].map((letter) => parseRandomId(letter.repeat(32)));
 const folder = mkdtempSync(path.join(tmpdir(), 'dispatch-'));
 const file = path.join(folder, 'file');
 writeFileSync(file, 'a file');
@@ -75,7 +76,12 @@ function dispatcherOf(records: PostingRecords, speaker: object): Dispatcher {
 }
 
 const orderOf = (n: number, when: PostOrder['when']): PostOrder => ({
-  ...{ id: n.toString(16).padStart(32, '0'), upload: 'f'.repeat(32), fileName: `${n}.mp4`, outlet: 'verrow' },
+  ...{
+    id: parseRandomId(n.toString(16).padStart(32, '0')),
+    upload: parseRandomId('f'.repeat(32)),
+    fileName: `${n}.mp4`,
+    outlet: 'verrow',
+  },
   ...{ account: ACCOUNTS[n % ACCOUNTS.length]!, words, when },
 });
 

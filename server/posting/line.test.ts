@@ -1,4 +1,3 @@
-import { randomBytes } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import type { IncomingMessage, ServerResponse } from 'node:http';
 import type { Socket } from 'node:net';
@@ -7,6 +6,7 @@ import { postWordsSchema } from '../../src/core/outlets/post-form';
 import { makeClip } from '../../tests/make-clip';
 import { signIn } from '../../tests/sign-in';
 import { soakFigure, trials } from '../../tests/soak';
+import { createId } from '../store/create-id';
 import { Client, FORM, openTestServer } from '../test-client';
 
 const COUNT = trials(2, 40);
@@ -44,7 +44,7 @@ describe('uploads on a line that breaks', () => {
     });
     for (let n = 0; n < COUNT; n++) {
       const upload = await client.upload('/posting/api/uploads', clip);
-      const id = randomBytes(16).toString('hex');
+      const id = createId();
       const words = postWordsSchema.parse({ ...FORM, title: `Kite ${n}` });
       const order = { id, upload, fileName: `${n}.mp4`, outlet: 'verrow', account, words, when: null };
       const headers = { 'content-type': 'application/json' };

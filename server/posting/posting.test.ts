@@ -1,18 +1,20 @@
-import { createHash, randomBytes } from 'node:crypto';
+import { createHash } from 'node:crypto';
 import { readFileSync } from 'node:fs';
+import type { RandomId } from '../../src/core/figures/random-id';
 import { type Posted, postedSchema, type PostOrder } from '../../src/core/posting/post-order';
 import { momentOf, type When, whenOf } from '../../src/core/posting/when';
 import { postWordsSchema } from '../../src/core/outlets/post-form';
 import { goodPost } from '../../tests/good-post';
 import { makeClip } from '../../tests/make-clip';
 import { signIn } from '../../tests/sign-in';
+import { createId } from '../store/create-id';
 import { sweep } from '../sweep';
 import { Client, FORM, openTestServer, type TestServer } from '../test-client';
 
 const good = readFileSync(makeClip('good.mp4', { size: '1080x1920', seconds: 1 }));
 let server: TestServer;
 let client: Client;
-let account: string;
+let account: RandomId;
 
 beforeEach(async () => {
   server = await openTestServer();
@@ -34,13 +36,12 @@ const json = (method: string, body: unknown = {}): RequestInit => ({
   headers: { 'content-type': 'application/json' },
   body: JSON.stringify(body),
 });
-const newId = () => randomBytes(16).toString('hex');
 
 async function orderOf(change: Partial<PostOrder> = {}): Promise<PostOrder> {
   const upload = await client.upload('/posting/api/uploads', good);
   const words = postWordsSchema.parse(FORM);
   return {
-    id: newId(),
+    id: createId(),
     upload,
     fileName: 'kite.mp4',
     outlet: 'verrow',
@@ -119,7 +120,7 @@ describe('a post', () => {
     expect(await (await other.fetch('/posting/api/posts')).json()).toEqual({ posts: [] });
     for (const act of ['again', 'take-down'])
       expect((await other.fetch(`/posting/api/posts/${post.id}/${act}`, json('POST'))).status).toBe(404);
-    expect((await other.fetch('/posting/api/posts', json('POST', { ...asked, id: newId() }))).status).toBe(
+    expect((await other.fetch('/posting/api/posts', json('POST', { ...asked, id: createId() }))).status).toBe(
       409,
     );
   });

@@ -1,11 +1,11 @@
-import { randomBytes } from 'node:crypto';
-import { type Posted, postedSchema } from '../../src/core/posting/post-order';
 import { SHIPPED_SHEETS } from '../../src/core/outlets/shipped';
+import { type Posted, postedSchema } from '../../src/core/posting/post-order';
 import { goodPost } from '../../tests/good-post';
 import { signIn } from '../../tests/sign-in';
 import { SEED, seeded, soakFigure, trials } from '../../tests/soak';
 import { TestServer } from '../../tests/test-server';
 import { WEATHERS } from '../outlets/weather';
+import { createId } from '../store/create-id';
 import { Client } from '../test-client';
 
 const COUNT = trials(4, 100);
@@ -35,7 +35,7 @@ describe('posts to four outlets in changing weather', () => {
       const { clip, words } = goods[outlet]!;
       const upload = await client.upload('/posting/api/uploads', clip);
       const asked = {
-        ...{ id: randomBytes(16).toString('hex'), upload, fileName: `${n}.mp4`, outlet, when: null },
+        ...{ id: createId(), upload, fileName: `${n}.mp4`, outlet, when: null },
         // Some are refused for what they are.
         ...{ account: accounts.get(outlet), words: { ...words, title: n % 7 === 6 ? ' ' : `Kite ${n}` } },
       };

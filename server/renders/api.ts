@@ -1,6 +1,7 @@
 import path from 'node:path';
 import express, { type Express, type Request } from 'express';
 import { z } from 'zod';
+import { isRandomId, parseRandomId, randomIdSchema } from '../../src/core/figures/random-id';
 import {
   masterPath,
   RENDER_ABILITY,
@@ -13,7 +14,7 @@ import {
   renderedPath,
 } from '../../src/core/job/render-service';
 import { isFingerprint } from '../../src/core/master/fingerprint';
-import { UPLOAD_ID, UploadDoor } from '../uploads/upload-door';
+import { UploadDoor } from '../uploads/upload-door';
 import { markedVisitor, visitorOf } from '../visitor';
 import type { Workshop } from '../workshop';
 import { bodyOf } from '../answers';
@@ -45,7 +46,7 @@ export function addRenders(app: Express, { database, data, tools, fleet }: Works
   });
   const masters = new Masters(new MasterRecords(database), door);
   const renders = new Renders(new RenderRecords(database), masters, path.join(data, 'rendered'), fleet);
-  const idOf = (request: Request) => String(request.params.id);
+  const idOf = (request: Request) => parseRandomId(String(request.params.id));
   const ours = (request: Request) => visitorOf(request, '/render');
 
   app.get(RENDER_ABILITY, (_request, response) => {
@@ -57,7 +58,7 @@ export function addRenders(app: Express, { database, data, tools, fleet }: Works
   });
   app.put(masterPath(':fingerprint'), express.json(), async (request, response) => {
     const { fingerprint } = request.params;
-    const body = z.object({ upload: z.string().regex(UPLOAD_ID) }).safeParse(request.body);
+    const body = z.object({ upload: randomIdSchema }).safeParse(request.body);
     if (!isFingerprint(String(fingerprint)) || !body.success) {
       response.status(422).json({ error: 'a fingerprint and the id of an upload are needed' });
       return;
@@ -84,8 +85,8 @@ export function addRenders(app: Express, { database, data, tools, fleet }: Works
     answerBegun(response, await renders.begin(markedVisitor(request, response, '/render'), asked));
   });
   app.use(renderPath(':id'), (request, response, next) => {
-    const id = idOf(request);
-    if (UPLOAD_ID.test(id) && renders.find(id, ours(request))) return next();
+    const id = String(request.params.id);
+    if (isRandomId(id) && renders.find(id, ours(request))) return next();
     response.status(404).json({ error: 'no such file was asked for' });
   });
   app.get(renderPath(':id'), (request, response) => {

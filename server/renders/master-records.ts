@@ -1,10 +1,11 @@
+import type { RandomId } from '../../src/core/figures/random-id';
 import type { Database } from '../store/database';
 
 /** A master that a browser sent, and the upload that it came in. */
 export interface MasterRecord {
   visitor: string;
   fingerprint: string;
-  upload: string;
+  upload: RandomId;
 }
 
 /** Masters that browsers sent to have files made of them, in the database. */

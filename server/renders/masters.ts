@@ -1,3 +1,4 @@
+import type { RandomId } from '../../src/core/figures/random-id';
 import { sha256 } from '../sha256';
 import type { UploadDoor } from '../uploads/upload-door';
 import type { MasterRecords } from './master-records';
@@ -25,7 +26,7 @@ export class Masters {
   async take(
     visitor: string,
     fingerprint: string,
-    upload: string,
+    upload: RandomId,
   ): Promise<'missing' | 'partial' | 'another' | null> {
     const state = await this.door.state(upload);
     if (state !== 'whole') return state;

@@ -1,10 +1,11 @@
 import { z } from 'zod';
 import { byteCount } from '../../src/core/figures/bounded';
+import { randomIdSchema, type RandomId } from '../../src/core/figures/random-id';
 import { RENDER_FAULTS, type RenderFault } from '../../src/core/render/render-faults';
 import type { Database } from '../store/database';
 
 const rowSchema = z.object({
-  id: z.string(),
+  id: randomIdSchema,
   visitor: z.string(),
   /** What was asked for, as JSON. */
   asked: z.string(),
@@ -24,7 +25,7 @@ export class RenderRecords {
     return row ? rowSchema.parse(row) : null;
   }
 
-  begin(id: string, visitor: string, asked: string): void {
+  begin(id: RandomId, visitor: string, asked: string): void {
     this.database
       .prepare(`insert into renders (id, visitor, asked, state, made_at) values (?, ?, ?, 'waiting', ?)`)
       .run([id, visitor, asked, Date.now()]);
@@ -38,22 +39,35 @@ export class RenderRecords {
     this.database.prepare(`update renders set state = 'failed', fault = ? where id = ?`).run([fault, id]);
   }
 
+  /** Writes down that it is begun. @returns how often it was, without what `undoStart` took back. */
+  countStart(id: RandomId): number {
+    const row = this.database
+      .prepare('update renders set starts = starts + 1 where id = ? returning starts')
+      .get([id]) as { starts: number } | undefined;
+    return row?.starts ?? 0;
+  }
+
+  /** It was stopped in order, and did not end the server. */
+  undoStart(id: RandomId): void {
+    this.database.prepare('update renders set starts = starts - 1 where id = ?').run([id]);
+  }
+
   forget(id: string): void {
     this.database.prepare('delete from renders where id = ?').run([id]);
   }
 
   /** Those that did not end, the oldest first. */
-  waiting(): string[] {
+  waiting(): RandomId[] {
     return this.ids(`state = 'waiting' order by made_at`, []);
   }
 
-  madeBefore(moment: number): string[] {
+  madeBefore(moment: number): RandomId[] {
     return this.ids('made_at < ?', [moment]);
   }
 
-  private ids(where: string, values: number[]): string[] {
+  private ids(where: string, values: number[]): RandomId[] {
     const rows = this.database.prepare(`select id from renders where ${where}`).all(values) as {
-      id: string;
+      id: RandomId;
     }[];
     return rows.map(({ id }) => id);
   }

@@ -1,6 +1,7 @@
 import { execFileSync } from 'node:child_process';
 import { existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
+import Sqlite from 'libsql';
 import { makingOfJob, planOfJob } from '../../src/core/check/check';
 import type { Job } from '../../src/core/job/job';
 import {
@@ -18,6 +19,7 @@ import { jobOf } from '../../tests/job-of';
 import { makeClip, probe } from '../../tests/make-clip';
 import { smallJob } from '../../tests/small-order';
 import { OWN_FONT, wordedJob } from '../../tests/worded-job';
+import { openDatabase } from '../store/database';
 import { Client, openTestServer, type TestServer } from '../test-client';
 
 const film = makeClip('asked.mp4', { size: '320x180', seconds: 3 });
@@ -70,6 +72,9 @@ async function eventsOf(id: string): Promise<{ state: string }[]> {
   const text = await response.text();
   return [...text.matchAll(/^data: (.*)$/gm)].map(([, data = '']) => JSON.parse(data) as { state: string });
 }
+
+const stateOf = async (id: string): Promise<{ state: string }> =>
+  (await (await client.fetch(renderPath(id))).json()) as { state: string };
 
 async function begun(): Promise<string> {
   const response = await send(RENDERS, await asked());
@@ -129,6 +134,30 @@ describe('a file that a browser asks for', () => {
     // The browser keeps its cookie.
     Object.assign(client, { origin: later.origin });
     expect((await eventsOf(id)).at(-1)).toMatchObject({ state: 'done' });
+  }, 60_000);
+
+  it('over which the server ended again and again is given up, and not counted where it was stopped', async () => {
+    await sendMaster();
+    const id = await begun();
+    await server.close();
+    const database = openDatabase(server.data);
+    expect(database.prepare('select starts from renders').all()).toEqual([{ starts: 0 }]);
+    database.exec('update renders set starts = 5');
+    database.close();
+    later = await openTestServer(server.data);
+    Object.assign(client, { origin: later.origin });
+    expect((await eventsOf(id)).at(-1)).toEqual({ state: 'failed', fault: 'ended-server' });
+  }, 60_000);
+
+  it('is recorded once the database can be written again', async () => {
+    await sendMaster();
+    const other = new Sqlite(path.join(server.data, 'gusset.db'));
+    const id = await begun();
+    await expect(async () => (await stateOf(id)).state === 'running').toBecomeTrue();
+    other.exec('begin immediate');
+    setTimeout(() => other.exec('rollback'), 5000);
+    expect((await eventsOf(id)).at(-1)).toMatchObject({ state: 'done' });
+    other.close();
   }, 60_000);
 
   it('takes up nothing that a server of another version left', async () => {

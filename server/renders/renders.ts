@@ -1,15 +1,17 @@
 import { EventEmitter } from 'node:events';
-import { randomBytes } from 'node:crypto';
 import { mkdirSync } from 'node:fs';
 import { mkdir, readdir, rm } from 'node:fs/promises';
 import path from 'node:path';
 import PQueue from 'p-queue';
+import type { RandomId } from '../../src/core/figures/random-id';
 import { type RenderRequest, renderRequestSchema, type RenderState } from '../../src/core/job/render-service';
 import type { RenderFault } from '../../src/core/render/render-faults';
 import { TroubleError } from '../../src/core/trouble/trouble';
 import type { Fleet } from '../fleet/fleet';
 import { renderFile, type SegmentMaker } from '../render/render';
 import { VERSION } from '../render/version';
+import { createId } from '../store/create-id';
+import { whenWritable } from '../store/when-writable';
 import type { Masters } from './masters';
 import { askedOf, type RenderRefusal } from './render-order';
 import type { RenderRecords } from './render-records';
@@ -22,6 +24,8 @@ interface Active {
   ended: Promise<void>;
 }
 
+/** A file over which the server ended so often is not begun again: it would keep all else from being done. */
+const MAX_STARTS = 5;
 /** Files in hand at a time where workers make them. */
 const AT_ONCE = 4;
 
@@ -49,10 +53,13 @@ export class Renders {
   }
 
   /** Begins a file. @returns its id, or why not. */
-  async begin(visitor: string, request: RenderRequest): Promise<{ id: string } | { refused: RenderRefusal }> {
+  async begin(
+    visitor: string,
+    request: RenderRequest,
+  ): Promise<{ id: RandomId } | { refused: RenderRefusal }> {
     const asked = await askedOf(this.masters, visitor, request);
     if (typeof asked === 'string') return { refused: asked };
-    const id = randomBytes(16).toString('hex');
+    const id = createId();
     this.records.begin(id, visitor, JSON.stringify(request));
     this.start(id);
     return { id };
@@ -75,12 +82,12 @@ export class Renders {
     return () => this.news.off(id, tell);
   }
 
-  fileOf(id: string): string {
+  fileOf(id: RandomId): string {
     return path.join(this.folder, `${id}.file`);
   }
 
   /** Stops one and forgets all of it. */
-  async forget(id: string): Promise<void> {
+  async forget(id: RandomId): Promise<void> {
     const active = this.active.get(id);
     active?.stop.abort();
     await active?.ended;
@@ -105,12 +112,12 @@ export class Renders {
     await Promise.all(active.map(({ ended }) => ended));
   }
 
-  private partsOf(id: string): string {
+  private partsOf(id: RandomId): string {
     return path.join(this.folder, `${id}.parts`);
   }
 
   /** Where its parts lie; what a server of another version began goes, since that cut and encoded otherwise. */
-  private async partsOfNow(id: string): Promise<string> {
+  private async partsOfNow(id: RandomId): Promise<string> {
     const parts = this.partsOf(id);
     await mkdir(parts, { recursive: true });
     for (const name of await readdir(parts)) {
@@ -119,7 +126,7 @@ export class Renders {
     return path.join(parts, VERSION);
   }
 
-  private start(id: string): void {
+  private start(id: RandomId): void {
     const stop = new AbortController();
     const active: Active = { stop, now: { state: 'queued' }, ended: Promise.resolve() };
     this.active.set(id, active);
@@ -130,7 +137,7 @@ export class Renders {
   }
 
   /** Makes one, and records how it ended; what the server's own end stopped stays recorded as waiting. */
-  private async make(id: string, active: Active): Promise<void> {
+  private async make(id: RandomId, active: Active): Promise<void> {
     const { signal } = active.stop;
     const { fleet } = this;
     const tell = (now: RenderState) => {
@@ -140,6 +147,8 @@ export class Renders {
     try {
       const record = this.records.find(id);
       if (!record || signal.aborted) return;
+      const starts = await whenWritable(() => this.records.countStart(id));
+      if (starts > MAX_STARTS) return await this.fail(id, 'ended-server', tell);
       const request = renderRequestSchema.parse(JSON.parse(record.asked));
       const asked = await askedOf(this.masters, record.visitor, request);
       if (typeof asked === 'string') throw new Error(asked);
@@ -149,15 +158,18 @@ export class Renders {
         onProgress: ({ done, total }) => tell({ state: 'running', done, total }),
       });
       await rm(this.partsOf(id), { recursive: true, force: true });
-      this.records.done(id, bytes);
+      await whenWritable(() => this.records.done(id, bytes));
       tell({ state: 'done', bytes });
     } catch (error) {
+      if (this.closed) return await whenWritable(() => this.records.undoStart(id));
       // One that is forgotten has no record any more.
-      if (this.closed || signal.aborted) return;
-      const fault = faultOf(error);
-      this.records.failed(id, fault);
-      tell({ state: 'failed', fault });
+      if (!signal.aborted) await this.fail(id, faultOf(error), tell);
     }
+  }
+
+  private async fail(id: RandomId, fault: RenderFault, tell: (now: RenderState) => void): Promise<void> {
+    await whenWritable(() => this.records.failed(id, fault));
+    tell({ state: 'failed', fault });
   }
 }
 

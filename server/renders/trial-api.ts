@@ -1,6 +1,6 @@
 import type { Express, Request } from 'express';
+import { isRandomId, parseRandomId } from '../../src/core/figures/random-id';
 import { trialPath, trialPicturePath, trialRequestSchema, TRIALS } from '../../src/core/trial/trial-service';
-import { UPLOAD_ID } from '../uploads/upload-door';
 import { markedVisitor, visitorOf } from '../visitor';
 import { bodyOf } from '../answers';
 import { answerBegun, jobBody } from './answers';
@@ -8,7 +8,7 @@ import type { Trials } from './trials';
 
 /** Adds trials of bit rates: where one stands, its pictures, and a way to stop it. */
 export function addTrials(app: Express, trials: Trials): void {
-  const idOf = (request: Request) => String(request.params.id);
+  const idOf = (request: Request) => parseRandomId(String(request.params.id));
   const ours = (request: Request) => visitorOf(request, '/render');
   app.post(TRIALS, jobBody, async (request, response) => {
     const asked = bodyOf(request, response, trialRequestSchema);
@@ -16,8 +16,8 @@ export function addTrials(app: Express, trials: Trials): void {
     answerBegun(response, await trials.begin(markedVisitor(request, response, '/render'), asked));
   });
   app.use(trialPath(':id'), (request, response, next) => {
-    const id = idOf(request);
-    if (UPLOAD_ID.test(id) && trials.find(id, ours(request))) return next();
+    const id = String(request.params.id);
+    if (isRandomId(id) && trials.find(id, ours(request))) return next();
     response.status(404).json({ error: 'no such trial was asked for' });
   });
   app.get(trialPath(':id'), (request, response) => {

@@ -1,13 +1,14 @@
-import { randomBytes } from 'node:crypto';
 import { mkdirSync, rmSync } from 'node:fs';
 import { mkdir, rm } from 'node:fs/promises';
 import path from 'node:path';
 import PQueue from 'p-queue';
+import type { RandomId } from '../../src/core/figures/random-id';
 import type { TrialRequest, TrialState } from '../../src/core/trial/trial-service';
 import { trialPlans } from '../../src/core/trial/rate-trial';
 import type { TrialProgress } from '../render/rate-trial';
 import { trialThreads } from '../render/threads';
 import { type RateTrialJob, trialPicture } from '../render/trial-pieces';
+import { createId } from '../store/create-id';
 import type { Masters } from './masters';
 import { askedOf, type RenderRefusal } from './render-order';
 
@@ -24,7 +25,7 @@ interface Trial {
 export class Trials {
   private readonly threads = trialThreads();
   private readonly queue = new PQueue({ concurrency: 1 });
-  private readonly all = new Map<string, Trial>();
+  private readonly all = new Map<RandomId, Trial>();
 
   constructor(
     private readonly masters: Masters,
@@ -35,11 +36,14 @@ export class Trials {
   }
 
   /** Begins a trial. @returns its id, or why not. */
-  async begin(visitor: string, request: TrialRequest): Promise<{ id: string } | { refused: RenderRefusal }> {
+  async begin(
+    visitor: string,
+    request: TrialRequest,
+  ): Promise<{ id: RandomId } | { refused: RenderRefusal }> {
     const asked = await askedOf(this.masters, visitor, request);
     if (typeof asked === 'string') return { refused: asked };
     const { job, order } = asked;
-    const id = randomBytes(16).toString('hex');
+    const id = createId();
     const known = new Set(job.masters.map((master) => master.id));
     if (request.trial.pieces.some(({ range }) => !known.has(range.master))) return { refused: 'no-canvas' };
     const work: RateTrialJob = {
@@ -54,17 +58,17 @@ export class Trials {
   }
 
   /** Where one stands; null for one that this browser did not ask for. */
-  find(id: string, visitor: string | null): TrialState | null {
+  find(id: RandomId, visitor: string | null): TrialState | null {
     const trial = this.all.get(id);
     return trial && trial.visitor === visitor ? trial.now : null;
   }
 
-  pictureOf(id: string, kind: 'planned' | 'viewed', rate: number): string {
+  pictureOf(id: RandomId, kind: 'planned' | 'viewed', rate: number): string {
     return trialPicture(path.join(this.folder, id), kind, rate);
   }
 
   /** Stops one and forgets all of it. */
-  async forget(id: string): Promise<void> {
+  async forget(id: RandomId): Promise<void> {
     const trial = this.all.get(id);
     trial?.stop.abort();
     await trial?.ended;
@@ -87,7 +91,7 @@ export class Trials {
     this.threads.close();
   }
 
-  private start(id: string, visitor: string, work: RateTrialJob): void {
+  private start(id: RandomId, visitor: string, work: RateTrialJob): void {
     const stop = new AbortController();
     const trial: Trial = {
       ...{ visitor, stop, began: Date.now(), now: { state: 'queued' }, ended: Promise.resolve() },

@@ -1,7 +1,8 @@
-import { createHash, randomBytes } from 'node:crypto';
+import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, renameSync, rmSync } from 'node:fs';
 import path from 'node:path';
 import Sqlite from 'libsql';
+import { createId } from './create-id';
 
 /** What each version of the database adds; a new one is a further line. */
 const VERSIONS: readonly (string | ((database: Sqlite.Database) => void))[] = [
@@ -54,6 +55,7 @@ const VERSIONS: readonly (string | ((database: Sqlite.Database) => void))[] = [
    create index postings_of on postings (visitor, made_at);`,
   `alter table uploads add column whole integer not null default 0;`,
   hashMarks,
+  `alter table renders add column starts integer not null default 0;`,
 ];
 
 export type Database = Sqlite.Database;
@@ -108,7 +110,7 @@ function hashMarks(database: Sqlite.Database): void {
   const tables = ['masters', 'renders', 'sign_ins', 'accounts', 'postings'];
   const all = tables.map((table) => `select visitor from ${table}`).join(' union ');
   for (const { visitor: mark } of database.prepare(all).all() as { visitor: string }[]) {
-    const visitor = randomBytes(16).toString('hex');
+    const visitor = createId();
     for (const table of tables)
       database.prepare(`update ${table} set visitor = ? where visitor = ?`).run([visitor, mark]);
     const hash = createHash('sha256').update(mark).digest('hex');

@@ -1,5 +1,6 @@
 import { Upload } from '@tus/utils';
 import { z } from 'zod';
+import type { RandomId } from '../../src/core/figures/random-id';
 import type { Database } from './database';
 
 /** What the tus library keeps of an upload. */
@@ -8,14 +9,14 @@ const factsSchema = z.object({
   creation_date: z.string().optional(),
 });
 interface Row {
-  id: string;
+  id: RandomId;
   size: number;
   facts: string;
 }
 
 /** An upload as the server knows it. */
 export interface UploadRecord {
-  id: string;
+  id: RandomId;
   /** Bytes that were promised. */
   size: number;
 }

@@ -4,12 +4,10 @@ import path from 'node:path';
 import { FileStore } from '@tus/file-store';
 import { Server } from '@tus/server';
 import type { Express } from 'express';
+import { isRandomId, type RandomId } from '../../src/core/figures/random-id';
 import type { Database } from '../store/database';
 import { UploadRecords } from '../store/upload-records';
 import { promiseRoom } from './room';
-
-/** The one shape that an upload's id has. */
-export const UPLOAD_ID = /^[0-9a-f]{32}$/;
 
 /** Where uploads come in by the open resumable protocol (tus 1.0.0): one folder, one row of the database each. */
 export class UploadDoor {
@@ -60,7 +58,7 @@ export class UploadDoor {
     });
     app.all(address, (request, response) => tus.handle(request, response));
     app.all(`${address}/:id`, (request, response) => {
-      if (UPLOAD_ID.test(request.params.id ?? '')) return tus.handle(request, response);
+      if (isRandomId(request.params.id ?? '')) return tus.handle(request, response);
       response.status(404).json({ error: 'no such upload' });
       return undefined;
     });
@@ -68,13 +66,14 @@ export class UploadDoor {
   }
 
   /** Where an upload's bytes lie. */
-  fileOf(id: string): string {
+  fileOf(id: RandomId): string {
     return path.join(this.folder, id);
   }
 
   /** Whether an upload is here, and whole. */
   async state(id: string): Promise<'missing' | 'partial' | 'whole'> {
-    const record = UPLOAD_ID.test(id) ? this.records.find(id) : null;
+    if (!isRandomId(id)) return 'missing';
+    const record = this.records.find(id);
     if (!record) return 'missing';
     const size = await stat(this.fileOf(id)).then(
       (file) => file.size,
@@ -85,7 +84,7 @@ export class UploadDoor {
   }
 
   /** Forgets an upload and its bytes. */
-  async forget(id: string): Promise<void> {
+  async forget(id: RandomId): Promise<void> {
     await rm(this.fileOf(id), { force: true });
     await this.records.delete(id);
   }
@@ -94,7 +93,7 @@ export class UploadDoor {
    * Forgets uploads that are older than a moment, and bytes that no record knows.
    * @param keeps an upload that is still worked on.
    */
-  async sweep(before: number, keeps: (id: string) => boolean): Promise<void> {
+  async sweep(before: number, keeps: (id: RandomId) => boolean): Promise<void> {
     for (const { id } of this.records.madeBefore(before)) if (!keeps(id)) await this.forget(id);
     const known = new Set(this.records.ids());
     for (const file of await readdir(this.folder)) {

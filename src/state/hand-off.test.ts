@@ -1,3 +1,4 @@
+import { parseRandomId, type RandomId } from '@core/figures/random-id';
 import type { Offer } from '@core/posting/hand-off';
 import {
   cancelOffering,
@@ -17,9 +18,9 @@ jest.mock('@media/worker/tasks', () => jest.requireActual<typeof TestMedia>('./t
 jest.mock('@media/store/storage', () => jest.requireActual<typeof TestMedia>('./test-media').mockStorage);
 jest.mock('@media/send/upload', () => jest.requireActual<typeof TestMedia>('./test-media').mockUpload);
 
-const UPLOAD = 'b'.repeat(32);
+const UPLOAD = parseRandomId('b'.repeat(32));
 const events = FakeEvents.install();
-const offerOf = (id: string, change: Partial<Offer> = {}): Offer => ({
+const offerOf = (id: RandomId, change: Partial<Offer> = {}): Offer => ({
   ...{
     id,
     upload: UPLOAD,

@@ -1,4 +1,5 @@
 import { create } from 'zustand';
+import { parseRandomId, type RandomId } from '@core/figures/random-id';
 import type { ExportRecord } from '@core/job/records';
 import {
   HAND_OFF_UPLOADS,
@@ -36,7 +37,8 @@ export const useHandOff = create<HandOffState>(() => ({
 }));
 
 /** An export is offered once at a time, under this name. */
-export const offerIdOf = ({ id }: Pick<ExportRecord, 'id'>): string => id.replaceAll('-', '');
+export const offerIdOf = ({ id }: Pick<ExportRecord, 'id'>): RandomId =>
+  parseRandomId(id.replaceAll('-', ''));
 
 const stops = new Map<string, AbortController>();
 
@@ -49,7 +51,7 @@ function take(offer: Offer): void {
 async function load(): Promise<void> {
   const { lan, offers } = await askJson(SERVER, OFFERS, offersSchema);
   // Offers end with the server: what it does not know any more is none.
-  const there = new Set(offers.map(({ id }) => id));
+  const there = new Set<string>(offers.map(({ id }) => id));
   useHandOff.setState(({ offers: known }) => ({
     lan,
     isDown: false,

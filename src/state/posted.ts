@@ -42,7 +42,7 @@ export async function takePosted(...told: readonly Posted[]): Promise<void> {
     const known = before[post.id];
     return known && known.version > post.version ? known : post;
   });
-  const byId = new Map(latest.map((post) => [post.id, post]));
+  const byId = new Map<string, Posted>(latest.map((post) => [post.id, post]));
   usePosted.setState(({ posts }) => ({ posts: { ...posts, ...Object.fromEntries(byId) } }));
   // What holds one may be its account.
   const isHeld = ({ id, state }: Posted) => state === 'held' && before[id] && before[id].state !== 'held';

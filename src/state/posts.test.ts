@@ -1,3 +1,4 @@
+import { parseRandomId } from '@core/figures/random-id';
 import { newJob } from '@core/job/job';
 import { testMaster } from '@core/job/test-job';
 import { SHIPPED_SHEETS } from '@core/outlets/shipped';
@@ -18,7 +19,7 @@ jest.mock('@media/store/storage', () => jest.requireActual<typeof TestMedia>('./
 jest.mock('@media/send/upload', () => jest.requireActual<typeof TestMedia>('./test-media').mockUpload);
 
 const account: Account = {
-  id: 'a'.repeat(32),
+  id: parseRandomId('a'.repeat(32)),
   outlet: 'verrow',
   account: { id: 'odlin', name: 'Odlin Marrable', kind: 'person', picture: null },
   scopes: ['read', 'post'],

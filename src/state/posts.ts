@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { create } from 'zustand';
 import { postStops } from '@core/check/post-check';
+import { parseRandomId, randomIdSchema } from '@core/figures/random-id';
 import type { Clip, GoneClip } from '@core/job/clip';
 import { clipOf, type Job } from '@core/job/job';
 import type { ExportRecord } from '@core/job/records';
@@ -48,7 +49,7 @@ export const usePosts = create<PostsState>(() => ({ sending: {}, troubles: {} })
 const stops = new Map<string, AbortController>();
 
 /** What a file is called on the server once it is there, and its post once that was asked for. */
-const givenSchema = z.object({ upload: z.string(), id: z.string() });
+const givenSchema = z.object({ upload: randomIdSchema, id: randomIdSchema });
 const givenSetting = (exportId: string): string => `given/${exportId}`;
 
 /** When something goes out, and as whom. */
@@ -177,7 +178,7 @@ async function give(
   if (!file) throw new TroubleError('export-gone', { file: record.fileName });
   const request = { endpoint: POSTING_UPLOADS, ...POSTING, file, key: `posting-${record.id}` };
   const upload = await uploadFile(request, show, signal);
-  const given = { upload, id: crypto.randomUUID().replaceAll('-', '') };
+  const given = { upload, id: parseRandomId(crypto.randomUUID().replaceAll('-', '')) };
   await saveSetting(givenSetting(record.id), JSON.stringify(given));
   return given;
 }

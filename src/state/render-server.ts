@@ -20,6 +20,7 @@ import { TroubleError } from '@core/trouble/trouble';
 import type { TrialResult } from '@core/trial/rate-trial';
 import type { RateTried } from '@media/trial/rate-trial-task';
 import { writeWhole } from '@media/store/storage';
+import { randomIdSchema } from '../core/figures/random-id';
 import { RENDER_SERVER as SERVER, sendSources } from './render-sources';
 import { askJson, askStream, tellServer } from './server';
 
@@ -108,7 +109,7 @@ async function begun(
 }
 
 /** What the server calls something that was begun. */
-const idSchema = z.object({ id: z.string().regex(/^[0-9a-f]{32}$/) });
+const idSchema = z.object({ id: randomIdSchema });
 
 /** Tries bit rates on the server, and fetches what it found. @throws TroubleError */
 export async function tryRatesOnServer(

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { boundedNumber } from '../figures/bounded';
 import type { Rotation } from '../picture/orientation';
 import type { CanvasRect, Size } from '../picture/size';
+import { colourSchema } from '../words/text-style';
 
 /** Ways to divide a canvas. */
 export const LAYOUTS = ['single', 'stacked', 'inset', 'banded', 'backdrop', 'turned'] as const;
@@ -48,7 +49,7 @@ export const layoutSchema = z.object({
   banded: z.object({
     /** Where the picture lies between the bands: 0 at the top, 1 at the bottom. */
     place: bounded('place'),
-    colour: z.string().regex(/^#[0-9A-Fa-f]{6}$/),
+    colour: colourSchema,
   }),
   /** How soft the enlarged copy is: the diameter of its blur as a share of the canvas's shorter side. */
   backdrop: z.object({ blur: bounded('blur') }),

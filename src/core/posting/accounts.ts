@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { seconds } from '../figures/bounded';
+import { randomIdSchema } from '../figures/random-id';
 import { outletAccountSchema, SCOPES } from '../outlets/outlet-api';
 
 /** Where the server takes what it posts, from its root. */
@@ -36,7 +37,7 @@ const ACCOUNT_STATES = ['good', 'expired', 'withdrawn'] as const;
 /** An account at an outlet that this browser may post as. */
 export const accountSchema = z.object({
   /** Ours; `account.id` is the outlet's. */
-  id: z.string(),
+  id: randomIdSchema,
   outlet: z.string(),
   account: outletAccountSchema,
   scopes: z.array(z.enum(SCOPES)),

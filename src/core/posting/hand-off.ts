@@ -1,6 +1,8 @@
 import { z } from 'zod';
 import { fileNameSchema } from '../figures/file-name';
 import { byteCount, count, seconds, timestampMs } from '../figures/bounded';
+import { randomIdSchema } from '../figures/random-id';
+import { fingerprintSchema } from '../master/fingerprint';
 
 /** Where a desk hands files to a phone, from the server's root. */
 const HAND_OFF_PATH = '/hand-off/api';
@@ -17,15 +19,12 @@ export const OFFER_EVENTS = `${HAND_OFF_PATH}/events`;
 /** An offer is open for so long, in milliseconds. */
 export const OFFER_LIFE = 10 * 60_000;
 
-const HEX_128 = /^[0-9a-f]{32}$/;
-const HEX_256 = /^[0-9a-f]{64}$/;
-
 /** A file that a phone is to get. */
 export const offerOrderSchema = z.object({
   /** Made by whoever asks: the same is one offer. */
-  id: z.string().regex(HEX_128),
+  id: randomIdSchema,
   /** The last part of the file's address on the server. */
-  upload: z.string().regex(HEX_128),
+  upload: randomIdSchema,
   fileName: fileNameSchema,
 });
 export type OfferOrder = z.infer<typeof offerOrderSchema>;
@@ -33,7 +32,7 @@ export type OfferOrder = z.infer<typeof offerOrderSchema>;
 /** What a phone says that came to it. */
 export const arrivalSchema = z.object({
   bytes: byteCount(),
-  sha256: z.string().regex(HEX_256),
+  sha256: fingerprintSchema,
 });
 export type Arrival = z.infer<typeof arrivalSchema>;
 

@@ -10,6 +10,7 @@ import {
   seconds,
   timestampMs,
 } from '../figures/bounded';
+import { randomIdSchema } from '../figures/random-id';
 import { postWordsSchema } from '../outlets/post-form';
 import { POSTING_PATH } from './accounts';
 import { whenSchema } from './when';
@@ -31,18 +32,16 @@ export const takeDownPath = (id: string): string => `${postedPath(id)}/take-down
 export const postedPicture = (id: string, kind: 'sent' | 'viewed', frame: number): string =>
   `${postedPath(id)}/pictures/${kind}?frame=${frame}`;
 
-export const POST_ID = /^[0-9a-f]{32}$/;
-
 /** A post that the server is to make. */
 export const postOrderSchema = z.object({
   /** Made by whoever asks: the same is one post. */
-  id: z.string().regex(POST_ID),
+  id: randomIdSchema,
   /** The last part of the file's address here. */
-  upload: z.string().regex(POST_ID),
+  upload: randomIdSchema,
   fileName: fileNameSchema,
   outlet: z.string().max(40),
   /** Our id of the account. */
-  account: z.string().regex(POST_ID),
+  account: randomIdSchema,
   words: postWordsSchema,
   /** Null for now. */
   when: whenSchema.nullable(),

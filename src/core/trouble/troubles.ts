@@ -56,6 +56,7 @@ const RENDER_WORDS: Record<RenderFault, string> = {
   damaged: 'the master cannot be decoded to its end',
   'no-room': 'it has no room for it',
   broken: 'its encoder failed',
+  'ended-server': 'it ended several times over this one',
 };
 const REFUSAL_WORDS: Record<Refusal, string> = {
   busy: 'has too much to do right now',

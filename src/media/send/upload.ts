@@ -1,4 +1,5 @@
 import { type DetailedError, Upload } from 'tus-js-client';
+import { isRandomId, type RandomId } from '@core/figures/random-id';
 import { TroubleError } from '@core/trouble/trouble';
 import type { Errand, Refusal } from '@core/trouble/troubles';
 
@@ -38,7 +39,7 @@ export function uploadFile(
   { endpoint, who, errand, file, key }: UploadRequest,
   onProgress: (sent: number, total: number) => void,
   signal: AbortSignal,
-): Promise<string> {
+): Promise<RandomId> {
   return new Promise((resolve, reject) => {
     const server = { who, errand };
     let ended = false;
@@ -86,7 +87,7 @@ export function uploadFile(
       },
       onSuccess() {
         const id = upload.url?.split('/').pop() ?? '';
-        if (id && sameOrigin(upload.url)) end(() => resolve(id));
+        if (isRandomId(id) && sameOrigin(upload.url)) end(() => resolve(id));
         else fail(new TroubleError('server-answer', server));
       },
     });
