@@ -3,6 +3,7 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { makeClip, turnClip } from '../tests/make-clip';
 import { atTheApp } from './app';
+import { storedNames } from './stored-names';
 
 const fileOf = (name: string, bytes: Uint8Array | string): string => {
   const file = path.join(tmpdir(), name);
@@ -74,14 +75,7 @@ describe('a file that cannot be used', () => {
 
   it('leaves the list usable and nothing in storage', async () => {
     await here.visitor.sees('Kite Day at Windle Bay');
-    const left = await here.visitor.page.evaluate(async () => {
-      const names: string[] = [];
-      const root = await navigator.storage.getDirectory();
-      for await (const name of (await root.getDirectoryHandle('masters', { create: true })).keys())
-        names.push(name);
-      return names;
-    });
-    expect(left).toEqual([]);
+    expect(await storedNames(here.visitor.page, 'masters')).toEqual([]);
     expect(here.visitor.errors).toEqual([]);
   });
 
@@ -160,13 +154,7 @@ describe('a file', () => {
     await visitor.press('All jobs');
     await visitor.sees('The same file is in another job.');
     await visitor.sees('twice (again)');
-    const masters = await visitor.page.evaluate(async () => {
-      const names: string[] = [];
-      const root = await navigator.storage.getDirectory();
-      for await (const name of (await root.getDirectoryHandle('masters')).keys()) names.push(name);
-      return names.length;
-    });
-    expect(masters).toBe(1);
+    expect(await storedNames(visitor.page, 'masters')).toHaveLength(1);
   });
 
   it('can be dropped on the page', async () => {

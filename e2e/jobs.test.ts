@@ -4,6 +4,7 @@ import path from 'node:path';
 import type { Download } from 'playwright-core';
 import { makeClip } from '../tests/make-clip';
 import { atTheApp, Visitor } from './app';
+import { storedNames } from './stored-names';
 
 const here = atTheApp();
 const clip = makeClip('edit.mp4', { size: '640x360', seconds: 2 });
@@ -26,15 +27,7 @@ async function open(visitor: Visitor, file: string): Promise<void> {
   await visitor.pick(file, 'Open a job from a file');
 }
 
-/** Names of the stored masters. */
-const masters = (visitor: Visitor) =>
-  visitor.page.evaluate(async () => {
-    const names: string[] = [];
-    const root = await navigator.storage.getDirectory();
-    for await (const name of (await root.getDirectoryHandle('masters', { create: true })).keys())
-      names.push(name);
-    return names;
-  });
+const masters = ({ page }: Visitor) => storedNames(page, 'masters');
 
 describe('a job in the list', () => {
   it('is renamed and copied, and says where it stands', async () => {

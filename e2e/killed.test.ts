@@ -2,8 +2,12 @@ import type { Page } from 'playwright-core';
 import { makeClip } from '../tests/make-clip';
 import { SEED, seeded, soakFigure, trials } from '../tests/soak';
 import { Profile } from './profile';
+import { storedNames } from './stored-names';
 
 const TRIALS = trials(6, 100);
+const BRINGINGS = trials(4, 20);
+/** Longest that a film is brought in before the page is ended, in milliseconds. */
+const LATEST_BRINGING = 3000;
 /** Longest that a person works before the page is ended, in milliseconds. */
 const LATEST = 2500;
 
@@ -33,6 +37,11 @@ const openFraming = (): Promise<Page> =>
   profile.openAt(`/job/${job}/frame`, (page) =>
     page.getByLabel('From left', { exact: true }).waitFor({ timeout: 60_000 }),
   );
+
+const cards = (page: Page) => page.getByRole('list', { name: 'Jobs' }).getByRole('listitem');
+const openHome = (): Promise<Page> =>
+  profile.openAt('/', (page) => cards(page).first().waitFor({ timeout: 60_000 }));
+const jobsOn = (page: Page): Promise<number> => cards(page).count();
 
 /** Works on the framing at random, and notes every state that a command left, until it is ended. */
 async function work(page: Page, random: () => number, seen: State[], ended: () => boolean): Promise<void> {
@@ -91,6 +100,39 @@ describe('a page that is ended', () => {
     soakFigure(
       'page ended while framing',
       `${TRIALS} ends among ${commands} commands: each came back as a command left it`,
+    );
+  }, 3_600_000);
+
+  it(`${BRINGINGS} times while a film is brought in has a job that opens or none, and no part of a file`, async () => {
+    const random = seeded(SEED);
+    const film = makeClip('brought.mp4', { size: '1280x720', seconds: 8, output: ['-crf', '12'] });
+    let made = 0;
+    for (let trial = 0; trial < BRINGINGS; trial++) {
+      const page = await openHome();
+      const before = await jobsOn(page);
+      const [chooser] = await Promise.all([
+        page.waitForEvent('filechooser'),
+        page.getByRole('button', { name: 'Bring in a video' }).click(),
+      ]);
+      void chooser.setFiles(film).catch(() => undefined);
+      await new Promise((resolve) => setTimeout(resolve, random() * LATEST_BRINGING));
+      await profile.endTab(page);
+      const again = await openHome();
+      const parts = async () =>
+        (await storedNames(again, 'masters')).filter((name) => name.endsWith('.part'));
+      await expect(async () => (await parts()).length === 0).toBecomeTrue();
+      const after = await jobsOn(again);
+      expect([before, before + 1]).toContain(after);
+      if (after > before) {
+        made++;
+        await again.getByRole('listitem', { name: 'brought' }).first().getByRole('link').click();
+        await again.getByRole('listitem', { name: 'Size: 1280×720' }).waitFor({ timeout: 60_000 });
+      }
+      await again.close();
+    }
+    soakFigure(
+      'page ended while a film is brought in',
+      `${BRINGINGS} ends: ${made} jobs, each opened, and no part of a file left`,
     );
   }, 3_600_000);
 });

@@ -2,6 +2,7 @@ import type { Page } from 'playwright-core';
 import { makeClip } from '../tests/make-clip';
 import { SEED, seeded, soakFigure, trials } from '../tests/soak';
 import { Profile } from './profile';
+import { storedNames } from './stored-names';
 
 const KILLS = trials(1, 20);
 const EXPORTS = 6;
@@ -21,17 +22,6 @@ const button = (page: Page, name: string | RegExp) => page.getByRole('button', {
 const openExport = (): Promise<Page> =>
   profile.openAt(`/job/${job}/export`, (page) => button(page, 'Export to MP4').waitFor({ timeout: 30_000 }));
 
-/** Names of what lies in this browser of exports. */
-const stored = (page: Page): Promise<string[]> =>
-  page.evaluate(async () => {
-    const root = await navigator.storage.getDirectory();
-    const folder = await root.getDirectoryHandle('exports');
-    const names: string[] = [];
-    for await (const name of (folder as unknown as { keys(): AsyncIterable<string> }).keys())
-      names.push(name);
-    return names.sort();
-  });
-
 describe('a queue of exports whose tab is ended', () => {
   it(`${KILLS} times at random moments makes all of them, each once, and leaves nothing else`, async () => {
     const random = seeded(SEED);
@@ -48,8 +38,7 @@ describe('a queue of exports whose tab is ended', () => {
     await page.getByRole('list', { name: 'Queue' }).waitFor({ state: 'hidden' });
     expect(await downloads.count()).toBe(EXPORTS);
     expect(await page.getByText('Read back: as asked').count()).toBe(EXPORTS);
-    const names = await stored(page);
-    expect(names).toHaveLength(EXPORTS);
+    expect(await storedNames(page, 'exports')).toHaveLength(EXPORTS);
     soakFigure(
       'tab of a queue ended',
       `${KILLS} ends over ${EXPORTS} exports: each made once, and nothing left over`,

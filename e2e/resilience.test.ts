@@ -1,5 +1,6 @@
 import { makeClip } from '../tests/make-clip';
 import { TestServer, Visitor } from './app';
+import { storedNames } from './stored-names';
 
 const server = new TestServer();
 let visitor: Visitor;
@@ -15,15 +16,7 @@ beforeEach(async () => {
 afterEach(() => visitor.leave());
 afterAll(() => server.stop());
 
-/** Names of the stored files of a folder of the private file system. */
-function stored(folder: string): Promise<string[]> {
-  return visitor.page.evaluate(async (name) => {
-    const names: string[] = [];
-    const root = await navigator.storage.getDirectory();
-    for await (const file of (await root.getDirectoryHandle(name, { create: true })).keys()) names.push(file);
-    return names;
-  }, folder);
-}
+const stored = (folder: string) => storedNames(visitor.page, folder);
 
 /** Exports the clip for Verrow, so large that it goes up in several pieces or as it comes, and goes on to its post. */
 async function readyToPost(inPieces = false): Promise<void> {

@@ -2,7 +2,6 @@ import { EventEmitter } from 'node:events';
 import { access } from 'node:fs/promises';
 import { clearTimeout, setTimeout } from 'node:timers';
 import { setTimeout as wait } from 'node:timers/promises';
-import PQueue from 'p-queue';
 import { waitBefore } from '../../src/core/posting/retry';
 import { momentOf } from '../../src/core/posting/when';
 import { type Posted, WAITS } from '../../src/core/posting/post-order';
@@ -12,6 +11,7 @@ import type { PostForm } from '../../src/core/outlets/post-form';
 import { AccountError } from '../accounts/accounts';
 import { sha256 as sha256Of } from '../sha256';
 import type { UploadDoor } from '../uploads/upload-door';
+import { Comparisons } from './comparisons';
 import { OutletClientError, type OutletWay } from './outlet-way';
 import type { PostingChange, PostingRecord, PostingRecords } from './posting-records';
 import type { Speaker } from './speaker';
@@ -28,8 +28,6 @@ const REST_MS = 1000;
 const [ASK_FIRST, ASK_MOST] = [300, 5000];
 /** A post that no try brought further for so long is given up, in milliseconds. */
 const PATIENCE = 24 * 3600 * 1000;
-/** Posts that are compared at a time, and how often one is tried. */
-const [COMPARED_AT_ONCE, COMPARE_TRIES] = [2, 8];
 /** Progress is told so often at most, in milliseconds. */
 const TELL_EVERY = 200;
 
@@ -55,9 +53,7 @@ export class Dispatcher {
     string,
     { work: Promise<void>; stop: AbortController; account: string }
   >();
-  /** Posts that are up, and held against what was sent: beside all else, since their outlets may be busy. */
-  private readonly comparing = new Map<string, { work: Promise<void>; stop: AbortController }>();
-  private readonly comparisons = new PQueue({ concurrency: COMPARED_AT_ONCE });
+  private readonly comparisons: Comparisons;
   /** Acts of people on posts, by post and one after another: nothing else is begun with those meanwhile. */
   private readonly acts = new Map<string, Promise<unknown>>();
   private clock: ReturnType<typeof setTimeout> | undefined;
@@ -66,14 +62,16 @@ export class Dispatcher {
   private restUntil = 0;
   private ended = false;
 
-  constructor(private readonly options: DispatchOptions) {}
+  constructor(private readonly options: DispatchOptions) {
+    this.comparisons = new Comparisons(options.compare);
+  }
 
   /** Begins, and goes on with what a server that ended left. */
   start(): void {
     const { records } = this.options;
     this.startDuePosts();
     for (const up of records.in('up'))
-      if (up.compared === null && (up.upAt ?? 0) > Date.now() - PATIENCE) this.compareSoon(up);
+      if (up.compared === null && (up.upAt ?? 0) > Date.now() - PATIENCE) this.comparisons.add(up);
   }
 
   /** Starts every post that is due, and schedules the next wake-up. A database that cannot be used is tried again. */
@@ -160,16 +158,16 @@ export class Dispatcher {
 
   /** Stops a post that is on its way; resolves when nothing is done with it any more. */
   private async halt(id: string): Promise<void> {
-    for (const one of [this.running.get(id), this.comparing.get(id)]) {
-      one?.stop.abort();
-      await one?.work;
-    }
+    const one = this.running.get(id);
+    one?.stop.abort();
+    await one?.work;
+    await this.comparisons.halt(id);
   }
 
   async close(): Promise<void> {
     this.ended = true;
     clearTimeout(this.clock);
-    await Promise.all([...this.running.keys(), ...this.comparing.keys()].map((id) => this.halt(id)));
+    await Promise.all([this.comparisons.close(), ...[...this.running.keys()].map((id) => this.halt(id))]);
   }
 
   /** Writes down what changed of a post, and tells it. */
@@ -209,34 +207,11 @@ export class Dispatcher {
     } else if (found.state === 'up') {
       const upAt = ahead && when !== null ? momentOf(when) : Date.now();
       const up = this.change(id, { state: 'up', page: found.page, share: 1, upAt, reasons: [] });
-      if (up) this.compareSoon(up);
+      if (up) this.comparisons.add(up);
     } else if (found.state === 'refused') {
       this.change(id, { state: 'refused', reasons: found.reasons, outletId: null });
     } else {
       this.change(id, { state: 'failed', reasons: [found.reason], outletId: null });
-    }
-  }
-
-  private compareSoon(record: PostingRecord): void {
-    if (this.ended || this.comparing.has(record.id)) return;
-    const stop = new AbortController();
-    const work = this.comparisons
-      .add(() => this.compare(record, stop.signal))
-      // It is up all the same.
-      .catch(() => undefined)
-      .then(() => void this.comparing.delete(record.id));
-    this.comparing.set(record.id, { work, stop });
-  }
-
-  /** Holds what a viewer gets against what was sent, also where the outlet cannot be asked at once. */
-  private async compare(record: PostingRecord, signal: AbortSignal): Promise<void> {
-    for (let tries = 1; !signal.aborted; tries++) {
-      try {
-        return await this.options.compare(record, signal);
-      } catch (error) {
-        if (!(error instanceof OutletClientError) || tries === COMPARE_TRIES) throw error;
-        await wait(1000 * waitBefore(tries, error.retryAfter, Math.random()), undefined, { signal });
-      }
     }
   }
 

@@ -6,6 +6,12 @@ class FakeDirectory {
   readonly folders = new Map<string, FakeDirectory>();
   static full = false;
   static modified = Date.now();
+  /** Steps that the page still takes before it is ended: then nothing that it asked for is answered. */
+  static stepsLeft = Infinity;
+
+  private static step<T>(act: () => T): Promise<T> {
+    return FakeDirectory.stepsLeft-- > 0 ? Promise.resolve(act()) : new Promise(() => undefined);
+  }
 
   getDirectoryHandle(name: string): Promise<FakeDirectory> {
     const known = this.folders.get(name) ?? new FakeDirectory();
@@ -14,22 +20,26 @@ class FakeDirectory {
   }
   getFileHandle(name: string, { create = false } = {}): Promise<object> {
     if (!this.files.has(name) && !create) return Promise.reject(new DOMException('none', 'NotFoundError'));
-    this.files.set(name, this.files.get(name) ?? '');
     let text = '';
     const stream = new WritableStream<Uint8Array>({
-      write(piece) {
-        if (FakeDirectory.full) throw new DOMException('full', 'QuotaExceededError');
-        text += new TextDecoder().decode(piece);
-      },
-      close: () => void this.files.set(name, text),
+      write: (piece) =>
+        FakeDirectory.step(() => {
+          if (FakeDirectory.full) throw new DOMException('full', 'QuotaExceededError');
+          text += new TextDecoder().decode(piece);
+        }),
+      close: () => FakeDirectory.step(() => void this.files.set(name, text)),
     });
-    const move = (to: string) => {
-      this.files.set(to, this.files.get(name) ?? '');
-      this.files.delete(name);
-      return Promise.resolve();
-    };
+    const move = (to: string) =>
+      FakeDirectory.step(() => {
+        this.files.set(to, this.files.get(name) ?? '');
+        this.files.delete(name);
+      });
     const getFile = () => Promise.resolve({ lastModified: FakeDirectory.modified });
-    return Promise.resolve({ createWritable: () => Promise.resolve(stream), move, getFile });
+    const createWritable = () => FakeDirectory.step(() => stream);
+    return FakeDirectory.step(() => {
+      this.files.set(name, this.files.get(name) ?? '');
+      return { createWritable, move, getFile };
+    });
   }
   removeEntry(name: string): Promise<void> {
     if (!this.files.delete(name)) return Promise.reject(new DOMException('none', 'NotFoundError'));
@@ -44,6 +54,7 @@ let root: FakeDirectory;
 beforeEach(() => {
   root = new FakeDirectory();
   FakeDirectory.full = false;
+  FakeDirectory.stepsLeft = Infinity;
   Object.defineProperty(globalThis, 'navigator', {
     configurable: true,
     value: { storage: { getDirectory: () => Promise.resolve(root) } },
@@ -90,6 +101,24 @@ describe('a stream', () => {
     await writing;
     expect(await storedNames('exports')).toEqual(['a.mp4']);
   });
+
+  it.each([0, 1, 2, 3, 4, 5, 6, 7])(
+    'whose page is ended after %i steps is whole, or a part to sweep',
+    async (steps) => {
+      FakeDirectory.stepsLeft = steps;
+      const pieces = new Blob(['the bytes']).stream();
+      const isDone = await Promise.race([
+        writeWhole('exports', 'a.mp4', pieces, 9).then(() => true),
+        new Promise((resolve) => setTimeout(resolve, 50, false)),
+      ]);
+      FakeDirectory.stepsLeft = Infinity;
+      const files = root.folders.get('exports')?.files ?? new Map<string, string>();
+      expect(files.get('a.mp4') ?? 'the bytes').toBe('the bytes');
+      expect(files.has('a.mp4')).toBe(isDone);
+      await sweepParts();
+      expect(await storedNames('exports')).toEqual(isDone ? ['a.mp4'] : []);
+    },
+  );
 });
 
 describe('what is deleted', () => {
