@@ -52,7 +52,8 @@ const chosenSchema = z.record(z.string(), z.string());
 const CHOSEN = 'chosen-accounts';
 
 const storedChoice = sharedSetting<Record<string, string>>(CHOSEN, {
-  read: (text) => (text === null ? {} : (chosenSchema.safeParse(JSON.parse(text)).data ?? {})),
+  called: 'chosen accounts',
+  read: (text) => chosenSchema.parse(JSON.parse(text ?? '{}')),
   write: (chosen) => JSON.stringify(chosen),
 });
 

@@ -302,6 +302,5 @@ async function sweepOrphans(): Promise<void> {
 
 async function deleteOld(folder: 'exports' | 'masters', name: string, ageMs: number): Promise<void> {
   const file = await storedFile(folder, name).catch(() => null);
-  if (file && Date.now() - file.lastModified > ageMs)
-    await deleteStored(folder, name).catch(() => undefined);
+  if (file && Date.now() - file.lastModified > ageMs) await deleteStored(folder, name).catch(() => undefined);
 }

@@ -57,13 +57,8 @@ export function useFontBook(): FontBook | null {
 
 /** Fonts that were brought in at earlier visits; a damaged list is none. */
 const storedFonts = sharedSetting<OwnFont[]>(SETTING, {
-  read(text) {
-    try {
-      return ownFontsSchema.parse(JSON.parse(text ?? '[]'));
-    } catch {
-      return [];
-    }
-  },
+  called: 'fonts',
+  read: (text) => ownFontsSchema.parse(JSON.parse(text ?? '[]')),
   write: (all) => JSON.stringify(all),
 });
 

@@ -16,14 +16,16 @@ export interface NamedStore<Named extends { name: string }> {
   take(file: File): Promise<string | null>;
 }
 
-/** @param setting that they are stored under. @param fileName of the file that they go out as. */
+/** @param setting that they are stored under. @param fileName of the file that they go out as. @param called in words. */
 export function namedStore<Named extends { name: string }>(
   setting: string,
   fileName: string,
+  called: string,
   form: NamedFile<Named>,
 ): NamedStore<Named> {
   const use = create<{ all: Named[] }>(() => ({ all: [] }));
   const stored = sharedSetting<Named[]>(setting, {
+    called,
     read(text) {
       const read = form.read(text ?? form.write([]));
       return 'all' in read ? read.all : [];
@@ -34,9 +36,7 @@ export function namedStore<Named extends { name: string }>(
   async function change(make: (all: Named[]) => Named[]): Promise<void> {
     // It is seen at once; what other tabs have besides comes with what is stored.
     show(make(use.getState().all));
-    await stored
-      .change(make)
-      .then(show, (error: unknown) => console.error(`${setting} could not be stored`, error));
+    show(await stored.change(make));
   }
   return {
     use,

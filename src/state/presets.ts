@@ -4,11 +4,16 @@ import { exportPresetsFile } from '@core/job/export-preset';
 import { namedStore } from './named-store';
 
 /** Canvases that a person named to make again. */
-export const presets = namedStore('presets', 'gusset-presets.json', presetsFile);
+export const presets = namedStore('presets', 'gusset-presets.json', 'canvas presets', presetsFile);
 
 /** Names a canvas to make again, without what belongs to one clip. */
 export const savePreset = (name: string, { placement, width, height, rate, layout }: Canvas): Promise<void> =>
   presets.save({ name, placement, width, height, rate, layout });
 
 /** How files are made, under names that a person gave. */
-export const exportPresets = namedStore('export-presets', 'gusset-export-presets.json', exportPresetsFile);
+export const exportPresets = namedStore(
+  'export-presets',
+  'gusset-export-presets.json',
+  'export presets',
+  exportPresetsFile,
+);

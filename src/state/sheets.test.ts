@@ -13,6 +13,7 @@ import {
   sheetVersions,
   useSheets,
 } from './sheets';
+import { useUnstored } from './store/shared-setting';
 import { storage } from './store/storage';
 
 const [verrow] = SHIPPED_SHEETS as [RuleSheet];
@@ -79,11 +80,14 @@ describe('the rule sheets of a browser', () => {
     expect(useSheets.getState().last).toBeNull();
   });
 
-  it('stay as they were when a change cannot be stored', async () => {
+  it('are in use, and told to be unstored, when a change cannot be stored', async () => {
     jest.spyOn(storage, 'setItem').mockRejectedValueOnce(new Error('full'));
-    await expect(keepSheet(named('Lost'))).rejects.toThrow('full');
-    expect(sheetsNow()).toEqual(SHIPPED_SHEETS);
-    expect(useSheets.getState().last).toBeNull();
+    await keepSheet(named('Unstored'));
+    expect(inUse()?.name).toBe('Unstored');
+    expect(useUnstored.getState()['rule-sheets']?.trouble.code).toBe('setting-unsaved');
+    await useUnstored.getState()['rule-sheets']?.tryAgain();
+    await reopen();
+    expect(inUse()?.name).toBe('Unstored');
   });
 
   it('leave out versions that cannot be read, and say of which outlet', async () => {

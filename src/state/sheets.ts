@@ -43,6 +43,7 @@ function show(shelf: Shelf, lost: string[] = useSheets.getState().lost): void {
 
 /** What is stored, and the outlets whose sheets could not be read. */
 const stored = sharedSetting<ReturnType<typeof readShelf>>(SETTING, {
+  called: 'rule sheets',
   read: (text) => readShelf(text ?? '{}'),
   write: ({ shelf }) => writeShelf(shelf),
 });

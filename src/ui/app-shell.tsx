@@ -3,6 +3,7 @@ import { GestureHandlerRootView } from 'react-native-gesture-handler';
 import { PaperProvider } from 'react-native-paper';
 import { SafeAreaProvider } from 'react-native-safe-area-context';
 import { openApp } from '@state/open-app';
+import { AppNotices } from './app-notices';
 import { PaperIcon } from './parts/paper-icon';
 import { useAppFonts } from './theme/load-fonts';
 import { paperThemeOf } from './theme/paper-theme';
@@ -17,6 +18,7 @@ export function AppShell({ children }: { children: ReactNode }) {
     <GestureHandlerRootView style={{ flex: 1 }}>
       <SafeAreaProvider>
         <PaperProvider theme={paperThemeOf(scheme)} settings={{ icon: PaperIcon }}>
+          {ready && <AppNotices />}
           {ready && children}
         </PaperProvider>
       </SafeAreaProvider>

@@ -202,6 +202,10 @@ export const TROUBLES = {
     `The job could not be saved in this browser: ${v.detail}.`,
     'Delete jobs that are done to make room. Until then a reload loses the last change.',
   ]),
+  'setting-unsaved': trouble({ what: text, detail: text }, (v) => [
+    `Your ${v.what} could not be stored in this browser: ${v.detail}.`,
+    'Delete jobs that are done to make room, then try again. Until then a reload loses the last change.',
+  ]),
   'job-file': trouble({ file: text, detail: text }, (v) => [
     `${v.file} cannot be taken in as a job: ${v.detail}.`,
     'Nothing was changed. Save the job again where it came from, or pick another file.',

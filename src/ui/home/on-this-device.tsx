@@ -10,22 +10,6 @@ import { Soft } from '../parts/words';
 /** A newer version that waits, where one does. */
 export function NewerNotice() {
   const newer = useOffline((state) => state.newer);
-  const replaced = useOffline((state) => state.replaced);
-  if (replaced)
-    return (
-      <Notice
-        standing="warn"
-        title="Another tab went on with a newer Gusset"
-        actions={
-          <Button mode="contained" onPress={() => location.reload()}>
-            Reload
-          </Button>
-        }
-      >
-        Reload this page before you go on: pages that it has not opened yet cannot be loaded. Your jobs are
-        kept.
-      </Notice>
-    );
   if (!newer) return null;
   return (
     <Notice

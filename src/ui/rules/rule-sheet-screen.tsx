@@ -11,7 +11,6 @@ import { Tool } from '../parts/tool';
 import { useNow } from '../parts/use-now';
 import { Review } from './review';
 import { SheetForm, useSheetForm } from './sheet-form';
-import { useKeeping } from './use-keeping';
 
 /** What a sheet that is written anew begins with. */
 const BLANK: Omit<RuleSheet, 'outlet' | 'date'> = {
@@ -88,7 +87,6 @@ function Editor({ begins, fresh }: { begins: RuleSheet; fresh: boolean }) {
   const { changed, valid, canUndo, undo } = draft;
   const ready = valid && (changed || fresh);
   const review = () => setReviewed(ruleSheetSchema.parse(form.getValues()));
-  const { keep, notice } = useKeeping();
   return (
     <Screen
       title={fresh ? 'A new rule sheet' : `Rules of ${begins.name}`}
@@ -103,7 +101,7 @@ function Editor({ begins, fresh }: { begins: RuleSheet; fresh: boolean }) {
             <Button
               mode="contained"
               contentStyle={styles.act}
-              onPress={() => keep(keepSheet(reviewed), () => router.dismissTo('/rules'))}
+              onPress={() => void keepSheet(reviewed).then(() => router.dismissTo('/rules'))}
             >
               Save these rules
             </Button>
@@ -116,7 +114,6 @@ function Editor({ begins, fresh }: { begins: RuleSheet; fresh: boolean }) {
         )
       }
     >
-      {notice}
       {reviewed ? <Review after={reviewed} /> : <SheetForm form={form} />}
     </Screen>
   );

@@ -25,7 +25,6 @@ import { card, space } from '../theme/tokens';
 import { Effects } from './effects';
 import { LastChange } from './last-change';
 import { Review } from './review';
-import { useKeeping } from './use-keeping';
 
 /** The rule sheets of this browser: those that ship, and the person's own. */
 export function RulesScreen() {
@@ -43,10 +42,8 @@ export function RulesScreen() {
     );
     setIncoming('sheet' in read ? read.sheet : null);
   };
-  const { keep, notice } = useKeeping();
-  const take = (sheet: RuleSheet) => keep(keepSheet(sheet), () => setIncoming(null));
-  const remove = ({ outlet }: RuleSheet) => keep(removeSheet(outlet), () => setLeaving(null));
-  const bringBack = ({ outlet }: RuleSheet) => keep(bringSheetBack(outlet), () => undefined);
+  const take = (sheet: RuleSheet) => keepSheet(sheet).then(() => setIncoming(null));
+  const remove = ({ outlet }: RuleSheet) => removeSheet(outlet).then(() => setLeaving(null));
   const removed = removedFrom(shelf);
   return (
     <Screen
@@ -56,14 +53,14 @@ export function RulesScreen() {
       tray={
         incoming ? (
           <>
-            <Button mode="contained" contentStyle={styles.act} onPress={() => take(incoming)}>
+            <Button mode="contained" contentStyle={styles.act} onPress={() => void take(incoming)}>
               {`Take the rules of ${incoming.name}`}
             </Button>
             <Button onPress={() => setIncoming(null)}>Leave them</Button>
           </>
         ) : leaving ? (
           <>
-            <Button mode="contained" contentStyle={styles.act} onPress={() => remove(leaving)}>
+            <Button mode="contained" contentStyle={styles.act} onPress={() => void remove(leaving)}>
               {`Take ${leaving.name} out of use`}
             </Button>
             <Button onPress={() => setLeaving(null)}>Leave it</Button>
@@ -75,7 +72,6 @@ export function RulesScreen() {
         )
       }
     >
-      {notice}
       {problem !== null && (
         <Notice
           standing="stop"
@@ -117,7 +113,9 @@ export function RulesScreen() {
               {removed.map((sheet) => (
                 <View key={sheet.outlet} role="listitem" aria-label={sheet.name} style={styles.row}>
                   <Strong style={styles.grow}>{sheet.name}</Strong>
-                  <Button onPress={() => bringBack(sheet)}>{`Bring ${sheet.name} back`}</Button>
+                  <Button
+                    onPress={() => void bringSheetBack(sheet.outlet)}
+                  >{`Bring ${sheet.name} back`}</Button>
                 </View>
               ))}
             </View>

@@ -11,7 +11,6 @@ import { Soft } from '../parts/words';
 import { space } from '../theme/tokens';
 import { ValueChanges } from './review';
 import { Back } from './rule-sheet-screen';
-import { useKeeping } from './use-keeping';
 
 /** Two versions of a sheet beside each other, and the way back to an older one. */
 export function VersionsScreen() {
@@ -26,8 +25,7 @@ export function VersionsScreen() {
   const nameOf = ({ date }: RuleSheet, i: number) =>
     i === 0 && isShipped(outlet) ? 'As it ships' : `${i + 1}: ${date}`;
   const options = versions.map((version, i) => ({ value: String(i), label: nameOf(version, i) }));
-  const { keep, notice } = useKeeping();
-  const use = (sheet: RuleSheet) => keep(keepSheet(sheet), () => router.dismissTo('/rules'));
+  const use = (sheet: RuleSheet) => keepSheet(sheet).then(() => router.dismissTo('/rules'));
   return (
     <Screen
       title={`Versions of ${after?.name ?? outlet}`}
@@ -35,7 +33,7 @@ export function VersionsScreen() {
       leading={<Back />}
       tray={
         before && (
-          <Button mode="contained" contentStyle={styles.act} onPress={() => use(before)}>
+          <Button mode="contained" contentStyle={styles.act} onPress={() => void use(before)}>
             {from === 0 && isShipped(outlet)
               ? 'Go back to the one that ships'
               : `Go back to version ${from + 1}`}
@@ -43,7 +41,6 @@ export function VersionsScreen() {
         )
       }
     >
-      {notice}
       <View style={styles.group}>
         <Soft>From</Soft>
         <Choice

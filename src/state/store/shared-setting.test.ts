@@ -1,0 +1,70 @@
+import { sharedSetting, useUnstored } from './shared-setting';
+import { storage } from './storage';
+
+const listOf = (name: string) =>
+  sharedSetting<string[]>(name, {
+    called: 'lists',
+    read: (text) => JSON.parse(text ?? '[]') as string[],
+    write: (list) => JSON.stringify(list),
+  });
+const withItem = (item: string) => (list: string[]) => [...list, item];
+let setItem: jest.SpyInstance;
+
+beforeEach(async () => {
+  await storage.clear();
+  useUnstored.setState({}, true);
+  setItem = jest.spyOn(storage, 'setItem');
+});
+afterEach(() => setItem.mockRestore());
+
+describe('a setting that tabs share', () => {
+  it('keeps a change that could not be stored, tells it, and stores it with the next', async () => {
+    const list = listOf('list');
+    await list.change(withItem('a'));
+    setItem.mockRejectedValueOnce(new Error('the disk is full'));
+    expect(await list.change(withItem('b'))).toEqual(['a', 'b']);
+    expect(await list.load()).toEqual(['a']);
+    expect(useUnstored.getState().list?.trouble).toEqual({
+      code: 'setting-unsaved',
+      values: { what: 'lists', detail: 'the disk is full' },
+    });
+    expect(await list.change(withItem('c'))).toEqual(['a', 'b', 'c']);
+    expect(await list.load()).toEqual(['a', 'b', 'c']);
+    expect(useUnstored.getState()).toEqual({});
+  });
+
+  it('is stored when the person tries again', async () => {
+    const list = listOf('again');
+    setItem.mockRejectedValueOnce(new Error('the disk is full'));
+    await list.change(withItem('a'));
+    await useUnstored.getState().again?.tryAgain();
+    expect(await list.load()).toEqual(['a']);
+    expect(useUnstored.getState()).toEqual({});
+  });
+
+  it('takes all of several changes at once, each once', async () => {
+    const list = listOf('many');
+    await Promise.all(['a', 'b', 'c'].map((item) => list.change(withItem(item))));
+    expect(await list.load()).toEqual(['a', 'b', 'c']);
+  });
+
+  it('is as nothing where it is damaged', async () => {
+    await storage.setItem('setting/list', '{');
+    jest.spyOn(console, 'error').mockImplementation(() => undefined);
+    expect(await listOf('list').load()).toEqual([]);
+  });
+
+  it('is as before or after a change whose tab was ended at any moment', async () => {
+    for (const ended of ['load', 'save'] as const) {
+      const list = listOf(`ended-${ended}`);
+      await list.change(withItem('a'));
+      const stuck = jest
+        .spyOn(storage, ended === 'load' ? 'getItem' : 'setItem')
+        .mockReturnValue(new Promise<never>(() => undefined));
+      void list.change(withItem('b'));
+      await new Promise((resolve) => setTimeout(resolve, 20));
+      stuck.mockRestore();
+      expect(await listOf(`ended-${ended}`).load()).toEqual(['a']);
+    }
+  });
+});
