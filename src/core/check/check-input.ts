@@ -1,4 +1,5 @@
 import type { Clip } from '../job/clip';
+import { chosenAudience } from '../job/audience';
 import { sourceIn, type Work } from '../job/job';
 import { shotsOf } from '../cut/master-shots';
 import type { Canvas } from '../layout/canvas';
@@ -101,7 +102,7 @@ export function inputOf(subject: Subject, known: Known, before: readonly CheckIn
     cut: clip.cut,
     text: clip.text ?? NO_TEXT,
     words: postWords(clip, target.sheet.outlet),
-    audience: clip.audience,
+    audience: chosenAudience(clip, target.key),
     requiredTags: sameOf(
       before.map((old) => old.requiredTags),
       requiredTagsIn(sheets),

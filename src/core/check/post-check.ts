@@ -1,3 +1,4 @@
+import { chosenAudience } from '../job/audience';
 import { activeCanvas } from '../job/clip';
 import { activeClip, clipOf, type Job, onCanvas, onClip } from '../job/job';
 import { postWords } from '../job/post-words';
@@ -17,7 +18,7 @@ export function postStops(job: Job, record: ExportRecord, sheets: Sheets): Findi
   const target = targetOf(sheets, record);
   const findings = checkPost({
     words: postWords(clip, target.sheet.outlet),
-    audience: clip.audience,
+    audience: chosenAudience(clip, target.key),
     requiredTags: requiredTagsIn(sheets),
     target,
   });

@@ -54,6 +54,8 @@ export const clipSchema = z.object({
   /** The words on its picture; not there where there are none. */
   text: clipTextSchema.optional(),
   audience: audienceSchema,
+  /** Who may see it where something else was chosen for one placement, by its key. */
+  audiences: z.record(z.string(), audienceSchema).optional(),
   /** Stops that the person overrode by name. */
   overrides: z.array(overrideSchema),
 });
@@ -78,13 +80,15 @@ export const goneClipSchema = clipSchema.pick({
   part: true,
   words: true,
   audience: true,
+  audiences: true,
 });
 export type GoneClip = z.infer<typeof goneClipSchema>;
 
-export const goneClipOf = ({ id, name, part, words, audience }: Clip): GoneClip => ({
+export const goneClipOf = ({ id, name, part, words, audience, audiences }: Clip): GoneClip => ({
   id,
   name,
   part,
   words,
   audience,
+  ...(audiences && { audiences }),
 });

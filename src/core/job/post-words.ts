@@ -1,4 +1,5 @@
 import { PLAIN_CONTENT, PLAIN_PERMISSIONS, type PostWords } from '../outlets/post-form';
+import { chosenAudience } from './audience';
 import type { Clip, GoneClip, OwnWords, Words } from './clip';
 
 /** The words that go with a post to an outlet: a clip's own, and what was written otherwise for that one. */
@@ -18,7 +19,7 @@ export function withVariant(words: Words, outlet: string, change: Partial<OwnWor
 
 /** What is written and chosen for a post, without its cover and captions. */
 export function chosenWords(
-  clip: Pick<Clip | GoneClip, 'words' | 'audience'>,
+  clip: Pick<Clip | GoneClip, 'words' | 'audience' | 'audiences'>,
   outlet: string,
   placement: string,
 ): Omit<PostWords, 'cover' | 'captions'> {
@@ -30,7 +31,8 @@ export function chosenWords(
     category = null,
   } = more;
   return {
-    ...{ placement, title, description, tags, audience: clip.audience, forChildren, longVideo },
+    ...{ placement, title, description, tags, forChildren, longVideo },
+    audience: chosenAudience(clip, `${outlet}/${placement}`),
     ...{ permissions, content, collection, category },
   };
 }

@@ -6,6 +6,7 @@ import { heldBack } from '@core/check/check';
 import { findingWords, ruleName } from '@core/check/finding';
 import { fixCommand, fixLabel } from '@core/check/fixes';
 import { exportToPost, isCurrent, postStops } from '@core/check/post-check';
+import { chosenAudience, placementOfChoice } from '@core/job/audience';
 import { chosenWords, differs } from '@core/job/post-words';
 import { isOut, type PostRecord } from '@core/job/records';
 import type { Audience } from '@core/outlets/audience';
@@ -92,7 +93,8 @@ export function PostScreen() {
     captions: (ready?.captions ?? []).length > 0,
     card: target.placement.longVideo !== 'none' && Boolean(clip.words.longVideo),
   };
-  const isDraft = clip.audience === 'private';
+  const audience = chosenAudience(clip, target.key);
+  const isDraft = audience === 'private';
   const noDrafts = isDraft && abilities?.drafts.includes(target.placement.id) === false;
   const left = abilities ? leftOut(withIt, abilities) : [];
   const isSending = ready !== null && ready.id in sending;
@@ -188,10 +190,16 @@ export function PostScreen() {
         <Heading>Who can see it</Heading>
         <Choice
           label="Who can see it"
-          value={clip.audience}
-          options={audiencesFor(target.placement.audiences, clip.audience)}
-          onChange={(audience) => dispatch(job.id, { type: 'set-audience', audience })}
+          value={audience}
+          options={audiencesFor(target.placement.audiences, audience)}
+          onChange={(next) => {
+            const placement = placementOfChoice(clip, target.key, next, sheets);
+            dispatch(job.id, { type: 'set-audience', audience: next, ...(placement && { placement }) });
+          }}
         />
+        {clip.audiences?.[target.key] && (
+          <Soft>{`For ${target.label} alone: the other placements keep theirs.`}</Soft>
+        )}
         {isDraft && (
           <Body style={styles.soft}>
             {noDrafts

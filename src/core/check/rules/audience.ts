@@ -30,7 +30,7 @@ export const audienceRule = postRule({
       severity: 'stop',
       code: 'unknown',
       values,
-      fix: { fix: 'set-audience', values: { audience: first } },
+      fix: { fix: 'set-audience', values: { audience: first, placement: target.key } },
     };
   },
 });

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { audienceSchema } from '../../outlets/audience';
+import { withAudience } from '../audience';
 import { clipSchema, goneClipOf, overrideSchema, wordsSchema } from '../clip';
 import { withVariant } from '../post-words';
 import { actsOf, command, withClip } from './command';
@@ -41,9 +42,11 @@ export const CLIP_COMMANDS = {
       }),
   }),
   'set-audience': command({
-    schema: z.object({ audience: audienceSchema }),
+    /** For one placement, by its key, or for all that have none of their own. */
+    schema: z.object({ audience: audienceSchema, placement: z.string().optional() }),
     label: 'choose who may see it',
-    apply: (edit, { audience }) => withClip(edit, (clip) => ({ ...clip, audience })),
+    apply: (edit, { audience, placement }) =>
+      withClip(edit, (clip) => withAudience(clip, audience, placement)),
   }),
   'set-override': command({
     /** Without a reason the override ends. */

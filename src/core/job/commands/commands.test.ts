@@ -72,8 +72,12 @@ const OF_KIND: { [N in Command['type']]: fc.Arbitrary<Extract<Command, { type: N
     .map((title) => ({ type: 'set-words', words: { title, description: '', tags: [] } })),
   'mend-words': fc.string().map((description) => ({ type: 'mend-words', words: { description } })),
   'set-audience': fc
-    .constantFrom('private', 'public')
-    .map((audience) => ({ type: 'set-audience', audience })),
+    .constantFrom('private' as const, 'public' as const)
+    .chain((audience) =>
+      fc
+        .constantFrom({}, { placement: 'verrow/short' })
+        .map((where) => ({ type: 'set-audience', audience, ...where })),
+    ),
   'set-override': fc
     .constantFrom('it is meant so', null)
     .map((reason) => ({ type: 'set-override', rule: 'length', canvas: 'canvas-1', reason })),
