@@ -4,9 +4,10 @@ export const mockMedia = {
   proveExport: jest.fn(),
   uploadFile: jest.fn(),
   lookAtReturnedFile: jest.fn(),
-  /** What is stored, by name. */
+  layScript: jest.fn(),
   /** Fingerprints of the masters that are stored. */
   masters: [] as string[],
+  /** What is stored, by name. */
   files: new Map<string, string>(),
   deleted: [] as string[],
   /** Whether the browser refuses to delete. */
@@ -25,6 +26,7 @@ export const mockTasks = {
   makeExport: (...args: unknown[]) => mockMedia.makeExport(...args) as unknown,
   proveExport: (...args: unknown[]) => mockMedia.proveExport(...args) as unknown,
   lookAtReturnedFile: (...args: unknown[]) => mockMedia.lookAtReturnedFile(...args) as unknown,
+  layScript: (...args: unknown[]) => mockMedia.layScript(...args) as unknown,
 };
 
 /** In the place of `@media/send/upload`. */

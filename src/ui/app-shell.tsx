@@ -5,6 +5,7 @@ import { SafeAreaProvider } from 'react-native-safe-area-context';
 import { openApp } from '@state/open-app';
 import { AppNotices } from './app-notices';
 import { PaperIcon } from './parts/paper-icon';
+import { useControlKeys } from './parts/use-control-keys';
 import { useAppFonts } from './theme/load-fonts';
 import { paperThemeOf } from './theme/paper-theme';
 import { useScheme } from './theme/use-scheme';
@@ -14,6 +15,7 @@ export function AppShell({ children }: { children: ReactNode }) {
   const ready = useAppFonts();
   const scheme = useScheme();
   useEffect(() => void openApp(), []);
+  useControlKeys();
   return (
     <GestureHandlerRootView style={{ flex: 1 }}>
       <SafeAreaProvider>

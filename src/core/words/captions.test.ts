@@ -18,7 +18,7 @@ import { cueAt, cuesOfFile, listedCues, writtenCues } from './cue-list';
 import { graphemesOf } from './graphemes';
 import { PLAIN_LIMITS } from './reading-limits';
 import { laidOnSpeech } from './lay-on-speech';
-import { broken, cuesOfScript, scriptTexts } from './script';
+import { broken, cuesOfScript, laidScript, scriptTexts } from './script';
 import { spokenStarts, syllablesOf, wordsOf } from './speech-rhythm';
 import type { Timeline } from './spans';
 
@@ -291,9 +291,23 @@ describe('a script', () => {
     );
   });
 
+  it('of as many cues as a clip may have tells how far it is', () => {
+    const script = Array.from({ length: 5000 }, (_, i) => `Line ${i} of what is said.`).join('\n');
+    const spoken = Array.from({ length: 2500 }, (_, i) => ({ from: 40 * i, to: 40 * i + 30 }));
+    const reports: number[] = [];
+    const asked = { script, spoken, whole: 100_000, limits: PLAIN_LIMITS, rate: RATE };
+    const laid = laidScript(asked, (done) => reports.push(done));
+    expect(laid.places).toHaveLength(5000);
+    expect(reports).toHaveLength(101);
+    expect(reports).toEqual([...reports].sort((a, b) => a - b));
+  });
+
   it('is spread over the clip where nobody is heard, and its cues follow the cut', () => {
     const cut = timelineOf([range(1000, 1500)]);
-    const cues = cuesOfScript(SCRIPT, [], 500, PLAIN_LIMITS, cut);
+    const asked = { script: SCRIPT, spoken: [], whole: 500, limits: PLAIN_LIMITS, rate: cut.rate };
+    const laid = laidScript(asked);
+    const cues = cuesOfScript(laid, cut);
+    expect(laid.texts).toHaveLength(cues.length);
     const listed = listedCues(cues, cut);
     expect(listed.map(({ cue }) => cue.id)).toEqual(cues.map(({ id }) => id));
     expect(listed[0]?.at?.from).toBe(0);

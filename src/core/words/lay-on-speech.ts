@@ -29,7 +29,7 @@ const weightOf = (text: string): number =>
  * Lays texts on speech: which text goes with which stretch is found so that all are spoken as evenly fast as can be, a
  * text on one stretch or on several, or several on one, shared by their syllables.
  * @param spoken stretches of output frames at which somebody speaks; the whole clip where none is known.
- * @param whole output frames of the clip. @returns one stretch a text, in order; none over the next.
+ * @param whole output frames of the clip. @param onProgress is told how many texts were looked at. @returns one stretch a text, in order; none over the next.
  */
 export function laidOnSpeech(
   texts: readonly string[],
@@ -37,13 +37,14 @@ export function laidOnSpeech(
   whole: number,
   limits: ReadingLimits,
   rate: FrameRate,
+  onProgress?: (done: number, total: number) => void,
 ): Stretch[] {
   if (texts.length === 0) return [];
   const speech = spoken.length > 0 ? spoken : [{ from: 0, to: whole }];
   const weights = texts.map(weightOf);
   const places: Stretch[] = [];
   let [text, span] = [0, 0];
-  for (const match of matches(weights, speech, rate)) {
+  for (const match of matches(weights, speech, rate, onProgress)) {
     const own = speech.slice(span, span + match.spans);
     if (match.texts > 0) places.push(...shared(weights.slice(text, text + match.texts), own));
     text += match.texts;
@@ -63,6 +64,8 @@ const WAYS: readonly Match[] = [
   { texts: 0, spans: 1 },
 ];
 const NO_WAY = 255;
+/** Texts between two reports of progress. */
+const TOLD_EVERY = 50;
 
 /** Sums of the first values: `sums[n]` of the first n. */
 function prefixSums(values: readonly number[]): Float64Array {
@@ -78,7 +81,12 @@ const logsOfSums = (sums: Float64Array, factor: number): Float64Array[] =>
   );
 
 /** Which texts go with which stretches: the way that costs least, found stretch by stretch. */
-function matches(weights: readonly number[], speech: readonly Stretch[], rate: FrameRate): Match[] {
+function matches(
+  weights: readonly number[],
+  speech: readonly Stretch[],
+  rate: FrameRate,
+  onProgress?: (done: number, total: number) => void,
+): Match[] {
   const [texts, spans] = [weights.length, speech.length];
   // Far more texts than stretches, as where the whole clip is one: all go on what there is.
   if (texts > MOST_TOGETHER * spans) return [{ texts, spans }];
@@ -96,6 +104,7 @@ function matches(weights: readonly number[], speech: readonly Stretch[], rate: F
   const rows = Array.from({ length: MOST_TOGETHER + 1 }, () => new Float64Array(width));
   let even = 0;
   for (let i = 0; i <= texts; i++) {
+    if (i % TOLD_EVERY === 0) onProgress?.(i, texts);
     const row = (rows[i % rows.length] as Float64Array).fill(Infinity);
     // Where as much is spoken as has been said so far.
     while (even < spans && (length[even] as number) < (weight[i] as number) * pace) even += 1;

@@ -1,3 +1,6 @@
+import { z } from 'zod';
+import { frameIndex } from '../figures/bounded';
+import type { FrameRate } from '../time/frame-rate';
 import { laidOnSpeech } from './lay-on-speech';
 import { type Cue, MOST_CUE_TEXT } from './captions';
 import { freshCueIds } from './cue-list';
@@ -129,16 +132,35 @@ function evenLines(pieces: readonly Measured[], { characters, lines }: ReadingLi
   return best.map(joined).join('\n');
 }
 
-/** Cues of a script, laid on the speech of a clip. */
-export function cuesOfScript(
-  script: string,
-  spoken: readonly Stretch[],
-  whole: number,
-  limits: ReadingLimits,
-  timeline: Timeline,
-): Cue[] {
+/** A script to lay on the speech of a clip. */
+export interface ScriptRequest {
+  script: string;
+  /** Output frames in which somebody speaks. */
+  spoken: readonly Stretch[];
+  /** Output frames of the clip. */
+  whole: number;
+  limits: ReadingLimits;
+  rate: FrameRate;
+}
+
+/** Texts of a script, and the output frames of each. */
+export const laidScriptSchema = z.object({
+  texts: z.array(z.string()),
+  places: z.array(z.object({ from: frameIndex(), to: frameIndex() })),
+});
+export type LaidScript = z.infer<typeof laidScriptSchema>;
+
+/** A script in texts within the limits, laid on speech. @param onProgress is told how many texts were looked at. */
+export function laidScript(
+  { script, spoken, whole, limits, rate }: ScriptRequest,
+  onProgress?: (done: number, total: number) => void,
+): LaidScript {
   const texts = scriptTexts(script, limits);
-  const places = laidOnSpeech(texts, spoken, whole, limits, timeline.rate);
+  return { texts, places: laidOnSpeech(texts, spoken, whole, limits, rate, onProgress) };
+}
+
+/** Cues of a script that was laid on the speech of a clip. */
+export function cuesOfScript({ texts, places }: LaidScript, timeline: Timeline): Cue[] {
   const ids = freshCueIds([], texts.length);
   return texts.flatMap((text, i): Cue[] => {
     const spans = spansOf(places[i] as Stretch, timeline);

@@ -4,7 +4,7 @@ import { KEEP, workerEventSchema, type WorkerOrder } from './worker-protocol';
 import { workerUrls } from './worker-urls';
 
 /** A worker that was told to stop gets this long to clean up, in milliseconds. */
-const GRACE = 4000;
+const GRACE_MS = 4000;
 
 /** What a task needs besides its request. */
 export interface TaskOptions<Progress, Result> {
@@ -12,6 +12,8 @@ export interface TaskOptions<Progress, Result> {
   result: z.ZodType<Result>;
   onProgress?: (progress: Progress) => void;
   signal?: AbortSignal;
+  /** How long it gets to clean up where it was told to stop, in milliseconds. */
+  graceMs?: number;
 }
 
 /**
@@ -21,7 +23,7 @@ export interface TaskOptions<Progress, Result> {
 export function runTask<Progress, Result>(
   name: keyof typeof workerUrls,
   request: unknown,
-  { progress, result, onProgress, signal }: TaskOptions<Progress, Result>,
+  { progress, result, onProgress, signal, graceMs = GRACE_MS }: TaskOptions<Progress, Result>,
 ): Promise<Result> {
   return new Promise((resolve, reject) => {
     if (signal?.aborted) return reject(new TroubleError('cancelled'));
@@ -30,7 +32,7 @@ export function runTask<Progress, Result>(
     let grace: ReturnType<typeof setTimeout> | undefined;
     const cancel = () => {
       send({ type: 'cancel', why: signal?.reason === KEEP ? KEEP : null });
-      grace = setTimeout(() => end(() => reject(new TroubleError('cancelled'))), GRACE);
+      grace = setTimeout(() => end(() => reject(new TroubleError('cancelled'))), graceMs);
     };
     const end = (settle: () => void) => {
       clearTimeout(grace);

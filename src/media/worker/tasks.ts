@@ -11,6 +11,7 @@ import { type Pass, passSchema } from '@core/pass/pass';
 import { trialResultSchema } from '@core/trial/rate-trial';
 import { type Speech, speechSchema } from '@core/speech/speech';
 import { type CaptionFile, captionFileSchema } from '@core/words/files/caption-file';
+import { type LaidScript, laidScriptSchema, type ScriptRequest } from '@core/words/script';
 import type { PackRequest } from '../archive/pack-task';
 import type { Unpacked, UnpackRequest } from '../archive/unpack-task';
 import type { BringInRequest, BroughtIn } from '../read/bring-in-task';
@@ -109,6 +110,15 @@ export function findSpeechIn(request: SpeechRequest, following: Following): Prom
 /** Reads a file of captions, whatever is wrong with it. @throws TroubleError */
 export function readCaptionsOf(bytes: Uint8Array): Promise<CaptionFile> {
   return runTask('captions', { bytes }, { progress: progressSchema, result: captionFileSchema });
+}
+
+/** Lays a script on speech. @throws TroubleError */
+export function layScript(request: ScriptRequest, following: Following): Promise<LaidScript> {
+  // It has nothing to clean up, and does not hear while it reckons.
+  return runTask('script', request, {
+    ...{ progress: progressSchema, result: laidScriptSchema, graceMs: 0 },
+    ...following,
+  });
 }
 
 /** Draws a still of a clip. @throws TroubleError */

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
-import { cuesOfScript } from '@core/words/script';
+import { layScript, stopScript, useScript } from '@state/script';
 import { seekSpeech, stopSpeech, useSpeech } from '@state/speech';
 import { useJob } from '../job/job-context';
 import { TroubleNotice } from '../parts/notice';
@@ -14,17 +14,16 @@ import { useClipTime } from './use-clip-time';
 
 /** What is spoken, pasted in: it is cut into captions and laid on the speech that is found. */
 export function ScriptForm({ captions }: { captions: CaptionTools }) {
-  const { masters } = useJob();
+  const job = useJob();
+  const { masters } = job;
   const { frames } = useClipTime();
   const [script, setScript] = useState('');
   const { spoken, timeline, listed } = captions;
   const used = masters.filter((master) => timeline.cut.some((range) => range.master === master.id));
+  const { progress, trouble } = useScript();
   const make = () => {
     const { limits } = captions.captions;
-    const cues = cuesOfScript(script, spoken, frames, limits, timeline);
-    if (cues.length === 0) return;
-    captions.setCues('script', cues);
-    captions.choose(cues[0]?.id ?? null);
+    void layScript(job, { script, spoken, whole: frames, limits, rate: timeline.rate }, timeline);
   };
   return (
     <View style={styles.panel}>
@@ -38,9 +37,17 @@ export function ScriptForm({ captions }: { captions: CaptionTools }) {
       {used.map((master) => (
         <Listening key={master.id} master={master} heard={spoken.length} />
       ))}
-      <Button mode="contained" disabled={script.trim() === ''} onPress={make}>
-        {spoken.length > 0 ? 'Lay the script on the speech' : 'Spread the script over the clip'}
-      </Button>
+      {progress ? (
+        <>
+          <StripBar label="Laying the script" done={progress.done} total={progress.total} />
+          <Button onPress={stopScript}>Stop</Button>
+        </>
+      ) : (
+        <Button mode="contained" disabled={script.trim() === ''} onPress={make}>
+          {spoken.length > 0 ? 'Lay the script on the speech' : 'Spread the script over the clip'}
+        </Button>
+      )}
+      {trouble && <TroubleNotice trouble={trouble} />}
       {listed.length > 0 && script.trim() !== '' && (
         <Soft>They take the place of the captions that are there; undo brings those back.</Soft>
       )}
