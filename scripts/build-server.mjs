@@ -10,6 +10,7 @@ const PROGRAMS = {
   render: 'server/render/cli.ts',
   worker: 'server/fleet/worker.ts',
   'check-outlet': 'server/conformance/cli.ts',
+  'order-thread': 'server/renders/order-thread.ts',
   'segment-thread': 'server/render/segment-thread.ts',
   'rate-trial-thread': 'server/render/rate-trial-thread.ts',
 };

@@ -114,7 +114,7 @@ export async function openServer({
     async close() {
       stopSweeping();
       handOff.offers.stop();
-      await Promise.all([renders.renders.close(), renders.trials.close(), posting.close()]);
+      await Promise.all([renders.close(), posting.close()]);
       endPrograms(workshop);
       await Promise.all(outlets.map(({ posts }) => posts.settled()));
       await closeWorkshop(workshop);

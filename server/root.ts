@@ -5,5 +5,5 @@ export const ROOT = path.resolve(__dirname, '..');
 
 /** What `scripts/build-server.mjs` made of a program or a thread. */
 export const builtProgram = (
-  name: 'main' | 'render' | 'worker' | 'segment-thread' | 'rate-trial-thread',
+  name: 'main' | 'render' | 'worker' | 'order-thread' | 'segment-thread' | 'rate-trial-thread',
 ): string => path.join(ROOT, 'server-build', `${name}.cjs`);

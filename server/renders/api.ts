@@ -21,6 +21,7 @@ import { bodyOf } from '../answers';
 import { answerBegun, jobBody } from './answers';
 import { MasterRecords } from './master-records';
 import { Masters } from './masters';
+import { RenderOrders } from './render-orders';
 import { RenderRecords } from './render-records';
 import { Renders } from './renders';
 import { addTrials } from './trial-api';
@@ -34,6 +35,8 @@ export interface RenderService {
   masters: Masters;
   renders: Renders;
   trials: Trials;
+  /** Stops all that is made, and resolves when nothing is written any more. */
+  close(): Promise<void>;
 }
 
 /** Adds the making of files: masters by tus, jobs, progress as events, the file, and ways to stop and forget. */
@@ -45,7 +48,8 @@ export function addRenders(app: Express, { database, data, tools, fleet }: Works
     mostBytes: MOST_MASTER,
   });
   const masters = new Masters(new MasterRecords(database), door);
-  const renders = new Renders(new RenderRecords(database), masters, path.join(data, 'rendered'), fleet);
+  const orders = new RenderOrders(masters);
+  const renders = new Renders(new RenderRecords(database), orders, path.join(data, 'rendered'), fleet);
   const idOf = (request: Request) => parseRandomId(String(request.params.id));
   const ours = (request: Request) => visitorOf(request, '/render');
 
@@ -123,7 +127,15 @@ export function addRenders(app: Express, { database, data, tools, fleet }: Works
     await renders.forget(idOf(request));
     response.status(204).end();
   });
-  const trials = new Trials(masters, path.join(data, 'trials'));
+  const trials = new Trials(orders, path.join(data, 'trials'));
   addTrials(app, trials);
-  return { masters, renders, trials };
+  return {
+    masters,
+    renders,
+    trials,
+    async close() {
+      await Promise.all([renders.close(), trials.close()]);
+      orders.close();
+    },
+  };
 }

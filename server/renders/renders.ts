@@ -12,8 +12,8 @@ import { renderFile, type SegmentMaker } from '../render/render';
 import { VERSION } from '../render/version';
 import { createId } from '../store/create-id';
 import { whenWritable } from '../store/when-writable';
-import type { Masters } from './masters';
-import { askedOf, type RenderRefusal } from './render-order';
+import type { RenderRefusal } from './render-order';
+import type { RenderOrders } from './render-orders';
 import type { RenderRecords } from './render-records';
 
 /** One that waits or is made in this process. */
@@ -38,7 +38,7 @@ export class Renders {
 
   constructor(
     private readonly records: RenderRecords,
-    private readonly masters: Masters,
+    private readonly orders: RenderOrders,
     private readonly folder: string,
     private readonly fleet: Fleet | null,
   ) {
@@ -57,7 +57,7 @@ export class Renders {
     visitor: string,
     request: RenderRequest,
   ): Promise<{ id: RandomId } | { refused: RenderRefusal }> {
-    const asked = await askedOf(this.masters, visitor, request);
+    const asked = await this.orders.resolve(visitor, request);
     if (typeof asked === 'string') return { refused: asked };
     const id = createId();
     this.records.begin(id, visitor, JSON.stringify(request));
@@ -150,7 +150,7 @@ export class Renders {
       const starts = await whenWritable(() => this.records.countStart(id));
       if (starts > MAX_STARTS) return await this.fail(id, 'ended-server', tell);
       const request = renderRequestSchema.parse(JSON.parse(record.asked));
-      const asked = await askedOf(this.masters, record.visitor, request);
+      const asked = await this.orders.resolve(record.visitor, request, signal);
       if (typeof asked === 'string') throw new Error(asked);
       const { bytes } = await renderFile(asked.order, {
         ...{ folder: await this.partsOfNow(id), to: this.fileOf(id), signal },

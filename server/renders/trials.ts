@@ -9,8 +9,8 @@ import type { TrialProgress } from '../render/rate-trial';
 import { trialThreads } from '../render/threads';
 import { type RateTrialJob, trialPicture } from '../render/trial-pieces';
 import { createId } from '../store/create-id';
-import type { Masters } from './masters';
-import { askedOf, type RenderRefusal } from './render-order';
+import type { RenderRefusal } from './render-order';
+import type { RenderOrders } from './render-orders';
 
 interface Trial {
   visitor: string;
@@ -28,7 +28,7 @@ export class Trials {
   private readonly all = new Map<RandomId, Trial>();
 
   constructor(
-    private readonly masters: Masters,
+    private readonly orders: RenderOrders,
     private readonly folder: string,
   ) {
     rmSync(folder, { recursive: true, force: true });
@@ -40,7 +40,7 @@ export class Trials {
     visitor: string,
     request: TrialRequest,
   ): Promise<{ id: RandomId } | { refused: RenderRefusal }> {
-    const asked = await askedOf(this.masters, visitor, request);
+    const asked = await this.orders.resolve(visitor, request);
     if (typeof asked === 'string') return { refused: asked };
     const { job, order } = asked;
     const id = createId();

@@ -57,14 +57,22 @@ export const renderStateSchema = z.discriminatedUnion('state', [
 export type RenderState = z.infer<typeof renderStateSchema>;
 
 /** A hash of what a file is made of, which does not depend on the order in which its facts were written down. */
-export const renderMark = (plan: RenderPlan, making: Making): string => shortHash(ordered([plan, making]));
+export const renderMark = (plan: RenderPlan, making: Making): string =>
+  shortHash(inKeyOrder([plan, making], new Map()));
 
-/** A value whose objects have their keys in alphabetical order. */
-function ordered(value: unknown): unknown {
-  if (Array.isArray(value)) return value.map(ordered);
+/**
+ * A value whose objects have their keys in alphabetical order.
+ * @param orders of keys that were found already: a plan has thousands of objects of few shapes.
+ */
+function inKeyOrder(value: unknown, orders: Map<string, string[]>): unknown {
+  if (Array.isArray(value)) return value.map((item) => inKeyOrder(item, orders));
   if (typeof value !== 'object' || value === null) return value;
-  const entries = Object.entries(value).filter(([, part]) => part !== undefined);
-  return Object.fromEntries(
-    entries.sort(([a], [b]) => (a < b ? -1 : 1)).map(([key, part]) => [key, ordered(part)]),
-  );
+  const keys = Object.keys(value);
+  const shape = keys.join();
+  const order = orders.get(shape) ?? keys.sort();
+  orders.set(shape, order);
+  const ordered: Record<string, unknown> = {};
+  // What is undefined is left out by JSON.
+  for (const key of order) ordered[key] = inKeyOrder((value as Record<string, unknown>)[key], orders);
+  return ordered;
 }
