@@ -62,7 +62,10 @@ describe('a time of the clock in a zone', () => {
   it('has a zone that there is, a date and a time', () => {
     const good = { date: '2026-12-24', time: '18:00', zone: 'Europe/London' };
     expect(whenSchema.safeParse(good).success).toBe(true);
-    for (const bad of [{ zone: 'Nowhere/Here' }, { date: '2026-02-30' }, { time: '24:00' }, { time: '7:00' }])
+    for (const bad of [
+      ...[{ zone: 'Nowhere/Here' }, { date: '2026-02-30' }, { time: '24:00' }, { time: '7:00' }],
+      ...[{ date: '1960-01-01' }, { date: '9999-12-31' }],
+    ])
       expect([bad, whenSchema.safeParse({ ...good, ...bad }).success]).toEqual([bad, false]);
   });
 });

@@ -6,7 +6,7 @@ import { z } from 'zod';
  * of the clock, whatever becomes of daylight saving.
  */
 export const whenSchema = z.object({
-  date: z.iso.date(),
+  date: z.iso.date().refine((date) => date >= '2000' && date < '3000', { error: 'a year is from 2000 on' }),
   time: z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/, { error: 'a time is HH:MM' }),
   /** Of the IANA time zone database. */
   zone: z.string().refine((zone) => IANAZone.isValidZone(zone), { error: 'no such time zone' }),

@@ -1,13 +1,17 @@
 import fc from 'fast-check';
+import { MAX_FRAMES } from '../figures/bounded';
 import { detectRate, nearestStandard } from './detect-rate';
 import {
   compareRates,
+  MAX_FPS,
   frameAt,
   framesWithin,
   rateLabel,
   rateValue,
   samplesBefore,
+  scaledFrames,
   secondsOf,
+  shownFrame,
   STANDARD_RATES,
 } from './frame-rate';
 
@@ -31,6 +35,19 @@ describe('frame rates', () => {
       '119.88',
       '120',
     ]);
+  });
+
+  it('turns frames between any two rates exactly, however large their terms are', () => {
+    const term = fc.integer({ min: 1, max: 1_000_000 });
+    const anyRate = fc.record({ num: term, den: term }).filter(({ num, den }) => num <= MAX_FPS * den);
+    fc.assert(
+      fc.property(fc.nat(MAX_FRAMES), anyRate, anyRate, (frames, from, to) => {
+        const [num, den] = [BigInt(to.num) * BigInt(from.den), BigInt(to.den) * BigInt(from.num)];
+        expect(scaledFrames(frames, from, to)).toBe(Number((BigInt(frames) * num + den - 1n) / den));
+        expect(shownFrame(frames, to, from)).toBe(Number((BigInt(frames) * num) / den));
+        expect(scaledFrames(frames, from, from)).toBe(frames);
+      }),
+    );
   });
 
   it('compares exactly', () => {

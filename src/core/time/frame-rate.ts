@@ -74,14 +74,23 @@ export function samplesBefore(frame: number, rate: FrameRate, sampleRate: number
 }
 
 /**
- * Frames that a run of frames lasts at another rate: the least number that shows its last frame.
- * Exact: products stay below 2^53 for a day at any standard rate. @param frames 0 or more.
+ * Frames that a run of frames lasts at another rate: the least number that shows its last frame; exact.
+ * @param frames 0 or more.
  */
 export function scaledFrames(frames: number, from: FrameRate, to: FrameRate): number {
-  return Math.ceil((frames * to.num * from.den) / (to.den * from.num));
+  return -multiplyByRatio(-frames, to.num * from.den, to.den * from.num);
 }
 
 /** The frame of a run at rate `from` that is on screen at frame `n` of rate `to`; exact. @param n 0 or more. */
 export function shownFrame(n: number, from: FrameRate, to: FrameRate): number {
-  return Math.floor((n * from.num * to.den) / (from.den * to.num));
+  return multiplyByRatio(n, from.num * to.den, from.den * to.num);
+}
+
+/** A whole number times a fraction, rounded down; exact, also where a rate's terms are as large as they may be. */
+function multiplyByRatio(whole: number, num: number, den: number): number {
+  const product = whole * num;
+  if (Number.isSafeInteger(product)) return Math.floor(product / den);
+  const exact = BigInt(whole) * BigInt(num);
+  const quotient = exact / BigInt(den);
+  return Number(exact < 0n && exact % BigInt(den) !== 0n ? quotient - 1n : quotient);
 }

@@ -50,6 +50,12 @@ describe('timecode', () => {
     }
   });
 
+  it('counts frames that last longer than a second one by one', () => {
+    const slow = { num: 1, den: 5 };
+    expect(formatTimecode(67, slow)).toBe('00:01:07:00');
+    expect(parseTimecode('00:01:07:00', slow)).toBe(67);
+  });
+
   it('counts 23.976 by 24', () => {
     expect(formatTimecode(984, FILM)).toBe('00:00:41:00');
     expect(formatTimecode(270, FILM)).toBe('00:00:11:06');

@@ -1,8 +1,8 @@
 import { type FrameRate, rateValue } from './frame-rate';
 
-/** Frames that a timecode counts in a second: 24 for 23.976, 30 for 29.97. */
+/** Frames that a timecode counts in a second: 24 for 23.976, 30 for 29.97; one where frames last longer. */
 function nominal(rate: FrameRate): number {
-  return Math.round(rateValue(rate));
+  return Math.max(1, Math.round(rateValue(rate)));
 }
 
 /** Whether drop-frame counting exists for a rate: 29.97 and its multiples (SMPTE ST 12-1 clause 5.2.2, ST 12-3). */

@@ -6,7 +6,7 @@ import { MOST_CUES } from '../captions';
 import { wordsOf } from '../speech-rhythm';
 import { noteWords, NOTES, type NoteCode } from './caption-note';
 import { readCaptions } from './read-captions';
-import { srtText, vttText } from './write-captions';
+import { CAPTION_FORMS, captionText, srtText, vttText } from './write-captions';
 
 const utf8 = (text: string): Uint8Array => new TextEncoder().encode(text);
 const read = (text: string) => readCaptions(utf8(text));
@@ -219,6 +219,17 @@ describe('WebVTT', () => {
 });
 
 describe('captions that go out', () => {
+  it('are one caption each, whatever ends the lines of their words', () => {
+    const text = 'a\r\rb\r\n\r\nc';
+    for (const form of CAPTION_FORMS) {
+      const { cues } = readCaptions(
+        new TextEncoder().encode(captionText([{ start: 1, end: 2, text }], form)),
+      );
+      expect(cues).toHaveLength(1);
+      expect(cues[0]?.text).toBe('a\nb\nc');
+    }
+  });
+
   it('come in again as they were, in both formats', () => {
     const cues = [
       { start: 0, end: 1.234, text: 'A & < B >\nsecond' },

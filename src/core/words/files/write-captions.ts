@@ -12,7 +12,7 @@ export type CaptionForm = (typeof CAPTION_FORMS)[number];
 
 const linesOf = (text: string): string =>
   text
-    .split('\n')
+    .split(/\r\n|\r|\n/)
     .filter((line) => line.trim() !== '')
     .join('\n');
 
