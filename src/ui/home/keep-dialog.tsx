@@ -6,17 +6,20 @@ import { letMasterGo } from '@state/delete-job';
 import type { Listed } from '@state/listed';
 import { forgetRateTrials } from '@state/rate-trials';
 import { type JobStorage, storageOf } from '@state/storage-use';
+import { useLatest } from '../parts/use-latest';
 import { Body, Figures, Soft, Strong } from '../parts/words';
 import { space } from '../theme/tokens';
 
 /** What a job keeps of this browser's storage, master by master, and a way to let a master go and keep the work. */
 export function KeepDialog({ listed, onClose }: { listed: Listed; onClose: () => void }) {
   const [storage, setStorage] = useState<JobStorage | null>(null);
-  useEffect(() => void storageOf(listed).then(setStorage), [listed]);
+  const takeStorage = useLatest(setStorage);
+  // eslint-disable-next-line react-hooks/exhaustive-deps -- what takes the answer is made anew each time
+  useEffect(() => void takeStorage(storageOf(listed)), [listed]);
   const { id } = listed.head;
   const after = async (deleted: Promise<unknown>) => {
     await deleted;
-    setStorage(await storageOf(listed));
+    await takeStorage(storageOf(listed));
   };
   return (
     <Portal>

@@ -15,6 +15,7 @@ import { pickVideo } from '../parts/pick-file';
 import { Screen } from '../parts/screen';
 import { Tool } from '../parts/tool';
 import { useKeys } from '../parts/use-keys';
+import { useLatest } from '../parts/use-latest';
 import { Soft, Title } from '../parts/words';
 import { BringInProgress } from '../home/bring-in-progress';
 import { JobContext, useFindings, useJob, useJudging, useProblems } from './job-context';
@@ -73,11 +74,12 @@ export function JobShell({ id, children }: { id: string; children: ReactNode }) 
 function WithPlayer({ job, children }: { job: Job; children: ReactNode }) {
   const watched = useJobs((state) => state.watched[job.id] === true);
   const [lost, setLost] = useState<Master | null>(null);
+  const takeLost = useLatest(setLost);
   const there = lost === null;
   const fingerprints = job.masters.map((master) => master.fingerprint).join();
   const bringing = useBringIn((state) => state.fileName);
   useEffect(() => {
-    void missingMaster(job).then(setLost);
+    void takeLost(missingMaster(job));
     // The fingerprints stand for the masters, and a file being brought in may be the one that is missing.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [fingerprints, bringing]);

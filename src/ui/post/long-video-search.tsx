@@ -7,6 +7,7 @@ import { searchLongVideos } from '@state/accounts';
 import { useRuleSheets } from '../job/use-target';
 import { Soft } from '../parts/words';
 import { space } from '../theme/tokens';
+import { useLatest } from '../parts/use-latest';
 import { useChosenAccount } from './account-choice';
 
 /** Finds the long video that a clip came from, where somebody is signed in to its outlet. */
@@ -15,11 +16,9 @@ export function LongVideoSearch({ onTake }: { onTake: (address: string) => void 
   const name = useRuleSheets().find(({ outlet }) => outlet === LONG_VIDEOS_AT)?.name ?? LONG_VIDEOS_AT;
   const [search, setSearch] = useState('');
   const [found, setFound] = useState<readonly LongVideo[] | 'down' | null>(null);
+  const takeFound = useLatest<readonly LongVideo[]>(setFound);
   if (!account) return <Soft>{`Sign in to ${name} to look for it there.`}</Soft>;
-  const look = () =>
-    searchLongVideos(account.id, search)
-      .then(setFound)
-      .catch(() => setFound('down'));
+  const look = () => takeFound(searchLongVideos(account.id, search)).catch(() => setFound('down'));
   return (
     <View style={styles.all}>
       <View style={styles.row}>

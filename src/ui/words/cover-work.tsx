@@ -188,6 +188,7 @@ function useProposals(): Proposal[] | 'failed' | null {
         if (gone) return;
         const picture = URL.createObjectURL(await smallCover(job, cover, ROWS));
         made.push(picture);
+        if (gone) return URL.revokeObjectURL(picture);
         proposals.push({ cover, picture });
       }
       if (!gone && covers.length > 0) setFound(proposals);
