@@ -47,7 +47,10 @@ describe('the mark that a browser is known by', () => {
     const folder = mkdtempSync(path.join(tmpdir(), 'older-'));
     const mark = 'b'.repeat(32);
     const database = openDatabase(folder);
-    database.exec('drop table visitors; alter table uploads drop column whole; pragma user_version = 3;');
+    database.exec(
+      `drop table visitors; alter table uploads drop column whole; alter table renders drop column starts;
+       alter table postings drop column cover; pragma user_version = 3;`,
+    );
     database.prepare('insert into masters values (?, ?, ?, ?)').run([mark, 'f'.repeat(64), 'u', 1]);
     database.close();
     openDatabase(folder).close();

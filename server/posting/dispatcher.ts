@@ -253,7 +253,7 @@ export class Dispatcher {
       if (!abilities.schedule && moment !== null && moment > Date.now()) return;
       // The answer may be lost, and the post be there all the same.
       this.change(id, { unansweredKey: `${id}-${record.round}` });
-      await this.postUnderKey(way, token, id, toForm(record, abilities));
+      await this.postUnderKey(way, token, id, this.toForm(record, abilities));
     });
   }
 
@@ -279,7 +279,7 @@ export class Dispatcher {
     if (record.unansweredKey === null) return;
     await this.options.speaker.as(record, async (way, token) => {
       const abilities = await way.abilities();
-      const form = toForm(record, abilities);
+      const form = this.toForm(record, abilities);
       const isPrivate = abilities.drafts.includes(form.placement);
       const forms = isPrivate ? [{ ...form, audience: 'private' as const }, form] : [form];
       for (const [n, one] of forms.entries()) {
@@ -294,6 +294,13 @@ export class Dispatcher {
         }
       }
     });
+  }
+
+  /** What an outlet is asked for. Its time is in it also once that has gone by: what is asked again must be the same. */
+  private toForm({ id, words, when, outletUpload }: PostingRecord, abilities: Abilities): PostForm {
+    const publishAt = abilities.schedule && when !== null ? new Date(momentOf(when)).toISOString() : null;
+    const cover = this.options.records.findCover(id);
+    return { ...fitted({ ...words, cover }, abilities), upload: outletUpload ?? '', publishAt };
   }
 
   /** Asks the outlet until it is done with a post. */
@@ -368,11 +375,5 @@ export class Dispatcher {
 const REFUSALS: ReadonlySet<OutletClientError['code']> = new Set([
   ...(['bad-request', 'no-placement', 'no-upload', 'partial-upload', 'no-post'] as const),
 ]);
-
-/** What an outlet is asked for. Its time is in it also once that has gone by: what is asked again must be the same. */
-function toForm({ words, when, outletUpload }: PostingRecord, abilities: Abilities): PostForm {
-  const publishAt = abilities.schedule && when !== null ? new Date(momentOf(when)).toISOString() : null;
-  return { ...fitted(words, abilities), upload: outletUpload ?? '', publishAt };
-}
 
 const isMissing = (error: unknown): boolean => (error as NodeJS.ErrnoException).code === 'ENOENT';

@@ -34,14 +34,17 @@ export type PostingRecord = z.infer<typeof recordSchema>;
 /** What changes of a post on its way. */
 export type PostingChange = Partial<Omit<PostingRecord, 'id' | 'visitor' | 'madeAt'>>;
 
-/** Posts that the server makes, in the database: facts that are looked for in columns, all of it beside them. */
+/**
+ * Posts that the server makes, in the database: facts that are looked for in columns, all of it beside them. Records
+ * come without their covers, which are long.
+ */
 export class PostingRecords {
   constructor(private readonly database: Database) {}
 
   add(order: PostOrder, visitor: string, file: { bytes: number }): PostingRecord {
     const now = Date.now();
     const record: PostingRecord = {
-      ...order,
+      ...withoutCover(order),
       ...{
         visitor,
         version: 1,
@@ -66,12 +69,12 @@ export class PostingRecords {
     };
     this.database
       .prepare(
-        `insert into postings (id, visitor, account, upload, state, due, made_at, asked, facts)
-         values (?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+        `insert into postings (id, visitor, account, upload, state, due, made_at, asked, facts, cover)
+         values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
       )
       .run([
         ...[record.id, visitor, record.account, record.upload, record.state, record.due],
-        ...[now, askedOf(record), factsOf(record)],
+        ...[now, askedOf(record), factsOf(record), order.words.cover],
       ]);
     return record;
   }
@@ -123,17 +126,26 @@ export class PostingRecords {
     return this.some('account = ?', [account]);
   }
 
+  /** @param change whose words, without a cover, leave that which is there. */
   change(id: string, change: PostingChange): PostingRecord | null {
     const known = this.find(id);
     if (!known) return null;
-    const changed = { ...known, ...change, version: known.version + 1 };
+    const changed = withoutCover({ ...known, ...change, version: known.version + 1 });
     this.database
       .prepare('update postings set account = ?, state = ?, due = ?, facts = ? where id = ?')
       .run([changed.account, changed.state, changed.due, factsOf(changed), id]);
-    // A cover is long, and what was asked for changes seldom.
+    if (typeof change.words?.cover === 'string')
+      this.database.prepare('update postings set cover = ? where id = ?').run([change.words.cover, id]);
     if (change.words ?? change.when ?? change.account)
       this.database.prepare('update postings set asked = ? where id = ?').run([askedOf(changed), id]);
     return changed;
+  }
+
+  /** Its cover, in base 64; null for none. */
+  findCover(id: string): string | null {
+    const row = this.database.prepare('select cover from postings where id = ?').get([id]) as
+      { cover: string | null } | undefined;
+    return row?.cover ?? null;
   }
 
   forget(id: string): void {
@@ -153,6 +165,11 @@ export class PostingRecords {
   }
 }
 
+const withoutCover = <T extends Pick<PostOrder, 'words'>>(order: T): T => ({
+  ...order,
+  words: { ...order.words, cover: null },
+});
+
 const askedOf = (record: PostingRecord): string => JSON.stringify(postOrderSchema.parse(record));
 
 function factsOf(record: PostingRecord): string {
@@ -160,6 +177,5 @@ function factsOf(record: PostingRecord): string {
   return JSON.stringify(Object.fromEntries(Object.entries(record).filter(([name]) => !asked.has(name))));
 }
 
-/** A post as its browser is told of it: its cover is long, and the browser has it. */
-export const told = (record: PostingRecord): Posted =>
-  postedSchema.parse({ ...record, words: { ...record.words, cover: null } });
+/** A post as its browser is told of it. */
+export const told = (record: PostingRecord): Posted => postedSchema.parse(record);

@@ -56,6 +56,10 @@ const VERSIONS: readonly (string | ((database: Sqlite.Database) => void))[] = [
   `alter table uploads add column whole integer not null default 0;`,
   hashMarks,
   `alter table renders add column starts integer not null default 0;`,
+  // A cover is long: it is read when the post goes out, and not with each look at it.
+  `alter table postings add column cover text;
+   update postings set cover = json_extract(asked, '$.words.cover');
+   update postings set asked = json_set(asked, '$.words.cover', null);`,
 ];
 
 export type Database = Sqlite.Database;
