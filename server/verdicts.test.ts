@@ -2,7 +2,7 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { checkJob, heldBack, planOfJob } from '../src/core/check/check';
+import { checkJob, heldBack, makingOfJob, planOfJob } from '../src/core/check/check';
 import { applyCommand, type Command } from '../src/core/job/commands/commands';
 import { canvasChanged } from '../src/core/job/canvases';
 import type { Words } from '../src/core/job/clip';
@@ -15,6 +15,7 @@ import type { Placement } from '../src/core/outlets/placement';
 import type { RuleSheet } from '../src/core/outlets/rule-sheet';
 import { SHIPPED_SHEETS } from '../src/core/outlets/shipped';
 import { exportSound } from '../src/core/render/export-sound';
+import { FORMATS } from '../src/core/rate/format';
 import { levelFor } from '../src/core/rate/level';
 import { plannedFrame } from '../src/core/render/plan';
 import type { FrameRate } from '../src/core/time/frame-rate';
@@ -156,7 +157,8 @@ function fileOf(job: Job, sheet: RuleSheet): Buffer {
   const seconds = (frames * rate.den) / rate.num;
   const tone = `sine=f=440:r=${sound?.sampleRate}:d=${seconds}`;
   const cbr = `nal-hrd=cbr:filler=1:vbv-maxrate=${BITS / 1000}:vbv-bufsize=${BITS / 4000}`;
-  const file = path.join(folder, 'clip.mp4');
+  const { container } = FORMATS[makingOfJob(job, { sheets: [sheet] }).format];
+  const file = path.join(folder, `clip.${container}`);
   const picture = `testsrc2=s=${w}x${h}:r=${rate.num}/${rate.den}`;
   execFileSync('ffmpeg', [
     ...['-y', '-v', 'error', '-f', 'lavfi', '-i', picture, ...(sound ? ['-f', 'lavfi', '-i', tone] : [])],
