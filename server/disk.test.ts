@@ -27,6 +27,24 @@ async function stateOf(client: Client, id: string) {
 }
 
 describe('a full disk', () => {
+  itAsRoot('is not kept from more by what came already of an upload', async () => {
+    const folder = mkdtempSync(path.join(tmpdir(), 'half-'));
+    execFileSync('mount', ['-t', 'tmpfs', '-o', 'size=168m', 'tmpfs', folder]);
+    const server = await openTestServer(folder);
+    try {
+      const client = new Client(server.origin);
+      const begun = await client.create(CONVERT_UPLOADS, 24e6);
+      // More than half of the room is promised.
+      expect((await client.create(CONVERT_UPLOADS, 24e6)).status).toBe(507);
+      const address = begun.headers.get('location') ?? '';
+      expect((await client.patch(address, 0, new Uint8Array(20e6))).status).toBe(204);
+      expect((await client.create(CONVERT_UPLOADS, 12e6)).status).toBe(201);
+    } finally {
+      await server.close();
+      execFileSync('umount', ['-l', folder]);
+    }
+  });
+
   itAsRoot('takes no upload that it has no room for, and says so', async () => {
     const folder = mkdtempSync(path.join(tmpdir(), 'small-'));
     execFileSync('mount', ['-t', 'tmpfs', '-o', 'size=140m', 'tmpfs', folder]);

@@ -48,7 +48,7 @@ describe('the mark that a browser is known by', () => {
     const mark = 'b'.repeat(32);
     const database = openDatabase(folder);
     database.exec(
-      `drop table visitors; alter table uploads drop column whole; alter table renders drop column starts;
+      `drop table visitors; alter table uploads drop column whole; alter table uploads drop column folder; alter table renders drop column starts;
        alter table postings drop column cover; pragma user_version = 3;`,
     );
     database.prepare('insert into masters values (?, ?, ?, ?)').run([mark, 'f'.repeat(64), 'u', 1]);

@@ -38,7 +38,7 @@ describe('the cover of a post', () => {
     const { id } = new PostingRecords(before).add(orderOf(), 'visitor', { bytes: 1 });
     before.exec(
       `update postings set asked = json_set(asked, '$.words.cover', 'AAAA'); alter table postings drop column cover;
-       pragma user_version = 6;`,
+       alter table uploads drop column folder;       pragma user_version = 6;`,
     );
     before.close();
     const records = new PostingRecords(openDatabase(data));

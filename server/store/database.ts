@@ -60,6 +60,7 @@ const VERSIONS: readonly (string | ((database: Sqlite.Database) => void))[] = [
   `alter table postings add column cover text;
    update postings set cover = json_extract(asked, '$.words.cover');
    update postings set asked = json_set(asked, '$.words.cover', null);`,
+  `alter table uploads add column folder text;`,
 ];
 
 export type Database = Sqlite.Database;

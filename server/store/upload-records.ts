@@ -1,3 +1,4 @@
+import path from 'node:path';
 import { Upload } from '@tus/utils';
 import { z } from 'zod';
 import type { RandomId } from '../../src/core/figures/random-id';
@@ -26,6 +27,8 @@ export class UploadRecords {
   constructor(
     private readonly database: Database,
     private readonly door: string,
+    /** Where its bytes lie. */
+    private readonly folder: string,
   ) {}
 
   get(id: string): Promise<Upload | undefined> {
@@ -46,10 +49,10 @@ export class UploadRecords {
   set(id: string, { size = 0, metadata, creation_date }: Upload): Promise<void> {
     this.database
       .prepare(
-        `insert into uploads (id, door, size, made_at, facts) values (?, ?, ?, ?, ?)
+        `insert into uploads (id, door, folder, size, made_at, facts) values (?, ?, ?, ?, ?, ?)
          on conflict (id) do update set size = excluded.size, facts = excluded.facts`,
       )
-      .run([id, this.door, size, Date.now(), JSON.stringify({ metadata, creation_date })]);
+      .run([id, this.door, this.folder, size, Date.now(), JSON.stringify({ metadata, creation_date })]);
     return Promise.resolve();
   }
 
@@ -85,6 +88,17 @@ export class UploadRecords {
       .prepare('select id, size, facts from uploads where id = ? and door = ?')
       .get([id, this.door]) as Row | undefined;
   }
+}
+
+/** Where uploads of every door lie that are not whole yet. */
+export function openUploadFiles(database: Database): string[] {
+  const rows = database
+    .prepare('select id, folder from uploads where whole = 0 and folder is not null')
+    .all() as {
+    id: string;
+    folder: string;
+  }[];
+  return rows.map(({ id, folder }) => path.join(folder, id));
 }
 
 /** Bytes that all uploads of every door were promised, and those of uploads that are not whole yet. */

@@ -18,7 +18,7 @@ export class UploadDoor {
     database: Database,
     name: string,
   ) {
-    this.records = new UploadRecords(database, name);
+    this.records = new UploadRecords(database, name, folder);
   }
 
   /**
