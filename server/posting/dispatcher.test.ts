@@ -117,7 +117,7 @@ describe(`${COUNT} posts that are due in one minute`, () => {
     }
     database.close();
     soakFigure('posts due in one minute', `${COUNT} to four accounts: each sent once, in order by account`);
-  }, 120_000);
+  }, 600_000);
 });
 
 describe('a database that cannot be used', () => {
