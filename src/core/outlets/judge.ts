@@ -2,12 +2,26 @@ import { bitsLabel, bytesLabel } from '../figures/figures';
 import { codecName } from '../master/master';
 import type { Borders } from '../picture/borders';
 import type { Size } from '../picture/size';
-import { compareRates, framesWithin, type FrameRate, rateLabel, secondsOf } from '../time/frame-rate';
+import { type FrameRate, rateLabel, secondsOf } from '../time/frame-rate';
 import type { Audience } from './audience';
-import { characters } from './characters';
+import {
+  judgeBitrate,
+  judgeChildrenStatement,
+  judgeCodec,
+  judgeContainer,
+  judgeDescription,
+  judgeFileSize,
+  judgeLength,
+  judgeLevel,
+  judgeLongVideo,
+  judgeRate,
+  judgeRequiredTag,
+  judgeSound,
+  judgeTags,
+  judgeTitle,
+} from './limits';
 import type { Placement } from './placement';
 import { sizesLabel, takesSize } from './taken-sizes';
-import { isWebAddress } from './web-address';
 
 /** What an outlet reads from a file that it was sent. */
 export interface SentFile {
@@ -105,46 +119,46 @@ const sizeLabel = ({ width, height }: Size): string => `${width}×${height}`;
 
 function ofFile(file: SentFile): Partial<Record<Limit, Test>> {
   const { container, rate, frames, bytes, video, borders } = file;
-  const seconds = secondsOf(frames, rate);
   return {
-    container: ({ name, containers }) =>
-      (containers as readonly string[]).includes(container)
-        ? null
-        : `The file is ${container.toUpperCase()}; ${name} takes ${anyOf(containers).toUpperCase()}.`,
+    container: (placement) =>
+      judgeContainer(container, placement) &&
+      `The file is ${container.toUpperCase()}; ${placement.name} takes ${anyOf(placement.containers).toUpperCase()}.`,
     damaged: () =>
       file.decodes ? null : 'The picture cannot be decoded to its end: the file is damaged or was cut off.',
     size: ({ name, sizes }) =>
       takesSize(sizes, file)
         ? null
         : `The picture is ${sizeLabel(file)}; ${name} takes ${sizesLabel(sizes)}.`,
-    length: ({ length: { least, most } }) => {
-      if (frames > framesWithin(most, rate))
-        return `The clip lasts ${seconds.toFixed(2)} s; the limit is ${most} s.`;
-      return least !== null && seconds < least
-        ? `The clip lasts ${seconds.toFixed(2)} s; it must last ${least} s at least.`
-        : null;
+    length: (placement) => {
+      const { least, most } = placement.length;
+      const broken = judgeLength(file, placement);
+      const lasts = `The clip lasts ${secondsOf(frames, rate).toFixed(2)} s`;
+      return (
+        broken &&
+        `${lasts}; ${broken === 'over' ? `the limit is ${most} s` : `it must last ${least} s at least`}.`
+      );
     },
-    rate: ({ video: { mostRate } }) =>
-      compareRates(rate, mostRate) > 0
-        ? `The clip runs at ${rateLabel(rate)} fps; at most ${rateLabel(mostRate)} fps are taken.`
-        : null,
-    'file-size': ({ mostBytes }) =>
-      bytes > mostBytes ? `The file has ${bytesLabel(bytes)}; the cap is ${bytesLabel(mostBytes)}.` : null,
-    video: ({ video: { codecs, profiles } }) => {
-      if (!(codecs as readonly string[]).includes(video.codec))
+    rate: (placement) =>
+      judgeRate(rate, placement) &&
+      `The clip runs at ${rateLabel(rate)} fps; at most ${rateLabel(placement.video.mostRate)} fps are taken.`,
+    'file-size': (placement) =>
+      judgeFileSize(bytes, placement) &&
+      `The file has ${bytesLabel(bytes)}; the cap is ${bytesLabel(placement.mostBytes)}.`,
+    video: (placement) => {
+      const { codecs, profiles } = placement.video;
+      const broken = judgeCodec(video, placement);
+      if (broken === 'codec')
         return `The picture is ${codecName(video.codec)}, not ${anyOf(codecs.map(codecName))}.`;
-      return video.profile !== null && !(profiles as readonly string[]).includes(video.profile)
+      return broken === 'profile'
         ? `The picture is in the ${video.profile} profile of H.264; ${anyOf(profiles)} is taken.`
         : null;
     },
-    level: ({ video: { mostLevel } }) =>
-      video.level !== null && video.level > mostLevel
-        ? `The picture needs level ${levelName(video.level)} of H.264; at most ${levelName(mostLevel)} is taken.`
-        : null,
-    'bit-rate': ({ video: { mostBits } }) =>
-      mostBits !== null && video.bits > mostBits
-        ? `The picture has ${bitsLabel(video.bits)}; at most ${bitsLabel(mostBits)} are taken.`
-        : null,
+    level: (placement) =>
+      judgeLevel(video.level, placement) &&
+      `The picture needs level ${levelName(video.level ?? 0)} of H.264; at most ${levelName(placement.video.mostLevel)} is taken.`,
+    'bit-rate': (placement) =>
+      judgeBitrate(video.bits, placement) &&
+      `The picture has ${bitsLabel(video.bits)}; at most ${bitsLabel(placement.video.mostBits ?? 0)} are taken.`,
     scan: ({ video: { interlaced } }) =>
       video.interlaced && !interlaced ? 'The picture is interlaced.' : null,
     pixels: ({ video: { oblongPixels } }) =>
@@ -160,17 +174,14 @@ function ofSound({ audio: sound }: SentFile): Partial<Record<Limit, Test>> {
   return {
     sound: ({ audio }) => {
       if (!sound) return audio.required ? 'The clip has no sound.' : null;
-      if (
-        !(audio.codecs as readonly string[]).includes(sound.codec) ||
-        !audio.sampleRates.includes(sound.sampleRate)
-      ) {
+      const broken = judgeSound(sound, { audio });
+      if (broken === 'codec' || broken === 'sample-rate') {
         const rates = anyOf(audio.sampleRates.map((rate) => String(rate / 1000)));
         return `The sound must be ${anyOf(audio.codecs.map(codecName))} at ${rates} kHz.`;
       }
-      if (sound.channels < audio.leastChannels)
+      if (broken === 'too-few')
         return `The sound is mono; at least ${audio.leastChannels} channels are taken.`;
-      // Its bit rate is not held against it: silence takes next to none, whatever was asked for.
-      return sound.channels > audio.mostChannels
+      return broken === 'too-many'
         ? `The sound has ${sound.channels} channels; at most ${audio.mostChannels} are taken.`
         : null;
     },
@@ -179,29 +190,26 @@ function ofSound({ audio: sound }: SentFile): Partial<Record<Limit, Test>> {
 
 function ofPost(post: SentPost): Partial<Record<Limit, Test>> {
   return {
-    title: ({ words }) => {
-      const length = characters(post.title.trim());
-      if (length === 0) return 'The post has no title.';
-      return length > words.title ? `The title has over ${words.title} characters.` : null;
+    title: (placement) => {
+      const broken = judgeTitle(post.title, placement);
+      if (broken === 'missing') return 'The post has no title.';
+      return broken && `The title has over ${placement.words.title} characters.`;
     },
-    description: ({ words: { description } }) =>
-      characters(post.description) > description.most
-        ? `The description has over ${description.most} characters.`
-        : null,
-    tags: ({ words: { tags } }) => {
-      if (tags.required !== null && !hasTag(post.tags, tags.required))
-        return `The tag #${tags.required} is missing.`;
-      if (post.tags.length > tags.most)
-        return `There are ${post.tags.length} tags; at most ${tags.most} are taken.`;
-      const long = post.tags.find((tag) => characters(tag) > tags.characters);
-      return long === undefined ? null : `The tag #${long} has over ${tags.characters} characters.`;
+    description: (placement) =>
+      judgeDescription(post.description, placement) &&
+      `The description has over ${placement.words.description.most} characters.`,
+    tags: (placement) => {
+      const { tags } = placement.words;
+      if (judgeRequiredTag(post.tags, placement)) return `The tag #${tags.required} is missing.`;
+      const broken = judgeTags(post.tags, placement);
+      if (broken === 'too-many') return `There are ${post.tags.length} tags; at most ${tags.most} are taken.`;
+      return broken && `The tag #${broken.tooLong} has over ${tags.characters} characters.`;
     },
     audience: ({ audiences }) =>
       audiences.includes(post.audience) ? null : `A post cannot be ${post.audience} here.`,
-    children: ({ childrenStatement }) =>
-      childrenStatement && post.forChildren === null
-        ? 'The post does not say whether the clip is made for children.'
-        : null,
+    children: (placement) =>
+      judgeChildrenStatement(post.forChildren, placement) &&
+      'The post does not say whether the clip is made for children.',
     cover: ({ cover }) => {
       if (!cover || !post.cover) return null;
       if (!post.cover.size) return 'The cover is not a picture that can be read.';
@@ -212,14 +220,10 @@ function ofPost(post: SentPost): Partial<Record<Limit, Test>> {
         ? null
         : `The cover is ${sizeLabel(size)}, not ${sizeLabel(cover)}.`;
     },
-    'long-video': ({ longVideo }) => {
-      if (longVideo === 'none') return null;
-      if (!post.longVideo) return longVideo === 'needed' ? 'The link to the long video is missing.' : null;
-      return isWebAddress(post.longVideo) ? null : 'The link to the long video is not a web address.';
+    'long-video': (placement) => {
+      const broken = judgeLongVideo(post.longVideo ?? '', placement);
+      if (broken === 'missing') return 'The link to the long video is missing.';
+      return broken && 'The link to the long video is not a web address.';
     },
   };
 }
-
-/** Whether a tag is among others; capitals make no difference. */
-export const hasTag = (tags: readonly string[], tag: string): boolean =>
-  tags.some((other) => other.toLowerCase() === tag.toLowerCase());

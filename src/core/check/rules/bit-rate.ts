@@ -1,3 +1,4 @@
+import { judgeBitrate } from '../../outlets/limits';
 import { bitsLabel } from '../../figures/figures';
 import { exportRule, outcome } from '../rule';
 
@@ -40,7 +41,7 @@ export const bitRateRule = exportRule({
     if (!picture) return { severity: 'pass', code: 'none', values: {} };
     const { bits } = picture;
     const { mostBits } = target.placement.video;
-    if (mostBits !== null && bits > mostBits) {
+    if (mostBits !== null && judgeBitrate(bits, target.placement)) {
       const fix = { fix: 'set-bits', values: { bits: mostBits } } as const;
       return { severity: 'stop', code: 'over', values: { bits, limit: mostBits }, fix };
     }

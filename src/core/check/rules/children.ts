@@ -1,3 +1,4 @@
+import { judgeChildrenStatement } from '../../outlets/limits';
 import { postRule, outcome } from '../rule';
 
 /** The statement on children, where the outlet wants one. */
@@ -23,7 +24,7 @@ export const childrenRule = postRule({
   check({ words, target }) {
     const { forChildren } = words;
     if (!target.placement.childrenStatement) return { severity: 'pass', code: 'not-asked', values: {} };
-    return forChildren === undefined
+    return forChildren === undefined || judgeChildrenStatement(forChildren, target.placement)
       ? {
           severity: 'stop',
           code: 'missing',

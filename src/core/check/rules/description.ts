@@ -1,3 +1,4 @@
+import { judgeDescription } from '../../outlets/limits';
 import { characters, cutOff } from '../../outlets/characters';
 import { postRule, outcome } from '../rule';
 
@@ -34,7 +35,7 @@ export const descriptionRule = postRule({
     const { most, seen } = target.placement.words.description;
     const length = characters(words.description);
     if (length === 0) return { severity: 'note', code: 'empty', values: { characters: 0, limit: most } };
-    if (length > most) {
+    if (judgeDescription(words.description, target.placement)) {
       const fix = {
         fix: 'shorten-words',
         values: { part: 'description', limit: most, text: words.description, outlet: target.sheet.outlet },

@@ -1,3 +1,4 @@
+import { judgeFileSize } from '../../outlets/limits';
 import { bytesLabel } from '../../figures/figures';
 import { OWN_KEY } from '../../outlets/outlets';
 import { LEAST_VIDEO_BITS } from '../../rate/bit-rate';
@@ -55,7 +56,7 @@ export const fileSizeRule = exportRule({
       return { severity: 'unknown', code: 'unknown', values: { cap: target.key === OWN_KEY ? null : cap } };
     if (target.key === OWN_KEY) return { severity: 'pass', code: 'free', values: { bytes, tried } };
     const values = { bytes, tried, cap };
-    if (bytes <= cap) return { severity: 'pass', code: 'within', values };
+    if (!judgeFileSize(bytes, target.placement)) return { severity: 'pass', code: 'within', values };
     const room = (cap * 8 * 0.95) / secondsOf(plan.frames, plan.rate) - audioBits;
     const fitting = Math.floor(room / 100_000) * 100_000;
     if (fitting < LEAST_VIDEO_BITS) return { severity: 'stop', code: 'over-long', values };

@@ -1,4 +1,4 @@
-import { hasTag } from '../../outlets/judge';
+import { hasTag } from '../../outlets/limits';
 import { postRule, outcome } from '../rule';
 
 interface Phrase {

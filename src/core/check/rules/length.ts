@@ -1,3 +1,4 @@
+import { judgeLength } from '../../outlets/limits';
 import { lengthsIn, trimmedTo } from '../../cut/cut';
 import { OWN_KEY } from '../../outlets/outlets';
 import { framesWithin, secondsOf } from '../../time/frame-rate';
@@ -51,7 +52,8 @@ export const lengthRule = exportRule({
     const seconds = secondsOf(plan.frames, plan.rate);
     const allowed = framesWithin(limit, plan.rate);
     if (target.key === OWN_KEY) return { severity: 'pass', code: 'free', values: { seconds } };
-    if (plan.frames > allowed) {
+    const broken = judgeLength(plan, target.placement);
+    if (broken === 'over') {
       // The end card stays: what is cut leaves room for it.
       const room = Math.max(1, allowed - plan.cardFrames);
       const cut = trimmedTo(kept, room, lengthsIn(sources), plan.rate);
@@ -63,8 +65,8 @@ export const lengthRule = exportRule({
         fix: { fix: 'trim-to-length', values: { limit, cut } },
       };
     }
-    if (least !== null && seconds < least) {
-      return { severity: 'stop', code: 'short', values: { seconds, limit: least } };
+    if (broken === 'short') {
+      return { severity: 'stop', code: 'short', values: { seconds, limit: least ?? 0 } };
     }
     if (best && (seconds < best.from || seconds > best.to)) {
       return { severity: 'note', code: 'outside-best', values: { seconds, ...best } };

@@ -1,3 +1,4 @@
+import { judgeLevel } from '../../outlets/limits';
 import { levelName } from '../../outlets/judge';
 import { isLevelTooLow } from '../../render/making';
 import { rateLabel } from '../../time/frame-rate';
@@ -64,7 +65,7 @@ export const levelRule = exportRule({
       return { severity: 'warn', code: 'low', values: { level: levelName(level) } };
     const { mostLevel } = target.placement.video;
     const values = { level: levelName(level), limit: levelName(mostLevel) };
-    return level > mostLevel
+    return judgeLevel(level, target.placement)
       ? { severity: 'stop', code: canvas.encoding?.level == null ? 'over' : 'chosen', values }
       : { severity: 'pass', code: 'fits', values };
   },

@@ -1,4 +1,4 @@
-import { isWebAddress } from '../../outlets/web-address';
+import { judgeLongVideo } from '../../outlets/limits';
 import { postRule, outcome } from '../rule';
 
 const nothing = () => 'no link';
@@ -29,9 +29,10 @@ export const longVideoRule = postRule({
     const { longVideo } = target.placement;
     const link = words.longVideo?.trim() ?? '';
     if (longVideo === 'none') return { severity: 'pass', code: 'not-taken', values: {} };
-    if (link !== '' && !isWebAddress(link)) return { severity: 'stop', code: 'no-address', values: { link } };
+    const broken = judgeLongVideo(link, target.placement);
+    if (broken === 'no-address') return { severity: 'stop', code: 'no-address', values: { link } };
     if (link !== '') return { severity: 'pass', code: 'present', values: { link } };
-    return longVideo === 'needed'
+    return broken === 'missing'
       ? { severity: 'stop', code: 'needed', values: {} }
       : { severity: 'note', code: 'welcome', values: {} };
   },

@@ -1,3 +1,4 @@
+import { judgeRate } from '../../outlets/limits';
 import { costWords } from '../../render/rate-cost';
 import { compareRates, rateLabel } from '../../time/frame-rate';
 import { exportRule, outcome } from '../rule';
@@ -45,7 +46,7 @@ export const rateRule = exportRule({
     const { mostRate } = target.placement.video;
     const rate = rateLabel(canvas.rate);
     const limit = rateLabel(mostRate);
-    if (compareRates(canvas.rate, mostRate) > 0) {
+    if (judgeRate(canvas.rate, target.placement)) {
       return { severity: 'stop', code: 'over', values: { rate, limit } };
     }
     const [first] = sources;
@@ -56,7 +57,7 @@ export const rateRule = exportRule({
       const code = mixed ? 'mixed' : 'differs';
       const found = { severity, code, values: { rate, cost: costWords(plan) } } as const;
       // A rate that the placement does not take is no cure.
-      const isTaken = compareRates(first.rate, mostRate) <= 0;
+      const isTaken = judgeRate(first.rate, target.placement) === null;
       if (compareRates(first.rate, canvas.rate) === 0 || !isTaken) return found;
       return { ...found, fix: { fix: 'take-rate', values: { rate: first.rate } } };
     }

@@ -1,3 +1,4 @@
+import { judgeSound } from '../../outlets/limits';
 import { bitsLabel } from '../../figures/figures';
 import { channelWords, codecName } from '../../master/master';
 import { anyOf } from '../../outlets/judge';
@@ -70,13 +71,14 @@ const refused = (made: string, taken: string) =>
 
 /** What an outlet has against the sound, or null. */
 function againstOutlet({ codec, sampleRate, channels, bits }: SoundMaking, audio: Placement['audio']) {
-  if (!(audio.codecs as readonly string[]).includes(codec))
-    return refused(codecName(codec), anyOf(audio.codecs.map(codecName)));
-  if (!audio.sampleRates.includes(sampleRate)) {
+  const broken = judgeSound({ codec, sampleRate, channels }, { audio });
+  if (broken === 'codec') return refused(codecName(codec), anyOf(audio.codecs.map(codecName)));
+  if (broken === 'sample-rate') {
     const rates = anyOf(audio.sampleRates.map((rate) => String(rate / 1000)));
     return refused(`${sampleRate / 1000} kHz`, `${rates} kHz`);
   }
-  if (channels > audio.mostChannels) return refused('stereo', 'mono');
+  if (broken === 'too-many') return refused('stereo', 'mono');
+  if (broken === 'too-few') return refused('mono', 'stereo');
   if (audio.leastBits === null || bits >= audio.leastBits) return null;
   const values = { made: bitsLabel(bits), taken: `${bitsLabel(audio.leastBits)} or more` };
   return { severity: 'warn', code: 'thin', values } as const;

@@ -1,6 +1,7 @@
+import { judgeCodec, judgeContainer } from '../../outlets/limits';
 import { codecName } from '../../master/master';
 import { anyOf } from '../../outlets/judge';
-import { FORMATS, takesFormat } from '../../rate/format';
+import { FORMATS } from '../../rate/format';
 import { isFor } from '../../render/making';
 import { exportRule, outcome } from '../rule';
 
@@ -42,19 +43,20 @@ export const streamRule = exportRule({
     const takenCodecs = anyOf(video.codecs.map(codecName));
     const taken = `${anyOf(containers).toUpperCase()}, ${takenCodecs}`;
     if (!isFor(making, placement)) return { severity: 'warn', code: 'apart', values: { made: name, taken } };
-    if (!(containers as readonly string[]).includes(container)) {
+    const profile = making.picture?.profile ?? 'high';
+    const broken = judgeCodec({ codec: codec ?? '', profile: codec === 'avc' ? profile : null }, placement);
+    if (judgeContainer(container, placement)) {
       const values = { made: container.toUpperCase(), taken: anyOf(containers).toUpperCase() };
       return { severity: 'stop', code: 'container', values };
     }
-    const profile = making.picture?.profile ?? 'high';
-    if (!takesFormat({ ...placement, audio: { codecs: [FORMATS[making.format].audio] } }, making.format)) {
+    if (broken === 'codec') {
       return {
         severity: 'stop',
         code: 'codec',
         values: { made: codecName(codec ?? ''), taken: takenCodecs },
       };
     }
-    if (codec === 'avc' && !video.profiles.includes(profile)) {
+    if (broken === 'profile') {
       return { severity: 'stop', code: 'profile', values: { made: profile, taken: anyOf(video.profiles) } };
     }
     const made = [

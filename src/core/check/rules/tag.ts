@@ -1,4 +1,4 @@
-import { hasTag } from '../../outlets/judge';
+import { judgeRequiredTag } from '../../outlets/limits';
 import { outcome, postRule } from '../rule';
 
 interface Tags {
@@ -36,7 +36,7 @@ export const tagRule = postRule({
     const tags = words.tags.map((tag) => `#${tag}`).join(' ') || 'no tags';
     if (required === null) return { severity: 'pass', code: 'none-required', values: { tags } };
     const values = { tags, required: `#${required}` };
-    if (hasTag(words.tags, required)) {
+    if (!judgeRequiredTag(words.tags, target.placement)) {
       return { severity: 'pass', code: 'present', values };
     }
     // It would be one too many: which of them goes is the person's choice.

@@ -1,3 +1,4 @@
+import { judgeTags } from '../../outlets/limits';
 import { characters } from '../../outlets/characters';
 import { postRule, outcome } from '../rule';
 
@@ -32,13 +33,14 @@ export const tagsRule = postRule({
   },
   check({ words, target }) {
     const { most, characters: longest } = target.placement.words.tags;
-    const long = words.tags.find((tag) => characters(tag) > longest);
-    if (long !== undefined) {
+    const broken = judgeTags(words.tags, target.placement);
+    if (broken !== null && broken !== 'too-many') {
+      const { tooLong: long } = broken;
       const values = { tag: `#${long}`, characters: characters(long), limit: longest };
       return { severity: 'stop', code: 'too-long', values };
     }
     const values = { tags: words.tags.length, limit: most };
-    return words.tags.length > most
+    return broken === 'too-many'
       ? { severity: 'stop', code: 'too-many', values }
       : { severity: 'pass', code: 'within', values };
   },

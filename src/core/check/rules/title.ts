@@ -1,3 +1,4 @@
+import { judgeTitle } from '../../outlets/limits';
 import { characters } from '../../outlets/characters';
 import { postRule, outcome } from '../rule';
 
@@ -28,8 +29,9 @@ export const titleRule = postRule({
   check({ words, target }) {
     const limit = target.placement.words.title;
     const values = { characters: characters(words.title.trim()), limit };
-    if (values.characters === 0) return { severity: 'stop', code: 'missing', values };
-    if (values.characters <= limit) return { severity: 'pass', code: 'within', values };
+    const broken = judgeTitle(words.title, target.placement);
+    if (broken === 'missing') return { severity: 'stop', code: 'missing', values };
+    if (broken === null) return { severity: 'pass', code: 'within', values };
     const fix = {
       fix: 'shorten-words',
       values: { part: 'title', limit, text: words.title, outlet: target.sheet.outlet },
