@@ -125,7 +125,7 @@ module.exports = defineConfig([
   },
   {
     files: ['**/*.{ts,tsx}'],
-    ignores: ['src/render/open-media.ts'],
+    ignores: ['src/render/open-media.ts', 'src/ui/parts/modal-dialog.tsx'],
     rules: {
       '@typescript-eslint/no-restricted-imports': [
         'error',
@@ -136,6 +136,11 @@ module.exports = defineConfig([
               importNames: MEDIA_DOOR,
               allowTypeImports: true,
               message: 'Media files are opened by openMedia, with their formats named.',
+            },
+            {
+              name: 'react-native-paper',
+              importNames: ['Portal', 'Modal'],
+              message: 'What lies over a page takes the focus and Escape: take ModalDialog.',
             },
           ],
         },

@@ -81,4 +81,23 @@ describe('controls by key and by hand', () => {
       .click();
     expect(visitor.errors).toEqual([]);
   });
+
+  it('in a dialog have the focus, keep it, and give it back at Escape', async () => {
+    const { page } = here.visitor;
+    await page.goto('/');
+    const opener = page.getByRole('button', { name: 'More for controls' });
+    await opener.focus();
+    await page.keyboard.press('Enter');
+    const dialog = page.getByRole('dialog', { name: 'controls' });
+    await dialog.waitFor();
+    const focused = (within: string) =>
+      page.evaluate((role) => document.activeElement?.closest(role) !== null, within);
+    for (let n = 0; n < 8; n++) {
+      await expect(() => focused('[role="dialog"]')).toBecomeTrue();
+      await page.keyboard.press(n < 7 ? 'Tab' : 'Shift+Tab');
+    }
+    await page.keyboard.press('Escape');
+    await dialog.waitFor({ state: 'detached' });
+    await expect(() => opener.evaluate((element) => element === document.activeElement)).toBecomeTrue();
+  });
 });

@@ -1,12 +1,13 @@
 import { useState } from 'react';
 import { Pressable, ScrollView, StyleSheet, View } from 'react-native';
-import { Button, Dialog, Portal, TextInput } from 'react-native-paper';
+import { Button, Dialog, TextInput } from 'react-native-paper';
 import { clipName } from '@core/job/clip';
 import { lengthLabel } from '@core/time/timecode';
 import { addClip, chooseClip, clipSeconds, removeClip, renameClip } from '@state/clips';
 import { useClip, useJob } from '../job/job-context';
 import { GraveButton } from '../parts/grave-button';
 import { Tool } from '../parts/tool';
+import { ModalDialog } from '../parts/modal-dialog';
 import { Body, Soft, Strong } from '../parts/words';
 import { card, colours, space, TARGET } from '../theme/tokens';
 
@@ -60,33 +61,30 @@ function ClipDialog({ onDismiss }: { onDismiss: () => void }) {
     onDismiss();
   };
   return (
-    <Portal>
-      <Dialog visible onDismiss={onDismiss}>
-        <Dialog.Title>This clip</Dialog.Title>
-        <Dialog.Content style={styles.dialog}>
-          <TextInput mode="outlined" label="Name" aria-label="Name" value={name} onChangeText={setName} />
-          {job.edit.clips.length === 1 && (
-            <Body>This is the only clip in the job, so it cannot be removed.</Body>
-          )}
-          {made > 0 && <Soft>{made} exports were made of it. Removing can be undone.</Soft>}
-        </Dialog.Content>
-        <Dialog.Actions>
-          <GraveButton
-            disabled={job.edit.clips.length === 1}
-            onPress={() => {
-              removeClip(job, clip.id);
-              onDismiss();
-            }}
-          >
-            Remove
-          </GraveButton>
-          <Button onPress={onDismiss}>Cancel</Button>
-          <Button mode="contained" onPress={rename}>
-            Rename
-          </Button>
-        </Dialog.Actions>
-      </Dialog>
-    </Portal>
+    <ModalDialog title="This clip" onClose={onDismiss}>
+      <Dialog.Content style={styles.dialog}>
+        <TextInput mode="outlined" label="Name" aria-label="Name" value={name} onChangeText={setName} />
+        {job.edit.clips.length === 1 && (
+          <Body>This is the only clip in the job, so it cannot be removed.</Body>
+        )}
+        {made > 0 && <Soft>{made} exports were made of it. Removing can be undone.</Soft>}
+      </Dialog.Content>
+      <Dialog.Actions>
+        <GraveButton
+          disabled={job.edit.clips.length === 1}
+          onPress={() => {
+            removeClip(job, clip.id);
+            onDismiss();
+          }}
+        >
+          Remove
+        </GraveButton>
+        <Button onPress={onDismiss}>Cancel</Button>
+        <Button mode="contained" onPress={rename}>
+          Rename
+        </Button>
+      </Dialog.Actions>
+    </ModalDialog>
   );
 }
 

@@ -1,8 +1,9 @@
-import { Button, Dialog, Portal } from 'react-native-paper';
+import { Button, Dialog } from 'react-native-paper';
 import { isOpen } from '@core/job/records';
 import { deleteWholeJob } from '@state/delete-job';
 import { useJobs } from '@state/jobs';
 import { GraveButton } from '../parts/grave-button';
+import { ModalDialog } from '../parts/modal-dialog';
 import { Body } from '../parts/words';
 
 /** Asks before a job is deleted. */
@@ -10,24 +11,21 @@ export function DeleteDialog({ id, title, onClose }: { id: string; title: string
   // Also those that another tab makes.
   const open = useJobs((state) => state.listed[id]?.exports.filter(isOpen).length ?? 0);
   return (
-    <Portal>
-      <Dialog visible onDismiss={onClose}>
-        <Dialog.Title>Delete this job?</Dialog.Title>
-        <Dialog.Content>
-          <Body>{title}, its exports and its copies of masters leave this browser. Posts stay up.</Body>
-          {open > 0 && (
-            <Body>
-              {open === 1
-                ? 'An export of it is being made, and stops.'
-                : `${open} exports of it are being made, and stop.`}
-            </Body>
-          )}
-        </Dialog.Content>
-        <Dialog.Actions>
-          <Button onPress={onClose}>Keep it</Button>
-          <GraveButton onPress={() => void deleteWholeJob(id)}>Delete it</GraveButton>
-        </Dialog.Actions>
-      </Dialog>
-    </Portal>
+    <ModalDialog title="Delete this job?" onClose={onClose}>
+      <Dialog.Content>
+        <Body>{title}, its exports and its copies of masters leave this browser. Posts stay up.</Body>
+        {open > 0 && (
+          <Body>
+            {open === 1
+              ? 'An export of it is being made, and stops.'
+              : `${open} exports of it are being made, and stop.`}
+          </Body>
+        )}
+      </Dialog.Content>
+      <Dialog.Actions>
+        <Button onPress={onClose}>Keep it</Button>
+        <GraveButton onPress={() => void deleteWholeJob(id)}>Delete it</GraveButton>
+      </Dialog.Actions>
+    </ModalDialog>
   );
 }

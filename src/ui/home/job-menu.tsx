@@ -1,9 +1,10 @@
 import { useState } from 'react';
 import { StyleSheet } from 'react-native';
-import { Button, Dialog, Portal } from 'react-native-paper';
+import { Button, Dialog } from 'react-native-paper';
 import { copyJob, jobAsArchive, jobAsFile } from '@state/job-files';
 import type { Listed } from '@state/listed';
 import { GraveButton } from '../parts/grave-button';
+import { ModalDialog } from '../parts/modal-dialog';
 import { saveFile } from '../parts/pick-file';
 import { Tool } from '../parts/tool';
 import { TARGET } from '../theme/tokens';
@@ -44,9 +45,8 @@ export function JobMenu({ listed }: { listed: Listed }) {
   return (
     <>
       <Tool icon="dots-horizontal" label={`More for ${title}`} words="" onPress={() => setAsking('menu')} />
-      <Portal>
-        <Dialog visible={asking === 'menu'} onDismiss={close}>
-          <Dialog.Title numberOfLines={2}>{title}</Dialog.Title>
+      {asking === 'menu' && (
+        <ModalDialog title={title} onClose={close}>
           <Dialog.Content>
             {acts.map(({ icon, words, act }) => (
               <Button key={words} icon={icon} contentStyle={styles.act} onPress={act}>
@@ -61,8 +61,8 @@ export function JobMenu({ listed }: { listed: Listed }) {
               Delete
             </GraveButton>
           </Dialog.Content>
-        </Dialog>
-      </Portal>
+        </ModalDialog>
+      )}
       {asking === 'rename' && <RenameDialog id={id} title={title} onClose={close} />}
       {asking === 'keep' && <KeepDialog listed={listed} onClose={close} />}
       {asking === 'delete' && <DeleteDialog id={id} title={title} onClose={close} />}

@@ -1,11 +1,12 @@
 import { useEffect, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { Button, Dialog, Portal } from 'react-native-paper';
+import { Button, Dialog } from 'react-native-paper';
 import { bytesLabel } from '@core/figures/figures';
 import { letMasterGo } from '@state/delete-job';
 import type { Listed } from '@state/listed';
 import { forgetRateTrials } from '@state/rate-trials';
 import { type JobStorage, storageOf } from '@state/storage-use';
+import { ModalDialog } from '../parts/modal-dialog';
 import { useLatest } from '../parts/use-latest';
 import { Body, Figures, Soft, Strong } from '../parts/words';
 import { space } from '../theme/tokens';
@@ -22,50 +23,47 @@ export function KeepDialog({ listed, onClose }: { listed: Listed; onClose: () =>
     await takeStorage(storageOf(listed));
   };
   return (
-    <Portal>
-      <Dialog visible onDismiss={onClose}>
-        <Dialog.Title>Stored files</Dialog.Title>
-        <Dialog.ScrollArea>
-          <View role="list" aria-label="Stored files" style={styles.list}>
-            {storage?.masters.map(({ fingerprint, fileName, bytes, made, sharedWith }) => (
-              <View key={fingerprint} role="listitem" aria-label={fileName} style={styles.row}>
-                <Strong>{fileName}</Strong>
-                <Figures>{bytes > 0 ? bytesLabel(bytes) : 'not in this browser'}</Figures>
-                {made > 0 && <Soft>{`Proxy, filmstrip and stills: ${bytesLabel(made)}`}</Soft>}
-                {sharedWith.length > 0 && <Soft>{`Also used by ${sharedWith.join(', ')}`}</Soft>}
-                {bytes > 0 && sharedWith.length === 0 && (
-                  <Button
-                    mode="outlined"
-                    style={styles.left}
-                    onPress={() => void after(letMasterGo(id, fingerprint))}
-                  >
-                    Remove the master, keep the work
-                  </Button>
-                )}
-                {bytes === 0 && <Soft>The job asks for the same file when you open it.</Soft>}
-              </View>
-            ))}
-            <View role="listitem" aria-label="Exports" style={styles.row}>
-              <Strong>Exports</Strong>
-              <Figures>{bytesLabel(storage?.exports ?? 0)}</Figures>
-            </View>
-            {storage !== null && storage.trials > 0 && (
-              <View role="listitem" aria-label="Measured bit rates" style={styles.row}>
-                <Strong>Measured bit rates</Strong>
-                <Figures>{bytesLabel(storage.trials)}</Figures>
-                <Button mode="outlined" style={styles.left} onPress={() => void after(forgetRateTrials(id))}>
-                  Delete what was measured
+    <ModalDialog title="Stored files" onClose={onClose}>
+      <Dialog.ScrollArea>
+        <View role="list" aria-label="Stored files" style={styles.list}>
+          {storage?.masters.map(({ fingerprint, fileName, bytes, made, sharedWith }) => (
+            <View key={fingerprint} role="listitem" aria-label={fileName} style={styles.row}>
+              <Strong>{fileName}</Strong>
+              <Figures>{bytes > 0 ? bytesLabel(bytes) : 'not in this browser'}</Figures>
+              {made > 0 && <Soft>{`Proxy, filmstrip and stills: ${bytesLabel(made)}`}</Soft>}
+              {sharedWith.length > 0 && <Soft>{`Also used by ${sharedWith.join(', ')}`}</Soft>}
+              {bytes > 0 && sharedWith.length === 0 && (
+                <Button
+                  mode="outlined"
+                  style={styles.left}
+                  onPress={() => void after(letMasterGo(id, fingerprint))}
+                >
+                  Remove the master, keep the work
                 </Button>
-              </View>
-            )}
-            <Body>Remove a master only if you have its file elsewhere.</Body>
+              )}
+              {bytes === 0 && <Soft>The job asks for the same file when you open it.</Soft>}
+            </View>
+          ))}
+          <View role="listitem" aria-label="Exports" style={styles.row}>
+            <Strong>Exports</Strong>
+            <Figures>{bytesLabel(storage?.exports ?? 0)}</Figures>
           </View>
-        </Dialog.ScrollArea>
-        <Dialog.Actions>
-          <Button onPress={onClose}>Close</Button>
-        </Dialog.Actions>
-      </Dialog>
-    </Portal>
+          {storage !== null && storage.trials > 0 && (
+            <View role="listitem" aria-label="Measured bit rates" style={styles.row}>
+              <Strong>Measured bit rates</Strong>
+              <Figures>{bytesLabel(storage.trials)}</Figures>
+              <Button mode="outlined" style={styles.left} onPress={() => void after(forgetRateTrials(id))}>
+                Delete what was measured
+              </Button>
+            </View>
+          )}
+          <Body>Remove a master only if you have its file elsewhere.</Body>
+        </View>
+      </Dialog.ScrollArea>
+      <Dialog.Actions>
+        <Button onPress={onClose}>Close</Button>
+      </Dialog.Actions>
+    </ModalDialog>
   );
 }
 

@@ -1,6 +1,7 @@
 import { useState } from 'react';
-import { Button, Dialog, Portal, TextInput } from 'react-native-paper';
+import { Button, Dialog, TextInput } from 'react-native-paper';
 import { leaveJob, openJob, renameJob, useJobs } from '@state/jobs';
+import { ModalDialog } from '../parts/modal-dialog';
 import { Body } from '../parts/words';
 
 /** Asks for another name of a job. */
@@ -18,28 +19,25 @@ export function RenameDialog({ id, title, onClose }: { id: string; title: string
     else onClose();
   };
   return (
-    <Portal>
-      <Dialog visible onDismiss={onClose}>
-        <Dialog.Title>Rename this job</Dialog.Title>
-        <Dialog.Content>
-          <TextInput
-            mode="outlined"
-            label="Name of the job"
-            aria-label="Name of the job"
-            autoFocus
-            value={name}
-            onChangeText={setName}
-            onSubmitEditing={() => given && void rename()}
-          />
-          {elsewhere && <Body>Another tab works on it. Rename it there, or close it there first.</Body>}
-        </Dialog.Content>
-        <Dialog.Actions>
-          <Button onPress={onClose}>Cancel</Button>
-          <Button mode="contained" disabled={!given} onPress={() => void rename()}>
-            Rename
-          </Button>
-        </Dialog.Actions>
-      </Dialog>
-    </Portal>
+    <ModalDialog title="Rename this job" onClose={onClose}>
+      <Dialog.Content>
+        <TextInput
+          mode="outlined"
+          label="Name of the job"
+          aria-label="Name of the job"
+          autoFocus
+          value={name}
+          onChangeText={setName}
+          onSubmitEditing={() => given && void rename()}
+        />
+        {elsewhere && <Body>Another tab works on it. Rename it there, or close it there first.</Body>}
+      </Dialog.Content>
+      <Dialog.Actions>
+        <Button onPress={onClose}>Cancel</Button>
+        <Button mode="contained" disabled={!given} onPress={() => void rename()}>
+          Rename
+        </Button>
+      </Dialog.Actions>
+    </ModalDialog>
   );
 }

@@ -67,7 +67,7 @@ export function HistoryTools() {
       {wide && (
         <Tool icon="keyboard-outline" label="Keys" words="" hotkey="?" onPress={() => setListing(true)} />
       )}
-      <KeyList visible={listing} onDismiss={() => setListing(false)} />
+      {listing && <KeyList onClose={() => setListing(false)} />}
     </View>
   );
 }

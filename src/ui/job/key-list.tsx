@@ -1,6 +1,7 @@
 import { ScrollView, StyleSheet, View } from 'react-native';
-import { Button, Dialog, Portal } from 'react-native-paper';
+import { Button, Dialog } from 'react-native-paper';
 import { space } from '../theme/tokens';
+import { ModalDialog } from '../parts/modal-dialog';
 import { Body, Figures } from '../parts/words';
 
 const KEYS: readonly [keys: string, does: string][] = [
@@ -25,26 +26,23 @@ const KEYS: readonly [keys: string, does: string][] = [
 ];
 
 /** The keys, in a list. */
-export function KeyList({ visible, onDismiss }: { visible: boolean; onDismiss: () => void }) {
+export function KeyList({ onClose }: { onClose: () => void }) {
   return (
-    <Portal>
-      <Dialog visible={visible} onDismiss={onDismiss}>
-        <Dialog.Title>Keys</Dialog.Title>
-        <Dialog.ScrollArea>
-          <ScrollView>
-            {KEYS.map(([keys, does]) => (
-              <View key={keys} style={styles.row}>
-                <Figures style={styles.keys}>{keys}</Figures>
-                <Body style={styles.does}>{does}</Body>
-              </View>
-            ))}
-          </ScrollView>
-        </Dialog.ScrollArea>
-        <Dialog.Actions>
-          <Button onPress={onDismiss}>Close</Button>
-        </Dialog.Actions>
-      </Dialog>
-    </Portal>
+    <ModalDialog title="Keys" onClose={onClose}>
+      <Dialog.ScrollArea>
+        <ScrollView>
+          {KEYS.map(([keys, does]) => (
+            <View key={keys} style={styles.row}>
+              <Figures style={styles.keys}>{keys}</Figures>
+              <Body style={styles.does}>{does}</Body>
+            </View>
+          ))}
+        </ScrollView>
+      </Dialog.ScrollArea>
+      <Dialog.Actions>
+        <Button onPress={onClose}>Close</Button>
+      </Dialog.Actions>
+    </ModalDialog>
   );
 }
 

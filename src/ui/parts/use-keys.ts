@@ -35,6 +35,8 @@ export function useKeys(keys: KeyMap): void {
     const press = (event: KeyboardEvent) => {
       const action = keys[nameOf(event)];
       if (!action || event.altKey || typing(event.target) || isForControl(event.target, event.key)) return;
+      // What lies under a dialog is out of reach.
+      if (document.querySelector('[aria-modal="true"]')) return;
       event.preventDefault();
       action();
     };
