@@ -20,13 +20,14 @@ describe('an outlet that keeps the contract', () => {
     const tried = {
       root: `${server.origin}/outlets/${outlet}`,
       token,
-      patience: 60_000,
+      // An outlet compresses what it takes, on a machine that may be busy.
+      patience: 300_000,
       ...goodPost(outlet),
     };
     const results = await checkOutlet(tried, () => undefined);
     expect(results.filter(({ state }) => state === 'failed')).toEqual([]);
     expect(results.filter(({ state }) => state === 'passed').length).toBeGreaterThan(CHECKS.length - 4);
-  });
+  }, 1_800_000);
 });
 
 describe('an outlet that does not', () => {
