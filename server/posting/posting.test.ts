@@ -114,6 +114,20 @@ describe('a post', () => {
       const picture = await client.fetch(`/posting/api/posts/${post.id}/pictures/${kind}?frame=3`);
       expect([picture.status, picture.headers.get('content-type')]).toEqual([200, 'image/png']);
     }
+    // Of two that are asked for at once each is its own.
+    const frames = [0, 23];
+    const pictures = (all: readonly number[]) =>
+      Promise.all(
+        all.map(async (frame) => {
+          const asked = await client.fetch(`/posting/api/posts/${post.id}/pictures/sent?frame=${frame}`);
+          return createHash('sha256')
+            .update(new Uint8Array(await asked.arrayBuffer()))
+            .digest('hex');
+        }),
+      );
+    const together = await pictures(frames);
+    expect(new Set(together).size).toBe(2);
+    expect(together).toEqual([...(await pictures([0])), ...(await pictures([23]))]);
     // It is nobody else's.
     const other = new Client(server.origin);
     await signIn(other, 'verrow', 'odlin');

@@ -26,9 +26,10 @@ export function namedStore<Named extends { name: string }>(
   const use = create<{ all: Named[] }>(() => ({ all: [] }));
   const stored = sharedSetting<Named[]>(setting, {
     called,
-    read(text) {
-      const read = form.read(text ?? form.write([]));
-      return 'all' in read ? read.all : [];
+    read(text, onLoss) {
+      const { all, isWhole } = form.readEach(text ?? form.write([]));
+      if (!isWhole) onLoss();
+      return all;
     },
     write: form.write,
   });

@@ -41,6 +41,21 @@ describe('presets', () => {
     expect(kept).not.toHaveProperty('detached');
   });
 
+  it('that can be read stay where one beside them cannot', async () => {
+    await savePreset('Grid', canvas);
+    const text = (await storage.getItem('setting/presets')) ?? '';
+    const file = JSON.parse(text) as { presets: object[] };
+    await storage.setItem(
+      'setting/presets',
+      JSON.stringify({ ...file, presets: [{ name: 7 }, ...file.presets] }),
+    );
+    await presets.open();
+    expect(names()).toEqual(['Grid']);
+    await savePreset('Tall', canvas);
+    expect(names()).toEqual(['Grid', 'Tall']);
+    expect(await storage.getItem('setting/presets/unread')).toContain('"name":7');
+  });
+
   it('are replaced under the same name, and deleted', async () => {
     await savePreset('Grid', canvas);
     await savePreset('Tall', { ...canvas, height: 1350 });

@@ -44,7 +44,11 @@ function show(shelf: Shelf, lost: string[] = useSheets.getState().lost): void {
 /** What is stored, and the outlets whose sheets could not be read. */
 const stored = sharedSetting<ReturnType<typeof readShelf>>(SETTING, {
   called: 'rule sheets',
-  read: (text) => readShelf(text ?? '{}'),
+  read(text, onLoss) {
+    const read = readShelf(text ?? '{}');
+    if (read.lost.length > 0) onLoss();
+    return read;
+  },
   write: ({ shelf }) => writeShelf(shelf),
 });
 

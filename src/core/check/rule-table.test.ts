@@ -10,6 +10,7 @@ import type { Placement } from '../outlets/placement';
 import { findPlacement } from '../outlets/outlets';
 import { SHIPPED_SHEETS } from '../outlets/shipped';
 import type { Pass } from '../pass/pass';
+import { type Encoding, PLAIN_ENCODING } from '../rate/encoding';
 import type { StoredRect } from '../picture/size';
 import type { CaptionWay } from '../words/captions';
 import { plainBlock } from '../words/text-block';
@@ -52,6 +53,10 @@ function found(rule: RuleId, { master, commands = [], words, placement, pass = {
     (finding) => finding.rule === rule,
   ) as Finding;
 }
+
+const encoded = (change: Partial<Encoding>): Command => ({
+  ...{ type: 'set-encoding', canvases: ['canvas-1'], encoding: { ...PLAIN_ENCODING, ...change } },
+});
 
 /** How large the clip of a case is reckoned to be. */
 const bytesOfAll = (): number => Math.ceil((found('file-size', {}).values as { bytes: number }).bytes);
@@ -252,6 +257,9 @@ describe('the other outcomes of the rules', () => {
     ['length', 'outside-best', { commands: [keep(0, 40)] }],
     ['stream', 'container', { placement: () => ({ containers: ['webm'] }) }],
     ['stream', 'codec', { placement: video({ codecs: ['av1'] }) }],
+    ['level', 'chosen', { commands: [encoded({ level: 52 })], placement: video({ mostLevel: 42 }) }],
+    ['file-size', 'unknown', { commands: [encoded({ rate: { kind: 'quality', quantiser: 20 } })] }],
+    ['tag', 'missing-full', { words: { tags: Array.from({ length: 20 }, (_, i) => `kite${i}`) } }],
     ['bit-rate', 'over-master', { commands: [{ type: 'set-video-bits', bits: 12_100_000 }] }],
     [
       'colour',

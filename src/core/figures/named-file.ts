@@ -5,6 +5,8 @@ export interface NamedFile<Named extends { name: string }> {
   write(all: readonly Named[]): string;
   /** Never throws. */
   read(text: string): { all: Named[] } | { problem: string };
+  /** Those of a text that can be read, whatever the others are. Never throws. */
+  readEach(text: string): { all: Named[]; isWhole: boolean };
 }
 
 /** @param format says in the file what it is. @param key that they lie under in it. */
@@ -13,6 +15,7 @@ export function namedFile<Named extends { name: string }>(
   key: string,
   schema: z.ZodType<Named>,
 ): NamedFile<Named> {
+  const outerSchema = z.object({ [key]: z.array(z.unknown()) });
   const fileSchema = z.object({
     format: z.literal(format),
     schemaVersion: z.literal(1),
@@ -28,6 +31,15 @@ export function namedFile<Named extends { name: string }>(
         return { problem: `${issue?.path.join('.') || 'the file'}: ${issue?.message}` };
       } catch (error) {
         return { problem: error instanceof Error ? error.message : 'not JSON' };
+      }
+    },
+    readEach(text) {
+      try {
+        const items = outerSchema.parse(JSON.parse(text))[key] ?? [];
+        const all = items.flatMap((item) => schema.safeParse(item).data ?? []);
+        return { all, isWhole: all.length === items.length };
+      } catch {
+        return { all: [], isWhole: false };
       }
     },
   };

@@ -54,6 +54,27 @@ describe('a setting that tabs share', () => {
     expect(await listOf('list').load()).toEqual([]);
   });
 
+  it('keeps a text aside that could not be read whole, before it is written over', async () => {
+    const list = sharedSetting<string[]>('partly', {
+      called: 'lists',
+      read(text, onLoss) {
+        const items = JSON.parse(text ?? '[]') as unknown[];
+        const good = items.filter((item) => typeof item === 'string');
+        if (good.length < items.length) onLoss();
+        return good;
+      },
+      write: (items) => JSON.stringify(items),
+    });
+    const before = '["a",7,"b"]';
+    await storage.setItem('setting/partly', before);
+    expect(await list.load()).toEqual(['a', 'b']);
+    expect(await storage.getItem('setting/partly/unread')).toBeNull();
+    expect(await list.change(withItem('c'))).toEqual(['a', 'b', 'c']);
+    expect(await storage.getItem('setting/partly/unread')).toBe(before);
+    await list.change(withItem('d'));
+    expect(await storage.getItem('setting/partly/unread')).toBe(before);
+  });
+
   it('is as before or after a change whose tab was ended at any moment', async () => {
     for (const ended of ['load', 'save'] as const) {
       const list = listOf(`ended-${ended}`);

@@ -19,8 +19,11 @@ export interface SharedSetting<T> {
 interface Form<T> {
   /** What words call it: "presets". */
   called: string;
-  /** Reads what is stored, also where nothing is; what it throws at is read as nothing. */
-  read: (text: string | null) => T;
+  /**
+   * Reads what is stored, also where nothing is; what it throws at is read as nothing.
+   * @param onLoss is told where some of it cannot be read: then the text is kept aside before it is written over.
+   */
+  read: (text: string | null, onLoss: () => void) => T;
   write: (value: T) => string;
 }
 
@@ -33,6 +36,9 @@ export interface Unstored {
 /** Settings whose last change could not be stored, by name. */
 export const useUnstored = create<Record<string, Unstored>>(() => ({}));
 
+/** Where a text lies that could not be read, as it was before something was written over it. */
+const UNREAD = '/unread';
+
 export function sharedSetting<T>(name: string, form: Form<T>): SharedSetting<T> {
   let channel: BroadcastChannel | null = null;
   /** Changes that could not be stored yet, in order. */
@@ -41,21 +47,27 @@ export function sharedSetting<T>(name: string, form: Form<T>): SharedSetting<T> 
     typeof BroadcastChannel === 'undefined'
       ? null
       : (channel ??= new BroadcastChannel(`gusset/setting/${name}`));
-  const load = async () => {
+  /** What is stored, and the text of it where that could not be read whole. */
+  const read = async (): Promise<{ value: T; unread: string | null }> => {
     const text = await loadSetting(name);
+    let unread: string | null = null;
+    const onLoss = () => void (unread = text);
     try {
-      return form.read(text);
+      return { value: form.read(text, onLoss), unread };
     } catch (error) {
       console.error(`${name} is damaged`, error);
-      return form.read(null);
+      return { value: form.read(null, onLoss), unread: text };
     }
   };
-  const changed = async () => unstored.reduce<T>((value, make) => make(value), await load());
+  const load = async () => (await read()).value;
+  const changed = (value: T): T => unstored.reduce<T>((made, make) => make(made), value);
   const store = () =>
     alone(`gusset/write/${name}`, async () => {
-      const value = await changed();
+      const stored = await read();
+      const value = changed(stored.value);
       const taken = unstored.length;
       try {
+        if (stored.unread !== null) await saveSetting(`${name}${UNREAD}`, stored.unread);
         await saveSetting(name, form.write(value));
         unstored = unstored.slice(taken);
         useUnstored.setState(({ [name]: _stored, ...others }) => others, true);
@@ -74,7 +86,7 @@ export function sharedSetting<T>(name: string, form: Form<T>): SharedSetting<T> 
     },
     listen(listener) {
       const hearing = open();
-      if (hearing) hearing.onmessage = () => void changed().then(listener);
+      if (hearing) hearing.onmessage = () => void load().then((value) => listener(changed(value)));
     },
   };
 }

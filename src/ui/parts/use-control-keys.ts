@@ -17,7 +17,7 @@ function press(event: KeyboardEvent): void {
   const { target, key } = event;
   if (event.defaultPrevented || event.altKey || event.ctrlKey || event.metaKey) return;
   if (!(target instanceof HTMLElement) || target instanceof HTMLInputElement) return;
-  const step = target.role === 'radio' ? STEPS[key] : undefined;
+  const step = target.getAttribute('role') === 'radio' ? STEPS[key] : undefined;
   const taken =
     step === undefined
       ? key === ' ' && target.matches(TAKEN_BY_SPACE)
