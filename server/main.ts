@@ -42,6 +42,9 @@ function portOf(option: 'port' | 'lan-port'): number {
   process.exit(2);
 }
 
+/** A server that is asked to end does so within this time, in milliseconds. */
+const CLOSE_WITHIN_MS = 10_000;
+
 async function serve(): Promise<void> {
   const gusset = await openServer({ dist: path.resolve(values.dist), data: path.resolve(data), workers });
   const server = createListener(gusset.app);
@@ -63,7 +66,10 @@ async function serve(): Promise<void> {
   });
   for (const signal of ['SIGINT', 'SIGTERM'] as const) {
     process.on(signal, () => {
-      void gusset.close().finally(() => process.exit(0));
+      const end = () => process.exit(0);
+      void gusset.close().finally(end);
+      // A database that another process locks would hold it: the next server goes on with what is recorded.
+      setTimeout(end, CLOSE_WITHIN_MS);
     });
   }
 }

@@ -15,19 +15,23 @@ afterAll(() => server.close());
 
 describe('an outlet that keeps the contract', () => {
   const outlets = SHIPPED_SHEETS.map(({ outlet }) => outlet);
-  it.each(drawn(outlets, 1))('is found to: %s', async (outlet) => {
-    const token = await outletToken(new Client(server.origin), outlet);
-    const tried = {
-      root: `${server.origin}/outlets/${outlet}`,
-      token,
-      // An outlet compresses what it takes, on a machine that may be busy.
-      patience: 300_000,
-      ...goodPost(outlet),
-    };
-    const results = await checkOutlet(tried, () => undefined);
-    expect(results.filter(({ state }) => state === 'failed')).toEqual([]);
-    expect(results.filter(({ state }) => state === 'passed').length).toBeGreaterThan(CHECKS.length - 4);
-  }, 1_800_000);
+  it.each(drawn(outlets, 1))(
+    'is found to: %s',
+    async (outlet) => {
+      const token = await outletToken(new Client(server.origin), outlet);
+      const tried = {
+        root: `${server.origin}/outlets/${outlet}`,
+        token,
+        // An outlet compresses what it takes, on a machine that may be busy.
+        patience: 300_000,
+        ...goodPost(outlet),
+      };
+      const results = await checkOutlet(tried, () => undefined);
+      expect(results.filter(({ state }) => state === 'failed')).toEqual([]);
+      expect(results.filter(({ state }) => state === 'passed').length).toBeGreaterThan(CHECKS.length - 4);
+    },
+    1_800_000,
+  );
 });
 
 describe('an outlet that does not', () => {

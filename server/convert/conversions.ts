@@ -123,7 +123,9 @@ export class Conversions {
     const stop = new AbortController();
     const active: Active = { stop, now: { state: 'queued' }, ended: Promise.resolve() };
     this.active.set(id, active);
-    active.ended = this.convert(id, active).finally(() => this.active.delete(id));
+    active.ended = this.convert(id, active)
+      .catch((error: unknown) => console.error(error))
+      .finally(() => this.active.delete(id));
     return active;
   }
 

@@ -1,13 +1,14 @@
 import { mkdirSync } from 'node:fs';
 import path from 'node:path';
-import type { Express, Request } from 'express';
+import type { Express } from 'express';
 import {
   CONVERT_ABILITY,
   CONVERT_UPLOADS,
   conversionPath,
   convertedPath,
 } from '../../src/core/convert/protocol';
-import { isRandomId, parseRandomId } from '../../src/core/figures/random-id';
+import { isRandomId } from '../../src/core/figures/random-id';
+import { readRouteId } from '../route-id';
 import { sendFilm } from '../send-file';
 import type { Workshop } from '../workshop';
 import { UploadDoor } from '../uploads/upload-door';
@@ -36,9 +37,8 @@ export function addConversion(app: Express, { database, data, tools, looks, long
     if (isRandomId(String(request.params.id))) return next();
     response.status(404).json({ error: 'no such conversion' });
   });
-  const idOf = (request: Request) => parseRandomId(String(request.params.id));
   app.post(conversionPath(':id'), async (request, response) => {
-    const id = idOf(request);
+    const id = readRouteId(request);
     const known = conversions.find(id);
     const state = known ? 'whole' : await door.state(id);
     if (state === 'missing') response.status(404).json({ error: 'the upload is not here' });
@@ -46,12 +46,12 @@ export function addConversion(app: Express, { database, data, tools, looks, long
     else response.json(known ?? conversions.begin(id));
   });
   app.get(conversionPath(':id'), (request, response) => {
-    const known = conversions.find(idOf(request));
+    const known = conversions.find(readRouteId(request));
     if (known) response.json(known);
     else response.status(404).json({ error: 'no such conversion' });
   });
   app.get(convertedPath(':id'), (request, response, next) => {
-    const id = idOf(request);
+    const id = readRouteId(request);
     if (conversions.find(id)?.state !== 'done') {
       response.status(404).json({ error: 'there is no converted file' });
       return;
@@ -59,7 +59,7 @@ export function addConversion(app: Express, { database, data, tools, looks, long
     sendFilm(response, next, conversions.resultOf(id));
   });
   app.delete(conversionPath(':id'), async (request, response) => {
-    await conversions.forget(idOf(request));
+    await conversions.forget(readRouteId(request));
     response.status(204).end();
   });
   return conversions;

@@ -296,7 +296,7 @@ export class Dispatcher {
     });
   }
 
-  /** What an outlet is asked for. Its time is in it also once that has gone by: what is asked again must be the same. */
+  /** Makes the form that an outlet is sent. Its time stays in it once that has gone by: what is asked again is the same. */
   private toForm({ id, words, when, outletUpload }: PostingRecord, abilities: Abilities): PostForm {
     const publishAt = abilities.schedule && when !== null ? new Date(momentOf(when)).toISOString() : null;
     const cover = this.options.records.findCover(id);

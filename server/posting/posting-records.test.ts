@@ -17,7 +17,7 @@ const orderOf = (): PostOrder => ({
 const folder = () => mkdtempSync(path.join(tmpdir(), 'records-'));
 
 describe('the cover of a post', () => {
-  it('is kept beside its record, and stays where other words come without one', () => {
+  it('is kept beside its record, and changes where that is asked for alone', () => {
     const records = new PostingRecords(openDatabase(folder()));
     const { id } = records.add(orderOf(), 'visitor', { bytes: 1 });
     expect(records.find(id)?.words).toEqual({ ...words, cover: null });
@@ -27,8 +27,10 @@ describe('the cover of a post', () => {
       'Other',
     );
     expect(records.findCover(id)).toBe('AAAA');
-    expect(records.change(id, { words: { ...words, cover: 'BBBB' } })?.words.cover).toBeNull();
+    expect(records.change(id, { cover: 'BBBB' })?.words.cover).toBeNull();
     expect(records.findCover(id)).toBe('BBBB');
+    records.change(id, { cover: null });
+    expect(records.findCover(id)).toBeNull();
     expect(records.findCover(createId())).toBeNull();
   });
 

@@ -32,7 +32,10 @@ const recordSchema = postedSchema.extend(ownSchema.shape);
 export type PostingRecord = z.infer<typeof recordSchema>;
 
 /** What changes of a post on its way. */
-export type PostingChange = Partial<Omit<PostingRecord, 'id' | 'visitor' | 'madeAt'>>;
+export type PostingChange = Partial<Omit<PostingRecord, 'id' | 'visitor' | 'madeAt'>> & {
+  /** In base 64; null for none any more. */
+  cover?: string | null;
+};
 
 /**
  * Posts that the server makes, in the database: facts that are looked for in columns, all of it beside them. Records
@@ -126,16 +129,15 @@ export class PostingRecords {
     return this.some('account = ?', [account]);
   }
 
-  /** @param change whose words, without a cover, leave that which is there. */
-  change(id: string, change: PostingChange): PostingRecord | null {
+  change(id: string, { cover, ...change }: PostingChange): PostingRecord | null {
     const known = this.find(id);
     if (!known) return null;
     const changed = withoutCover({ ...known, ...change, version: known.version + 1 });
     this.database
       .prepare('update postings set account = ?, state = ?, due = ?, facts = ? where id = ?')
       .run([changed.account, changed.state, changed.due, factsOf(changed), id]);
-    if (typeof change.words?.cover === 'string')
-      this.database.prepare('update postings set cover = ? where id = ?').run([change.words.cover, id]);
+    if (cover !== undefined)
+      this.database.prepare('update postings set cover = ? where id = ?').run([cover, id]);
     if (change.words ?? change.when ?? change.account)
       this.database.prepare('update postings set asked = ? where id = ?').run([askedOf(changed), id]);
     return changed;

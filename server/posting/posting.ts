@@ -134,7 +134,7 @@ export class Posting {
     const when = edit.when === undefined ? now.when : edit.when;
     const isOver = when !== null && momentOf(when) < Date.now();
     const changed = this.dispatcher.change(id, {
-      ...(edit.words && { words: edit.words }),
+      ...(edit.words && { words: edit.words, cover: edit.words.cover }),
       ...{
         account,
         when: isOver ? null : when,

@@ -1,6 +1,6 @@
 import express, { type Response } from 'express';
 import { MAX_FRAMES } from '../../src/core/figures/bounded';
-import type { RenderRefusal } from './render-order';
+import type { RenderRefusal } from './resolve-request';
 
 /** Why a file is not begun, in words and as a status. */
 const REFUSALS: Record<RenderRefusal, { status: number; error: string }> = {

@@ -1,7 +1,7 @@
 import path from 'node:path';
 import express, { type Express, type Request } from 'express';
 import { z } from 'zod';
-import { isRandomId, parseRandomId, randomIdSchema } from '../../src/core/figures/random-id';
+import { isRandomId, randomIdSchema } from '../../src/core/figures/random-id';
 import {
   masterPath,
   RENDER_ABILITY,
@@ -14,6 +14,7 @@ import {
   renderedPath,
 } from '../../src/core/job/render-service';
 import { isFingerprint } from '../../src/core/master/fingerprint';
+import { readRouteId } from '../route-id';
 import { UploadDoor } from '../uploads/upload-door';
 import { markedVisitor, visitorOf } from '../visitor';
 import type { Workshop } from '../workshop';
@@ -50,7 +51,6 @@ export function addRenders(app: Express, { database, data, tools, fleet }: Works
   const masters = new Masters(new MasterRecords(database), door);
   const orders = new RenderOrders(masters);
   const renders = new Renders(new RenderRecords(database), orders, path.join(data, 'rendered'), fleet);
-  const idOf = (request: Request) => parseRandomId(String(request.params.id));
   const ours = (request: Request) => visitorOf(request, '/render');
 
   app.get(RENDER_ABILITY, (_request, response) => {
@@ -94,10 +94,10 @@ export function addRenders(app: Express, { database, data, tools, fleet }: Works
     response.status(404).json({ error: 'no such file was asked for' });
   });
   app.get(renderPath(':id'), (request, response) => {
-    response.json(renders.find(idOf(request), ours(request)));
+    response.json(renders.find(readRouteId(request), ours(request)));
   });
   app.get(renderEvents(':id'), (request, response) => {
-    const id = idOf(request);
+    const id = readRouteId(request);
     response.writeHead(200, { 'content-type': 'text/event-stream', 'cache-control': 'no-store' });
     const tell = (state: unknown) => {
       response.write(`data: ${JSON.stringify(state)}\n\n`);
@@ -112,7 +112,7 @@ export function addRenders(app: Express, { database, data, tools, fleet }: Works
     response.on('close', off);
   });
   app.get(renderedPath(':id'), (request, response, next) => {
-    const id = idOf(request);
+    const id = readRouteId(request);
     if (renders.find(id, ours(request))?.state !== 'done') {
       response.status(404).json({ error: 'the file is not made yet' });
       return;
@@ -124,7 +124,7 @@ export function addRenders(app: Express, { database, data, tools, fleet }: Works
       });
   });
   app.delete(renderPath(':id'), async (request, response) => {
-    await renders.forget(idOf(request));
+    await renders.forget(readRouteId(request));
     response.status(204).end();
   });
   const trials = new Trials(orders, path.join(data, 'trials'));

@@ -1,5 +1,7 @@
-/** Works out what requests ask for, in a thread of its own: one of thousands of ranges takes a second. */
+/** Resolves requests for files in a thread of its own: one of thousands of ranges takes a second. */
+import type { RenderRequest } from '../../src/core/job/render-service';
 import { serveThread } from '../render/serve-thread';
-import { resolveRequest } from './render-order';
+import { resolveRequest } from './resolve-request';
 
-serveThread((request: Parameters<typeof resolveRequest>[0]) => Promise.resolve(resolveRequest(request)));
+// What it throws is an answer, too.
+serveThread(async (request: RenderRequest) => resolveRequest(request));

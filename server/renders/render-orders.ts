@@ -6,9 +6,9 @@ import type { RenderOrder } from '../render/order';
 import { ThreadPool } from '../render/thread-pool';
 import { builtProgram } from '../root';
 import type { Masters } from './masters';
-import type { ResolvedRequest, RenderRefusal } from './render-order';
+import type { ResolvedRequest, RenderRefusal } from './resolve-request';
 
-/** What a request is for: its job on its canvas, and the order that follows from it. */
+/** A request for a file with all that it needs: its job on its canvas, and the order that follows from it. */
 export interface Asked {
   job: Job;
   order: RenderOrder;

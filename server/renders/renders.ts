@@ -12,7 +12,7 @@ import { renderFile, type SegmentMaker } from '../render/render';
 import { VERSION } from '../render/version';
 import { createId } from '../store/create-id';
 import { whenWritable } from '../store/when-writable';
-import type { RenderRefusal } from './render-order';
+import type { RenderRefusal } from './resolve-request';
 import type { RenderOrders } from './render-orders';
 import type { RenderRecords } from './render-records';
 
@@ -132,8 +132,8 @@ export class Renders {
     this.active.set(id, active);
     active.ended = this.queue
       .add(() => this.make(id, active))
-      .then(() => undefined)
-      .finally(() => this.active.delete(id));
+      .catch((error: unknown) => console.error(error))
+      .then(() => void this.active.delete(id));
   }
 
   /** Makes one, and records how it ended; what the server's own end stopped stays recorded as waiting. */

@@ -1,6 +1,7 @@
 import type { Express, Request } from 'express';
-import { isRandomId, parseRandomId } from '../../src/core/figures/random-id';
+import { isRandomId } from '../../src/core/figures/random-id';
 import { trialPath, trialPicturePath, trialRequestSchema, TRIALS } from '../../src/core/trial/trial-service';
+import { readRouteId } from '../route-id';
 import { markedVisitor, visitorOf } from '../visitor';
 import { bodyOf } from '../answers';
 import { answerBegun, jobBody } from './answers';
@@ -8,7 +9,6 @@ import type { Trials } from './trials';
 
 /** Adds trials of bit rates: where one stands, its pictures, and a way to stop it. */
 export function addTrials(app: Express, trials: Trials): void {
-  const idOf = (request: Request) => parseRandomId(String(request.params.id));
   const ours = (request: Request) => visitorOf(request, '/render');
   app.post(TRIALS, jobBody, async (request, response) => {
     const asked = bodyOf(request, response, trialRequestSchema);
@@ -21,23 +21,26 @@ export function addTrials(app: Express, trials: Trials): void {
     response.status(404).json({ error: 'no such trial was asked for' });
   });
   app.get(trialPath(':id'), (request, response) => {
-    response.json(trials.find(idOf(request), ours(request)));
+    response.json(trials.find(readRouteId(request), ours(request)));
   });
   app.get(trialPicturePath(':id', ':rate', ':kind'), (request, response, next) => {
     const { rate, kind } = request.params;
     const isKnown = /^\d{1,2}$/.test(String(rate)) && (kind === 'planned' || kind === 'viewed');
-    if (!isKnown || trials.find(idOf(request), ours(request))?.state !== 'done') {
+    if (!isKnown || trials.find(readRouteId(request), ours(request))?.state !== 'done') {
       response.status(404).json({ error: 'there is no such picture' });
       return;
     }
     response
       .type('image/png')
-      .sendFile(trials.pictureOf(idOf(request), kind, Number(rate)), (error?: NodeJS.ErrnoException) => {
-        if (error && error.code !== 'ECONNABORTED') next(error);
-      });
+      .sendFile(
+        trials.pictureOf(readRouteId(request), kind, Number(rate)),
+        (error?: NodeJS.ErrnoException) => {
+          if (error && error.code !== 'ECONNABORTED') next(error);
+        },
+      );
   });
   app.delete(trialPath(':id'), async (request, response) => {
-    await trials.forget(idOf(request));
+    await trials.forget(readRouteId(request));
     response.status(204).end();
   });
 }

@@ -9,7 +9,7 @@ import type { TrialProgress } from '../render/rate-trial';
 import { trialThreads } from '../render/threads';
 import { type RateTrialJob, trialPicture } from '../render/trial-pieces';
 import { createId } from '../store/create-id';
-import type { RenderRefusal } from './render-order';
+import type { RenderRefusal } from './resolve-request';
 import type { RenderOrders } from './render-orders';
 
 interface Trial {

@@ -3,7 +3,7 @@ import { setTimeout as wait } from 'node:timers/promises';
 /** Between two tries, in milliseconds. */
 const REST_MS = 1000;
 
-/** Whether the database could not be used just now: another process locks it, or its disk is full. */
+/** Tells a database that cannot be used just now, since another process locks it or its disk is full. */
 const isUnusable = (error: unknown): boolean =>
   /^SQLITE_(BUSY|LOCKED|FULL|IOERR)/.test(String((error as { code?: unknown } | null)?.code));
 

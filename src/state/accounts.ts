@@ -52,7 +52,7 @@ const chosenSchema = z.record(z.string(), z.string());
 const CHOSEN = 'chosen-accounts';
 
 const storedChoice = sharedSetting<Record<string, string>>(CHOSEN, {
-  called: 'chosen accounts',
+  label: 'chosen accounts',
   read: (text) => chosenSchema.parse(JSON.parse(text ?? '{}')),
   write: (chosen) => JSON.stringify(chosen),
 });

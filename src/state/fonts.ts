@@ -57,7 +57,7 @@ export function useFontBook(): FontBook | null {
 
 /** Fonts that were brought in at earlier visits; a damaged list is none. */
 const storedFonts = sharedSetting<OwnFont[]>(SETTING, {
-  called: 'fonts',
+  label: 'fonts',
   read: (text) => ownFontsSchema.parse(JSON.parse(text ?? '[]')),
   write: (all) => JSON.stringify(all),
 });

@@ -16,16 +16,16 @@ export interface NamedStore<Named extends { name: string }> {
   take(file: File): Promise<string | null>;
 }
 
-/** @param setting that they are stored under. @param fileName of the file that they go out as. @param called in words. */
+/** @param setting that they are stored under. @param fileName of the file that they go out as. @param label as sentences name them. */
 export function namedStore<Named extends { name: string }>(
   setting: string,
   fileName: string,
-  called: string,
+  label: string,
   form: NamedFile<Named>,
 ): NamedStore<Named> {
   const use = create<{ all: Named[] }>(() => ({ all: [] }));
   const stored = sharedSetting<Named[]>(setting, {
-    called,
+    label,
     read(text, onLoss) {
       const { all, isWhole } = form.readEach(text ?? form.write([]));
       if (!isWhole) onLoss();

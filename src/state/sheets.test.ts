@@ -13,7 +13,7 @@ import {
   sheetVersions,
   useSheets,
 } from './sheets';
-import { useUnstored } from './store/shared-setting';
+import { useSettingTroubles } from './store/shared-setting';
 import { storage } from './store/storage';
 
 const [verrow] = SHIPPED_SHEETS as [RuleSheet];
@@ -84,8 +84,8 @@ describe('the rule sheets of a browser', () => {
     jest.spyOn(storage, 'setItem').mockRejectedValueOnce(new Error('full'));
     await keepSheet(named('Unstored'));
     expect(inUse()?.name).toBe('Unstored');
-    expect(useUnstored.getState()['rule-sheets']?.trouble.code).toBe('setting-unsaved');
-    await useUnstored.getState()['rule-sheets']?.tryAgain();
+    expect(useSettingTroubles.getState().unstored['rule-sheets']?.trouble.code).toBe('setting-unsaved');
+    await useSettingTroubles.getState().unstored['rule-sheets']?.tryAgain();
     await reopen();
     expect(inUse()?.name).toBe('Unstored');
   });

@@ -43,7 +43,7 @@ function show(shelf: Shelf, lost: string[] = useSheets.getState().lost): void {
 
 /** What is stored, and the outlets whose sheets could not be read. */
 const stored = sharedSetting<ReturnType<typeof readShelf>>(SETTING, {
-  called: 'rule sheets',
+  label: 'rule sheets',
   read(text, onLoss) {
     const read = readShelf(text ?? '{}');
     if (read.lost.length > 0) onLoss();

@@ -1,15 +1,17 @@
 import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { useOffline } from '@state/offline';
-import { useUnstored } from '@state/store/shared-setting';
+import { useSettingTroubles } from '@state/store/shared-setting';
 import { Notice, TroubleNotice } from './parts/notice';
+import { saveFile } from './parts/pick-file';
 import { colours, space } from './theme/tokens';
 
 /** What stands over every page when something is wrong with the app itself. */
 export function AppNotices() {
   const isReplaced = useOffline((state) => state.replaced);
-  const unstored = Object.entries(useUnstored());
-  if (!isReplaced && unstored.length === 0) return null;
+  const troubles = useSettingTroubles();
+  const [unstored, unread] = [Object.entries(troubles.unstored), Object.entries(troubles.unread)];
+  if (!isReplaced && unstored.length + unread.length === 0) return null;
   return (
     <View style={styles.notices}>
       {isReplaced && (
@@ -26,6 +28,23 @@ export function AppNotices() {
           kept.
         </Notice>
       )}
+      {unread.map(([name, { label, text, forget }]) => (
+        <TroubleNotice
+          key={`${name} unread`}
+          trouble={{ code: 'setting-unread', values: { what: label } }}
+          actions={
+            <>
+              <Button
+                mode="contained"
+                onPress={() => saveFile(new File([text], `gusset-${name}.txt`, { type: 'text/plain' }))}
+              >
+                Save their text
+              </Button>
+              <Button onPress={() => void forget()}>Go on without them</Button>
+            </>
+          }
+        />
+      ))}
       {unstored.map(([name, { trouble, tryAgain }]) => (
         <TroubleNotice
           key={name}

@@ -5,7 +5,7 @@ export interface NamedFile<Named extends { name: string }> {
   write(all: readonly Named[]): string;
   /** Never throws. */
   read(text: string): { all: Named[] } | { problem: string };
-  /** Those of a text that can be read, whatever the others are. Never throws. */
+  /** Reads each by itself, and leaves out those that cannot be read. Never throws. */
   readEach(text: string): { all: Named[]; isWhole: boolean };
 }
 

@@ -10,7 +10,7 @@ export const randomIdSchema = z
   .brand<'RandomId'>();
 export type RandomId = z.infer<typeof randomIdSchema>;
 
-/** Whether a text is such an id. */
+/** Tells such an id from any other text. */
 export const isRandomId = (text: string): text is RandomId => randomIdSchema.safeParse(text).success;
 
 /** @throws ZodError for anything else. */

@@ -206,6 +206,10 @@ export const TROUBLES = {
     `Your ${v.what} could not be stored in this browser: ${v.detail}.`,
     'Delete jobs that are done to make room, then try again. Until then a reload loses the last change.',
   ]),
+  'setting-unread': trouble({ what: text }, (v) => [
+    `Some of your ${v.what} in this browser cannot be read.`,
+    'Save their text to keep it, then go on without them: the others are as they were.',
+  ]),
   'job-file': trouble({ file: text, detail: text }, (v) => [
     `${v.file} cannot be taken in as a job: ${v.detail}.`,
     'Nothing was changed. Save the job again where it came from, or pick another file.',

@@ -1,14 +1,14 @@
 import { create } from 'zustand';
 import { type Trouble, troubleOf } from '@core/trouble/trouble';
 import { alone } from './locks';
-import { loadSetting, saveSetting } from './storage';
+import { dropSetting, loadSetting, saveSetting } from './storage';
 
 /** A value that all tabs share under one setting: a list of presets, say. */
 export interface SharedSetting<T> {
   load(): Promise<T>;
   /**
    * Changes what is stored, whichever tab stored it, and tells the other tabs. What could not be stored is told by
-   * `useUnstored`, and goes with the next change. @returns the value with the change.
+   * `useSettingTroubles`, and goes with the next change. @returns the value with the change.
    */
   change(make: (stored: T) => T): Promise<T>;
   /** Hears from now on what other tabs make of it. */
@@ -17,8 +17,8 @@ export interface SharedSetting<T> {
 
 /** How a setting is read and written. */
 interface Form<T> {
-  /** What words call it: "presets". */
-  called: string;
+  /** As sentences name it: "presets". */
+  label: string;
   /**
    * Reads what is stored, also where nothing is; what it throws at is read as nothing.
    * @param onLoss is told where some of it cannot be read: then the text is kept aside before it is written over.
@@ -28,13 +28,35 @@ interface Form<T> {
 }
 
 /** A change that this tab has and the browser has not. */
-export interface Unstored {
+interface Unstored {
   trouble: Trouble;
   tryAgain: () => Promise<unknown>;
 }
 
-/** Settings whose last change could not be stored, by name. */
-export const useUnstored = create<Record<string, Unstored>>(() => ({}));
+/** A text of a setting that cannot be read whole. */
+interface Unread {
+  label: string;
+  text: string;
+  /** Goes on without what cannot be read in it. */
+  forget: () => Promise<void>;
+}
+
+/** Settings that something is wrong with, by name. */
+interface SettingTroubles {
+  unstored: Record<string, Unstored>;
+  unread: Record<string, Unread>;
+}
+
+export const useSettingTroubles = create<SettingTroubles>(() => ({ unstored: {}, unread: {} }));
+
+function setTrouble<K extends keyof SettingTroubles>(
+  kind: K,
+  name: string,
+  trouble: SettingTroubles[K][string] | null,
+): void {
+  const { [name]: _old, ...others } = useSettingTroubles.getState()[kind];
+  useSettingTroubles.setState({ [kind]: trouble === null ? others : { ...others, [name]: trouble } });
+}
 
 /** Where a text lies that could not be read, as it was before something was written over it. */
 const UNREAD = '/unread';
@@ -43,50 +65,71 @@ export function sharedSetting<T>(name: string, form: Form<T>): SharedSetting<T> 
   let channel: BroadcastChannel | null = null;
   /** Changes that could not be stored yet, in order. */
   let unstored: ((stored: T) => T)[] = [];
+  /** What was stored when it was read last. */
+  let known = form.read(null, () => undefined);
   const open = (): BroadcastChannel | null =>
     typeof BroadcastChannel === 'undefined'
       ? null
       : (channel ??= new BroadcastChannel(`gusset/setting/${name}`));
-  /** What is stored, and the text of it where that could not be read whole. */
-  const read = async (): Promise<{ value: T; unread: string | null }> => {
+  /** Reads what is stored. @returns the text of it where that cannot be read whole, else null. */
+  const readStored = async (): Promise<string | null> => {
     const text = await loadSetting(name);
     let unread: string | null = null;
     const onLoss = () => void (unread = text);
     try {
-      return { value: form.read(text, onLoss), unread };
+      known = form.read(text, onLoss);
     } catch (error) {
       console.error(`${name} is damaged`, error);
-      return { value: form.read(null, onLoss), unread: text };
+      known = form.read(null, onLoss);
+      onLoss();
     }
+    return unread;
   };
-  const load = async () => (await read()).value;
-  const changed = (value: T): T => unstored.reduce<T>((made, make) => make(made), value);
+  const tellUnread = (text: string) =>
+    setTrouble('unread', name, {
+      label: form.label,
+      text,
+      async forget() {
+        await store();
+        await dropSetting(name + UNREAD);
+        setTrouble('unread', name, null);
+      },
+    });
+  /** What is stored, with the first changes that are not. */
+  const withUnstored = (count = unstored.length): T =>
+    unstored.slice(0, count).reduce<T>((value, make) => make(value), known);
   const store = () =>
     alone(`gusset/write/${name}`, async () => {
-      const stored = await read();
-      const value = changed(stored.value);
       const taken = unstored.length;
       try {
-        if (stored.unread !== null) await saveSetting(`${name}${UNREAD}`, stored.unread);
+        const unread = await readStored();
+        if (unread !== null) await saveSetting(name + UNREAD, unread);
+        const value = withUnstored(taken);
         await saveSetting(name, form.write(value));
+        known = value;
         unstored = unstored.slice(taken);
-        useUnstored.setState(({ [name]: _stored, ...others }) => others, true);
+        setTrouble('unstored', name, null);
         open()?.postMessage(null);
+        return value;
       } catch (error) {
-        const trouble = troubleOf(error, 'setting-unsaved', { what: form.called });
-        useUnstored.setState({ [name]: { trouble, tryAgain: store } });
+        const trouble = troubleOf(error, 'setting-unsaved', { what: form.label });
+        setTrouble('unstored', name, { trouble, tryAgain: store });
+        return withUnstored();
       }
-      return value;
     });
   return {
-    load,
+    async load() {
+      const unread = (await readStored()) ?? (await loadSetting(name + UNREAD));
+      if (unread !== null) tellUnread(unread);
+      return known;
+    },
     change(make) {
       unstored.push(make);
       return store();
     },
     listen(listener) {
       const hearing = open();
-      if (hearing) hearing.onmessage = () => void load().then((value) => listener(changed(value)));
+      if (hearing) hearing.onmessage = () => void readStored().then(() => listener(withUnstored()));
     },
   };
 }

@@ -24,8 +24,8 @@ export function ModalDialog({ title, onClose, children }: Props) {
 
 const FOCUSABLE = 'button, a[href], input, textarea, select, [tabindex]:not([tabindex="-1"])';
 
-/** What can have the focus in a dialog, in order. */
-const stopsIn = (surface: HTMLElement): HTMLElement[] =>
+/** Finds what can have the focus in a dialog, in order. */
+const findFocusable = (surface: HTMLElement): HTMLElement[] =>
   [...surface.querySelectorAll<HTMLElement>(FOCUSABLE)].filter(
     (stop) => !stop.matches(':disabled, [aria-disabled="true"]'),
   );
@@ -46,14 +46,14 @@ function ModalMark({ title, onClose }: Omit<Props, 'children'>) {
     surface.setAttribute('aria-modal', 'true');
     surface.setAttribute('aria-label', title);
     // A field that asks for the focus has it already.
-    if (!surface.contains(before)) stopsIn(surface)[0]?.focus();
+    if (!surface.contains(before)) findFocusable(surface)[0]?.focus();
     const press = (event: KeyboardEvent) => {
       if (event.key === 'Escape') {
         event.preventDefault();
         return close.current();
       }
       if (event.key !== 'Tab') return;
-      const stops = stopsIn(surface);
+      const stops = findFocusable(surface);
       const [first, last] = [stops[0], stops.at(-1)];
       const isInside = surface.contains(document.activeElement);
       const end = event.shiftKey ? first : last;

@@ -6,7 +6,7 @@ import type { RenderOrder } from '../render/order';
 /** Why a file is not begun. */
 export type RenderRefusal = 'master-missing' | 'other-version' | 'no-canvas' | 'font-missing' | 'too-long';
 
-/** What follows from a request alone, without the files that it needs: what is made, and how. */
+/** A request for a file, resolved as far as that goes without the files that it needs: what is made, and how. */
 export type ResolvedRequest = Pick<RenderOrder, 'plan' | 'making'>;
 
 /** Works out what a request asks for. @returns why it cannot be made where that is seen from the request. */
