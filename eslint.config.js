@@ -50,17 +50,50 @@ const ROOMS = [
     'interchange',
   ],
 ];
-const ROOM_ARROWS = ROOMS.flatMap((room, i) =>
-  ROOMS.slice(i + 1).map((later) => ({
-    target: `./src/core/${room}/**/!(*.test).ts`,
-    from: `./src/core/${later}`,
-  })),
-);
+/** Rooms of the state in their order. */
+const STATE_ROOMS = [
+  'store',
+  'job',
+  'player',
+  'master',
+  'framing',
+  'cut',
+  'picture',
+  'words',
+  'export',
+  'check',
+  'posting',
+  'files',
+  'app',
+];
+const roomArrows = (folder, rooms) =>
+  rooms.flatMap((room, i) =>
+    rooms.slice(i + 1).map((later) => ({
+      target: `${folder}/${room}/**/!(*.test).ts`,
+      from: `${folder}/${later}`,
+    })),
+  );
+/** Rooms of the state are entered by their `index.ts` alone. */
+const FACES = STATE_ROOMS.map((room) => ({
+  target: [
+    './app',
+    './src/ui',
+    ...STATE_ROOMS.filter((other) => other !== room).map((other) => `./src/state/${other}`),
+  ],
+  from: `./src/state/${room}`,
+  except: ['./index.ts', './test-exports.ts'],
+  message: `Take it from the room's index.ts.`,
+}));
+const ROOM_ARROWS = [...roomArrows('./src/core', ROOMS), ...roomArrows('./src/state', STATE_ROOMS), ...FACES];
 /** Formats and sources that only `openMedia` names: anything else would read playlists, and whatever files they name. */
 const MEDIA_DOOR = [
   ...['Input', 'ALL_FORMATS', 'HLS', 'HLS_FORMATS', 'HlsInputFormat'],
   ...['FilePathSource', 'UrlSource', 'BlobSource', 'BufferSource', 'StreamSource', 'ReadableStreamSource'],
 ];
+/** Results that are remembered by identity go by one rule. */
+const BARE_MEMORY = { name: 'WeakMap', message: 'Results are remembered by memoize.' };
+/** Scripts that run where the packages of tests are not installed. */
+const SERVING = ['demo', 'worker', 'render', 'check-outlet', 'build*', 'setup', 'stamp'];
 /** What the pure core may not know of. */
 const NOT_IN_CORE = ['react', 'react-native', 'node:*', 'mediabunny', 'zustand', 'express'];
 
@@ -167,7 +200,28 @@ module.exports = defineConfig([
     ignores: ['**/*.test.ts'],
     rules: {
       'no-restricted-imports': ['error', { patterns: NOT_IN_CORE }],
-      'no-restricted-globals': ['error', 'window', 'document', 'navigator', 'fetch', 'process'],
+    },
+  },
+  {
+    // What builds and serves is installed without what tests.
+    files: ['{app,src,server}/**/*.{ts,tsx}', `scripts/{${SERVING.join()}}.mjs`],
+    ignores: ['**/*.test.{ts,tsx}', '**/*test-*.{ts,tsx}', 'server/hostile-zoo.ts'],
+    rules: { 'import/no-extraneous-dependencies': ['error', { devDependencies: false }] },
+  },
+  {
+    files: ['src/**/*.{ts,tsx}'],
+    ignores: ['src/core/figures/memoize.ts'],
+    rules: { 'no-restricted-globals': ['error', BARE_MEMORY] },
+  },
+  {
+    files: ['src/core/**/*.ts'],
+    ignores: ['**/*.test.ts', 'src/core/figures/memoize.ts'],
+    rules: {
+      'no-restricted-globals': [
+        'error',
+        ...['window', 'document', 'navigator', 'fetch', 'process'],
+        BARE_MEMORY,
+      ],
     },
   },
   {

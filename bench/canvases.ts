@@ -1,7 +1,7 @@
 /** Benchmarks of several canvases, in the harness page: drags, layouts, and exports in one go. */
-import { planOf, type RenderPlan } from '../src/core/render/plan';
+import { createRenderPlan, type RenderPlan } from '../src/core/render/plan';
 import type { Source } from '../src/core/master/source';
-import { canvasOf } from '../src/core/layout/canvas';
+import { makeCanvas } from '../src/core/layout/canvas';
 import { type LayoutKind, PLAIN_LAYOUT } from '../src/core/layout/layout';
 import { plainFraming } from '../src/core/framing/framing';
 import { drawnPlayer } from './drawn-player';
@@ -22,8 +22,8 @@ function plansOf(source: Source, frames: number, kind: LayoutKind = 'single', x 
   const plain = plainFraming(`${source.id}-1`, 'main', 0);
   const framing = { ...plain, keyframes: plain.keyframes.map((key) => ({ ...key, focus: { x, y: 0.5 } })) };
   return SIZES.map((size, i) => {
-    const canvas = { ...canvasOf(null, size, source.rate, `canvas-${i}`), layout: { ...PLAIN_LAYOUT, kind } };
-    return planOf(canvas, { cut, shots: [], framings: [framing], sources: [source] });
+    const canvas = { ...makeCanvas(null, size, source.rate, `canvas-${i}`), layout: { ...PLAIN_LAYOUT, kind } };
+    return createRenderPlan(canvas, { cut, shots: [], framings: [framing], sources: [source] });
   });
 }
 

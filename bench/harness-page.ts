@@ -1,7 +1,7 @@
 /** The page that benchmarks drive: the application's own workers, without its interface. */
-import { planOf } from '../src/core/render/plan';
-import { sourceOf, type Source } from '../src/core/master/source';
-import { canvasOf } from '../src/core/layout/canvas';
+import { createRenderPlan } from '../src/core/render/plan';
+import { toSource, type Source } from '../src/core/master/source';
+import { makeCanvas } from '../src/core/layout/canvas';
 import type { LayoutKind } from '../src/core/layout/layout';
 import { Kernel } from '../src/kernel/kernel';
 import { Player } from '../src/media/play/player';
@@ -9,9 +9,10 @@ import { storedFile } from '../src/media/store/storage';
 import { bringInFile, makeExport, passOverMaster } from '../src/media/worker/tasks';
 
 import { rateValue } from '../src/core/time/frame-rate';
-import { lookFor } from '../src/state/evidence';
+import { lookFor } from '../src/state/framing/evidence';
 import { dragTimes, exportLayout, exportThree } from './canvases';
 import { measureStore } from './store';
+import { taskTimes } from './task-times';
 import { exportWords, keystroke, layoutTime } from './words';
 import { makingAt } from './making';
 
@@ -25,7 +26,7 @@ function chosenFile(): File {
 /** Brings the chosen file in, as the application does. */
 async function chosenSource(): Promise<Source> {
   const { master } = await bringInFile({ file: chosenFile() }, {});
-  return sourceOf(master);
+  return toSource(master);
 }
 
 /** Exports the first `seconds` of the chosen file to 1080×1920. */
@@ -35,9 +36,9 @@ async function exportChosen(
 ): Promise<{ milliseconds: number; frames: number }> {
   const source = await chosenSource();
   const frames = Math.min(source.frames, Math.round((seconds * source.rate.num) / source.rate.den));
-  const canvas = canvasOf(null, { width: 1080, height: 1920 }, source.rate, 'canvas-1');
+  const canvas = makeCanvas(null, { width: 1080, height: 1920 }, source.rate, 'canvas-1');
   const cut = [{ master: source.id, in: 0, out: frames }];
-  const plan = planOf(canvas, { cut, shots: [], framings: [], sources: [source] });
+  const plan = createRenderPlan(canvas, { cut, shots: [], framings: [], sources: [source] });
   const start = performance.now();
   await makeExport({ outputs: [{ name: 'bench.mp4', plan, making: makingAt(plan, videoBits) }] }, {});
   const milliseconds = performance.now() - start;
@@ -66,7 +67,7 @@ async function lookAtChosen(): Promise<number> {
 /** Milliseconds of looking for subjects in the whole chosen file, in its proxy, and how long it plays. */
 async function followChosen(): Promise<{ milliseconds: number; seconds: number; subjects: number }> {
   const { master } = await bringInFile({ file: chosenFile() }, {});
-  const source = sourceOf(master);
+  const source = toSource(master);
   const { shots } = await passOverMaster({ source }, {});
   const ranges = shots.map(({ frame }, i) => ({ in: frame, out: shots[i + 1]?.frame ?? source.frames }));
   const start = performance.now();
@@ -184,5 +185,6 @@ Object.assign(window, {
     sendResult,
     kernelTime,
     measureStore,
+    taskTimes,
   },
 });

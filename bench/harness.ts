@@ -25,6 +25,7 @@ interface PageBench {
   sendResult(): Promise<void>;
   kernelTime(rounds: number): Promise<number>;
   measureStore(): Promise<StoreFigures>;
+  taskTimes(): Promise<{ task: number; bare: number }>;
 }
 declare global {
   interface Window {

@@ -1,4 +1,5 @@
 /** Figures of the check of whole jobs. */
+import { median } from '../src/core/figures/median';
 import { CheckBoard } from '../src/core/check/check-board';
 import { changedVerdicts } from '../src/core/check/verdicts';
 import { shared } from '../src/core/figures/shared';
@@ -32,8 +33,6 @@ function work(): Work {
   // As it comes over to a worker: nothing that other jobs have worked out already.
   return structuredClone({ masters, edit: { ...edit, clips } });
 }
-
-const median = (times: number[]): number => times.sort((a, b) => a - b)[Math.floor(times.length / 2)] ?? NaN;
 
 function timed(act: () => void): number {
   const start = performance.now();

@@ -3,7 +3,7 @@ import { highsSolver } from '../tests/lp-solvers';
 import { followTruths, servedBy, simpleWays, TALL, trackOfTruth } from '../tests/follow-truths';
 import { followShot, type FollowTask } from '../src/core/follow/solve';
 import { PLAIN_WISHES } from '../src/core/framing/following';
-import { windowAt } from '../src/core/framing/window';
+import { computeWindow } from '../src/core/framing/window';
 import { peakMemory } from './browser-memory';
 import { grainyMaster, inHarness, loopedMaster, SECONDS } from './material';
 import type { Report } from './report';
@@ -37,7 +37,7 @@ export async function follow(report: Report): Promise<void> {
     const task = taskOf({ subjects: [track], in: 0, out: truth.frames, rate: truth.rate });
     const { keyframes } = followShot(task, solve);
     const middle = (frame: number) => {
-      const { x, width } = windowAt({ keyframes, turn: 0 }, frame, { pane: 9 / 16, live: 16 / 9 });
+      const { x, width } = computeWindow({ keyframes, turn: 0 }, frame, { pane: 9 / 16, live: 16 / 9 });
       return x + width / 2;
     };
     add('following', servedBy(truth, TALL.width, middle));

@@ -2,13 +2,14 @@
 import type { Page } from 'playwright-core';
 import { EASES } from '../src/core/framing/easing';
 import { type Framing, plainFraming, PLAIN_VALUES } from '../src/core/framing/framing';
-import { sourceOf } from '../src/core/master/source';
-import { canvasOf } from '../src/core/layout/canvas';
-import { coverageOf } from '../src/core/proof/coverage';
-import { type LayoutKind, MAIN_TRACK } from '../src/core/layout/layout';
-import { planOf } from '../src/core/render/plan';
+import { toSource } from '../src/core/master/source';
+import { makeCanvas } from '../src/core/layout/canvas';
+import { computeCoverage } from '../src/core/proof/coverage';
+import { type LayoutKind } from '../src/core/layout/layout';
+import { MAIN_TRACK } from '../src/core/layout/pane';
+import { createRenderPlan } from '../src/core/render/plan';
 import { testMaster, testShot } from '../src/core/job/test-job';
-import { enlargedIn } from '../src/core/render/enlarged';
+import { findEnlargement } from '../src/core/render/enlarged';
 import { redrawnSegments, withSegments } from '../src/core/render/redrawn';
 import { BITS, grainyMaster, inHarness, SECONDS } from './material';
 import type { Report } from './report';
@@ -50,7 +51,7 @@ const FOLLOWED = 13;
  * @param last the zoom at a shot's end, from that at its beginning. @param keyframes of each shot.
  */
 function dragStep(minutes: number, last = (zoom: number) => zoom + 1, keyframes = 2): number {
-  const source = sourceOf(testMaster({ rate: RATE, frames: minutes * 60 * RATE.num }));
+  const source = toSource(testMaster({ rate: RATE, frames: minutes * 60 * RATE.num }));
   const count = minutes * SHOTS_A_MINUTE;
   const long = source.frames / count;
   const shots = Array.from({ length: count }, (_, i) => testShot(`s-${i}`, i * long, (i + 1) * long));
@@ -69,16 +70,16 @@ function dragStep(minutes: number, last = (zoom: number) => zoom + 1, keyframes 
     }),
   });
   const framings = shots.map((shot) => framingOf(shot, 1));
-  const canvas = canvasOf(null, { width: 1080, height: 1920 }, RATE, 'c');
+  const canvas = makeCanvas(null, { width: 1080, height: 1920 }, RATE, 'c');
   const cut = [{ master: source.id, in: 0, out: source.frames }];
   const shot = shots[3] as (typeof shots)[number];
-  const whole = planOf(canvas, { cut, shots, framings, sources: [source] });
+  const whole = createRenderPlan(canvas, { cut, shots, framings, sources: [source] });
   const step = (zoom: number) => {
     const changed = [framingOf(shot, zoom)];
     const dragged = framings.map((framing) => (framing.shot === shot.id ? (changed[0] as Framing) : framing));
     const plan = withSegments(whole, redrawnSegments(whole, canvas, { shots, framings: dragged, changed }));
-    coverageOf(plan);
-    enlargedIn(plan, shot.id);
+    computeCoverage(plan);
+    findEnlargement(plan, shot.id);
   };
   step(1);
   const times = Array.from({ length: RUNS }, (_, n) => {

@@ -46,7 +46,7 @@ async function measured(plan: RenderPlan): Promise<{ first: number; whole: numbe
   const draw = (frame: number) => {
     const planned = plannedFrame(plan, frame);
     for (const [index, pane] of planned.panes.entries()) {
-      const part = painter.partFor(source, 'I420', source.coded, pane, planned.live);
+      const part = painter.findPart(source, 'I420', source.coded, pane, planned.live);
       painter.paint(part, source, planned.masterFrame, source.coded, pane, index, painter.target());
     }
   };

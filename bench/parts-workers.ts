@@ -41,7 +41,7 @@ export async function workers(report: Report): Promise<void> {
     await renderFile(order, {
       folder: `${to}.parts`,
       to,
-      maker: (here) => fleet.makerFor(order, here),
+      maker: (here) => fleet.createMaker(order, here),
       signal,
     });
     rows.push([`${count}`, spent() - before, (performance.now() - began) / 1000]);

@@ -38,6 +38,8 @@ const LEGEND = [
   '- **peak memory**: all browser processes (PSS) while 5 minutes are exported; the reference is 20 seconds.',
   '- **makers**: the server at 8 Mb/s against `ffmpeg -vf crop,scale -preset medium` in two passes, by hand; a trial of six rates',
   '  against the export of a clip of three minutes. **segments**: a clip in two closed segments against one piece.',
+  '- **a task**: reading one caption in a worker of its own, from asking to the answer, median of 15; the reference is a',
+  '  module worker that only answers.',
   '- **workers**: processor seconds of all workers that share a file out; the reference is one worker alone.',
 ];
 

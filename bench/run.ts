@@ -10,6 +10,7 @@ import { follow, followMemory } from './parts-follow';
 import { makers, segments } from './parts-makers';
 import { cuts, pass, passMemory, steps } from './parts-pass';
 import { store } from './parts-store';
+import { tasks } from './parts-tasks';
 import { words } from './parts-words';
 import { workers } from './parts-workers';
 import { Report } from './report';
@@ -31,6 +32,7 @@ const PARTS: Record<string, (report: Report) => void | Promise<void>> = {
   'follow-memory': followMemory,
   memory,
   store,
+  tasks,
   words,
   makers,
   segments,

@@ -1,5 +1,6 @@
 /** Benchmark of the job store, in the harness page: what a command costs the main thread, and what it writes. */
-import { addJob, dispatch, useJobs } from '../src/state/jobs';
+import { median } from '../src/core/figures/median';
+import { addJob, dispatch, useJobs } from '../src/state/job/jobs';
 import { storage } from '../src/state/store/storage';
 import { bigJob, commandFor } from '../tests/big-job';
 
@@ -17,8 +18,6 @@ export interface StoreFigures {
 }
 
 const settled = () => new Promise((resolve) => setTimeout(resolve, 50));
-const median = (values: readonly number[]): number =>
-  [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)] ?? NaN;
 
 /** Works on a job as large as they come, with a full history. */
 export async function measureStore(): Promise<StoreFigures> {

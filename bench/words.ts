@@ -1,7 +1,8 @@
 /** Benchmarks of words on the picture, in the harness page. */
-import { planOf, type RenderPlan, withWords } from '../src/core/render/plan';
+import { median } from '../src/core/figures/median';
+import { createRenderPlan, type RenderPlan, withWords } from '../src/core/render/plan';
 import type { Source } from '../src/core/master/source';
-import { canvasOf } from '../src/core/layout/canvas';
+import { makeCanvas } from '../src/core/layout/canvas';
 import { rateValue } from '../src/core/time/frame-rate';
 import { NO_CAPTIONS } from '../src/core/words/captions';
 import { reworded, withCue } from '../src/core/words/cue-edits';
@@ -44,7 +45,7 @@ function textOf(source: Source, frames: number, captions: number): ClipText {
 
 function planIn(source: Source, frames: number, size: { width: number; height: number }): RenderPlan {
   const cut = [{ master: source.id, in: 0, out: frames }];
-  return planOf(canvasOf(null, size, source.rate, 'canvas-1'), {
+  return createRenderPlan(makeCanvas(null, size, source.rate, 'canvas-1'), {
     cut,
     shots: [],
     framings: [],
@@ -55,7 +56,7 @@ function planIn(source: Source, frames: number, size: { width: number; height: n
 function worded(plan: RenderPlan, source: Source, frames: number, text: ClipText): RenderPlan {
   const cut = [{ master: source.id, in: 0, out: frames }];
   const { width, height } = plan;
-  return withWords(plan, canvasOf(null, { width, height }, source.rate, 'canvas-1'), { cut, text });
+  return withWords(plan, makeCanvas(null, { width, height }, source.rate, 'canvas-1'), { cut, text });
 }
 
 /** Milliseconds of exporting the tall canvas with a caption every two seconds and two blocks, or without any words. */
@@ -72,8 +73,6 @@ export async function exportWords(
   await makeExport({ outputs: [{ name: 'bench-words.mp4', plan, making: makingAt(plan, videoBits) }] }, {});
   return performance.now() - start;
 }
-
-const median = (times: number[]): number => times.sort((a, b) => a - b)[times.length >> 1] ?? NaN;
 
 /**
  * Median milliseconds from a keystroke in one of many captions until the canvas is drawn with it, and those that the

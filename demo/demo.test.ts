@@ -1,11 +1,11 @@
 import { readFileSync, statSync } from 'node:fs';
-import { coverageOf } from '../src/core/proof/coverage';
-import { canvasOf } from '../src/core/layout/canvas';
+import { computeCoverage } from '../src/core/proof/coverage';
+import { makeCanvas } from '../src/core/layout/canvas';
 import { demoSchema } from '../src/core/job/demo';
-import { sourceOf } from '../src/core/master/source';
-import { canvasSizeFor, placementsOf } from '../src/core/outlets/outlets';
+import { toSource } from '../src/core/master/source';
+import { chooseCanvasSize, listPlacements } from '../src/core/outlets/outlets';
 import { SHIPPED_SHEETS } from '../src/core/outlets/shipped';
-import { plannedFrame, planOf } from '../src/core/render/plan';
+import { plannedFrame, createRenderPlan } from '../src/core/render/plan';
 import { testMaster, testRange, testShot } from '../src/core/job/test-job';
 import { probe } from '../tests/make-clip';
 import { chance, HEIGHT, WIDTH } from './film/paint';
@@ -62,16 +62,16 @@ describe('the demo film', () => {
 });
 
 describe('the demo job', () => {
-  const plans = placementsOf(SHIPPED_SHEETS).map((target) => {
-    const canvas = canvasOf(target.key, canvasSizeFor(target), FILM, 'canvas-1');
+  const plans = listPlacements(SHIPPED_SHEETS).map((target) => {
+    const canvas = makeCanvas(target.key, chooseCanvasSize(target), FILM, 'canvas-1');
     const master = testMaster({ frames, picture: { width: WIDTH, height: HEIGHT } });
     const shots = demo.shots.map((shot) => testShot(shot.id, shot.in, shot.out));
     const cut = [testRange(0, frames)];
-    return planOf(canvas, { cut, shots, framings: demo.framings, sources: [sourceOf(master)] });
+    return createRenderPlan(canvas, { cut, shots, framings: demo.framings, sources: [toSource(master)] });
   });
 
   it('fills every canvas on every frame', () => {
-    for (const plan of plans) expect(coverageOf(plan)).toMatchObject({ covered: true, bareFrames: 0 });
+    for (const plan of plans) expect(computeCoverage(plan)).toMatchObject({ covered: true, bareFrames: 0 });
   });
 
   it('keeps each subject in the window', () => {

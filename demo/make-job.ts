@@ -3,7 +3,7 @@ import { writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { type Framing, type Keyframe, plainFraming, PLAIN_VALUES } from '../src/core/framing/framing';
 import { type Demo, demoSchema } from '../src/core/job/demo';
-import { MAIN_TRACK } from '../src/core/layout/layout';
+import { MAIN_TRACK } from '../src/core/layout/pane';
 import { HEIGHT, WIDTH } from './film/paint';
 import { shotStarts, type FilmShot } from './film/shots';
 

@@ -3,6 +3,8 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import type { Browser, BrowserContext, Download, Page } from 'playwright-core';
 import { launchBrowser } from '../scripts/browser.mjs';
+import { giveDemoPass, keepDemoPass } from './demo-pass';
+import { trials } from '../tests/soak';
 import { TestServer } from '../tests/test-server';
 
 export { TestServer };
@@ -10,11 +12,18 @@ export { TestServer };
 export const PHONE = { width: 390, height: 844 };
 export const WIDE = { width: 1280, height: 800 };
 
+/** What is made where its size tells nothing: in `npm test` in a ninth of the time that an outlet's own size takes. */
+export const CANVAS = trials({ width: 360, height: 640 }, { width: 1080, height: 1920 });
+
 /** How long something may take to come onto the page, in milliseconds: another test may have the machine as well. */
 const PATIENCE = 60_000;
+/** Two presses that are so far apart are two, in milliseconds. */
+export const SINGLE_PRESS_MS = 700;
 
 /** A person with a browser of their own, looking at the app. */
 export class Visitor {
+  private sawDemo = false;
+
   private constructor(
     private readonly browser: Browser,
     readonly context: BrowserContext,
@@ -49,8 +58,9 @@ export class Visitor {
     return new Visitor(browser, context, page, errors);
   }
 
-  leave(): Promise<void> {
-    return this.browser.close();
+  async leave(): Promise<void> {
+    if (this.sawDemo) await keepDemoPass(this.page);
+    await this.browser.close();
   }
 
   button(name: string | RegExp) {
@@ -126,7 +136,10 @@ export class Visitor {
     return this.page.url().split('/').pop() ?? '';
   }
 
+  /** Opens the demo, looked at before: by this build, in another visit. */
   async openDemo(): Promise<void> {
+    await giveDemoPass(this.page);
+    this.sawDemo = true;
     await this.press('Open the demo');
     await this.page.waitForURL(/\/job\/kite-day$/);
   }
@@ -137,6 +150,14 @@ export class Visitor {
     if (await back.isVisible().catch(() => false)) await back.click();
     await this.page.getByRole('link', { name: new RegExp(`^${title}:`) }).click();
     await this.page.getByRole('heading', { name: title, level: 1 }).waitFor();
+  }
+
+  /** Gives the canvas at hand a size of its own, in pixels. */
+  async resizeCanvas({ width, height } = CANVAS): Promise<void> {
+    await this.step('Canvas');
+    await this.page.getByLabel('Width', { exact: true }).fill(String(width));
+    await this.page.getByLabel('Height', { exact: true }).fill(String(height));
+    await this.press('Use this size');
   }
 
   /** Types a figure into a field and leaves it. */
@@ -203,6 +224,14 @@ export class Visitor {
     await this.press(/^Make all \d canvases like this$/);
   }
 
+  /** Asks for so many exports of what the export page shows: a press right behind another counts as the same. */
+  async askForExports(count: number): Promise<void> {
+    for (let n = 0; n < count; n++) {
+      if (n > 0) await this.page.waitForTimeout(SINGLE_PRESS_MS);
+      await this.press('Export to MP4');
+    }
+  }
+
   /** Exports what the export page shows, and waits for its proof. */
   async exportClip(): Promise<void> {
     await this.press('Export to MP4');
@@ -219,10 +248,11 @@ export class Visitor {
     await this.button(/^(Post|Schedule) .* as /).waitFor();
   }
 
-  /** Brings a film in and exports it, with no other tap on the way. @returns the finished file. */
-  async exportOf(film: string): Promise<string> {
+  /** Brings a film in and exports it: as it comes, or at a size. @returns the finished file. */
+  async exportOf(film: string, size?: typeof CANVAS): Promise<string> {
     await this.page.goto('/');
     await this.bringIn(film);
+    if (size) await this.resizeCanvas(size);
     await this.step('Export');
     await this.exportClip();
     return (await this.download()).file;

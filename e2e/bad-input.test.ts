@@ -160,6 +160,8 @@ describe('a file', () => {
   it('can be dropped on the page', async () => {
     const { visitor } = here;
     await visitor.page.goto('/');
+    // Nobody drops a file on a page that is not there yet.
+    await visitor.has('button', 'Bring in a video');
     const bytes = readFileSync(makeClip('dropped.mp4')).toString('base64');
     await visitor.page.evaluate((text) => {
       const data = new DataTransfer();

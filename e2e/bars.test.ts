@@ -1,9 +1,9 @@
 import { execFileSync } from 'node:child_process';
 import { cropDetect } from '../tests/make-clip';
 import { filmed } from '../tests/make-filmed';
-import { drawn } from '../tests/soak';
+import { drawn, trials } from '../tests/soak';
 import { similarity } from '../tests/ssim';
-import { atTheApp } from './app';
+import { atTheApp, CANVAS } from './app';
 
 const box = (width: number, height: number): string =>
   `scale=${width}:${height},pad=1920:1080:(ow-iw)/2:(oh-ih)/2:black`;
@@ -31,6 +31,10 @@ function luma(file: string, part: string): number {
   return values.reduce((sum, value) => sum + value, 0) / values.length;
 }
 
+const { width, height } = CANVAS;
+/** Rows across the whole canvas, for {@link luma}. @param from the first of them. */
+const rows = (count: number, from: number): string => `${width}:${count}:0:${from}`;
+
 describe('a film with bars of its own', () => {
   const here = atTheApp();
 
@@ -46,23 +50,28 @@ describe('a film with bars of its own', () => {
     ['a subtitle in a bar', `${SCOPE},${SUBTITLE}`, 'crop=450:800:735:140'],
   ] as const;
   it.each(drawn(bars, 1))('goes out without them: %s', async (name, filter, window) => {
-    const file = filmed(name, filter);
-    const made = await here.visitor.exportOf(file);
+    const file = filmed(name, filter, { seconds: trials(1, 2.5) });
+    const made = await here.visitor.exportOf(file, CANVAS);
     // Judged from outside: cropdetect, the outermost rows beside those within, and ffmpeg's own crop of the window.
-    expect(cropDetect(made)).toBe('1080:1920:0:0');
-    expect(luma(made, '1080:1:0:0')).toBeGreaterThan(0.8 * luma(made, '1080:4:0:4'));
-    expect(luma(made, '1080:1:0:1919')).toBeGreaterThan(0.8 * luma(made, '1080:4:0:1912'));
-    expect(similarity(made, file, `${window},scale=1080:1920:flags=lanczos`).mean).toBeGreaterThan(0.9);
+    expect(cropDetect(made)).toBe(`${width}:${height}:0:0`);
+    expect(luma(made, rows(1, 0))).toBeGreaterThan(0.8 * luma(made, rows(4, 4)));
+    expect(luma(made, rows(1, height - 1))).toBeGreaterThan(0.8 * luma(made, rows(4, height - 8)));
+    expect(similarity(made, file, `${window},scale=${width}:${height}:flags=lanczos`).mean).toBeGreaterThan(
+      0.9,
+    );
   });
 
   const others: [string, () => Promise<void>][] = [
     [
       'without slivers of one sample',
       async () => {
-        const made = await here.visitor.exportOf(filmed('slivers', SLIVERS));
+        const made = await here.visitor.exportOf(
+          filmed('slivers', SLIVERS, { seconds: trials(1, 2.5) }),
+          CANVAS,
+        );
         for (const [edge, within] of [
-          ['1080:1:0:0', '1080:2:0:3'],
-          ['1080:1:0:1919', '1080:2:0:1915'],
+          [rows(1, 0), rows(2, 3)],
+          [rows(1, height - 1), rows(2, height - 5)],
         ] as const)
           expect(luma(made, edge)).toBeGreaterThan(0.9 * luma(made, within));
       },
@@ -71,17 +80,17 @@ describe('a film with bars of its own', () => {
       'without bars that come and go',
       async () => {
         const filter = `split[a][b];[a]trim=end_frame=30[c];[b]trim=start_frame=30,${SCOPE}[d];[c][d]concat`;
-        const made = await here.visitor.exportOf(filmed('come-and-go', filter));
-        expect(cropDetect(made)).toBe('1080:1920:0:0');
-        expect(luma(made, '1080:1:0:0')).toBeGreaterThan(0.6 * luma(made, '1080:4:0:4'));
+        const made = await here.visitor.exportOf(filmed('come-and-go', filter), CANVAS);
+        expect(cropDetect(made)).toBe(`${width}:${height}:0:0`);
+        expect(luma(made, rows(1, 0))).toBeGreaterThan(0.6 * luma(made, rows(4, 4)));
       },
     ],
     [
       'as it is where it is dark and has none',
       async () => {
         const file = filmed('dark', 'curves=all=0/0.01 1/0.16');
-        const made = await here.visitor.exportOf(file);
-        const window = 'crop=608:1080:656:0,scale=1080:1920:flags=lanczos';
+        const made = await here.visitor.exportOf(file, CANVAS);
+        const window = `crop=608:1080:656:0,scale=${width}:${height}:flags=lanczos`;
         expect(similarity(made, file, window).mean).toBeGreaterThan(0.9);
       },
     ],

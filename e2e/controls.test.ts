@@ -100,4 +100,27 @@ describe('controls by key and by hand', () => {
     await dialog.waitFor({ state: 'detached' });
     await expect(() => opener.evaluate((element) => element === document.activeElement)).toBecomeTrue();
   });
+
+  it('in a long list lie within the page, which stays where it is', async () => {
+    const { page } = here.visitor;
+    await page.getByRole('listitem', { name: 'controls' }).getByRole('link').click();
+    await page.getByRole('link', { name: /^Framing:/ }).click();
+    await here.visitor.button('Play').waitFor();
+    await page.keyboard.press('?');
+    const dialog = page.getByRole('dialog', { name: 'Keys' });
+    await dialog.waitFor();
+    const { y, height } = (await dialog.boundingBox())!;
+    const { height: room } = page.viewportSize()!;
+    expect([y >= 0, y + height <= room]).toEqual([true, true]);
+    expect(
+      await page.evaluate(
+        () =>
+          [...document.querySelectorAll('*')].filter(
+            (one) => one.scrollTop > 0 && getComputedStyle(one).overflowY === 'hidden',
+          ).length,
+      ),
+    ).toBe(0);
+    await page.keyboard.press('Escape');
+    await dialog.waitFor({ state: 'detached' });
+  });
 });

@@ -5,11 +5,13 @@ import { makeClip, packetsOf, probe } from '../tests/make-clip';
 import { filmed } from '../tests/make-filmed';
 import { HARD_FILMS, type HardFilm, hardFilm } from '../tests/hard-films';
 import { drawn, soakFigure, trials } from '../tests/soak';
-import { atTheApp } from './app';
+import { atTheApp, CANVAS } from './app';
 
 const here = atTheApp();
 /** How long the films are that land on a size. */
-const SECONDS = trials(4, 8);
+const SECONDS = trials(2, 8);
+/** What is asked of a small canvas is as much smaller. */
+const PIXELS = (CANVAS.width * CANVAS.height) / (1080 * 1920);
 /** Megabytes a second of films that have no use for as many as others, or cannot be so small. */
 const MEGABYTES: Partial<Record<HardFilm, number>> = {
   'evening sky': 1 / 8,
@@ -25,13 +27,13 @@ const LARGE = [
 
 /** A grainy film with a quiet sound. */
 function quietFilm(): string {
-  const picture = filmed('encoded', 'null', { from: 0, seconds: 4 });
+  const picture = filmed('encoded', 'null', { from: 0, seconds: 2 });
   const file = path.join(path.dirname(picture), 'encoded-quiet.mp4');
   const sound = [
     '-f',
     'lavfi',
     '-i',
-    "aevalsrc='0.05*sin(2*PI*440*t)*(1+sin(2*PI*t))|0.04*sin(2*PI*554*t)':s=48000:d=4",
+    "aevalsrc='0.05*sin(2*PI*440*t)*(1+sin(2*PI*t))|0.04*sin(2*PI*554*t)':s=48000:d=2",
   ];
   const maps = ['-map', '0:v', '-map', '1:a', '-c:v', 'copy', '-c:a', 'aac', '-b:a', '192k'];
   execFileSync('ffmpeg', ['-y', '-v', 'error', '-i', picture, ...sound, ...maps, file]);
@@ -88,9 +90,9 @@ describe('an export', () => {
     expect(video).toMatchObject({ codec_name: 'h264', profile: 'Main', level: 42 });
     expect(mediainfo(file, 'Video')).toMatchObject({ Format_Profile: 'Main', Format_Level: '4.2' });
     const packets = packetsOf(file);
-    const seconds = [0, 2].map((from) => {
-      const inside = packets.filter(({ time }) => time >= from - 1e-6 && time < from + 2 - 1e-6);
-      return (inside.reduce((sum, { bytes }) => sum + bytes, 0) * 8) / 2;
+    const seconds = [0, 1].map((from) => {
+      const inside = packets.filter(({ time }) => time >= from - 1e-6 && time < from + 1 - 1e-6);
+      return inside.reduce((sum, { bytes }) => sum + bytes, 0) * 8;
     });
     for (const bits of seconds) expect(Math.abs(bits / 6e6 - 1)).toBeLessThanOrEqual(0.05);
     const keys = packets.filter(({ key }) => key).map(({ time }) => time);
@@ -111,9 +113,10 @@ describe('an export', () => {
   ] as const;
   it.each(drawn(formats, 1))('is made as %s', async (name, button, wanted) => {
     const { visitor } = here;
-    // A second tells as much of a format as four.
+    // A second tells as much of a format as two.
     await visitor.step('Length');
     await visitor.type('Last frame kept', '00:00:00:23');
+    await visitor.resizeCanvas();
     await visitor.step('Export');
     await visitor.press(/^Bit rate/);
     await pick('Calculated');
@@ -163,14 +166,11 @@ describe('an export', () => {
   it('has 2160 lines or more where its master has them', async () => {
     const { visitor } = here;
     await visitor.page.goto('/');
-    await visitor.bringIn(makeClip('four-k.mp4', { size: '3840x2160', rate: '24', seconds: 1 }));
+    await visitor.bringIn(makeClip('four-k.mp4', { size: '3840x2160', rate: '24', seconds: 0.5 }));
     for (const [width, height] of drawn(LARGE, 1)) {
-      await visitor.step('Canvas');
-      await visitor.page.getByLabel('Width', { exact: true }).fill(String(width));
-      await visitor.page.getByLabel('Height', { exact: true }).fill(String(height));
-      await visitor.press('Use this size');
+      await visitor.resizeCanvas({ width, height });
       await visitor.step('Export');
-      expect(probe(await exported('Export to MP4'))[0]).toMatchObject({ width, height, nb_frames: '24' });
+      expect(probe(await exported('Export to MP4'))[0]).toMatchObject({ width, height, nb_frames: '12' });
     }
   });
 
@@ -178,11 +178,12 @@ describe('an export', () => {
     const { visitor } = here;
     await visitor.page.goto('/');
     await visitor.bringIn(hardFilm(film, SECONDS));
+    await visitor.resizeCanvas();
     await visitor.step('Export');
     await visitor.press(/^Bit rate/);
     await pick('A size');
-    const megabytes = (MEGABYTES[film] ?? 1 / 2) * SECONDS;
-    await visitor.type('Size', String(megabytes));
+    const megabytes = (MEGABYTES[film] ?? 1 / 2) * SECONDS * PIXELS;
+    await visitor.type('Size', megabytes.toFixed(2));
     const file = await exported('Export to MP4');
     const off = statSync(file).size / (megabytes * 1e6) - 1;
     soakFigure(

@@ -5,7 +5,7 @@ import path from 'node:path';
 import { type FaultyFilm, faultyFilms, FRAMES, SOUND_PICTURE } from '../tests/faulty-shots';
 import { cropDetect, probe } from '../tests/make-clip';
 import { lagOf, soundOf } from '../tests/sound-lag';
-import { soakFigure, trials } from '../tests/soak';
+import { drawn, soakFigure, trials } from '../tests/soak';
 import { similarity } from '../tests/ssim';
 import { atTheApp } from './app';
 
@@ -90,7 +90,7 @@ describe('films, each with a fault of its own, in one clip for three canvases at
     expect(visitor.errors).toEqual([]);
   }, 900_000);
 
-  describe.each(CANVASES)('on $name', (canvas) => {
+  describe.each(drawn(CANVASES, 1))('on $name', (canvas) => {
     const { width, height } = canvas;
     const file = () => made[`${width}x${height}`] ?? '';
     const scores: Record<string, Record<string, number>> = {};

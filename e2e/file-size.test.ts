@@ -11,7 +11,7 @@ describe('the file size that is told before an export', () => {
   const here = atTheApp();
 
   const films = [
-    ['a grainy film', () => filmed('grainy', 'null', { from: 0, seconds: trials(5, 7) })],
+    ['a grainy film', () => filmed('grainy', 'null', { from: 0, seconds: trials(2.5, 7) })],
     ['a film that rests and then moves', () => restless()],
     ['a drawn film', () => makeClip('drawn.mp4', { size: '1280x720', seconds: 9 })],
   ] as const;
@@ -19,6 +19,7 @@ describe('the file size that is told before an export', () => {
     const { visitor } = here;
     await visitor.page.goto('/');
     await visitor.bringIn(make());
+    await visitor.resizeCanvas();
     await visitor.step('Export');
     await visitor.sees('Measured by encoding pieces of this clip', 120_000);
     const told = (await visitor.page.getByLabel('Estimated file').textContent()) ?? '';

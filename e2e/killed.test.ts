@@ -4,8 +4,8 @@ import { SEED, seeded, soakFigure, trials } from '../tests/soak';
 import { Profile } from './profile';
 import { storedNames } from './stored-names';
 
-const TRIALS = trials(6, 100);
-const BRINGINGS = trials(4, 20);
+const TRIALS = trials(2, 100);
+const BRINGINGS = trials(1, 20);
 /** Longest that a film is brought in before the page is ended, in milliseconds. */
 const LATEST_BRINGING = 3000;
 /** Longest that a person works before the page is ended, in milliseconds. */
@@ -99,6 +99,7 @@ describe('a page that is ended', () => {
           await button.click();
           beside.push(valuesOf(await stateOf(again)));
           await again.getByRole('button', { name: new RegExp(`^${back}`) }).click();
+          await expect(async () => valuesOf(await stateOf(again)) === valuesOf(found)).toBecomeTrue();
         }
         const values = seen.map(valuesOf);
         expect([values, beside, beside.some((state) => values.includes(state))]).toEqual([

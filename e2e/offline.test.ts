@@ -34,7 +34,7 @@ describe('the app on a device', () => {
   });
 
   it('takes a video that another app shares', async () => {
-    const film = filmed('plain', 'null');
+    const film = filmed('plain', 'null', { seconds: 1 });
     // The share sheet posts a form; a page of ours may not, so a stand-in’s does.
     await page.goto('/outlets/verrow/');
     await page.setContent(
@@ -61,7 +61,7 @@ describe('the app on a device', () => {
       page.waitForEvent('filechooser'),
       page.getByRole('button', { name: 'Bring in a video' }).click(),
     ]);
-    await chooser.setFiles(path.resolve(filmed('dark', 'eq=brightness=-0.3')));
+    await chooser.setFiles(path.resolve(filmed('dark', 'eq=brightness=-0.3', { seconds: 1 })));
     await page.waitForURL(/\/job\/[^/]+$/, { timeout: 60_000 });
   });
 });

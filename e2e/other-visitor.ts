@@ -3,7 +3,7 @@ import { mkdtempSync, readdirSync, readFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { type Browser, launch, type Page } from 'puppeteer-core';
-import { forgetJobs, PHONE } from './app';
+import { type CANVAS, forgetJobs, PHONE } from './app';
 
 /** How long something may take to come onto the page, in milliseconds. */
 const PATIENCE = 120_000;
@@ -130,11 +130,20 @@ export class OtherVisitor {
     await this.has('heading', title);
   }
 
-  /** Brings a film in and exports it, with no other tap on the way. @returns the finished file. */
-  async exportOf(film: string): Promise<string> {
+  /** Gives the canvas at hand a size of its own, in pixels. */
+  async resizeCanvas({ width, height }: typeof CANVAS): Promise<void> {
+    await this.step('Canvas');
+    await this.type('Width', String(width));
+    await this.type('Height', String(height));
+    await this.press('Use this size');
+  }
+
+  /** Brings a film in and exports it: as it comes, or at a size. @returns the finished file. */
+  async exportOf(film: string, size?: typeof CANVAS): Promise<string> {
     await this.goHome();
     await this.drop(film);
     await this.page.waitForFunction(() => /\/job\/[^/]+$/.test(location.pathname));
+    if (size) await this.resizeCanvas(size);
     await this.step('Export');
     await this.press('Export to MP4');
     await this.has('button', 'Download');

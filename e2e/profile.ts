@@ -10,6 +10,7 @@ import { PHONE } from './app';
 export class Profile {
   readonly server = new TestServer();
   private browser: BrowserContext | null = null;
+  private readonly folder = mkdtempSync(path.join(tmpdir(), 'profile-'));
 
   get context(): BrowserContext {
     if (!this.browser) throw new Error('it was not opened');
@@ -18,7 +19,7 @@ export class Profile {
 
   async open(): Promise<void> {
     await this.server.start();
-    this.browser = await launchProfile(mkdtempSync(path.join(tmpdir(), 'profile-')));
+    this.browser = await launchProfile(this.folder);
   }
 
   async close(): Promise<void> {
@@ -52,11 +53,18 @@ export class Profile {
         await ready(page);
         return page;
       } catch (error) {
-        // A new tab may be given the process that is just ending.
+        // A new tab may be given the process that is just ending; a browser may not get over one that ended.
         if (attempt === 3) throw error;
         void page.close().catch(() => undefined);
+        if (attempt === 2) await this.restart();
       }
     }
+  }
+
+  /** Ends the browser in order, and starts it again with the same files. */
+  private async restart(): Promise<void> {
+    await this.browser?.close();
+    this.browser = await launchProfile(this.folder);
   }
 
   /** Ends a tab's process at once, as when the system ends it: nothing of the page runs any more. */

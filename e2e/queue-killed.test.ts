@@ -1,13 +1,14 @@
 import type { Page } from 'playwright-core';
 import { makeClip } from '../tests/make-clip';
 import { SEED, seeded, soakFigure, trials } from '../tests/soak';
+import { CANVAS, SINGLE_PRESS_MS } from './app';
 import { Profile } from './profile';
 import { storedNames } from './stored-names';
 
 const KILLS = trials(1, 20);
-const EXPORTS = 6;
+const EXPORTS = trials(2, 6);
 /** When a tab is ended after it came back, at the latest, in milliseconds. */
-const LATEST = 5000;
+const LATEST = trials(3000, 5000);
 
 const profile = new Profile();
 let job: string;
@@ -15,6 +16,13 @@ let job: string;
 beforeAll(async () => {
   await profile.open();
   job = await profile.bringIn(makeClip('queued.mp4', { size: '640x360', seconds: 4 }));
+  const page = await profile.openAt(`/job/${job}/canvas`, (there) =>
+    there.getByLabel('Width', { exact: true }).waitFor(),
+  );
+  await page.getByLabel('Width', { exact: true }).fill(String(CANVAS.width));
+  await page.getByLabel('Height', { exact: true }).fill(String(CANVAS.height));
+  await button(page, 'Use this size').click();
+  await page.close();
 });
 afterAll(() => profile.close());
 
@@ -26,7 +34,10 @@ describe('a queue of exports whose tab is ended', () => {
   it(`${KILLS} times at random moments makes all of them, each once, and leaves nothing else`, async () => {
     const random = seeded(SEED);
     let page = await openExport();
-    for (let n = 0; n < EXPORTS; n++) await button(page, 'Export to MP4').click();
+    for (let n = 0; n < EXPORTS; n++) {
+      await button(page, 'Export to MP4').click();
+      await page.waitForTimeout(SINGLE_PRESS_MS);
+    }
     await page.getByRole('list', { name: 'Queue' }).waitFor();
     for (let kills = 0; kills < KILLS; kills++) {
       await page.waitForTimeout(300 + random() * LATEST);

@@ -29,7 +29,7 @@ describe('the queue of exports', () => {
     await visitor.bringIn(makeClip('queued.mp4', { size: '1920x1080', rate: '24', seconds: 6 }));
     await visitor.step('Export');
     await page.getByText('The master is being analysed').waitFor({ state: 'hidden', timeout: 90_000 });
-    for (let n = 0; n < 4; n++) await visitor.press('Export to MP4');
+    await visitor.askForExports(4);
     await expect(async () => (await strips().count()) === 4).toBecomeTrue();
     await visitor.sees(/frames a second/);
     await mark();

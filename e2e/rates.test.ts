@@ -16,7 +16,7 @@ describe('a trial of bit rates', () => {
   it('says what a viewer gets of each, is the default rate, and is kept until the clip changes', async () => {
     const { visitor } = here;
     const { page } = visitor;
-    await visitor.bringIn(filmed('rated', 'null', { from: 0, seconds: 2 }));
+    await visitor.bringIn(filmed('rated', 'null', { from: 0, seconds: 0.6 }));
     await visitor.step('Export');
     await page.getByText('The master is being analysed').waitFor({ state: 'hidden', timeout: 90_000 });
     await visitor.press(/^What a viewer gets/);
@@ -59,8 +59,7 @@ describe('a trial of bit rates', () => {
     await visitor.sees(/\{name\} is none of/);
     await visitor.type('Pattern of file names', '{number}-{clip}-{size}');
     await visitor.sees('01-rated-1080x1920.mp4');
-    await visitor.press('Export to MP4');
-    await visitor.press('Export to MP4');
+    await visitor.askForExports(2);
     await visitor.button('Download').nth(1).waitFor({ timeout: 180_000 });
     const [download] = await Promise.all([
       page.waitForEvent('download'),
@@ -84,11 +83,11 @@ describe('a trial of bit rates', () => {
     await page.keyboard.press('Escape');
 
     await visitor.press(/^Stills/);
-    await visitor.type('Frame at', '00:00:01:00');
+    await visitor.type('Frame at', '00:00:00:12');
     const [still] = await Promise.all([page.waitForEvent('download'), visitor.press('Save PNG')]);
     const png = path.join(path.dirname(zip), 'still.png');
     await still.saveAs(png);
-    expect(still.suggestedFilename()).toBe('01-rated-1080x1920_24.png');
+    expect(still.suggestedFilename()).toBe('01-rated-1080x1920_12.png');
     expect(probe(png)[0]).toMatchObject({ codec_name: 'png', width: 1080, height: 1920 });
     expect(visitor.errors).toEqual([]);
   });

@@ -2,7 +2,7 @@ import { execFileSync, spawnSync } from 'node:child_process';
 import path from 'node:path';
 import { cropDetect, makeClip, probe, turnClip } from '../tests/make-clip';
 import { similarity } from '../tests/ssim';
-import { atTheApp } from './app';
+import { atTheApp, CANVAS } from './app';
 
 describe('a master that is not as it should be', () => {
   const here = atTheApp();
@@ -18,6 +18,7 @@ describe('a master that is not as it should be', () => {
     here.visitor.page.getByRole('list', { name: 'Diagnosis' }).getByRole('listitem', { name });
 
   async function exported(): Promise<string> {
+    await here.visitor.resizeCanvas();
     await here.visitor.step('Export');
     await here.visitor.exportClip();
     return (await here.visitor.download()).file;
@@ -38,8 +39,8 @@ describe('a master that is not as it should be', () => {
     await here.visitor.has('listitem', 'Bars in the master: pass');
     const made = await exported();
     // Judged from outside: cropdetect, and ffmpeg's own crop of the same window.
-    expect(cropDetect(made)).toBe('1080:1920:0:0');
-    const reference = 'crop=450:800:735:140,scale=1080:1920:flags=lanczos';
+    expect(cropDetect(made)).toBe(`${CANVAS.width}:${CANVAS.height}:0:0`);
+    const reference = `crop=450:800:735:140,scale=${CANVAS.width}:${CANVAS.height}:flags=lanczos`;
     expect(similarity(made, file, reference).mean).toBeGreaterThan(0.95);
     await here.visitor.step('Master');
     await here.visitor.press('Undo all repairs');
@@ -73,7 +74,7 @@ describe('a master that is not as it should be', () => {
     await here.visitor.has('listitem', 'Size: 1280×720');
     await problem(/^The picture is not turned/).waitFor();
     const made = await exported();
-    const reference = 'crop=405:720:437:0,scale=1080:1920:flags=lanczos';
+    const reference = `crop=405:720:437:0,scale=${CANVAS.width}:${CANVAS.height}:flags=lanczos`;
     expect(
       similarity(made, makeClip('upright.mp4', { size: '1280x720', seconds: 1 }), reference).mean,
     ).toBeGreaterThan(0.9);

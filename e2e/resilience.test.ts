@@ -1,5 +1,5 @@
 import { makeClip } from '../tests/make-clip';
-import { TestServer, Visitor } from './app';
+import { SINGLE_PRESS_MS, TestServer, Visitor } from './app';
 import { storedNames } from './stored-names';
 
 const server = new TestServer();
@@ -112,19 +112,36 @@ describe('an export', () => {
     expect(await stored('exports')).toHaveLength(1);
   });
 
+  it('says so where its code does not come, and is made once it does', async () => {
+    await visitor.bringIn(clip);
+    await visitor.resizeCanvas();
+    await visitor.step('Export');
+    // A server that was updated has no more of what a page that is open asks for.
+    const code = '**/workers/export-task-*.js';
+    await visitor.context.route(code, (route) => route.abort());
+    await visitor.press('Export to MP4');
+    await visitor.sees('The code for this could not be loaded');
+    await visitor.context.unroute(code);
+    await visitor.page.waitForTimeout(SINGLE_PRESS_MS);
+    await visitor.exportClip();
+  });
+
   it('fails in words when the master is gone, and the job takes the same file up again', async () => {
     const id = await visitor.bringIn(clip);
+    await visitor.resizeCanvas();
     await visitor.step('Export');
     await visitor.page.evaluate(async () => {
       const root = await navigator.storage.getDirectory();
       await root.removeEntry('masters', { recursive: true });
     });
     await visitor.press('Export to MP4');
-    // The look at the master may have failed as well: then the export waits for the person's word.
+    // The look at the master may have failed as well: then the export waits for the person's word, which may come to
+    // nothing where the look fails at that very moment.
     const without = visitor.button('Export without it');
-    await without.or(visitor.page.getByText('The export failed')).first().waitFor();
-    if (await without.isVisible()) await without.click();
-    await visitor.sees('The export failed');
+    await expect(async () => {
+      if (await without.isVisible()) await without.click({ timeout: 1000 }).catch(() => undefined);
+      return visitor.page.getByText('The export failed').first().isVisible();
+    }).toBecomeTrue();
     await visitor.page.goto(`/job/${id}`);
     await visitor.sees(/is no longer in this browser's storage/);
     await visitor.pick(makeClip('other.mp4'), 'Find edit.mp4');

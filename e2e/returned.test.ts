@@ -2,6 +2,7 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import { drawn } from '../tests/soak';
 import { faultsOf } from '../tests/axe';
 import { filmed } from '../tests/make-filmed';
 import { atTheApp } from './app';
@@ -65,7 +66,7 @@ describe('a file that came back', () => {
     expect(await faultsOf(there.visitor.page)).toEqual([]);
   });
 
-  it.each(DONE)('is known when it was %s', async (name, args, says) => {
+  it.each(drawn(DONE, 2))('is known when it was %s', async (name, args, says) => {
     const back = path.join(FOLDER, `${name.replaceAll(' ', '-')}.mp4`);
     execFileSync('ffmpeg', ['-y', '-v', 'error', '-i', file, ...args(file), back]);
     await look(back);

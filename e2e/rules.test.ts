@@ -17,11 +17,11 @@ async function limitTo(visitor: Visitor, seconds: number): Promise<void> {
   await visitor.tap('button', 'Change the rules of Verrow');
   await visitor.type('Longest', String(seconds));
   await visitor.tap('button', 'See what this changes');
-  await visitor.has('listitem', new RegExp(`^Short: length, most: 60, now ${seconds}$`));
+  await visitor.has('listitem', new RegExp(`^Short, length: Longest: 60 s, now ${seconds} s$`));
 }
 
 describe('rule sheets on a phone', () => {
-  const here = atTheApp({ touch: true, scale: 2 });
+  const here = atTheApp({ touch: true });
   let visitor: Visitor;
   let jobs: string[];
   beforeAll(async () => {
@@ -61,7 +61,7 @@ describe('rule sheets on a phone', () => {
     for (const job of [...jobs].reverse()) expect(await lengthOf(job)).toBe('Length: stop');
     // The first was judged by the rules before.
     await visitor.sees('The rules of Verrow changed since this job was last judged.');
-    await visitor.sees(/Short: length, most: 45, before 60/);
+    await visitor.sees(/Short, length: Longest: 45 s, before 60 s/);
     await visitor.tap('button', 'Seen');
     await visitor.page.getByText('The rules of Verrow changed').waitFor({ state: 'hidden' });
     await visitor.page.goto('/');
@@ -122,7 +122,7 @@ describe('rule sheets on a phone', () => {
   it('an older version is compared and comes back', async () => {
     await toRules(visitor);
     await visitor.tap('button', 'Versions of the rules of Verrow');
-    await visitor.has('listitem', 'Short: length, most: 60, now 45');
+    await visitor.has('listitem', 'Short, length: Longest: 60 s, now 45 s');
     await visitor.tap('button', 'Go back to the one that ships');
     await visitor.has('listitem', /^Verrow: /);
     expect(await lengthOf(jobs[1] ?? '')).toBe('Length: note');
@@ -155,6 +155,11 @@ describe('rule sheets on a phone', () => {
     await visitor.tap('button', 'See what this changes');
     await visitor.tap('button', 'Save these rules');
     await visitor.has('listitem', 'Wall: Your own sheet');
+    // A sheet says what an outlet takes, not where it is.
+    await visitor.page.goto('/accounts');
+    await visitor.tap('button', 'Sign in to Wall');
+    await visitor.sees('The server knows no way to Wall.');
+    await toRules(visitor);
     const [download] = await Promise.all([
       visitor.page.waitForEvent('download'),
       visitor.press('Save the rules of Wall as a file'),

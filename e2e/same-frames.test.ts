@@ -1,12 +1,12 @@
 import { createHash } from 'node:crypto';
 import { plainFraming } from '@core/framing/framing';
-import { canvasOf } from '@core/layout/canvas';
+import { makeCanvas } from '@core/layout/canvas';
 import { PLAIN_LAYOUT } from '@core/layout/layout';
-import { sourceOf } from '@core/master/source';
+import { toSource } from '@core/master/source';
 import { A_TOUCH, PLAIN_ENCODING } from '@core/rate/encoding';
 import { PLAIN_PLACEMENT } from '@core/outlets/plain-placement';
-import { makingOf } from '@core/render/making';
-import { planOf, type RenderPlan } from '@core/render/plan';
+import { toEncodeSettings } from '@core/render/making';
+import { createRenderPlan, type RenderPlan } from '@core/render/plan';
 import { NO_TEXT } from '@core/words/clip-text';
 import { plainBlock } from '@core/words/text-block';
 import { drawSegment } from '../server/render/draw';
@@ -17,7 +17,7 @@ import { trials } from '../tests/soak';
 import { atTheApp } from './app';
 
 const here = atTheApp();
-const FRAMES = trials(60, 200);
+const FRAMES = trials(12, 200);
 
 describe('frames before the encoder', () => {
   it('are the same bit for bit in the browser and on the server: of a grainy film, tilted, zoomed, sharpened, with words', async () => {
@@ -25,7 +25,7 @@ describe('frames before the encoder', () => {
     const film = filmed('same', 'null', { from: 0, seconds: FRAMES / 24 + 0.2 });
     await visitor.bringIn(film);
     const [master] = (await jobOf(film)).masters;
-    const source = sourceOf(master!);
+    const source = toSource(master!);
     const plain = plainFraming(`${source.id}-1`, 'main', 0);
     const key = plain.keyframes[0]!;
     const framing = {
@@ -36,21 +36,26 @@ describe('frames before the encoder', () => {
       ],
     };
     const canvas = {
-      ...canvasOf(null, { width: 720, height: 1280 }, source.rate, 'canvas-1'),
+      ...makeCanvas(
+        null,
+        trials({ width: 360, height: 640 }, { width: 720, height: 1280 }),
+        source.rate,
+        'canvas-1',
+      ),
       layout: { ...PLAIN_LAYOUT, kind: 'backdrop' as const },
       encoding: { ...PLAIN_ENCODING, sharpening: A_TOUCH },
     };
     const cut = [{ master: source.id, in: 0, out: FRAMES }];
     const block = { ...plainBlock('words', 'On the river'), fade: 0.5 };
     const text = { ...NO_TEXT, blocks: [block] };
-    const plan = planOf(canvas, { cut, shots: [], framings: [framing], sources: [source], text });
+    const plan = createRenderPlan(canvas, { cut, shots: [], framings: [framing], sources: [source], text });
     await visitor.page.evaluate(await bundled('tests/draw-page.ts'));
     const browser = await visitor.page.evaluate(
       (asked) =>
         (globalThis as unknown as { drawnHashes(plan: unknown): Promise<string[]> }).drawnHashes(asked),
       plan as unknown,
     );
-    const making = makingOf(plan, PLAIN_ENCODING, PLAIN_PLACEMENT, { bits: 5e6, reason: 'picture' });
+    const making = toEncodeSettings(plan, PLAIN_ENCODING, PLAIN_PLACEMENT, { bits: 5e6, reason: 'picture' });
     const server = await hashesOf(plan, { plan, making, masters: { [source.fingerprint]: film } });
     expect(new Set(server).size).toBeGreaterThan(0.95 * FRAMES);
     expect(server).toEqual(browser);

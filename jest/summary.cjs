@@ -1,9 +1,24 @@
-// Writes what ran to the file named by GUSSET_RESULTS, for scripts/test.mjs to count, and says every half minute
-// which file is at work.
+// Writes what ran to the file named by GUSSET_RESULTS, for scripts/test.mjs to count, says every half minute which file
+// is at work, and at the end which tests took longest.
 const { writeFileSync } = require('node:fs');
 const path = require('node:path');
 
 const SAY_EVERY = 30_000;
+/** Of a part so many of the longest tests are named. */
+const LONGEST = 12;
+
+/** Names the tests that took longest, in seconds. */
+function nameLongest({ testResults }) {
+  const all = testResults.flatMap(({ testFilePath, testResults: tests }) =>
+    tests.map(({ fullName, duration }) => ({
+      name: `${path.relative(process.cwd(), testFilePath)}: ${fullName}`,
+      duration: duration ?? 0,
+    })),
+  );
+  const longest = all.sort((a, b) => b.duration - a.duration).slice(0, LONGEST);
+  for (const { name, duration } of longest)
+    process.stderr.write(`${Math.round(duration / 1000)} s  ${name}\n`);
+}
 
 module.exports = class Summary {
   onRunStart() {
@@ -18,6 +33,7 @@ module.exports = class Summary {
 
   onRunComplete(_contexts, results) {
     clearInterval(this.clock);
+    nameLongest(results);
     const file = process.env.GUSSET_RESULTS;
     if (!file) return;
     const passed = results.numPassedTests;

@@ -1,7 +1,7 @@
 // `npm run demo [-- --port N --data FOLDER]`: sets up, builds and starts everything with the demo data on one port.
 import { installDebianPackages, installNodePackages } from './setup.mjs';
 
-installNodePackages();
+installNodePackages('serving');
 installDebianPackages(
   { ffmpeg: 'ffmpeg' },
   "The outlets' stand-ins look for black bars with it, and say so when they cannot.",

@@ -7,14 +7,21 @@ const STAMP = 'node_modules/.gusset-lock';
 
 const has = (command) => spawnSync('which', [command], { stdio: 'ignore' }).status === 0;
 
-/** Installs the Node packages when the lock file is newer than what is installed. */
-export function installNodePackages() {
+/**
+ * Installs the Node packages when the lock file is newer than what is installed.
+ * @param part `all` of them, or those that building and `serving` need; `all` serves as well.
+ */
+export function installNodePackages(part = 'all') {
   const lock = createHash('sha256').update(readFileSync('package-lock.json')).digest('hex');
-  if (existsSync(STAMP) && readFileSync(STAMP, 'utf8') === lock) return;
+  const installed = existsSync(STAMP) ? readFileSync(STAMP, 'utf8') : '';
+  if (installed === `all ${lock}` || installed === `${part} ${lock}`) return;
   console.log('Installing Node packages…');
+  const less = part === 'serving' ? ['--omit=dev'] : [];
   // esbuild's own install step only checks the binary that its package ships.
-  execFileSync('npm', ['ci', '--no-audit', '--no-fund'], { stdio: ['ignore', 'inherit', 'inherit'] });
-  writeFileSync(STAMP, lock);
+  execFileSync('npm', ['ci', '--no-audit', '--no-fund', '--prefer-offline', ...less], {
+    stdio: ['ignore', 'inherit', 'inherit'],
+  });
+  writeFileSync(STAMP, `${part} ${lock}`);
 }
 
 /** Debian packages that tests and proofs need, by their commands. */

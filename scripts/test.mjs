@@ -1,9 +1,8 @@
-// `npm test [-- --all]`: sets up, then lint, types, unit tests and browser tests; the last line counts them all.
+// `npm test`: sets up, then lint, types, unit tests and browser tests; the last line counts them all.
 import { spawn } from 'node:child_process';
 import { existsSync, mkdtempSync, readFileSync, statSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { waiting } from './rota.mjs';
 import { installDebianPackages, installNodePackages, JUDGES } from './setup.mjs';
 
 installNodePackages();
@@ -75,22 +74,16 @@ const checks = [
   part('Unused code', 'npx', ['knip']).then(async (passed) => [
     passed,
     await part('Types', 'npx', ['tsc', '--noEmit']),
+    await part('Docs', 'node', ['scripts/check-docs.mjs']),
   ]),
 ];
-for (const passed of (await Promise.all(checks)).flat()) count(passed);
-const later = process.argv.includes('--all') ? [] : waiting();
-const ignored = ['/node_modules/', ...later].map((file) => `--testPathIgnorePatterns=${file}`);
 const results = mkdtempSync(path.join(tmpdir(), 'results-'));
-// A process each, so that memory that one took is given back.
-for (const [name, ...projects] of [
-  ['Unit tests', 'core', 'ui', 'components'],
-  ['Server tests', 'server'],
-  ['Browser tests', 'e2e'],
-]) {
+
+/** Runs the tests of some of Jest's projects in a process of its own, so that memory that one took is given back. */
+async function test(name, projects, workers) {
   const file = path.join(results, `${projects[0]}.json`);
   const reporters = ['--reporters=default', '--reporters=<rootDir>/jest/summary.cjs'];
-  // Two at a time: while one waits for a server or a page, the other has both cores.
-  const args = ['jest', '--maxWorkers=2', ...reporters, ...ignored, '--selectProjects', ...projects];
+  const args = ['jest', `--maxWorkers=${workers}`, ...reporters, '--selectProjects', ...projects];
   const run = () => part(name, 'npx', args, file);
   const began = Date.now();
   let passed = await run();
@@ -109,6 +102,13 @@ for (const [name, ...projects] of [
     count(false);
   }
 }
-if (later.length > 0) console.log(`\nIn another turn, or with \`npm test -- --all\`: ${later.join(', ')}`);
+
+// Lint has one core to itself, and leaves the other.
+await test('Unit tests', ['core', 'ui', 'components'], 2);
+for (const passed of (await Promise.all(checks)).flat()) count(passed);
+// Two at a time: while one waits for a server or a page, the other has both cores.
+await test('Server tests', ['server'], 2);
+await test('Browser tests', ['e2e'], 2);
+
 console.log(`\n${counts.passed} passed, ${counts.failed} failed`);
 process.exit(counts.failed === 0 ? 0 : 1);

@@ -1,7 +1,7 @@
 // `npm run worker`: makes segments of files for a server elsewhere.
 import { installDebianPackages, installNodePackages } from './setup.mjs';
 
-installNodePackages();
+installNodePackages('serving');
 if (installDebianPackages({ ffmpeg: 'ffmpeg' }, 'It decodes and encodes.').length > 0) process.exit(1);
 const { buildDrawing } = await import('./build.mjs');
 await buildDrawing();

@@ -4,17 +4,22 @@ import helmet from 'helmet';
 import { SHARE_TARGET, SHARED_QUERY } from '../src/core/interchange/share-target';
 import type { Sheets } from '../src/core/outlets/rule-sheet';
 import { SHIPPED_SHEETS } from '../src/core/outlets/shipped';
+import { SIGN_IN_BACK } from '../src/core/posting/accounts';
 import { addAccounts } from './accounts/api';
 import { addChat } from './chat/chat';
 import { addConversion } from './convert/convert';
 import { onlyOwnPages } from './guard';
 import { addHandOff, type HandOff } from './hand-off/desk-api';
-import { BOARD_STYLE } from './outlets/board';
-import { outletRoot } from './outlets/outlet-api';
-import { addStandIn } from './outlets/stand-in';
+import { BOARD_STYLE } from './outlets/stand-in/board';
+import { createStandInClient, OutletDirectory } from './outlets/directory';
+import type { OutletsElsewhere } from './outlets/elsewhere';
+import { describeOutlet } from './outlets/outlets';
+import type { RegisteredClient } from './outlets/stand-in/authority/authority';
+import { addStandIn } from './outlets/stand-in/stand-in';
 import { addPosting } from './posting/api';
 import { Posting } from './posting/posting';
 import { addRenders } from './renders/api';
+import type { Secrets } from './store/secrets';
 import { addVisitors } from './visitor';
 import { keepSwept, type Swept } from './sweep';
 import { closeWorkshop, endPrograms, openWorkshop, type WorkersAt } from './workshop';
@@ -26,6 +31,8 @@ export interface AppOptions {
   data: string;
   /** What the outlets' stand-ins judge by. */
   sheets?: Sheets;
+  /** Outlets that are not on this server; they have no stand-ins. */
+  elsewhere?: OutletsElsewhere;
   /** Where other machines make files too. */
   workers?: WorkersAt | null;
 }
@@ -80,6 +87,7 @@ export async function openServer({
   dist,
   data,
   sheets = SHIPPED_SHEETS,
+  elsewhere = {},
   workers = null,
 }: AppOptions): Promise<GussetServer> {
   const workshop = await openWorkshop(data, workers);
@@ -89,13 +97,16 @@ export async function openServer({
   app.get('/outlets/board.css', (_request, response) => {
     response.type('css').send(BOARD_STYLE);
   });
-  const outlets = sheets.map((sheet) => addStandIn(app, sheet, workshop));
+  const standIns = sheets.flatMap((sheet) => {
+    const { standIn } = describeOutlet(sheet.outlet);
+    if (!standIn || Object.hasOwn(elsewhere, sheet.outlet)) return [];
+    return [{ sheet, traits: standIn, client: ownClient(workshop.secrets, sheet.outlet) }];
+  });
+  const outlets = standIns.map((one) => addStandIn(app, one, workshop));
   const conversions = addConversion(app, workshop);
   const renders = addRenders(app, workshop);
-  const shipped = new Set(sheets.map(({ outlet }) => outlet));
-  const posting = new Posting(app, workshop, (outlet, origin) =>
-    shipped.has(outlet) ? `${origin}${outletRoot(outlet)}` : null,
-  );
+  const here = new Set(standIns.map(({ sheet }) => sheet.outlet));
+  const posting = new Posting(app, workshop, new OutletDirectory(here, elsewhere, workshop.secrets));
   addAccounts(app, posting.accounts, (id) => posting.holdFor(id));
   addPosting(app, posting);
   const handOff = addHandOff(app, workshop);
@@ -121,6 +132,13 @@ export async function openServer({
     },
   };
 }
+
+/** Registers this server at a stand-in that it runs. */
+const ownClient = (secrets: Secrets, outlet: string): RegisteredClient => ({
+  ...createStandInClient(secrets, outlet),
+  name: 'Gusset',
+  backFrom: (origin) => `${origin}${SIGN_IN_BACK}`,
+});
 
 /** What every other address answers: files of the app, and the app itself. */
 function addPages(app: Express, dist: string): void {

@@ -10,6 +10,7 @@ import { type ProgramError, Programs, type RunOptions, type Said } from './progr
 import { findTools } from './programs/tools';
 import { builtProgram } from './root';
 import { Client, openTestServer } from './test-client';
+import { openDatabase } from './store/database';
 import { UploadDoor } from './uploads/upload-door';
 import { closeWorkshop, openWorkshop } from './workshop';
 
@@ -149,6 +150,23 @@ describe('a folder that may not be written', () => {
     } finally {
       child.kill('SIGKILL');
     }
+  });
+});
+
+describe('a database that another process locks', () => {
+  it('does not keep a server from ending', async () => {
+    const data = mkdtempSync(path.join(tmpdir(), 'held-'));
+    const child = spawn(process.execPath, [builtProgram('main'), '--port', '0', '--data', data], {
+      stdio: ['ignore', 'pipe', 'inherit'],
+    });
+    await new Promise((resolve) => child.stdout.once('data', resolve));
+    const other = openDatabase(data);
+    other.exec('begin exclusive');
+    child.kill('SIGTERM');
+    const code = await new Promise((resolve) => child.on('exit', resolve));
+    expect(code).toBe(0);
+    other.exec('rollback');
+    other.close();
   });
 });
 

@@ -1,7 +1,5 @@
 import type { RequestHandler } from 'express';
-
-/** Names that lead to this machine's own loopback: any other is a name that somebody pointed here. */
-const HOSTS = new Set(['localhost', '127.0.0.1', '[::1]']);
+import { isLoopback } from './loopback';
 
 /** Where a browser says a request comes from; all but these are other pages. */
 const OWN_SITES = new Set(['same-origin', 'none']);
@@ -12,8 +10,8 @@ const OWN_SITES = new Set(['same-origin', 'none']);
  */
 export const onlyOwnPages: RequestHandler = (request, response, next) => {
   const host = request.headers.host ?? '';
-  const name = host.replace(/:\d+$/, '').toLowerCase();
-  if (!HOSTS.has(name)) {
+  // Any other name is one that somebody pointed here.
+  if (!isLoopback(host.replace(/:\d+$/, ''))) {
     response.status(421).json({ error: 'this server answers only to localhost' });
     return;
   }

@@ -9,7 +9,7 @@ import { sweep } from './sweep';
 import { Client, FORM, openTestServer } from './test-client';
 
 const UPLOADS = '/outlets/verrow/api/uploads';
-const TRIALS = trials(4, 50);
+const TRIALS = trials(2, 50);
 const clip = readFileSync(makeClip('killed.mp4', { size: '1080x1920', seconds: 1 }));
 const film = readFileSync(makeClip('film.mkv', { seconds: 2, output: ['-c:v', 'mpeg4'] }));
 /** Pieces that a file is sent in, so that a kill may fall between two. */

@@ -1,6 +1,6 @@
 /**
  * Starts the server: `server-build/main.cjs [--port N] [--data FOLDER] [--dist FOLDER] [--workers ADDRESS]
- * [--lan [--lan-port N] [--lan-address ADDRESS]]`.
+ * [--outlets FILE] [--lan [--lan-port N] [--lan-address ADDRESS]]`.
  */
 import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -13,12 +13,14 @@ import type { HandOff } from './hand-off/desk-api';
 import { inUrl, lanAddresses } from './hand-off/lan';
 import { phoneSite } from './hand-off/phone-site';
 import { createListener, NETWORK } from './listener';
+import { OutletsFileError, readOutletsElsewhere } from './outlets/elsewhere';
 import { FolderTakenError } from './store/folder-lock';
 
 const { values } = parseArgs({
   options: {
     port: { type: 'string', default: '4100' },
     data: { type: 'string' },
+    outlets: { type: 'string' },
     lan: { type: 'boolean', default: false },
     'lan-port': { type: 'string', default: '4102' },
     'lan-address': { type: 'string' },
@@ -26,8 +28,8 @@ const { values } = parseArgs({
     dist: { type: 'string', default: path.join(ROOT, 'dist') },
   },
 });
-const port = portOf('port');
-const lanPort = portOf('lan-port');
+const port = parsePort('port');
+const lanPort = parsePort('lan-port');
 // Where Redis is known, other machines make files too.
 const redis = process.env.REDIS_URL;
 const workers = redis ? { redis, address: values.workers } : null;
@@ -35,7 +37,7 @@ const data = values.data ?? mkdtempSync(path.join(tmpdir(), 'gusset-'));
 // A failure that nobody waits for is told; it does not take the server down with it.
 process.on('unhandledRejection', (error) => console.error(error));
 
-function portOf(option: 'port' | 'lan-port'): number {
+function parsePort(option: 'port' | 'lan-port'): number {
   const number = Number(values[option]);
   if (Number.isInteger(number) && number >= 0 && number <= 65535) return number;
   console.error(`--${option} must be a whole number from 0 to 65535, not ${values[option]}.`);
@@ -46,7 +48,13 @@ function portOf(option: 'port' | 'lan-port'): number {
 const CLOSE_WITHIN_MS = 10_000;
 
 async function serve(): Promise<void> {
-  const gusset = await openServer({ dist: path.resolve(values.dist), data: path.resolve(data), workers });
+  const elsewhere = values.outlets === undefined ? {} : readOutletsElsewhere(path.resolve(values.outlets));
+  const gusset = await openServer({
+    dist: path.resolve(values.dist),
+    data: path.resolve(data),
+    workers,
+    elsewhere,
+  });
   const server = createListener(gusset.app);
   server.on('error', (error: NodeJS.ErrnoException) => {
     console.error(
@@ -114,7 +122,7 @@ serve().catch((error: Error) => {
     );
     process.exit(1);
   }
-  if (error instanceof UnreachableError) {
+  if (error instanceof UnreachableError || error instanceof OutletsFileError) {
     console.error(error.message);
     process.exit(1);
   }

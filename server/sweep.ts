@@ -1,7 +1,7 @@
 import { setInterval } from 'node:timers';
 import type { Conversions } from './convert/conversions';
 import type { Offers } from './hand-off/offers';
-import type { StandIn } from './outlets/stand-in';
+import type { StandIn } from './outlets/stand-in/stand-in';
 import type { Posting } from './posting/posting';
 import type { RenderService } from './renders/api';
 import type { UploadDoor } from './uploads/upload-door';

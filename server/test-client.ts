@@ -7,9 +7,8 @@ import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { type OutletPost, outletPostSchema } from '../src/core/outlets/outlet-api';
-import type { Sheets } from '../src/core/outlets/rule-sheet';
 import { outletToken } from '../tests/sign-in';
-import { type GussetServer, openServer } from './app';
+import { type AppOptions, type GussetServer, openServer } from './app';
 
 const TUS = { 'tus-resumable': '1.0.0' };
 
@@ -139,14 +138,14 @@ export interface TestServer extends GussetServer {
   http: http.Server;
 }
 
-/** @param sheets what its outlets judge by; those that ship where none are given. */
+/** @param more what its outlets judge by, and which are elsewhere. */
 export async function openTestServer(
   data = mkdtempSync(path.join(tmpdir(), 'data-')),
-  sheets?: Sheets,
+  more: Pick<AppOptions, 'sheets' | 'elsewhere'> = {},
 ): Promise<TestServer> {
   const dist = mkdtempSync(path.join(tmpdir(), 'dist-'));
   writeFileSync(path.join(dist, 'index.html'), '<title>app</title>');
-  const gusset = await openServer({ dist, data, ...(sheets ? { sheets } : {}) });
+  const gusset = await openServer({ dist, data, ...more });
   const server = createListener(gusset.app);
   // Making clips holds the thread up for longer than idle connections are kept by default.
   server.keepAliveTimeout = 120_000;

@@ -10,19 +10,19 @@ import { activeClip, type Job, newJob } from '../src/core/job/job';
 import { framed, TEST_SOUND, testMaster } from '../src/core/job/test-job';
 import { testPass } from '../src/core/job/test-pass';
 import { AUDIENCES, type Audience } from '../src/core/outlets/audience';
-import { canvasSizeFor, findPlacement } from '../src/core/outlets/outlets';
+import { chooseCanvasSize, findPlacement } from '../src/core/outlets/outlets';
 import type { Placement } from '../src/core/outlets/placement';
 import type { RuleSheet } from '../src/core/outlets/rule-sheet';
 import { SHIPPED_SHEETS } from '../src/core/outlets/shipped';
 import { exportSound } from '../src/core/render/export-sound';
 import { FORMATS } from '../src/core/rate/format';
-import { levelFor } from '../src/core/rate/level';
+import { findLevel } from '../src/core/rate/level';
 import { plannedFrame } from '../src/core/render/plan';
 import type { FrameRate } from '../src/core/time/frame-rate';
 import { seeded, SEED, soakFigure, trials } from '../tests/soak';
 import { Client, openTestServer, type TestServer } from './test-client';
 
-const COUNT = trials(14, 200);
+const COUNT = trials(8, 200);
 const OUTLET = 'trial';
 const random = seeded(SEED);
 const chance = (share: number): boolean => random() < share;
@@ -135,7 +135,7 @@ function jobOf({ placement, rate, frames, commands, silent }: Trial, sheet: Rule
     sheets: [sheet],
   });
   const target = findPlacement([sheet], `${OUTLET}/${placement.id}`)!;
-  const size = chance(0.08) ? { width: 64, height: 64 } : canvasSizeFor(target);
+  const size = chance(0.08) ? { width: 64, height: 64 } : chooseCanvasSize(target);
   const canvas = { ...canvasChanged(activeClip(job.edit), 'canvas-1', { ...size, placement: target.key }) };
   const edit = [{ type: 'set-canvases', act: 'size', ...canvas } as Command, ...commands].reduce(
     applyCommand,
@@ -152,7 +152,7 @@ function fileOf(job: Job, sheet: RuleSheet): Buffer {
   const { width, height, rate, frames } = plan;
   const [pane] = plannedFrame(plan, 0).panes;
   const { x, y, width: w, height: h } = pane!.picture;
-  const level = levelFor(plan, rate, BITS)!;
+  const level = findLevel(plan, rate, BITS)!;
   const sound = exportSound(plan);
   const seconds = (frames * rate.den) / rate.num;
   const tone = `sine=f=440:r=${sound?.sampleRate}:d=${seconds}`;
@@ -183,7 +183,7 @@ describe('a verdict before sending', () => {
   };
   let server: TestServer;
   beforeAll(async () => {
-    server = await openTestServer(undefined, [sheet]);
+    server = await openTestServer(undefined, { sheets: [sheet] });
   });
   afterAll(() => server.close());
 

@@ -43,6 +43,18 @@ describe('the mark that a browser is known by', () => {
     await server.close();
   });
 
+  it('stays good for a year from each time that its browser comes back', async () => {
+    const server = await openTestServer();
+    const client = new Client(server.origin);
+    await signIn(client, 'verrow', 'odlin');
+    const cookie = `${POSTING}=${client.cookie(POSTING)}`;
+    const response = await fetch(`${server.origin}${ACCOUNTS}`, { headers: { cookie } });
+    expect(response.headers.get('set-cookie')).toMatch(new RegExp(`^${cookie}; Max-Age=31536000;`));
+    const nobody = await fetch(`${server.origin}${ACCOUNTS}`);
+    expect(nobody.headers.get('set-cookie')).toBeNull();
+    await server.close();
+  });
+
   it('of an older database stays good, and is hashed there', () => {
     const folder = mkdtempSync(path.join(tmpdir(), 'older-'));
     const mark = 'b'.repeat(32);

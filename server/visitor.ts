@@ -47,35 +47,43 @@ export function addVisitors(app: Express, database: Database): void {
   app.locals.visitors = new Visitors(database);
 }
 
-const visitorsOf = (request: Request): Visitors => request.app.locals.visitors as Visitors;
+const listVisitors = (request: Request): Visitors => request.app.locals.visitors as Visitors;
 
-function markOf(request: Request, place: Place): string | null {
+function toMark(request: Request, place: Place): string | null {
   const found = parse(request.headers.cookie ?? '')[PLACES[place]];
   return found !== undefined && isRandomId(found) ? found : null;
 }
 
 /** Who a browser is there, or null for one that was never there, or has a mark that this server did not issue. */
-export function visitorOf(request: Request, place: Place): string | null {
-  const mark = markOf(request, place);
-  return mark === null ? null : visitorsOf(request).find(mark);
+export function findVisitor(request: Request, place: Place): string | null {
+  const mark = toMark(request, place);
+  return mark === null ? null : listVisitors(request).find(mark);
+}
+
+/** The same, of a browser that comes back: from now on it is known for a year more. */
+export function findReturningVisitor(request: Request, response: Response, place: Place): string | null {
+  const mark = toMark(request, place);
+  const visitor = findVisitor(request, place);
+  if (mark !== null && visitor !== null) setMark(response, place, mark);
+  return visitor;
 }
 
 /** Who a browser is there; one that is new gets a mark that no script can read. */
 export function markedVisitor(request: Request, response: Response, place: Place): string {
-  const known = visitorOf(request, place);
+  const known = findReturningVisitor(request, response, place);
   if (known) return known;
   const visitor = createId();
-  setMark(response, place, visitorsOf(request).issue(visitor));
+  setMark(response, place, listVisitors(request).issue(visitor));
   return visitor;
 }
 
 /** Gives a browser another mark in the place of its own: one that somebody saw or planted is good for nothing then. */
 export function renewMark(request: Request, response: Response, place: Place): void {
-  const mark = markOf(request, place);
-  const visitor = visitorOf(request, place);
+  const mark = toMark(request, place);
+  const visitor = findVisitor(request, place);
   if (mark === null || visitor === null) return;
-  setMark(response, place, visitorsOf(request).issue(visitor));
-  visitorsOf(request).revoke(mark);
+  setMark(response, place, listVisitors(request).issue(visitor));
+  listVisitors(request).revoke(mark);
 }
 
 function setMark(response: Response, place: Place, mark: string): void {

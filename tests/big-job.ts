@@ -1,7 +1,7 @@
 import type { Command } from '../src/core/job/commands/commands';
 import { activeClip, type Job } from '../src/core/job/job';
 import { testFraming, testJob, testShot } from '../src/core/job/test-job';
-import { canvasOf } from '../src/core/layout/canvas';
+import { makeCanvas } from '../src/core/layout/canvas';
 import { random } from './random';
 
 const SHOTS = 200;
@@ -35,7 +35,7 @@ export function bigJob(): Job {
     { width: 1920, height: 1080 },
   ];
   const canvases = sizes.slice(0, CANVASES).map((size, n) => ({
-    ...canvasOf(null, size, rate, `canvas-${n + 1}`),
+    ...makeCanvas(null, size, rate, `canvas-${n + 1}`),
     dye: n,
     detached: shots.slice(n * 3, n * 3 + 3).map((shot) => framing(shot.id, shot.in)),
   }));

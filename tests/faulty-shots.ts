@@ -1,7 +1,7 @@
-import { execFileSync } from 'node:child_process';
 import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import { encodeFilm } from './encode-film';
 import { turnClip } from './make-clip';
 import { TAGS } from './make-specimen';
 
@@ -102,12 +102,12 @@ export function faultyFilms(count: number): FaultyFilm[] {
     const seconds = FRAMES / 25;
     const mark = `drawbox=x=${520 + 18 * i}:y=${60 + 40 * i}:w=60:h=60:color=white:t=fill`;
     const tone = `0.2*sin(2*PI*(${200 + 40 * i}*t+${300 + 25 * i}*t*t))`;
-    execFileSync('ffmpeg', [
-      ...['-y', '-v', 'error', '-f', 'lavfi', '-i', `testsrc2=s=640x320:r=${rate}:d=${seconds}`],
+    encodeFilm(file, [
+      ...['-f', 'lavfi', '-i', `testsrc2=s=640x320:r=${rate}:d=${seconds}`],
       ...['-f', 'lavfi', '-i', `aevalsrc='${tone}|${tone}':s=48000:d=${seconds}`],
       ...['-vf', `scale=1280:640:flags=bicubic,${mark},format=yuv420p,${filter}`],
       ...['-c:v', 'libx264', '-preset', 'fast', '-crf', '10', '-g', '25', '-bf', '2', ...TAGS],
-      ...['-c:a', 'aac', '-b:a', name === SOUND_PICTURE ? '512k' : '160k', ...sound, ...output, file],
+      ...['-c:a', 'aac', '-b:a', name === SOUND_PICTURE ? '512k' : '160k', ...sound, ...output],
     ]);
     if (recipe.turned) turnClip(file);
     return { name, file, bare, slack };

@@ -2,7 +2,7 @@ import * as fontkit from 'fontkit';
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import { FontBook, fontIndexSchema } from '@core/words/font-index';
-import { graphemesOf } from '@core/words/graphemes';
+import { splitGraphemes } from '@core/words/graphemes';
 import type { Setting } from '@core/words/lay-text';
 
 const FOLDER = path.join(__dirname, '../public/fonts');
@@ -21,7 +21,7 @@ export function fontSetting(): Setting {
     book,
     measure: {
       advance(text, { family, weight }) {
-        const files = book.filesFor(family, weight, text).map((file) => fontOf(file.file));
+        const files = book.chooseFiles(family, weight, text).map((file) => fontOf(file.file));
         const fontFor = (grapheme: string) =>
           files.find((font) => font.hasGlyphForCodePoint(grapheme.codePointAt(0) as number));
         let width = 0;
@@ -31,7 +31,7 @@ export function fontSetting(): Setting {
           if (last && run !== '') width += last.layout(run).advanceWidth / last.unitsPerEm;
           run = '';
         };
-        for (const grapheme of graphemesOf(text)) {
+        for (const grapheme of splitGraphemes(text)) {
           const font = fontFor(grapheme) ?? last;
           if (font !== last) put();
           last = font;

@@ -2,6 +2,7 @@ import { execFileSync, spawnSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import { encodeFilm } from './encode-film';
 
 const folder = mkdtempSync(path.join(tmpdir(), 'clips-'));
 
@@ -40,34 +41,25 @@ export function makeClip(name: string, options: ClipOptions = {}): string {
     '|',
   );
   const sound = ['-f', 'lavfi', '-i', `aevalsrc='${tone}':s=${sampleRate}:d=${seconds}`];
-  execFileSync('ffmpeg', [
-    '-y',
-    '-v',
-    'error',
-    '-f',
-    'lavfi',
-    '-i',
-    `testsrc2=s=${size}:r=${rate}:d=${seconds}`,
+  return encodeFilm(file, [
+    ...['-f', 'lavfi', '-i', `testsrc2=s=${size}:r=${rate}:d=${seconds}`],
     ...(channels > 0 ? sound : []),
-    '-vf',
-    `${filter},format=${pixels}`,
-    '-c:v',
-    'libx264',
-    '-preset',
-    'veryfast',
-    '-g',
-    '24',
-    '-bf',
-    '2',
-    '-colorspace',
-    'bt709',
-    '-color_range',
-    'tv',
+    ...[
+      '-vf',
+      `${filter},format=${pixels}`,
+      '-c:v',
+      'libx264',
+      '-preset',
+      'veryfast',
+      '-g',
+      '24',
+      '-bf',
+      '2',
+    ],
+    ...['-colorspace', 'bt709', '-color_range', 'tv'],
     ...(channels > 0 ? ['-c:a', 'aac', '-b:a', '128k'] : []),
     ...(options.output ?? []),
-    file,
   ]);
-  return file;
 }
 
 /** What ffprobe says of a file's streams. */

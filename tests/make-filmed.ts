@@ -1,7 +1,7 @@
-import { execFileSync } from 'node:child_process';
 import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import { encodeFilm } from './encode-film';
 
 const folder = mkdtempSync(path.join(tmpdir(), 'filmed-'));
 
@@ -12,10 +12,9 @@ const folder = mkdtempSync(path.join(tmpdir(), 'filmed-'));
 export function filmed(name: string, filter: string, { from = 2, seconds = 2.5 } = {}): string {
   const file = path.join(folder, `${name.replaceAll(' ', '-')}.mp4`);
   const graph = `[0:v]fps=24,scale=1920:1080,noise=alls=8:allf=t,${filter},format=yuv420p[v]`;
-  execFileSync('ffmpeg', [
-    ...['-y', '-v', 'error', '-ss', String(from), '-t', String(seconds), '-i', 'public/demo/kite-day.mp4'],
+  return encodeFilm(file, [
+    ...['-ss', String(from), '-t', String(seconds), '-i', 'public/demo/kite-day.mp4'],
     ...['-filter_complex', graph, '-map', '[v]', '-map', '0:a?'],
-    ...['-c:v', 'libx264', '-preset', 'veryfast', '-crf', '18', '-g', '24', '-c:a', 'aac', file],
+    ...['-c:v', 'libx264', '-preset', 'veryfast', '-crf', '18', '-g', '24', '-c:a', 'aac'],
   ]);
-  return file;
 }

@@ -2,6 +2,7 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, truncateSync, writeFileSync, statSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import { encodeFilm } from './encode-film';
 
 /** Makes the files of the zoo with ffmpeg, and harms some of them. */
 
@@ -45,21 +46,10 @@ export function make(
 ): string {
   const file = path.join(folder, `${name}.${ext}`);
   const tone = `sine=f=440:r=48000:d=${seconds},aformat=channel_layouts=${sound}`;
-  const args = [
-    '-y',
-    '-v',
-    'error',
-    ...before,
-    '-f',
-    'lavfi',
-    '-i',
-    `testsrc2=s=${size}:r=${rate}:d=${seconds}`,
-  ];
+  const args = [...before, '-f', 'lavfi', '-i', `testsrc2=s=${size}:r=${rate}:d=${seconds}`];
   if (sound) args.push('-f', 'lavfi', '-i', tone);
   if (filter) args.push('-vf', filter);
-  args.push(...(output ?? h264With()), file);
-  execFileSync('ffmpeg', args);
-  return file;
+  return encodeFilm(file, [...args, ...(output ?? h264With())]);
 }
 
 /** The same file in another wrapping, without coding it again. */

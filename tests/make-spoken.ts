@@ -1,7 +1,7 @@
-import { execFileSync } from 'node:child_process';
 import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import { encodeFilm } from './encode-film';
 
 /** A recording of `tests/recordings`, and when it begins, in seconds. */
 export interface Placed {
@@ -49,7 +49,6 @@ export function makeSpoken(placed: readonly Placed[]): string {
     '-ac',
     '2',
   ];
-  const args = ['-y', '-v', 'error', ...pictures, ...hiss, ...recordings, '-filter_complex', graph.join(';')];
-  execFileSync('ffmpeg', [...args, ...output, file]);
-  return file;
+  const args = [...pictures, ...hiss, ...recordings, '-filter_complex', graph.join(';')];
+  return encodeFilm(file, [...args, ...output]);
 }

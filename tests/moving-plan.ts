@@ -1,12 +1,12 @@
 import type { Framing } from '../src/core/framing/framing';
 import { activeCanvas } from '../src/core/job/clip';
 import { applyCommand, type Command } from '../src/core/job/commands/commands';
-import { activeClip, type Job, sourcesIn } from '../src/core/job/job';
+import { activeClip, type Job, listSources } from '../src/core/job/job';
 import { framed, keep, testFraming, testJob, testMaster } from '../src/core/job/test-job';
 import { type Layout, PLAIN_LAYOUT } from '../src/core/layout/layout';
 import type { Master } from '../src/core/master/master';
 import { NO_REPAIRS, type Repairs } from '../src/core/master/repairs';
-import { planOf, type RenderPlan } from '../src/core/render/plan';
+import { createRenderPlan, type RenderPlan } from '../src/core/render/plan';
 import type { FrameRate } from '../src/core/time/frame-rate';
 
 const THIRTY: FrameRate = { num: 30, den: 1 };
@@ -41,5 +41,5 @@ export function movingPlan({ master, size, frames, from, to, layout, repairs }: 
   const work = { ...job, edit: { ...edit, repairs: { [id]: { ...NO_REPAIRS, ...repairs } } } };
   const clip = activeClip(work.edit);
   const canvas = { ...activeCanvas(clip), ...size, layout: { ...PLAIN_LAYOUT, ...layout } };
-  return planOf({ ...canvas, rate: THIRTY }, { ...work.edit, cut: clip.cut, sources: sourcesIn(work) });
+  return createRenderPlan({ ...canvas, rate: THIRTY }, { ...work.edit, cut: clip.cut, sources: listSources(work) });
 }

@@ -3,7 +3,7 @@ import {
   type Sample,
   type Sighting,
   sampleStep,
-  subjectKindOf,
+  toSubjectKind,
 } from '../src/core/follow/evidence';
 import { Sampler, smallPicture } from '../src/core/follow/sampler';
 import { type FoundThing, THINGS } from './node-detector';
@@ -27,7 +27,7 @@ export async function gathered(
     const pixels = pictures((count * step) / rate);
     const found = count % DETECT_EVERY === 0 ? await detect(letterboxedPixels(pixels)) : null;
     const detected = found?.map(({ of, confidence, place }): Omit<Sighting, 'look'> => ({
-      ...{ kind: subjectKindOf(of), confidence, box: place },
+      ...{ kind: toSubjectKind(of), confidence, box: place },
     }));
     const small = smallPicture(shrunk(pixels), SMALL.width, SMALL.height);
     made.push(...sampler.take(count * step, small, detected ?? null));

@@ -1,5 +1,5 @@
 import { createHash, randomBytes } from 'node:crypto';
-import { CHECK_CLIENT as CHECK } from '../server/outlets/authority/authority';
+import { CHECK_CLIENT as CHECK } from '../server/outlets/stand-in/authority/authority';
 import { parseRandomId, type RandomId } from '../src/core/figures/random-id';
 
 /** Somebody with a browser of a kind: it keeps cookies, and goes where it is sent only when told to. */

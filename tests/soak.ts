@@ -1,7 +1,7 @@
 import { appendFileSync } from 'node:fs';
 
-/** How often a proof is tried: a short piece in `npm test`, all of it in `npm run soak`. */
-export const trials = (short: number, long: number): number => (process.env.GUSSET_SOAK ? long : short);
+/** How much of a proof is tried: a short piece in `npm test`, all of it in `npm run soak`. */
+export const trials = <T>(short: T, long: T): T => (process.env.GUSSET_SOAK ? long : short);
 
 /** What the trials are drawn from; the environment may name another. */
 export const SEED = Number(process.env.GUSSET_SEED ?? 20261126);
@@ -22,6 +22,9 @@ export function drawn<T>(cases: readonly T[], short: number): T[] {
   const chosen = new Set(places.slice(0, trials(short, cases.length)).map(({ i }) => i));
   return cases.filter((_, i) => chosen.has(i));
 }
+
+/** A test that `npm run soak` alone runs, since it is long and `npm test` has another of the same. */
+export const inSoak: typeof it.skip = process.env.GUSSET_SOAK ? it : it.skip;
 
 /** Tells a figure of a long proof, for docs/soak.md. */
 export function soakFigure(proof: string, found: string): void {

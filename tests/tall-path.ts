@@ -1,10 +1,10 @@
 import { noEvidence, type Track } from '../src/core/follow/evidence';
 import type { SolveProgram } from '../src/core/follow/linear-program';
 import { followShot } from '../src/core/follow/solve';
-import { subjectsOf } from '../src/core/follow/subjects';
+import { listSubjects } from '../src/core/follow/subjects';
 import type { LiveTrack } from '../src/core/follow/track';
 import { PLAIN_WISHES } from '../src/core/framing/following';
-import { windowAt } from '../src/core/framing/window';
+import { computeWindow } from '../src/core/framing/window';
 import { TALL } from './follow-truths';
 
 /**
@@ -17,7 +17,7 @@ export function tallPath(
   solve: SolveProgram,
 ): (frame: number) => { x: number; width: number } {
   const found = { ...noEvidence('film'), spans: [{ in: 0, out, tracks, busy: null }] };
-  const [subject] = subjectsOf(found, { in: 0, out }, rate);
+  const [subject] = listSubjects(found, { in: 0, out }, rate);
   const { keyframes } = followShot(
     {
       ...{ in: 0, out, rate, panes: [{ canvas: 'tall', ...TALL, pixels: 1080 }] },
@@ -26,5 +26,5 @@ export function tallPath(
     },
     solve,
   );
-  return (frame) => windowAt({ keyframes, turn: 0 }, frame, { pane: 9 / 16, live: 16 / 9 });
+  return (frame) => computeWindow({ keyframes, turn: 0 }, frame, { pane: 9 / 16, live: 16 / 9 });
 }

@@ -38,12 +38,12 @@ export class AccountRecords {
     const rows = this.database
       .prepare('select * from accounts where visitor = ? order by made_at, id')
       .all([visitor]) as Row[];
-    return rows.map(accountOf);
+    return rows.map(toAccount);
   }
 
   find(id: string, visitor: string): Account | null {
     const row = this.row(id);
-    return row?.visitor === visitor ? accountOf(row) : null;
+    return row?.visitor === visitor ? toAccount(row) : null;
   }
 
   /** Keeps an account, in the place of what was known of the same one. @returns what it is called here. */
@@ -72,7 +72,7 @@ export class AccountRecords {
   }
 
   /** @returns null for one that is not there. @throws where they cannot be decrypted. */
-  tokensOf(id: string): Tokens | null {
+  getTokens(id: string): Tokens | null {
     const row = this.row(id);
     return row ? tokensSchema.parse(JSON.parse(this.secrets.unseal(row.tokens, id))) : null;
   }
@@ -89,7 +89,7 @@ export class AccountRecords {
     this.database.prepare('delete from accounts where id = ?').run([id]);
   }
 
-  outletOf(id: string): string | null {
+  getOutlet(id: string): string | null {
     return this.row(id)?.outlet ?? null;
   }
 
@@ -102,5 +102,5 @@ export class AccountRecords {
   }
 }
 
-const accountOf = ({ id, outlet, facts, scopes, state }: Row): Account =>
+const toAccount = ({ id, outlet, facts, scopes, state }: Row): Account =>
   accountSchema.parse({ id, outlet, account: JSON.parse(facts), scopes: JSON.parse(scopes), state });

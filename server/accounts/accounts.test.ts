@@ -164,12 +164,12 @@ describe('an attack on a sign-in', () => {
   });
 
   it('by an outlet that names another account than its token is for, is refused', async () => {
-    const { posting } = server.swept;
-    const real = posting.wayTo.bind(posting);
+    const { directory } = server.swept.posting;
+    const real = directory.find.bind(directory);
     const lie = { id: 'windle', name: 'Somebody else', kind: 'person', picture: null } as const;
-    jest.spyOn(posting, 'wayTo').mockImplementation((outlet, origin) => {
-      const way = real(outlet, origin);
-      return way && Object.assign(Object.create(way) as typeof way, { account: () => Promise.resolve(lie) });
+    jest.spyOn(directory, 'find').mockImplementation((outlet, origin) => {
+      const found = real(outlet, origin);
+      return found && { ...found, way: { ...found.way, account: () => Promise.resolve(lie) } };
     });
     const back = await fillIn(client, await beginSignIn(client, 'verrow'), { login: 'odlin' }, isBack);
     expect(await endOf(client, back)).toBe('/accounts?fault=not-verified');

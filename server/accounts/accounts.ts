@@ -1,7 +1,7 @@
 import { type Account, SIGN_IN_BACK } from '../../src/core/posting/accounts';
-import { OutletClientError, type OutletWay } from '../posting/outlet-way';
+import type { OutletDirectory } from '../outlets/directory';
+import { type AccountPicture, OutletClientError } from '../posting/outlet-way';
 import { createId } from '../store/create-id';
-import type { Secrets } from '../store/secrets';
 import type { AccountRecords, Tokens } from './account-records';
 import {
   beginSignIn,
@@ -32,9 +32,7 @@ export class Accounts {
   constructor(
     private readonly records: AccountRecords,
     private readonly signIns: SignInRecords,
-    private readonly secrets: Secrets,
-    /** The way to an outlet; null for one that is not known. */
-    private readonly wayTo: (outlet: string, origin: string) => OutletWay | null,
+    private readonly directory: Pick<OutletDirectory, 'find'>,
   ) {}
 
   of(visitor: string): Account[] {
@@ -54,7 +52,7 @@ export class Accounts {
     visitor: string,
     { outlet, origin, back }: { outlet: string; origin: string; back: string },
   ): Promise<string | null> {
-    const client = await this.clientOf(outlet, origin);
+    const client = await this.toClient(outlet, origin);
     if (!client) return null;
     const { state, nonce, verifier, go } = await beginSignIn(client);
     this.signIns.add(state, { visitor, outlet, issuer: client.issuer, verifier, nonce, back });
@@ -72,8 +70,8 @@ export class Accounts {
     if (!begun) throw new SignInError('stale');
     // Whoever was sent here with another's state posts nothing in their name (RFC 9700, 4.7).
     if (begun.visitor !== visitor) throw new SignInError('not-yours');
-    const way = this.wayTo(begun.outlet, address.origin);
-    const client = await this.clientOf(begun.outlet, address.origin);
+    const way = this.directory.find(begun.outlet, address.origin)?.way;
+    const client = await this.toClient(begun.outlet, address.origin);
     if (!way || client?.issuer !== begun.issuer) throw new SignInError('stale');
     const { subject, scopes, tokens } = await endSignIn(client, { ...begun, state }, address);
     const account = await way.account(tokens.access).catch((error: unknown) => {
@@ -96,8 +94,8 @@ export class Accounts {
    * A token that is good now, or a new one.
    * @param stale one that the outlet did not take. @throws AccountError; what else goes wrong may be tried again.
    */
-  async tokenOf(id: string, origin: string, stale: string | null = null): Promise<string> {
-    const tokens = this.records.tokensOf(id);
+  async getToken(id: string, origin: string, stale: string | null = null): Promise<string> {
+    const tokens = this.records.getTokens(id);
     if (!tokens) throw new AccountError('gone');
     if (tokens.access !== stale && tokens.until - EARLY > Date.now()) return tokens.access;
     const running =
@@ -106,12 +104,18 @@ export class Accounts {
     return (await running).access;
   }
 
+  /** Fetches the picture of an account; null where it has none. @throws OutletClientError */
+  async getPicture({ outlet, account }: Account, origin: string): Promise<AccountPicture | null> {
+    if (account.picture === null) return null;
+    return (await this.directory.find(outlet, origin)?.way.picture(account.picture)) ?? null;
+  }
+
   /** Forgets an account here, and tells its outlet. */
   async forget(id: string, origin: string): Promise<void> {
-    const outlet = this.records.outletOf(id);
-    const tokens = this.records.tokensOf(id);
+    const outlet = this.records.getOutlet(id);
+    const tokens = this.records.getTokens(id);
     this.records.forget(id);
-    const client = outlet && (await this.clientOf(outlet, origin).catch(() => null));
+    const client = outlet && (await this.toClient(outlet, origin).catch(() => null));
     // One that cannot be told keeps tokens that nobody has.
     if (client && tokens) await revoke(client, tokens).catch(() => undefined);
   }
@@ -121,7 +125,7 @@ export class Accounts {
   }
 
   private async refresh(id: string, origin: string, tokens: Tokens): Promise<Tokens> {
-    const client = await this.clientOf(this.records.outletOf(id) ?? '', origin);
+    const client = await this.toClient(this.records.getOutlet(id) ?? '', origin);
     if (!client) throw new AccountError('gone');
     // Written down first: an answer that is lost, also with this server, takes the old token with it (RFC 9700, 4.14.2).
     this.records.setTokens(id, { ...tokens, asked: true });
@@ -137,17 +141,12 @@ export class Accounts {
     }
   }
 
-  private async clientOf(outlet: string, origin: string): Promise<OutletClient | null> {
-    const way = this.wayTo(outlet, origin);
-    if (!way) return null;
-    const { issuer } = await way.abilities().catch((error: unknown) => {
+  private async toClient(outlet: string, origin: string): Promise<OutletClient | null> {
+    const found = this.directory.find(outlet, origin);
+    if (!found) return null;
+    const { issuer } = await found.way.abilities().catch((error: unknown) => {
       throw new SignInError('outlet-down', { cause: error });
     });
-    return {
-      issuer,
-      id: 'gusset',
-      secret: this.secrets.clientSecret(outlet),
-      back: `${origin}${SIGN_IN_BACK}`,
-    };
+    return { issuer, ...found.client, back: `${origin}${SIGN_IN_BACK}` };
   }
 }

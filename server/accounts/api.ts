@@ -1,19 +1,20 @@
 import express, { type Express, type Request } from 'express';
 import {
   accountPath,
+  accountPicturePath,
   ACCOUNTS,
   ACCOUNTS_PAGE,
   SIGN_IN_BACK,
   SIGN_INS,
   signInSchema,
 } from '../../src/core/posting/accounts';
-import { bodyOf } from '../answers';
-import { markedVisitor, renewMark, visitorOf } from '../visitor';
+import { parseBody } from '../answers';
+import { markedVisitor, renewMark, findReturningVisitor, findVisitor } from '../visitor';
 import type { Accounts } from './accounts';
 import { SignInError } from './oauth';
 
 /** What this server is called by whoever asks: its guard lets only names of this machine in. */
-export const originOf = (request: Request): string => `http://${request.headers.host}`;
+export const getOrigin = (request: Request): string => `http://${request.headers.host}`;
 
 /**
  * Adds accounts to a server: what a browser signed in to, signing in, coming back, and letting go.
@@ -25,21 +26,21 @@ export function addAccounts(
   beforeForgotten: (id: string) => Promise<void>,
 ): void {
   app.get(ACCOUNTS, (request, response) => {
-    const visitor = visitorOf(request, '/posting');
+    const visitor = findReturningVisitor(request, response, '/posting');
     response.json({ accounts: visitor === null ? [] : accounts.of(visitor) });
   });
   app.post(SIGN_INS, express.json({ limit: '4kb' }), async (request, response) => {
-    const asked = bodyOf(request, response, signInSchema);
+    const asked = parseBody(request, response, signInSchema);
     if (!asked) return;
     const visitor = markedVisitor(request, response, '/posting');
-    const go = await accounts.begin(visitor, { ...asked, origin: originOf(request) }).catch(faultOf);
+    const go = await accounts.begin(visitor, { ...asked, origin: getOrigin(request) }).catch(toFault);
     if (go instanceof SignInError) response.status(503).json({ error: go.fault });
     else if (go === null) response.status(404).json({ error: 'no such outlet' });
     else response.json({ go });
   });
   app.get(SIGN_IN_BACK, async (request, response) => {
-    const address = new URL(request.originalUrl, originOf(request));
-    const ended = await accounts.end(visitorOf(request, '/posting'), address).catch(faultOf);
+    const address = new URL(request.originalUrl, getOrigin(request));
+    const ended = await accounts.end(findVisitor(request, '/posting'), address).catch(toFault);
     response.set({ 'cache-control': 'no-store', 'referrer-policy': 'no-referrer' });
     if (!(ended instanceof SignInError)) {
       renewMark(request, response, '/posting');
@@ -47,12 +48,21 @@ export function addAccounts(
     }
     return response.redirect(303, `${ACCOUNTS_PAGE}?fault=${ended.fault}`);
   });
+  app.get(accountPicturePath(':id'), async (request, response) => {
+    const visitor = findVisitor(request, '/posting');
+    const account = visitor === null ? null : accounts.find(String(request.params.id), visitor);
+    const picture = account && (await accounts.getPicture(account, getOrigin(request)).catch(() => null));
+    if (!picture) return void response.status(404).json({ error: 'there is no picture' });
+    // An outlet's file: it runs nothing, also where it is opened by itself.
+    response.set({ 'cache-control': 'private, max-age=3600', 'content-security-policy': 'sandbox' });
+    response.type(picture.type).send(picture.bytes);
+  });
   app.delete(accountPath(':id'), async (request, response) => {
-    const visitor = visitorOf(request, '/posting');
+    const visitor = findVisitor(request, '/posting');
     const id = String(request.params.id);
     if (visitor !== null && accounts.find(id, visitor)) {
       await beforeForgotten(id);
-      await accounts.forget(id, originOf(request));
+      await accounts.forget(id, getOrigin(request));
     }
     response.status(204).end();
   });
@@ -61,7 +71,7 @@ export function addAccounts(
 const joint = (page: string): string => (page.includes('?') ? '&' : '?');
 
 /** Takes a fault of a sign-in as an answer; anything else is none. */
-function faultOf(error: unknown): SignInError {
+function toFault(error: unknown): SignInError {
   if (error instanceof SignInError) return error;
   throw error;
 }

@@ -1,12 +1,15 @@
 import * as oauth from 'oauth4webapi';
 import { SCOPES, type Scope } from '../../src/core/outlets/outlet-api';
 import type { SignInFault } from '../../src/core/posting/accounts';
+import { isLoopback } from '../loopback';
 import type { Tokens } from './account-records';
 
 /** An answer of an authorization server is waited for so long, in milliseconds. */
 const PATIENCE = 15_000;
 /** Without a word on it, an access token is taken to be good for so long, in seconds. */
 const PLAIN_LIFE = 300;
+/** However long an outlet says that one is good, in seconds: a year. */
+const MAX_LIFE = 365 * 24 * 3600;
 
 /** Who we are at an outlet's authorization server. */
 export interface OutletClient {
@@ -38,16 +41,16 @@ export class SignInError extends Error {
 export class NotRefreshed extends Error {}
 
 /** Plain HTTP is for outlets on this machine alone. */
-const optionsFor = ({ issuer }: OutletClient) => ({
-  [oauth.allowInsecureRequests]: ['localhost', '127.0.0.1', '[::1]'].includes(new URL(issuer).hostname),
+const toOptions = ({ issuer }: OutletClient) => ({
+  [oauth.allowInsecureRequests]: isLoopback(new URL(issuer).hostname),
   signal: () => AbortSignal.timeout(PATIENCE),
 });
 
-const clientOf = ({ id }: OutletClient): oauth.Client => ({ client_id: id });
+const toClient = ({ id }: OutletClient): oauth.Client => ({ client_id: id });
 
-async function serverOf(client: OutletClient): Promise<oauth.AuthorizationServer> {
+async function discoverServer(client: OutletClient): Promise<oauth.AuthorizationServer> {
   const issuer = new URL(client.issuer);
-  const response = await oauth.discoveryRequest(issuer, optionsFor(client));
+  const response = await oauth.discoveryRequest(issuer, toOptions(client));
   return oauth.processDiscoveryResponse(issuer, response);
 }
 
@@ -56,7 +59,7 @@ async function serverOf(client: OutletClient): Promise<oauth.AuthorizationServer
  * @throws SignInError `outlet-down`
  */
 export async function beginSignIn(client: OutletClient): Promise<PendingSignIn & { go: string }> {
-  const server = await serverOf(client).catch((error: unknown) => {
+  const server = await discoverServer(client).catch((error: unknown) => {
     throw new SignInError('outlet-down', { cause: error });
   });
   const pending = {
@@ -98,18 +101,18 @@ export async function endSignIn(
   address: URL,
 ): Promise<SignedIn> {
   try {
-    const server = await serverOf(client);
-    const answer = oauth.validateAuthResponse(server, clientOf(client), address, state);
+    const server = await discoverServer(client);
+    const answer = oauth.validateAuthResponse(server, toClient(client), address, state);
     const response = await oauth.authorizationCodeGrantRequest(
       server,
-      clientOf(client),
+      toClient(client),
       oauth.ClientSecretBasic(client.secret),
       answer,
       client.back,
       verifier,
-      optionsFor(client),
+      toOptions(client),
     );
-    const given = await oauth.processAuthorizationCodeResponse(server, clientOf(client), response, {
+    const given = await oauth.processAuthorizationCodeResponse(server, toClient(client), response, {
       expectedNonce: nonce,
       requireIdToken: true,
     });
@@ -119,15 +122,15 @@ export async function endSignIn(
     return {
       subject,
       scopes: SCOPES.filter((scope) => scopes.includes(scope)),
-      tokens: tokensOf(given, null),
+      tokens: toTokens(given, null),
     };
   } catch (error) {
     if (error instanceof SignInError) throw error;
-    throw new SignInError(faultOf(error), { cause: error });
+    throw new SignInError(toFault(error), { cause: error });
   }
 }
 
-function faultOf(error: unknown): SignInFault {
+function toFault(error: unknown): SignInFault {
   if (error instanceof oauth.AuthorizationResponseError)
     return error.error === 'access_denied' ? 'refused' : 'not-verified';
   if (error instanceof oauth.OperationProcessingError)
@@ -138,16 +141,16 @@ function faultOf(error: unknown): SignInFault {
 /** Gets new tokens for old ones. @throws NotRefreshed; what else goes wrong may be tried again. */
 export async function refreshed(client: OutletClient, { refresh }: Tokens): Promise<Tokens> {
   if (refresh === null) throw new NotRefreshed('there is nothing to refresh it with');
-  const server = await serverOf(client);
+  const server = await discoverServer(client);
   const response = await oauth.refreshTokenGrantRequest(
     server,
-    clientOf(client),
+    toClient(client),
     oauth.ClientSecretBasic(client.secret),
     refresh,
-    optionsFor(client),
+    toOptions(client),
   );
   try {
-    return tokensOf(await oauth.processRefreshTokenResponse(server, clientOf(client), response), refresh);
+    return toTokens(await oauth.processRefreshTokenResponse(server, toClient(client), response), refresh);
   } catch (error) {
     if (error instanceof oauth.ResponseBodyError && error.error === 'invalid_grant')
       throw new NotRefreshed('the outlet gives no new one', { cause: error });
@@ -157,19 +160,19 @@ export async function refreshed(client: OutletClient, { refresh }: Tokens): Prom
 
 /** Tells the outlet that its tokens are not used any more (RFC 7009). */
 export async function revoke(client: OutletClient, { access, refresh }: Tokens): Promise<void> {
-  const server = await serverOf(client);
+  const server = await discoverServer(client);
   const response = await oauth.revocationRequest(
     server,
-    clientOf(client),
+    toClient(client),
     oauth.ClientSecretBasic(client.secret),
     refresh ?? access,
-    optionsFor(client),
+    toOptions(client),
   );
   await oauth.processRevocationResponse(response);
 }
 
-function tokensOf(given: oauth.TokenEndpointResponse, before: string | null): Tokens {
-  const seconds = given.expires_in ?? PLAIN_LIFE;
+function toTokens(given: oauth.TokenEndpointResponse, before: string | null): Tokens {
+  const seconds = Math.min(given.expires_in ?? PLAIN_LIFE, MAX_LIFE);
   return {
     access: given.access_token,
     // Where a new one is not given, the old one stays good (RFC 6749, 6).

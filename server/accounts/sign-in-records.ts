@@ -18,7 +18,7 @@ const rowSchema = z.object({
 /** A sign-in that was begun. */
 export type SignInRecord = Omit<z.infer<typeof rowSchema>, 'made_at'>;
 
-const hashOf = (state: string): string => createHash('sha256').update(state).digest('hex');
+const hashText = (state: string): string => createHash('sha256').update(state).digest('hex');
 
 /** Sign-ins that were begun, each by its state, which is used once. */
 export class SignInRecords {
@@ -30,14 +30,14 @@ export class SignInRecords {
         `insert into sign_ins (state, visitor, outlet, issuer, verifier, nonce, back, made_at)
          values (?, ?, ?, ?, ?, ?, ?, ?)`,
       )
-      .run([hashOf(state), visitor, outlet, issuer, verifier, nonce, back, Date.now()]);
+      .run([hashText(state), visitor, outlet, issuer, verifier, nonce, back, Date.now()]);
   }
 
   /** Takes one away for good. @returns null where there is none, or it was begun too long ago. */
   take(state: string): SignInRecord | null {
     const row = this.database
       .prepare('delete from sign_ins where state = ? returning *')
-      .get([hashOf(state)]);
+      .get([hashText(state)]);
     const read = rowSchema.safeParse(row);
     if (!read.success || Date.now() - read.data.made_at > LIFE) return null;
     return read.data;

@@ -41,13 +41,13 @@ export function addChat(app: Express, { database, data, looks }: Workshop): Uplo
       return;
     }
     busy.add(id);
-    const shrunk = `${door.fileOf(id)}.shrunk.mp4`;
+    const shrunk = `${door.getFile(id)}.shrunk.mp4`;
     const gone = new AbortController();
     response.on('close', () => {
       gone.abort();
       void forget().catch((error: unknown) => console.error(error));
     });
-    const making = looks.run('ffmpeg', shrinkArgs(door.fileOf(id), shrunk), {
+    const making = looks.run('ffmpeg', shrinkArgs(door.getFile(id), shrunk), {
       limits: LIMITS,
       signal: gone.signal,
     });

@@ -39,6 +39,8 @@ function demand(holds: boolean, otherwise: string): asserts holds {
   if (!holds) throw new Broken(otherwise);
 }
 
+const openWay = (root: string) => httpWay({ root, pagesRoot: root });
+
 const TUS = { 'tus-resumable': '1.0.0' };
 const MAKES_NO_SENSE = 'f'.repeat(32);
 
@@ -98,7 +100,7 @@ async function uploaded(tried: Tried): Promise<string> {
 async function settled(tried: Tried, response: Response): Promise<OutletPost> {
   demand(response.status === 202, `a post was answered with ${response.status}, not 202`);
   let post = outletPostSchema.parse(await response.json());
-  const way = httpWay(tried.root);
+  const way = openWay(tried.root);
   const late = Date.now() + tried.patience;
   while (post.state === 'processing') {
     demand(Date.now() < late, 'a post is processed without end');
@@ -119,7 +121,7 @@ async function withPost(
   try {
     await act(post);
   } finally {
-    await httpWay(tried.root).takeDown(tried.token, post.id);
+    await openWay(tried.root).takeDown(tried.token, post.id);
   }
 }
 
@@ -131,13 +133,13 @@ export const CHECKS: readonly Check[] = [
   {
     name: 'says what it can do',
     async run({ root }) {
-      await httpWay(root).abilities();
+      await openWay(root).abilities();
     },
   },
   {
     name: 'has an authorization server with codes, PKCE by S256, and its name in its answers (RFC 7636, 9207)',
     async run({ root }) {
-      const { issuer } = await httpWay(root).abilities();
+      const { issuer } = await openWay(root).abilities();
       const response = await fetch(`${issuer}/.well-known/openid-configuration`);
       demand(response.ok, `its metadata were answered with ${response.status}`);
       const said = (await response.json()) as Partial<Record<string, unknown>>;
@@ -167,7 +169,7 @@ export const CHECKS: readonly Check[] = [
   {
     name: 'says whose token it is',
     async run({ root, token }) {
-      await httpWay(root).account(token);
+      await openWay(root).account(token);
     },
   },
   {
@@ -204,7 +206,7 @@ export const CHECKS: readonly Check[] = [
         [1, 2, 3].map(async () => settled(tried, await sendPost(tried, upload, key))),
       );
       const ids = new Set(posts.map(({ id }) => id));
-      for (const id of ids) await httpWay(tried.root).takeDown(tried.token, id);
+      for (const id of ids) await openWay(tried.root).takeDown(tried.token, id);
       demand(ids.size === 1, `one key made ${ids.size} posts`);
       demand(posts[0]?.state === 'up', `the clip is ${posts[0]?.state}: ${JSON.stringify(posts[0])}`);
     },
@@ -215,7 +217,7 @@ export const CHECKS: readonly Check[] = [
       const key = randomUUID();
       const post = await settled(tried, await sendPost(tried, await uploaded(tried), key));
       const other = await sendPost(tried, await uploaded(tried), key, { title: 'Another' });
-      await httpWay(tried.root).takeDown(tried.token, post.id);
+      await openWay(tried.root).takeDown(tried.token, post.id);
       await refused(other, 422, 'key-used');
     },
   },
@@ -233,7 +235,7 @@ export const CHECKS: readonly Check[] = [
   {
     name: 'changes who may see a post, and takes it down',
     async run(tried) {
-      const way = httpWay(tried.root);
+      const way = openWay(tried.root);
       let id = '';
       await withPost(tried, async (post) => {
         ({ id } = post);
@@ -294,15 +296,15 @@ export const CHECKS: readonly Check[] = [
     name: 'tells the collections of an account',
     applies: ({ collections }) => collections,
     async run({ root, token }) {
-      await httpWay(root).collections(token);
+      await openWay(root).collections(token);
     },
   },
   {
     name: 'finds long videos',
     applies: ({ longVideos }) => longVideos,
     async run({ root, token }) {
-      const all = await httpWay(root).longVideos(token, '');
-      const none = await httpWay(root).longVideos(token, 'nothing has this in its title at all');
+      const all = await openWay(root).longVideos(token, '');
+      const none = await openWay(root).longVideos(token, 'nothing has this in its title at all');
       demand(none.length === 0 || none.length < all.length, 'a search finds all there is');
     },
   },
@@ -317,7 +319,7 @@ export interface Result {
 
 /** Tries an outlet. @param tell is told each result as it is there. */
 export async function checkOutlet(tried: Tried, tell: (result: Result) => void): Promise<Result[]> {
-  const abilities = await httpWay(tried.root)
+  const abilities = await openWay(tried.root)
     .abilities()
     .catch(() => null);
   const results: Result[] = [];

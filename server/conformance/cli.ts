@@ -1,6 +1,7 @@
 /** Tries whether an outlet keeps the contract: see {@link HELP}. */
 import { readFileSync } from 'node:fs';
 import { parseArgs } from 'node:util';
+import { describeProblem } from '../../src/core/figures/schema-problem';
 import { postWordsSchema } from '../../src/core/outlets/post-form';
 import { checkOutlet, type Result } from './checks';
 
@@ -52,10 +53,7 @@ async function main(): Promise<void> {
     fail(`${words} cannot be read: ${String(error)}`);
   }
   const read = postWordsSchema.safeParse(text);
-  if (!read.success)
-    fail(
-      `${words} is not what is posted: ${read.error.issues[0]?.path.join('.')} ${read.error.issues[0]?.message}`,
-    );
+  if (!read.success) fail(`${words} is not what is posted: ${describeProblem(read.error)}`);
   const tried = {
     root: root.replace(/\/+$/, ''),
     token,

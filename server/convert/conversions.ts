@@ -28,7 +28,7 @@ const WHOLE = 0.9;
  * A copy in H.264 that keeps size, rate and timing: every frame at its own time, near lossless, key frames so close
  * that editing it costs nothing that is seen; sound as AAC.
  */
-const argsFor = (from: string, to: string, pixels: string): string[] => [
+const toArgs = (from: string, to: string, pixels: string): string[] => [
   ...filmInput(MASTER_CONTAINERS, from),
   ...['-c:v', 'libx264', '-preset', 'veryfast', '-crf', '12'],
   ...[
@@ -72,7 +72,7 @@ export class Conversions {
     private readonly programs: Programs,
   ) {}
 
-  resultOf(id: RandomId): string {
+  getResultPath(id: RandomId): string {
     return path.join(this.folder, `${id}.mp4`);
   }
 
@@ -106,7 +106,7 @@ export class Conversions {
     await active?.ended;
     this.records.forget(id);
     await this.door.forget(id);
-    await rm(this.resultOf(id), { force: true });
+    await rm(this.getResultPath(id), { force: true });
   }
 
   /** Forgets what nobody fetched since a moment, and files that no record knows. */
@@ -136,20 +136,20 @@ export class Conversions {
       await whenWritable(() => this.records.done(id, bytes));
       await this.door.forget(id);
     } catch (error) {
-      await rm(this.resultOf(id), { force: true }).catch(() => undefined);
+      await rm(this.getResultPath(id), { force: true }).catch(() => undefined);
       if (error instanceof ProgramError && error.reason === 'stopped') return;
-      await whenWritable(() => this.records.failed(id, faultOf(error)));
+      await whenWritable(() => this.records.failed(id, toFault(error)));
     }
   }
 
   private async make(id: RandomId, active: Active): Promise<number> {
     const { signal } = active.stop;
-    const source = this.door.fileOf(id);
+    const source = this.door.getFile(id);
     const listed = await this.list(source);
     const { size } = await stat(source);
     if ((await freeBytes(this.folder)) < size * GROWTH) throw new Fault('no-room');
-    const result = this.resultOf(id);
-    await this.programs.run('ffmpeg', argsFor(source, result, listed.pixels), {
+    const result = this.getResultPath(id);
+    await this.programs.run('ffmpeg', toArgs(source, result, listed.pixels), {
       limits: { seconds: MOST_SECONDS, memory: MEMORY, fileBytes: MOST_BYTES, outputBytes: Infinity },
       signal,
       onOut: (text) => {
@@ -190,7 +190,7 @@ class Fault extends Error {
   }
 }
 
-function faultOf(error: unknown): ConversionFault {
+function toFault(error: unknown): ConversionFault {
   if (error instanceof Fault) return error.fault;
   if (!(error instanceof ProgramError)) {
     console.error(error);

@@ -56,7 +56,7 @@ export function addConversion(app: Express, { database, data, tools, looks, long
       response.status(404).json({ error: 'there is no converted file' });
       return;
     }
-    sendFilm(response, next, conversions.resultOf(id));
+    sendFilm(response, next, conversions.getResultPath(id));
   });
   app.delete(conversionPath(':id'), async (request, response) => {
     await conversions.forget(readRouteId(request));

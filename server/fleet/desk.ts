@@ -21,14 +21,14 @@ interface Wanted {
 }
 
 /** Where the files of a segment lie on the server. */
-const filesOf = ({ file }: SegmentTask): Record<ErrandFile, string> => ({
+const toErrandFiles = ({ file }: SegmentTask): Record<ErrandFile, string> => ({
   segment: file,
   ...passFiles(file),
 });
 
 /** Files that a pass needs of the one before it, and that it leaves. */
-const neededBy = ({ pass }: SegmentTask): ErrandFile[] => (pass === 2 ? ['log', 'tree'] : []);
-const leftBy = ({ pass }: SegmentTask): ErrandFile[] =>
+const listNeededFiles = ({ pass }: SegmentTask): ErrandFile[] => (pass === 2 ? ['log', 'tree'] : []);
+const listLeftFiles = ({ pass }: SegmentTask): ErrandFile[] =>
   pass === 1 ? ['segment', 'log', 'tree'] : ['segment'];
 
 /** Gives workers what they need and takes what they made, by HTTP: the only thing besides Redis that they share with us. */
@@ -51,7 +51,8 @@ export class Desk {
       this.send(
         request,
         response,
-        ({ task }) => neededBy(task).includes(name as ErrandFile) && filesOf(task)[name as ErrandFile],
+        ({ task }) =>
+          listNeededFiles(task).includes(name as ErrandFile) && toErrandFiles(task)[name as ErrandFile],
       );
     });
     app.put('/work/:ticket/made/:name', (request, response) => this.take(request, response));
@@ -111,7 +112,7 @@ export class Desk {
     const { order, task } = wanted;
     const { picture } = order.making;
     if (!picture) throw new RangeError('sound alone has no segments');
-    const there = filesOf(task);
+    const there = toErrandFiles(task);
     const signed = (method: 'GET' | 'PUT', folder: string, names: readonly string[]) =>
       Object.fromEntries(
         names.map((name) => [name, this.signer.sign(method, this.address(ticket, folder, name))]),
@@ -122,9 +123,9 @@ export class Desk {
       kept: signed(
         'GET',
         'kept',
-        neededBy(task).filter((name) => existsSync(there[name])),
+        listNeededFiles(task).filter((name) => existsSync(there[name])),
       ),
-      made: signed('PUT', 'made', leftBy(task)),
+      made: signed('PUT', 'made', listLeftFiles(task)),
     };
     response.json(errand);
   }
@@ -159,16 +160,16 @@ export class Desk {
     const wanted = this.findSigned(request, response);
     if (!wanted) return;
     const name = ERRAND_FILES.find((known) => known === request.params.name);
-    if (!name || !leftBy(wanted.task).includes(name)) {
+    if (!name || !listLeftFiles(wanted.task).includes(name)) {
       response.status(404).json({ error: 'no such file is wanted' });
       return;
     }
-    const part = `${filesOf(wanted.task)[name]}.${randomBytes(6).toString('hex')}.part`;
+    const part = `${toErrandFiles(wanted.task)[name]}.${randomBytes(6).toString('hex')}.part`;
     try {
       await pipeline(request, createWriteStream(part));
       // Somebody else may have it made meanwhile.
       if (!this.find(request, response)) return await rm(part, { force: true });
-      await rename(part, filesOf(wanted.task)[name]);
+      await rename(part, toErrandFiles(wanted.task)[name]);
       response.status(204).end();
     } catch {
       await rm(part, { force: true });

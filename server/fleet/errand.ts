@@ -5,12 +5,12 @@ import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { UnrecoverableError } from 'bullmq';
 import { parseFingerprint } from '../../src/core/master/fingerprint';
-import { failureOf } from '../render/failure';
+import { toFailure } from '../render/failure';
 import { passFiles, type SegmentTask } from '../render/segment';
 import type { SegmentJob } from '../render/segment-thread';
 import type { SegmentThreads } from '../render/threads';
 import { VERSION } from '../render/version';
-import { streamFrom } from './fetch-file';
+import { fetchStream } from './fetch-file';
 import type { MasterCache } from './master-cache';
 import { type Errand, type ErrandFile, errandSchema } from './protocol';
 
@@ -31,7 +31,7 @@ interface Workbench {
  * @throws Error where the way to the server broke, and UnrecoverableError where the segment cannot be made anywhere.
  */
 export async function doErrand(ticket: string, { masters, threads, folder }: Workbench): Promise<void> {
-  const errand = await errandOf(ticket);
+  const errand = await fetchErrand(ticket);
   if (!errand) return;
   if (errand.version !== VERSION) throw new Error('this worker is of another version than the server');
   const own = await mkdtemp(path.join(folder, 'segment-'));
@@ -52,11 +52,11 @@ export async function doErrand(ticket: string, { masters, threads, folder }: Wor
       .run(job, (frames) => (heard.frames = frames), heard.signal)
       .catch((error: unknown) => {
         if (heard.signal.aborted) return;
-        throw new UnrecoverableError(JSON.stringify(failureOf(error)));
+        throw new UnrecoverableError(JSON.stringify(toFailure(error)));
       });
     if (heard.signal.aborted) return;
     // The addresses of before may have run out.
-    const now = await errandOf(ticket);
+    const now = await fetchErrand(ticket);
     for (const [name, address] of Object.entries(now?.made ?? {}))
       await bringFile(files[name as ErrandFile], address);
   } finally {
@@ -93,7 +93,7 @@ class Heartbeat {
 }
 
 /** Null where nobody waits any longer. */
-async function errandOf(ticket: string): Promise<Errand | null> {
+async function fetchErrand(ticket: string): Promise<Errand | null> {
   const response = await fetch(ticket);
   if (response.status === 404) return null;
   if (!response.ok) throw new Error(`the errand was refused with ${response.status}`);
@@ -101,7 +101,7 @@ async function errandOf(ticket: string): Promise<Errand | null> {
 }
 
 async function fetchFile(address: string, to: string): Promise<void> {
-  await pipeline(await streamFrom(address), createWriteStream(to));
+  await pipeline(await fetchStream(address), createWriteStream(to));
 }
 
 async function bringFile(file: string, address: string): Promise<void> {

@@ -2,7 +2,7 @@ import { Readable } from 'node:stream';
 import type { ReadableStream } from 'node:stream/web';
 
 /** What lies at an address. @throws Error where it is refused. */
-export async function streamFrom(address: string): Promise<Readable> {
+export async function fetchStream(address: string): Promise<Readable> {
   const { ok, status, body } = await fetch(address);
   if (!ok || !body) throw new Error(`a file was refused with ${status}`);
   return Readable.fromWeb(body as ReadableStream);

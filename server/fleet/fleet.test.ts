@@ -12,7 +12,7 @@ import { Fleet, UnreachableError } from './fleet';
 const KILLS = trials(1, 20);
 /** When a worker is killed after it began, at the latest, in milliseconds. */
 const LATEST = 3000;
-const SECONDS = trials(8, 24);
+const SECONDS = trials(4, 24);
 const film = makeClip('shared-out.mp4', { size: '640x360', seconds: SECONDS });
 const folder = mkdtempSync(path.join(tmpdir(), 'fleet-'));
 
@@ -31,7 +31,12 @@ let count = 0;
 async function rendered(signal = new AbortController().signal): Promise<string> {
   const order = await smallOrder(film, { rate: { kind: 'variable', bits: 1_000_000, most: null } });
   const to = path.join(folder, `${count++}.mp4`);
-  await renderFile(order, { folder: `${to}.parts`, to, maker: (own) => fleet.makerFor(order, own), signal });
+  await renderFile(order, {
+    folder: `${to}.parts`,
+    to,
+    maker: (own) => fleet.createMaker(order, own),
+    signal,
+  });
   expect(existsSync(`${to}.parts`)).toBe(false);
   return to;
 }
@@ -97,7 +102,7 @@ describe('workers on other machines', () => {
       return renderFile(order, {
         folder: `${to}.parts`,
         to,
-        maker: (own) => ours.makerFor(order, own),
+        maker: (own) => ours.createMaker(order, own),
         signal,
       });
     };
@@ -133,7 +138,7 @@ describe('workers on other machines', () => {
     const making = renderFile(order, {
       ...{ folder: broken, to: path.join(folder, 'broken.mp4') },
       // Another file than its fingerprint says.
-      maker: (own) => fleet.makerFor({ ...order, masters }, own),
+      maker: (own) => fleet.createMaker({ ...order, masters }, own),
       signal: new AbortController().signal,
     });
     await expect(making).rejects.toThrow('another file than was said');

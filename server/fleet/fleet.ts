@@ -3,7 +3,7 @@ import { setTimeout as sleep } from 'node:timers/promises';
 import { type Job, Queue, QueueEvents } from 'bullmq';
 import { Redis } from 'ioredis';
 import { TroubleError } from '../../src/core/trouble/trouble';
-import { errorOf } from '../render/failure';
+import { toError } from '../render/failure';
 import type { RenderOrder } from '../render/order';
 import type { SegmentMaker } from '../render/render';
 import { Desk } from './desk';
@@ -20,7 +20,7 @@ const LOOK_EVERY = 5000;
 /** What the queue knows of a segment that ended is forgotten after so long, in seconds. */
 const REMEMBERED = 600;
 
-const messageOf = (error: unknown): string => (error instanceof Error ? error.message : String(error));
+const toMessage = (error: unknown): string => (error instanceof Error ? error.message : String(error));
 
 /** Workers cannot be had as it was asked. */
 export class UnreachableError extends Error {}
@@ -43,7 +43,7 @@ export class Fleet {
     first.on('error', () => undefined);
     await first.connect().catch((error: unknown) => {
       first.disconnect();
-      throw new UnreachableError(`Redis cannot be reached at REDIS_URL: ${messageOf(error)}`);
+      throw new UnreachableError(`Redis cannot be reached at REDIS_URL: ${toMessage(error)}`);
     });
     const second = first.duplicate();
     const desk = await Desk.open(address).catch((error: Error) => {
@@ -60,7 +60,7 @@ export class Fleet {
   }
 
   /** What makes the segments of an order. @param own makes them while there is no worker. */
-  makerFor(order: RenderOrder, own: SegmentMaker): SegmentMaker {
+  createMaker(order: RenderOrder, own: SegmentMaker): SegmentMaker {
     return {
       make: async (task, onFrame, signal) =>
         (await this.make({ order, task, onFrame }, signal)) ?? own.make(task, onFrame, signal),
@@ -83,7 +83,7 @@ export class Fleet {
     try {
       // A Redis that came back may have lost what waited in it: it is asked for again.
       let end: End = 'lost';
-      while (end === 'lost') end = await Promise.race([this.madeBy(ticket), stopped.told]);
+      while (end === 'lost') end = await Promise.race([this.awaitSegment(ticket), stopped.told]);
       return end === 'made' ? (await stat(wanted.task.file)).size : null;
     } finally {
       stopped.off();
@@ -92,7 +92,7 @@ export class Fleet {
   }
 
   /** Has the segment of a ticket made. */
-  private async madeBy(ticket: string): Promise<End> {
+  private async awaitSegment(ticket: string): Promise<End> {
     if ((await this.queue.getWorkersCount()) === 0) return 'nobody';
     const job = await this.queue.add(
       'segment',
@@ -109,7 +109,7 @@ export class Fleet {
     try {
       return await Promise.race([made, this.watched(job, ended.signal)]);
     } catch (error) {
-      throw errorOf(readFailure(messageOf(error)));
+      throw toError(readFailure(toMessage(error)));
     } finally {
       ended.abort();
     }

@@ -6,7 +6,7 @@ import { Transform } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import type { Fingerprint } from '../../src/core/master/fingerprint';
 import { sha256 } from '../sha256';
-import { streamFrom } from './fetch-file';
+import { fetchStream } from './fetch-file';
 
 /** A master that was not used for so long is deleted, in milliseconds. */
 const LIFE = 3600_000;
@@ -56,7 +56,7 @@ export class MasterCache {
       await utimes(file, new Date(), new Date());
       return file;
     }
-    const coming = await streamFrom(address);
+    const coming = await fetchStream(address);
     const part = `${file}.${process.pid}.part`;
     const hash = createHash('sha256');
     const hashed = new Transform({

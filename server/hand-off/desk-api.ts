@@ -10,12 +10,12 @@ import {
   OFFERS,
   type Offers as OffersAnswer,
 } from '../../src/core/posting/hand-off';
-import { bodyOf } from '../answers';
+import { parseBody } from '../answers';
 import { tellChanges } from '../events';
 import { OUTLET_CONTAINERS } from '../programs/media-args';
 import { probeFile } from '../programs/probe';
 import { UploadDoor } from '../uploads/upload-door';
-import { markedVisitor, visitorOf } from '../visitor';
+import { markedVisitor, findVisitor } from '../visitor';
 import type { Workshop } from '../workshop';
 import { type KeptOffer, Offers } from './offers';
 
@@ -38,12 +38,12 @@ export function addHandOff(app: Express, { database, data, looks }: Workshop): H
     mostBytes: MOST_FILE,
   });
   // What cannot be probed is a still, or is shown without its length.
-  const lengthOf = (file: string) =>
+  const getLength = (file: string) =>
     probeFile(looks, file, OUTLET_CONTAINERS).then(
       ({ seconds }) => seconds,
       () => null,
     );
-  const handOff: HandOff = { offers: new Offers(door, lengthOf), lan: null };
+  const handOff: HandOff = { offers: new Offers(door, getLength), lan: null };
   const { offers } = handOff;
   const told = ({ visitor: _who, token, ...offer }: KeptOffer): Offer => ({
     ...offer,
@@ -51,12 +51,12 @@ export function addHandOff(app: Express, { database, data, looks }: Workshop): H
   });
 
   app.get(OFFERS, (request, response) => {
-    const visitor = visitorOf(request, '/hand-off');
+    const visitor = findVisitor(request, '/hand-off');
     const own = visitor === null ? [] : offers.of(visitor).map(told);
     response.json({ lan: handOff.lan, offers: own } satisfies OffersAnswer);
   });
   app.post(OFFERS, express.json({ limit: '4kb' }), async (request, response) => {
-    const order = bodyOf(request, response, offerOrderSchema);
+    const order = parseBody(request, response, offerOrderSchema);
     if (!order) return;
     if (handOff.lan === null) {
       response.status(503).json({ error: 'this server does not reach the local network' });
@@ -80,14 +80,14 @@ export function addHandOff(app: Express, { database, data, looks }: Workshop): H
     else response.status(410).json({ error: 'the offer has ended' });
   });
   app.delete(offerPath(':id'), async (request, response) => {
-    const offer = offers.find(String(request.params.id), visitorOf(request, '/hand-off'));
+    const offer = offers.find(String(request.params.id), findVisitor(request, '/hand-off'));
     if (offer) await offers.close(offer);
     response.status(204).end();
   });
 
   /** An offer of the browser that asks; one of another is not there. */
   function owned(request: Request, response: Response): KeptOffer | null {
-    const offer = offers.find(String(request.params.id), visitorOf(request, '/hand-off'));
+    const offer = offers.find(String(request.params.id), findVisitor(request, '/hand-off'));
     if (!offer) response.status(404).json({ error: 'no such offer' });
     return offer;
   }

@@ -140,7 +140,7 @@ describe('a file that is handed to a phone', () => {
 
   it('stays open while what arrived differs, and is closed and deleted once it is the same', async () => {
     const { id, address, bytes, sha256, upload } = await offer();
-    const kept = server.handOff.offers.door.fileOf(upload);
+    const kept = server.handOff.offers.door.getFile(upload);
     expect(await (await tell(address, bytes - 1, hashOf(film.subarray(1)))).json()).toEqual({ same: false });
     expect(await standOf(id)).toMatchObject({ state: 'open', found: { bytes: bytes - 1, same: false } });
     expect(existsSync(kept)).toBe(true);
@@ -237,7 +237,7 @@ describe('a file that is handed to a phone', () => {
     await desk.fetch(`${OFFERS}/${first.id}`, { method: 'DELETE' });
     expect((await fetch(`${second.address}/file`)).status).toBe(200);
     await desk.fetch(`${OFFERS}/${second.id}`, { method: 'DELETE' });
-    expect(existsSync(server.handOff.offers.door.fileOf(first.upload))).toBe(false);
+    expect(existsSync(server.handOff.offers.door.getFile(first.upload))).toBe(false);
   });
 
   it('is reached by others while one of them opens connections without end', async () => {
@@ -274,7 +274,7 @@ describe('a file that is handed to a phone', () => {
       }),
     );
     expect(new Set(answers.map(({ address }) => address)).size).toBe(1);
-    const kept = uploads.filter((upload) => existsSync(server.handOff.offers.door.fileOf(upload)));
+    const kept = uploads.filter((upload) => existsSync(server.handOff.offers.door.getFile(upload)));
     expect(kept).toEqual([answers[0]?.upload]);
     expect((await fetch(`${answers[0]?.address}/file`)).status).toBe(200);
   });

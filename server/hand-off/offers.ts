@@ -44,7 +44,7 @@ export class Offers {
     if (known && known.visitor !== visitor) return null;
     if (known?.state === 'open') return this.instead(known, order.upload);
     if ((await this.door.state(order.upload)) !== 'whole') return null;
-    const file = this.door.fileOf(order.upload);
+    const file = this.door.getFile(order.upload);
     const { size } = await stat(file);
     const hash = await sha256(file);
     const seconds = await this.lengthOf(file);

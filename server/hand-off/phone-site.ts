@@ -3,7 +3,7 @@ import path from 'node:path';
 import express, { type Express, type NextFunction, type Request, type Response } from 'express';
 import helmet from 'helmet';
 import { arrivalSchema } from '../../src/core/posting/hand-off';
-import { bodyOf } from '../answers';
+import { parseBody } from '../answers';
 import type { KeptOffer, Offers } from './offers';
 import { endedPage, nothingPage, offerPage, PHONE_STYLE } from './phone-page';
 
@@ -66,16 +66,16 @@ export function phoneSite(offers: Offers, host: () => string, workers: string): 
     response.locals.offer = offer;
     next();
   });
-  const offerIn = (response: Response) => response.locals.offer as KeptOffer;
+  const getOffer = (response: Response) => response.locals.offer as KeptOffer;
   app.get('/:token', (_request, response) => {
-    response.type('html').send(offerPage(offerIn(response), '/phone-check.js'));
+    response.type('html').send(offerPage(getOffer(response), '/phone-check.js'));
   });
   app.get('/:token/file', (request, response, next) => {
-    sendOffered(offers, offerIn(response), request, response, next);
+    sendOffered(offers, getOffer(response), request, response, next);
   });
   app.post('/:token/arrived', express.json({ limit: '1kb' }), async (request, response) => {
-    const arrival = bodyOf(request, response, arrivalSchema);
-    if (arrival) response.json({ same: await offers.arrived(offerIn(response), arrival) });
+    const arrival = parseBody(request, response, arrivalSchema);
+    if (arrival) response.json({ same: await offers.arrived(getOffer(response), arrival) });
   });
   app.use((_request, response) => void response.status(404).type('html').send(nothingPage()));
   return app;
@@ -115,7 +115,7 @@ function sendOffered(
   // The same bytes have the same name, so that a download that broke off can go on.
   response.set({ etag: `"${offer.sha256}"`, 'cache-control': 'private, no-transform' });
   response.sendFile(
-    offers.door.fileOf(offer.upload),
+    offers.door.getFile(offer.upload),
     { lastModified: false },
     (error?: NodeJS.ErrnoException) => {
       if (error && error.code !== 'ECONNABORTED') next(error);

@@ -3,6 +3,7 @@ import { z } from 'zod';
 import { boundedIntText, MAX_FRAMES } from '../../src/core/figures/bounded';
 import { isRandomId } from '../../src/core/figures/random-id';
 import { postChangeSchema } from '../../src/core/outlets/outlet-api';
+import { MAX_FORM_BYTES } from '../../src/core/outlets/post-form';
 import {
   againPath,
   audiencePath,
@@ -14,13 +15,13 @@ import {
   postOrderSchema,
   takeDownPath,
 } from '../../src/core/posting/post-order';
-import { abilitiesOf, collectionsOf, longVideosOf } from '../../src/core/posting/accounts';
+import { abilitiesPath, collectionsPath, longVideosPath } from '../../src/core/posting/accounts';
 import { AccountError } from '../accounts/accounts';
-import { originOf } from '../accounts/api';
+import { getOrigin } from '../accounts/api';
 import { rm } from 'node:fs/promises';
-import { bodyOf } from '../answers';
+import { parseBody } from '../answers';
 import { tellChanges } from '../events';
-import { markedVisitor, visitorOf } from '../visitor';
+import { markedVisitor, findVisitor } from '../visitor';
 import { OutletClientError } from './outlet-way';
 import type { Posting, PostingProblem } from './posting';
 import { type PostingRecord, told } from './posting-records';
@@ -33,23 +34,22 @@ const PROBLEMS: Record<PostingProblem, [status: number, error: string]> = {
   'under-way': [409, 'the outlet has it already'],
   'not-up': [409, 'the post is not up'],
 };
-/** A post with its cover. */
-const body = express.json({ limit: '10mb' });
+const body = express.json({ limit: MAX_FORM_BYTES });
 
 /** Adds posting to a server: orders, how they stand as events, changes, and ways to call them back. */
 export function addPosting(app: Express, posting: Posting): void {
   const { records } = posting;
   app.get(POSTED, (request, response) => {
-    const visitor = visitorOf(request, '/posting');
+    const visitor = findVisitor(request, '/posting');
     response.json({ posts: visitor === null ? [] : records.of(visitor).map(told) });
   });
   app.post(POSTED, body, async (request, response) => {
-    const order = bodyOf(request, response, postOrderSchema);
+    const order = parseBody(request, response, postOrderSchema);
     if (order)
       answer(response, await posting.order(order, markedVisitor(request, response, '/posting')), 202);
   });
   app.get(POSTED_EVENTS, (request, response) => {
-    const visitor = visitorOf(request, '/posting');
+    const visitor = findVisitor(request, '/posting');
     const own = visitor === null ? [] : records.of(visitor).filter(isUnderWay);
     const pick = (record: PostingRecord) => (record.visitor === visitor ? told(record) : null);
     tellChanges(response, posting.dispatcher.news, pick, own);
@@ -63,12 +63,12 @@ export function addPosting(app: Express, posting: Posting): void {
   });
   app.post(againPath(':id'), body, async (request, response) => {
     const record = owned(request, response);
-    const edit = record && bodyOf(request, response, postEditSchema);
+    const edit = record && parseBody(request, response, postEditSchema);
     if (record && edit) await atOutlet(response, () => posting.again(record, edit));
   });
   app.put(audiencePath(':id'), body, async (request, response) => {
     const record = owned(request, response);
-    const change = record && bodyOf(request, response, postChangeSchema);
+    const change = record && parseBody(request, response, postChangeSchema);
     if (record && change) await atOutlet(response, () => posting.setAudience(record, change.audience));
   });
   app.post(takeDownPath(':id'), async (request, response) => {
@@ -89,13 +89,13 @@ export function addPosting(app: Express, posting: Posting): void {
     });
   });
 
-  app.get(abilitiesOf(':outlet'), async (request, response) => {
-    const way = posting.wayTo(String(request.params.outlet), originOf(request));
+  app.get(abilitiesPath(':outlet'), async (request, response) => {
+    const way = posting.directory.find(String(request.params.outlet), getOrigin(request))?.way;
     if (way) await said(response, () => way.abilities());
     else response.status(404).json({ error: 'no such outlet' });
   });
-  app.get(collectionsOf(':id'), async (request, response) => {
-    const account = accountIn(request, response);
+  app.get(collectionsPath(':id'), async (request, response) => {
+    const account = getAccount(request, response);
     if (account)
       await said(response, () =>
         posting.speaker.as({ ...account, account: account.id }, async (way, token) => ({
@@ -103,8 +103,8 @@ export function addPosting(app: Express, posting: Posting): void {
         })),
       );
   });
-  app.get(longVideosOf(':id'), async (request, response) => {
-    const account = accountIn(request, response);
+  app.get(longVideosPath(':id'), async (request, response) => {
+    const account = getAccount(request, response);
     const search = String(request.query.search ?? '').slice(0, 200);
     if (account)
       await said(response, () =>
@@ -115,8 +115,8 @@ export function addPosting(app: Express, posting: Posting): void {
   });
 
   /** An account of the browser that asks; one of another is not there. */
-  function accountIn(request: Request, response: Response) {
-    const visitor = visitorOf(request, '/posting');
+  function getAccount(request: Request, response: Response) {
+    const visitor = findVisitor(request, '/posting');
     const found = visitor === null ? null : posting.accounts.find(String(request.params.id), visitor);
     if (!found) response.status(404).json({ error: 'no such account' });
     return found;
@@ -126,7 +126,7 @@ export function addPosting(app: Express, posting: Posting): void {
   function own(request: Request): PostingRecord | null {
     const id = String(request.params.id);
     const record = isRandomId(id) ? records.find(id) : null;
-    return record?.visitor === visitorOf(request, '/posting') ? record : null;
+    return record?.visitor === findVisitor(request, '/posting') ? record : null;
   }
   function owned(request: Request, response: Response): PostingRecord | null {
     const record = own(request);

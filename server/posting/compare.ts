@@ -1,5 +1,5 @@
 import { stat } from 'node:fs/promises';
-import { likenessOf } from '../../src/core/posting/likeness-of';
+import { summarizeLikeness } from '../../src/core/posting/likeness-of';
 import type { Compared } from '../../src/core/posting/post-order';
 import { OUTLET_CONTAINERS, safeInput } from '../programs/media-args';
 import { probeFile } from '../programs/probe';
@@ -57,11 +57,11 @@ export async function compareFilms(
   const { size: bytes } = await stat(viewed);
   const size = { width: was.video.width, height: was.video.height };
   const length = was.seconds === null ? {} : { seconds: was.seconds };
-  return { width, height, sent: size, bytes, ...length, frames: scores.length, ...likenessOf(scores, rate) };
+  return { width, height, sent: size, bytes, ...length, frames: scores.length, ...summarizeLikeness(scores, rate) };
 }
 
 /** One frame of a film, as PNG at a width. @throws ProgramError */
-export async function pictureOf(
+export async function extractPicture(
   programs: Programs,
   film: string,
   { frame, width, height, to }: { frame: number; width: number; height: number; to: string },

@@ -10,7 +10,7 @@ import {
 } from '../../src/core/outlets/outlet-api';
 import { type PostForm, postWordsSchema } from '../../src/core/outlets/post-form';
 import type { PostOrder } from '../../src/core/posting/post-order';
-import { momentOf, whenOf } from '../../src/core/posting/when';
+import { toTimestamp, toWhen } from '../../src/core/posting/when';
 import { soakFigure, trials } from '../../tests/soak';
 import { openDatabase } from '../store/database';
 import { Dispatcher, type DispatchOptions } from './dispatcher';
@@ -66,7 +66,7 @@ function outletOf(
 }
 
 function dispatcherOf(records: PostingRecords, speaker: object): Dispatcher {
-  const door = { fileOf: () => file };
+  const door: Pick<DispatchOptions['door'], 'getFile'> = { getFile: () => file };
   return new Dispatcher({
     records,
     speaker,
@@ -94,7 +94,7 @@ describe(`${COUNT} posts that are due in one minute`, () => {
   it('are all sent once, in order for each account, also past one that waits', async () => {
     const database = openDatabase(mkdtempSync(path.join(tmpdir(), 'thousand-')));
     const records = new PostingRecords(database);
-    const minute = whenOf(Date.now(), 'UTC');
+    const minute = toWhen(Date.now(), 'UTC');
     for (let n = 0; n < COUNT; n++) records.add(orderOf(n, minute), 'visitor', { bytes: 6 });
     const taken: { account: string; key: string; publishAt: string | null }[] = [];
     let failures = 3;
@@ -118,6 +118,39 @@ describe(`${COUNT} posts that are due in one minute`, () => {
     database.close();
     soakFigure('posts due in one minute', `${COUNT} to four accounts: each sent once, in order by account`);
   }, 600_000);
+});
+
+describe('posts that their outlet does not come to an end with', () => {
+  it('stand in the way of no other account', async () => {
+    const database = openDatabase(mkdtempSync(path.join(tmpdir(), 'processing-')));
+    const records = new PostingRecords(database);
+    const orders = ['a', 'b', 'c', 'd', 'e'].map((letter, n) => ({
+      ...orderOf(n, null),
+      account: parseRandomId(letter.repeat(32)),
+    }));
+    for (const order of orders) records.add(order, 'visitor', { bytes: 6 });
+    const outlet = outletOf([], () => undefined);
+    const last = orders[4]!;
+    const speaker = {
+      as: <T>({ account }: { account: string }, act: (way: OutletWay, token: string) => Promise<T>) =>
+        outlet.as({ account }, (way, token) => {
+          const stuck = (_token: string, id: string): Promise<OutletPost> =>
+            Promise.resolve({ id, state: 'processing', share: 0.5 });
+          return act(account === last.account ? way : { ...way, stateOf: stuck }, token);
+        }),
+    };
+    const dispatcher = dispatcherOf(records, speaker);
+    const isUp = new Promise<void>((resolve) =>
+      dispatcher.news.on('change', ({ id, state }) => {
+        if (id === last.id && state === 'up') resolve();
+      }),
+    );
+    dispatcher.start();
+    await isUp;
+    expect(records.in('processing')).toHaveLength(4);
+    await dispatcher.close();
+    database.close();
+  });
 });
 
 describe('a database that cannot be used', () => {
@@ -159,7 +192,7 @@ describe('a machine that slept', () => {
     const hour = 3600_000;
     const began = Date.now();
     const now = jest.spyOn(Date, 'now').mockReturnValue(began);
-    const [soon, later] = [1, 5].map((hours) => whenOf(began + hours * hour, 'UTC'));
+    const [soon, later] = [1, 5].map((hours) => toWhen(began + hours * hour, 'UTC'));
     for (const [n, when] of [soon, later].entries())
       records.add(orderOf(n, when ?? null), 'visitor', { bytes: 6 });
     const dispatcher = dispatcherOf(
@@ -203,7 +236,7 @@ describe('a post', () => {
     database.close();
     return { record, taken };
   }
-  const tomorrow = whenOf(Date.now() + 86_400_000, 'UTC');
+  const tomorrow = toWhen(Date.now() + 86_400_000, 'UTC');
 
   it('that is to be private goes to no outlet where nothing can be', async () => {
     const { record, taken } = await carried({ ...ABLE, drafts: ['wide'] });
@@ -216,14 +249,14 @@ describe('a post', () => {
 
   it('for later is handed over with its time where the outlet keeps that', async () => {
     const { record, taken } = await carried({ ...ABLE, schedule: true }, tomorrow, true);
-    const publishAt = new Date(momentOf(tomorrow)).toISOString();
+    const publishAt = new Date(toTimestamp(tomorrow)).toISOString();
     expect(taken).toMatchObject([{ publishAt }]);
-    expect(record).toMatchObject({ state: 'waiting', ahead: true, due: momentOf(tomorrow), upAt: null });
+    expect(record).toMatchObject({ state: 'waiting', ahead: true, due: toTimestamp(tomorrow), upAt: null });
   });
 
   it('for later stays here where the outlet does not keep its time after all', async () => {
     const { record, taken } = await carried({ ...ABLE, schedule: false }, tomorrow, true);
     expect(taken).toEqual([]);
-    expect(record).toMatchObject({ state: 'waiting', ahead: false, due: momentOf(tomorrow), outletId: null });
+    expect(record).toMatchObject({ state: 'waiting', ahead: false, due: toTimestamp(tomorrow), outletId: null });
   });
 });

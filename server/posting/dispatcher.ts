@@ -3,7 +3,7 @@ import { access } from 'node:fs/promises';
 import { clearTimeout, setTimeout } from 'node:timers';
 import { setTimeout as wait } from 'node:timers/promises';
 import { waitBefore } from '../../src/core/posting/retry';
-import { momentOf } from '../../src/core/posting/when';
+import { toTimestamp } from '../../src/core/posting/when';
 import { type Posted, WAITS } from '../../src/core/posting/post-order';
 import { fitted } from '../../src/core/outlets/fitted';
 import type { Abilities, OutletPost } from '../../src/core/outlets/outlet-api';
@@ -16,8 +16,10 @@ import { OutletClientError, type OutletWay } from './outlet-way';
 import type { PostingChange, PostingRecord, PostingRecords } from './posting-records';
 import type { Speaker } from './speaker';
 
-/** Posts that are on their way at a time, each of another account. */
+/** Posts that are sent at a time, each of another account; those that their outlets process are not among them. */
 const AT_ONCE = 4;
+/** Posts of an account wait for the one that its outlet processes, so that they come up in order: for so long at most. */
+const ORDER_PATIENCE_MS = 600_000;
 /** A time that went by for so long while the server did not run is for the person to decide on, in milliseconds. */
 const MISSED_AFTER_MS = 60_000;
 /** The server wakes this often: one long timer would sleep on with a machine that sleeps. */
@@ -25,11 +27,20 @@ const WAKE_EVERY_MS = 60_000;
 /** After something could not be written down, nothing is begun for so long. */
 const REST_MS = 1000;
 /** The outlet is asked where a post stands after so many milliseconds, and then less and less often. */
-const [ASK_FIRST, ASK_MOST] = [300, 5000];
+const [ASK_FIRST, ASK_MOST, ASK_SLOW] = [300, 5000, 60_000];
 /** A post that no try brought further for so long is given up, in milliseconds. */
 const PATIENCE = 24 * 3600 * 1000;
 /** Progress is told so often at most, in milliseconds. */
 const TELL_EVERY = 200;
+
+/** A post that is on its way. */
+interface OnItsWay {
+  work: Promise<void>;
+  stop: AbortController;
+  account: string;
+  /** Since when its outlet processes it, in milliseconds since 1970; null while it is sent. */
+  processingSince: number | null;
+}
 
 /** What carries posts to their outlets works with. */
 export interface DispatchOptions {
@@ -49,10 +60,7 @@ export interface DispatchOptions {
 export class Dispatcher {
   /** Told a post that changed. */
   readonly news = new EventEmitter<{ change: [PostingRecord] }>();
-  private readonly running = new Map<
-    string,
-    { work: Promise<void>; stop: AbortController; account: string }
-  >();
+  private readonly running = new Map<string, OnItsWay>();
   private readonly comparisons: Comparisons;
   /** Acts of people on posts, by post and one after another: nothing else is begun with those meanwhile. */
   private readonly acts = new Map<string, Promise<unknown>>();
@@ -101,7 +109,7 @@ export class Dispatcher {
     if (now - since > 2 * WAKE_EVERY_MS) {
       for (const { id, when, ahead, tries, recalled } of this.options.records.in('waiting')) {
         if (when === null || ahead || recalled || tries > 0) continue;
-        const moment = momentOf(when);
+        const moment = toTimestamp(when);
         if (moment > since && moment < now - MISSED_AFTER_MS) this.change(id, { state: 'missed' });
       }
     }
@@ -118,12 +126,17 @@ export class Dispatcher {
 
   private beginDue(now: number): void {
     const { records } = this.options;
-    const busy = new Set([...this.running.values()].map(({ account }) => account));
+    const onTheirWay = [...this.running.values()];
+    let sending = onTheirWay.filter(({ processingSince }) => processingSince === null).length;
+    const isWaitedFor = ({ processingSince }: OnItsWay) => now - (processingSince ?? now) < ORDER_PATIENCE_MS;
+    const busy = new Set(onTheirWay.filter(isWaitedFor).map(({ account }) => account));
     for (const { id, account } of records.due(now)) {
-      if (this.running.size >= AT_ONCE) break;
+      if (sending >= AT_ONCE) break;
       const isTaken = busy.has(account) || this.running.has(id) || this.acts.has(id);
       const record = isTaken ? null : records.find(id);
-      if (record) this.begin(record);
+      if (!record) continue;
+      this.begin(record);
+      sending += 1;
     }
   }
 
@@ -151,7 +164,8 @@ export class Dispatcher {
   /** Begins with a post before its time, where it still waits for that. */
   beginAhead(id: string): void {
     const record = this.ended ? null : this.options.records.find(id);
-    if (record?.state !== 'waiting' || record.when === null || record.due !== momentOf(record.when)) return;
+    if (record?.state !== 'waiting' || record.when === null || record.due !== toTimestamp(record.when))
+      return;
     this.change(id, { due: Date.now() });
     this.startDuePosts();
   }
@@ -179,14 +193,16 @@ export class Dispatcher {
 
   private begin(record: PostingRecord): void {
     const stop = new AbortController();
-    const work = this.carry(record, stop.signal)
+    // It is carried once it counts as running: carrying starts other posts that are due.
+    const work = Promise.resolve()
+      .then(() => this.carry(record, stop.signal))
       .catch((error: unknown) => this.afterFailure(record.id, error, stop.signal))
       .catch((error: unknown) => this.rest(error))
       .finally(() => {
         this.running.delete(record.id);
         this.startDuePosts();
       });
-    this.running.set(record.id, { work, stop, account: record.account });
+    this.running.set(record.id, { work, stop, account: record.account, processingSince: null });
   }
 
   private async carry({ id }: PostingRecord, signal: AbortSignal): Promise<void> {
@@ -197,15 +213,18 @@ export class Dispatcher {
     }
     signal.throwIfAborted();
     const { outletId, when, ahead } = this.now(id);
-    const isLater = when !== null && momentOf(when) > Date.now();
+    const isLater = when !== null && toTimestamp(when) > Date.now();
     if (outletId === null)
-      return void this.change(id, { state: 'waiting', due: when === null ? Date.now() : momentOf(when) });
+      return void this.change(id, { state: 'waiting', due: when === null ? Date.now() : toTimestamp(when) });
     this.change(id, { state: 'processing', ahead: false, wait: null, hold: null });
+    const own = this.running.get(id);
+    if (own) own.processingSince = Date.now();
+    this.startDuePosts();
     const found = await this.followed(id, signal);
     if (found.state === 'up' && isLater) {
-      this.change(id, { state: 'waiting', ahead: true, share: 1, due: momentOf(when), tries: 0 });
+      this.change(id, { state: 'waiting', ahead: true, share: 1, due: toTimestamp(when), tries: 0 });
     } else if (found.state === 'up') {
-      const upAt = ahead && when !== null ? momentOf(when) : Date.now();
+      const upAt = ahead && when !== null ? toTimestamp(when) : Date.now();
       const up = this.change(id, { state: 'up', page: found.page, share: 1, upAt, reasons: [] });
       if (up) this.comparisons.add(up);
     } else if (found.state === 'refused') {
@@ -219,7 +238,7 @@ export class Dispatcher {
   private async send(id: string, signal: AbortSignal): Promise<void> {
     const { door, speaker } = this.options;
     const { upload, bytes, sha256 } = this.now(id);
-    const file = door.fileOf(upload);
+    const file = door.getFile(upload);
     await access(file);
     if (sha256 === null) this.change(id, { sha256: await sha256Of(file) });
     if (this.now(id).outletUpload === null) {
@@ -249,7 +268,7 @@ export class Dispatcher {
       const { words } = record;
       if (words.audience === 'private' && !abilities.drafts.includes(words.placement))
         throw new OutletClientError('bad-request', 'nothing can be private there, so choose who may see it');
-      const moment = record.when && momentOf(record.when);
+      const moment = record.when && toTimestamp(record.when);
       if (!abilities.schedule && moment !== null && moment > Date.now()) return;
       // The answer may be lost, and the post be there all the same.
       this.change(id, { unansweredKey: `${id}-${record.round}` });
@@ -298,7 +317,7 @@ export class Dispatcher {
 
   /** Makes the form that an outlet is sent. Its time stays in it once that has gone by: what is asked again is the same. */
   private toForm({ id, words, when, outletUpload }: PostingRecord, abilities: Abilities): PostForm {
-    const publishAt = abilities.schedule && when !== null ? new Date(momentOf(when)).toISOString() : null;
+    const publishAt = abilities.schedule && when !== null ? new Date(toTimestamp(when)).toISOString() : null;
     const cover = this.options.records.findCover(id);
     return { ...fitted({ ...words, cover }, abilities), upload: outletUpload ?? '', publishAt };
   }
@@ -308,13 +327,15 @@ export class Dispatcher {
     id: string,
     signal: AbortSignal,
   ): Promise<Exclude<OutletPost, { state: 'processing' }>> {
-    for (let pause = ASK_FIRST; ; pause = Math.min(ASK_MOST, 1.5 * pause)) {
+    const since = Date.now();
+    for (let pause = ASK_FIRST; ; pause *= 1.5) {
+      pause = Math.min(Date.now() - since < ORDER_PATIENCE_MS ? ASK_MOST : ASK_SLOW, pause);
       const record = this.now(id);
       const found = await this.options.speaker.as(record, (way, token) =>
         way.stateOf(token, record.outletId ?? ''),
       );
       if (found.state !== 'processing') return found;
-      this.change(id, { share: found.share });
+      if (found.share !== record.share) this.change(id, { share: found.share });
       await wait(pause, undefined, { signal });
     }
   }
@@ -360,7 +381,7 @@ export class Dispatcher {
 
   private later({ id, tries, madeAt, when }: PostingRecord, { code, retryAfter }: OutletClientError): void {
     const failed = tries + 1;
-    if (Date.now() - (when === null ? madeAt : momentOf(when)) > PATIENCE)
+    if (Date.now() - (when === null ? madeAt : toTimestamp(when)) > PATIENCE)
       return void this.change(id, {
         state: 'failed',
         reasons: ['The outlet could not be reached for a day.'],

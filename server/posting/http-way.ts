@@ -9,10 +9,11 @@ import {
   outletAccountSchema,
   type OutletError,
   outletErrorSchema,
+  type OutletPost,
   outletPostSchema,
 } from '../../src/core/outlets/outlet-api';
 import { collectionsSchema, longVideosSchema } from '../../src/core/posting/accounts';
-import { retryAfterOf } from '../../src/core/posting/retry';
+import { parseRetryAfter } from '../../src/core/posting/retry';
 import { OutletClientError, type OutletWay, type Shipment, type ShipmentNews } from './outlet-way';
 import { sendByTus } from './send-by-tus';
 
@@ -20,6 +21,9 @@ import { sendByTus } from './send-by-tus';
 const PATIENCE = 30_000;
 /** What a viewer gets may take longer to come. */
 const LONG_PATIENCE = 600_000;
+/** Pictures of accounts: their types, and the largest. */
+const PICTURE_TYPES = /^image\/(svg\+xml|png|jpeg|webp)\b/;
+const MAX_PICTURE_BYTES = 1_000_000;
 
 interface Asking {
   method?: 'GET' | 'POST' | 'PATCH' | 'DELETE';
@@ -29,8 +33,16 @@ interface Asking {
   patience?: number;
 }
 
-/** The way to an outlet that keeps the contract of `docs/outlet-api.yaml`. @param root its address, without a slash at the end. */
-export function httpWay(root: string): OutletWay {
+/** Where an outlet is reached; both without a slash at the end. */
+export interface HttpRoots {
+  /** Its address. */
+  root: string;
+  /** Base of its pages' addresses for a browser: a stand-in's is a path on this server, since that has several names. */
+  pagesRoot: string;
+}
+
+/** The way to an outlet that keeps the contract of `docs/outlet-api.yaml`. */
+export function httpWay({ root, pagesRoot }: HttpRoots): OutletWay {
   async function ask(address: string, { method = 'GET', token, headers, body, patience = PATIENCE }: Asking) {
     const response = await fetch(`${root}${address}`, {
       method,
@@ -47,7 +59,7 @@ export function httpWay(root: string): OutletWay {
       throw new OutletClientError('down', `the outlet cannot be reached: ${String(error)}`);
     });
     if (response.ok) return response;
-    throw refusalOf(
+    throw toRefusal(
       response.status,
       await response.text().catch(() => ''),
       response.headers.get('retry-after'),
@@ -62,22 +74,30 @@ export function httpWay(root: string): OutletWay {
     if (!found.success) throw new OutletClientError('answer', `an answer of ${address} has another shape`);
     return found.data;
   }
+  async function readPost(address: string, asking: Asking): Promise<OutletPost> {
+    const post = await read(outletPostSchema, address, asking);
+    return post.state === 'up' ? { ...post, page: `${pagesRoot}${post.page}` } : post;
+  }
   return {
     abilities: () => read(abilitiesSchema, OUTLET_API.abilities),
     account: (token) => read(outletAccountSchema, OUTLET_API.account, { token }),
     upload: (token: string, shipment: Shipment, news: ShipmentNews, signal: AbortSignal) =>
       sendByTus(`${root}${OUTLET_API.uploads}`, token, shipment, news, signal),
     post: (token, key, form) =>
-      read(outletPostSchema, OUTLET_API.posts, {
-        ...{ method: 'POST', token, headers: { [KEY_HEADER]: key }, body: form },
-      }),
-    stateOf: (token, id) => read(outletPostSchema, OUTLET_API.post(id), { token }),
+      readPost(OUTLET_API.posts, { method: 'POST', token, headers: { [KEY_HEADER]: key }, body: form }),
+    stateOf: (token, id) => readPost(OUTLET_API.post(id), { token }),
     setAudience: (token, id, audience) =>
-      read(outletPostSchema, OUTLET_API.post(id), { method: 'PATCH', token, body: { audience } }),
+      readPost(OUTLET_API.post(id), { method: 'PATCH', token, body: { audience } }),
     async takeDown(token, id) {
       await ask(OUTLET_API.post(id), { method: 'DELETE', token }).catch((error: unknown) => {
         if (!(error instanceof OutletClientError && error.code === 'no-post')) throw error;
       });
+    },
+    async picture(address) {
+      const { headers, body } = await ask(address, {});
+      const type = headers.get('content-type') ?? '';
+      if (!PICTURE_TYPES.test(type) || !body) throw new OutletClientError('answer', 'it is no picture');
+      return { type, bytes: await readWithin(body, MAX_PICTURE_BYTES) };
     },
     async fetchViewed(token, id, to) {
       const { body } = await ask(OUTLET_API.viewed(id), { token, patience: LONG_PATIENCE });
@@ -95,15 +115,32 @@ export function httpWay(root: string): OutletWay {
   };
 }
 
-/** What a refused request says; also of an outlet that answers in its own way, by its status. */
-export function refusalOf(status: number, text: string, retryAfter: string | null): OutletClientError {
-  const said = outletErrorSchema.safeParse(parsed(text));
-  const code = said.success ? said.data.error : codeOf(status);
-  const detail = said.success ? said.data.detail : `it answered ${status}`;
-  return new OutletClientError(code, detail, retryAfterOf(retryAfter, Date.now()));
+/** Reads an answer whole. @throws OutletClientError for one that is longer, or breaks off. */
+async function readWithin(body: ReadableStream<Uint8Array>, maxBytes: number): Promise<Buffer> {
+  const pieces: Uint8Array[] = [];
+  let bytes = 0;
+  try {
+    for await (const piece of Readable.fromWeb(body as never) as AsyncIterable<Uint8Array>) {
+      bytes += piece.length;
+      if (bytes > maxBytes) throw new OutletClientError('answer', `it has over ${maxBytes} bytes`);
+      pieces.push(piece);
+    }
+  } catch (error) {
+    if (error instanceof OutletClientError) throw error;
+    throw new OutletClientError('down', `the answer broke off: ${String(error)}`);
+  }
+  return Buffer.concat(pieces);
 }
 
-function codeOf(status: number): OutletError {
+/** What a refused request says; also of an outlet that answers in its own way, by its status. */
+export function toRefusal(status: number, text: string, retryAfter: string | null): OutletClientError {
+  const said = outletErrorSchema.safeParse(parsed(text));
+  const code = said.success ? said.data.error : toCode(status);
+  const detail = said.success ? said.data.detail : `it answered ${status}`;
+  return new OutletClientError(code, detail, parseRetryAfter(retryAfter, Date.now()));
+}
+
+function toCode(status: number): OutletError {
   if (status === 401) return 'token';
   if (status === 403) return 'scope';
   if (status === 404 || status === 410) return 'no-upload';

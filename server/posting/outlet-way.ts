@@ -31,10 +31,19 @@ export class OutletClientError extends Error {
   }
 }
 
-/** The way to one outlet. Everything but what it can do asks for a token. @throws OutletClientError, each of them */
+/** A picture of an account, as its outlet answers. */
+export interface AccountPicture {
+  /** Its media type. */
+  type: string;
+  bytes: Buffer;
+}
+
+/** The way to one outlet. Everything but what it can do, and pictures, asks for a token. A post's page is an address for a browser. @throws OutletClientError, each of them */
 export interface OutletWay {
   abilities(): Promise<Abilities>;
   account(token: string): Promise<OutletAccount>;
+  /** Fetches the picture of an account. @param address from the outlet's root. */
+  picture(address: string): Promise<AccountPicture>;
   /** Sends a file, or what is missing of it. @returns what a post names it by. */
   upload(token: string, shipment: Shipment, news: ShipmentNews, signal: AbortSignal): Promise<string>;
   /** Posts what is up. The same key is one post, however often it is asked for. */

@@ -6,7 +6,7 @@ import {
   postOrderSchema,
   type PostOrder,
 } from '../../src/core/posting/post-order';
-import { momentOf } from '../../src/core/posting/when';
+import { toTimestamp } from '../../src/core/posting/when';
 import type { Database } from '../store/database';
 
 /** What of a post is not told. */
@@ -68,7 +68,7 @@ export class PostingRecords {
         round: 0,
         tries: 0,
       },
-      due: order.when === null ? now : momentOf(order.when),
+      due: order.when === null ? now : toTimestamp(order.when),
     };
     this.database
       .prepare(
@@ -77,7 +77,7 @@ export class PostingRecords {
       )
       .run([
         ...[record.id, visitor, record.account, record.upload, record.state, record.due],
-        ...[now, askedOf(record), factsOf(record), order.words.cover],
+        ...[now, getAsked(record), toFacts(record), order.words.cover],
       ]);
     return record;
   }
@@ -135,11 +135,11 @@ export class PostingRecords {
     const changed = withoutCover({ ...known, ...change, version: known.version + 1 });
     this.database
       .prepare('update postings set account = ?, state = ?, due = ?, facts = ? where id = ?')
-      .run([changed.account, changed.state, changed.due, factsOf(changed), id]);
+      .run([changed.account, changed.state, changed.due, toFacts(changed), id]);
     if (cover !== undefined)
       this.database.prepare('update postings set cover = ? where id = ?').run([cover, id]);
     if (change.words ?? change.when ?? change.account)
-      this.database.prepare('update postings set asked = ? where id = ?').run([askedOf(changed), id]);
+      this.database.prepare('update postings set asked = ? where id = ?').run([getAsked(changed), id]);
     return changed;
   }
 
@@ -172,9 +172,9 @@ const withoutCover = <T extends Pick<PostOrder, 'words'>>(order: T): T => ({
   words: { ...order.words, cover: null },
 });
 
-const askedOf = (record: PostingRecord): string => JSON.stringify(postOrderSchema.parse(record));
+const getAsked = (record: PostingRecord): string => JSON.stringify(postOrderSchema.parse(record));
 
-function factsOf(record: PostingRecord): string {
+function toFacts(record: PostingRecord): string {
   const asked = new Set(Object.keys(postOrderSchema.shape));
   return JSON.stringify(Object.fromEntries(Object.entries(record).filter(([name]) => !asked.has(name))));
 }

@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import type { RandomId } from '../../src/core/figures/random-id';
 import { type Posted, postedSchema, type PostOrder } from '../../src/core/posting/post-order';
-import { momentOf, type When, whenOf } from '../../src/core/posting/when';
+import { toTimestamp, type When, toWhen } from '../../src/core/posting/when';
 import { postWordsSchema } from '../../src/core/outlets/post-form';
 import { goodPost } from '../../tests/good-post';
 import { makeClip } from '../../tests/make-clip';
@@ -226,7 +226,7 @@ describe('a post', () => {
   });
 
   it('for later goes out at its time, and is changed and called back until then', async () => {
-    const tomorrow = whenOf(Date.now() + 86_400_000, 'Pacific/Auckland');
+    const tomorrow = toWhen(Date.now() + 86_400_000, 'Pacific/Auckland');
     const later = await order({ when: tomorrow });
     const other = await order({ when: tomorrow });
     expect(later.state).toBe('waiting');
@@ -244,12 +244,12 @@ describe('a post', () => {
     await client.fetch(`/posting/api/posts/${later.id}/again`, json('POST', { when: null }));
     await comesTo(later.id, isUp);
     expect(await board()).toBe(1);
-    const past = await orderOf({ when: whenOf(Date.now() - 3_600_000, 'UTC') });
+    const past = await orderOf({ when: toWhen(Date.now() - 3_600_000, 'UTC') });
     expect((await client.fetch('/posting/api/posts', json('POST', past))).status).toBe(422);
   });
 
   it('for later is handed over at once where the outlet keeps its time, and is changed and called back there', async () => {
-    const tomorrow = whenOf(Date.now() + 86_400_000, 'Asia/Tokyo');
+    const tomorrow = toWhen(Date.now() + 86_400_000, 'Asia/Tokyo');
     const { id, words } = await handedOver(tomorrow);
     expect(await stateOf(id)).toMatchObject({ state: 'waiting', when: tomorrow });
     // Its account sees it, and nobody else.
@@ -265,7 +265,7 @@ describe('a post', () => {
   });
 
   it('that was handed over is taken back where its account is removed, and goes out by another', async () => {
-    const { id, account } = await handedOver(whenOf(Date.now() + 86_400_000, 'UTC'));
+    const { id, account } = await handedOver(toWhen(Date.now() + 86_400_000, 'UTC'));
     await client.fetch(`/posting/api/accounts/${account}`, { method: 'DELETE' });
     expect(await stateOf(id)).toMatchObject({ state: 'held', hold: 'gone', ahead: false });
     const page = await signIn(client, 'commonfold', 'windle');
@@ -276,7 +276,7 @@ describe('a post', () => {
   });
 
   it('that was handed over comes up at its time, though the server was off', async () => {
-    const soon = whenOf(Date.now() + 180_000, 'UTC');
+    const soon = toWhen(Date.now() + 180_000, 'UTC');
     const { id } = await handedOver(soon);
     const now = Date.now;
     try {
@@ -285,7 +285,7 @@ describe('a post', () => {
         return Promise.resolve();
       });
       expect(await comesTo(id, ({ state }) => state !== 'waiting' && state !== 'processing')).toMatchObject({
-        ...{ state: 'up', ahead: false, when: soon, upAt: momentOf(soon) },
+        ...{ state: 'up', ahead: false, when: soon, upAt: toTimestamp(soon) },
       });
       expect(await board('commonfold', new Client(server.origin))).toBe(1);
     } finally {
@@ -294,7 +294,7 @@ describe('a post', () => {
   });
 
   it('whose time went by while the server was off waits for its person', async () => {
-    const { id } = await order({ when: whenOf(Date.now() + 120_000, 'UTC') });
+    const { id } = await order({ when: toWhen(Date.now() + 120_000, 'UTC') });
     const now = jest.spyOn(Date, 'now');
     await restarted(() => {
       const real = performance.timeOrigin + performance.now();
@@ -365,7 +365,7 @@ describe('an outlet that makes trouble', () => {
   });
 
   it('is told of an account that is gone by its posts, and nothing of them is lost', async () => {
-    const { id } = await order({ when: whenOf(Date.now() + 86_400_000, 'UTC') });
+    const { id } = await order({ when: toWhen(Date.now() + 86_400_000, 'UTC') });
     await client.fetch(`/posting/api/accounts/${account}`, { method: 'DELETE' });
     expect(await stateOf(id)).toMatchObject({ state: 'held', hold: 'gone' });
     const page = await signIn(client, 'verrow', 'windle');

@@ -10,17 +10,16 @@ import {
   POSTING_UPLOADS,
   isUnderWay,
 } from '../../src/core/posting/post-order';
-import { momentOf } from '../../src/core/posting/when';
+import { toTimestamp } from '../../src/core/posting/when';
 import { AccountRecords } from '../accounts/account-records';
 import { Accounts } from '../accounts/accounts';
 import { SignInRecords } from '../accounts/sign-in-records';
-import { sweepGrants } from '../outlets/authority/grant-store';
+import { sweepGrants } from '../outlets/stand-in/authority/grant-store';
+import type { OutletDirectory } from '../outlets/directory';
 import { UploadDoor } from '../uploads/upload-door';
 import type { Workshop } from '../workshop';
-import { compareFilms, pictureOf } from './compare';
+import { compareFilms, extractPicture } from './compare';
 import { Dispatcher } from './dispatcher';
-import { httpWay } from './http-way';
-import type { OutletWay } from './outlet-way';
 import { type PostingRecord, PostingRecords } from './posting-records';
 import { Speaker } from './speaker';
 
@@ -53,7 +52,7 @@ export class Posting {
   constructor(
     app: Express,
     private readonly workshop: Workshop,
-    private readonly rootOf: (outlet: string, origin: string) => string | null,
+    readonly directory: OutletDirectory,
   ) {
     const { database, secrets, data } = workshop;
     this.folder = path.join(data, 'posting');
@@ -66,15 +65,13 @@ export class Posting {
       mostBytes: MOST_FILE,
     });
     const accounts = new AccountRecords(database, secrets);
-    this.accounts = new Accounts(accounts, new SignInRecords(database), secrets, (outlet, origin) =>
-      this.wayTo(outlet, origin),
-    );
+    this.accounts = new Accounts(accounts, new SignInRecords(database), directory);
   }
 
   /** Begins to carry posts. @param origin that this server can be reached at by itself. */
   start(origin: string): void {
     const { records, door } = this;
-    const speaker = new Speaker(this.accounts, (outlet, own) => this.wayTo(outlet, own), origin);
+    const speaker = new Speaker(this.accounts, this.directory, origin);
     const dispatcher = new Dispatcher({
       records,
       speaker,
@@ -104,8 +101,8 @@ export class Posting {
     if (known) return known.visitor === visitor ? known : 'no-upload';
     if ((await this.door.state(order.upload)) !== 'whole') return 'no-upload';
     if (this.accounts.find(order.account, visitor)?.outlet !== order.outlet) return 'no-account';
-    if (order.when !== null && momentOf(order.when) < Date.now() - 60_000) return 'past';
-    const { size } = await stat(this.door.fileOf(order.upload));
+    if (order.when !== null && toTimestamp(order.when) < Date.now() - 60_000) return 'past';
+    const { size } = await stat(this.door.getFile(order.upload));
     const record = this.records.find(order.id) ?? this.records.add(order, visitor, { bytes: size });
     this.dispatcher.news.emit('change', record);
     this.dispatcher.startDuePosts();
@@ -125,14 +122,14 @@ export class Posting {
     const { id, visitor } = record;
     const account = edit.account ?? record.account;
     if (this.accounts.find(account, visitor)?.outlet !== record.outlet) return 'no-account';
-    if (edit.when && momentOf(edit.when) < Date.now() - 60_000) return 'past';
+    if (edit.when && toTimestamp(edit.when) < Date.now() - 60_000) return 'past';
     const now = this.records.find(id);
     if (!now || now.recalled || (now.outletId !== null && !now.ahead) || now.state === 'up')
       return 'under-way';
     const isThere = now.ahead || now.unansweredKey !== null;
     if (isThere) await this.takeBack(now);
     const when = edit.when === undefined ? now.when : edit.when;
-    const isOver = when !== null && momentOf(when) < Date.now();
+    const isOver = when !== null && toTimestamp(when) < Date.now();
     const changed = this.dispatcher.change(id, {
       ...(edit.words && { words: edit.words, cover: edit.words.cover }),
       ...{
@@ -148,7 +145,7 @@ export class Posting {
       round: now.round + 1,
       // What went up for another account is that one's, and what was posted has its upload.
       ...(account === now.account && !isThere ? { outletId: null } : NOT_SENT),
-      due: when === null || isOver ? Date.now() : momentOf(when),
+      due: when === null || isOver ? Date.now() : toTimestamp(when),
     });
     if (!changed) return 'under-way';
     this.dispatcher.startDuePosts();
@@ -179,7 +176,7 @@ export class Posting {
   private async dropTakenBack(record: PostingRecord): Promise<void> {
     if (isUnderWay(record)) await this.takeBack(record);
     this.records.forget(record.id);
-    await rm(this.viewedOf(record.id), { force: true });
+    await rm(this.getViewed(record.id), { force: true });
   }
 
   async setAudience(record: PostingRecord, audience: Audience): Promise<PostingRecord | PostingProblem> {
@@ -200,19 +197,14 @@ export class Posting {
   async picture(record: PostingRecord, kind: 'sent' | 'viewed', frame: number): Promise<string | null> {
     const { id, upload, compared } = record;
     if (!compared || frame >= compared.frames) return null;
-    const film = kind === 'sent' ? this.door.fileOf(upload) : this.viewedOf(id);
+    const film = kind === 'sent' ? this.door.getFile(upload) : this.getViewed(id);
     // Two may be asked for at once.
     const to = path.join(this.folder, `${id}.${kind}.${frame}.${randomBytes(8).toString('hex')}.png`);
     const { width, height } = compared;
     const there = await stat(film).catch(() => null);
     if (!there) return null;
-    await pictureOf(this.workshop.looks, film, { frame, width, height, to });
+    await extractPicture(this.workshop.looks, film, { frame, width, height, to });
     return to;
-  }
-
-  wayTo(outlet: string, origin: string): OutletWay | null {
-    const root = this.rootOf(outlet, origin);
-    return root === null ? null : httpWay(root);
   }
 
   /** Holds the posts that wait for an account that is about to be let go, and takes back what its outlet keeps. */
@@ -234,7 +226,7 @@ export class Posting {
 
   /** Hands a post for later over at once where the outlet keeps its time itself; everywhere else we keep it. */
   private async sendAhead({ id, account, outlet, when }: PostingRecord): Promise<void> {
-    const moment = when && momentOf(when);
+    const moment = when && toTimestamp(when);
     if (moment === null || moment < Date.now() + AHEAD) return;
     const abilities = await this.speaker
       .as({ account, outlet }, (way) => way.abilities())
@@ -256,7 +248,7 @@ export class Posting {
     sweepGrants(this.workshop.database, now);
   }
 
-  private viewedOf(id: string): string {
+  private getViewed(id: string): string {
     return path.join(this.folder, `${id}.viewed.mp4`);
   }
 
@@ -269,8 +261,8 @@ export class Posting {
     const { id, upload, outletId } = record;
     const isOffered = await this.speaker.as(record, async (way) => (await way.abilities()).viewed);
     if (!isOffered || outletId === null || signal.aborted) return;
-    await this.speaker.as(record, (way, token) => way.fetchViewed(token, outletId, this.viewedOf(id)));
-    const compared = await compareFilms(this.workshop.looks, this.door.fileOf(upload), this.viewedOf(id));
+    await this.speaker.as(record, (way, token) => way.fetchViewed(token, outletId, this.getViewed(id)));
+    const compared = await compareFilms(this.workshop.looks, this.door.getFile(upload), this.getViewed(id));
     if (compared) this.dispatcher.change(id, { compared });
   }
 }

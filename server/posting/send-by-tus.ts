@@ -1,6 +1,6 @@
 import { createReadStream } from 'node:fs';
 import { DetailedError, Upload } from 'tus-js-client';
-import { refusalOf } from './http-way';
+import { toRefusal } from './http-way';
 import { OutletClientError, type Shipment, type ShipmentNews } from './outlet-way';
 
 /** A piece small enough that a dropped connection costs little, in bytes. */
@@ -56,7 +56,7 @@ export function sendByTus(
         const response = error instanceof DetailedError ? error.originalResponse : null;
         fail(
           response
-            ? refusalOf(response.getStatus(), response.getBody(), response.getHeader('retry-after') ?? null)
+            ? toRefusal(response.getStatus(), response.getBody(), response.getHeader('retry-after') ?? null)
             : new OutletClientError('down', error.message),
         );
       },

@@ -1,11 +1,12 @@
 import type { Accounts } from '../accounts/accounts';
+import type { OutletDirectory } from '../outlets/directory';
 import { OutletClientError, type OutletWay } from './outlet-way';
 
 /** Speaks to outlets in the name of accounts. */
 export class Speaker {
   constructor(
     private readonly accounts: Accounts,
-    private readonly wayTo: (outlet: string, origin: string) => OutletWay | null,
+    private readonly directory: OutletDirectory,
     /** What this server is called by itself. */
     private readonly origin: string,
   ) {}
@@ -18,14 +19,14 @@ export class Speaker {
     { account, outlet }: { account: string; outlet: string },
     act: (way: OutletWay, token: string) => Promise<T>,
   ): Promise<T> {
-    const way = this.wayTo(outlet, this.origin);
+    const way = this.directory.find(outlet, this.origin)?.way;
     if (!way) throw new OutletClientError('bad-request', `no way to ${outlet} is known`);
-    const token = await this.accounts.tokenOf(account, this.origin);
+    const token = await this.accounts.getToken(account, this.origin);
     try {
       return await act(way, token);
     } catch (error) {
       if (!(error instanceof OutletClientError && error.code === 'token')) throw error;
-      return act(way, await this.accounts.tokenOf(account, this.origin, token));
+      return act(way, await this.accounts.getToken(account, this.origin, token));
     }
   }
 }

@@ -59,7 +59,7 @@ export async function probeFile(programs: Programs, file: string, containers: st
   const { format, streams } = probeSchema.parse(JSON.parse(out));
   const of = (type: string) => streams.find((stream) => stream.codec_type === type) ?? null;
   return {
-    container: containerOf(format.format_name, format.tags?.major_brand),
+    container: toContainer(format.format_name, format.tags?.major_brand),
     seconds: format.duration !== undefined && format.duration > 0 ? format.duration : null,
     video: of('video'),
     audio: of('audio'),
@@ -67,7 +67,7 @@ export async function probeFile(programs: Programs, file: string, containers: st
 }
 
 /** One reader reads both MP4 and MOV, another both MKV and WebM: brand and codecs tell them apart. */
-function containerOf(reader: string, brand: string | undefined): string {
+function toContainer(reader: string, brand: string | undefined): string {
   if (reader.startsWith('mov')) return brand === undefined || brand.startsWith('qt') ? 'mov' : 'mp4';
   return reader.startsWith('matroska') ? 'webm' : reader;
 }

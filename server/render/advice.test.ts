@@ -5,7 +5,7 @@ import path from 'node:path';
 import { activeClip, type Job } from '../../src/core/job/job';
 import { testPass } from '../../src/core/job/test-pass';
 import { SHIPPED_SHEETS } from '../../src/core/outlets/shipped';
-import { adviceOf } from '../../src/core/trial/advice';
+import { adviseBitrate } from '../../src/core/trial/advice';
 import { trialOrder, type TrialPoint, trialPlans } from '../../src/core/trial/rate-trial';
 import { type HardFilm, hardFilm } from '../../tests/hard-films';
 import { packetsOf } from '../../tests/make-clip';
@@ -114,12 +114,12 @@ describe('the rate that a trial of pieces advises', () => {
       const job = await smallJob(film, { maker: 'server' }, SIZE);
       expect(activeClip(job.edit).cut).toHaveLength(1);
       const order = orderOfJob(job, film);
-      const advised = adviceOf({ points: await tried(job, order, film), rung: RUNG }).knee;
+      const advised = adviseBitrate({ points: await tried(job, order, film), rung: RUNG }).knee;
       const raw = await rawOf(order);
       const full = Array.from({ length: FULL }, (_, n) =>
         inFull(order, raw, RATES[0]! * SPAN ** (n / (FULL - 1))),
       );
-      const best = adviceOf({ points: full, rung: RUNG }).knee;
+      const best = adviseBitrate({ points: full, rung: RUNG }).knee;
       off.push(Math.log(advised / best) / Math.log(STEP));
     }
     soakFigure(

@@ -1,7 +1,7 @@
 import { readdir, stat } from 'node:fs/promises';
 import path from 'node:path';
 import { activeClip, type Job } from '../../src/core/job/job';
-import { ownFamiliesOf } from '../../src/core/render/overlays';
+import { listOwnFamilies } from '../../src/core/render/overlays';
 import type { RenderPlan } from '../../src/core/render/plan';
 import { ownHash } from '../../src/core/words/families';
 import { sha256 } from '../sha256';
@@ -17,9 +17,9 @@ export class Refusal extends Error {
 }
 
 /** Where the masters that a clip takes from lie: by their names first, then by what is in them. */
-export async function mastersIn(folder: string, job: Job): Promise<Record<string, string>> {
+export async function findMasters(folder: string, job: Job): Promise<Record<string, string>> {
   const used = new Set(activeClip(job.edit).cut.map(({ master }) => master));
-  const names = await namesIn(folder);
+  const names = await listNames(folder);
   const found: Record<string, string> = {};
   for (const { id, fileName, fingerprint, bytes } of job.masters) {
     if (!used.has(id)) continue;
@@ -38,18 +38,18 @@ export async function mastersIn(folder: string, job: Job): Promise<Record<string
 }
 
 /** Where the fonts of a person's own lie that a plan's words have. */
-export async function fontsIn(folder: string, plan: RenderPlan): Promise<Record<string, string>> {
-  const families = ownFamiliesOf(plan.overlays);
+export async function findFonts(folder: string, plan: RenderPlan): Promise<Record<string, string>> {
+  const families = listOwnFamilies(plan.overlays);
   if (families.length === 0) return {};
   const found: Record<string, string> = {};
-  for (const name of (await namesIn(folder)).filter((name) => /\.(ttf|otf|woff2)$/i.test(name)))
+  for (const name of (await listNames(folder)).filter((name) => /\.(ttf|otf|woff2)$/i.test(name)))
     found[await sha256(path.join(folder, name))] = path.join(folder, name);
   if (families.some((family) => !Object.keys(found).some((print) => print.startsWith(ownHash(family)))))
     throw new Refusal(3, `A font of your own that the words have is not in ${folder}: put its file there.`);
   return found;
 }
 
-const namesIn = (folder: string): Promise<string[]> =>
+const listNames = (folder: string): Promise<string[]> =>
   readdir(folder).catch(() => {
     throw new Refusal(2, `The folder ${folder} cannot be read.`);
   });

@@ -5,6 +5,7 @@ import path from 'node:path';
 import { parseArgs } from 'node:util';
 import { makingOfJob, planOfJob } from '../../src/core/check/check';
 import { durationLabel } from '../../src/core/figures/figures';
+import { describeProblem } from '../../src/core/figures/schema-problem';
 import { readJobFile } from '../../src/core/interchange/job-file';
 import { activeCanvas } from '../../src/core/job/clip';
 import { activeClip, type Job, onCanvas, onClip } from '../../src/core/job/job';
@@ -12,7 +13,7 @@ import { encodingSchema } from '../../src/core/rate/encoding';
 import { canvasLabel } from '../../src/core/outlets/outlets';
 import { SHIPPED_SHEETS } from '../../src/core/outlets/shipped';
 import { TroubleError, troubleWords } from '../../src/core/trouble/trouble';
-import { fontsIn, mastersIn, Refusal } from './cli-sources';
+import { findFonts, findMasters, Refusal } from './cli-sources';
 import { renderFile } from './render';
 
 const HELP = `Makes a file of a job and its masters.
@@ -59,7 +60,7 @@ async function readText(file: string, what: string): Promise<string> {
 }
 
 /** The job, working on the clip and the canvas that were asked for. */
-async function jobOf(file: string): Promise<Job> {
+async function readJob(file: string): Promise<Job> {
   const read = readJobFile(await readText(file, 'The job'));
   if (!read.ok) throw new Refusal(2, `${file} is no job that can be used: ${read.detail}.`);
   const { clips } = read.job.edit;
@@ -80,10 +81,7 @@ async function withSettings(job: Job): Promise<Job> {
   if (values.settings === undefined) return job;
   const text = await readText(values.settings, 'The settings');
   const read = encodingSchema.safeParse(parseJson(text));
-  if (!read.success) {
-    const [issue] = read.error.issues;
-    throw new Refusal(2, `${values.settings}: ${issue?.path.join('.')}: ${issue?.message}`);
-  }
+  if (!read.success) throw new Refusal(2, `${values.settings}: ${describeProblem(read.error)}`);
   const clip = activeClip(job.edit);
   const { id } = activeCanvas(clip);
   const canvases = clip.canvases.map((canvas) =>
@@ -118,11 +116,11 @@ async function run(): Promise<void> {
   const [file, ...more] = positionals;
   if (values.help) return console.log(HELP);
   if (file === undefined || values.out === undefined || more.length > 0) throw new Refusal(2, HELP);
-  const job = await withSettings(await jobOf(path.resolve(file)));
+  const job = await withSettings(await readJob(path.resolve(file)));
   const plan = planOfJob(job, SHIPPED_SHEETS);
   const making = makingOfJob(job, { sheets: SHIPPED_SHEETS });
   const sources = path.resolve(values.masters ?? path.dirname(file));
-  const masters = { ...(await mastersIn(sources, job)), ...(await fontsIn(sources, plan)) };
+  const masters = { ...(await findMasters(sources, job)), ...(await findFonts(sources, plan)) };
   const stop = new AbortController();
   for (const signal of ['SIGINT', 'SIGTERM'] as const) process.once(signal, () => stop.abort());
   const folder = await mkdtemp(path.join(tmpdir(), 'gusset-render-'));

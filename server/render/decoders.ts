@@ -29,7 +29,7 @@ const PIXELS: Partial<Record<string, PixelLayout>> = {
 };
 
 /** ffmpeg's word for colour that says nothing, and the one that the WebCodecs specification has otherwise. */
-const wordOf = (word: string | undefined): string | null =>
+const toWord = (word: string | undefined): string | null =>
   word === undefined || word === 'unknown' || word === 'reserved'
     ? null
     : word.replace('bt2020nc', 'bt2020-ncl').replace('smpte2084', 'pq').replace('arib-std-b67', 'hlg');
@@ -64,7 +64,7 @@ const FRAMES: Telling<ToldFrame> = {
       const [, range, matrix, primaries, transfer] = colour;
       const fullRange = range === 'pc' ? true : range === 'tv' ? false : null;
       last.colour = {
-        ...{ matrix: wordOf(matrix), primaries: wordOf(primaries), transfer: wordOf(transfer), fullRange },
+        ...{ matrix: toWord(matrix), primaries: toWord(primaries), transfer: toWord(transfer), fullRange },
       };
     }
     return null;

@@ -1,13 +1,13 @@
 import type { VideoSample } from 'mediabunny';
 import type { Source } from '../../src/core/master/source';
 import { decodeRuns } from '../../src/core/render/decode-runs';
-import { plannedFrame, segmentAt } from '../../src/core/render/plan';
+import { plannedFrame, findSegment } from '../../src/core/render/plan';
 import { planPart } from '../../src/core/render/plan-part';
 import { TroubleError } from '../../src/core/trouble/trouble';
 import type { Kernel } from '../../src/kernel/kernel';
 import type { PixelLayout } from '../../src/kernel/planes';
 import { tightBytes } from '../../src/kernel/tight-bytes';
-import { colourOf } from '../../src/render/frame-colour';
+import { toColourFacts } from '../../src/render/frame-colour';
 import { type DecodedPicture, PlanDrawer } from '../../src/render/plan-drawer';
 import { WordBlender } from '../../src/render/words/word-blender';
 import { openFonts } from './canvas';
@@ -22,7 +22,7 @@ function decodedPicture(kernel: Kernel, sample: VideoSample, source: Source): De
   return {
     layout: sample.format as PixelLayout,
     stored: { width: sample.codedWidth, height: sample.codedHeight },
-    colour: colourOf(sample, source),
+    colour: toColourFacts(sample, source),
     async copy(picture, rect) {
       const layout = picture.planes.map(({ offset, stride }) => ({
         offset: offset - picture.address,
@@ -58,7 +58,7 @@ export async function drawSegment(
     for (const run of decodeRuns([planPart(plan, start, end)])) {
       const reader = await films.of(run.source);
       for await (const { frame, sample } of reader.frames(run.in, run.out)) {
-        for (; next < end && segmentAt(plan, next).range <= run.lastRange; next++) {
+        for (; next < end && findSegment(plan, next).range <= run.lastRange; next++) {
           const planned = plannedFrame(plan, next);
           if (planned.masterFrame !== frame) break;
           if (signal.aborted) throw new TroubleError('cancelled');
@@ -74,7 +74,7 @@ export async function drawSegment(
     }
     await Promise.all(slots.map(({ taken }) => taken));
     if (next < end) {
-      const file = films.source(segmentAt(plan, next).source).fileName;
+      const file = films.source(findSegment(plan, next).source).fileName;
       throw new TroubleError('damaged', { file, detail: `frame ${next} of the clip is missing` });
     }
   } finally {

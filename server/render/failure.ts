@@ -5,11 +5,11 @@ import { TroubleError, troubleSchema } from '../../src/core/trouble/trouble';
 export const failureSchema = z.object({ reason: z.string(), trouble: troubleSchema.nullable() });
 export type Failure = z.infer<typeof failureSchema>;
 
-export const failureOf = (error: unknown): Failure => ({
+export const toFailure = (error: unknown): Failure => ({
   reason: error instanceof Error ? error.message : String(error),
   trouble: error instanceof TroubleError ? error.trouble : null,
 });
 
 /** The error that a failure tells of. */
-export const errorOf = ({ reason, trouble }: Failure): Error =>
+export const toError = ({ reason, trouble }: Failure): Error =>
   trouble ? TroubleError.of(trouble) : new Error(reason);

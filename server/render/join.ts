@@ -7,8 +7,8 @@ import {
 } from 'mediabunny';
 import type { RenderPlan } from '../../src/core/render/plan';
 import type { FormatId } from '../../src/core/rate/format';
-import { rateValue, secondsOf } from '../../src/core/time/frame-rate';
-import { containerFor, mux, type Packet, type Streams } from '../../src/render/mux';
+import { rateValue, toSeconds } from '../../src/core/time/frame-rate';
+import { createContainer, mux, type Packet, type Streams } from '../../src/render/mux';
 import { openMedia } from '../../src/render/open-media';
 import type { Segment } from './order';
 
@@ -44,9 +44,9 @@ export async function join(
             ),
           }
         : null,
-      sound: audio ? await soundOf(audio, secondsOf(plan.frames, plan.rate)) : null,
+      sound: audio ? await toSound(audio, toSeconds(plan.frames, plan.rate)) : null,
     };
-    const output = new Output({ format: containerFor(format), target: new FilePathTarget(to) });
+    const output = new Output({ format: createContainer(format), target: new FilePathTarget(to) });
     await mux(output, plan, format, streams);
     await output.finalize();
   } finally {
@@ -65,17 +65,17 @@ async function* pictures(
     const first = await track.getFirstTimestamp();
     for await (const { data, type, timestamp } of new EncodedPacketSink(track).packets()) {
       const frame = start + Math.round((timestamp - first) * rateValue(plan.rate));
-      const at = secondsOf(frame, plan.rate);
+      const at = toSeconds(frame, plan.rate);
       yield {
         ...{ data: new Uint8Array(data), key: type === 'key', timestamp: at },
-        duration: secondsOf(frame + 1, plan.rate) - at,
+        duration: toSeconds(frame + 1, plan.rate) - at,
       };
     }
   }
 }
 
 /** Sound that ends with the picture: the last packet reaches past it. */
-async function soundOf(track: InputAudioTrack, end: number): Promise<NonNullable<Streams['sound']>> {
+async function toSound(track: InputAudioTrack, end: number): Promise<NonNullable<Streams['sound']>> {
   const config = await track.getDecoderConfig();
   if (!config) throw new Error('the sound that was encoded cannot be read');
   const { packetCount } = await track.computePacketStats();

@@ -1,4 +1,4 @@
-import { secondsOf } from '../../src/core/time/frame-rate';
+import { toSeconds } from '../../src/core/time/frame-rate';
 import type { Making } from '../../src/core/render/making';
 import type { RenderPlan } from '../../src/core/render/plan';
 
@@ -23,10 +23,10 @@ const AT_ONCE = 4;
 const LEAST = 2;
 
 /** A clip in segments, each of whole groups of pictures. */
-export function segmentsOf({ plan, making: { picture } }: Pick<RenderOrder, 'plan' | 'making'>): Segment[] {
+export function listSegments({ plan, making: { picture } }: Pick<RenderOrder, 'plan' | 'making'>): Segment[] {
   const { frames, rate } = plan;
   const group = picture?.keyFrames ?? 1;
-  const wanted = Math.round(secondsOf(frames, rate) / SECONDS / AT_ONCE) * AT_ONCE;
+  const wanted = Math.round(toSeconds(frames, rate) / SECONDS / AT_ONCE) * AT_ONCE;
   const count = Math.min(Math.max(LEAST, wanted), Math.ceil(frames / group));
   const edge = (n: number): number =>
     n === count ? frames : Math.min(frames, Math.round((frames * n) / count / group) * group);

@@ -7,13 +7,13 @@ export const pictureBytes = async (file: string): Promise<number> => sum(await b
 
 /** Bytes of the sound of a file, without what its container takes. */
 export const soundBytes = async (file: string): Promise<number> =>
-  sum(await bytesOf(file, (input) => input.getPrimaryAudioTrack()));
+  sum(await countBytes(file, (input) => input.getPrimaryAudioTrack()));
 
 /** Bytes of each picture of a file, in the order of decoding. */
 export const bytesOfPictures = (file: string): Promise<number[]> =>
-  bytesOf(file, (input) => input.getPrimaryVideoTrack());
+  countBytes(file, (input) => input.getPrimaryVideoTrack());
 
-async function bytesOf(
+async function countBytes(
   file: string,
   trackOf: (input: Input) => Promise<InputTrack | null>,
 ): Promise<number[]> {

@@ -23,7 +23,7 @@ export interface PassLog {
 }
 
 /** The step of a quantiser on the scale of H.264. */
-const stepOf = (quantiser: number): number => 0.85 * 2 ** ((quantiser - 12) / 6);
+const toStep = (quantiser: number): number => 0.85 * 2 ** ((quantiser - 12) / 6);
 
 /** How much coarser kinds of frames are made than a P frame. */
 const COARSER = { I: 1 / 1.4, P: 1, B: 1.3 };
@@ -35,7 +35,7 @@ export function readPassLog(text: string, seconds: number): PassLog {
     const kind = type.toUpperCase();
     return {
       kind: kind === 'I' || kind === 'B' ? kind : 'P',
-      step: stepOf(Number(quantiser)),
+      step: toStep(Number(quantiser)),
       ...{ residual: Number(residual), motion: Number(motion), rest: Number(rest) },
     };
   });
@@ -43,14 +43,14 @@ export function readPassLog(text: string, seconds: number): PassLog {
 }
 
 /** Bits of a frame where a P frame has some step. */
-function bitsAt({ kind, step: old, residual, motion, rest }: Frame, step: number): number {
+function computeBits({ kind, step: old, residual, motion, rest }: Frame, step: number): number {
   const own = Math.max(0.1, step * COARSER[kind]);
   const moved = motion * Math.sqrt(Math.max(1, old) / Math.max(1, own));
   return (residual + 0.1) * (old / own) ** 1.1 + moved + rest;
 }
 
 /** Steps that are looked between, and how often that is halved. */
-const STEPS = { least: stepOf(-12), most: stepOf(69), halvings: 50 };
+const STEPS = { least: toStep(-12), most: toStep(69), halvings: 50 };
 
 /** What a segment is to come to. */
 interface Share {
@@ -83,10 +83,10 @@ function evenly(logs: readonly PassLog[], bits: number): Share[] {
   let [fine, coarse] = [STEPS.least, STEPS.most];
   for (let n = 0; n < STEPS.halvings; n++) {
     const step = Math.sqrt(fine * coarse);
-    if (all.reduce((total, frame) => total + bitsAt(frame, step), 0) > bits) fine = step;
+    if (all.reduce((total, frame) => total + computeBits(frame, step), 0) > bits) fine = step;
     else coarse = step;
   }
-  const spent = logs.map(({ frames }) => frames.map((frame) => bitsAt(frame, coarse)));
+  const spent = logs.map(({ frames }) => frames.map((frame) => computeBits(frame, coarse)));
   const total = sum(spent.map(sum));
   const long = sum(logs.map(({ seconds }) => seconds));
   // What the scale of quantisers cannot reach is shared out in the same proportion.

@@ -147,7 +147,7 @@ export class PipeDecoder<Piece extends ToldPiece> {
     for (let [piece] = this.told; piece && this.telling.isTold(piece); [piece] = this.told) {
       if (this.held < piece.bytes) return;
       this.told.shift();
-      this.take(piece, this.bytes(piece.bytes), this.stampOf(piece.time));
+      this.take(piece, this.bytes(piece.bytes), this.toTimestamp(piece.time));
     }
   }
 
@@ -166,7 +166,7 @@ export class PipeDecoder<Piece extends ToldPiece> {
   }
 
   /** The stamp of the packet that a piece came of: Matroska's are rounded. */
-  private stampOf(time: number): number {
+  private toTimestamp(time: number): number {
     const wanted = time + (this.offset ?? 0);
     return this.stamps.reduce((near, stamp) =>
       Math.abs(stamp - wanted) < Math.abs(near - wanted) ? stamp : near,

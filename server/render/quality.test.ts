@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { type HardFilm, HARD_FILMS, hardFilm } from '../../tests/hard-films';
 import { smallOrder } from '../../tests/small-order';
-import { drawn, soakFigure } from '../../tests/soak';
+import { drawn, soakFigure, trials } from '../../tests/soak';
 import { drawSegment } from './draw';
 import { rawInput } from './encoder-args';
 import type { RenderOrder } from './order';
@@ -12,7 +12,7 @@ import { pictureBytes } from './packet-bytes';
 import { renderFile } from './render';
 
 const folder = mkdtempSync(path.join(tmpdir(), 'quality-'));
-const SECONDS = 4;
+const SECONDS = trials(2, 4);
 const GRAINY: HardFilm[] = ['grainy', 'coarse', 'dark', 'fast and fine'];
 const forEver = () => new AbortController().signal;
 

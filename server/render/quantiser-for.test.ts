@@ -1,4 +1,4 @@
-import { quantiserFor, type TriedQuantiser } from './quantiser-for';
+import { chooseQuantiser, type TriedQuantiser } from './quantiser-for';
 
 /** A film whose rate halves by so many quantisers. */
 const film = (halves: number) => (quantiser: number) => 5e6 * 2 ** ((26 - quantiser) / halves);
@@ -8,20 +8,20 @@ describe('the quantiser of a rate', () => {
     const rateOf = film(halves);
     const tried: TriedQuantiser[] = [];
     for (const bits of [2e6, 2e6, 2e6]) {
-      const quantiser = quantiserFor(bits, tried);
+      const quantiser = chooseQuantiser(bits, tried);
       tried.push({ quantiser, came: rateOf(quantiser) });
     }
     expect(tried[2]!.came / 2e6).toBeCloseTo(1, 1);
     // What lies between two that are known is found at once.
-    const between = quantiserFor(3e6, tried);
+    const between = chooseQuantiser(3e6, tried);
     expect(rateOf(between) / 3e6).toBeCloseTo(1, 1);
   });
 
   it('stays on the scale', () => {
     const one = [{ quantiser: 26, came: 5e6 }];
-    expect(quantiserFor(1, one)).toBe(51);
-    expect(quantiserFor(1e12, one)).toBe(1);
+    expect(chooseQuantiser(1, one)).toBe(51);
+    expect(chooseQuantiser(1e12, one)).toBe(1);
     // Two of the same rate say nothing of the film.
-    expect(quantiserFor(1e6, [...one, { quantiser: 20, came: 5e6 }])).toBeGreaterThan(26);
+    expect(chooseQuantiser(1e6, [...one, { quantiser: 20, came: 5e6 }])).toBeGreaterThan(26);
   });
 });

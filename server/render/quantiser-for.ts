@@ -14,7 +14,7 @@ const HALVES = 6;
 const [LEAST_HALVES, MOST_HALVES] = [2, 12];
 
 /** The quantiser that comes to a rate, by what others came to. */
-export function quantiserFor(bits: number, tried: readonly TriedQuantiser[]): number {
+export function chooseQuantiser(bits: number, tried: readonly TriedQuantiser[]): number {
   const sorted = [...tried].sort((a, b) => a.came - b.came);
   const above = sorted.find(({ came }) => came >= bits);
   const below = sorted.filter(({ came }) => came < bits).pop();

@@ -1,4 +1,4 @@
-import { quantiserFor, type TriedQuantiser } from './quantiser-for';
+import { chooseQuantiser, type TriedQuantiser } from './quantiser-for';
 
 /** What a clip comes to may be off a rate by this factor. */
 const NEAR = 1.1;
@@ -29,7 +29,7 @@ export class RateSearch {
 
   /** The quantiser to try next; null once every rate has its own. */
   next(): number | null {
-    return this.left.length > 0 ? quantiserFor(this.wanted, this.known) : null;
+    return this.left.length > 0 ? chooseQuantiser(this.wanted, this.known) : null;
   }
 
   /**

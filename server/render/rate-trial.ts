@@ -1,5 +1,5 @@
 import { TroubleError } from '../../src/core/trouble/trouble';
-import { type PieceFound, pointOf } from '../../src/core/trial/frame-judge';
+import { type PieceFound, toTrialPoint } from '../../src/core/trial/frame-judge';
 import type { TrialPoint, TrialResult } from '../../src/core/trial/rate-trial';
 import { RateSearch } from './rate-search';
 import { OutletTrial, PieceTrial, type RateTrialJob } from './trial-pieces';
@@ -45,7 +45,7 @@ export async function tryRates(
     if (found === null) continue;
     const scores = await outlet.view(rung, signal, step);
     const judged = scores.map((score, n): PieceFound => ({ came: came[n] as number, score }));
-    const point = pointOf(rates[found] as number, pieces, judged);
+    const point = toTrialPoint(rates[found] as number, pieces, judged);
     points[found] = point;
     const worst = pieces.findIndex(({ role }) => role === point.worst.role);
     await outlet.keepPictures(found, worst, point.worst.frame);

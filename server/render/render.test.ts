@@ -13,7 +13,7 @@ import { smallJob, smallOrder } from '../../tests/small-order';
 import { OWN_FONT, wordedJob } from '../../tests/worded-job';
 import { builtProgram } from '../root';
 import { drawSegment } from './draw';
-import { type RenderOrder, segmentsOf } from './order';
+import { type RenderOrder, listSegments } from './order';
 import { renderFile } from './render';
 
 const SIZE = { width: 180, height: 320 };
@@ -98,7 +98,7 @@ async function worstPsnr(order: RenderOrder, file: string): Promise<number> {
 describe('a file that is made without a browser', () => {
   it('is whole, joined without a seam, and lands on its rate in two passes', async () => {
     const order = await orderOf({ rate: { kind: 'variable', bits: 1_000_000, most: null } });
-    expect(segmentsOf(order).length).toBeGreaterThan(1);
+    expect(listSegments(order).length).toBeGreaterThan(1);
     const file = await rendered(order);
     const [video, audio] = probe(file);
     expect(video).toMatchObject({
@@ -209,7 +209,7 @@ describe('a file that is made without a browser', () => {
     // Of more segments than are made at once, so that some are whole while others have not begun.
     const longer = makeClip('longer.mp4', { size: '320x180', seconds: 20 * (availableParallelism() + 1) });
     const order = await orderOf({ rate: { kind: 'quality', quantiser: 28 } }, longer);
-    expect(segmentsOf(order).length).toBeGreaterThan(2 * availableParallelism());
+    expect(listSegments(order).length).toBeGreaterThan(2 * availableParallelism());
     const stop = new AbortController();
     const to = path.join(folder, 'stopped.mp4');
     const parts = `${to}.parts`;
@@ -283,7 +283,7 @@ describe('segments', () => {
         fc.integer({ min: 1, max: 400 }),
         (frames, keyFrames) => {
           const picture = making.picture && { ...making.picture, keyFrames };
-          const segments = segmentsOf({ plan: { ...plan, frames }, making: { ...making, picture } });
+          const segments = listSegments({ plan: { ...plan, frames }, making: { ...making, picture } });
           let next = 0;
           for (const { start, frames } of segments) {
             expect([start, start % keyFrames]).toEqual([next, 0]);

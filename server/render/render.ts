@@ -5,7 +5,7 @@ import { leftBySound } from '../../src/core/render/making';
 import { freeBytes } from '../uploads/room';
 import { takesTwoPasses } from './encoder-args';
 import { join } from './join';
-import { type RenderOrder, segmentsOf } from './order';
+import { type RenderOrder, listSegments } from './order';
 import { soundBytes } from './packet-bytes';
 import type { SegmentTask } from './segment';
 import { ENCODER_THREADS, SegmentWork } from './segment-work';
@@ -46,7 +46,7 @@ export async function renderFile(order: RenderOrder, options: RenderOptions): Pr
   const { plan, making } = order;
   const threads = new Threads(order, Math.max(1, Math.ceil(availableParallelism() / ENCODER_THREADS)));
   const maker = options.maker?.(threads) ?? threads;
-  const segments = making.picture ? segmentsOf(order) : [];
+  const segments = making.picture ? listSegments(order) : [];
   const twoPasses = making.picture !== null && takesTwoPasses(making.picture);
   const keepsFrames = options.maker === undefined && twoPasses && (await hasRoomForFrames(folder, order));
   const work = new SegmentWork(order, maker, segments, { folder, signal, keepsFrames, onProgress });
@@ -84,7 +84,7 @@ async function hasRoomForFrames(folder: string, { plan }: RenderOrder): Promise<
 }
 
 /** Of a file; null where there is none. */
-export const bytesOf = (file: string): Promise<number | null> =>
+export const getFileSize = (file: string): Promise<number | null> =>
   stat(file).then(
     ({ size }) => size,
     () => null,
@@ -92,7 +92,7 @@ export const bytesOf = (file: string): Promise<number | null> =>
 
 async function soundFile(folder: string, order: RenderOrder, signal: AbortSignal): Promise<string> {
   const file = path.join(folder, 'sound.mka');
-  if ((await bytesOf(file)) !== null) return file;
+  if ((await getFileSize(file)) !== null) return file;
   const { sound } = order.making;
   if (!sound) throw new RangeError('there is no sound');
   await makeSound(order, sound, `${file}.part`, signal);

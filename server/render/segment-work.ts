@@ -2,13 +2,13 @@ import { readdir, readFile, rename, rm } from 'node:fs/promises';
 import path from 'node:path';
 import type { PictureMaking } from '../../src/core/render/making';
 import { neverRunsDry } from '../../src/core/rate/buffer';
-import { rateValue, secondsOf } from '../../src/core/time/frame-rate';
+import { rateValue, toSeconds } from '../../src/core/time/frame-rate';
 import { askedAnew } from './corrections';
 import type { SegmentBits } from './encoder-args';
 import type { MadeSegment } from './join';
 import type { RenderOrder, Segment } from './order';
 import { bytesOfPictures } from './packet-bytes';
-import { bytesOf, type RenderOptions, type SegmentMaker } from './render';
+import { getFileSize, type RenderOptions, type SegmentMaker } from './render';
 import { passFiles, type SegmentTask } from './segment';
 import { type PassLog, readPassLog, shareOut } from './pass-log';
 
@@ -58,7 +58,7 @@ export class SegmentWork {
     this.total *= 1 + LOOKED;
     const looked = await this.each((n) => this.look(n, picture.bits));
     const { frames, rate } = this.order.plan;
-    const spared = ((await spare()) * 8) / secondsOf(frames, rate);
+    const spared = ((await spare()) * 8) / toSeconds(frames, rate);
     const shares = shareOut(looked, Math.min(picture.mostBits, picture.bits + spared), picture.mostBits);
     let asked = shares.map(({ bits, pictures }): SegmentBits => {
       const most = pictures.map((one) => one * UNFORESEEN);
@@ -89,7 +89,7 @@ export class SegmentWork {
   }
 
   private seconds(n: number): number {
-    return secondsOf((this.segments[n] as Segment).frames, this.order.plan.rate);
+    return toSeconds((this.segments[n] as Segment).frames, this.order.plan.rate);
   }
 
   /** What a segment is called while it is not whole. */
@@ -104,7 +104,7 @@ export class SegmentWork {
   /** Makes the first pass of a segment. @returns what it wrote down. */
   private async look(n: number, bits: number): Promise<PassLog> {
     const whole = path.join(this.options.folder, `${n}.looked.mkv`);
-    if ((await bytesOf(whole)) === null) await this.encode('look', n, { bits, held: false }, 1, whole);
+    if ((await getFileSize(whole)) === null) await this.encode('look', n, { bits, held: false }, 1, whole);
     this.tell('look', n);
     const log = await readFile(passFiles(this.partFile(n)).log, 'utf8');
     return readPassLog(log, this.seconds(n));
@@ -113,7 +113,7 @@ export class SegmentWork {
   /** @param step for which its frames count as done. */
   private async make(n: number, given: SegmentBits, pass: 2 | null, step = 'make'): Promise<void> {
     const whole = this.wholeFile(n);
-    if ((await bytesOf(whole)) === null) await this.encode(step, n, given, pass, whole);
+    if ((await getFileSize(whole)) === null) await this.encode(step, n, given, pass, whole);
     this.tell(step, n);
   }
 

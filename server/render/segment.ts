@@ -23,7 +23,7 @@ export const passFiles = (file: string) => ({
   log: `${passLog(file)}-0.log`,
   tree: `${passLog(file)}-0.log.mbtree`,
 });
-const framesOf = (file: string): string => `${file}.frames`;
+const countFrames = (file: string): string => `${file}.frames`;
 
 /**
  * Draws a segment and encodes it.
@@ -38,7 +38,7 @@ export async function makeSegment(
   const { plan, making } = order;
   const { file, pass, threads } = task;
   if (!making.picture) throw new RangeError('sound alone has no segments');
-  const drawn = task.keepsFrames && pass === 2 ? framesOf(file) : null;
+  const drawn = task.keepsFrames && pass === 2 ? countFrames(file) : null;
   const passes: Pass = pass && { number: pass, log: passLog(file) };
   // An encoder that outlived a server that was killed may still be writing there.
   await rm(file, { force: true });
@@ -71,7 +71,7 @@ async function drawInto(
   { segment, file, pass, keepsFrames }: SegmentTask,
   signal: AbortSignal,
 ): Promise<void> {
-  const kept = keepsFrames && pass === 1 ? await FrameFile.create(framesOf(file)) : null;
+  const kept = keepsFrames && pass === 1 ? await FrameFile.create(countFrames(file)) : null;
   try {
     await drawSegment(
       order,

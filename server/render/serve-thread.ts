@@ -1,5 +1,5 @@
 import { parentPort } from 'node:worker_threads';
-import { type Failure, failureOf } from './failure';
+import { type Failure, toFailure } from './failure';
 
 /** What a thread is told, and what it tells of its work. */
 type ThreadOrder<Data> = { type: 'work'; data: Data } | { type: 'stop' };
@@ -19,7 +19,7 @@ export function serveThread<Data, Progress, Result>(
     stop = new AbortController();
     work(order.data, (progress) => tell({ type: 'progress', progress }), stop.signal).then(
       (result) => tell({ type: 'done', result }),
-      (error: unknown) => tell({ type: 'failed', failure: failureOf(error) }),
+      (error: unknown) => tell({ type: 'failed', failure: toFailure(error) }),
     );
   });
 }

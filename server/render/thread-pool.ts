@@ -1,7 +1,7 @@
 import { Worker } from 'node:worker_threads';
 import PQueue from 'p-queue';
 import { TroubleError } from '../../src/core/trouble/trouble';
-import { errorOf, type Failure, failureOf } from './failure';
+import { toError, type Failure, toFailure } from './failure';
 import type { ThreadAnswer } from './serve-thread';
 
 /** A thread that was told to stop gets this long, in milliseconds. */
@@ -38,7 +38,7 @@ export class ThreadPool<Data, Progress, Result> {
       let grace: ReturnType<typeof setTimeout> | undefined;
       const stop = () => {
         thread.postMessage({ type: 'stop' });
-        grace = setTimeout(() => fail(failureOf('the thread did not stop')), GRACE);
+        grace = setTimeout(() => fail(toFailure('the thread did not stop')), GRACE);
       };
       const end = (isGood: boolean, settle: () => void) => {
         clearTimeout(grace);
@@ -50,14 +50,14 @@ export class ThreadPool<Data, Progress, Result> {
         settle();
       };
       const fail = (failure: Failure) =>
-        end(false, () => reject(signal.aborted ? new TroubleError('cancelled') : errorOf(failure)));
+        end(false, () => reject(signal.aborted ? new TroubleError('cancelled') : toError(failure)));
       const hear = (answer: ThreadAnswer<Progress, Result>): void => {
         if (answer.type === 'progress') report(answer.progress);
         else if (answer.type === 'done') end(true, () => resolve(answer.result));
         else fail(answer.failure);
       };
-      const failed = (error: Error) => fail(failureOf(error));
-      const ended = () => fail(failureOf('the thread ended'));
+      const failed = (error: Error) => fail(toFailure(error));
+      const ended = () => fail(toFailure('the thread ended'));
       thread.on('message', hear).on('error', failed).on('exit', ended);
       signal.addEventListener('abort', stop);
       thread.postMessage({ type: 'work', data });

@@ -3,7 +3,7 @@ import path from 'node:path';
 import type { GreyPlane } from '../../src/core/picture/likeness';
 import type { Making, PictureMaking } from '../../src/core/render/making';
 import type { RenderPlan } from '../../src/core/render/plan';
-import { secondsOf } from '../../src/core/time/frame-rate';
+import { toSeconds } from '../../src/core/time/frame-rate';
 import { FrameJudge, type PieceScore } from '../../src/core/trial/frame-judge';
 import { pieceMaking, type Rung, rungMaking, type TrialOrder } from '../../src/core/trial/rate-trial';
 import { drawSegment } from './draw';
@@ -94,7 +94,7 @@ export class PieceTrial {
       plain.kind === 'constant' ? plain : { ...plain, kind: 'quality', quantiser };
     const args = [...encoderArgs(making, { bits, held: true }, null, THREADS), ...QUICK];
     await encodeFile(rawInput(this.plan, this.raw), args, this.sent, signal);
-    return ((await pictureBytes(this.sent)) * 8) / secondsOf(this.plan.frames, this.plan.rate);
+    return ((await pictureBytes(this.sent)) * 8) / toSeconds(this.plan.frames, this.plan.rate);
   }
 
   async drop(): Promise<void> {
@@ -135,7 +135,7 @@ export class OutletTrial {
       const look = judge.begin();
       for (let number = 0; number < plan.frames; number++) {
         const { value: plane } = await planes.next();
-        if (plane && judge.looksAt(number)) look.see(number, plane);
+        if (plane && judge.isLookedUp(number)) look.see(number, plane);
       }
       scores.push(look.score());
       step();

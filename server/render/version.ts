@@ -8,14 +8,14 @@ const FOLDERS = ['src/core', 'src/kernel', 'src/render', 'server/render'];
 const MADE_OF = /(?<!\.test)\.ts$|\.wasm$/;
 
 /** Files of a folder that segments are made of, in an order that is always the same. */
-const filesOf = (folder: string): string[] =>
+const listFiles = (folder: string): string[] =>
   readdirSync(path.join(ROOT, folder), { recursive: true })
     .map((name) => path.join(folder, String(name)))
     .filter((name) => MADE_OF.test(name))
     .sort();
 
 /** A version of what makes segments. */
-export const VERSION = ['package-lock.json', ...FOLDERS.flatMap(filesOf)]
+export const VERSION = ['package-lock.json', ...FOLDERS.flatMap(listFiles)]
   .reduce((hash, file) => hash.update(readFileSync(path.join(ROOT, file))), createHash('sha256'))
   .digest('hex')
   .slice(0, 16);

@@ -16,9 +16,9 @@ import {
 import { isFingerprint } from '../../src/core/master/fingerprint';
 import { readRouteId } from '../route-id';
 import { UploadDoor } from '../uploads/upload-door';
-import { markedVisitor, visitorOf } from '../visitor';
+import { markedVisitor, findVisitor } from '../visitor';
 import type { Workshop } from '../workshop';
-import { bodyOf } from '../answers';
+import { parseBody } from '../answers';
 import { answerBegun, jobBody } from './answers';
 import { MasterRecords } from './master-records';
 import { Masters } from './masters';
@@ -51,7 +51,7 @@ export function addRenders(app: Express, { database, data, tools, fleet }: Works
   const masters = new Masters(new MasterRecords(database), door);
   const orders = new RenderOrders(masters);
   const renders = new Renders(new RenderRecords(database), orders, path.join(data, 'rendered'), fleet);
-  const ours = (request: Request) => visitorOf(request, '/render');
+  const ours = (request: Request) => findVisitor(request, '/render');
 
   app.get(RENDER_ABILITY, (_request, response) => {
     response.json({ ffmpeg: tools.ffmpeg });
@@ -84,7 +84,7 @@ export function addRenders(app: Express, { database, data, tools, fleet }: Works
   });
 
   app.post(RENDERS, jobBody, async (request, response) => {
-    const asked = bodyOf(request, response, renderRequestSchema);
+    const asked = parseBody(request, response, renderRequestSchema);
     if (!asked) return;
     answerBegun(response, await renders.begin(markedVisitor(request, response, '/render'), asked));
   });
@@ -119,7 +119,7 @@ export function addRenders(app: Express, { database, data, tools, fleet }: Works
     }
     response
       .type('application/octet-stream')
-      .sendFile(renders.fileOf(id), (error?: NodeJS.ErrnoException) => {
+      .sendFile(renders.getFile(id), (error?: NodeJS.ErrnoException) => {
         if (error && error.code !== 'ECONNABORTED') next(error);
       });
   });

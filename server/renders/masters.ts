@@ -30,7 +30,7 @@ export class Masters {
   ): Promise<'missing' | 'partial' | 'another' | null> {
     const state = await this.door.state(upload);
     if (state !== 'whole') return state;
-    if ((await sha256(this.door.fileOf(upload))) !== fingerprint) {
+    if ((await sha256(this.door.getFile(upload))) !== fingerprint) {
       await this.door.forget(upload);
       return 'another';
     }
@@ -45,14 +45,11 @@ export class Masters {
     const known = this.records.find(visitor, fingerprint);
     if (!known || (await this.door.state(known.upload)) !== 'whole') return null;
     this.records.use(visitor, fingerprint);
-    return this.door.fileOf(known.upload);
+    return this.door.getFile(known.upload);
   }
 
   /** Something whole whose fingerprint begins so; null where nothing here does. It counts as used. */
-  async beginningWith(
-    visitor: string,
-    begins: string,
-  ): Promise<{ fingerprint: string; file: string } | null> {
+  async listByPrefix(visitor: string, begins: string): Promise<{ fingerprint: string; file: string } | null> {
     const known = (await this.ofVisitor(visitor)).find((fingerprint) => fingerprint.startsWith(begins));
     const file = known === undefined ? null : await this.fileOf(visitor, known);
     return known === undefined || file === null ? null : { fingerprint: known, file };

@@ -1,6 +1,6 @@
 import { activeClip, type Job } from '../../src/core/job/job';
 import { askedJob, type RenderRequest } from '../../src/core/job/render-service';
-import { ownFamiliesOf } from '../../src/core/render/overlays';
+import { listOwnFamilies } from '../../src/core/render/overlays';
 import { ownHash } from '../../src/core/words/families';
 import type { RenderOrder } from '../render/order';
 import { ThreadPool } from '../render/thread-pool';
@@ -41,8 +41,8 @@ export class RenderOrders {
       if (file === null) return 'master-missing';
       files[fingerprint] = file;
     }
-    for (const family of ownFamiliesOf(order.plan.overlays)) {
-      const font = await this.masters.beginningWith(visitor, ownHash(family));
+    for (const family of listOwnFamilies(order.plan.overlays)) {
+      const font = await this.masters.listByPrefix(visitor, ownHash(family));
       if (font === null) return 'font-missing';
       files[font.fingerprint] = font.file;
     }

@@ -82,7 +82,7 @@ export class Renders {
     return () => this.news.off(id, tell);
   }
 
-  fileOf(id: RandomId): string {
+  getFile(id: RandomId): string {
     return path.join(this.folder, `${id}.file`);
   }
 
@@ -92,7 +92,8 @@ export class Renders {
     active?.stop.abort();
     await active?.ended;
     this.records.forget(id);
-    for (const name of [this.fileOf(id), this.partsOf(id)]) await rm(name, { recursive: true, force: true });
+    for (const name of [this.getFile(id), this.toPartsFolder(id)])
+      await rm(name, { recursive: true, force: true });
   }
 
   /** Forgets those that are older than a moment, and files that no record knows. */
@@ -112,13 +113,13 @@ export class Renders {
     await Promise.all(active.map(({ ended }) => ended));
   }
 
-  private partsOf(id: RandomId): string {
+  private toPartsFolder(id: RandomId): string {
     return path.join(this.folder, `${id}.parts`);
   }
 
   /** Where its parts lie; what a server of another version began goes, since that cut and encoded otherwise. */
   private async partsOfNow(id: RandomId): Promise<string> {
-    const parts = this.partsOf(id);
+    const parts = this.toPartsFolder(id);
     await mkdir(parts, { recursive: true });
     for (const name of await readdir(parts)) {
       if (name !== VERSION) await rm(path.join(parts, name), { recursive: true, force: true });
@@ -153,17 +154,17 @@ export class Renders {
       const asked = await this.orders.resolve(record.visitor, request, signal);
       if (typeof asked === 'string') throw new Error(asked);
       const { bytes } = await renderFile(asked.order, {
-        ...{ folder: await this.partsOfNow(id), to: this.fileOf(id), signal },
-        ...(fleet && { maker: (own: SegmentMaker) => fleet.makerFor(asked.order, own) }),
+        ...{ folder: await this.partsOfNow(id), to: this.getFile(id), signal },
+        ...(fleet && { maker: (own: SegmentMaker) => fleet.createMaker(asked.order, own) }),
         onProgress: ({ done, total }) => tell({ state: 'running', done, total }),
       });
-      await rm(this.partsOf(id), { recursive: true, force: true });
+      await rm(this.toPartsFolder(id), { recursive: true, force: true });
       await whenWritable(() => this.records.done(id, bytes));
       tell({ state: 'done', bytes });
     } catch (error) {
       if (this.closed) return await whenWritable(() => this.records.undoStart(id));
       // One that is forgotten has no record any more.
-      if (!signal.aborted) await this.fail(id, faultOf(error), tell);
+      if (!signal.aborted) await this.fail(id, toFault(error), tell);
     }
   }
 
@@ -173,7 +174,7 @@ export class Renders {
   }
 }
 
-function faultOf(error: unknown): RenderFault {
+function toFault(error: unknown): RenderFault {
   if (error instanceof TroubleError && error.trouble.code === 'damaged') return 'damaged';
   if (error instanceof Error && /no space left|file too large|ENOSPC/i.test(error.message)) return 'no-room';
   console.error(error);

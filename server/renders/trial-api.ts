@@ -2,16 +2,16 @@ import type { Express, Request } from 'express';
 import { isRandomId } from '../../src/core/figures/random-id';
 import { trialPath, trialPicturePath, trialRequestSchema, TRIALS } from '../../src/core/trial/trial-service';
 import { readRouteId } from '../route-id';
-import { markedVisitor, visitorOf } from '../visitor';
-import { bodyOf } from '../answers';
+import { markedVisitor, findVisitor } from '../visitor';
+import { parseBody } from '../answers';
 import { answerBegun, jobBody } from './answers';
 import type { Trials } from './trials';
 
 /** Adds trials of bit rates: where one stands, its pictures, and a way to stop it. */
 export function addTrials(app: Express, trials: Trials): void {
-  const ours = (request: Request) => visitorOf(request, '/render');
+  const ours = (request: Request) => findVisitor(request, '/render');
   app.post(TRIALS, jobBody, async (request, response) => {
-    const asked = bodyOf(request, response, trialRequestSchema);
+    const asked = parseBody(request, response, trialRequestSchema);
     if (!asked) return;
     answerBegun(response, await trials.begin(markedVisitor(request, response, '/render'), asked));
   });
@@ -33,7 +33,7 @@ export function addTrials(app: Express, trials: Trials): void {
     response
       .type('image/png')
       .sendFile(
-        trials.pictureOf(readRouteId(request), kind, Number(rate)),
+        trials.toPicture(readRouteId(request), kind, Number(rate)),
         (error?: NodeJS.ErrnoException) => {
           if (error && error.code !== 'ECONNABORTED') next(error);
         },

@@ -63,7 +63,7 @@ export class Trials {
     return trial && trial.visitor === visitor ? trial.now : null;
   }
 
-  pictureOf(id: RandomId, kind: 'planned' | 'viewed', rate: number): string {
+  toPicture(id: RandomId, kind: 'planned' | 'viewed', rate: number): string {
     return trialPicture(path.join(this.folder, id), kind, rate);
   }
 

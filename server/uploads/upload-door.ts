@@ -66,7 +66,7 @@ export class UploadDoor {
   }
 
   /** Where an upload's bytes lie. */
-  fileOf(id: RandomId): string {
+  getFile(id: RandomId): string {
     return path.join(this.folder, id);
   }
 
@@ -75,7 +75,7 @@ export class UploadDoor {
     if (!isRandomId(id)) return 'missing';
     const record = this.records.find(id);
     if (!record) return 'missing';
-    const size = await stat(this.fileOf(id)).then(
+    const size = await stat(this.getFile(id)).then(
       (file) => file.size,
       () => null,
     );
@@ -85,7 +85,7 @@ export class UploadDoor {
 
   /** Forgets an upload and its bytes. */
   async forget(id: RandomId): Promise<void> {
-    await rm(this.fileOf(id), { force: true });
+    await rm(this.getFile(id), { force: true });
     await this.records.delete(id);
   }
 

@@ -22,7 +22,7 @@ export interface Axes {
 }
 
 /** Maps output samples to source samples of a plane, through luma coordinates in which sample i spans i…i+1. */
-export function axisOf(windowStart: number, lumaStep: number, from: Siting, to: Siting): Axis {
+export function createAxis(windowStart: number, lumaStep: number, from: Siting, to: Siting): Axis {
   const centre = windowStart + (to.offset + 0.5) * lumaStep;
   return { origin: (centre - 0.5 - from.offset) / from.sub, step: (to.sub * lumaStep) / from.sub };
 }

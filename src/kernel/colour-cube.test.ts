@@ -2,9 +2,9 @@ import { execFileSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { type ColourFacts, conversion } from './colour';
-import { colourChange, cubeFor, mappedCodes } from './colour-cube';
+import { colourChange, createColourCube, mappedCodes } from './colour-cube';
 import { Kernel } from './kernel';
-import { planeOf } from './test-pictures';
+import { readPlane } from './test-pictures';
 import { hlgToLight, lightToPq, pqToLight, rolledOff } from './transfer';
 
 const BT2020: ColourFacts = {
@@ -28,8 +28,8 @@ function flat(facts: ColourFacts, codes: Triple): number[] {
   picture.planes.forEach((plane, i) =>
     kernel.bytes(plane.offset, plane.stride * plane.height).fill(codes[i]!),
   );
-  kernel.map(picture, cubeFor(facts)!);
-  return [0, 1, 2].map((index) => planeOf(kernel, picture, index).data[5]!);
+  kernel.map(picture, createColourCube(facts)!);
+  return [0, 1, 2].map((index) => readPlane(kernel, picture, index).data[5]!);
 }
 
 /** Colours that a picture may have: red, green and blue signals of a system, coded in limited range. */

@@ -29,7 +29,7 @@ const TO_BT709: Record<string, readonly Triple[]> = {
 };
 
 /** The primaries that a picture has: those of BT.2020 go with its matrix where nothing else is said. */
-const primariesOf = ({ primaries, matrix }: ColourFacts): string =>
+const choosePrimaries = ({ primaries, matrix }: ColourFacts): string =>
   primaries ?? (matrix?.startsWith('bt2020') ? 'bt2020' : 'bt709');
 
 /** What is done to a picture's colour besides its matrix and range. */
@@ -38,7 +38,7 @@ export type ColourChange = 'none' | 'primaries' | 'pq' | 'hlg';
 /** Whether a picture's light or primaries are others than those of BT.709, so that a matrix alone is not enough. */
 export function colourChange(facts: ColourFacts): ColourChange {
   if (facts.transfer === 'pq' || facts.transfer === 'hlg') return facts.transfer;
-  return TO_BT709[primariesOf(facts)] ? 'primaries' : 'none';
+  return TO_BT709[choosePrimaries(facts)] ? 'primaries' : 'none';
 }
 
 /**
@@ -52,7 +52,7 @@ export function mappedCodes(facts: ColourFacts, codes: Triple): Triple {
   const change = colourChange(facts);
   const signals = fromYcc(facts, codes);
   const light = relativeLight(change, signals);
-  const matrix = TO_BT709[primariesOf(facts)];
+  const matrix = TO_BT709[choosePrimaries(facts)];
   const shown = matrix
     ? (matrix.map((row) => row.reduce((sum, k, i) => sum + k * (light[i] as number), 0)) as Triple)
     : light;
@@ -72,7 +72,7 @@ function relativeLight(change: ColourChange, signals: Triple): Triple {
 const known = new Map<string, Float32Array>();
 
 /** The cube of a picture's colour, or null where a matrix is enough; the same one for the same colour. */
-export function cubeFor(facts: ColourFacts): Float32Array | null {
+export function createColourCube(facts: ColourFacts): Float32Array | null {
   if (colourChange(facts) === 'none') return null;
   const { matrix, primaries, transfer, fullRange } = facts;
   const key = [matrix, primaries, transfer, fullRange === true].join();

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { conversion, fromYcc, rgbToCodes } from './colour';
 import { Kernel } from './kernel';
-import { planeOf } from './test-pictures';
+import { readPlane } from './test-pictures';
 
 /** 8-bit Y, Cb, Cr of full-scale R, G, B (0…1) under a matrix, by the standards' own equations. */
 function coded(
@@ -55,7 +55,7 @@ describe('colour', () => {
         kernel.convert(picture, coefficients);
         const wanted = coded(bar, 0.2126, 0.0722, false);
         [0, 1, 2].forEach((i) => {
-          const value = planeOf(kernel, picture, i).data[9] as number;
+          const value = readPlane(kernel, picture, i).data[9] as number;
           expect(Math.abs(value - (wanted[i] as number))).toBeLessThanOrEqual(1.6);
         });
       }
@@ -109,7 +109,7 @@ describe('packed pixels of red, green and blue', () => {
       kernel.splitRgb(picture, rgbToCodes(facts, most), blueFirst);
       codes.forEach((code, x) => {
         code.forEach((value, index) => {
-          expect(Math.abs(planeOf(kernel, picture, index).data[width + x]! - value)).toBeLessThanOrEqual(1);
+          expect(Math.abs(readPlane(kernel, picture, index).data[width + x]! - value)).toBeLessThanOrEqual(1);
         });
       });
     },

@@ -21,7 +21,7 @@ const CHROMA_SPAN = 224;
 const FULL_SPAN = 255;
 
 /** @throws RangeError for a matrix that this program does not know. */
-function weightsOf(matrix: string | null | undefined): { red: number; blue: number } {
+function computeWeights(matrix: string | null | undefined): { red: number; blue: number } {
   const name = matrix ?? 'bt709';
   const weights = LUMA_WEIGHTS[name];
   if (!weights) throw new RangeError(`colour matrix ${name} is not known`);
@@ -36,8 +36,8 @@ function weightsOf(matrix: string | null | undefined): { red: number; blue: numb
  * @throws RangeError for a matrix that this program does not know.
  */
 export function conversion(facts: ColourFacts): readonly number[] | null {
-  const from = weightsOf(facts.matrix);
-  const to = weightsOf('bt709');
+  const from = computeWeights(facts.matrix);
+  const to = computeWeights('bt709');
   const full = facts.fullRange === true;
   if (from.red === to.red && !full) return null;
   const lumaScale = LUMA_SPAN / (full ? FULL_SPAN : LUMA_SPAN);
@@ -70,7 +70,7 @@ type Triple = [number, number, number];
 
 /** Red, green and blue signals, 0…1 and past it, of codes of luma, Cb and Cr, 0…255. @throws RangeError */
 export function fromYcc({ matrix, fullRange }: ColourFacts, [y, cb, cr]: Triple): Triple {
-  const weights = weightsOf(matrix);
+  const weights = computeWeights(matrix);
   const luma = fullRange ? y / FULL_SPAN : (y - 16) / LUMA_SPAN;
   const span = fullRange ? FULL_SPAN : CHROMA_SPAN;
   const blue = luma + (2 * (1 - weights.blue) * (cb - 128)) / span;
@@ -86,7 +86,7 @@ export function fromYcc({ matrix, fullRange }: ColourFacts, [y, cb, cr]: Triple)
  * @throws RangeError for a matrix that this program does not know.
  */
 export function rgbToCodes({ matrix, fullRange }: ColourFacts, mostBlue = Infinity): readonly number[] {
-  const { red, blue } = weightsOf(matrix);
+  const { red, blue } = computeWeights(matrix);
   const [luma, chroma, black] = fullRange ? [1, 1, 0] : [LUMA_SPAN / FULL_SPAN, CHROMA_SPAN / FULL_SPAN, 16];
   const gain = 2 * (1 - blue);
   const held = Math.min(gain, mostBlue * chroma);
@@ -105,7 +105,7 @@ export function rgbToCodes({ matrix, fullRange }: ColourFacts, mostBlue = Infini
 
 /** Limited-range BT.709 luma, Cb and Cr of red, green and blue signals, not rounded (ITU-R BT.709-6, items 3.2 to 3.4). */
 export function toLimitedBt709([red, green, blue]: Triple): Triple {
-  const weights = weightsOf('bt709');
+  const weights = computeWeights('bt709');
   const luma = weights.red * red + (1 - weights.red - weights.blue) * green + weights.blue * blue;
   return [
     16 + LUMA_SPAN * luma,

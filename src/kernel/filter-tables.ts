@@ -41,14 +41,14 @@ export class FilterTables {
 
   /** Tables across; the padding up to `width8` samples, a multiple of eight, has zero taps. */
   across(slot: string, count: number, width8: number, axis: Axis, reach: Reach): AcrossTables {
-    const key = keyOf(count, axis, reach);
+    const key = toKey(count, axis, reach);
     const known = this.knownAcross.get(slot);
     if (known?.key === key) return known;
-    const filter = filterOf(count, axis, reach);
+    const filter = getFilter(count, axis, reach);
     const pairs = filter.taps / 2;
     const fours = width8 / FOUR;
-    const startOf = (k: number) => filter.starts[Math.min(k, count - 1)] as number;
-    const near = Array.from({ length: fours }, (_, q) => startOf(q * FOUR + 3) - startOf(q * FOUR)).every(
+    const findStart = (k: number) => filter.starts[Math.min(k, count - 1)] as number;
+    const near = Array.from({ length: fours }, (_, q) => findStart(q * FOUR + 3) - findStart(q * FOUR)).every(
       (apart) => apart + 1 < LOAD,
     );
     const starts = new Int32Array(fours);
@@ -57,8 +57,8 @@ export class FilterTables {
     for (let k = 0; k < width8; k++) {
       const q = Math.floor(k / FOUR);
       const lane = k % FOUR;
-      starts[q] = startOf(q * FOUR);
-      const apart = startOf(k) - (starts[q] as number);
+      starts[q] = findStart(q * FOUR);
+      const apart = findStart(k) - (starts[q] as number);
       if (near) picks.set([apart, NOTHING, apart + 1, NOTHING], k * 4);
       else new DataView(picks.buffer).setInt32(k * 4, apart, true);
       if (k >= count) continue;
@@ -81,10 +81,10 @@ export class FilterTables {
 
   /** Tables down: the first row of each output's taps, and their weights. */
   down(slot: string, count: number, axis: Axis, reach: Reach): DownTables {
-    const key = keyOf(count, axis, reach);
+    const key = toKey(count, axis, reach);
     const known = this.knownDown.get(slot);
     if (known?.key === key) return known;
-    const filter = filterOf(count, axis, reach);
+    const filter = getFilter(count, axis, reach);
     const tables = {
       key,
       starts: this.memory.put(`${slot}-starts`, filter.starts),
@@ -96,9 +96,9 @@ export class FilterTables {
   }
 }
 
-const keyOf = (count: number, axis: Axis, reach: Reach): string =>
+const toKey = (count: number, axis: Axis, reach: Reach): string =>
   `${count} ${axis.origin} ${axis.step} ${reach.first} ${reach.last}`;
 
 /** An axis's filter with the taps outside its reach folded into the edge. */
-const filterOf = (count: number, axis: Axis, reach: Reach): AxisFilter =>
+const getFilter = (count: number, axis: Axis, reach: Reach): AxisFilter =>
   clampStarts(axisFilter(count, axis.origin, axis.step), reach);

@@ -8,7 +8,7 @@ import { Kernel } from './kernel';
 import type { SampleWindow } from './planes';
 import { axisFilter, TAP_ONE } from './lanczos';
 import { plainScale } from './plain-reference';
-import { lumaSource, naturalPlane, type Plane, planeOf, psnr, ringsPlane } from './test-pictures';
+import { lumaSource, naturalPlane, type Plane, readPlane, psnr, ringsPlane } from './test-pictures';
 
 /** What counts as the same resampling, in decibels. */
 const SAME = 45;
@@ -24,7 +24,7 @@ beforeAll(async () => {
 function scaled(plane: Plane, window: SampleWindow, width: number, height: number): Plane {
   const target = kernel.target(width, height);
   kernel.scale(lumaSource(kernel, plane), window, target, { x: 0, y: 0, width, height });
-  return planeOf(kernel, target, 0);
+  return readPlane(kernel, target, 0);
 }
 const whole = (plane: Plane): SampleWindow => ({ x: 0, y: 0, width: plane.width, height: plane.height });
 
@@ -201,7 +201,7 @@ describe('the kernel', () => {
       width: 100,
       height: 140,
     });
-    const [luma, cb] = [planeOf(kernel, target, 0), planeOf(kernel, target, 1)];
+    const [luma, cb] = [readPlane(kernel, target, 0), readPlane(kernel, target, 1)];
     for (let y = 4; y < 66; y++) {
       for (let x = 4; x < 46; x++) {
         // Left across: with luma 2x; centred down: between luma 2y and 2y + 1.
@@ -220,7 +220,7 @@ describe('the kernel', () => {
     const result = (fill: () => ReturnType<Kernel['source']>) => {
       const target = kernel.target(120, 100);
       kernel.scale(fill(), window, target, { x: 0, y: 0, width: 120, height: 100 });
-      return [0, 1, 2].map((index) => planeOf(kernel, target, index).data);
+      return [0, 1, 2].map((index) => readPlane(kernel, target, index).data);
     };
     const i420 = result(() => {
       const source = kernel.source('I420', 96, 64);
@@ -245,7 +245,7 @@ describe('the kernel', () => {
 
   it.each([1, 2, 3] as const)('turns a picture by %i quarters', (quarters) => {
     const plane = naturalPlane(34, 22);
-    const turned = planeOf(kernel, kernel.turned(lumaSource(kernel, plane), quarters), 0);
+    const turned = readPlane(kernel, kernel.turned(lumaSource(kernel, plane), quarters), 0);
     for (let y = 0; y < 22; y++) {
       for (let x = 0; x < 34; x++) {
         const expected = { 1: [21 - y, x], 2: [33 - x, 21 - y], 3: [y, 33 - x] }[quarters] as [
@@ -263,7 +263,7 @@ describe('the kernel', () => {
     const rect = { x: 4, y: 34, width: 50, height: 32 };
     kernel.scale(lumaSource(kernel, plane, 90), whole(plane), target, rect);
     kernel.fillBars(target, [rect]);
-    const [luma, cb] = [planeOf(kernel, target, 0), planeOf(kernel, target, 1)];
+    const [luma, cb] = [readPlane(kernel, target, 0), readPlane(kernel, target, 1)];
     luma.data.forEach((value, i) => {
       const [x, y] = [i % 60, Math.floor(i / 60)];
       expect(value).toBe(x >= 4 && x < 54 && y >= 34 && y < 66 ? 200 : 16);

@@ -1,7 +1,7 @@
-import { type Axes, axisOf, sitingAcross, sitingDown } from './axes';
+import { type Axes, createAxis, sitingAcross, sitingDown } from './axes';
 import { CUBE_NODES } from './colour-cube';
 import { FilterTables } from './filter-tables';
-import { evenRows, liveRows, reachIn, type Rows, turnedLive } from './live-part';
+import { evenRows, liveRows, computeReach, type Rows, turnedLive } from './live-part';
 import { alignUp, KernelMemory, SLACK } from './memory';
 import type { KernelModule } from './module';
 import {
@@ -103,8 +103,8 @@ export class Kernel {
       const from = planar.planes[index];
       if (!from) throw new RangeError(`a ${planar.layout} picture has no plane ${index}`);
       const sub = index === 0 ? 1 : 2;
-      const across = axisOf(window.x, stepX, sitingAcross(planar, from, index), { sub, offset: 0 });
-      const down = axisOf(window.y, stepY, sitingDown(planar, from, index), {
+      const across = createAxis(window.x, stepX, sitingAcross(planar, from, index), { sub, offset: 0 });
+      const down = createAxis(window.y, stepY, sitingDown(planar, from, index), {
         sub,
         offset: sub === 2 ? 0.5 : 0,
       });
@@ -115,8 +115,8 @@ export class Kernel {
         height: rect.height / sub,
       };
       const reach = {
-        across: reachIn(planar.width, from.width, planar.lead?.across, planar.live?.x, planar.live?.width),
-        down: reachIn(planar.height, from.height, planar.lead?.down, planar.live?.y, planar.live?.height),
+        across: computeReach(planar.width, from.width, planar.lead?.across, planar.live?.x, planar.live?.width),
+        down: computeReach(planar.height, from.height, planar.lead?.down, planar.live?.y, planar.live?.height),
       };
       this.scalePlane(from, to, { across, down, reach }, `${slot}-${index === 0 ? 'luma' : 'chroma'}`);
     });

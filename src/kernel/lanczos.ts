@@ -25,7 +25,7 @@ export function lanczos3(x: number): number {
 }
 
 /** Taps of an output sample. @param step source samples per output sample, over 0. */
-export const tapsOf = (step: number): number => 2 * Math.ceil(LOBES * Math.max(1, step));
+export const countTaps = (step: number): number => 2 * Math.ceil(LOBES * Math.max(1, step));
 
 /**
  * Filter of one axis. Output sample `k` sits at source coordinate `origin + k · step`, in samples, where sample
@@ -41,7 +41,7 @@ export function axisFilter(count: number, origin: number, step: number): AxisFil
     throw new RangeError(`count must be a whole number, not ${count}`);
   if (!(step > 0) || !Number.isFinite(origin)) throw new RangeError('step must be over 0 and origin finite');
   const widen = Math.max(1, step);
-  const taps = tapsOf(step);
+  const taps = countTaps(step);
   const starts = new Int32Array(count);
   const weights = new Int16Array(count * taps);
   const raw = new Float64Array(taps);

@@ -4,7 +4,7 @@ import { blurredSize, scaleBlurred, smoothed } from './backdrop';
 import { limitedBt709 } from './colour';
 import { Kernel } from './kernel';
 import { cornerCover, layOver } from './lay-over';
-import { lumaSource, naturalPlane, planeOf, psnr } from './test-pictures';
+import { lumaSource, naturalPlane, readPlane, psnr } from './test-pictures';
 
 let kernel: Kernel;
 beforeAll(async () => {
@@ -24,7 +24,7 @@ describe('a pane laid over another', () => {
   it('covers its rectangle and nothing else', () => {
     const under = flat('under', 96, 96, 50);
     layOver(kernel, flat('over', 40, 60, 200), under, rect, 0);
-    const { data } = planeOf(kernel, under, 0);
+    const { data } = readPlane(kernel, under, 0);
     const sum = data.reduce((total, value) => total + value, 0);
     expect(sum).toBe(50 * 96 * 96 + 150 * 40 * 60);
     expect([data[10 * 96 + 19], data[10 * 96 + 20], data[69 * 96 + 59], data[69 * 96 + 60]]).toEqual([
@@ -36,7 +36,7 @@ describe('a pane laid over another', () => {
     const under = flat('under', 96, 96, 0);
     const radius = 16;
     layOver(kernel, flat('over', 40, 60, 200), under, rect, radius);
-    const { data } = planeOf(kernel, under, 0);
+    const { data } = readPlane(kernel, under, 0);
     const area = data.reduce((total, value) => total + value, 0) / 200;
     expect(Math.abs(area - (40 * 60 - (4 - Math.PI) * radius ** 2))).toBeLessThan(4);
     expect(data[10 * 96 + 20]).toBe(0);
@@ -56,7 +56,7 @@ describe('a soft backdrop', () => {
     const target = kernel.target(320, 240);
     const whole = { x: 0, y: 0, width: 320, height: 240 };
     scaleBlurred(kernel, lumaSource(kernel, plane), whole, target, whole, 24);
-    const soft = planeOf(kernel, target, 0);
+    const soft = readPlane(kernel, target, 0);
     const mean = (data: Uint8Array) => data.reduce((sum, value) => sum + value, 0) / data.length;
     expect(Math.abs(mean(soft.data) - mean(plane.data))).toBeLessThan(1);
     const raw = { raw: { width: 320, height: 240, channels: 1 as const } };

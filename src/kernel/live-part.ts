@@ -9,7 +9,7 @@ const NEAR = 1e-6;
  * @param luma samples of the picture's side. @param samples of the plane's.
  * @param lead luma samples that the first chroma sample lacks.
  */
-export function reachIn(luma: number, samples: number, lead: 0 | 1 = 0, start = 0, length = luma): Reach {
+export function computeReach(luma: number, samples: number, lead: 0 | 1 = 0, start = 0, length = luma): Reach {
   const [sub, before] = samples === luma ? [1, 0] : [2, lead];
   const first = start <= NEAR ? 0 : Math.min(Math.ceil((start + before) / sub - NEAR), samples - 1);
   const end = start + length;
@@ -25,7 +25,7 @@ export interface Rows {
 
 /** The rows of a plane that may be read, from the first field's on. */
 export function evenRows({ height, live }: PlanarPicture, plane: PlaneShape): Rows {
-  const { first, last } = reachIn(height, plane.height, 0, live?.y, live?.height);
+  const { first, last } = computeReach(height, plane.height, 0, live?.y, live?.height);
   const even = first + (first % 2);
   return { first: Math.min(even, last), count: Math.max(1, last + 1 - even) };
 }

@@ -2,9 +2,9 @@ import { readFileSync } from 'node:fs';
 import { random } from '../../tests/random';
 import { fromYcc, toLimitedBt709 } from './colour';
 import { Kernel } from './kernel';
-import { OverlayBlender, overlayOf } from './overlay';
+import { OverlayBlender, createOverlay } from './overlay';
 import type { PlanarPicture } from './planes';
-import { planeOf } from './test-pictures';
+import { readPlane } from './test-pictures';
 
 const kernels: [string, Promise<Kernel>][] = ['kernel', 'kernel-relaxed'].flatMap((name) => {
   const wasm = readFileSync(`src/kernel/${name}.wasm`);
@@ -77,12 +77,12 @@ describe.each(kernels)('an overlay in %s', (_, loading) => {
     });
     const target = flat(kernel, width, height, codesOfBack);
     const rect = { x: 0, y: 0, width, height };
-    new OverlayBlender(kernel).blend(overlayOf(drawing, rect), target, presence, 0);
+    new OverlayBlender(kernel).blend(createOverlay(drawing, rect), target, presence, 0);
     const wanted = reference(BACK, drawing, width, height, presence);
     // One rounding of each sample and of its share; two more where only a part of it is there.
     const most = presence === 1 ? 1.5 : 2;
     wanted.forEach((plane, i) => {
-      const { data } = planeOf(kernel, target, i);
+      const { data } = readPlane(kernel, target, i);
       plane.forEach((value, at) => expect(Math.abs((data[at] as number) - value)).toBeLessThanOrEqual(most));
       const mean = plane.reduce((sum, value, at) => sum + (data[at] as number) - value, 0) / plane.length;
       expect(Math.abs(mean)).toBeLessThan(0.4);
@@ -93,8 +93,8 @@ describe.each(kernels)('an overlay in %s', (_, loading) => {
     const target = flat(kernel, 64, 48, [100, 110, 120]);
     const rect = { x: 10, y: 6, width: 22, height: 12 };
     const full = pixels(22, 12, () => [255, 255, 255, 255]);
-    new OverlayBlender(kernel).blend(overlayOf(full, rect), target, 1, 0);
-    const { data } = planeOf(kernel, target, 0);
+    new OverlayBlender(kernel).blend(createOverlay(full, rect), target, 1, 0);
+    const { data } = readPlane(kernel, target, 0);
     for (let y = 0; y < 48; y++) {
       for (let x = 0; x < 64; x++) {
         const inside = x >= 10 && x < 32 && y >= 6 && y < 18;
@@ -103,7 +103,7 @@ describe.each(kernels)('an overlay in %s', (_, loading) => {
     }
     const empty = flat(kernel, 64, 48, [100, 110, 120]);
     new OverlayBlender(kernel).blend(
-      overlayOf(
+      createOverlay(
         pixels(22, 12, () => [9, 9, 9, 0]),
         rect,
       ),
@@ -111,15 +111,15 @@ describe.each(kernels)('an overlay in %s', (_, loading) => {
       1,
       0,
     );
-    expect(new Set(planeOf(kernel, empty, 0).data)).toEqual(new Set([100]));
+    expect(new Set(readPlane(kernel, empty, 0).data)).toEqual(new Set([100]));
   });
 
   it('puts an edge of colour where the edge of its pixels is: chroma lies on even columns', () => {
     const target = flat(kernel, 32, 8, [16, 128, 128]);
     // Red from column 16 on: the chroma sample there stands for 15, 16 and 17 as 1-2-1.
     const half = pixels(32, 8, (x) => [255, 0, 0, x >= 16 ? 255 : 0]);
-    new OverlayBlender(kernel).blend(overlayOf(half, { x: 0, y: 0, width: 32, height: 8 }), target, 1, 0);
-    const { data } = planeOf(kernel, target, 2);
+    new OverlayBlender(kernel).blend(createOverlay(half, { x: 0, y: 0, width: 32, height: 8 }), target, 1, 0);
+    const { data } = readPlane(kernel, target, 2);
     const red = toLimitedBt709([1, 0, 0])[2] - 128;
     expect(data[7]).toBe(128);
     expect(Math.abs((data[8] as number) - 128 - 0.75 * red)).toBeLessThanOrEqual(1);
@@ -129,27 +129,27 @@ describe.each(kernels)('an overlay in %s', (_, loading) => {
   it('keeps two that are there together apart, and takes a new drawing in the place of an old one', () => {
     const target = flat(kernel, 32, 16, [16, 128, 128]);
     const blender = new OverlayBlender(kernel);
-    const white = overlayOf(
+    const white = createOverlay(
       pixels(8, 8, () => [255, 255, 255, 255]),
       { x: 0, y: 0, width: 8, height: 8 },
     );
-    const grey = overlayOf(
+    const grey = createOverlay(
       pixels(8, 8, () => [128, 128, 128, 255]),
       { x: 16, y: 0, width: 8, height: 8 },
     );
     blender.blend(white, target, 1, 0);
     blender.blend(grey, target, 1, 1);
     blender.blend(white, target, 1, 0);
-    const first = planeOf(kernel, target, 0).data;
+    const first = readPlane(kernel, target, 0).data;
     expect([first[0], first[8], first[16]]).toEqual([235, 16, 126]);
     blender.blend(grey, target, 1, 0);
-    expect(planeOf(kernel, target, 0).data[20]).toBe(126);
+    expect(readPlane(kernel, target, 0).data[20]).toBe(126);
   });
 
   it('wants even edges', () => {
     const rect = { x: 1, y: 0, width: 8, height: 8 };
     expect(() =>
-      overlayOf(
+      createOverlay(
         pixels(8, 8, () => [0, 0, 0, 0]),
         rect,
       ),

@@ -27,7 +27,7 @@ export interface Overlay {
  * @param pixels rows of `rect.width` pixels of four bytes. @param rect on even edges.
  * @throws RangeError for odd edges.
  */
-export function overlayOf(pixels: Uint8ClampedArray | Uint8Array, rect: SampleWindow): Overlay {
+export function createOverlay(pixels: Uint8ClampedArray | Uint8Array, rect: SampleWindow): Overlay {
   const { width, height } = rect;
   if ([rect.x, rect.y, width, height].some((edge) => edge % 2)) {
     throw new RangeError('an overlay needs even edges');
@@ -42,7 +42,7 @@ export function overlayOf(pixels: Uint8ClampedArray | Uint8Array, rect: SampleWi
       const at = 4 * (y * width + x);
       const cover = pixels[at + 3] as number;
       if (cover === 0) continue;
-      const [l, u, v] = codesOf(pixels[at] as number, pixels[at + 1] as number, pixels[at + 2] as number);
+      const [l, u, v] = toCodes(pixels[at] as number, pixels[at + 1] as number, pixels[at + 2] as number);
       const share = cover / 255;
       luma.samples[y * luma.stride + x] = Math.round(l * share);
       luma.covers[y * luma.stride + x] = cover;
@@ -58,7 +58,7 @@ export function overlayOf(pixels: Uint8ClampedArray | Uint8Array, rect: SampleWi
 /** Luma, Cb and Cr of a colour: a drawing has few of them, so that the last one is remembered. */
 let lastColour = -1;
 let lastCodes: readonly [number, number, number] = [16, 128, 128];
-function codesOf(red: number, green: number, blue: number): readonly [number, number, number] {
+function toCodes(red: number, green: number, blue: number): readonly [number, number, number] {
   const colour = (red << 16) | (green << 8) | blue;
   if (colour !== lastColour) {
     lastColour = colour;

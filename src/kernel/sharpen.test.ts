@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { Kernel } from './kernel';
 import { blurWeights, type Mask, sharpen } from './sharpen';
-import { naturalPlane, type Plane, planeOf } from './test-pictures';
+import { naturalPlane, type Plane, readPlane } from './test-pictures';
 
 let kernel: Kernel;
 beforeAll(async () => {
@@ -20,7 +20,7 @@ function sharpened(plane: Plane, mask: Mask): { inside: Uint8Array; outside: num
   sharpen(kernel, picture, { x: 6, y: 4, width: plane.width, height: plane.height }, mask);
   const inside = new Uint8Array(plane.data.length);
   for (let y = 0; y < plane.height; y++) inside.set(rowAt(y), y * plane.width);
-  const all = planeOf(kernel, picture, 0).data.reduce((sum, value) => sum + value, 0);
+  const all = readPlane(kernel, picture, 0).data.reduce((sum, value) => sum + value, 0);
   return { inside, outside: all - inside.reduce((sum, value) => sum + value, 0) };
 }
 
@@ -64,7 +64,7 @@ describe('sharpening', () => {
         plainly(plane, whole).forEach((wanted, i) => {
           expect(Math.abs(wanted - (inside[i] as number))).toBeLessThanOrEqual(1.5);
         });
-        const around = planeOf(kernel, kernel.picture('sharp', 'I420', width + 16, height + 8, 16), 0);
+        const around = readPlane(kernel, kernel.picture('sharp', 'I420', width + 16, height + 8, 16), 0);
         expect(outside).toBe(77 * (around.data.length - inside.length));
       }),
       { numRuns: 40 },

@@ -42,7 +42,7 @@ export function lumaSource(kernel: Kernel, { data, width, height }: Plane, chrom
 }
 
 /** A plane of a picture copied out, without padding. */
-export function planeOf(kernel: Kernel, picture: PlanarPicture, index: number): Plane {
+export function readPlane(kernel: Kernel, picture: PlanarPicture, index: number): Plane {
   const { offset, stride, width, height } = picture.planes[index] as PlanarPicture['planes'][number];
   const data = new Uint8Array(width * height);
   for (let y = 0; y < height; y++) data.set(kernel.bytes(offset + y * stride, width), y * width);

@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import sharp from 'sharp';
 import { Kernel } from './kernel';
-import { lumaSource, naturalPlane, type Plane, planeOf, psnr } from './test-pictures';
+import { lumaSource, naturalPlane, type Plane, readPlane, psnr } from './test-pictures';
 import { cubicTaps, scaleTilted, type TiltedWindow } from './tilt';
 
 let kernel: Kernel;
@@ -23,7 +23,7 @@ function wavesPlane(width: number, height: number): Plane {
 function tilted(plane: Plane, window: TiltedWindow, width: number, height: number): Plane {
   const target = kernel.target(width, height);
   scaleTilted(kernel, lumaSource(kernel, plane), window, target, { x: 0, y: 0, width, height }, 'test');
-  return planeOf(kernel, target, 0);
+  return readPlane(kernel, target, 0);
 }
 
 /** What a turned window shows of the waves. */

@@ -1,4 +1,5 @@
-import { directionOf } from '@core/framing/window';
+import { memoize } from '@core/figures/memoize';
+import { toDirection } from '@core/framing/window';
 import type { Kernel } from './kernel';
 import type { PlanarPicture, SampleWindow } from './planes';
 import { TAP_ONE } from './lanczos';
@@ -22,7 +23,7 @@ export function levelSize(
   rect: { width: number; height: number },
   angle: number,
 ): { width: number; height: number } {
-  const { cos, sin } = directionOf(angle);
+  const { cos, sin } = toDirection(angle);
   const extent = (a: number, b: number) => 2 * Math.ceil((Math.abs(a) + Math.abs(b)) / 2) + 2 * PAD;
   return {
     width: extent(rect.width * cos, rect.height * sin),
@@ -45,7 +46,7 @@ export function scaleTilted(
   rect: SampleWindow,
   slot: string,
 ): void {
-  const { cos, sin } = directionOf(window.angle);
+  const { cos, sin } = toDirection(window.angle);
   const { width, height } = levelSize(rect, window.angle);
   const level = kernel.picture(`tilt-${slot}`, 'I420', width, height, 16);
   // Square pixels of the picture for one of the target.
@@ -96,11 +97,8 @@ export function cubicTaps(phase: number): [number, number, number, number] {
   return [a, b, c, TAP_ONE - a - b - c];
 }
 
-const known = new WeakMap<Kernel, { across: number; down: number }>();
-
-function cubicTables(kernel: Kernel): { across: number; down: number } {
-  const made = known.get(kernel);
-  if (made) return made;
+/** Places of the tables of taps in a kernel's memory; they are written once. */
+const cubicTables = memoize((kernel: Kernel): { across: number; down: number } => {
   const across = kernel.block('cubic-across', PHASES * 16);
   const down = kernel.block('cubic-down', PHASES * 32);
   const words = new Int16Array(kernel.bytes(across, PHASES * 16).buffer, across, PHASES * 8);
@@ -113,7 +111,5 @@ function cubicTables(kernel: Kernel): { across: number; down: number } {
       n * 8,
     );
   }
-  const tables = { across, down };
-  known.set(kernel, tables);
-  return tables;
-}
+  return { across, down };
+});

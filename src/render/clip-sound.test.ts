@@ -1,9 +1,9 @@
 import { AudioSample } from 'mediabunny';
-import { canvasOf } from '@core/layout/canvas';
-import { planOf } from '@core/render/plan';
+import { makeCanvas } from '@core/layout/canvas';
+import { createRenderPlan } from '@core/render/plan';
 import { rangeStarts } from '@core/cut/cut';
-import { sourceOf } from '@core/master/source';
-import { type FrameRate, samplesBefore, secondsOf } from '@core/time/frame-rate';
+import { toSource } from '@core/master/source';
+import { type FrameRate, samplesBefore, toSeconds } from '@core/time/frame-rate';
 import { testMaster, testRange, TEST_SOUND } from '@core/job/test-job';
 import { CEILING } from '@core/sound/limiter';
 import type { FilmReader } from './film-reader';
@@ -50,12 +50,12 @@ async function cut(
   const heard: number[] = [];
   const taken: AudioSample[] = [];
   let open = 0;
-  const source = sourceOf(
+  const source = toSource(
     testMaster({ rate: from, frames: 100_000, audio: { ...TEST_SOUND, sampleRate: RATE, channels: 1 } }),
   );
   async function* between(first: number, out: number) {
     // As a decoder does: whole pieces that touch the range.
-    const [start, end] = [secondsOf(first, from), secondsOf(out, from)];
+    const [start, end] = [toSeconds(first, from), toSeconds(out, from)];
     open += 1;
     try {
       for (const sample of sound)
@@ -73,9 +73,9 @@ async function cut(
     sound: between,
     soundSeconds: (sample: AudioSample) => sample.timestamp,
   } as unknown as FilmReader;
-  const canvas = canvasOf(null, { width: 16, height: 16 }, to, 'c');
+  const canvas = makeCanvas(null, { width: 16, height: 16 }, to, 'c');
   const cutRanges = ranges.map(([first, out]) => testRange(first, out));
-  const plan = planOf(canvas, { cut: cutRanges, shots: [], framings: [], sources: [source] });
+  const plan = createRenderPlan(canvas, { cut: cutRanges, shots: [], framings: [], sources: [source] });
   const wanted = { sampleRate: RATE, channels: 1, ceiling: CEILING, gain: 1 };
   for await (const [plane] of clipSound(() => Promise.resolve(reader), plan, wanted)) {
     heard.push(...Array.from(plane ?? [], (value) => value * UNIT));

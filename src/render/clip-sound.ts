@@ -5,7 +5,7 @@ import { PeakLimiter } from '@core/sound/limiter';
 import type { ExportSound } from '@core/render/export-sound';
 import { samplesBefore } from '@core/time/frame-rate';
 import type { FilmReader } from './film-reader';
-import { PIECE, silence, soundFrom } from './master-sound';
+import { PIECE, silence, readSound } from './master-sound';
 import { Pieces } from './sound-pieces';
 
 /** Opens the reader of one of a plan's sources. */
@@ -45,12 +45,12 @@ export async function* joinedSound(
 ): AsyncGenerator<Planes, void, undefined> {
   const runs = planRuns(plan);
   const picture = plan.frames - plan.cardFrames;
-  const samplesTo = (frame: number) => samplesBefore(frame, plan.rate, sampleRate);
+  const toSamples = (frame: number) => samplesBefore(frame, plan.rate, sampleRate);
   const lengths = runs.map(
-    ({ start, frames }) => samplesTo(Math.min(picture, start + frames)) - samplesTo(start),
+    ({ start, frames }) => toSamples(Math.min(picture, start + frames)) - toSamples(start),
   );
   // An end card is silent.
-  const silent = samplesTo(plan.frames) - samplesTo(picture);
+  const silent = toSamples(plan.frames) - toSamples(picture);
   const joiner = new Joiner();
   for (const [i, run] of runs.entries()) {
     const length = lengths[i] ?? 0;
@@ -58,7 +58,7 @@ export async function* joinedSound(
     const reader = await readerOf(run.source);
     const first = Math.min(length, Math.round(JOIN * sampleRate));
     const pieces = new Pieces(
-      exactly(soundFrom(reader, run.in, length + over, { sampleRate, channels }), length + over, channels),
+      exactly(readSound(reader, run.in, length + over, { sampleRate, channels }), length + over, channels),
     );
     try {
       yield joiner.begin(await pieces.take(first));

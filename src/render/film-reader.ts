@@ -8,7 +8,7 @@ import {
   VideoSampleSink,
 } from 'mediabunny';
 import type { Source } from '@core/master/source';
-import { rateValue, secondsOf } from '@core/time/frame-rate';
+import { rateValue, toSeconds } from '@core/time/frame-rate';
 import { TroubleError } from '@core/trouble/trouble';
 
 /** A stamp this much of a frame after a frame's start still shows in it: containers that count milliseconds round. */
@@ -26,12 +26,12 @@ export class FilmReader {
 
   /** @param input of the file that the source's facts are of. @throws TroubleError `no-video` */
   static async of(source: Source, input: Input): Promise<FilmReader> {
-    return new FilmReader(source, input, ...(await tracksOf(source, input)), source.startSeconds);
+    return new FilmReader(source, input, ...(await openTracks(source, input)), source.startSeconds);
   }
 
   /** Time stamp in the file at which a frame starts, in seconds. */
-  protected stampOf(frame: number): number {
-    return this.startSeconds + secondsOf(frame, this.source.rate);
+  protected toTimestamp(frame: number): number {
+    return this.startSeconds + toSeconds(frame, this.source.rate);
   }
 
   /**
@@ -44,14 +44,14 @@ export class FilmReader {
   ): AsyncGenerator<{ frame: number; sample: VideoSample }, void, undefined> {
     const half = 0.5 / rateValue(this.source.rate);
     const samples = new VideoSampleSink(this.video).samples(
-      Math.max(this.stampOf(from) - half, this.startSeconds),
-      this.stampOf(to) + half,
+      Math.max(this.toTimestamp(from) - half, this.startSeconds),
+      this.toTimestamp(to) + half,
     );
     let current: VideoSample | null = null;
     let next = from;
     try {
       for await (const sample of samples) {
-        const shownFrom = this.numberOf(sample.timestamp);
+        const shownFrom = this.toNumber(sample.timestamp);
         try {
           while (current && next < Math.min(shownFrom, to)) yield { frame: next++, sample: current };
         } finally {
@@ -69,18 +69,18 @@ export class FilmReader {
   /** One frame, or null past the last; the caller closes the sample. */
   async frame(frame: number): Promise<VideoSample | null> {
     const tolerance = STAMP_TOLERANCE / rateValue(this.source.rate);
-    return new VideoSampleSink(this.video).getSample(this.stampOf(frame) + tolerance);
+    return new VideoSampleSink(this.video).getSample(this.toTimestamp(frame) + tolerance);
   }
 
   /** The first frame number that shows a picture with this stamp. */
-  numberOf(stamp: number): number {
+  toNumber(stamp: number): number {
     return Math.ceil((stamp - this.startSeconds) * rateValue(this.source.rate) - STAMP_TOLERANCE);
   }
 
   /** Decoded sound from frame `from` to `to`, in the file's own stamps minus the video's start; null without any. */
   sound(from: number, to: number): AsyncGenerator<AudioSample, void, unknown> | null {
     if (!this.audio) return null;
-    return new AudioSampleSink(this.audio).samples(this.stampOf(from), this.stampOf(to));
+    return new AudioSampleSink(this.audio).samples(this.toTimestamp(from), this.toTimestamp(to));
   }
 
   /** A sound sample's place on the master's own clock, in seconds from frame 0. */
@@ -94,7 +94,7 @@ export class FilmReader {
 }
 
 /** The picture of a file, and the sound of it that a source takes. @throws TroubleError `no-video` */
-export async function tracksOf(
+export async function openTracks(
   source: Source,
   input: Input,
 ): Promise<[video: InputVideoTrack, audio: InputAudioTrack | null]> {

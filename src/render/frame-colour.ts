@@ -20,7 +20,7 @@ export function streamColour({ format, colorSpace }: DecodedFacts, { recorded }:
 }
 
 /** The colour of a decoded frame: what the source says, with its repairs, and what the stream says where that is silent. */
-export function colourOf(frame: DecodedFacts, source: Source): ColourFacts {
+export function toColourFacts(frame: DecodedFacts, source: Source): ColourFacts {
   const { colour } = source;
   const stream = streamColour(frame, source);
   return {

@@ -1,15 +1,15 @@
 import type { Source } from '@core/master/source';
 import type { Size } from '@core/picture/size';
 import {
-  masterFrameIn,
-  panesAt,
+  computeMasterFrame,
+  planPanes,
   type PlannedPane,
   type PlanSegment,
   type RenderPlan,
 } from '@core/render/plan';
-import { tapsOf } from '@kernel/lanczos';
+import { countTaps } from '@kernel/lanczos';
 import { levelSize } from '@kernel/tilt';
-import { partFor, samplesOf } from './window-samples';
+import { computePart, toTiltedWindow } from './window-samples';
 
 /** A pane of a plan at one frame. */
 export interface PaneAt {
@@ -29,9 +29,9 @@ export function largestPanes(plan: RenderPlan, source: number, stored: Size): Pa
     if (segment.source !== source) continue;
     const moves = segment.panes.some(({ framing }) => (framing?.keyframes.length ?? 0) > 1);
     for (let n = 0; n < (moves ? segment.frames : 1); n++) {
-      const panes = panesAt(segment, masterFrameIn(plan, segment, segment.start + n));
+      const panes = planPanes(segment, computeMasterFrame(plan, segment, segment.start + n));
       for (const [index, pane] of panes.entries()) {
-        for (const [kind, need] of needsOf(pane, plan.sources[source] as Source, stored)) {
+        for (const [kind, need] of listNeeds(pane, plan.sources[source] as Source, stored)) {
           const key = `${index} ${pane.blur > 0} ${kind}`;
           if (need > (most.get(key)?.need ?? 0)) most.set(key, { need, at: { segment, index, pane } });
         }
@@ -42,15 +42,15 @@ export function largestPanes(plan: RenderPlan, source: number, stored: Size): Pa
 }
 
 /** What the kernel keeps for a pane, by kind, each in units of its own. */
-function needsOf(pane: PlannedPane, source: Source, stored: Size): [kind: string, need: number][] {
-  const window = samplesOf(stored, source, pane.window);
-  const part = partFor(stored, source, window);
+function listNeeds(pane: PlannedPane, source: Source, stored: Size): [kind: string, need: number][] {
+  const window = toTiltedWindow(stored, source, pane.window);
+  const part = computePart(stored, source, window);
   const tilted = window.angle !== 0 && pane.blur === 0;
   const drawn = tilted ? levelSize(pane.picture, window.angle) : pane.picture;
   const down = window.height / pane.picture.height;
   const across = tilted ? down / window.sampleAspect : window.width / pane.picture.width;
   // Chroma that is not halved is reduced twice as much.
-  const [tapsAcross, tapsDown] = [tapsOf(2 * across), tapsOf(2 * down)];
+  const [tapsAcross, tapsDown] = [countTaps(2 * across), countTaps(2 * down)];
   const kind = tilted ? 'tilted' : 'level';
   return [
     ['part', part.width * part.height],

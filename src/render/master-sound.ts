@@ -15,7 +15,7 @@ export const silence = (channels: number, samples: number): Planes =>
  * holes.
  * @param length samples at that rate that are wanted; a few more may come.
  */
-export async function* soundFrom(
+export async function* readSound(
   reader: FilmReader,
   frame: number,
   length: number,
@@ -31,7 +31,7 @@ export async function* soundFrom(
   }
   const resampler = new Resampler(audio.sampleRate, sampleRate, channels);
   // The filter hears what comes before the frame as well, so that the sound does not begin with an edge.
-  const lead = resampler.leadOf(start);
+  const lead = resampler.computeLead(start);
   const end = start + Math.ceil((length * audio.sampleRate) / sampleRate) + resampler.reach;
   let drop = lead.output;
   for await (const planes of masterSound(reader, start - lead.input, end)) {
@@ -52,9 +52,9 @@ async function* masterSound(
   const { audio, rate } = reader.source;
   if (!audio) return;
   const { sampleRate, channels } = audio;
-  const frameOf = (sample: number) => (sample / sampleRate) * rateValue(rate);
+  const toFrame = (sample: number) => (sample / sampleRate) * rateValue(rate);
   let next = start;
-  for await (const sample of reader.sound(Math.floor(frameOf(start)), Math.ceil(frameOf(end))) ?? []) {
+  for await (const sample of reader.sound(Math.floor(toFrame(start)), Math.ceil(toFrame(end))) ?? []) {
     try {
       const first = Math.round(reader.soundSeconds(sample) * sampleRate);
       const from = Math.max(next, first);

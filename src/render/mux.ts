@@ -42,7 +42,7 @@ const CONTAINERS: Record<Format['container'], () => OutputFormat> = {
 };
 
 /** Writes the container of a format. */
-export const containerFor = (format: FormatId): OutputFormat => CONTAINERS[FORMATS[format].container]();
+export const createContainer = (format: FormatId): OutputFormat => CONTAINERS[FORMATS[format].container]();
 
 /** A track of a file, and the packets that go into it, in order. */
 interface Track {
@@ -64,19 +64,19 @@ export async function mux(
     const source = new EncodedVideoPacketSource(video);
     const meta = { decoderConfig: picture.config };
     output.addVideoTrack(source, { frameRate: rateValue(rate), maximumPacketCount: frames });
-    tracks.push(trackOf(picture.packets, (packet) => source.add(packet, meta)));
+    tracks.push(createTrack(picture.packets, (packet) => source.add(packet, meta)));
   }
   if (sound) {
     const source = new EncodedAudioPacketSource(audio);
     const meta = { decoderConfig: sound.config };
     output.addAudioTrack(source, { maximumPacketCount: sound.count });
-    tracks.push(trackOf(sound.packets, (packet) => source.add(packet, meta)));
+    tracks.push(createTrack(sound.packets, (packet) => source.add(packet, meta)));
   }
   await output.start();
   await interleave(await Promise.all(tracks));
 }
 
-async function trackOf(from: Stream<unknown>['packets'], put: Track['put']): Promise<Track> {
+async function createTrack(from: Stream<unknown>['packets'], put: Track['put']): Promise<Track> {
   const packets = Symbol.asyncIterator in from ? from[Symbol.asyncIterator]() : from[Symbol.iterator]();
   return { packets, put, next: (await packets.next()).value ?? null };
 }

@@ -3,11 +3,12 @@ import { plannedFrame, type RenderPlan } from '@core/render/plan';
 import { Kernel } from '@kernel/kernel';
 import type { PixelLayout } from '@kernel/planes';
 import { type Moving, movingPlan } from '../../tests/moving-plan';
+import { drawn } from '../../tests/soak';
 import { PanePainter } from './pane-painter';
 
 const MB = 2 ** 20;
 
-async function drawn(plan: RenderPlan, layout: PixelLayout, step: number) {
+async function paintPlan(plan: RenderPlan, layout: PixelLayout, step: number) {
   const kernel = await Kernel.load(readFileSync('src/kernel/kernel.wasm'));
   const painter = new PanePainter(kernel, plan);
   const source = plan.sources[0]!;
@@ -18,7 +19,7 @@ async function drawn(plan: RenderPlan, layout: PixelLayout, step: number) {
   for (let n = 0; n < plan.frames; n += step) {
     const planned = plannedFrame(plan, n);
     for (const [index, pane] of planned.panes.entries()) {
-      const part = painter.partFor(source, layout, stored, pane, planned.live);
+      const part = painter.findPart(source, layout, stored, pane, planned.live);
       painter.paint(part, source, planned.masterFrame, stored, pane, index, target);
     }
   }
@@ -26,7 +27,7 @@ async function drawn(plan: RenderPlan, layout: PixelLayout, step: number) {
 }
 
 describe("the kernel's memory", () => {
-  it.each<[string, Moving, PixelLayout, number]>([
+  const plans: [string, Moving, PixelLayout, number][] = [
     [
       'a wide canvas that tilts to 30°',
       {
@@ -83,10 +84,11 @@ describe("the kernel's memory", () => {
       'NV12',
       1,
     ],
-  ])(
+  ];
+  it.each(drawn(plans, 3))(
     'is taken once, and does not grow: %s',
     async (_, of, layout, step) => {
-      const { before, after } = await drawn(movingPlan(of), layout, step);
+      const { before, after } = await paintPlan(movingPlan(of), layout, step);
       expect(after).toBe(before);
       expect(after).toBeLessThan(160 * MB);
     },

@@ -8,7 +8,7 @@ import type { PixelLayout, PlanarPicture } from '@kernel/planes';
 import { sharpen } from '@kernel/sharpen';
 import { scaleTilted } from '@kernel/tilt';
 import { largestPanes } from './largest-panes';
-import { isTurned, liveIn, partFor, samplesOf } from './window-samples';
+import { isTurned, toLiveSamples, computePart, toTiltedWindow } from './window-samples';
 
 /** A part of a stored picture that lies in the kernel's memory, or is to be copied there. */
 export interface Part {
@@ -40,7 +40,7 @@ export class PanePainter {
     const facts = this.plan.sources[source] as Source;
     const target = this.target();
     for (const { segment, index, pane } of largestPanes(this.plan, source, stored)) {
-      const part = this.partFor(facts, layout, stored, pane, segment.live);
+      const part = this.findPart(facts, layout, stored, pane, segment.live);
       this.kernel.bytes(part.picture.address, part.picture.size).fill(0);
       this.paint(part, facts, -1, stored, pane, index, target);
     }
@@ -48,10 +48,10 @@ export class PanePainter {
   }
 
   /** Room for the part of a stored picture that a pane needs, to be filled. @param live 0…1 of the upright picture. */
-  partFor(source: Source, layout: PixelLayout, stored: Size, pane: PlannedPane, live: PictureRect): Part {
-    const rect = partFor(stored, source, samplesOf(stored, source, pane.window));
+  findPart(source: Source, layout: PixelLayout, stored: Size, pane: PlannedPane, live: PictureRect): Part {
+    const rect = computePart(stored, source, toTiltedWindow(stored, source, pane.window));
     const picture = this.kernel.source(layout, rect.width, rect.height);
-    return { rect, picture: { ...picture, live: liveIn(rect, stored, source, live) } };
+    return { rect, picture: { ...picture, live: toLiveSamples(rect, stored, source, live) } };
   }
 
   /** Paints a pane's window where it lies, or beside it first where it must not spill or has round corners. */
@@ -67,7 +67,7 @@ export class PanePainter {
     const { kernel } = this;
     const slot = `pane-${index}`;
     const samples = this.upright(copy, source, masterFrame);
-    const whole = samplesOf(stored, source, window);
+    const whole = toTiltedWindow(stored, source, window);
     const from = { ...whole, x: whole.x - part.x, y: whole.y - part.y };
     const beside = radius > 0 || picture.x + picture.width < target.width;
     const own = { x: 0, y: 0, width: picture.width, height: picture.height };

@@ -2,7 +2,7 @@ import type { Source } from '@core/master/source';
 import type { Rect, Size } from '@core/picture/size';
 import type { PlannedFrame, RenderPlan } from '@core/render/plan';
 import { type ColourFacts, conversion, limitedBt709 } from '@kernel/colour';
-import { cubeFor } from '@kernel/colour-cube';
+import { createColourCube } from '@kernel/colour-cube';
 import { BLACK, type Kernel } from '@kernel/kernel';
 import type { PixelLayout, PlanarPicture } from '@kernel/planes';
 import { PanePainter } from './pane-painter';
@@ -62,7 +62,7 @@ export class PlanDrawer {
   }
 
   private toBt709(target: PlanarPicture, facts: ColourFacts): void {
-    const cube = cubeFor(facts);
+    const cube = createColourCube(facts);
     if (cube) return this.kernel.map(target, cube);
     const coefficients = conversion(facts);
     if (coefficients) this.kernel.convert(target, coefficients);
@@ -72,7 +72,7 @@ export class PlanDrawer {
     const { layout, stored } = decoded;
     this.prepare(planned.source, decoded);
     for (const [index, pane] of planned.panes.entries()) {
-      const part = this.painter.partFor(source, layout, stored, pane, planned.live);
+      const part = this.painter.findPart(source, layout, stored, pane, planned.live);
       await decoded.copy(part.picture, part.rect);
       this.painter.paint(part, source, planned.masterFrame, stored, pane, index, this.painter.target());
     }

@@ -1,5 +1,5 @@
 import type { Source } from '@core/master/source';
-import { boundsOf, type PictureWindow } from '@core/framing/window';
+import { computeBounds, type PictureWindow } from '@core/framing/window';
 import { storedRect } from '@core/picture/live-area';
 import type { PictureRect, Rect, Size } from '@core/picture/size';
 import type { SampleWindow } from '@kernel/planes';
@@ -13,7 +13,7 @@ export const isTurned = ({ rotation, flip }: Pick<Source, 'rotation' | 'flip'>):
   rotation !== 0 || flip;
 
 /** A window, 0…1 of the picture, in samples of the picture as it is shown upright. @param stored its size as stored. */
-export function samplesOf(stored: Size, { rotation, picture }: Source, window: PictureWindow): TiltedWindow {
+export function toTiltedWindow(stored: Size, { rotation, picture }: Source, window: PictureWindow): TiltedWindow {
   const [across, down] = rotation % 180 === 0 ? [stored.width, stored.height] : [stored.height, stored.width];
   return {
     x: window.x * across,
@@ -29,13 +29,13 @@ export function samplesOf(stored: Size, { rotation, picture }: Source, window: P
  * The part of the stored picture that drawing a window needs, on even samples: the window with its filter's reach, or
  * all of a picture that is turned or whose fields are drawn anew.
  */
-export function partFor(stored: Size, source: Source, window: TiltedWindow): Rect {
+export function computePart(stored: Size, source: Source, window: TiltedWindow): Rect {
   const all = { x: 0, y: 0, width: stored.width, height: stored.height };
   return isTurned(source) || source.deinterlace ? all : reached(upright(window), stored);
 }
 
 /** The live area, 0…1 of the upright picture, in samples of a part of the stored one. */
-export function liveIn(part: Rect, stored: Size, source: Source, live: PictureRect): SampleWindow {
+export function toLiveSamples(part: Rect, stored: Size, source: Source, live: PictureRect): SampleWindow {
   const { x, y, width, height } = storedRect(live, source);
   return {
     x: x * stored.width - part.x,
@@ -49,7 +49,7 @@ export function liveIn(part: Rect, stored: Size, source: Source, live: PictureRe
 function upright(window: TiltedWindow): SampleWindow {
   const { sampleAspect } = window;
   const live = (window.width * sampleAspect) / window.height;
-  const { x, y, width, height } = boundsOf({ x: 0, y: 0, width: 1, height: 1, angle: window.angle }, live);
+  const { x, y, width, height } = computeBounds({ x: 0, y: 0, width: 1, height: 1, angle: window.angle }, live);
   return {
     x: window.x + x * window.width,
     y: window.y + y * window.height,

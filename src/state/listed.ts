@@ -1,7 +1,7 @@
 import type { z } from 'zod';
 import type { Head, JobFile } from '@core/job/document';
 import { type ExportRecord, exportRecordSchema, type PostRecord, postRecordSchema } from '@core/job/records';
-import { recordsOf } from '@core/job/stored-job';
+import { readRecords } from '@core/job/stored-job';
 
 /** What the list shows of a job: its head, and where its exports and posts stand. */
 export interface Listed {
@@ -12,11 +12,11 @@ export interface Listed {
 }
 
 /** A job in the list, from what is stored of it. */
-export function listedOf(head: Head, exports: readonly string[] = [], posts: readonly string[] = []): Listed {
+export function toListed(head: Head, exports: readonly string[] = [], posts: readonly string[] = []): Listed {
   return {
     head,
-    exports: recordsOf(exportRecordSchema as z.ZodType<ExportRecord>, exports),
-    posts: recordsOf(postRecordSchema as z.ZodType<PostRecord>, posts),
+    exports: readRecords(exportRecordSchema as z.ZodType<ExportRecord>, exports),
+    posts: readRecords(postRecordSchema as z.ZodType<PostRecord>, posts),
   };
 }
 

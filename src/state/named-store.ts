@@ -1,14 +1,14 @@
 import { create, type StoreApi, type UseBoundStore } from 'zustand';
 import { type NamedFile, withNamed } from '@core/figures/named-file';
-import { sharedSetting } from './store/shared-setting';
+import { sharedSetting } from './store';
 
 /** Things that a person named, kept in this browser, and handed on as a file. */
 export interface NamedStore<Named extends { name: string }> {
   use: UseBoundStore<StoreApi<{ all: Named[] }>>;
   /** Reads what is stored, once the app opens, and hears what other tabs make of it; what is damaged is left out. */
   open(): Promise<void>;
-  /** One of the same name is replaced. Resolves once it is stored. */
-  save(named: Named): Promise<void>;
+  /** One of the same name is replaced. Resolves once it is stored. @returns why it cannot be kept, or null. */
+  save(named: Named): Promise<string | null>;
   drop(name: string): Promise<void>;
   /** All of them as a file to keep or hand on. */
   file(): File;
@@ -45,7 +45,11 @@ export function namedStore<Named extends { name: string }>(
       show(await stored.load());
       stored.listen(show);
     },
-    save: (named) => change((all) => withNamed(all, [named])),
+    async save(named) {
+      const problem = form.check(named);
+      if (problem === null) await change((all) => withNamed(all, [named]));
+      return problem;
+    },
     drop: (name) => change((all) => all.filter((other) => other.name !== name)),
     file: () => new File([form.write(use.getState().all)], fileName, { type: 'application/json' }),
     async take(file) {

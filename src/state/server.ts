@@ -8,8 +8,13 @@ export interface ServerName {
   errand: Errand;
 }
 
-/** How long an answer may take, in seconds: a clip is decoded to its end before a post is answered. */
+/**
+ * How long nothing may be heard of an answer, in seconds: a clip is decoded to its end before a post is answered. A long
+ * file may come for as long as it does come.
+ */
 const PATIENCE = { short: 15, long: 900 };
+/** What is sent may take so much longer: a cover goes up on a slow line as well, in bytes a second. */
+const SLOW_LINE = 25_000;
 
 /** How a request is made. */
 export interface Asking {
@@ -21,7 +26,7 @@ export interface Asking {
 }
 
 /** What a status says in our own words. */
-function refusalOf(status: number): Refusal {
+function toRefusal(status: number): Refusal {
   if (status === 404 || status === 409 || status === 410) return 'gone';
   if (status === 413) return 'too-large';
   if (status === 503) return 'busy';
@@ -33,17 +38,23 @@ async function ask<T>(
   server: ServerName,
   address: string,
   asking: Asking,
-  read: (response: Response) => Promise<T>,
+  read: (response: Response, onPiece: () => void) => Promise<T>,
 ): Promise<T> {
   const { method = 'GET', body, signal, long } = asking;
-  const seconds = long ? PATIENCE.long : PATIENCE.short;
+  const sent = body === undefined ? '' : JSON.stringify(body);
+  const seconds = (long ? PATIENCE.long : PATIENCE.short) + Math.ceil(sent.length / SLOW_LINE);
   const stop = new AbortController();
   let late = false;
   const end = () => stop.abort();
-  const clock = setTimeout(() => {
-    late = true;
-    end();
-  }, seconds * 1000);
+  let clock: ReturnType<typeof setTimeout> | undefined;
+  const wait = () => {
+    clearTimeout(clock);
+    clock = setTimeout(() => {
+      late = true;
+      end();
+    }, seconds * 1000);
+  };
+  wait();
   signal?.addEventListener('abort', end);
   try {
     if (signal?.aborted) throw new TroubleError('cancelled');
@@ -52,14 +63,11 @@ async function ask<T>(
       // An answer from elsewhere is none.
       redirect: 'error',
       signal: stop.signal,
-      ...(body === undefined
-        ? {}
-        : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }),
+      ...(sent !== '' ? { headers: { 'content-type': 'application/json' }, body: sent } : {}),
     });
     if (!response.ok)
-      throw new TroubleError('server-refused', { ...server, why: refusalOf(response.status) });
-    // The body comes within the same time, and stops with the same signal.
-    return await read(response);
+      throw new TroubleError('server-refused', { ...server, why: toRefusal(response.status) });
+    return await read(response, wait);
   } catch (error) {
     if (late) throw new TroubleError('server-slow', { ...server, seconds });
     throw TroubleError.of(serverTrouble(server, error, signal));
@@ -67,6 +75,25 @@ async function ask<T>(
     clearTimeout(clock);
     signal?.removeEventListener('abort', end);
   }
+}
+
+/** Passes bytes on, and tells of each piece. */
+const telling = (onPiece: () => void): TransformStream<Uint8Array, Uint8Array> =>
+  new TransformStream({
+    transform(piece, to) {
+      onPiece();
+      to.enqueue(piece);
+    },
+  });
+
+async function readBlob(response: Response, onPiece: () => void): Promise<Blob> {
+  const { body, headers } = response;
+  if (!body) return response.blob();
+  const pieces: BlobPart[] = [];
+  const reader = body.pipeThrough(telling(onPiece)).getReader();
+  for (let read = await reader.read(); !read.done; read = await reader.read())
+    pieces.push(read.value as Uint8Array<ArrayBuffer>);
+  return new Blob(pieces, { type: headers.get('content-type') ?? '' });
 }
 
 /** What an error while a server is asked is to a person. */
@@ -99,7 +126,7 @@ export async function askBytes(
   address: string,
   { size, ...asking }: Asking & { size?: number } = {},
 ): Promise<Blob> {
-  const bytes = await ask(server, address, { ...asking, long: true }, (response) => response.blob());
+  const bytes = await ask(server, address, { ...asking, long: true }, readBlob);
   if (size !== undefined && bytes.size !== size) throw new TroubleError('server-answer', { ...server });
   return bytes;
 }
@@ -114,9 +141,9 @@ export async function askStream<T>(
   take: (stream: ReadableStream<Uint8Array>) => Promise<T>,
   signal: AbortSignal,
 ): Promise<T> {
-  return ask(server, address, { signal, long: true }, async ({ body }) => {
+  return ask(server, address, { signal, long: true }, async ({ body }, onPiece) => {
     if (!body) throw new TroubleError('server-answer', { ...server });
-    return take(body);
+    return take(body.pipeThrough(telling(onPiece)));
   });
 }
 

@@ -1,5 +1,5 @@
 import { create, type StoreApi, type UseBoundStore } from 'zustand';
-import { loadSetting, saveSetting } from './store/storage';
+import { loadSetting, saveSetting } from './store';
 
 /** One thing that a person chose for this browser. */
 export interface Setting<T extends string> {

@@ -1,11 +1,11 @@
-import { TroubleError, troubleOf } from '@core/trouble/trouble';
-import { outcomeOf, type Task, TaskQueue } from './task';
+import { TroubleError, toTrouble } from '@core/trouble/trouble';
+import { awaitOutcome, type Task, TaskQueue } from './task';
 
 const never = new AbortController().signal;
 const task = (change: Partial<Task<string>> = {}) => ({
   run: jest.fn((_signal: AbortSignal) => Promise.resolve('made')),
   clean: jest.fn(() => Promise.resolve()),
-  trouble: (error: unknown) => troubleOf(error, 'export-failed', {}),
+  trouble: (error: unknown) => toTrouble(error, 'export-failed', {}),
   ...change,
 });
 /** Runs until it is stopped. */
@@ -22,13 +22,13 @@ const endless = () =>
 describe('a task', () => {
   it('ends with what it made, and cleans nothing up', async () => {
     const bringing = task();
-    expect(await outcomeOf(bringing, never)).toEqual({ state: 'done', result: 'made' });
+    expect(await awaitOutcome(bringing, never)).toEqual({ state: 'done', result: 'made' });
     expect(bringing.clean).not.toHaveBeenCalled();
   });
 
   it('that fails says why, and removes what it made', async () => {
     const bringing = task({ run: () => Promise.reject(new Error('odd')) });
-    expect(await outcomeOf(bringing, never)).toMatchObject({
+    expect(await awaitOutcome(bringing, never)).toMatchObject({
       state: 'failed',
       trouble: { code: 'export-failed' },
     });
@@ -43,7 +43,7 @@ describe('a task', () => {
         return Promise.resolve('made');
       },
     });
-    expect(await outcomeOf(bringing, stop.signal)).toEqual({ state: 'cancelled' });
+    expect(await awaitOutcome(bringing, stop.signal)).toEqual({ state: 'cancelled' });
     expect(bringing.clean).toHaveBeenCalledTimes(1);
   });
 
@@ -53,7 +53,7 @@ describe('a task', () => {
       run: () => Promise.reject(new Error('odd')),
       clean: () => Promise.reject(new Error('locked')),
     });
-    expect(await outcomeOf(bringing, never)).toMatchObject({ state: 'failed' });
+    expect(await awaitOutcome(bringing, never)).toMatchObject({ state: 'failed' });
     expect(told).toHaveBeenCalled();
     told.mockRestore();
   });

@@ -19,7 +19,7 @@ export interface Task<Result> {
  * Runs a task to one of its ends. Never rejects. A task that was cancelled is cancelled also when it came to its end
  * at that very moment; a failure of the clean-up itself is told to the console and holds nothing up.
  */
-export async function outcomeOf<Result>(task: Task<Result>, signal: AbortSignal): Promise<Outcome<Result>> {
+export async function awaitOutcome<Result>(task: Task<Result>, signal: AbortSignal): Promise<Outcome<Result>> {
   let outcome: Outcome<Result>;
   try {
     if (signal.aborted) throw new TroubleError('cancelled');
@@ -51,14 +51,14 @@ export class TaskQueue {
     this.stops.set(name, stop);
     // One that is cancelled while it waits ends at once, and is passed over when its turn comes.
     const waiting = new Promise<Outcome<Result>>((resolve) =>
-      stop.signal.addEventListener('abort', () => begun || resolve(outcomeOf(task, stop.signal))),
+      stop.signal.addEventListener('abort', () => begun || resolve(awaitOutcome(task, stop.signal))),
     );
     let begun = false;
     const turn = this.queue.add(
       () => {
         if (stop.signal.aborted) return waiting;
         begun = true;
-        return outcomeOf(task, stop.signal);
+        return awaitOutcome(task, stop.signal);
       },
       { throwOnTimeout: true },
     );

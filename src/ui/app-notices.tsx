@@ -1,7 +1,7 @@
 import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
-import { useOffline } from '@state/offline';
-import { useSettingTroubles } from '@state/store/shared-setting';
+import { useOffline } from '@state/app';
+import { useSettingTroubles } from '@state/store';
 import { Notice, TroubleNotice } from './parts/notice';
 import { saveFile } from './parts/pick-file';
 import { colours, space } from './theme/tokens';

@@ -2,12 +2,12 @@ import { type ReactNode, useEffect } from 'react';
 import { GestureHandlerRootView } from 'react-native-gesture-handler';
 import { PaperProvider } from 'react-native-paper';
 import { SafeAreaProvider } from 'react-native-safe-area-context';
-import { openApp } from '@state/open-app';
+import { openApp } from '@state/app';
 import { AppNotices } from './app-notices';
 import { PaperIcon } from './parts/paper-icon';
 import { useControlKeys } from './parts/use-control-keys';
 import { useAppFonts } from './theme/load-fonts';
-import { paperThemeOf } from './theme/paper-theme';
+import { createPaperTheme } from './theme/paper-theme';
 import { useScheme } from './theme/use-scheme';
 
 /** What the whole app stands in: fonts, theme, and the stored jobs. */
@@ -19,7 +19,7 @@ export function AppShell({ children }: { children: ReactNode }) {
   return (
     <GestureHandlerRootView style={{ flex: 1 }}>
       <SafeAreaProvider>
-        <PaperProvider theme={paperThemeOf(scheme)} settings={{ icon: PaperIcon }}>
+        <PaperProvider theme={createPaperTheme(scheme)} settings={{ icon: PaperIcon }}>
           {ready && <AppNotices />}
           {ready && children}
         </PaperProvider>

@@ -5,10 +5,10 @@ import { CheckBoard } from '@core/check/check-board';
 import type { Clip } from '@core/job/clip';
 import { activeClip, type Job } from '@core/job/job';
 import { SHIPPED_SHEETS } from '@core/outlets/shipped';
-import { useChecks } from '@state/checks';
-import { addJob, NO_JOBS, useJobs } from '@state/jobs';
+import { useChecks } from '@state/check';
+import { addJob, NO_JOBS, useJobs } from '@state/job';
 import { JobContext } from './job/job-context';
-import { paperThemeOf } from './theme/paper-theme';
+import { createPaperTheme } from './theme/paper-theme';
 
 /** The job of the page under test, as the store has it now, judged as it would be in a worker. */
 function OfStore({ id, children }: { id: string; children: ReactElement }) {
@@ -26,14 +26,14 @@ export function renderPage(job: Job, page: ReactElement) {
   useJobs.setState({ ...NO_JOBS, loaded: true });
   addJob(job);
   return render(
-    <PaperProvider theme={paperThemeOf('light')} settings={{ icon: () => null }}>
+    <PaperProvider theme={createPaperTheme('light')} settings={{ icon: () => null }}>
       <OfStore id={job.id}>{page}</OfStore>
     </PaperProvider>,
   );
 }
 
 /** The clip of a job as it is now. */
-export function clipOf(job: Job): Clip {
+export function getActiveClip(job: Job): Clip {
   const file = useJobs.getState().files[job.id];
   if (!file) throw new Error('the job is gone');
   return activeClip(file.job.edit);

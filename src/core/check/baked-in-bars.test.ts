@@ -3,12 +3,12 @@ import { parseFingerprint } from '../master/fingerprint';
 import { WHOLE_RECT, type StoredRect } from '../picture/size';
 import { applyCommand, type Command } from '../job/commands/commands';
 import { activeClip, type Job } from '../job/job';
-import { LOOKED, lookedAt, testPass } from '../job/test-pass';
+import { LOOKED, createPassLookup, testPass } from '../job/test-pass';
 import { sureEdges } from '../diagnosis/found-edges';
 import { NO_REPAIRS } from '../master/repairs';
-import { sourceOf } from '../master/source';
+import { toSource } from '../master/source';
 import type { Pass } from '../pass/pass';
-import { checkJob, heldBack, isLookedAt } from './check';
+import { checkJob, heldBack, isAnalyzed } from './check';
 import type { Finding } from './finding';
 import { fixCommand } from './fixes';
 
@@ -21,16 +21,16 @@ const start = { kind: 'cut', confidence: 1, frames: 0 } as const;
 const job = testJob();
 const change = (work: Job, command: Command): Job => ({ ...work, edit: applyCommand(work.edit, command) });
 const found = (work: Job, pass: Pass | null): Extract<Finding, { rule: 'bars' }> =>
-  checkJob(work, lookedAt(pass)).find((finding) => finding.rule === 'bars') as never;
+  checkJob(work, createPassLookup(pass)).find((finding) => finding.rule === 'bars') as never;
 const fixed = (work: Job, finding: Finding): Job => change(work, fixCommand(finding.fix!));
 const stopped = (work: Job, pass: Pass) =>
-  heldBack(checkJob(work, lookedAt(pass)), activeClip(work.edit), 'export').map((finding) => finding.rule);
+  heldBack(checkJob(work, createPassLookup(pass)), activeClip(work.edit), 'export').map((finding) => finding.rule);
 
 describe('bars that the master brings', () => {
   it('are not known before the master was looked at, and never passed', () => {
     expect(found(job, null)).toMatchObject({ severity: 'unknown', code: 'unknown' });
-    expect(isLookedAt(job, () => null)).toBe(false);
-    expect(isLookedAt(job, LOOKED.passOf)).toBe(true);
+    expect(isAnalyzed(job, () => null)).toBe(false);
+    expect(isAnalyzed(job, LOOKED.passOf)).toBe(true);
     expect(found(job, testPass())).toMatchObject({ severity: 'pass', code: 'clear' });
   });
 
@@ -107,13 +107,13 @@ describe('bars that the master brings', () => {
     const mended = fixed(said, look(said));
     expect(mended.edit.shots).toMatchObject([{ master: second.id, live: PILLARS }]);
     expect(look(mended)).toMatchObject({ severity: 'note', code: 'kept', values: { shots: 1, of: 2 } });
-    expect(isLookedAt(said, (fingerprint) => (fingerprint === second.fingerprint ? null : testPass()))).toBe(
+    expect(isAnalyzed(said, (fingerprint) => (fingerprint === second.fingerprint ? null : testPass()))).toBe(
       false,
     );
   });
 
   it('are taken by themselves only when they were found for sure, and never twice', () => {
-    const source = sourceOf(job.masters[0]!);
+    const source = toSource(job.masters[0]!);
     const taken = (confidence: number, repairs = NO_REPAIRS) =>
       sureEdges(testPass({ live: SCOPE, liveConfidence: confidence }), source, repairs)?.live ?? null;
     expect(taken(1)).toEqual(SCOPE);
@@ -124,7 +124,7 @@ describe('bars that the master brings', () => {
 
 describe('combing and pixels that are not square', () => {
   const of = (work: Job, rule: Finding['rule'], pass: Pass | null) =>
-    checkJob(work, lookedAt(pass)).find((finding) => finding.rule === rule)!;
+    checkJob(work, createPassLookup(pass)).find((finding) => finding.rule === rule)!;
 
   it('are warnings with their repair', () => {
     const pass = testPass({ combed: 0.4, topFirst: true });

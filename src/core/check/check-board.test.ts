@@ -2,13 +2,14 @@ import fc from 'fast-check';
 import { applyCommand, type Command } from '../job/commands/commands';
 import { canvasAdded, canvasChanged } from '../job/canvases';
 import { activeClip, onCanvas, onClip, type Work } from '../job/job';
-import { choose, framed, keep, testJob, testShot } from '../job/test-job';
-import { lookedAt, LOOKED, testPass } from '../job/test-pass';
+import { choose, framed, keep, testJob, testRange, testShot } from '../job/test-job';
+import { plainBlock } from '../words/text-block';
+import { createPassLookup, LOOKED, testPass } from '../job/test-pass';
 import { plainFraming, PLAIN_VALUES } from '../framing/framing';
 import { STANDARD_RATES } from '../time/frame-rate';
-import { placementsOf } from '../outlets/outlets';
+import { listPlacements } from '../outlets/outlets';
 import { SHIPPED_SHEETS } from '../outlets/shipped';
-import { CheckBoard, countedAs, rankOf, worstOf } from './check-board';
+import { CheckBoard, countedAs, rankSeverity, findWorstSeverity } from './check-board';
 import type { Finding } from './finding';
 import { safeFixes } from './fix-all';
 import { fixCommand } from './fixes';
@@ -56,6 +57,17 @@ const anyCommand: fc.Arbitrary<Command> = fc.oneof(
     .constantFrom({ num: 30, den: 1 }, { num: 24000, den: 1001 })
     .map((rate): Command => ({ type: 'set-rate', rate })),
   fc.boolean().map((fit) => framed({}, { shot: 'b', fit })),
+  fc.string({ maxLength: 40 }).map((text): Command => ({
+    ...{ type: 'set-blocks', act: 'write' },
+    blocks: [plainBlock('words', text)],
+  })),
+  fc.tuple(fc.nat(900), fc.string({ maxLength: 60 })).map(([first, text]): Command => ({
+    ...{ type: 'set-cues', act: 'write' },
+    cues: [{ id: 'cue', text, spans: [testRange(first, first + 48)] }],
+  })),
+  fc
+    .constantFrom(2, 3, null)
+    .map((seconds): Command => ({ type: 'set-card', card: seconds && { seconds, colour: '#1F2B33' } })),
 );
 const anyPlace = fc.tuple(fc.constantFrom('clip-1', 'clip-2'), fc.constantFrom('canvas-1', 'canvas-2'));
 
@@ -82,7 +94,10 @@ describe('the check of a whole job', () => {
     fc.assert(
       fc.property(fc.array(fc.tuple(anyPlace, anyCommand), { minLength: 1, maxLength: 8 }), (changes) => {
         const board = new CheckBoard();
-        let work = twoClips();
+        // Its first canvas is judged twice: for an outlet that wants two channels, and for one that takes one.
+        const two = twoClips();
+        const also = canvasChanged(activeClip(two.edit), 'canvas-1', { also: ['tesselle/vanishing'] });
+        let work = change(two, { type: 'set-canvases', act: 'also', ...also });
         board.check(work, LOOKED);
         for (const [[clip, canvas], command] of changes) {
           work = change(onCanvas(onClip(work, clip), canvas), command);
@@ -118,7 +133,7 @@ describe('the check of a whole job', () => {
     const [cell] = new CheckBoard().check(work, LOOKED);
     const tag = cell!.findings.find(({ rule }) => rule === 'tag')!;
     expect([tag.severity, countedAs(tag, cell!.overrides)]).toEqual(['stop', 'note']);
-    expect(worstOf({ findings: [tag], overrides: cell!.overrides })).toBe('note');
+    expect(findWorstSeverity({ findings: [tag], overrides: cell!.overrides })).toBe('note');
   });
 });
 
@@ -162,7 +177,7 @@ describe('a rule sheet that is gone', () => {
 });
 
 /** Jobs with something wrong that has a fix, by what is wrong. */
-const BROKEN: [string, Work, ReturnType<typeof lookedAt>][] = [
+const BROKEN: [string, Work, ReturnType<typeof createPassLookup>][] = [
   ['another rate', change(twoClips(), { type: 'set-rate', rate: { num: 30, den: 1 } }), LOOKED],
   [
     'another size',
@@ -187,9 +202,9 @@ const BROKEN: [string, Work, ReturnType<typeof lookedAt>][] = [
   [
     'bars in the master',
     twoClips(),
-    lookedAt(testPass({ live: { x: 0, y: 0.03, width: 1, height: 0.94 } as never })),
+    createPassLookup(testPass({ live: { x: 0, y: 0.03, width: 1, height: 0.94 } as never })),
   ],
-  ['combs', twoClips(), lookedAt(testPass({ combed: 0.5, topFirst: true }))],
+  ['combs', twoClips(), createPassLookup(testPass({ combed: 0.5, topFirst: true }))],
   ['another audience', change(twoClips(), { type: 'set-audience', audience: 'friends' }), LOOKED],
 ];
 
@@ -208,7 +223,7 @@ describe('fixes', () => {
         );
         const here = after.find((one) => one.clip === cell.clip && one.canvas === cell.canvas);
         const fixed = here?.findings.find((finding) => finding.rule === rule);
-        expect(rankOf(fixed!.severity)).toBeLessThan(rankOf(severity));
+        expect(rankSeverity(fixed!.severity)).toBeLessThan(rankSeverity(severity));
         const worse = changedVerdicts(before, after).filter((verdict) => verdict.worse);
         expect(worse.map((verdict) => [rule, verdict.rule, verdict.after.severity])).toEqual([]);
       }
@@ -217,7 +232,7 @@ describe('fixes', () => {
   });
 
   it('that are safe raise no finding to a stop, at any rates, for any placement, with counts at their limits', () => {
-    const placements = placementsOf(SHIPPED_SHEETS);
+    const placements = listPlacements(SHIPPED_SHEETS);
     const cases = fc.record({
       target: fc.constantFrom(...placements),
       own: fc.constantFrom(...STANDARD_RATES),

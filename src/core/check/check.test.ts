@@ -1,7 +1,7 @@
 import { LOOKED } from '../job/test-pass';
 import { applyCommand } from '../job/commands/commands';
 import { activeClip, type Job } from '../job/job';
-import { targetOf } from '../outlets/outlets';
+import { findTarget } from '../outlets/outlets';
 import { choose, framed, keep, testJob, testRange, TEST_SOUND } from '../job/test-job';
 import { PLAIN_ENCODING } from '../rate/encoding';
 import { exportSound } from '../render/export-sound';
@@ -198,7 +198,7 @@ it('has words and figures for every finding of every kind of job', () => {
     change(testJob(), choose('tesselle/portrait')),
   ];
   for (const job of jobs) {
-    const target = targetOf(LOOKED.sheets, activeClip(job.edit).canvases[0]!);
+    const target = findTarget(LOOKED.sheets, activeClip(job.edit).canvases[0]!);
     const findings = checkJob(job, LOOKED);
     expect(findings.map((finding) => finding.rule)).toEqual(Object.keys(RULES));
     for (const finding of findings) {

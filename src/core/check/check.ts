@@ -1,58 +1,58 @@
 import { activeCanvas, type Override } from '../job/clip';
-import { activeClip, sourceIn, type Work } from '../job/job';
-import { targetOf } from '../outlets/outlets';
+import { activeClip, findSource, type Work } from '../job/job';
+import { findTarget } from '../outlets/outlets';
 import type { Sheets } from '../outlets/rule-sheet';
 import type { BitRateChoice } from '../rate/bit-rate';
 import type { Making } from '../render/making';
 import type { RenderPlan } from '../render/plan';
 import type { MasterLengths } from '../cut/cut';
 import {
-  bitRateFor,
-  inputOf,
+  chooseBitrate,
+  createCheckInput,
   type Known,
   type KnownOfMaking,
-  makingFor,
-  planFor,
-  type Subject,
+  chooseEncodeSettings,
 } from './check-input';
+import { planSubject, type Subject } from './subject-plan';
 import type { Finding } from './finding';
-import { findingsOf } from './findings';
+import { collectFindings } from './findings';
 import type { PassOf } from './look';
 import type { Holds } from './rule';
 
 /** Rates and lengths of a job's masters, as repaired. */
 export function masterLengths(work: Work): MasterLengths {
-  return (id) => sourceIn(work, id);
+  return (id) => findSource(work, id);
 }
 
 /** The plan of the canvas that a job is working on. */
-export const planOfJob = (work: Work, sheets: Sheets): RenderPlan => planFor(subjectOf(work, sheets));
+export const planOfJob = (work: Work, sheets: Sheets): RenderPlan =>
+  planSubject(toCheckSubject(work, sheets));
 
 /** What the export of the canvas that a job is working on is asked to be. */
 export const makingOfJob = (work: Work, known: KnownOfMaking): Making =>
-  makingFor(subjectOf(work, known.sheets), planOfJob(work, known.sheets), known);
+  chooseEncodeSettings(toCheckSubject(work, known.sheets), planOfJob(work, known.sheets), known);
 
-function subjectOf(work: Work, sheets: Sheets): Subject {
+function toCheckSubject(work: Work, sheets: Sheets): Subject {
   const clip = activeClip(work.edit);
   const canvas = activeCanvas(clip);
-  return { work, clip, canvas, target: targetOf(sheets, canvas) };
+  return { work, clip, canvas, target: findTarget(sheets, canvas) };
 }
 
 /** Video bits a second that a trial advises for the canvas that a job is working on; null where there was none. */
-export const advisedFor = (work: Work, { sheets, advisedOf }: KnownOfMaking): number | null =>
-  advisedOf?.(subjectOf(work, sheets)) ?? null;
+export const findAdvisedBitrate = (work: Work, { sheets, advisedOf }: KnownOfMaking): number | null =>
+  advisedOf?.(toCheckSubject(work, sheets)) ?? null;
 
 /** The video bit rate that an export takes when the person set none, and why. */
 export const workedOutBitRate = (work: Work, known: KnownOfMaking): BitRateChoice =>
-  bitRateFor(subjectOf(work, known.sheets), planOfJob(work, known.sheets), known);
+  chooseBitrate(toCheckSubject(work, known.sheets), planOfJob(work, known.sheets), known);
 
 /** Findings of every rule on the canvas of the clip that a job is working on. */
 export function checkJob(work: Work, known: Known): Finding[] {
-  return findingsOf(inputOf(subjectOf(work, known.sheets), known));
+  return collectFindings(createCheckInput(toCheckSubject(work, known.sheets), known).input);
 }
 
 /** Whether everything that only a look can tell is known of the masters of the clip being worked on. */
-export function isLookedAt({ edit, masters }: Work, passOf: PassOf): boolean {
+export function isAnalyzed({ edit, masters }: Work, passOf: PassOf): boolean {
   const used = new Set(activeClip(edit).cut.map((range) => range.master));
   return masters.every(({ id, fingerprint }) => !used.has(id) || passOf(fingerprint) !== null);
 }

@@ -1,10 +1,10 @@
 import { execFileSync, spawnSync } from 'node:child_process';
-import { testMaster } from '../job/test-job';
+import { TEST_SOUND, testMaster } from '../job/test-job';
 import { testPass } from '../job/test-pass';
 import { NO_REPAIRS } from '../master/repairs';
-import { sourceOf } from '../master/source';
-import { LoudnessMeter, loudnessOf } from '../sound/loudness';
-import { frameAt } from '../time/frame-rate';
+import { toSource } from '../master/source';
+import { LoudnessMeter, toLoudness } from '../sound/loudness';
+import { toFrame } from '../time/frame-rate';
 import { clipLoudness } from './clip-loudness';
 
 const FILE = 'public/demo/kite-day.mp4';
@@ -49,19 +49,23 @@ function loudnessOutside(pieces: readonly [from: number, to: number][]): number 
   return Number(/I:\s*(-?[\d.]+) LUFS/.exec(stderr.slice(stderr.lastIndexOf('Summary:')))?.[1]);
 }
 
-function loudnessHere(pieces: readonly [from: number, to: number][]): number {
-  const master = testMaster();
-  const source = sourceOf(master);
+function loudnessHere(
+  pieces: readonly [from: number, to: number][],
+  audio = TEST_SOUND,
+  channels = 2,
+): number {
+  const master = testMaster({ audio });
+  const source = toSource(master);
   const sound = {
     ...{ integrated: meter.integrated(), loudest: null, truePeak: null, samplePeak: null, pauses: [] },
     shortTerm: [],
-    steps: meter.steps().map(loudnessOf),
+    steps: meter.steps().map(toLoudness),
   };
   const look = { master, repairs: NO_REPAIRS, source, shots: [], pass: testPass({ sound }) };
   const cut = pieces.map(([from, to]) => ({
-    ...{ master: master.id, in: frameAt(from, source.rate), out: frameAt(to, source.rate) },
+    ...{ master: master.id, in: toFrame(from, source.rate), out: toFrame(to, source.rate) },
   }));
-  return clipLoudness(cut, [look]) ?? NaN;
+  return clipLoudness(cut, [look], channels) ?? NaN;
 }
 
 it.each<[string, [number, number][]]>([
@@ -76,4 +80,12 @@ it.each<[string, [number, number][]]>([
   ['of one short shot', [[10, 11.2]]],
 ])('the loudness of a clip %s is within half a LU of what ffmpeg measures', (_what, pieces) => {
   expect(Math.abs(loudnessHere(pieces) - loudnessOutside(pieces))).toBeLessThanOrEqual(0.5);
+});
+
+it('one channel is as much louder on two as two alike are', () => {
+  const mono = { ...TEST_SOUND, channels: 1 };
+  for (const pieces of [[[0, 41]], [[5, 15]]] as [number, number][][]) {
+    const louder = loudnessHere(pieces, mono, 2) - loudnessHere(pieces, mono, 1);
+    expect(louder).toBeCloseTo(3.01, 2);
+  }
 });

@@ -8,7 +8,7 @@ export type Finding = {
 }[RuleId];
 
 /** Rule, outcome and values belong together in a finding; the table knows each. */
-const outcomeOf = ({ rule, code }: Finding): Outcome<unknown> =>
+const getOutcome = ({ rule, code }: Finding): Outcome<unknown> =>
   (RULES[rule].outcomes as unknown as Record<string, Outcome<unknown>>)[code] as Outcome<unknown>;
 
 /** What a rule is called. */
@@ -16,7 +16,7 @@ export const ruleName = (rule: RuleId): string => RULES[rule].name;
 
 /** A finding in words: what happened, what it means, what to do. */
 export const findingWords = (finding: Finding, target: OutletPlacement): string =>
-  outcomeOf(finding).words(finding.values, target);
+  getOutcome(finding).words(finding.values, target);
 
 /** What was measured, and what it is held against. */
-export const measuredWords = (finding: Finding): string => outcomeOf(finding).figures(finding.values);
+export const measuredWords = (finding: Finding): string => getOutcome(finding).figures(finding.values);

@@ -14,14 +14,14 @@ export interface Checked {
 }
 
 /** Findings of every rule. @param before where a rule looked at the same, it is not asked again. */
-export function findingsOf(input: CheckInput, before: readonly Checked[] = []): Finding[] {
-  return [...foundBy(EXPORT_RULES, input, before), ...foundBy(POST_RULES, input, before)];
+export function collectFindings(input: CheckInput, before: readonly Checked[] = []): Finding[] {
+  return [...runRules(EXPORT_RULES, input, before), ...runRules(POST_RULES, input, before)];
 }
 
 /** Findings of the rules on what goes out with a post. */
-export const checkPost = (input: PostInput): Finding[] => foundBy(POST_RULES, input, []);
+export const checkPost = (input: PostInput): Finding[] => runRules(POST_RULES, input, []);
 
-function foundBy<Input extends PostInput>(
+function runRules<Input extends PostInput>(
   rules: Record<string, AnyRule<Input>>,
   input: Input,
   before: readonly { input: Input; findings: Finding[] }[],

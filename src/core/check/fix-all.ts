@@ -33,10 +33,10 @@ export function safeFixes(work: Work, known: Known): FixStep[] {
   while (steps.length < MOST) {
     const step = board
       .check(now, known)
-      .flatMap((cell) => stepsIn(cell))
-      .find((step) => !tried.has(keyOf(step)));
+      .flatMap((cell) => listFixSteps(cell))
+      .find((step) => !tried.has(toKey(step)));
     if (!step) break;
-    tried.add(keyOf(step));
+    tried.add(toKey(step));
     steps.push(step);
     const { clip, canvas, command } = step;
     now = { ...now, edit: applyCommand(onCanvas(onClip(now, clip), canvas).edit, command) };
@@ -45,9 +45,9 @@ export function safeFixes(work: Work, known: Known): FixStep[] {
 }
 
 /** A fix that did not help is not tried again. */
-const keyOf = ({ clip, canvas, rule, does }: FixStep): string => `${clip} ${canvas} ${rule} ${does}`;
+const toKey = ({ clip, canvas, rule, does }: FixStep): string => `${clip} ${canvas} ${rule} ${does}`;
 
-function stepsIn({ clip, clipName, canvas, label, findings, overrides }: BoardCell): FixStep[] {
+function listFixSteps({ clip, clipName, canvas, label, findings, overrides }: BoardCell): FixStep[] {
   return findings.flatMap((finding): FixStep[] => {
     const { fix, rule } = finding;
     const counts = ['stop', 'warn'].includes(countedAs(finding, overrides));

@@ -39,13 +39,13 @@ export type OfferedFix = {
 }[keyof Fixes];
 
 /** Fix and values belong together in an offer; the table knows each. */
-const fixOf = ({ fix }: OfferedFix): Fix<unknown> => FIXES[fix] as Fix<unknown>;
+const toFix = ({ fix }: OfferedFix): Fix<unknown> => FIXES[fix] as Fix<unknown>;
 
 /** What the button of a fix says. */
-export const fixLabel = (offered: OfferedFix): string => fixOf(offered).label(offered.values);
+export const fixLabel = (offered: OfferedFix): string => toFix(offered).label(offered.values);
 
 /** Whether a fix takes nothing away that a person made or chose. */
-export const isSafe = (offered: OfferedFix): boolean => fixOf(offered).safe;
+export const isSafe = (offered: OfferedFix): boolean => toFix(offered).safe;
 
 /** The change that a fix makes. */
-export const fixCommand = (offered: OfferedFix): Command => fixOf(offered).command(offered.values);
+export const fixCommand = (offered: OfferedFix): Command => toFix(offered).command(offered.values);

@@ -1,11 +1,11 @@
 import { chosenAudience } from '../job/audience';
 import { activeCanvas } from '../job/clip';
-import { activeClip, clipOf, type Job, onCanvas, onClip } from '../job/job';
+import { activeClip, findClip, type Job, onCanvas, onClip } from '../job/job';
 import { postWords } from '../job/post-words';
 import { type ExportRecord, isOut } from '../job/records';
-import { signatureOf } from '../job/signature';
+import { computeSignature } from '../job/signature';
 import { takesFormat } from '../rate/format';
-import { requiredTagsIn, targetOf } from '../outlets/outlets';
+import { listRequiredTags, findTarget } from '../outlets/outlets';
 import type { Sheets } from '../outlets/rule-sheet';
 import { heldBack } from './check';
 import { checkPost } from './findings';
@@ -13,13 +13,13 @@ import type { Finding } from './finding';
 
 /** What keeps a post of an export back: judged by its own clip's words and its own canvas, whatever is worked on. */
 export function postStops(job: Job, record: ExportRecord, sheets: Sheets): Finding[] {
-  const clip = clipOf(job.edit, record.clip);
+  const clip = findClip(job.edit, record.clip);
   if (!clip) return [];
-  const target = targetOf(sheets, record);
+  const target = findTarget(sheets, record);
   const findings = checkPost({
     words: postWords(clip, target.sheet.outlet),
     audience: chosenAudience(clip, target.key),
-    requiredTags: requiredTagsIn(sheets),
+    requiredTags: listRequiredTags(sheets),
     target,
   });
   const overrides = 'overrides' in clip ? clip.overrides : [];
@@ -30,7 +30,7 @@ export function postStops(job: Job, record: ExportRecord, sheets: Sheets): Findi
 export function isCurrent(job: Pick<Job, 'edit' | 'masters'>, record: ExportRecord): boolean {
   const clip = job.edit.clips.find((clip) => clip.id === record.clip);
   if (!clip?.canvases.some((canvas) => canvas.id === record.canvas)) return false;
-  return record.signature === signatureOf(onCanvas(onClip(job, record.clip), record.canvas).edit);
+  return record.signature === computeSignature(onCanvas(onClip(job, record.clip), record.canvas).edit);
 }
 
 /**
@@ -41,7 +41,7 @@ export function exportToPost(job: Job, sheets: Sheets): ExportRecord | null {
   const clip = activeClip(job.edit);
   const canvas = activeCanvas(clip);
   const { id, placement } = canvas;
-  const taken = targetOf(sheets, canvas).placement;
+  const taken = findTarget(sheets, canvas).placement;
   const done = job.exports.filter(
     (record) =>
       record.clip === clip.id &&

@@ -1,6 +1,6 @@
 import { applyCommand, type Command } from '../job/commands/commands';
 import { activeClip, type Job } from '../job/job';
-import type { Words } from '../job/clip';
+import { activeCanvas, type Words } from '../job/clip';
 import { canvasChanged } from '../job/canvases';
 import { framed, keep, TEST_MASTER, TEST_SOUND, testJob, testRange } from '../job/test-job';
 import { testPass } from '../job/test-pass';
@@ -26,6 +26,8 @@ interface Case {
   words?: Partial<Words>;
   placement?: (short: Placement) => Partial<Placement>;
   pass?: Partial<Pass> | null;
+  /** Of the canvas, as no command makes it. */
+  height?: number;
 }
 
 const SOUND = { integrated: -14, loudest: -10, truePeak: -1, samplePeak: -2, shortTerm: [], pauses: [] };
@@ -38,13 +40,14 @@ const WORDS: Words = {
 };
 const short = findPlacement(SHIPPED_SHEETS, 'verrow/short')!.placement;
 
-function found(rule: RuleId, { master, commands = [], words, placement, pass = {} }: Case): Finding {
+function found(rule: RuleId, { master, commands = [], words, placement, pass = {}, height }: Case): Finding {
   const made: Command[] = [
     { type: 'set-video-bits', bits: 8_000_000 },
     { type: 'set-words', words: { ...WORDS, ...words } },
   ];
   const start = testJob({ frames: 400, ...master });
   const edit = [...made, ...commands].reduce(applyCommand, start.edit);
+  if (height !== undefined) activeCanvas(activeClip(edit)).height = height;
   const sheets = SHIPPED_SHEETS.map((sheet) =>
     sheet.outlet === 'verrow' ? { ...sheet, placements: [{ ...short, ...placement?.(short) }] } : sheet,
   );
@@ -108,7 +111,7 @@ const TABLE: Record<RuleId, [keeps: Case, breaks: Case, step: string, severity: 
     'stop',
   ],
   size: [{}, { commands: [size(1080, 1918)] }, 'two pixels', 'stop'],
-  even: [{ commands: [size(1080, 1918)] }, { commands: [size(1080, 1919)] }, 'a pixel', 'stop'],
+  even: [{ height: 1918 }, { height: 1919 }, 'a pixel', 'stop'],
   ratio: [{ commands: [size(1080, 1918)] }, { commands: [size(1080, 1916)] }, 'two pixels', 'stop'],
   coverage: [{}, { commands: [framed({}, { fit: true })] }, 'a framing', 'stop'],
   bars: [{}, { pass: { live: rect(0, 0, 1, 1079 / 1080) } }, 'a row', 'stop'],
@@ -228,6 +231,12 @@ const TABLE: Record<RuleId, [keeps: Case, breaks: Case, step: string, severity: 
   'long-video': [
     { placement: () => ({ longVideo: 'needed' }) },
     { placement: () => ({ longVideo: 'needed' }), words: { longVideo: '' } },
+    'a link',
+    'stop',
+  ],
+  'other-limits': [
+    { placement: () => ({ maxLinks: 1 }), words: { description: 'See www.kites.example' } },
+    { placement: () => ({ maxLinks: 0 }), words: { description: 'See www.kites.example' } },
     'a link',
     'stop',
   ],

@@ -17,6 +17,7 @@ import { lengthRule } from './rules/length';
 import { levelRule } from './rules/level';
 import { longVideoRule } from './rules/long-video';
 import { loudnessRule } from './rules/loudness';
+import { otherLimitsRule } from './rules/other-limits';
 import { panesRule } from './rules/panes';
 import { peakRule } from './rules/peak';
 import { pixelAspectRule } from './rules/pixel-aspect';
@@ -73,6 +74,7 @@ export const POST_RULES = {
   audience: audienceRule,
   children: childrenRule,
   'long-video': longVideoRule,
+  'other-limits': otherLimitsRule,
 };
 
 export const RULES = { ...EXPORT_RULES, ...POST_RULES };

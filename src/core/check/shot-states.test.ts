@@ -10,7 +10,7 @@ import { NO_REPAIRS, type Repairs } from '../master/repairs';
 import { checkJob } from './check';
 import { lookSignature, shotStates } from './shot-states';
 import { findingWords } from './finding';
-import { targetOf } from '../outlets/outlets';
+import { findTarget } from '../outlets/outlets';
 
 const start = testJob();
 const shots = [testShot('a', 0, 200), testShot('b', 200, 500), testShot('c', 500, 984)];
@@ -120,7 +120,7 @@ describe('panes that show the same', () => {
       ]),
     );
     expect(finding(apart)).toMatchObject({ code: 'apart', severity: 'pass' });
-    const target = targetOf(LOOKED.sheets, activeClip(apart.edit).canvases[0]!);
+    const target = findTarget(LOOKED.sheets, activeClip(apart.edit).canvases[0]!);
     expect(findingWords(finding(stacked)!, target)).toMatch(/seen twice: 3 shots, at worst 100 % of pane/);
   });
 

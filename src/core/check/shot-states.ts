@@ -1,11 +1,11 @@
-import { activeClip, sourcesIn, type Work } from '../job/job';
-import { shotsOf } from '../cut/master-shots';
+import { activeClip, listSources, type Work } from '../job/job';
+import { listShots } from '../cut/master-shots';
 import type { Shot } from '../cut/shot';
 import { drawnFraming, type Framing } from '../framing/framing';
-import { coverageOf } from '../proof/coverage';
+import { computeCoverage } from '../proof/coverage';
 import { enlargedByShot } from '../render/enlarged';
 import { shortHash } from '../figures/short-hash';
-import { planOf, type RenderPlan } from '../render/plan';
+import { createRenderPlan, type RenderPlan } from '../render/plan';
 import { SOFT } from './rules/enlargement';
 import { sharedPieces } from './rules/panes';
 
@@ -43,11 +43,11 @@ export function shotStates(work: Work): ShotState[] {
   const { edit } = work;
   const { canvases } = activeClip(edit);
   const plans = canvases.map((canvas) =>
-    planOf(canvas, { ...edit, cut: activeClip(edit).cut, sources: sourcesIn(work) }),
+    createRenderPlan(canvas, { ...edit, cut: activeClip(edit).cut, sources: listSources(work) }),
   );
-  const looks = plans.map(looksIn);
+  const looks = plans.map(findLookReasons);
   const shown = new Set(plans[0]?.segments.map((segment) => segment.shot));
-  const shots = sourcesIn(work).flatMap((source) => shotsOf(edit.shots, source));
+  const shots = listSources(work).flatMap((source) => listShots(edit.shots, source));
   return shots
     .filter((shot) => shown.has(shot.id))
     .map((shot) => {
@@ -70,13 +70,13 @@ export function shotStates(work: Work): ShotState[] {
     });
 }
 
-function looksIn(plan: RenderPlan): Map<string, LookReason[]> {
+function findLookReasons(plan: RenderPlan): Map<string, LookReason[]> {
   const looks = new Map<string, LookReason[]>();
   const add = (shot: string, reason: LookReason) => {
     const known = looks.get(shot) ?? [];
     if (!known.includes(reason)) looks.set(shot, [...known, reason]);
   };
-  for (const shot of coverageOf(plan).bareShots) add(shot, 'bare');
+  for (const shot of computeCoverage(plan).bareShots) add(shot, 'bare');
   for (const shared of sharedPieces(plan)) if (shared.subject) add(shared.shot, 'twice');
   for (const [shot, { worst }] of enlargedByShot(plan)) if (worst > SOFT) add(shot, 'soft');
   return looks;

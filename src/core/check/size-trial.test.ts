@@ -3,18 +3,18 @@ import { activeCanvas } from '../job/clip';
 import { applyCommand } from '../job/commands/commands';
 import { activeClip } from '../job/job';
 import { keep, testJob, testRange } from '../job/test-job';
-import { lookedAt, testPass } from '../job/test-pass';
-import { targetOf } from '../outlets/outlets';
+import { createPassLookup, testPass } from '../job/test-pass';
+import { findTarget } from '../outlets/outlets';
 import { SHIPPED_SHEETS } from '../outlets/shipped';
 import { NO_CAPTIONS } from '../words/captions';
 import { NO_TEXT } from '../words/clip-text';
-import { sizeKey, sizeTrial, triedOf } from './size-trial';
+import { sizeKey, sizeTrial, findTriedSize } from './size-trial';
 
-const known = (bitsBySecond: number[]) => lookedAt({ ...testPass(), bitsBySecond });
+const known = (bitsBySecond: number[]) => createPassLookup({ ...testPass(), bitsBySecond });
 
 describe('a trial of the size', () => {
   it('waits for the look at the masters', () => {
-    expect(sizeTrial(testJob(), lookedAt(null))).toBeNull();
+    expect(sizeTrial(testJob(), createPassLookup(null))).toBeNull();
   });
 
   it('encodes a short clip whole, without its sound', () => {
@@ -71,12 +71,12 @@ describe('a trial of the size', () => {
     const job = testJob();
     const clip = activeClip(job.edit);
     const canvas = activeCanvas(clip);
-    const subject = { work: job, clip, canvas, target: targetOf(SHIPPED_SHEETS, canvas) };
+    const subject = { work: job, clip, canvas, target: findTarget(SHIPPED_SHEETS, canvas) };
     const tried = { clip: clip.id, canvas: canvas.id, key: sizeKey(job), bits: 3e6 };
-    expect(triedOf([], subject)).toBeNull();
-    expect(triedOf([{ ...tried, key: 'of before' }, tried], subject)).toBe(3e6);
-    expect(triedOf([{ ...tried, canvas: 'another' }], subject)).toBeNull();
+    expect(findTriedSize([], subject)).toBeNull();
+    expect(findTriedSize([{ ...tried, key: 'of before' }, tried], subject)).toBe(3e6);
+    expect(findTriedSize([{ ...tried, canvas: 'another' }], subject)).toBeNull();
     const shorter = { ...job, edit: applyCommand(job.edit, keep(0, 48)) };
-    expect(triedOf([tried], { ...subject, work: shorter })).toBeNull();
+    expect(findTriedSize([tried], { ...subject, work: shorter })).toBeNull();
   });
 });

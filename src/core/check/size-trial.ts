@@ -1,15 +1,16 @@
 import type { Cut } from '../cut/cut';
 import { activeCanvas } from '../job/clip';
-import { activeClip, onCanvas, onClip, sourceIn, sourcesIn, type Work } from '../job/job';
-import { signatureOf } from '../job/signature';
-import { targetOf } from '../outlets/outlets';
+import { activeClip, onCanvas, onClip, findSource, listSources, type Work } from '../job/job';
+import { computeSignature } from '../job/signature';
+import { findTarget } from '../outlets/outlets';
 import { PLAIN_ENCODING } from '../rate/encoding';
 import { bitsByTrial, piecesToTry, trialPieces } from '../rate/trial';
 import type { PictureMaking } from '../render/making';
-import { planOf, type RenderPlan } from '../render/plan';
-import { secondsOf } from '../time/frame-rate';
+import { createRenderPlan, type RenderPlan } from '../render/plan';
+import { toSeconds } from '../time/frame-rate';
 import { makingOfJob } from './check';
-import { type Known, type Subject, wordsFor } from './check-input';
+import type { Known } from './check-input';
+import { type Subject, collectWordSources } from './subject-plan';
 
 /** Pieces of a clip to be encoded without their sound, to know how large the whole will be. */
 export interface SizeTrial {
@@ -25,7 +26,9 @@ export interface SizeTrial {
  */
 export function sizeKey({ edit, masters }: Work, advised: number | null = null): string {
   const { placement } = activeCanvas(activeClip(edit));
-  return [signatureOf(edit), placement, advised, ...masters.map(({ fingerprint }) => fingerprint)].join(' ');
+  return [computeSignature(edit), placement, advised, ...masters.map(({ fingerprint }) => fingerprint)].join(
+    ' ',
+  );
 }
 
 /** What a trial came to. */
@@ -39,7 +42,7 @@ export interface TriedSize {
 }
 
 /** What was tried of a canvas as it is now, in video bits a second; null where nothing was. */
-export function triedOf(
+export function findTriedSize(
   sizes: readonly TriedSize[],
   subject: Subject,
   advisedOf?: Known['advisedOf'],
@@ -65,26 +68,26 @@ export function sizeTrial(work: Work, known: Known): SizeTrial | null {
   if (clip.cut.some((range) => !bits.get(range.master))) return null;
   const pieces = trialPieces(
     clip.cut,
-    (master) => sourceIn(work, master).rate,
+    (master) => findSource(work, master).rate,
     (master) => bits.get(master) ?? [],
   );
   const tried = piecesToTry(pieces);
-  const sources = sourcesIn(work).map((source) => ({ ...source, audio: null }));
-  const words = wordsFor({ clip, target: targetOf(sheets, canvas) });
-  const planFor = (cut: Cut, text = words.text) =>
-    planOf(canvas, { ...work.edit, ...words, text, cut, sources });
+  const sources = listSources(work).map((source) => ({ ...source, audio: null }));
+  const words = collectWordSources({ clip, target: findTarget(sheets, canvas) });
+  const planWithText = (cut: Cut, text = words.text) =>
+    createRenderPlan(canvas, { ...work.edit, ...words, text, cut, sources });
   if (tried.length === pieces.length) {
     // In one go, since the encoder pays for a burst out of what follows.
-    const plan = planFor(clip.cut);
+    const plan = planWithText(clip.cut);
     return { plans: [plan], picture, bitsOf: ([bytes = 0]) => bitRate(bytes, plan) };
   }
   // A card stands still after the last piece alone.
   const shown = words.text && { ...words.text, card: null };
-  const plans = tried.map(({ range }) => planFor([range], shown));
+  const plans = tried.map(({ range }) => planWithText([range], shown));
   const triedBits = (bytes: readonly number[]) =>
     tried.map((piece, i) => ({ piece, bits: bitRate(bytes[i] ?? 0, plans[i] as RenderPlan) }));
   return { plans, picture, bitsOf: (bytes) => bitsByTrial(pieces, triedBits(bytes)) };
 }
 
 const bitRate = (bytes: number, { frames, rate }: RenderPlan): number =>
-  (bytes * 8) / secondsOf(frames, rate);
+  (bytes * 8) / toSeconds(frames, rate);

@@ -1,4 +1,4 @@
-import { type BoardCell, countedAs, rankOf } from './check-board';
+import { type BoardCell, countedAs, rankSeverity } from './check-board';
 import type { Finding } from './finding';
 import type { RuleId } from './rules';
 
@@ -13,15 +13,18 @@ export interface ChangedVerdict {
 
 /** What got worse or better between two checks of a job, cell by cell and rule by rule. */
 export function changedVerdicts(before: readonly BoardCell[], after: readonly BoardCell[]): ChangedVerdict[] {
-  const keyOf = ({ clip, canvas, placement }: BoardCell) => `${clip} ${canvas} ${placement}`;
-  const known = new Map(before.map((cell) => [keyOf(cell), cell]));
+  const toKey = ({ clip, canvas, placement }: BoardCell) => `${clip} ${canvas} ${placement}`;
+  const known = new Map(before.map((cell) => [toKey(cell), cell]));
   return after.flatMap((cell) => {
-    const old = known.get(keyOf(cell));
+    const old = known.get(toKey(cell));
     if (!old) return [];
     return cell.findings.flatMap((finding): ChangedVerdict[] => {
       const was = old.findings.find(({ rule }) => rule === finding.rule);
       if (!was) return [];
-      const [from, to] = [rankOf(countedAs(was, old.overrides)), rankOf(countedAs(finding, cell.overrides))];
+      const [from, to] = [
+        rankSeverity(countedAs(was, old.overrides)),
+        rankSeverity(countedAs(finding, cell.overrides)),
+      ];
       if (from === to) return [];
       return [{ cell, rule: finding.rule, before: was, after: finding, worse: to > from }];
     });

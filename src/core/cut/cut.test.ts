@@ -4,10 +4,10 @@ import {
   cutFrames,
   rangeStarts,
   cutSchema,
-  rangeAt,
+  findRangeIndex,
   rangeLength,
   slowestRate,
-  trimmedTo,
+  trimCut,
 } from './cut';
 import { joined, rangeMoved, removed, rolled, slice, slipped, split, trimmed } from './range-edits';
 
@@ -25,7 +25,7 @@ describe('a cut', () => {
   it('trimmed keeps its first frames, exactly as many as asked', () => {
     fc.assert(
       fc.property(cut, fc.integer({ min: 1, max: 900 }), (whole, frames) => {
-        const kept = trimmedTo(whole, frames, masters, FILM);
+        const kept = trimCut(whole, frames, masters, FILM);
         expect(cutFrames(kept, masters, FILM)).toBe(Math.min(frames, length(whole)));
         kept.forEach((range, i) => expect(range.in).toBe(whole[i]!.in));
         expect(valid(kept)).toBe(true);
@@ -42,7 +42,7 @@ describe('a cut', () => {
         fc.constantFrom(...rates),
         (whole: Cut, frames: number, rate) => {
           const of = (range: Cut) => cutFrames(range, masters, rate);
-          const kept = trimmedTo(whole, frames, masters, rate);
+          const kept = trimCut(whole, frames, masters, rate);
           expect(of(kept)).toBeLessThanOrEqual(Math.max(frames, 3));
           if (of(whole) > frames) expect(of(kept)).toBeGreaterThan(frames - 4);
         },
@@ -55,8 +55,8 @@ describe('a cut', () => {
     const ranges = [197, 180, 1].map((out) => ({ master: 'a', in: 0, out }));
     const rate = { num: 30000, den: 1001 };
     expect(cutFrames(ranges, masters, rate)).toBe(473);
-    expect(trimmedTo(ranges, 473, masters, rate)).toEqual(ranges);
-    expect(trimmedTo(ranges, 472, masters, rate)).toEqual(ranges.slice(0, 2));
+    expect(trimCut(ranges, 473, masters, rate)).toEqual(ranges);
+    expect(trimCut(ranges, 472, masters, rate)).toEqual(ranges.slice(0, 2));
     // Ten parts of 60 s at 24 are 60 s at 25: a part for "at most 60 s" is not stopped.
     const parts = Array.from({ length: 10 }, (_, i) => ({ master: 'a', in: i * 200, out: i * 200 + 144 }));
     const even = (): { rate: typeof rate; frames: number } => ({ rate: { num: 24, den: 1 }, frames: 9000 });
@@ -69,7 +69,7 @@ describe('a cut', () => {
       { master: 'a', in: 10, out: 20 },
       { master: 'b', in: 0, out: 5 },
     ];
-    expect([rangeAt(whole, 'a', 19), rangeAt(whole, 'b', 4), rangeAt(whole, 'b', 5)]).toEqual([0, 1, -1]);
+    expect([findRangeIndex(whole, 'a', 19), findRangeIndex(whole, 'b', 4), findRangeIndex(whole, 'b', 5)]).toEqual([0, 1, -1]);
   });
 
   it('knows the slowest rate of its masters', () => {

@@ -55,7 +55,7 @@ function mixedFrames(runs: readonly { rate: FrameRate; frames: number }[], rate:
 }
 
 /** The lengths of some masters. @throws RangeError for one that is not among them. */
-export const lengthsIn =
+export const toMasterLengths =
   (masters: readonly (ReturnType<MasterLengths> & { id: string })[]): MasterLengths =>
   (id) => {
     const master = masters.find((master) => master.id === id);
@@ -78,7 +78,7 @@ export function slowestRate(cut: Cut, masters: MasterLengths): FrameRate {
 }
 
 /** A cut shortened from its end to at most `frames` at the canvas's rate. @param frames 1 or more. */
-export function trimmedTo(cut: Cut, frames: number, masters: MasterLengths, rate: FrameRate): Cut {
+export function trimCut(cut: Cut, frames: number, masters: MasterLengths, rate: FrameRate): Cut {
   const out: Cut = [];
   for (const range of cut) {
     const lasts = (length: number) =>
@@ -100,6 +100,6 @@ export function trimmedTo(cut: Cut, frames: number, masters: MasterLengths, rate
 }
 
 /** The first range that holds a master's frame, or −1. */
-export function rangeAt(cut: Cut, master: string, frame: number): number {
+export function findRangeIndex(cut: Cut, master: string, frame: number): number {
   return cut.findIndex((range) => range.master === master && frame >= range.in && frame < range.out);
 }

@@ -95,7 +95,7 @@ function chosen({ shots, frames, keepFirst, keepLast, pauses }: FitRequest, scor
     // The first moment leaves room for the last one.
     const kept = i === 0 && keepFirst && keepLast && shots.length > 1;
     const room = kept
-      ? Math.min(left, Math.max(left - rangeLength(lastOf(shots)), Math.ceil(left / 2)))
+      ? Math.min(left, Math.max(left - rangeLength(getLast(shots)), Math.ceil(left / 2)))
       : left;
     if (length <= room) {
       taken.set(i, range);
@@ -111,7 +111,7 @@ function chosen({ shots, frames, keepFirst, keepLast, pauses }: FitRequest, scor
   return joined([...taken.entries()].sort(([a], [b]) => a - b).map(([, range]) => range));
 }
 
-const lastOf = (shots: readonly Candidate[]): Candidate => shots[shots.length - 1] as Candidate;
+const getLast = (shots: readonly Candidate[]): Candidate => shots[shots.length - 1] as Candidate;
 
 /**
  * A range shortened to at most `frames`: to a pause near where that falls, else to the frame.

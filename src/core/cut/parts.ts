@@ -37,7 +37,7 @@ export function inParts(cut: Cut, { most, overlap, divisions }: PartsRequest): C
   let start = 0;
   for (let n = 0; n < count; n++) {
     const left = count - n;
-    const end = left === 1 ? total : endOf(start, total, left, { most, overlap, divisions });
+    const end = left === 1 ? total : findEnd(start, total, left, { most, overlap, divisions });
     cuts.push(slice(cut, start, end));
     start = end - overlap;
   }
@@ -45,7 +45,7 @@ export function inParts(cut: Cut, { most, overlap, divisions }: PartsRequest): C
 }
 
 /** Where a part that begins at `start` ends, so that what is left still fits into the parts that are left. */
-function endOf(
+function findEnd(
   start: number,
   total: number,
   left: number,
@@ -58,10 +58,10 @@ function endOf(
   const reach = (even - start) * REACH;
   const near = divisions
     .filter(({ frame }) => frame >= earliest && frame <= latest && Math.abs(frame - even) <= reach)
-    .sort((a, b) => costOf(a, even, reach) - costOf(b, even, reach))[0];
+    .sort((a, b) => computeCost(a, even, reach) - computeCost(b, even, reach))[0];
   return near ? near.frame : Math.min(latest, Math.max(earliest, even));
 }
 
 /** A shot is worth a little more than a pause. */
-const costOf = ({ frame, kind }: Division, even: number, reach: number): number =>
+const computeCost = ({ frame, kind }: Division, even: number, reach: number): number =>
   Math.abs(frame - even) / reach + (kind === 'shot' ? 0 : 0.3);

@@ -4,7 +4,7 @@ import { type Cut, type Range, rangeLength } from './cut';
 /** One end of a range. */
 export type Edge = 'in' | 'out';
 
-const rangeOf = (cut: Cut, index: number): Range => {
+const getRange = (cut: Cut, index: number): Range => {
   const range = cut[index];
   if (!range) throw new RangeError(`the cut has ${cut.length} ranges, none numbered ${index}`);
   return range;
@@ -20,7 +20,7 @@ const withRange = (cut: Cut, index: number, range: Range): Cut =>
  * @throws RangeError for a range that is not there.
  */
 export function trimmed(cut: Cut, index: number, edge: Edge, frame: number, masterFrames: number): Cut {
-  const range = rangeOf(cut, index);
+  const range = getRange(cut, index);
   return withRange(
     cut,
     index,
@@ -35,7 +35,7 @@ export function trimmed(cut: Cut, index: number, edge: Edge, frame: number, mast
  * @throws RangeError for a range that is not there, or a frame outside it.
  */
 export function split(cut: Cut, index: number, frame: number): Cut {
-  const range = rangeOf(cut, index);
+  const range = getRange(cut, index);
   if (frame < range.in || frame >= range.out) throw new RangeError(`frame ${frame} is not in range ${index}`);
   if (frame === range.in) return cut;
   return [...cut.slice(0, index), { ...range, out: frame }, { ...range, in: frame }, ...cut.slice(index + 1)];
@@ -43,13 +43,13 @@ export function split(cut: Cut, index: number, frame: number): Cut {
 
 /** A cut without a range; what follows closes up. The last range of all stays. */
 export function removed(cut: Cut, index: number): Cut {
-  rangeOf(cut, index);
+  getRange(cut, index);
   return cut.length === 1 ? cut : cut.filter((_, i) => i !== index);
 }
 
 /** A cut with a range put at another place. @param to its place in the new order, from 0. */
 export function rangeMoved(cut: Cut, from: number, to: number): Cut {
-  const range = rangeOf(cut, from);
+  const range = getRange(cut, from);
   const rest = cut.filter((_, i) => i !== from);
   const index = clamp(to, 0, rest.length);
   return [...rest.slice(0, index), range, ...rest.slice(index)];
@@ -60,7 +60,7 @@ export function rangeMoved(cut: Cut, from: number, to: number): Cut {
  * @param by frames of the master; it stops at the master's ends.
  */
 export function slipped(cut: Cut, index: number, by: number, masterFrames: number): Cut {
-  const range = rangeOf(cut, index);
+  const range = getRange(cut, index);
   const start = clamp(range.in + by, 0, masterFrames - rangeLength(range));
   return withRange(cut, index, { ...range, in: start, out: start + rangeLength(range) });
 }
@@ -72,8 +72,8 @@ export function slipped(cut: Cut, index: number, by: number, masterFrames: numbe
  * @param by frames; over 0 moves the cut between them later.
  */
 export function rolled(cut: Cut, index: number, by: number, masterFrames: number): Cut {
-  const first = rangeOf(cut, index);
-  const second = rangeOf(cut, index + 1);
+  const first = getRange(cut, index);
+  const second = getRange(cut, index + 1);
   if (first.master !== second.master) return cut;
   const least = Math.max(1 - rangeLength(first), -second.in);
   const most = Math.min(rangeLength(second) - 1, masterFrames - first.out);

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { testFraming, TEST_MASTER, testShot } from '../job/test-job';
-import { boundariesOf, movedBoundary, reshot, type Shots, withBoundary, withoutBoundary } from './shots';
+import { toBoundaries, movedBoundary, reshot, type Shots, withBoundary, withoutBoundary } from './shots';
 
 const FRAMES = 300;
 const zoomed = (shot: string, zoom: number) => ({ ...testFraming({ zoom }), shot });
@@ -21,7 +21,7 @@ describe('shots', () => {
   };
 
   it('keep what they are when their cut moves', () => {
-    const moved = movedBoundary(boundariesOf(start.shots), 100, 99, FRAMES);
+    const moved = movedBoundary(toBoundaries(start.shots), 100, 99, FRAMES);
     const made = reshot(start, TEST_MASTER, start.shots, moved, FRAMES);
     expect(made.shots.map(({ id, in: first, out }) => [id, first, out])).toEqual([
       ['a', 0, 99],
@@ -37,7 +37,7 @@ describe('shots', () => {
         const ever = new Set(now.shots.map((shot) => shot.id));
         acts.forEach(({ kind, frame, to }, n) => {
           const before = now;
-          const bounds = boundariesOf(before.shots);
+          const bounds = toBoundaries(before.shots);
           const inside = before.shots.find((shot) => frame >= shot.in && frame < shot.out)!;
           const wanted =
             kind === 'split'
@@ -76,7 +76,7 @@ describe('shots', () => {
   });
 
   it('merge and move, never past their neighbours', () => {
-    const bounds = boundariesOf([...start.shots, testShot('c', 300, 400)]);
+    const bounds = toBoundaries([...start.shots, testShot('c', 300, 400)]);
     expect(withoutBoundary(bounds, 100).map((boundary) => boundary.frame)).toEqual([0, 300]);
     expect(withoutBoundary(bounds, 0)).toHaveLength(3);
     expect(movedBoundary(bounds, 100, 350, 400).map((boundary) => boundary.frame)).toEqual([0, 299, 300]);

@@ -91,7 +91,7 @@ function freshIds(master: string, known: readonly string[]): () => string {
 }
 
 /** The boundaries that shots have. */
-export function boundariesOf(shots: readonly Shot[]): Boundary[] {
+export function toBoundaries(shots: readonly Shot[]): Boundary[] {
   return shots.map(({ id, in: frame, start, live }) => ({ shot: id, frame, start, live }));
 }
 

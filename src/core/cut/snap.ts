@@ -1,5 +1,5 @@
 import type { Pause } from '../sound/waveform';
-import { frameAt, type FrameRate } from '../time/frame-rate';
+import { toFrame, type FrameRate } from '../time/frame-rate';
 
 /** A frame that is worth meeting, and why. */
 export interface SnapPoint {
@@ -20,7 +20,7 @@ export function snapPoints(
   ];
   for (const shot of shots) if (shot.in > 0) points.push({ frame: shot.in, kind: 'shot' });
   for (const pause of pauses) {
-    const frame = frameAt((pause.from + pause.to) / 2, rate);
+    const frame = toFrame((pause.from + pause.to) / 2, rate);
     if (frame > 0 && frame < frames) points.push({ frame, kind: 'pause' });
   }
   return points.sort((a, b) => a.frame - b.frame);

@@ -1,5 +1,5 @@
 import { NO_REPAIRS } from '../master/repairs';
-import { sourceOf } from '../master/source';
+import { toSource } from '../master/source';
 import { testMaster } from '../job/test-job';
 import { testPass } from '../job/test-pass';
 import { diagnose, type Patient } from './diagnosis';
@@ -40,7 +40,7 @@ describe('a diagnosis', () => {
   ])('of %p offers pixels that are not square', (coded, offer, picture) => {
     const sick = patient({ coded, picture: coded });
     const offered = find(sick, 'pixel-aspect')?.offers[offer];
-    expect(sourceOf(sick.master, offered?.repairs).picture).toEqual(picture);
+    expect(toSource(sick.master, offered?.repairs).picture).toEqual(picture);
   });
 
   it('warns of bars, and of none once their edges are taken, upright also on a turned master', () => {
@@ -67,7 +67,7 @@ describe('a diagnosis', () => {
       values: { least: '15.00', greatest: '60.00', repeated: 7 },
     });
     const half = find(sick, 'varying-rate')?.offers[0];
-    expect(sourceOf(sick.master, half?.repairs)).toMatchObject({ rate: { num: 30, den: 2 }, frames: 492 });
+    expect(toSource(sick.master, half?.repairs)).toMatchObject({ rate: { num: 30, den: 2 }, frames: 492 });
   });
 
   it('warns of fields, and draws whole frames', () => {

@@ -1,6 +1,6 @@
 import type { Master } from '../master/master';
 import type { Repairs } from '../master/repairs';
-import { sourceOf } from '../master/source';
+import { toSource } from '../master/source';
 import type { Pass } from '../pass/pass';
 import { liveSize } from '../picture/live-area';
 import type { PixelAspect } from '../picture/orientation';
@@ -62,7 +62,7 @@ const pixelAspect: Look = ({ master, repairs }) => {
   const guesses = guessedAspects(master.coded).filter((guess) => !same(guess.aspect, now));
   const repaired = repairs.pixelAspect !== null;
   if (square && guesses.length === 0 && !repaired) return null;
-  const { width, height } = sourceOf(master, repairs).picture;
+  const { width, height } = toSource(master, repairs).picture;
   const offers = guesses.map(({ name, aspect }) => offer(name, { ...repairs, pixelAspect: aspect }));
   if (!square) offers.push(offer('Square pixels', { ...repairs, pixelAspect: { num: 1, den: 1 } }));
   return {
@@ -108,13 +108,13 @@ const flip: Look = ({ master, repairs }) => {
 };
 
 /** A rectangle of the stored picture as a size in square pixels of the upright one. */
-const labelOf = (picture: Size, live: Rect): string => {
+const toLabel = (picture: Size, live: Rect): string => {
   const { width, height } = liveSize(picture, live);
   return `${Math.round(width)}×${Math.round(height)}`;
 };
 
 const bars: Look = ({ master, repairs, pass }) => {
-  const source = sourceOf(master, repairs);
+  const source = toSource(master, repairs);
   const found = pass && foundInMaster(pass, source);
   const repaired = repairs.live !== null;
   if (!found && !repaired) return null;
@@ -127,8 +127,8 @@ const bars: Look = ({ master, repairs, pass }) => {
     code: 'bars',
     weight: repaired ? 'fine' : 'warn',
     values: {
-      live: labelOf(source.picture, repairs.live ?? found ?? source.live),
-      whole: labelOf(source.picture, { x: 0, y: 0, width: 1, height: 1 }),
+      live: toLabel(source.picture, repairs.live ?? found ?? source.live),
+      whole: toLabel(source.picture, { x: 0, y: 0, width: 1, height: 1 }),
       sure: Math.round((pass?.liveConfidence ?? 0) * 100),
     },
     offers,
@@ -226,7 +226,7 @@ const interlace: Look = ({ repairs, pass }) => {
 };
 
 const upright: Look = ({ master, repairs }) => {
-  const source = sourceOf(master, repairs);
+  const source = toSource(master, repairs);
   const { width, height } = liveSize(source.picture, source.live);
   if (width > height * 1.02) return null;
   return {
@@ -239,7 +239,7 @@ const upright: Look = ({ master, repairs }) => {
 };
 
 const small: Look = ({ master, repairs, canvases }) => {
-  const source = sourceOf(master, repairs);
+  const source = toSource(master, repairs);
   const live = liveSize(source.picture, source.live);
   const worst = canvases
     .map((canvas) => ({ canvas, by: Math.max(canvas.width / live.width, canvas.height / live.height) }))

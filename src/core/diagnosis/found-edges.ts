@@ -43,11 +43,11 @@ export function foundInShots(
   return pass.shots.reduce<PictureRect | null>((area, shot, i) => {
     if (!shot.live || start(shot) >= span.out || start(pass.shots[i + 1]) <= span.in) return area;
     const own = uprightRect(shot.live, source);
-    return area ? overlapOf(area, own) : own;
+    return area ? computeOverlap(area, own) : own;
   }, null);
 }
 
-function overlapOf(a: PictureRect, b: PictureRect): PictureRect {
+function computeOverlap(a: PictureRect, b: PictureRect): PictureRect {
   const [x, y] = [Math.max(a.x, b.x), Math.max(a.y, b.y)];
   const right = Math.min(a.x + a.width, b.x + b.width);
   const bottom = Math.min(a.y + a.height, b.y + b.height);

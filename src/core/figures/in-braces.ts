@@ -2,7 +2,9 @@ const IN_BRACES = /\{([^{}]*)\}/g;
 
 /** What is wrong with a text that has parts in braces, such as `{clip}`; null for nothing. */
 export function bracesProblem(text: string, parts: Readonly<Record<string, unknown>>): string | null {
-  const unknown = [...text.matchAll(IN_BRACES)].map(([, name = '']) => name).find((name) => !(name in parts));
+  const unknown = [...text.matchAll(IN_BRACES)]
+    .map(([, name = '']) => name)
+    .find((name) => !Object.hasOwn(parts, name));
   if (unknown !== undefined)
     return `{${unknown}} is none of ${Object.keys(parts)
       .map((name) => `{${name}}`)
@@ -14,4 +16,5 @@ export function bracesProblem(text: string, parts: Readonly<Record<string, unkno
 export const fillBraces = <Name extends string>(
   text: string,
   parts: Readonly<Record<Name, () => string>>,
-): string => text.replace(IN_BRACES, (_, name: string) => (name in parts ? parts[name as Name]() : ''));
+): string =>
+  text.replace(IN_BRACES, (_, name: string) => (Object.hasOwn(parts, name) ? parts[name as Name]() : ''));

@@ -1,8 +1,11 @@
 import { z } from 'zod';
+import { describeProblem } from './schema-problem';
 
 /** Things under names as a JSON file: how it is written, and how it is read. */
 export interface NamedFile<Named extends { name: string }> {
   write(all: readonly Named[]): string;
+  /** Finds what keeps one from being read back; null where nothing does. */
+  check(named: Named): string | null;
   /** Never throws. */
   read(text: string): { all: Named[] } | { problem: string };
   /** Reads each by itself, and leaves out those that cannot be read. Never throws. */
@@ -23,12 +26,15 @@ export function namedFile<Named extends { name: string }>(
   });
   return {
     write: (all) => `${JSON.stringify({ format, schemaVersion: 1, [key]: all }, null, 2)}\n`,
+    check(named) {
+      const { error } = schema.safeParse(named);
+      return error ? describeProblem(error) : null;
+    },
     read(text) {
       try {
         const read = fileSchema.safeParse(JSON.parse(text));
         if (read.success) return { all: (read.data as unknown as Record<string, Named[]>)[key] ?? [] };
-        const issue = read.error.issues[0];
-        return { problem: `${issue?.path.join('.') || 'the file'}: ${issue?.message}` };
+        return { problem: describeProblem(read.error, 'the file') };
       } catch (error) {
         return { problem: error instanceof Error ? error.message : 'not JSON' };
       }

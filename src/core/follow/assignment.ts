@@ -15,11 +15,11 @@ export function assigned(cost: readonly (readonly number[])[]): number[] {
   // What must not be costs more than everything else together, so that it is only taken where nothing else is left.
   const finite = cost.flatMap((row) => row.filter(Number.isFinite));
   const forbidden = 1 + 2 * size * (Math.max(0, ...finite) - Math.min(0, ...finite));
-  const priceOf = (row: number, column: number): number => {
+  const getPrice = (row: number, column: number): number => {
     const price = cost[row]?.[column] ?? forbidden;
     return Number.isFinite(price) ? price : forbidden;
   };
-  const rowOf = cheapest(size, priceOf);
+  const rowOf = cheapest(size, getPrice);
   const columnOf = Array<number>(rows).fill(-1);
   rowOf.forEach((row, column) => {
     if (row < rows && Number.isFinite(cost[row]?.[column] ?? Infinity)) columnOf[row] = column;

@@ -31,7 +31,7 @@ interface Bounds {
 }
 
 /** Where the middle may be: the window stays inside the live area. */
-const roomOf = (size: number): Bounds =>
+const toBounds = (size: number): Bounds =>
   size >= 1 ? { least: 0.5, most: 0.5 } : { least: size / 2, most: 1 - size / 2 };
 
 /** Where the middle has to be for what must stay inside; what is larger than the inner part shows as much as it can. */
@@ -40,7 +40,7 @@ function heldBounds({ size, keep, inner }: AxisTask, step: number): Bounds | nul
   if (!kept) return null;
   const half = ((size[step] as number) * inner) / 2;
   const [a, b] = [kept.to - half, kept.from + half];
-  const { least, most } = roomOf(size[step] as number);
+  const { least, most } = toBounds(size[step] as number);
   const held = (value: number) => clamp(value, least, most);
   return { least: held(Math.min(a, b)), most: held(Math.max(a, b)) };
 }
@@ -48,7 +48,7 @@ function heldBounds({ size, keep, inner }: AxisTask, step: number): Bounds | nul
 const pinned = ({ size, pins }: AxisTask): { step: number; middle: number }[] => {
   const first = pins.filter(({ step }, i) => pins.findIndex((other) => other.step === step) === i);
   return first.map(({ step, middle }) => {
-    const { least, most } = roomOf(size[step] as number);
+    const { least, most } = toBounds(size[step] as number);
     return { step, middle: clamp(middle, least, most) };
   });
 };
@@ -59,7 +59,7 @@ const pinned = ({ size, pins }: AxisTask): { step: number; middle: number }[] =>
 export function stillPlace(task: AxisTask): number | null {
   let [least, most] = [0, 1];
   for (let step = 0; step < task.size.length; step++) {
-    const held = heldBounds(task, step) ?? roomOf(task.size[step] as number);
+    const held = heldBounds(task, step) ?? toBounds(task.size[step] as number);
     least = Math.max(least, held.least);
     most = Math.min(most, held.most);
   }
@@ -84,7 +84,8 @@ export function axisProgram(task: AxisTask): LinearProgram {
   const pins = new Map(pinned(task).map(({ step, middle }) => [step, middle]));
   for (let step = 0; step < steps; step++) {
     const pin = pins.get(step);
-    const { least, most } = pin === undefined ? roomOf(task.size[step] as number) : { least: pin, most: pin };
+    const { least, most } =
+      pin === undefined ? toBounds(task.size[step] as number) : { least: pin, most: pin };
     variable(program, 0, least, most);
   }
   const differences: number[][] = [
@@ -174,7 +175,7 @@ export function axisPath(task: AxisTask, solve: SolveProgram): number[] {
   const forward = inPieces(task, solve);
   const backward = inPieces(reversed(task), solve).reverse();
   return forward.map((middle, step) => {
-    const { least, most } = roomOf(task.size[step] as number);
+    const { least, most } = toBounds(task.size[step] as number);
     return clamp((middle + (backward[step] as number)) / 2, least, most);
   });
 }

@@ -8,12 +8,12 @@ const LEFT_OUT = 0.1;
 export function busyPart(samples: readonly Sample[]): PictureRect | null {
   const parts = samples.flatMap(({ seen }) => seen.filter(({ kind }) => kind === 'motion'));
   if (parts.length === 0) return null;
-  const weightOf = ({ box, confidence }: (typeof parts)[number]) => box.width * box.height * confidence;
+  const computeWeight = ({ box, confidence }: (typeof parts)[number]) => box.width * box.height * confidence;
   const share = (of: (box: PictureRect) => number, at: number) => {
     const sorted = [...parts].sort((a, b) => of(a.box) - of(b.box));
-    const total = sorted.reduce((sum, part) => sum + weightOf(part), 0);
+    const total = sorted.reduce((sum, part) => sum + computeWeight(part), 0);
     let sum = 0;
-    const found = sorted.find((part) => (sum += weightOf(part)) >= at * total);
+    const found = sorted.find((part) => (sum += computeWeight(part)) >= at * total);
     return of((found ?? (sorted[sorted.length - 1] as (typeof parts)[number])).box);
   };
   const x = Math.max(

@@ -127,20 +127,20 @@ function blockMove(
   const { width, height } = before;
   const inside = (dx: number, dy: number) =>
     left + dx >= 0 && left + dx + BLOCK <= width && top + dy >= 0 && top + dy + BLOCK <= height;
-  const costAt = (dx: number, dy: number, limit = Infinity) =>
+  const computeCost = (dx: number, dy: number, limit = Infinity) =>
     inside(dx, dy) ? blockDistance(before, after, left, top, dx, dy, limit) : Infinity;
   let best = { x: 0, y: 0, cost: Infinity };
   for (let y = about.y - FINE_REACH; y <= about.y + FINE_REACH; y++) {
     for (let x = about.x - FINE_REACH; x <= about.x + FINE_REACH; x++) {
-      const cost = costAt(x, y, best.cost);
+      const cost = computeCost(x, y, best.cost);
       if (cost < best.cost) best = { x, y, cost };
     }
   }
   const { x, y, cost } = best;
   if (Math.max(Math.abs(x - about.x), Math.abs(y - about.y)) >= FINE_REACH || cost === Infinity) return null;
   return {
-    x: x + vertex(costAt(x - 1, y), cost, costAt(x + 1, y)),
-    y: y + vertex(costAt(x, y - 1), cost, costAt(x, y + 1)),
+    x: x + vertex(computeCost(x - 1, y), cost, computeCost(x + 1, y)),
+    y: y + vertex(computeCost(x, y - 1), cost, computeCost(x, y + 1)),
   };
 }
 
@@ -179,7 +179,7 @@ function agreed(votes: readonly Vote[]): CameraMove {
     dy: median(votes.map((vote) => vote.toY - vote.y)),
   };
   for (let round = 0; round < ROUNDS; round++) {
-    const misses = votes.map((vote) => missOf(vote, move));
+    const misses = votes.map((vote) => computeMiss(vote, move));
     const spread = Math.max(0.3, 2 * median(misses));
     weights = misses.map((miss) => (miss < spread ? (1 - (miss / spread) ** 2) ** 2 : 0));
     move = fitted(votes, weights) ?? move;
@@ -187,7 +187,7 @@ function agreed(votes: readonly Vote[]): CameraMove {
   return move;
 }
 
-function missOf({ x, y, toX, toY }: Vote, { a, b, dx, dy }: CameraMove): number {
+function computeMiss({ x, y, toX, toY }: Vote, { a, b, dx, dy }: CameraMove): number {
   return Math.hypot(a * x - b * y + dx - toX, b * x + a * y + dy - toY);
 }
 
@@ -216,7 +216,7 @@ function fitted(votes: readonly Vote[], weights: readonly number[]): CameraMove 
  * A picture as the camera would have seen it from where it was for another: sampled where each point went.
  * @param move from the wanted view to the picture. Samples that lie outside are NaN.
  */
-export function seenFrom(picture: Grey, { a, b, dx, dy }: CameraMove): Float32Array {
+export function warpByCameraMove(picture: Grey, { a, b, dx, dy }: CameraMove): Float32Array {
   const { data, width, height } = picture;
   const view = new Float32Array(width * height);
   const [cx, cy] = [(width - 1) / 2, (height - 1) / 2];

@@ -7,7 +7,7 @@ const SUBJECT_KINDS = ['face', 'person', 'animal', 'vehicle', 'thing', 'motion',
 export type SubjectKind = (typeof SUBJECT_KINDS)[number];
 
 /** A subject's kind by its class number in the COCO data set: 80 classes in its order, from 0. */
-export function subjectKindOf(classNumber: number): SubjectKind {
+export function toSubjectKind(classNumber: number): SubjectKind {
   if (classNumber === 0) return 'person';
   if (classNumber <= 8) return 'vehicle';
   return classNumber >= 14 && classNumber <= 23 ? 'animal' : 'thing';
@@ -113,11 +113,11 @@ const MOST_DRAWN = 3;
 
 /** Evidence with what was followed from a drawn box. @param range of its shot, at the master's own rate. */
 export function withDrawn(evidence: Evidence, track: Track, range: { in: number; out: number }): Evidence {
-  const isIn = ({ points }: Track) => points.some(({ frame }) => frame >= range.in && frame < range.out);
-  const before = evidence.drawn.filter(isIn).slice(1 - MOST_DRAWN);
+  const isInside = ({ points }: Track) => points.some(({ frame }) => frame >= range.in && frame < range.out);
+  const before = evidence.drawn.filter(isInside).slice(1 - MOST_DRAWN);
   return {
     ...evidence,
-    drawn: [...evidence.drawn.filter((drawn) => !isIn(drawn) || before.includes(drawn)), track],
+    drawn: [...evidence.drawn.filter((drawn) => !isInside(drawn) || before.includes(drawn)), track],
   };
 }
 
@@ -125,7 +125,7 @@ export function withDrawn(evidence: Evidence, track: Track, range: { in: number;
 const LEAST_SHARE = 0.3;
 
 /** The kinds of subjects with a name that are in a range of frames for a good part of it. */
-export function kindsIn(
+export function listSubjectKinds(
   { spans }: Pick<Evidence, 'spans'>,
   range: { in: number; out: number },
 ): SubjectKind[] {

@@ -1,10 +1,11 @@
 import { highsSolver } from '../../../tests/lp-solvers';
 import { panning, pictureOf, type Scene, shaking, standing } from '../../../tests/moving-pictures';
+import { drawn } from '../../../tests/soak';
 import { tallPath } from '../../../tests/tall-path';
 import type { Sample } from './evidence';
 import type { SolveProgram } from './linear-program';
 import { Sampler } from './sampler';
-import { tracksOf } from './tracks';
+import { buildTracks } from './tracks';
 
 let solve: SolveProgram;
 beforeAll(async () => {
@@ -48,13 +49,14 @@ function samplesOf(scene: Scene): Sample[] {
   return [...made.flat(), ...sampler.end()];
 }
 
-it.each(FILMS.map((film, i) => [film[0], i] as const))(
+const films = FILMS.map((film, i) => [film[0], i] as const);
+it.each(drawn(films, 3))(
   'follows what moves in a made-up film: %s',
   (_, i) => {
     const [, size, more] = FILMS[i]!;
     const scene = sceneOf(size, i, more);
     const out = SECONDS * RATE;
-    const tracks = tracksOf(samplesOf(scene), RATE);
+    const tracks = buildTracks(samplesOf(scene), RATE);
     const windowAt = tallPath(tracks, { out, rate: RATE }, solve);
     let inside = 0;
     for (let frame = 0; frame < out; frame++) {

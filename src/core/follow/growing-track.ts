@@ -6,11 +6,11 @@ import { unlikeness } from './track';
 /** A track is worth something once it was seen so often. */
 const LEAST_SIGHTINGS = 3;
 /** Detectors change their mind between an animal and a thing, but not between those and movement. */
-export const familyOf = (kind: SubjectKind): string =>
+export const toKindFamily = (kind: SubjectKind): string =>
   kind === 'face' || kind === 'motion' || kind === 'drawn' ? kind : 'object';
 
 /** Standard deviation of a measured place and size, as a share of the subject's size. */
-const noiseOf = (kind: SubjectKind): number => (kind === 'motion' ? 0.16 : 0.08);
+const getNoise = (kind: SubjectKind): number => (kind === 'motion' ? 0.16 : 0.08);
 /** How much a subject's speed changes: variance a second, in its sizes a second. */
 const SHAKE = 4;
 /** Speed at which something may come in, in its sizes a second, and in pictures a second. */
@@ -46,7 +46,7 @@ const SIDES = [
 ] as const;
 /** Middle and size of a box. */
 type Place = Record<Axis, number>;
-const placeOf = ({ x, y, width, height }: PictureRect): Place => ({
+const toPlace = ({ x, y, width, height }: PictureRect): Place => ({
   ...{ x: x + width / 2, y: y + height / 2, width, height },
 });
 
@@ -70,11 +70,11 @@ export class GrowingTrack {
     frame: number,
     private readonly rate: number,
   ) {
-    const place = placeOf(sighting.box);
+    const place = toPlace(sighting.box);
     for (const axis of AXES) {
       const size = this.sizeAlong(axis, place);
       const top = Math.max(TOP_SPEED.sizes * size, TOP_SPEED.pictures) / rate;
-      const state = begun(place[axis], noiseOf(sighting.kind) * size, top);
+      const state = begun(place[axis], getNoise(sighting.kind) * size, top);
       this.steps[axis].push({ frame, before: state, after: state });
     }
     this.full = place;
@@ -100,7 +100,7 @@ export class GrowingTrack {
     };
   }
 
-  private stateAt(axis: Axis, frame: number): State {
+  private predictState(axis: Axis, frame: number): State {
     const { after, frame: from } = this.steps[axis][this.steps[axis].length - 1] as Step;
     const size = this.sizeAlong(axis, this.last);
     return predicted(after, frame - from, (SHAKE * size * size) / this.rate ** 3);
@@ -123,7 +123,7 @@ export class GrowingTrack {
     for (const [axis, extent] of SIDES) {
       const less = full[extent] - seen[extent];
       if (less < PART * full[extent]) continue;
-      const expected = this.stateAt(axis, frame).place;
+      const expected = this.predictState(axis, frame).place;
       // How far the two edges are inside of where they are expected.
       const before = seen[axis] - seen[extent] / 2 - (expected - full[extent] / 2);
       const after = expected + full[extent] / 2 - (seen[axis] + seen[extent] / 2);
@@ -151,26 +151,26 @@ export class GrowingTrack {
 
   /** Whether a sighting is a part of what is followed, beside another part that was taken. */
   holds({ kind, box }: Sighting, frame: number): boolean {
-    if (this.family === 'motion' || familyOf(kind) !== this.family) return false;
+    if (this.family === 'motion' || toKindFamily(kind) !== this.family) return false;
     const full = this.fullSize(frame);
-    const place = placeOf(box);
+    const place = toPlace(box);
     return (
       SIDES.every(([axis, extent]) => {
         const reach = full[extent] / 2 + SLACK * full[extent];
-        return Math.abs(place[axis] - this.stateAt(axis, frame).place) + place[extent] / 2 <= reach;
+        return Math.abs(place[axis] - this.predictState(axis, frame).place) + place[extent] / 2 <= reach;
       }) && place.width * place.height < PIECE * full.width * full.height
     );
   }
 
   /** What it costs to take a sighting for this subject; Infinity for one of another family. */
-  costOf({ kind, box, look }: Sighting, frame: number): number {
-    if (familyOf(kind) !== this.family) return Infinity;
-    const seen = placeOf(box);
+  computeCost({ kind, box, look }: Sighting, frame: number): number {
+    if (toKindFamily(kind) !== this.family) return Infinity;
+    const seen = toPlace(box);
     const { place, unsure } = this.whole(seen, frame);
     const off = (axis: 'x' | 'y'): number => {
-      const state = this.stateAt(axis, frame);
+      const state = this.predictState(axis, frame);
       const size = Math.max(this.sizeAlong(axis, place), this.sizeAlong(axis, this.last));
-      const noise = noiseOf(kind) * size + unsure[axis];
+      const noise = getNoise(kind) * size + unsure[axis];
       return (place[axis] - state.place) ** 2 / (state.pp + noise * noise);
     };
     const { width, height } = this.last;
@@ -183,10 +183,10 @@ export class GrowingTrack {
 
   /** Goes on with a sighting, or without one for a sample. */
   goOn(sighting: Sighting | null, frame: number): void {
-    const seen = sighting && placeOf(sighting.box);
+    const seen = sighting && toPlace(sighting.box);
     const { place, unsure } = seen ? this.whole(seen, frame) : { place: null, unsure: null };
     for (const axis of AXES) {
-      const before = this.stateAt(axis, frame);
+      const before = this.predictState(axis, frame);
       if (!sighting || !place || !unsure) {
         // What is hidden goes on, but it does not go on shrinking as it did when it went behind something.
         const held = this.family !== 'motion' && (axis === 'width' || axis === 'height');
@@ -194,7 +194,7 @@ export class GrowingTrack {
         this.steps[axis].push({ frame, before: after, after });
         continue;
       }
-      const known = noiseOf(sighting.kind) * this.sizeAlong(axis, place);
+      const known = getNoise(sighting.kind) * this.sizeAlong(axis, place);
       const noise = known / Math.max(0.3, sighting.confidence) ** 0.5 + unsure[axis];
       this.steps[axis].push({ frame, before, after: corrected(before, place[axis], noise) });
     }

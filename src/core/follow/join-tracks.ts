@@ -1,7 +1,7 @@
 import { median } from '../figures/median';
 import type { PictureRect } from '../picture/size';
 import type { Track, TrackPoint } from './evidence';
-import { coveredBy, trackAt, unlikeness } from './track';
+import { computeCoveredShare, findTrackPoint, unlikeness } from './track';
 
 /** What stands still for a moment is not seen to move: so long a gap, in seconds, is bridged. */
 const MOST_GAP = 2;
@@ -50,8 +50,8 @@ export function pieced(tracks: readonly Track[]): Track[] {
 
 function goTogether(a: Track, b: Track): boolean {
   const common = b.points.flatMap((point) => {
-    const other = trackAt(a, point.frame);
-    return other ? [Math.max(coveredBy(point.box, other.box), coveredBy(other.box, point.box))] : [];
+    const other = findTrackPoint(a, point.frame);
+    return other ? [Math.max(computeCoveredShare(point.box, other.box), computeCoveredShare(other.box, point.box))] : [];
   });
   const covered = common.filter((share) => share > TOGETHER.much).length;
   return common.length >= TOGETHER.samples && covered > TOGETHER.often * common.length;
@@ -61,7 +61,7 @@ function goTogether(a: Track, b: Track): boolean {
 function together(a: Track, b: Track): Track {
   const frames = [...new Set([...a.points, ...b.points].map(({ frame }) => frame))].sort((x, y) => x - y);
   const points = frames.flatMap((frame): TrackPoint[] => {
-    const [one, other] = [trackAt(a, frame), trackAt(b, frame)];
+    const [one, other] = [findTrackPoint(a, frame), findTrackPoint(b, frame)];
     if (!one || !other) return [one ?? other].flatMap((point) => point ?? []);
     return [{ frame, box: both(one.box, other.box), confidence: Math.max(one.confidence, other.confidence) }];
   });

@@ -10,7 +10,7 @@ const TURNS_IN = 1.2;
  * @param places along one axis; null where nobody knows. @param size of the window along it, in the same unit.
  * @param stepsASecond of `places`.
  */
-export function leadOf(
+export function computeLead(
   places: readonly (number | null)[],
   size: readonly number[],
   stepsASecond: number,

@@ -37,14 +37,14 @@ export function priceDistance(
   program.rows.push({ terms: [...terms, [over, -1], [under, 1]], least: from, most: from });
 }
 
-const nameOf = (index: number): string => `x${index}`;
+const toName = (index: number): string => `x${index}`;
 const numberText = (value: number): string => {
   if (value === Infinity) return '+inf';
   if (value === -Infinity) return '-inf';
   return String(value);
 };
 const sumText = (terms: Row['terms']): string =>
-  terms.map(([index, factor]) => `${factor < 0 ? '-' : '+'} ${Math.abs(factor)} ${nameOf(index)}`).join(' ');
+  terms.map(([index, factor]) => `${factor < 0 ? '-' : '+'} ${Math.abs(factor)} ${toName(index)}`).join(' ');
 
 /** A program in the LP format that solvers read (CPLEX LP: objective, rows, bounds). */
 export function programText({ cost, least, most, rows }: LinearProgram): string {
@@ -59,12 +59,12 @@ export function programText({ cost, least, most, rows }: LinearProgram): string 
   });
   return [
     'Minimize',
-    sumText(objective) || `+ 0 ${nameOf(0)}`,
+    sumText(objective) || `+ 0 ${toName(0)}`,
     'Subject To',
     ...rowTexts,
     'Bounds',
     ...cost.map(
-      (_, i) => `${numberText(least[i] as number)} <= ${nameOf(i)} <= ${numberText(most[i] as number)}`,
+      (_, i) => `${numberText(least[i] as number)} <= ${toName(i)} <= ${numberText(most[i] as number)}`,
     ),
     'End',
   ].join('\n');
@@ -76,7 +76,7 @@ export const valuesByName = (
   valueOf: (name: string) => number | undefined,
 ): number[] =>
   cost.map((_, i) => {
-    const value = valueOf(nameOf(i));
-    if (value === undefined) throw new Error(`the solver tells no value of ${nameOf(i)}`);
+    const value = valueOf(toName(i));
+    if (value === undefined) throw new Error(`the solver tells no value of ${toName(i)}`);
     return value;
   });

@@ -1,6 +1,6 @@
 import type { Grey } from '../pass/grey';
 import type { PictureRect } from '../picture/size';
-import { type CameraMove, seenFrom } from './camera';
+import { type CameraMove, warpByCameraMove } from './camera';
 
 /** Something that moves otherwise than the camera. */
 export interface MovingPart {
@@ -35,7 +35,7 @@ export function movingParts(now: Grey, before: Beside, after: Beside): MovingPar
   const { width, height } = now;
   const both = lesser(difference(now, before), difference(now, after));
   const smooth = averaged(both, width, height);
-  const threshold = Math.max(LEAST_DIFFERENCE, OVER_USUAL * usualOf(smooth));
+  const threshold = Math.max(LEAST_DIFFERENCE, OVER_USUAL * computeUsual(smooth));
   const moves = new Uint8Array(smooth.length);
   for (let i = 0; i < moves.length; i++) moves[i] = (smooth[i] as number) > threshold ? 1 : 0;
   const parts = connected(closed(moves, width, height), smooth, width, height);
@@ -56,7 +56,7 @@ export function movingParts(now: Grey, before: Beside, after: Beside): MovingPar
 
 /** The difference of a picture from another, as seen from the same place; 0 where the other tells nothing. */
 function difference(now: Grey, { picture, move }: Beside): Float32Array {
-  const view = seenFrom(picture, move);
+  const view = warpByCameraMove(picture, move);
   for (let i = 0; i < view.length; i++) {
     const value = Math.abs((view[i] as number) - (now.data[i] as number));
     view[i] = Number.isNaN(value) ? 0 : value;
@@ -96,7 +96,7 @@ function averaged(values: Float32Array, width: number, height: number): Float32A
 const SAMPLED = 7;
 
 /** The median difference. */
-function usualOf(values: Float32Array): number {
+function computeUsual(values: Float32Array): number {
   const some = new Float32Array(Math.ceil(values.length / SAMPLED));
   for (let i = 0; i < some.length; i++) some[i] = values[i * SAMPLED] as number;
   return some.sort()[some.length >> 1] ?? 0;

@@ -48,7 +48,7 @@ export class PatchTracker {
     const width = Math.max(LEAST_SIDE, box.width);
     const height = Math.max(LEAST_SIDE, box.height);
     this.box = { x: box.x + (box.width - width) / 2, y: box.y + (box.height - height) / 2, width, height };
-    this.first = normalised(patchOf(picture, this.box));
+    this.first = normalised(cutPatch(picture, this.box));
     this.learnt = this.first;
   }
 
@@ -81,7 +81,7 @@ export class PatchTracker {
     const reach = { x: width * REACH + Math.abs(this.speed.x), y: height * REACH + Math.abs(this.speed.y) };
     let best = this.best(picture, [start]);
     best = this.searched(picture, start, reach, step, best);
-    const scaled = SCALES.map((scale) => scaledBy(best.box, scale));
+    const scaled = SCALES.map((scale) => scaleRect(best.box, scale));
     best = this.best(picture, scaled, best);
     return this.searched(picture, best.box, { x: step, y: step }, step / 3, best);
   }
@@ -113,7 +113,7 @@ export class PatchTracker {
     let best = before ?? { box: this.box, score: -1 };
     for (const box of boxes) {
       if (!touches(picture, box)) continue;
-      const patch = normalised(patchOf(picture, box));
+      const patch = normalised(cutPatch(picture, box));
       const score = Math.max(dot(patch, this.first), dot(patch, this.learnt));
       if (score > best.score) best = { box, score };
     }
@@ -121,14 +121,14 @@ export class PatchTracker {
   }
 
   private learn(picture: Grey): void {
-    const now = normalised(patchOf(picture, this.box));
+    const now = normalised(cutPatch(picture, this.box));
     this.learnt = normalised(
       this.learnt.map((value, i) => value * (1 - LEARNS) + (now[i] as number) * LEARNS),
     );
   }
 }
 
-const scaledBy = ({ x, y, width, height }: Rect, scale: number): Rect => ({
+const scaleRect = ({ x, y, width, height }: Rect, scale: number): Rect => ({
   x: x + (width * (1 - scale)) / 2,
   y: y + (height * (1 - scale)) / 2,
   width: width * scale,
@@ -143,7 +143,7 @@ function touches({ width, height }: Grey, box: Rect): boolean {
 }
 
 /** Samples of a box at even places; past the picture's edge those of the edge. */
-function patchOf({ data, width, height }: Grey, box: Rect): Patch {
+function cutPatch({ data, width, height }: Grey, box: Rect): Patch {
   const patch = new Float32Array(SIDE * SIDE);
   for (let j = 0; j < SIDE; j++) {
     const y = Math.min(height - 1.001, Math.max(0, box.y + ((j + 0.5) * box.height) / SIDE - 0.5));

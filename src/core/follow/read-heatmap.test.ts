@@ -1,5 +1,5 @@
 import {
-  anchorsOf,
+  listAnchors,
   distinctBoxes,
   fromLetterbox,
   letterboxed,
@@ -54,7 +54,7 @@ describe('a map of scores', () => {
 
 describe('rows over anchors', () => {
   it('are faces where their score says so, one for each place', () => {
-    const anchors = anchorsOf(64, [
+    const anchors = listAnchors(64, [
       { stride: 32, count: 2 },
       { stride: 16, count: 1 },
     ]);

@@ -96,7 +96,7 @@ export interface AnchorRows {
 }
 
 /** The middles of a face detector's anchors, 0…1: so many for each place of maps of these strides. */
-export function anchorsOf(
+export function listAnchors(
   size: number,
   maps: readonly { stride: number; count: number }[],
 ): [number, number][] {

@@ -48,7 +48,7 @@ export class Sampler {
     const { waiting } = this;
     const last = waiting[waiting.length - 1];
     const move = last ? cameraBetween(last.small.grey, small.grey) : STILL;
-    const seen = detected?.map((found) => ({ ...found, look: lookOf(small, found.box) })) ?? null;
+    const seen = detected?.map((found) => ({ ...found, look: computeLook(small, found.box) })) ?? null;
     waiting.push({ frame, small, detected: seen, move });
     if (waiting.length <= 2 * BESIDE) return [];
     const complete = [...waiting.keys()].slice(this.begun ? BESIDE : 0, BESIDE + 1);
@@ -71,13 +71,13 @@ function told(samples: readonly Waiting[], i: number): Sample {
   const [least, most] = [0, samples.length - 1];
   const before = i - BESIDE >= least ? i - BESIDE : Math.min(most, i + 2 * BESIDE);
   const after = i + BESIDE <= most ? i + BESIDE : Math.max(least, i - 2 * BESIDE);
-  const [first, second] = [besideAt(samples, i, before), besideAt(samples, i, after)];
+  const [first, second] = [findBeside(samples, i, before), findBeside(samples, i, after)];
   const moving = first && second ? seenMoving(small, first, second) : [];
   return { frame, detected: detected !== null, seen: [...(detected ?? []), ...moving] };
 }
 
 /** Another sample with the camera's move to it; null for the same. */
-function besideAt(samples: readonly Waiting[], from: number, to: number): Beside | null {
+function findBeside(samples: readonly Waiting[], from: number, to: number): Beside | null {
   if (from === to) return null;
   const between = samples.slice(Math.min(from, to) + 1, Math.max(from, to) + 1);
   const move = between.reduce((sum, next) => thenMoved(sum, next.move), STILL);
@@ -90,12 +90,12 @@ function besideAt(samples: readonly Waiting[], from: number, to: number): Beside
 /** What moves in a picture, between others beside it. */
 function seenMoving(now: SmallPicture, before: Beside, after: Beside): Sighting[] {
   return movingParts(now.grey, before, after).map(({ box, strength }) => ({
-    ...{ kind: 'motion', confidence: strength, box, look: lookOf(now, box) },
+    ...{ kind: 'motion', confidence: strength, box, look: computeLook(now, box) },
   }));
 }
 
 /** What lies in a box looks like: mean luma and colour differences of its upper and its lower half (BT.709). */
-function lookOf({ grey: { width, height }, pixels }: SmallPicture, box: PictureRect): SubjectLook {
+function computeLook({ grey: { width, height }, pixels }: SmallPicture, box: PictureRect): SubjectLook {
   const clip = (value: number, most: number) => Math.min(most, Math.max(0, Math.round(value)));
   const [left, right] = [clip(box.x * width, width - 1), clip((box.x + box.width) * width, width)];
   const edges = [0, 0.5, 1].map((share) => clip((box.y + box.height * share) * height, height));

@@ -67,10 +67,10 @@ function furthest(
   const start = path[from] as PathPoint;
   const stop = path.findIndex(({ pin, turns }, i) => i > from && (pin || turns.some(Boolean)));
   for (let to = stop < 0 ? path.length - 1 : stop; to > from + 1; to--) {
-    const ease = start.pin ? start.pin.ease : curveOf(path, from, to, tolerance);
+    const ease = start.pin ? start.pin.ease : fitCurve(path, from, to, tolerance);
     if (reaches(path, from, to, ease, tolerance)) return { to, ease };
   }
-  return { to: from + 1, ease: start.pin ? start.pin.ease : curveOf(path, from, from + 1, tolerance) };
+  return { to: from + 1, ease: start.pin ? start.pin.ease : fitCurve(path, from, from + 1, tolerance) };
 }
 
 /**
@@ -94,7 +94,7 @@ function turningPoints(path: readonly PathPoint[], k: number, tolerance: number)
 }
 
 /** How fast a value changes at a point, a frame. */
-function slopeAt(path: readonly Knot[], i: number, k: number): number {
+function computeSlope(path: readonly Knot[], i: number, k: number): number {
   if (path[i]?.turns[k] === true) return 0;
   const [a, b] = [path[Math.max(0, i - 1)] as PathPoint, path[Math.min(path.length - 1, i + 1)] as PathPoint];
   return ((b.values[k] as number) - (a.values[k] as number)) / Math.max(1, b.frame - a.frame);
@@ -104,7 +104,7 @@ function slopeAt(path: readonly Knot[], i: number, k: number): number {
  * The curve between two points that leaves and arrives as fast as the path, by the value that changes most: with its
  * control points at a third and two thirds of the time, a cubic Bézier is Hermite's cubic by its slopes.
  */
-function curveOf(path: readonly Knot[], from: number, to: number, tolerance: readonly number[]): Ease {
+function fitCurve(path: readonly Knot[], from: number, to: number, tolerance: readonly number[]): Ease {
   const [a, b] = [path[from] as PathPoint, path[to] as PathPoint];
   const ways = a.values.map((value, k) => (b.values[k] as number) - value);
   const share = (k: number) => Math.abs(ways[k] as number) / (tolerance[k] as number);
@@ -112,7 +112,12 @@ function curveOf(path: readonly Knot[], from: number, to: number, tolerance: rea
   const way = ways[most] as number;
   if (way === 0) return null;
   const third = (slope: number) => clamp((slope * (b.frame - a.frame)) / way / 3, 0, 1);
-  const curve: Ease = [1 / 3, third(slopeAt(path, from, most)), 2 / 3, 1 - third(slopeAt(path, to, most))];
+  const curve: Ease = [
+    1 / 3,
+    third(computeSlope(path, from, most)),
+    2 / 3,
+    1 - third(computeSlope(path, to, most)),
+  ];
   const named = NAMED.find(([, points]) =>
     points.every((point, i) => Math.abs(point - (curve[i] as number)) < LIKE),
   );

@@ -2,8 +2,8 @@ import fc from 'fast-check';
 import { highsSolver } from '../../../tests/lp-solvers';
 import { followTruths, servedBy, simpleWays, TALL, trackOfTruth } from '../../../tests/follow-truths';
 import { PLAIN_WISHES } from '../framing/following';
-import { type Keyframe, keyframeAt } from '../framing/framing';
-import { windowAt } from '../framing/window';
+import { type Keyframe, findKeyframe } from '../framing/framing';
+import { computeWindow } from '../framing/window';
 import type { SolveProgram } from './linear-program';
 import { type FollowTask, followShot } from './solve';
 import type { LiveTrack } from './track';
@@ -21,7 +21,7 @@ const taskOf = (subjects: LiveTrack[], more: Partial<FollowTask> = {}): FollowTa
 });
 /** The window's middle at a frame, by the keyframes that were found. */
 const middleOf = (keyframes: Keyframe[], frame: number, pane = 9 / 16): number => {
-  const { x, width } = windowAt({ keyframes, turn: 0 }, frame, { pane, live: 16 / 9 });
+  const { x, width } = computeWindow({ keyframes, turn: 0 }, frame, { pane, live: 16 / 9 });
   return x + width / 2;
 };
 /** A subject that goes on a straight way, 0…1 across in so many frames. */
@@ -95,7 +95,7 @@ describe('the framing that follows a subject', () => {
     expect(unserved).toEqual([]);
     for (const { frame, box } of track.points) {
       for (const pane of [9 / 16, 1]) {
-        const window = windowAt({ keyframes, turn: 0 }, frame, { pane, live: 16 / 9 });
+        const window = computeWindow({ keyframes, turn: 0 }, frame, { pane, live: 16 / 9 });
         expect(box.x).toBeGreaterThan(window.x - 0.01);
         expect(box.x + box.width).toBeLessThan(window.x + window.width + 0.01);
       }
@@ -107,7 +107,7 @@ describe('the framing that follows a subject', () => {
     const { keyframes, doubts } = followShot(taskOf([near, far]), solve);
     const apart = doubts.find(({ why }) => why === 'apart')!;
     expect(apart.out).toBe(300);
-    const window = windowAt({ keyframes, turn: 0 }, 299, { pane: 9 / 16, live: 16 / 9 });
+    const window = computeWindow({ keyframes, turn: 0 }, 299, { pane: 9 / 16, live: 16 / 9 });
     expect(0.46).toBeGreaterThan(window.x - 0.01);
     expect(0.54).toBeLessThan(window.x + window.width + 0.01);
   });
@@ -157,7 +157,7 @@ describe('the framing that follows a subject', () => {
     const { keyframes, doubts } = followShot(taskOf([{ ...long, points }], { out: 3000 }), solve);
     expect(doubts).toEqual([]);
     for (let frame = 1450; frame < 1550; frame++) {
-      const way = Math.abs(keyframeAt(keyframes, frame + 1).focus.x - keyframeAt(keyframes, frame).focus.x);
+      const way = Math.abs(findKeyframe(keyframes, frame + 1).focus.x - findKeyframe(keyframes, frame).focus.x);
       expect(way).toBeLessThan(0.006);
     }
   });

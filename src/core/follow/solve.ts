@@ -1,13 +1,13 @@
 import type { Ease } from '../framing/easing';
 import type { Doubt, SeenPlace, Stillness, Wishes } from '../framing/following';
-import { type Keyframe, keyframeAt, LEAST_ZOOM, MOST_ZOOM, type Point } from '../framing/framing';
+import { type Keyframe, findKeyframe, LEAST_ZOOM, MOST_ZOOM, type Point } from '../framing/framing';
 import { clamp, type Rect } from '../picture/size';
 import { axisPath, type AxisTask } from './axis-path';
 import { sampleStep } from './evidence';
-import { leadOf } from './lead';
+import { computeLead } from './lead';
 import type { SolveProgram } from './linear-program';
 import { type PathPoint, simplified } from './simplify';
-import { type Wanted, wantedAt } from './subject-boxes';
+import { type Wanted, findWantedBoxes } from './subject-boxes';
 import type { LiveTrack } from './track';
 
 /** A pane that shows a shot's framing: its window at zoom 1, 0…1 of the live area, and its width in canvas pixels. */
@@ -85,29 +85,29 @@ const narrowest = (panes: readonly FollowPane[]): Room => ({
 });
 
 /** The panes that a path is found for, what has to stay in view of them, and the canvases that it cannot serve. */
-function servedBy(
+function planServedPanes(
   task: FollowTask,
   frames: readonly number[],
 ): { panes: readonly FollowPane[]; wanted: Wanted[]; unserved: string[] } {
   const { inner } = STILL[task.wishes.still];
   const reach = 2 * sampleStep(task.rate);
   const zoom = task.wishes.fills === null ? task.zoom : LEAST_ZOOM;
-  const wantedBy = ({ width, height }: Room) =>
-    wantedAt(
+  const isWanted = ({ width, height }: Room) =>
+    findWantedBoxes(
       task.subjects,
       frames,
       { width: (width * inner) / zoom, height: (height * inner) / zoom },
       reach,
     );
   const often = (pane: FollowPane, fails: (wanted: Wanted) => boolean, share: number) =>
-    wantedBy(pane).filter(fails).length > share * frames.length;
+    isWanted(pane).filter(fails).length > share * frames.length;
   // One that is too narrow for all of the subjects would hold the others to a part of them.
   const together = task.panes.filter((pane) => !often(pane, ({ apart }) => apart, TOO_OFTEN));
   const panes = together.length > 0 ? together : task.panes;
   const tooWide = (pane: FollowPane) =>
     often(pane, ({ box }) => box !== null && box.width > pane.width / zoom, MOSTLY);
   const unserved = task.panes.filter((pane) => !panes.includes(pane) || tooWide(pane));
-  return { panes, wanted: wantedBy(narrowest(panes)), unserved: unserved.map(({ canvas }) => canvas) };
+  return { panes, wanted: isWanted(narrowest(panes)), unserved: unserved.map(({ canvas }) => canvas) };
 }
 
 /**
@@ -119,15 +119,15 @@ function servedBy(
 export function followShot(task: FollowTask, solve: SolveProgram): Followed {
   if (task.panes.length === 0 || task.subjects.length === 0)
     throw new RangeError('there is nothing to follow, or nothing to follow it with');
-  const frames = stepsOf(task);
-  const { panes, wanted, unserved } = servedBy(task, frames);
+  const frames = listSteps(task);
+  const { panes, wanted, unserved } = planServedPanes(task, frames);
   const room = narrowest(panes);
   const zooms = zoomPath(task, frames, wanted, room, solve);
   const size = {
     width: zooms.map((zoom) => room.width / zoom),
     height: zooms.map((zoom) => room.height / zoom),
   };
-  const seats = seatsOf(task, frames, wanted, size.width);
+  const seats = chooseSeats(task, frames, wanted, size.width);
   const x = middles('x', task, { frames, wanted, size: size.width, seats, solve });
   const y = middles('y', task, { frames, wanted, size: size.height, seats, solve });
   const places = frames.map((frame, i): Place => ({
@@ -136,15 +136,15 @@ export function followShot(task: FollowTask, solve: SolveProgram): Followed {
   }));
   const pixels = Math.max(...panes.map((pane) => pane.pixels / pane.width));
   return {
-    keyframes: keyframesOf(task, places, room, PATH_TOLERANCE / pixels),
-    doubts: doubtsOf(task, places, wanted, room),
+    keyframes: toKeyframes(task, places, room, PATH_TOLERANCE / pixels),
+    doubts: findDoubts(task, places, wanted, room),
     unserved,
-    places: placesOf(task, frames, wanted),
+    places: listPlaces(task, frames, wanted),
   };
 }
 
 /** The frames at which the path is solved: even steps from the shot's first frame to its last, or just past that. */
-function stepsOf({ in: first, out, rate }: FollowTask): number[] {
+function listSteps({ in: first, out, rate }: FollowTask): number[] {
   const step = sampleStep(rate);
   return Array.from({ length: Math.ceil((out - 1 - first) / step) + 1 }, (_, i) => first + i * step);
 }
@@ -171,7 +171,7 @@ function zoomPath(
   const { fills } = wishes;
   if (fills === null) {
     if (pins.length === 0) return frames.map(() => zoom);
-    return frames.map((frame) => keyframeAt(pins, frame).zoom);
+    return frames.map((frame) => findKeyframe(pins, frame).zoom);
   }
   const most = clamp(Math.max(mostZoom, ...pins.map((pin) => pin.zoom)), LEAST_ZOOM, MOST_ZOOM);
   const span = Math.max(1e-6, most - LEAST_ZOOM);
@@ -194,7 +194,7 @@ function zoomPath(
   return axisPath(task, solve).map((value) => LEAST_ZOOM + value * span);
 }
 
-function seatsOf(
+function chooseSeats(
   { wishes, rate, subjects }: FollowTask,
   frames: readonly number[],
   wanted: readonly Wanted[],
@@ -204,12 +204,12 @@ function seatsOf(
   const { seat, lead } = wishes;
   if (seat) return frames.map(() => seat);
   const places = wanted.map(({ anchor }) => anchor?.x ?? null);
-  const ways = leadOf(places, width, rate / sampleStep(rate));
+  const ways = computeLead(places, width, rate / sampleStep(rate));
   return ways.map((way) => ({ x: 0.5 - lead * way, y: people ? HEAD_ROOM_SEAT : 0.5 }));
 }
 
 /** Where the subjects are, at the first step of each second and at the last where they are seen. */
-function placesOf(
+function listPlaces(
   { rate, out }: FollowTask,
   frames: readonly number[],
   wanted: readonly Wanted[],
@@ -256,25 +256,25 @@ function middles(
 }
 
 /** The keyframes of a path: the pins as they are, and few between them. */
-function keyframesOf(task: FollowTask, places: readonly Place[], room: Room, tolerance: number): Keyframe[] {
+function toKeyframes(task: FollowTask, places: readonly Place[], room: Room, tolerance: number): Keyframe[] {
   const { pins, tilt, rate } = task;
   const near = (frame: number) =>
     pins.some((pin) => pin.frame !== frame && Math.abs(pin.frame - frame) < sampleStep(rate));
   const pinned = (frame: number) => pins.find((pin) => pin.frame === frame);
-  const ended = endedAt(places, task.out - 1);
-  const found = ended.filter(({ frame }) => !near(frame) && !pinned(frame)).map(pointOf);
+  const ended = extendPlaces(places, task.out - 1);
+  const found = ended.filter(({ frame }) => !near(frame) && !pinned(frame)).map(toPoint);
   const points = [
     ...found,
-    ...pins.map((pin) => ({ ...pointOf(placeOf(pin, room)), pin: { ease: pin.ease } })),
+    ...pins.map((pin) => ({ ...toPoint(toPlace(pin, room)), pin: { ease: pin.ease } })),
   ].sort((a, b) => a.frame - b.frame);
   const kept = simplified(points, [tolerance, tolerance, ZOOM_TOLERANCE]);
-  return kept.map(({ point, ease }): Keyframe => pinned(point.frame) ?? keyframeOf(point, ease));
+  return kept.map(({ point, ease }): Keyframe => pinned(point.frame) ?? toKeyframe(point, ease));
 
-  function pointOf({ frame, x, y, zoom, seat }: Place): PathPoint & { seat: Point } {
+  function toPoint({ frame, x, y, zoom, seat }: Place): PathPoint & { seat: Point } {
     return { frame, values: [x, y, zoom], seat };
   }
 
-  function keyframeOf(point: PathPoint, ease: Ease): Keyframe {
+  function toKeyframe(point: PathPoint, ease: Ease): Keyframe {
     const [x, y, zoom] = point.values as [number, number, number];
     const { seat } = ended.find((place) => place.frame === point.frame) as Place;
     const focus = {
@@ -286,7 +286,7 @@ function keyframesOf(task: FollowTask, places: readonly Place[], room: Room, tol
 }
 
 /** Places of which the last is at a shot's last frame: the steps may end past that. */
-function endedAt(places: readonly Place[], last: number): Place[] {
+function extendPlaces(places: readonly Place[], last: number): Place[] {
   const inside = places.filter(({ frame }) => frame <= last);
   const [before, after] = [inside[inside.length - 1], places[inside.length]];
   if (!before || !after || before.frame === last) return inside;
@@ -297,7 +297,7 @@ function endedAt(places: readonly Place[], last: number): Place[] {
 }
 
 /** Where the narrowest window lies at a keyframe. */
-function placeOf({ frame, focus, seat, zoom }: Keyframe, room: Room): Place {
+function toPlace({ frame, focus, seat, zoom }: Keyframe, room: Room): Place {
   const [width, height] = [room.width / zoom, room.height / zoom];
   const held = (middle: number, size: number) => (size >= 1 ? 0.5 : clamp(middle, size / 2, 1 - size / 2));
   return {
@@ -307,7 +307,7 @@ function placeOf({ frame, focus, seat, zoom }: Keyframe, room: Room): Place {
   };
 }
 
-function doubtsOf(
+function findDoubts(
   { rate, out }: FollowTask,
   places: readonly Place[],
   wanted: readonly Wanted[],

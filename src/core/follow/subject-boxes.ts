@@ -1,6 +1,6 @@
 import type { Rect } from '../picture/size';
 import type { SubjectKind } from './evidence';
-import { type LiveTrack, trackAt } from './track';
+import { type LiveTrack, findTrackPoint } from './track';
 
 /** Where a followed subject is at one step. */
 interface Seen {
@@ -24,7 +24,7 @@ export interface Wanted {
 /** In the upper part of a person lies what one looks at. */
 const EYES = 0.3;
 
-const anchorOf = ({ box, kind }: Seen) => ({
+const toAnchor = ({ box, kind }: Seen) => ({
   x: box.x + box.width / 2,
   y: box.y + box.height * (kind === 'person' ? EYES : 0.5),
 });
@@ -47,7 +47,7 @@ function around(boxes: readonly Rect[]): Rect {
  * @param subjects the preferred one first; boxes are 0…1 of the live area. @param room that a window gives, 0…1.
  * @param reach frames by which samples are apart: so far a subject reaches past its first and last.
  */
-export function wantedAt(
+export function findWantedBoxes(
   subjects: readonly LiveTrack[],
   frames: readonly number[],
   room: { width: number; height: number },
@@ -55,7 +55,7 @@ export function wantedAt(
 ): Wanted[] {
   return frames.map((frame) => {
     const seen = subjects.flatMap((track): Seen[] => {
-      const point = trackAt(track, frame, reach);
+      const point = findTrackPoint(track, frame, reach);
       return point ? [{ ...point, kind: track.kind }] : [];
     });
     let held = seen.slice(0, 1);
@@ -65,7 +65,7 @@ export function wantedAt(
     }
     const [first] = held;
     if (!first) return { box: null, anchor: null, confidence: 0, apart: false };
-    const anchors = held.map(anchorOf);
+    const anchors = held.map(toAnchor);
     const mean = (values: number[]) => values.reduce((sum, value) => sum + value, 0) / values.length;
     return {
       box: around(held.map(({ box }) => box)),

@@ -2,14 +2,14 @@ import { busyPart } from './busy';
 import {
   type Evidence,
   evidenceSchema,
-  kindsIn,
+  listSubjectKinds,
   noEvidence,
   type Track,
   unseenParts,
   withDrawn,
   withSpan,
 } from './evidence';
-import { isDivided, subjectAt, subjectsOf } from './subjects';
+import { isDivided, findSubject, listSubjects } from './subjects';
 
 const RATE = 25;
 const trackOf = (
@@ -34,11 +34,11 @@ const evidence = (tracks: Track[], drawn: Track[] = []): Evidence => ({
   spans: [{ in: 0, out: 250, tracks, busy: null }],
 });
 const kinds = (found: Evidence, range = { in: 0, out: 250 }) =>
-  subjectsOf(found, range, RATE).map(({ track }) => track.kind);
+  listSubjects(found, range, RATE).map(({ track }) => track.kind);
 
 describe('the subjects of a shot', () => {
   it('are numbered, people before things, and a drawn box before all', () => {
-    const found = subjectsOf(
+    const found = listSubjects(
       evidence([trackOf('thing'), trackOf('person')], [trackOf('drawn')]),
       { in: 0, out: 250 },
       RATE,
@@ -54,7 +54,7 @@ describe('the subjects of a shot', () => {
     expect(
       kinds(evidence([trackOf('thing', { sure: 0.6 }), trackOf('motion', { go: 0.4, x: 0.2 })]))[0],
     ).toBe('motion');
-    const [first] = subjectsOf(
+    const [first] = listSubjects(
       evidence([trackOf('person', { to: 60, x: 0.2 }), trackOf('person', { x: 0.8 })]),
       { in: 0, out: 250 },
       RATE,
@@ -77,23 +77,23 @@ describe('the subjects of a shot', () => {
   });
 
   it('are found again by a place where one was', () => {
-    const found = subjectsOf(
+    const found = listSubjects(
       evidence([trackOf('person', { x: 0.2 }), trackOf('thing', { x: 0.7 })]),
       { in: 0, out: 250 },
       RATE,
     );
-    expect(subjectAt(found, 100, { x: 0.7, y: 0.5 })?.track.kind).toBe('thing');
-    expect(subjectAt(found, 100, { x: 0.45, y: 0.5 })).toBeNull();
+    expect(findSubject(found, 100, { x: 0.7, y: 0.5 })?.track.kind).toBe('thing');
+    expect(findSubject(found, 100, { x: 0.45, y: 0.5 })).toBeNull();
   });
 
   it('are divided where two are as likely', () => {
     const range = { in: 0, out: 250 };
     expect(
       isDivided(
-        subjectsOf(evidence([trackOf('person', { x: 0.3 }), trackOf('person', { x: 0.7 })]), range, RATE),
+        listSubjects(evidence([trackOf('person', { x: 0.3 }), trackOf('person', { x: 0.7 })]), range, RATE),
       ),
     ).toBe(true);
-    expect(isDivided(subjectsOf(evidence([trackOf('person'), trackOf('thing')]), range, RATE))).toBe(false);
+    expect(isDivided(listSubjects(evidence([trackOf('person'), trackOf('thing')]), range, RATE))).toBe(false);
     expect(isDivided([])).toBe(false);
   });
 });
@@ -129,8 +129,8 @@ describe('drawn boxes', () => {
 describe('who is in a shot', () => {
   it('are the kinds that are there for a good part of it', () => {
     const found = evidence([trackOf('person'), trackOf('animal', { to: 60 }), trackOf('motion')]);
-    expect(kindsIn(found, { in: 0, out: 250 })).toEqual(['person']);
-    expect(kindsIn(found, { in: 0, out: 100 })).toEqual(['person', 'animal']);
+    expect(listSubjectKinds(found, { in: 0, out: 250 })).toEqual(['person']);
+    expect(listSubjectKinds(found, { in: 0, out: 100 })).toEqual(['person', 'animal']);
   });
 });
 

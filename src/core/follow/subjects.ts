@@ -1,6 +1,6 @@
 import type { PictureRect } from '../picture/size';
 import type { Evidence, SubjectKind, Track } from './evidence';
-import { coveredBy, trackAt } from './track';
+import { computeCoveredShare, findTrackPoint } from './track';
 
 /** A subject of a shot. */
 export interface Subject {
@@ -37,7 +37,7 @@ function clipped(track: Track, range: { in: number; out: number }): Track | null
  * The subjects of a shot, those first that it is most likely about.
  * @param range the shot's frames at the master's own rate, half-open. @param rate that rate, frames a second.
  */
-export function subjectsOf(
+export function listSubjects(
   { spans, drawn }: Pick<Evidence, 'spans' | 'drawn'>,
   range: { in: number; out: number },
   rate: number,
@@ -53,7 +53,7 @@ export function subjectsOf(
   const named = long.filter(({ kind }) => kind !== 'motion');
   const own = long.filter(({ kind }) => kind === 'motion').filter((moving) => !isPartOf(moving, named));
   return [...named, ...own]
-    .map((track) => ({ track, score: scoreOf(track, seconds(track) / length) }))
+    .map((track) => ({ track, score: computeScore(track, seconds(track) / length) }))
     .sort((a, b) => b.score - a.score)
     .slice(0, MOST)
     .map((subject, i) => ({ ...subject, number: i + 1 }));
@@ -63,13 +63,13 @@ export function subjectsOf(
 const isPartOf = (moving: Track, named: readonly Track[]): boolean =>
   named.some((track) => {
     const covered = moving.points.filter(({ frame, box }) => {
-      const other = trackAt(track, frame);
-      return other !== null && coveredBy(box, other.box) > SAME.much;
+      const other = findTrackPoint(track, frame);
+      return other !== null && computeCoveredShare(box, other.box) > SAME.much;
     });
     return covered.length > SAME.often * moving.points.length;
   });
 
-function scoreOf({ kind, points }: Track, presence: number): number {
+function computeScore({ kind, points }: Track, presence: number): number {
   const mean = (of: (point: Track['points'][number]) => number) =>
     points.reduce((sum, point) => sum + of(point), 0) / points.length;
   const confidence = mean((point) => point.confidence);
@@ -86,14 +86,14 @@ function scoreOf({ kind, points }: Track, presence: number): number {
 }
 
 /** The subject that is at a place at a frame, the one whose middle is nearest; null where there is none. */
-export function subjectAt(
+export function findSubject(
   subjects: readonly Subject[],
   frame: number,
   place: { x: number; y: number },
   reach = 0,
 ): Subject | null {
   const found = subjects.flatMap((subject) => {
-    const point = trackAt(subject.track, frame, reach);
+    const point = findTrackPoint(subject.track, frame, reach);
     if (!point || !holds(point.box, place)) return [];
     const { x, y, width, height } = point.box;
     return [{ subject, far: Math.hypot(x + width / 2 - place.x, y + height / 2 - place.y) }];

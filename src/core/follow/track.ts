@@ -18,7 +18,7 @@ export interface LiveTrack extends Pick<Track, 'kind'> {
  * Where a track's subject is at a frame, between samples on a straight way; null before and after it.
  * @param reach so many frames before the first sample and after the last the subject is where it is there.
  */
-export function trackAt<Box extends Rect>(
+export function findTrackPoint<Box extends Rect>(
   { points }: { points: readonly PlacedPoint<Box>[] },
   frame: number,
   reach = 0,
@@ -63,7 +63,7 @@ export function overlap(a: Rect, b: Rect): number {
 }
 
 /** The share of a rectangle that another covers, 0…1. */
-export const coveredBy = (a: Rect, b: Rect): number => sharedArea(a, b) / (a.width * a.height);
+export const computeCoveredShare = (a: Rect, b: Rect): number => sharedArea(a, b) / (a.width * a.height);
 
 function sharedArea(a: Rect, b: Rect): number {
   const across = Math.min(a.x + a.width, b.x + b.width) - Math.max(a.x, b.x);

@@ -1,8 +1,8 @@
 import { random } from '../../../tests/random';
 import type { PictureRect } from '../picture/size';
 import type { Sample, Sighting } from './evidence';
-import { coveredBy, overlap, trackAt } from './track';
-import { tracksOf } from './tracks';
+import { computeCoveredShare, overlap, findTrackPoint } from './track';
+import { buildTracks } from './tracks';
 
 const RATE = 25;
 const boxAround = (x: number, y: number, size: number): PictureRect => ({
@@ -39,11 +39,11 @@ describe('tracks of subjects', () => {
       look: RED,
       at: (t) => ({ x: 0.1 + 0.1 * t, y: 0.5 + 0.1 * Math.sin(t), size: 0.15 }),
     };
-    const [track, ...others] = tracksOf(samplesOf([actor], 8, random(3), 0.2), RATE);
+    const [track, ...others] = buildTracks(samplesOf([actor], 8, random(3), 0.2), RATE);
     expect(others).toEqual([]);
     for (let frame = 20; frame < 180; frame += 7) {
       const truth = actor.at(frame / RATE)!;
-      expect(overlap(trackAt(track!, frame)!.box, boxAround(truth.x, truth.y, truth.size))).toBeGreaterThan(
+      expect(overlap(findTrackPoint(track!, frame)!.box, boxAround(truth.x, truth.y, truth.size))).toBeGreaterThan(
         0.8,
       );
     }
@@ -65,10 +65,10 @@ describe('tracks of subjects', () => {
       }));
       return { frame: n * 5, detected: true, seen };
     });
-    const tracks = tracksOf(samples, RATE);
+    const tracks = buildTracks(samples, RATE);
     expect(tracks).toHaveLength(1);
     for (let frame = 15; frame < 130; frame += 5) {
-      const { box } = trackAt(tracks[0]!, frame)!;
+      const { box } = findTrackPoint(tracks[0]!, frame)!;
       expect(box.width).toBeGreaterThan(0.7 * size);
       expect(Math.abs(box.x + box.width / 2 - middle(frame / RATE))).toBeLessThan(0.2 * size);
     }
@@ -79,11 +79,11 @@ describe('tracks of subjects', () => {
       look: RED,
       at: (t) => (t > 3 && t < 4 ? null : { x: 0.1 + 0.1 * t, y: 0.5, size: 0.12 }),
     };
-    const tracks = tracksOf(samplesOf([actor], 8, random(5), 0), RATE);
+    const tracks = buildTracks(samplesOf([actor], 8, random(5), 0), RATE);
     expect(tracks).toHaveLength(1);
-    expect(trackAt(tracks[0]!, 3.6 * RATE)).toMatchObject({ confidence: 0 });
-    expect(trackAt(tracks[0]!, 3.6 * RATE)!.box.x).toBeCloseTo(0.1 + 0.36 - 0.06, 1);
-    expect(trackAt(tracks[0]!, 8.5 * RATE)).toBeNull();
+    expect(findTrackPoint(tracks[0]!, 3.6 * RATE)).toMatchObject({ confidence: 0 });
+    expect(findTrackPoint(tracks[0]!, 3.6 * RATE)!.box.x).toBeCloseTo(0.1 + 0.36 - 0.06, 1);
+    expect(findTrackPoint(tracks[0]!, 8.5 * RATE)).toBeNull();
   });
 
   it('end when a subject stays away, and another begins', () => {
@@ -91,7 +91,7 @@ describe('tracks of subjects', () => {
       look: RED,
       at: (t) => (t > 3 && t < 6 ? null : { x: 0.3, y: 0.5, size: 0.12 }),
     };
-    expect(tracksOf(samplesOf([actor], 9, random(5), 0), RATE)).toHaveLength(2);
+    expect(buildTracks(samplesOf([actor], 9, random(5), 0), RATE)).toHaveLength(2);
   });
 
   it('take no two subjects for each other where they cross, in 95 of 100 crossings', () => {
@@ -108,19 +108,19 @@ describe('tracks of subjects', () => {
         at: (t) => {
           const place = { x: 0.5 - speed * (t - meet), y: 0.5 + tilt * (t - meet), size: size * 0.95 };
           const other = front.at(t)!;
-          const hidden = coveredBy(
+          const hidden = computeCoveredShare(
             boxAround(place.x, place.y, place.size),
             boxAround(other.x, other.y, size),
           );
           return hidden > 0.5 ? null : place;
         },
       };
-      const tracks = tracksOf(samplesOf([front, back], 5, next), RATE);
+      const tracks = buildTracks(samplesOf([front, back], 5, next), RATE);
       const ends = [front, back].map((actor) =>
         [0.6, 4.2].map((t) => {
           const truth = actor.at(t)!;
           return tracks.findIndex((track) => {
-            const found = trackAt(track, t * RATE);
+            const found = findTrackPoint(track, t * RATE);
             return found && overlap(found.box, boxAround(truth.x, truth.y, truth.size)) > 0.5;
           });
         }),
@@ -138,7 +138,7 @@ describe('tracks of subjects', () => {
         at: (t) => ({ x: 0.5 - way * 0.35 + way * 0.1 * t, y: 0.15 + 0.1 * i, size: 0.08 }),
       };
     });
-    const tracks = tracksOf(samplesOf(crowd, 7, random(2)), RATE);
+    const tracks = buildTracks(samplesOf(crowd, 7, random(2)), RATE);
     const whole = tracks.filter(({ points }) => points.length > 28);
     expect(whole).toHaveLength(8);
   });
@@ -146,8 +146,8 @@ describe('tracks of subjects', () => {
   it('take no notice of what is hardly seen, or seen once', () => {
     const stray: Sighting = { kind: 'thing', confidence: 0.25, box: boxAround(0.5, 0.5, 0.1), look: null };
     const sample = (frame: number, seen: Sighting[]): Sample => ({ frame, detected: true, seen });
-    expect(tracksOf([sample(0, [stray]), sample(5, [stray]), sample(10, [stray])], RATE)).toEqual([]);
-    expect(tracksOf([sample(0, [{ ...stray, confidence: 0.9 }]), sample(5, [])], RATE)).toEqual([]);
+    expect(buildTracks([sample(0, [stray]), sample(5, [stray]), sample(10, [stray])], RATE)).toEqual([]);
+    expect(buildTracks([sample(0, [{ ...stray, confidence: 0.9 }]), sample(5, [])], RATE)).toEqual([]);
   });
 
   it('count two names for one place once', () => {
@@ -159,7 +159,7 @@ describe('tracks of subjects', () => {
         { kind: 'animal', confidence: 0.5, box: boxAround(0.501, 0.5, 0.1), look: null },
       ],
     });
-    const tracks = tracksOf([seen(0), seen(5), seen(10), seen(15)], RATE);
+    const tracks = buildTracks([seen(0), seen(5), seen(10), seen(15)], RATE);
     expect(tracks.map(({ kind }) => kind)).toEqual(['person']);
   });
 
@@ -171,7 +171,7 @@ describe('tracks of subjects', () => {
       }));
     const piece = (n: number, width: number) => ({ x: 0.2 + 0.02 * n, y: 0.3, width, height: 0.4 });
     expect(
-      tracksOf(
+      buildTracks(
         seen((n) => [piece(n, 0.3), piece(n, 0.12)]),
         RATE,
       ),
@@ -180,6 +180,6 @@ describe('tracks of subjects', () => {
       boxAround(0.1 + 0.04 * n, 0.3, 0.1),
       boxAround(0.9 - 0.04 * n, 0.42, 0.1),
     ];
-    expect(tracksOf(seen(passing), RATE)).toHaveLength(2);
+    expect(buildTracks(seen(passing), RATE)).toHaveLength(2);
   });
 });

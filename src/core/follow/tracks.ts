@@ -1,8 +1,8 @@
 import { assigned } from './assignment';
 import type { Sample, Sighting, SubjectKind, Track } from './evidence';
-import { familyOf, GrowingTrack, PIECE } from './growing-track';
+import { toKindFamily, GrowingTrack, PIECE } from './growing-track';
 import { joined, pieced } from './join-tracks';
-import { coveredBy, overlap } from './track';
+import { computeCoveredShare, overlap } from './track';
 
 /** A subject that is not seen for this long, in seconds, is gone. */
 const HOLD = 1.6;
@@ -26,7 +26,7 @@ const PIECE_PRICE = 6;
  *
  * @param rate the frames that samples count in, a second.
  */
-export function tracksOf(samples: readonly Sample[], rate: number): Track[] {
+export function buildTracks(samples: readonly Sample[], rate: number): Track[] {
   const ended: GrowingTrack[] = [];
   let growing: GrowingTrack[] = [];
   for (const sample of samples) {
@@ -38,7 +38,7 @@ export function tracksOf(samples: readonly Sample[], rate: number): Track[] {
     for (const sighting of alone) {
       if (looked.some((track) => track.holds(sighting, frame))) continue;
       if (sighting.confidence >= BEGINS[sighting.kind])
-        growing.push(new GrowingTrack(familyOf(sighting.kind), sighting, frame, rate));
+        growing.push(new GrowingTrack(toKindFamily(sighting.kind), sighting, frame, rate));
     }
     const gone = (track: GrowingTrack) => frame - track.lastSeen > HOLD * rate;
     ended.push(...growing.filter(gone));
@@ -61,7 +61,7 @@ function matched(growing: readonly GrowingTrack[], seen: readonly Sighting[], fr
     );
     const cost = waiting.map((track) =>
       sightings.map((sighting, i) => {
-        const price = track.costOf(sighting, frame) + (more[i] as number);
+        const price = track.computeCost(sighting, frame) + (more[i] as number);
         return price < GATE ? price : Infinity;
       }),
     );
@@ -82,9 +82,9 @@ function matched(growing: readonly GrowingTrack[], seen: readonly Sighting[], fr
 
 /** Whether a sighting lies within another one and is much smaller: a head, a tail, a leg. */
 function isPart({ kind, box }: Sighting, whole: Sighting): boolean {
-  if (kind === 'motion' || familyOf(kind) !== familyOf(whole.kind)) return false;
+  if (kind === 'motion' || toKindFamily(kind) !== toKindFamily(whole.kind)) return false;
   const smaller = box.width * box.height < PIECE * whole.box.width * whole.box.height;
-  return smaller && coveredBy(box, whole.box) > WITHIN;
+  return smaller && computeCoveredShare(box, whole.box) > WITHIN;
 }
 
 /** Sightings without those that say the same of one place less surely. */
@@ -93,7 +93,8 @@ function distinct(seen: readonly Sighting[]): Sighting[] {
   for (const sighting of [...seen].sort((a, b) => b.confidence - a.confidence)) {
     const twice = kept.some(
       (other) =>
-        familyOf(other.kind) === familyOf(sighting.kind) && overlap(other.box, sighting.box) > SAME_PLACE,
+        toKindFamily(other.kind) === toKindFamily(sighting.kind) &&
+        overlap(other.box, sighting.box) > SAME_PLACE,
     );
     if (!twice) kept.push(sighting);
   }

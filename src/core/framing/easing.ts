@@ -44,11 +44,11 @@ const slope = (a: number, b: number, t: number): number =>
 export function eased(ease: Ease, u: number): number {
   if (!ease || u <= 0 || u >= 1) return Math.min(1, Math.max(0, u));
   const [, y1, , y2] = ease;
-  return Math.min(1, Math.max(0, bezier(y1, y2, parameterAt(ease, u))));
+  return Math.min(1, Math.max(0, bezier(y1, y2, solveParameter(ease, u))));
 }
 
 /** The parameter of a curve's point at `u` of its time. */
-function parameterAt([x1, , x2]: NonNullable<Ease>, u: number): number {
+function solveParameter([x1, , x2]: NonNullable<Ease>, u: number): number {
   let [low, high, t] = [0, 1, u];
   // Newton's steps, held between bounds that halve where a step would leave them: x never falls, so there is one t.
   for (let n = 0; n < 60; n++) {
@@ -69,14 +69,14 @@ function parameterAt([x1, , x2]: NonNullable<Ease>, u: number): number {
 export function splitEase(ease: Ease, u: number): [before: Ease, after: Ease] {
   if (!ease) return [null, null];
   const [x1, y1, x2, y2] = ease;
-  const t = parameterAt(ease, u);
+  const t = solveParameter(ease, u);
   const [before, after] = splitCubic(x1, x2, t).map((times, half) => {
     const heights = splitCubic(y1, y2, t)[half] as Cubic;
     // One that does not rise has nothing to follow.
     if (heights[3] - heights[0] < FLAT) return null;
     return [...toUnit(times), ...toUnit(heights)];
   });
-  const order = ([xa, xb, ya, yb]: number[]): Ease => [xa, heightOf(ya), xb, heightOf(yb)] as Ease;
+  const order = ([xa, xb, ya, yb]: number[]): Ease => [xa, computeHeight(ya), xb, computeHeight(yb)] as Ease;
   return [before ? order(before) : null, after ? order(after) : null];
 }
 
@@ -103,5 +103,5 @@ const toUnit = ([from, a, b, to]: Cubic): [number, number] => [
   (b - from) / (to - from),
 ];
 
-const heightOf = (height: number | undefined): number =>
+const computeHeight = (height: number | undefined): number =>
   Math.min(MAX_HEIGHT, Math.max(MIN_HEIGHT, height ?? 0));

@@ -1,8 +1,8 @@
 import fc from 'fast-check';
-import { type Keyframe, keyframeAt, plainFraming, type Values } from './framing';
+import { type Keyframe, findKeyframe, plainFraming, type Values } from './framing';
 import {
   enlargement,
-  marginOf,
+  computeMargin,
   windowMoved,
   pointed,
   seated,
@@ -12,14 +12,14 @@ import {
   tilted,
   zoomed,
 } from './moves';
-import { boundsOf, centreOf, cornersOf, leastZoom, widestHeight, windowAt, windowOf } from './window';
+import { computeBounds, computeCentre, computeCorners, leastZoom, widestHeight, computeWindow, toWindow } from './window';
 
 const HD = { width: 1920, height: 1080 };
 const UHD = { width: 3840, height: 2160 };
 const middle = { x: 0.5, y: 0.5 };
 const plain = plainFraming('shot-1', 'main', 0);
 const windowFor = (canvas: { width: number; height: number }, picture = HD) =>
-  windowAt(plain, 0, { pane: canvas.width / canvas.height, live: picture.width / picture.height });
+  computeWindow(plain, 0, { pane: canvas.width / canvas.height, live: picture.width / picture.height });
 
 const unit = fc.double({ min: 0, max: 1, noNaN: true });
 const point = fc.record({ x: unit, y: unit });
@@ -56,7 +56,7 @@ describe('fill', () => {
   it('keeps 607.5 of 1920 pixels for a tall canvas, with 656.25 to either side', () => {
     const window = windowFor({ width: 1080, height: 1920 });
     expect(window.width * HD.width).toBeCloseTo(607.5, 9);
-    const margin = marginOf(window, HD);
+    const margin = computeMargin(window, HD);
     expect(margin.left).toBeCloseTo(656.25, 9);
     expect(margin.right).toBeCloseTo(656.25, 9);
     expect(margin.top).toBeCloseTo(0, 9);
@@ -66,8 +66,8 @@ describe('fill', () => {
     fc.assert(
       fc.property(values, turn, (value, quarter) => {
         const live = 16 / 9;
-        expect(windowOf(value, quarter, { pane: 1080 / 1920, live })).toEqual(
-          windowOf(value, quarter, { pane: 2160 / 3840, live }),
+        expect(toWindow(value, quarter, { pane: 1080 / 1920, live })).toEqual(
+          toWindow(value, quarter, { pane: 2160 / 3840, live }),
         );
       }),
     );
@@ -85,8 +85,8 @@ describe('fill', () => {
           const keyframes = [...new Map(keys.map((key) => [key.frame, key])).values()].sort(
             (a, b) => a.frame - b.frame,
           );
-          const window = windowAt({ keyframes, turn: quarter }, frame, { pane, live });
-          for (const { x, y } of cornersOf(window, live)) {
+          const window = computeWindow({ keyframes, turn: quarter }, frame, { pane, live });
+          for (const { x, y } of computeCorners(window, live)) {
             for (const middle of [x, y]) {
               expect(middle).toBeGreaterThanOrEqual(-1e-9);
               expect(middle).toBeLessThanOrEqual(1 + 1e-9);
@@ -102,9 +102,9 @@ describe('fill', () => {
   it('has bounds that its corners touch', () => {
     fc.assert(
       fc.property(values, turn, aspect, aspect, (value, quarter, pane, live) => {
-        const window = windowOf(value, quarter, { pane, live });
-        const bounds = boundsOf(window, live);
-        const corners = cornersOf(window, live);
+        const window = toWindow(value, quarter, { pane, live });
+        const bounds = computeBounds(window, live);
+        const corners = computeCorners(window, live);
         expect(Math.min(...corners.map(({ x }) => x))).toBeCloseTo(bounds.x, 9);
         expect(Math.max(...corners.map(({ y }) => y))).toBeCloseTo(bounds.y + bounds.height, 9);
       }),
@@ -182,18 +182,18 @@ describe('keyframes', () => {
   ];
 
   it('hold outside, and run in a straight line between', () => {
-    expect(keyframeAt(keys, 0).focus.x).toBe(0.2);
-    expect(keyframeAt(keys, 99).focus.x).toBe(0.8);
-    expect(keyframeAt(keys, 15).focus.x).toBeCloseTo(0.5, 12);
-    expect(keyframeAt(keys, 15).zoom).toBeCloseTo(1.5, 12);
-    expect(keyframeAt(keys, 15).tilt).toBeCloseTo(5, 12);
-    expect(keyframeAt(keys, 20).zoom).toBe(2);
+    expect(findKeyframe(keys, 0).focus.x).toBe(0.2);
+    expect(findKeyframe(keys, 99).focus.x).toBe(0.8);
+    expect(findKeyframe(keys, 15).focus.x).toBeCloseTo(0.5, 12);
+    expect(findKeyframe(keys, 15).zoom).toBeCloseTo(1.5, 12);
+    expect(findKeyframe(keys, 15).tilt).toBeCloseTo(5, 12);
+    expect(findKeyframe(keys, 20).zoom).toBe(2);
   });
 });
 
 describe('moves', () => {
   const aspects = { pane: 9 / 16, live: 16 / 9 };
-  const windowIn = (framing: typeof plain) => windowAt(framing, 0, aspects);
+  const windowIn = (framing: typeof plain) => computeWindow(framing, 0, aspects);
 
   it('move the window by what was asked, and stop at the edge', () => {
     const there = windowMoved(plain, 'shot', { x: 0.1, y: 0 }, aspects);
@@ -221,7 +221,7 @@ describe('moves', () => {
   it('move a tilted window by what was asked', () => {
     const tight = { ...plain, keyframes: [{ ...plain.keyframes[0]!, zoom: 4, tilt: 20 }] };
     const there = windowMoved(tight, 'shot', { x: 0.05, y: -0.03 }, aspects);
-    const [a, b] = [centreOf(windowIn(tight)), centreOf(windowIn(there))];
+    const [a, b] = [computeCentre(windowIn(tight)), computeCentre(windowIn(there))];
     expect(b.x - a.x).toBeCloseTo(0.05, 9);
     expect(b.y - a.y).toBeCloseTo(-0.03, 9);
   });

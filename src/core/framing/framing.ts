@@ -57,13 +57,13 @@ export const PLAIN_VALUES: Values = { focus: MIDDLE, seat: MIDDLE, zoom: LEAST_Z
  * Where in the live area the subject of a framing is at a frame, 0…1: what is followed, where that is known, else what a
  * person set the focus on.
  */
-export function subjectOf(
+export function findSubjectPoint(
   { keyframes, subject = [] }: Pick<Framing, 'keyframes'> & { subject?: readonly SeenPlace[] | undefined },
   frame: number,
 ): Point {
   const after = subject.findIndex((place) => place.frame >= frame);
   const [before, next] = [subject[after < 0 ? subject.length - 1 : after - 1], subject[after]];
-  if (!before || !next) return before ?? next ?? keyframeAt(keyframes, frame).focus;
+  if (!before || !next) return before ?? next ?? findKeyframe(keyframes, frame).focus;
   return mixPoints(before, next, (frame - before.frame) / (next.frame - before.frame));
 }
 
@@ -107,7 +107,7 @@ export function keyframeBefore(keyframes: readonly Keyframe[], frame: number): n
  * A framing's values at a frame: those of the nearest keyframe outside the keyframes, along the curve between two.
  * @throws RangeError for a framing without keyframes.
  */
-export function keyframeAt(keyframes: readonly Keyframe[], frame: number): Keyframe {
+export function findKeyframe(keyframes: readonly Keyframe[], frame: number): Keyframe {
   const index = keyframeBefore(keyframes, frame);
   const before = keyframes[index];
   const next = keyframes[index + 1];

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { EASES } from './easing';
-import { type Framing, type Keyframe, keyframeAt, plainFraming, PLAIN_VALUES } from './framing';
+import { type Framing, type Keyframe, findKeyframe, plainFraming, PLAIN_VALUES } from './framing';
 import {
   framingCopied,
   keyframeAdded,
@@ -36,7 +36,7 @@ describe('keyframes', () => {
   const apart = (a: Framing, b: Framing, out = 200): number =>
     Math.max(
       ...Array.from({ length: out - 100 }, (_, n) => {
-        const [one, other] = [keyframeAt(a.keyframes, 100 + n), keyframeAt(b.keyframes, 100 + n)];
+        const [one, other] = [findKeyframe(a.keyframes, 100 + n), findKeyframe(b.keyframes, 100 + n)];
         return 1000 * Math.abs(one.focus.x - other.focus.x);
       }),
     );
@@ -93,7 +93,7 @@ describe('a framing copied to another shot', () => {
     const all = framingCopied(from, target, 'all');
     expect(all).toMatchObject({ shot: 'b', turn: 90 });
     expect(frames(all)).toEqual([200, 250, 259]);
-    expect(all.keyframes[2]?.focus.x).toBeCloseTo(keyframeAt(moving.keyframes, 159).focus.x, 9);
+    expect(all.keyframes[2]?.focus.x).toBeCloseTo(findKeyframe(moving.keyframes, 159).focus.x, 9);
     expect(framingCopied(from, target, 'keyframes').turn).toBe(0);
   });
 

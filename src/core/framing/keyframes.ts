@@ -1,5 +1,5 @@
 import type { Ease } from './easing';
-import { type Framing, type Keyframe, keyframeAt } from './framing';
+import { type Framing, type Keyframe, findKeyframe } from './framing';
 import { withKeyframe } from './moves';
 
 /** A framing that a person set: what it was found by is no longer said. */
@@ -16,7 +16,7 @@ function pinned(key: Keyframe): Keyframe {
 
 /** A framing with a keyframe at a frame that holds what it shows there already. */
 export function keyframeAdded(framing: Framing, frame: number): Framing {
-  return withKeyframe(framing, keyframeAt(framing.keyframes, frame));
+  return withKeyframe(framing, findKeyframe(framing.keyframes, frame));
 }
 
 /** A framing without the keyframe at a frame; the last one stays. */
@@ -42,7 +42,7 @@ export function keyframeMoved(
 
 /** A framing with the values of the keyframe that holds at a frame put at another. */
 export function keyframeCopied(framing: Framing, from: number, to: number): Framing {
-  return withKeyframe(framing, { ...keyframeAt(framing.keyframes, from), frame: to });
+  return withKeyframe(framing, { ...findKeyframe(framing.keyframes, from), frame: to });
 }
 
 /** A framing whose way from the keyframe at a frame to the next follows a curve. */
@@ -56,7 +56,7 @@ export function keyframeEased(framing: Framing, frame: number, ease: Ease): Fram
 /** A framing that stays for the whole shot as it is at a frame, and follows nobody any more. */
 export function motionRemoved(framing: Framing, frame: number): Framing {
   const first = framing.keyframes[0] as Keyframe;
-  const current = keyframeAt(framing.keyframes, frame);
+  const current = findKeyframe(framing.keyframes, frame);
   return { ...ownFraming(framing), keyframes: [{ ...current, frame: first.frame, ease: null }] };
 }
 
@@ -80,7 +80,7 @@ export function framingCopied(
   what: Copied,
 ): Framing {
   const { framing } = from;
-  const now = keyframeAt(framing.keyframes, from.frame);
+  const now = findKeyframe(framing.keyframes, from.frame);
   if (what === 'zoom' || what === 'place') {
     const part = what === 'zoom' ? { zoom: now.zoom, tilt: now.tilt } : { focus: now.focus, seat: now.seat };
     // A zoom is for what is found too; a place is the person's.
@@ -98,7 +98,7 @@ function shifted(framing: Framing, by: number, shot: Span): Keyframe[] {
   const last = shot.out - 1;
   const shifted = framing.keyframes.map((key) => pinned({ ...key, frame: Math.max(0, key.frame + by) }));
   if (shifted.every((key) => key.frame <= last)) return shifted;
-  const { keyframes } = withKeyframe({ ...framing, keyframes: shifted }, keyframeAt(shifted, last));
+  const { keyframes } = withKeyframe({ ...framing, keyframes: shifted }, findKeyframe(shifted, last));
   return keyframes
     .filter((key) => key.frame <= last)
     .map((key) => (key.frame === last ? { ...key, ease: null } : key));

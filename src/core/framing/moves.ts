@@ -3,14 +3,22 @@ import { clamp, type LiveRect, type Size } from '../picture/size';
 import {
   type Framing,
   type Keyframe,
-  keyframeAt,
+  findKeyframe,
   LEAST_ZOOM,
   MOST_TILT,
   MOST_ZOOM,
   type Point,
   type Values,
 } from './framing';
-import { type Aspects, boundsOf, centreOf, directionOf, leastZoom, type Window, windowOf } from './window';
+import {
+  type Aspects,
+  computeBounds,
+  computeCentre,
+  toDirection,
+  leastZoom,
+  type Window,
+  toWindow,
+} from './window';
 
 /**
  * Which of a framing's keyframes a change is for: all of them, or the one at a frame, which is made where there is
@@ -34,7 +42,7 @@ function changed(
     return next;
   };
   if (scope === 'shot') return { ...framing, keyframes: framing.keyframes.map(of) };
-  return withKeyframe(framing, of(keyframeAt(framing.keyframes, scope)));
+  return withKeyframe(framing, of(findKeyframe(framing.keyframes, scope)));
 }
 
 /**
@@ -74,9 +82,9 @@ const NO_ROOM = 1e-6;
  * axis in which the window has no room, or that is not moved, keeps the focus that other canvases share.
  */
 function movedFocus(values: Values, by: Point, turn: Framing['turn'], aspects: Aspects): Point {
-  const window = windowOf(values, turn, aspects);
-  const bounds = boundsOf(window, aspects.live);
-  const seat = seatOf(window, values.seat, aspects.live);
+  const window = toWindow(values, turn, aspects);
+  const bounds = computeBounds(window, aspects.live);
+  const seat = toSeat(window, values.seat, aspects.live);
   const along = (axis: 'x' | 'y', size: 'width' | 'height'): number => {
     const room = 1 - bounds[size];
     if (by[axis] === 0 || room < NO_ROOM) return values.focus[axis];
@@ -87,9 +95,9 @@ function movedFocus(values: Values, by: Point, turn: Framing['turn'], aspects: A
 }
 
 /** Where in the live area a window's seat lies. @param live its width over height. */
-function seatOf(window: Window, seat: Point, live: number): Point {
-  const { cos, sin } = directionOf(window.angle);
-  const centre = centreOf(window);
+function toSeat(window: Window, seat: Point, live: number): Point {
+  const { cos, sin } = toDirection(window.angle);
+  const centre = computeCentre(window);
   const [across, down] = [(seat.x - 0.5) * window.width * live, (seat.y - 0.5) * window.height];
   return { x: centre.x + (across * cos - down * sin) / live, y: centre.y + across * sin + down * cos };
 }
@@ -118,8 +126,8 @@ export function zoomed(
     const before = Math.max(values.zoom, least);
     const zoom = clamp(before * factor, LEAST_ZOOM, MOST_ZOOM);
     const real = before / Math.max(zoom, least);
-    const window = windowOf(values, framing.turn, aspects);
-    const spot = seatOf(window, values.seat, aspects.live);
+    const window = toWindow(values, framing.turn, aspects);
+    const spot = toSeat(window, values.seat, aspects.live);
     // The focus keeps its seat, so it moves toward the pin by what the window shrank.
     const focus = { x: pin.x + (spot.x - pin.x) * real, y: pin.y + (spot.y - pin.y) * real };
     return { ...values, zoom, focus };
@@ -138,7 +146,7 @@ export function seated(framing: Framing, scope: Scope, seat: Point): Framing {
 
 /** A framing tilted so that it has a tilt at a frame; other keyframes change by as much. @param tilt degrees. */
 export function tilted(framing: Framing, scope: Scope, frame: number, tilt: number): Framing {
-  const by = tilt - keyframeAt(framing.keyframes, frame).tilt;
+  const by = tilt - findKeyframe(framing.keyframes, frame).tilt;
   return changed(framing, scope, (values) => ({ ...values, tilt: values.tilt + by }));
 }
 
@@ -167,7 +175,7 @@ const SNAPS = [1 / 3, 1 / 2, 2 / 3];
  * @param by 0…1 of the live area. @param reach how near is near enough, 0…1 across and down.
  */
 export function snappedMove(window: Window, by: Point, reach: Point, live: number): Point {
-  const bounds = boundsOf(window, live);
+  const bounds = computeBounds(window, live);
   const along = (axis: 'x' | 'y', size: 'width' | 'height'): number => {
     const edge = bounds[axis] + by[axis];
     const rests = [...SNAPS.map((snap) => snap - bounds[size] / 2), 0, 1 - bounds[size]];
@@ -190,8 +198,8 @@ export interface Margin {
 }
 
 /** @param window 0…1 of the live area. @param live its size in square pixels. */
-export function marginOf(window: Window, live: Size): Margin {
-  const bounds: LiveRect = boundsOf(window, live.width / live.height);
+export function computeMargin(window: Window, live: Size): Margin {
+  const bounds: LiveRect = computeBounds(window, live.width / live.height);
   return {
     left: bounds.x * live.width,
     right: (1 - bounds.x - bounds.width) * live.width,

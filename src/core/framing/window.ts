@@ -1,7 +1,7 @@
 import { inPicture } from '../picture/live-area';
 import type { Rotation } from '../picture/orientation';
 import { clamp, type LiveRect, type PictureRect, type Rect, type RectIn, WHOLE_RECT } from '../picture/size';
-import { type Framing, keyframeAt, type Point, type Values } from './framing';
+import { type Framing, findKeyframe, type Point, type Values } from './framing';
 
 /**
  * The piece of the live area that a pane shows: a rectangle, 0…1 of the live area as {@link LiveRect}s are, that is then
@@ -28,7 +28,7 @@ export const WHOLE = { ...WHOLE_RECT, angle: 0 };
 const RADIANS = Math.PI / 180;
 
 /** Cosine and sine of an angle in degrees; quarter turns are exact. */
-export function directionOf(angle: number): { cos: number; sin: number } {
+export function toDirection(angle: number): { cos: number; sin: number } {
   if (angle % 90 === 0) {
     const quarter = (((angle / 90) % 4) + 4) % 4;
     return { cos: [1, 0, -1, 0][quarter] as number, sin: [0, 1, 0, -1][quarter] as number };
@@ -43,7 +43,7 @@ export function directionOf(angle: number): { cos: number; sin: number } {
  * @param angle degrees.
  */
 export function widestHeight({ pane, live }: Aspects, angle: number): number {
-  const { cos, sin } = directionOf(angle);
+  const { cos, sin } = toDirection(angle);
   const [c, s] = [Math.abs(cos), Math.abs(sin)];
   return Math.min(live / (pane * c + s), 1 / (pane * s + c));
 }
@@ -57,13 +57,13 @@ export function leastZoom(aspects: Aspects, turn: Rotation, tilt: number): numbe
  * The window of known values: the largest rectangle of the pane's ratio, divided by the zoom (or by the least that
  * its tilt needs), placed so that the focus is at its seat, then held inside the live area.
  */
-export function windowOf({ focus, seat, zoom, tilt }: Values, turn: Rotation, aspects: Aspects): Window {
+export function toWindow({ focus, seat, zoom, tilt }: Values, turn: Rotation, aspects: Aspects): Window {
   const { pane, live } = aspects;
   const angle = turn + tilt;
   // Here lengths are in live-area heights, so that angles are true.
   const height = widestHeight(aspects, turn) / Math.max(zoom, leastZoom(aspects, turn, tilt));
   const width = height * pane;
-  const { cos, sin } = directionOf(angle);
+  const { cos, sin } = toDirection(angle);
   const [across, down] = [(seat.x - 0.5) * width, (seat.y - 0.5) * height];
   const halfX = (width * Math.abs(cos) + height * Math.abs(sin)) / 2;
   const halfY = (width * Math.abs(sin) + height * Math.abs(cos)) / 2;
@@ -77,18 +77,18 @@ const keptWithin = (middle: number, half: number, length: number): number =>
   half * 2 >= length ? length / 2 : clamp(middle, half, length - half);
 
 /** The window of a framing at a frame, also of one that shows the whole picture. */
-export function windowAt(
+export function computeWindow(
   { keyframes, turn }: Pick<Framing, 'keyframes' | 'turn'>,
   frame: number,
   aspects: Aspects,
 ): Window {
-  return windowOf(keyframeAt(keyframes, frame), turn, aspects);
+  return toWindow(findKeyframe(keyframes, frame), turn, aspects);
 }
 
 /** The four corners of a window, 0…1 of the live area, clockwise from its own top left. */
-export function cornersOf(window: Rect & { angle: number }, live: number): [Point, Point, Point, Point] {
-  const { cos, sin } = directionOf(window.angle);
-  const centre = centreOf(window);
+export function computeCorners(window: Rect & { angle: number }, live: number): [Point, Point, Point, Point] {
+  const { cos, sin } = toDirection(window.angle);
+  const centre = computeCentre(window);
   const corner = (across: number, down: number): Point => {
     const [w, h] = [across * window.width * live, down * window.height];
     return { x: centre.x + (w * cos - h * sin) / live, y: centre.y + w * sin + h * cos };
@@ -97,19 +97,19 @@ export function cornersOf(window: Rect & { angle: number }, live: number): [Poin
 }
 
 /** The middle of a window, 0…1 of the live area. */
-export function centreOf({ x, y, width, height }: Rect): Point {
+export function computeCentre({ x, y, width, height }: Rect): Point {
   return { x: x + width / 2, y: y + height / 2 };
 }
 
 /** The smallest upright rectangle around a window, 0…1 of the live area. @param live its width over height. */
-export function boundsOf<Space extends string>(
+export function computeBounds<Space extends string>(
   window: RectIn<Space> & { angle: number },
   live: number,
 ): RectIn<Space> {
   if (window.angle % 180 === 0) return window;
-  const { cos, sin } = directionOf(window.angle);
+  const { cos, sin } = toDirection(window.angle);
   const [c, s] = [Math.abs(cos), Math.abs(sin)];
-  const centre = centreOf(window);
+  const centre = computeCentre(window);
   const width = window.width * c + (window.height * s) / live;
   const height = window.width * live * s + window.height * c;
   return { x: centre.x - width / 2, y: centre.y - height / 2, width, height };

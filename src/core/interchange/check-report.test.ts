@@ -21,7 +21,7 @@ describe('a report of checks', () => {
     expect(rows).toHaveLength(Object.keys(RULES).length);
     expect(rows[0]).toMatchObject({
       placement: 'Verrow Short',
-      sheetDate: '2026-11-20',
+      sheetDate: LOOKED.sheets.find(({ outlet }) => outlet === 'verrow')?.date,
       rule: 'Statement on children',
       result: 'stop',
       width: 1080,

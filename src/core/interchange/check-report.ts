@@ -1,12 +1,12 @@
 import { toCsv } from './csv';
 import { z } from 'zod';
 import { boundedInt, MAX_SIDE_PIXELS } from '../figures/bounded';
-import { type BoardCell, countedAs, rankOf } from '../check/check-board';
+import { type BoardCell, countedAs, rankSeverity } from '../check/check-board';
 import { type Finding, findingWords, measuredWords, ruleName } from '../check/finding';
 import { onCanvas, onClip, type Work } from '../job/job';
 import { activeCanvas } from '../job/clip';
 import { activeClip } from '../job/job';
-import { findPlacement, targetOf } from '../outlets/outlets';
+import { findPlacement, findTarget } from '../outlets/outlets';
 import type { Sheets } from '../outlets/rule-sheet';
 
 const FORMAT = 'gusset-check-report';
@@ -50,8 +50,8 @@ export function reportRows(jobs: readonly JudgedJob[], sheets: Sheets): ReportRo
   return jobs.flatMap(({ title, work, cells }) =>
     cells.flatMap((cell) => {
       const canvas = activeCanvas(activeClip(onCanvas(onClip(work, cell.clip), cell.canvas).edit));
-      const target = findPlacement(sheets, cell.placement) ?? targetOf(sheets, canvas);
-      const rank = (finding: Finding) => rankOf(countedAs(finding, cell.overrides));
+      const target = findPlacement(sheets, cell.placement) ?? findTarget(sheets, canvas);
+      const rank = (finding: Finding) => rankSeverity(countedAs(finding, cell.overrides));
       return [...cell.findings]
         .sort((a, b) => rank(b) - rank(a))
         .map((finding): ReportRow => ({

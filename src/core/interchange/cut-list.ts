@@ -101,7 +101,7 @@ const plain = (name: string): string =>
     .toLowerCase();
 
 /** The master that an event names: by its file, by its whole name, or by a reel's eight characters. */
-function masterOf({ source, reel }: ListEvent, masters: readonly ListMaster[]): ListMaster | null {
+function findMaster({ source, reel }: ListEvent, masters: readonly ListMaster[]): ListMaster | null {
   const file = source.replace(/^.*[\\/]/, '');
   const wanted = plain(source);
   const found = [
@@ -165,7 +165,7 @@ export function asCut(list: ReadList, masters: readonly ListMaster[]): { cut: Cu
   const cut: Cut = [];
   for (const event of list.events) {
     const { line, source, transition } = event;
-    const named = masterOf(event, masters);
+    const named = findMaster(event, masters);
     const master = named ?? first;
     if (!named && masters.length > 1)
       notes.push({ line, reason: `no master is called ${source}: ${first.fileName} is taken` });

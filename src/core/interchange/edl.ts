@@ -1,4 +1,4 @@
-import { type Cut, lengthsIn, type Range, rangeStarts } from '../cut/cut';
+import { type Cut, toMasterLengths, type Range, rangeStarts } from '../cut/cut';
 import { type FrameRate, STANDARD_RATES } from '../time/frame-rate';
 import { canDrop, formatTimecode } from '../time/timecode';
 import {
@@ -132,7 +132,7 @@ function readEvent(text: string, line: number, rate: FrameRate, reading: Reading
   const odd = [sourceIn, sourceOut].find((time) => !SHAPE.test(time));
   if (odd !== undefined) return { line, reason: `${odd} is not a timecode at this rate` };
   const [recordIn, recordOut] = times as [number, number];
-  if (recordOut < recordIn || digitsOf(sourceOut) < digitsOf(sourceIn))
+  if (recordOut < recordIn || countDigits(sourceOut) < countDigits(sourceIn))
     return { line, reason: 'ends before it begins' };
   reading.recordStart = Math.min(reading.recordStart, recordIn);
   const letter = edit.charAt(0).toUpperCase();
@@ -151,7 +151,7 @@ function readEvent(text: string, line: number, rate: FrameRate, reading: Reading
 }
 
 /** A timecode's figures as one number: later ones are larger. */
-const digitsOf = (timecode: string): number =>
+const countDigits = (timecode: string): number =>
   Number(timecode.replace(/\d+$/, (frames) => frames.padStart(3, '0')).replace(/\D/g, ''));
 
 /**
@@ -166,7 +166,7 @@ export function writeEdl(title: string, cut: Cut, masters: readonly ListMaster[]
     `FCM: ${drop ? 'DROP FRAME' : 'NON-DROP FRAME'}`,
     '',
   ];
-  const starts = rangeStarts(cut, lengthsIn(masters), rate);
+  const starts = rangeStarts(cut, toMasterLengths(masters), rate);
   cut.forEach((range: Range, i) => {
     const master = masters.find((master) => master.id === range.master);
     if (!master) throw new RangeError(`no master ${range.master}`);

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { measure } from '../figures/bounded';
+import { describeProblem } from '../figures/schema-problem';
 import { EMPTY_HISTORY } from '../job/history';
 import { type Job, JOB_VERSION, jobSchema } from '../job/job';
 import { migrated } from '../job/migrate';
@@ -45,9 +46,8 @@ export function readJobFile(text: string): ReadJobFile {
       ? { ok: true, job: whole }
       : { ok: false, problem: 'damaged', detail: `it does not hold together: ${read.detail}` };
   } catch (error) {
-    const [issue] = error instanceof z.ZodError ? error.issues : [];
-    const where = issue ? `${issue.path.join('.') || 'the job'}: ${issue.message}` : 'it cannot be read';
-    return { ok: false, problem: 'damaged', detail: where };
+    const detail = error instanceof z.ZodError ? describeProblem(error, 'the job') : 'it cannot be read';
+    return { ok: false, problem: 'damaged', detail };
   }
 }
 

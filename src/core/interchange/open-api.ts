@@ -2,7 +2,7 @@
 import { z } from 'zod';
 
 /** A schema of the code as a published one (JSON Schema 2020-12). */
-export const schemaOf = (schema: z.ZodType): object => {
+export const toJsonSchema = (schema: z.ZodType): object => {
   const { $schema: _, ...rest } = z.toJSONSchema(schema, { io: 'input', unrepresentable: 'any' });
   return rest;
 };

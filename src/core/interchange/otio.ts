@@ -31,14 +31,14 @@ function lineFinder(text: string): (offset: number) => number {
   };
 }
 
-const valueOf = (node: Node | undefined, key: string): Node | undefined =>
+const findNode = (node: Node | undefined, key: string): Node | undefined =>
   node?.children?.find((node) => node.children?.[0]?.value === key)?.children?.[1];
-const stringOf = (node: Node | undefined): string => (typeof node?.value === 'string' ? node.value : '');
-const numberOf = (node: Node | undefined): number | null =>
+const toText = (node: Node | undefined): string => (typeof node?.value === 'string' ? node.value : '');
+const toNumber = (node: Node | undefined): number | null =>
   typeof node?.value === 'number' && Number.isFinite(node.value) ? node.value : null;
-const schemaOf = (node: Node | undefined): string =>
-  stringOf(valueOf(node, 'OTIO_SCHEMA')).split('.')[0] ?? '';
-const itemsOf = (node: Node | undefined): Node[] => (node?.type === 'array' ? (node.children ?? []) : []);
+const toSchema = (node: Node | undefined): string =>
+  toText(findNode(node, 'OTIO_SCHEMA')).split('.')[0] ?? '';
+const listItems = (node: Node | undefined): Node[] => (node?.type === 'array' ? (node.children ?? []) : []);
 
 /** Reads a timeline. Never throws: what cannot be used is told with its line and the reason. @param rate of the result. */
 export function readOtio(text: string, rate: FrameRate): ReadList {
@@ -55,9 +55,9 @@ export function readOtio(text: string, rate: FrameRate): ReadList {
     };
   }
   const context: Context = { lineAt: lineFinder(text), rate, events: [], notes: [] };
-  const title = stringOf(valueOf(root, 'name'));
-  const schema = schemaOf(root);
-  if (schema === 'Timeline') readStack(valueOf(root, 'tracks'), context);
+  const title = toText(findNode(root, 'name'));
+  const schema = toSchema(root);
+  if (schema === 'Timeline') readStack(findNode(root, 'tracks'), context);
   else if (schema === 'Track') readTrack(root, context);
   else if (schema === 'Stack') readStack(root, context);
   else
@@ -76,17 +76,17 @@ function note({ lineAt, notes }: Context, node: Node | undefined, reason: string
 
 /** The first picture track is read; others cannot be shown in one picture. */
 function readStack(stack: Node | undefined, context: Context): void {
-  const tracks = itemsOf(valueOf(stack, 'children'));
+  const tracks = listItems(findNode(stack, 'children'));
   if (tracks.length === 0) return note(context, stack, 'has no tracks');
   let read = false;
   for (const track of tracks) {
-    const kind = stringOf(valueOf(track, 'kind')) || 'Video';
-    const name = stringOf(valueOf(track, 'name')) || 'without a name';
-    if (schemaOf(track) !== 'Track')
-      note(context, track, `a ${schemaOf(track) || 'thing without a schema'} among the tracks is left out`);
+    const kind = toText(findNode(track, 'kind')) || 'Video';
+    const name = toText(findNode(track, 'name')) || 'without a name';
+    if (toSchema(track) !== 'Track')
+      note(context, track, `a ${toSchema(track) || 'thing without a schema'} among the tracks is left out`);
     else if (kind !== 'Video')
       note(context, track, `track ${name} holds ${kind.toLowerCase()}: only pictures are used`);
-    else if (valueOf(track, 'enabled')?.value === false)
+    else if (findNode(track, 'enabled')?.value === false)
       note(context, track, `track ${name} is switched off and is left out`);
     else if (read) note(context, track, `track ${name} lies over the first picture track and is left out`);
     else {
@@ -100,32 +100,32 @@ function readStack(stack: Node | undefined, context: Context): void {
 function readTrack(track: Node, context: Context): void {
   let record = 0;
   let transition: ListEvent['transition'] = null;
-  for (const child of itemsOf(valueOf(track, 'children'))) {
-    const schema = schemaOf(child);
+  for (const child of listItems(findNode(track, 'children'))) {
+    const schema = toSchema(child);
     if (schema === 'Gap') {
-      record += framesOf(valueOf(valueOf(child, 'source_range'), 'duration'), context) ?? 0;
+      record += toFrames(findNode(findNode(child, 'source_range'), 'duration'), context) ?? 0;
       transition = null;
     } else if (schema === 'Transition') {
-      const before = framesOf(valueOf(child, 'in_offset'), context) ?? 0;
-      const after = framesOf(valueOf(child, 'out_offset'), context) ?? 0;
-      const kind = kindOf(stringOf(valueOf(child, 'transition_type')));
+      const before = toFrames(findNode(child, 'in_offset'), context) ?? 0;
+      const after = toFrames(findNode(child, 'out_offset'), context) ?? 0;
+      const kind = toKind(toText(findNode(child, 'transition_type')));
       transition = { kind, frames: before + after, from: record - before };
     } else if (schema === 'Clip') {
       const event = readClip(child, record, transition, context);
       transition = null;
       if (!event) continue;
-      if (valueOf(child, 'enabled')?.value === false)
+      if (findNode(child, 'enabled')?.value === false)
         note(context, child, `clip ${event.source} is switched off`);
       else context.events.push(event);
       record = event.recordOut;
     } else {
       note(context, child, `a ${schema || 'thing without a schema'} inside a track cannot be used`);
-      record += framesOf(valueOf(valueOf(child, 'source_range'), 'duration'), context) ?? 0;
+      record += toFrames(findNode(findNode(child, 'source_range'), 'duration'), context) ?? 0;
     }
   }
 }
 
-const kindOf = (type: string): string => (/dissolve/i.test(type) || type === '' ? 'dissolve' : type);
+const toKind = (type: string): string => (/dissolve/i.test(type) || type === '' ? 'dissolve' : type);
 
 function readClip(
   clip: Node,
@@ -133,14 +133,14 @@ function readClip(
   transition: ListEvent['transition'],
   context: Context,
 ): ListEvent | null {
-  const name = stringOf(valueOf(clip, 'name'));
-  const media = mediaOf(clip);
-  const range = valueOf(clip, 'source_range');
-  const available = valueOf(media, 'available_range');
+  const name = toText(findNode(clip, 'name'));
+  const media = findMedia(clip);
+  const range = findNode(clip, 'source_range');
+  const available = findNode(media, 'available_range');
   const chosen = range?.type === 'object' ? range : available;
-  const start = timeOf(valueOf(chosen, 'start_time'));
-  const duration = timeOf(valueOf(chosen, 'duration'));
-  const length = framesOf(valueOf(chosen, 'duration'), context);
+  const start = toTime(findNode(chosen, 'start_time'));
+  const duration = toTime(findNode(chosen, 'duration'));
+  const length = toFrames(findNode(chosen, 'duration'), context);
   if (start === null || duration === null || length === null) {
     note(context, clip, `clip ${name || 'without a name'} has no source range that can be read`);
     return null;
@@ -149,17 +149,17 @@ function readClip(
     note(context, clip, `clip ${name || 'without a name'} is empty`);
     return null;
   }
-  for (const effect of itemsOf(valueOf(clip, 'effects'))) {
-    const speed = numberOf(valueOf(effect, 'time_scalar'));
+  for (const effect of listItems(findNode(clip, 'effects'))) {
+    const speed = toNumber(findNode(effect, 'time_scalar'));
     const what =
       speed === null
-        ? `the effect ${stringOf(valueOf(effect, 'effect_name')) || schemaOf(effect)}`
+        ? `the effect ${toText(findNode(effect, 'effect_name')) || toSchema(effect)}`
         : `a speed of ${speed}`;
     note(context, effect, `${what} cannot be used: the frames play as they are`);
   }
-  const url = stringOf(valueOf(media, 'target_url'));
+  const url = toText(findNode(media, 'target_url'));
   // The media's own time may begin anywhere: its first frame is where its available range starts.
-  const begins = timeOf(valueOf(available, 'start_time'));
+  const begins = toTime(findNode(available, 'start_time'));
   const first = begins === null ? start.value : start.value - (begins.value / begins.rate) * start.rate;
   return {
     line: context.lineAt(clip.offset),
@@ -176,9 +176,9 @@ function readClip(
   };
 }
 
-function mediaOf(clip: Node): Node | undefined {
-  const key = stringOf(valueOf(clip, 'active_media_reference_key')) || 'DEFAULT_MEDIA';
-  return valueOf(valueOf(clip, 'media_references'), key) ?? valueOf(clip, 'media_reference');
+function findMedia(clip: Node): Node | undefined {
+  const key = toText(findNode(clip, 'active_media_reference_key')) || 'DEFAULT_MEDIA';
+  return findNode(findNode(clip, 'media_references'), key) ?? findNode(clip, 'media_reference');
 }
 
 function decoded(url: string): string {
@@ -190,15 +190,15 @@ function decoded(url: string): string {
 }
 
 /** A RationalTime, or null where it is none. */
-function timeOf(time: Node | undefined): { value: number; rate: number } | null {
-  const value = numberOf(valueOf(time, 'value'));
-  const rate = numberOf(valueOf(time, 'rate'));
+function toTime(time: Node | undefined): { value: number; rate: number } | null {
+  const value = toNumber(findNode(time, 'value'));
+  const rate = toNumber(findNode(time, 'rate'));
   return value === null || rate === null || rate <= 0 ? null : { value, rate };
 }
 
 /** A RationalTime as whole frames at the context's rate, or null where it is none. */
-function framesOf(time: Node | undefined, { rate }: Context): number | null {
-  const found = timeOf(time);
+function toFrames(time: Node | undefined, { rate }: Context): number | null {
+  const found = toTime(time);
   if (!found) return null;
   const { value, rate: own } = found;
   // Rates are written as decimals: one that is near enough counts as ours, so that frames stay frames.

@@ -9,7 +9,7 @@ import {
 } from '../outlets/outlet-api';
 import { postFormSchema } from '../outlets/post-form';
 import { collectionsSchema, longVideosSchema } from '../posting/accounts';
-import { answer, json, named, problem, schemaOf } from './open-api';
+import { answer, json, named, problem, toJsonSchema } from './open-api';
 
 const ID = named('id', 'What the outlet calls a post.', '^[\\w-]{1,100}$');
 const KEY = {
@@ -142,14 +142,14 @@ export const outletApiDocument = () => ({
   },
   components: {
     schemas: {
-      Abilities: schemaOf(abilitiesSchema),
-      Account: schemaOf(outletAccountSchema),
-      PostForm: schemaOf(postFormSchema),
-      Post: schemaOf(outletPostSchema),
-      PostChange: schemaOf(postChangeSchema),
-      Collections: schemaOf(collectionsSchema),
-      LongVideos: schemaOf(longVideosSchema),
-      Problem: schemaOf(outletErrorSchema),
+      Abilities: toJsonSchema(abilitiesSchema),
+      Account: toJsonSchema(outletAccountSchema),
+      PostForm: toJsonSchema(postFormSchema),
+      Post: toJsonSchema(outletPostSchema),
+      PostChange: toJsonSchema(postChangeSchema),
+      Collections: toJsonSchema(collectionsSchema),
+      LongVideos: toJsonSchema(longVideosSchema),
+      Problem: toJsonSchema(outletErrorSchema),
     },
     securitySchemes: {
       account: {

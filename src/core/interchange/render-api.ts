@@ -19,7 +19,7 @@ import {
   TRIALS,
   trialStateSchema,
 } from '../trial/trial-service';
-import { answer, json, named, problem, schemaOf } from './open-api';
+import { answer, json, named, problem, toJsonSchema } from './open-api';
 
 const ID = named('id', 'What the server calls a file that was asked for.', '^[0-9a-f]{32}$');
 const TRIAL = named('id', 'What the server calls a trial that was asked for.', '^[0-9a-f]{32}$');
@@ -144,15 +144,15 @@ export const renderApi = () => ({
   },
   components: {
     schemas: {
-      Ability: schemaOf(renderAbilitySchema),
-      Masters: schemaOf(z.object({ masters: z.array(z.string()) })),
-      Upload: schemaOf(z.object({ upload: z.string() })),
-      Begun: schemaOf(z.object({ id: z.string() })),
-      RenderRequest: schemaOf(renderRequestSchema),
-      RenderState: schemaOf(renderStateSchema),
-      TrialRequest: schemaOf(trialRequestSchema),
-      TrialState: schemaOf(trialStateSchema),
-      Problem: schemaOf(z.object({ error: z.string() })),
+      Ability: toJsonSchema(renderAbilitySchema),
+      Masters: toJsonSchema(z.object({ masters: z.array(z.string()) })),
+      Upload: toJsonSchema(z.object({ upload: z.string() })),
+      Begun: toJsonSchema(z.object({ id: z.string() })),
+      RenderRequest: toJsonSchema(renderRequestSchema),
+      RenderState: toJsonSchema(renderStateSchema),
+      TrialRequest: toJsonSchema(trialRequestSchema),
+      TrialState: toJsonSchema(trialStateSchema),
+      Problem: toJsonSchema(z.object({ error: z.string() })),
     },
   },
 });

@@ -1,7 +1,7 @@
 import { checkPost } from '../check/findings';
 import { fixCommand } from '../check/fixes';
 import { AUDIENCES } from '../outlets/audience';
-import { placementsOf } from '../outlets/outlets';
+import { listPlacements } from '../outlets/outlets';
 import { SHIPPED_SHEETS } from '../outlets/shipped';
 import { chosenAudience, placementOfChoice, withAudience } from './audience';
 import { canvasChanged } from './canvases';
@@ -10,7 +10,7 @@ import { activeClip, type Edit } from './job';
 import { postWords } from './post-words';
 import { choose, testJob } from './test-job';
 
-const placements = placementsOf(SHIPPED_SHEETS);
+const placements = listPlacements(SHIPPED_SHEETS);
 const pairs = placements.flatMap((a) => placements.filter((b) => b !== a).map((b) => [a, b] as const));
 
 /** A clip with one canvas for two placements. */

@@ -1,5 +1,5 @@
 import type { Audience } from '../outlets/audience';
-import { targetsOf } from '../outlets/outlets';
+import { listTargets } from '../outlets/outlets';
 import type { Sheets } from '../outlets/rule-sheet';
 import type { Clip, GoneClip } from './clip';
 
@@ -28,7 +28,7 @@ export function placementOfChoice(
 ): string | undefined {
   if (clip.audiences?.[key]) return key;
   const others = clip.canvases
-    .flatMap((canvas) => targetsOf(sheets, canvas))
+    .flatMap((canvas) => listTargets(sheets, canvas))
     .filter((target) => clip.audiences?.[target.key] === undefined);
   return others.every(({ placement }) => placement.audiences.includes(audience)) ? undefined : key;
 }

@@ -1,7 +1,7 @@
 import { freshName } from '../figures/fresh-name';
-import { levelFor } from '../rate/level';
+import { findLevel } from '../rate/level';
 import { type FrameRate, rateLabel } from '../time/frame-rate';
-import { type Canvas, canvasOf, canvasSizeSchema, LEAST_SIDE, MOST_SIDE } from '../layout/canvas';
+import { type Canvas, makeCanvas, canvasSizeSchema, LEAST_SIDE, MOST_SIDE } from '../layout/canvas';
 import type { Preset } from '../layout/preset';
 import type { Size } from '../picture/size';
 import { activeCanvas, type Clip } from './clip';
@@ -27,7 +27,7 @@ export const RATIOS: readonly (Size & { name: string })[] = [
 export function ownSize(width: number, height: number, rate: FrameRate): Size | { problem: string } {
   const size = { width, height };
   if (canvasSizeSchema.safeParse(size).success) {
-    if (levelFor(size, rate, 0) !== null) return size;
+    if (findLevel(size, rate, 0) !== null) return size;
     const problem = `No H.264 file can hold ${width}×${height} at ${rateLabel(rate)} fps. Make one side smaller.`;
     return { problem };
   }
@@ -47,7 +47,7 @@ export function canvasAdded(clip: Clip, size: Size, placement: string | null): C
   const { canvases } = clip;
   const id = freshId(canvases);
   const { rate } = activeCanvas(clip);
-  const added = { ...canvasOf(placement, size, rate, id), dye: freshDye(canvases) };
+  const added = { ...makeCanvas(placement, size, rate, id), dye: freshDye(canvases) };
   return { canvases: [...canvases, added], canvas: id };
 }
 

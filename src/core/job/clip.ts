@@ -84,7 +84,7 @@ export const goneClipSchema = clipSchema.pick({
 });
 export type GoneClip = z.infer<typeof goneClipSchema>;
 
-export const goneClipOf = ({ id, name, part, words, audience, audiences }: Clip): GoneClip => ({
+export const toGoneClip = ({ id, name, part, words, audience, audiences }: Clip): GoneClip => ({
   id,
   name,
   part,

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { trials } from '../../../tests/soak';
 import { deltaBetween, withDelta, withoutDelta } from './delta';
 
 /** Values with lists whose elements have keys, as edits have. */
@@ -30,7 +31,7 @@ describe('a delta', () => {
         expect(withDelta(before, stored)).toEqual(after);
         expect(withoutDelta(after, stored)).toEqual(before);
       }),
-      { numRuns: 2000 },
+      { numRuns: trials(500, 2000) },
     );
   });
 

@@ -9,14 +9,14 @@ export type Delta = Exclude<AnyDelta, undefined>;
 export const deltaSchema = z.custom<Delta>((value) => typeof value === 'object' && value !== null);
 
 /** What tells an element of a list from the others, where it is moved or changed. */
-function keyOf(element: object): string | undefined {
+function toKey(element: object): string | undefined {
   const { id, shot, track, frame } = element as Partial<Record<string, unknown>>;
   if (typeof id === 'string') return id;
   if (typeof shot === 'string' && typeof track === 'string') return `${shot}/${track}`;
   return typeof frame === 'number' ? String(frame) : undefined;
 }
 
-const differ = create({ objectHash: keyOf, arrays: { detectMove: true, includeValueOnMove: false } });
+const differ = create({ objectHash: toKey, arrays: { detectMove: true, includeValueOnMove: false } });
 
 /**
  * What changed from one plain value to another, both ways; null when nothing did. What both share is not looked at.
@@ -71,8 +71,8 @@ const sameElements = (before: readonly unknown[], after: readonly unknown[]): bo
   before.every((element, i) => {
     const other = after[i];
     if (!isPlain(element) || !isPlain(other)) return element === other;
-    const key = keyOf(element);
-    return key !== undefined && key === keyOf(other);
+    const key = toKey(element);
+    return key !== undefined && key === toKey(other);
   });
 
 /** A value after a change. What did not change stays the same object. @throws when the change is of another value. */

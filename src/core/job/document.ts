@@ -3,7 +3,7 @@ import { fingerprintSchema } from '../master/fingerprint';
 import { boundedInt, byteCount, count, frameIndex, MAX_COUNT, measure } from '../figures/bounded';
 import { deltaBetween, deltaSchema, withDelta } from './delta';
 import { continued, type History, recorded, redone, undone } from './history';
-import { activeClip, type Job, mainMaster, onCanvas, onClip, sourceIn } from './job';
+import { activeClip, type Job, mainMaster, onCanvas, onClip, findSource } from './job';
 import { type Source, sourceSchema } from '../master/source';
 
 /** A job as it is worked with: what it is, its undo history, and how often it was changed. */
@@ -65,11 +65,11 @@ function changed(file: JobFile, done: Done): JobFile {
     case 'view':
       return { ...file, job: onCanvas(onClip(job, done.clip), done.canvas) };
     case 'facts':
-      return { ...file, job: { ...job, ...withDelta(factsOf(job), done.delta) } };
+      return { ...file, job: { ...job, ...withDelta(toFacts(job), done.delta) } };
   }
 }
 
-const factsOf = ({ title, masters, offered, judged }: Job): Facts => ({
+const toFacts = ({ title, masters, offered, judged }: Job): Facts => ({
   title,
   masters,
   offered,
@@ -78,7 +78,7 @@ const factsOf = ({ title, masters, offered, judged }: Job): Facts => ({
 
 /** What changes a job's facts to others; null where nothing is changed. */
 export function factsChange(job: Job, change: Partial<Facts>): Done | null {
-  const delta = deltaBetween(factsOf(job), { ...factsOf(job), ...change });
+  const delta = deltaBetween(toFacts(job), { ...toFacts(job), ...change });
   return delta && { op: 'facts', delta };
 }
 
@@ -98,19 +98,19 @@ export const headSchema = z.object({
 export type Head = z.infer<typeof headSchema>;
 
 /** The frame that stands for a job: a little into what is kept, past any fade in. */
-export function posterOf(job: Pick<Job, 'masters' | 'edit'>): { source: Source; frame: number } {
+export function choosePoster(job: Pick<Job, 'masters' | 'edit'>): { source: Source; frame: number } {
   const [range] = activeClip(job.edit).cut;
-  const source = sourceIn(job, range?.master ?? mainMaster(job).id);
+  const source = findSource(job, range?.master ?? mainMaster(job).id);
   const span = range ?? { in: 0, out: source.frames };
   return { source, frame: Math.min(source.frames - 1, Math.floor(span.in + (span.out - span.in) * 0.2)) };
 }
 
-export function headOf({ job, revision }: JobFile): Head {
+export function toHead({ job, revision }: JobFile): Head {
   const { schemaVersion, id, title, createdAt, changedAt, masters, edit } = job;
   return {
     ...{ schemaVersion, id, title, createdAt, changedAt, revision },
     masters: masters.map(({ fingerprint, fileName, bytes }) => ({ fingerprint, fileName, bytes })),
     clips: edit.clips.length,
-    poster: posterOf(job),
+    poster: choosePoster(job),
   };
 }

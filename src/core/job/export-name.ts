@@ -1,8 +1,8 @@
 import { bracesProblem, fillBraces } from '../figures/in-braces';
-import { findPlacement, targetOf } from '../outlets/outlets';
+import { findPlacement, findTarget } from '../outlets/outlets';
 import type { Sheets } from '../outlets/rule-sheet';
 import { PLAIN_ENCODING } from '../rate/encoding';
-import { type FormatId, formatFor, FORMATS } from '../rate/format';
+import { type FormatId, chooseFormat, FORMATS } from '../rate/format';
 import { activeCanvas, clipName } from './clip';
 import { activeClip, type Job } from './job';
 
@@ -61,7 +61,7 @@ export function exportFileName(
     date: () => now.slice(0, 10),
     number: () => String(job.edit.clips.findIndex(({ id }) => id === clip.id) + 1).padStart(2, '0'),
   };
-  return `${clean(fillBraces(pattern, parts)) || 'clip'}.${FORMATS[formatOf(job, sheets)].extension}`;
+  return `${clean(fillBraces(pattern, parts)) || 'clip'}.${FORMATS[getFormat(job, sheets)].extension}`;
 }
 
 /** Text as small letters and figures with hyphens between. */
@@ -90,8 +90,8 @@ export function uniqueNames(names: readonly string[]): string[] {
 }
 
 /** The format that an export of the canvas at hand is made as. */
-function formatOf({ edit }: Pick<Job, 'edit'>, sheets: Sheets): FormatId {
+function getFormat({ edit }: Pick<Job, 'edit'>, sheets: Sheets): FormatId {
   const canvas = activeCanvas(activeClip(edit));
   const { format } = canvas.encoding ?? PLAIN_ENCODING;
-  return format ?? formatFor(targetOf(sheets, canvas).placement);
+  return format ?? chooseFormat(findTarget(sheets, canvas).placement);
 }

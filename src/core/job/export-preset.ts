@@ -3,7 +3,7 @@ import { givenName, namedFile } from '../figures/named-file';
 import { canvasSizeSchema, type Canvas } from '../layout/canvas';
 import { findPlacement } from '../outlets/outlets';
 import type { Sheets } from '../outlets/rule-sheet';
-import { markOf } from '../outlets/sheet-mark';
+import { toSheetMark } from '../outlets/sheet-mark';
 import { type Encoding, encodingSchema } from '../rate/encoding';
 
 /** How files are made, under a name: for a size, and perhaps for a placement whose sheet it was made by. */
@@ -37,17 +37,17 @@ export function exportPreset(
     width,
     height,
     placement,
-    sheet: versionOf(placement, sheets),
+    sheet: findVersion(placement, sheets),
     encoding,
   };
 }
 
 /** Whether the sheet that a preset was made by says something else now, or is gone. */
 export const isOutdated = ({ placement, sheet }: ExportPreset, sheets: Sheets): boolean =>
-  placement !== null && versionOf(placement, sheets) !== sheet;
+  placement !== null && findVersion(placement, sheets) !== sheet;
 
 /** What a placement's sheet says, in short; null where there is none. */
-function versionOf(placement: string | null, sheets: Sheets): string | null {
+function findVersion(placement: string | null, sheets: Sheets): string | null {
   const found = placement === null ? null : findPlacement(sheets, placement);
-  return found && markOf(found.sheet).version;
+  return found && toSheetMark(found.sheet).version;
 }

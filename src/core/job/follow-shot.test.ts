@@ -1,8 +1,8 @@
 import { testRateChange, testJob } from './test-job';
 import { type Evidence, noEvidence, type Track } from '../follow/evidence';
-import { subjectAt } from '../follow/subjects';
+import { findSubject } from '../follow/subjects';
 import { PLAIN_WISHES } from '../framing/following';
-import { keyframeAt } from '../framing/framing';
+import { findKeyframe } from '../framing/framing';
 import {
   framingCopied,
   keyframeAdded,
@@ -14,11 +14,11 @@ import { checkJob } from '../check/check';
 import { lookSignature } from '../check/shot-states';
 import { SHIPPED_SHEETS } from '../outlets/shipped';
 import { retimed } from './retime';
-import { signatureOf } from './signature';
+import { computeSignature } from './signature';
 import { windowMoved, zoomed } from '../framing/moves';
 import { applyCommand } from './commands/commands';
 import {
-  boxAt,
+  findSubjectBox,
   boxInFile,
   fileRange,
   followedSubjects,
@@ -26,17 +26,17 @@ import {
   framingFollowed,
   framingOnBusy,
   framingToFollow,
-  pinsOf,
-  placeOf,
+  listPins,
+  toFollowedPlace,
   shotsToFollow,
-  subjectsIn,
+  listShotSubjects,
 } from './follow-shot';
-import { shotsOf } from '../cut/master-shots';
-import { sourceIn } from './job';
+import { listShots } from '../cut/master-shots';
+import { findSource } from './job';
 import { NO_REPAIRS } from '../master/repairs';
 
 const job = testJob();
-const [shot] = shotsOf(job.edit.shots, sourceIn(job, job.masters[0]!.id));
+const [shot] = listShots(job.edit.shots, findSource(job, job.masters[0]!.id));
 const to = { shot: shot!, track: 'main', owner: 'shared' as const };
 const track: Track = {
   kind: 'person',
@@ -51,15 +51,15 @@ const evidence: Evidence = {
   ...noEvidence(job.masters[0]!.fingerprint),
   spans: [{ in: 0, out: shot!.out, tracks: [track], busy: { x: 0.6, y: 0.2, width: 0.2, height: 0.2 } }],
 };
-const subjects = subjectsIn(job, shot!, evidence);
+const subjects = listShotSubjects(job, shot!, evidence);
 
 describe('following in a job', () => {
   it('finds the subjects of a shot, and each again by where it was surest', () => {
     expect(subjects).toHaveLength(1);
-    const place = placeOf(subjects[0]!);
+    const place = toFollowedPlace(subjects[0]!);
     expect(place.frame).toBe(60);
-    expect(subjectAt(subjects, place.frame, place)).toBe(subjects[0]);
-    expect(boxAt(job, shot!, subjects[0]!, 60)?.box.x).toBeCloseTo(0.32, 6);
+    expect(findSubject(subjects, place.frame, place)).toBe(subjects[0]);
+    expect(findSubjectBox(job, shot!, subjects[0]!, 60)?.box.x).toBeCloseTo(0.32, 6);
   });
 
   it('gives the path what it needs: windows of every canvas, pins, the zoom that is held', () => {
@@ -104,7 +104,7 @@ describe('following in a job', () => {
     const later = { ...job, edit };
     expect(framingToFollow(later, to)).toEqual(framing);
     expect(followedSubjects(subjects, framing.following!)).toEqual(subjects);
-    expect(pinsOf(later, to)).toEqual([]);
+    expect(listPins(later, to)).toEqual([]);
   });
 
   it('takes a keyframe that a person set or moved for a pin, and no other', () => {
@@ -121,7 +121,7 @@ describe('following in a job', () => {
   it('can stay where most of what moves is', () => {
     const still = framingOnBusy(job, to, evidence)!;
     expect(still.keyframes).toHaveLength(1);
-    expect(keyframeAt(still.keyframes, 0).focus).toEqual({ x: 0.7, y: expect.closeTo(0.3, 6) as number });
+    expect(findKeyframe(still.keyframes, 0).focus).toEqual({ x: 0.7, y: expect.closeTo(0.3, 6) as number });
     expect(framingOnBusy(job, to, noEvidence('f'))).toBeNull();
   });
 
@@ -133,7 +133,7 @@ describe('following in a job', () => {
 
     it('outlines a subject where it is on screen', () => {
       // A quarter turn clockwise: what was at the left is at the top, what was at the top is at the right.
-      const box = boxAt(turned, shot!, subjects[0]!, 0)!.box;
+      const box = findSubjectBox(turned, shot!, subjects[0]!, 0)!.box;
       expect(box).toEqual({
         x: expect.closeTo(1 - 0.3 - 0.4, 9) as number,
         y: expect.closeTo(0.2, 9) as number,
@@ -145,7 +145,7 @@ describe('following in a job', () => {
     it('finds the path in the turned picture, and a drawn box in the file', () => {
       const [live] = followTask(turned, to, subjects, PLAIN_WISHES)!.subjects;
       expect(live!.points[0]!.box.x).toBeCloseTo(0.3, 9);
-      const shown = boxAt(turned, shot!, subjects[0]!, 0)!.box;
+      const shown = findSubjectBox(turned, shot!, subjects[0]!, 0)!.box;
       expect(boxInFile(turned, shot!, shown)).toEqual({
         ...{ x: expect.closeTo(0.2, 9) as number, y: expect.closeTo(0.3, 9) as number },
         ...{ width: 0.1, height: 0.4 },
@@ -181,7 +181,7 @@ describe('following in a job', () => {
     const { following: _following, ...same } = followed();
     const drawn = { ...same, keyframes: same.keyframes.map(({ found: _found, ...key }) => key) };
     const withFraming = (framing: typeof drawn) => ({ ...job.edit, framings: [framing] });
-    expect(signatureOf(withFraming(followed()))).toBe(signatureOf(withFraming(drawn)));
+    expect(computeSignature(withFraming(followed()))).toBe(computeSignature(withFraming(drawn)));
     expect(lookSignature({ edit: withFraming(followed()) }, shot!)).toBe(
       lookSignature({ edit: withFraming(drawn) }, shot!),
     );

@@ -1,15 +1,15 @@
 import type { Shot } from '../cut/shot';
 import type { Evidence, TrackPoint } from '../follow/evidence';
 import type { Followed, FollowPane, FollowTask } from '../follow/solve';
-import { type Subject, subjectAt, subjectsOf } from '../follow/subjects';
-import { trackAt } from '../follow/track';
+import { type Subject, findSubject, listSubjects } from '../follow/subjects';
+import { findTrackPoint } from '../follow/track';
 import type { Following, FollowedPlace, Wishes } from '../framing/following';
 import { type Framing, PLAIN_VALUES } from '../framing/framing';
 import { ownFraming } from '../framing/keyframes';
 import { enlargement } from '../framing/moves';
-import { boundsOf, windowOf } from '../framing/window';
+import { computeBounds, toWindow } from '../framing/window';
 import type { Canvas } from '../layout/canvas';
-import { framingFor } from '../layout/framing-for';
+import { findFraming } from '../layout/framing-for';
 import type { Source } from '../master/source';
 import { storedRect, uprightRect } from '../picture/live-area';
 import { clamp, type LiveRect, type PictureRect } from '../picture/size';
@@ -17,7 +17,7 @@ import { shotPanes } from '../render/plan';
 import { rateValue, scaledFrames } from '../time/frame-rate';
 import type { Owner } from './commands/framing-commands';
 import type { Clip } from './clip';
-import { activeClip, sourceIn, type Work } from './job';
+import { activeClip, findSource, type Work } from './job';
 
 /** The framing that is to follow: of a shot on a track, shared by all canvases or of one by itself. */
 export interface FramingToFollow {
@@ -28,7 +28,7 @@ export interface FramingToFollow {
 
 /** A shot's frames at its master's own rate: what was looked at counts so. */
 export function fileRange(work: Work, shot: Shot): { in: number; out: number } {
-  const { source, rate } = masterOf(work, shot);
+  const { source, rate } = findMaster(work, shot);
   return {
     in: scaledFrames(shot.in, source.rate, rate),
     out: Math.max(scaledFrames(shot.in, source.rate, rate) + 1, scaledFrames(shot.out, source.rate, rate)),
@@ -36,45 +36,45 @@ export function fileRange(work: Work, shot: Shot): { in: number; out: number } {
 }
 
 /** A shot's master as its file says it is, and as repaired. */
-function masterOf(work: Work, shot: Shot) {
+function findMaster(work: Work, shot: Shot) {
   const master = work.masters.find(({ id }) => id === shot.master);
   if (!master) throw new RangeError(`the job has no master ${shot.master}`);
-  return { master, source: sourceIn(work, shot.master), rate: master.rate };
+  return { master, source: findSource(work, shot.master), rate: master.rate };
 }
 
 /** A box of the file's upright picture, as it lies once that is turned or mirrored by a repair; both 0…1. */
 function repairedBox(work: Work, shot: Shot): (box: PictureRect) => PictureRect {
-  const { master, source } = masterOf(work, shot);
+  const { master, source } = findMaster(work, shot);
   return (box) => uprightRect(storedRect(box, master), source);
 }
 
 /** The other way: a box of the picture as it is on screen, as it lies in the file's upright picture. */
 export function boxInFile(work: Work, shot: Shot, box: PictureRect): PictureRect {
-  const { master, source } = masterOf(work, shot);
+  const { master, source } = findMaster(work, shot);
   return uprightRect(storedRect(box, source), master);
 }
 
 /** The subjects that were found in a shot, the surest first. */
-export const subjectsIn = (work: Work, shot: Shot, evidence: Evidence): Subject[] =>
-  subjectsOf(evidence, fileRange(work, shot), rateValue(masterOf(work, shot).rate));
+export const listShotSubjects = (work: Work, shot: Shot, evidence: Evidence): Subject[] =>
+  listSubjects(evidence, fileRange(work, shot), rateValue(findMaster(work, shot).rate));
 
 /** Subjects that a framing follows, as far as they are still found. */
 export function followedSubjects(subjects: readonly Subject[], { subjects: places }: Following): Subject[] {
-  const found = places.flatMap((place) => subjectAt(subjects, place.frame, place, 0) ?? []);
+  const found = places.flatMap((place) => findSubject(subjects, place.frame, place, 0) ?? []);
   return [...new Set(found)];
 }
 
 /** Somewhere a subject is, by which it is found again: where it was seen most surely. */
-export function placeOf({ track }: Subject): FollowedPlace {
+export function toFollowedPlace({ track }: Subject): FollowedPlace {
   const best = track.points.reduce((a, b) => (b.confidence > a.confidence ? b : a));
   const { x, y, width, height } = best.box;
   return { frame: best.frame, x: x + width / 2, y: y + height / 2 };
 }
 
 /** Where a subject is on screen at a frame of its shot, 0…1 of the upright picture; null where it is not. */
-export function boxAt(work: Work, shot: Shot, { track }: Subject, frame: number): TrackPoint | null {
-  const { source, rate } = masterOf(work, shot);
-  const point = trackAt(track, (frame * rateValue(rate)) / rateValue(source.rate));
+export function findSubjectBox(work: Work, shot: Shot, { track }: Subject, frame: number): TrackPoint | null {
+  const { source, rate } = findMaster(work, shot);
+  const point = findTrackPoint(track, (frame * rateValue(rate)) / rateValue(source.rate));
   return point && { ...point, box: repairedBox(work, shot)(point.box) };
 }
 
@@ -94,7 +94,7 @@ export function shotsToFollow(
 }
 
 /** Canvases that show a framing: those of every clip that has a piece of its shot, or the one that it belongs to. */
-function canvasesOf({ edit }: Work, { shot, owner }: FramingToFollow): Canvas[] {
+function listCanvases({ edit }: Work, { shot, owner }: FramingToFollow): Canvas[] {
   if (owner !== 'shared') return activeClip(edit).canvases.filter(({ id }) => id === owner.canvas);
   const own = ({ detached }: Canvas) => detached.some((framing) => framing.shot === shot.id);
   const clips = edit.clips.filter((clip) => clip.id === edit.clip || keeps(clip, shot));
@@ -107,7 +107,7 @@ export function framingToFollow({ edit }: Work, { shot, track, owner }: FramingT
     owner === 'shared'
       ? { detached: [] }
       : (activeClip(edit).canvases.find(({ id }) => id === owner.canvas) ?? { detached: [] });
-  return framingFor(canvas, edit.framings, shot, track);
+  return findFraming(canvas, edit.framings, shot, track);
 }
 
 function panesOfFraming(
@@ -117,15 +117,15 @@ function panesOfFraming(
 ): (FollowPane & { enlarged: number })[] {
   const { turn, keyframes } = framingToFollow(work, to);
   const tilt = keyframes[0]?.tilt ?? 0;
-  return canvasesOf(work, to).flatMap((canvas) => {
+  return listCanvases(work, to).flatMap((canvas) => {
     const { panes, liveSize } = shotPanes(canvas, work.edit.framings, to.shot, source);
     const live = liveSize.width / liveSize.height;
     return panes
       .filter(({ track, framing }) => track === to.track && framing !== null)
       .map(({ picture, framing }) => {
         const aspects = { pane: picture.width / picture.height, live };
-        const window = windowOf({ ...PLAIN_VALUES, tilt }, framing?.turn ?? turn, aspects);
-        const { width, height } = boundsOf(window, live);
+        const window = toWindow({ ...PLAIN_VALUES, tilt }, framing?.turn ?? turn, aspects);
+        const { width, height } = computeBounds(window, live);
         const enlarged = enlargement(window, liveSize, picture.width);
         return { canvas: canvas.id, width, height, pixels: picture.width, enlarged };
       });
@@ -147,7 +147,7 @@ export function followTask(
   subjects: readonly Subject[],
   wishes: Wishes,
 ): FollowTask | null {
-  const { source, rate } = masterOf(work, to.shot);
+  const { source, rate } = findMaster(work, to.shot);
   const panes = panesOfFraming(work, to, source);
   if (panes.length === 0 || subjects.length === 0) return null;
   const { keyframes, turn } = framingToFollow(work, to);
@@ -166,7 +166,7 @@ export function followTask(
         box: ofLive(repaired(point.box), live),
       })),
     })),
-    pins: pinsOf(work, to),
+    pins: listPins(work, to),
     // A turned window's seat is turned too: the middle is the same either way.
     wishes: plain ? wishes : { ...wishes, seat: { x: 0.5, y: 0.5 } },
     zoom: first?.zoom ?? 1,
@@ -176,7 +176,7 @@ export function followTask(
 }
 
 /** Keyframes that a person set; those of a framing that was never followed are only a beginning. */
-export function pinsOf(work: Work, to: FramingToFollow): Framing['keyframes'] {
+export function listPins(work: Work, to: FramingToFollow): Framing['keyframes'] {
   const { keyframes, following } = framingToFollow(work, to);
   return following ? keyframes.filter(({ found }) => !found) : keyframes.length > 1 ? keyframes : [];
 }
@@ -188,13 +188,13 @@ export function framingFollowed(
   { keyframes, places, doubts, unserved }: Followed,
   { subjects, wishes }: { subjects: readonly Subject[]; wishes: Wishes },
 ): Framing {
-  const following = { subjects: subjects.map(placeOf), wishes, places, doubts, unserved };
+  const following = { subjects: subjects.map(toFollowedPlace), wishes, places, doubts, unserved };
   return { ...framingToFollow(work, to), fit: false, keyframes, following };
 }
 
 /** A framing that keeps in one place what moves most in its shot; null where nothing was seen to move. */
 export function framingOnBusy(work: Work, to: FramingToFollow, { spans }: Evidence): Framing | null {
-  const { source } = masterOf(work, to.shot);
+  const { source } = findMaster(work, to.shot);
   const range = fileRange(work, to.shot);
   const parts = spans.flatMap(({ in: first, out, busy }) =>
     busy && first < range.out && out > range.in ? [busy] : [],

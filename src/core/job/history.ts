@@ -1,6 +1,7 @@
 import { z } from 'zod';
+import { memoize } from '../figures/memoize';
 import { applyCommand, type Command, stepName } from './commands/commands';
-import { type Delta, deltaBetween, deltaSchema, withDelta, withoutDelta } from './delta';
+import { deltaBetween, deltaSchema, withDelta, withoutDelta } from './delta';
 import type { Edit } from './job';
 
 /** One step that can be undone: the command that made it, and what it changed, both ways. */
@@ -30,7 +31,7 @@ export interface Change extends HistoryStep {
 }
 
 /** Applies a command. @throws RangeError */
-export function changeBy(edit: Edit, command: Command): Change | null {
+export function computeChange(edit: Edit, command: Command): Change | null {
   const after = applyCommand(edit, command);
   const delta = deltaBetween(edit, after);
   return delta && { command: stepName(command), delta, after };
@@ -70,14 +71,11 @@ export function redone({ edit, history }: Versioned): Versioned {
   return { edit: withDelta(edit, step.delta), history: { past, future: history.future.slice(0, -1) } };
 }
 
-const sizes = new WeakMap<Delta, number>();
-function sizeOf({ delta }: HistoryStep): number {
-  const known = sizes.get(delta);
-  if (known !== undefined) return known;
-  const size = JSON.stringify(delta).length;
-  sizes.set(delta, size);
-  return size;
-}
+/** Characters that a step takes as it is stored. */
+const sizeOf = memoize(
+  ({ delta }: HistoryStep) => JSON.stringify(delta).length,
+  ({ delta }) => [delta as object],
+);
 
 /** The newest steps that are kept. */
 function bounded(past: HistoryStep[]): HistoryStep[] {

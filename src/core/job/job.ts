@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { framingSchema, type Framing } from '../framing/framing';
-import { canvasOf } from '../layout/canvas';
-import { canvasSizeFor, placementsOf } from '../outlets/outlets';
+import { makeCanvas } from '../layout/canvas';
+import { chooseCanvasSize, listPlacements } from '../outlets/outlets';
 import type { Sheets } from '../outlets/rule-sheet';
 import { type Clip, clipSchema, type GoneClip, goneClipSchema, type Words } from './clip';
 import { masterSchema, type Master } from '../master/master';
@@ -9,7 +9,7 @@ import { keptPlacesSchema } from './retime';
 import { exportRecordSchema, postRecordSchema } from './records';
 import { repairsSchema } from '../master/repairs';
 import { type Shot, shotSchema } from '../cut/shot';
-import { sourceOf, type Source } from '../master/source';
+import { toSource, type Source } from '../master/source';
 
 /** What a person decides in a job: all of it can be undone. */
 export const editSchema = z.object({
@@ -73,14 +73,14 @@ const TALL = { width: 1080, height: 1920 };
 
 /** A job ready to work on: one clip, the whole master kept, filled into the first placement, nothing posted. */
 export function newJob({ id, title, now, master, sheets, shots, framings, words }: NewJob): Job {
-  const [first] = placementsOf(sheets);
-  const size = first ? canvasSizeFor(first) : TALL;
+  const [first] = listPlacements(sheets);
+  const size = first ? chooseCanvasSize(first) : TALL;
   const clip: Clip = {
     id: 'clip-1',
     name: title,
     part: null,
     cut: [{ master: master.id, in: 0, out: master.frames }],
-    canvases: [canvasOf(first?.key ?? null, size, master.rate, 'canvas-1')],
+    canvases: [makeCanvas(first?.key ?? null, size, master.rate, 'canvas-1')],
     canvas: 'canvas-1',
     words: words ?? { title, description: '', tags: [] },
     audience: 'private',
@@ -116,7 +116,7 @@ export function activeClip(edit: Edit): Clip {
 }
 
 /** A clip of a job, or what stays of one that was removed. */
-export function clipOf({ clips, gone }: Edit, id: string): Clip | GoneClip | null {
+export function findClip({ clips, gone }: Edit, id: string): Clip | GoneClip | null {
   return clips.find((clip) => clip.id === id) ?? gone.find((clip) => clip.id === id) ?? null;
 }
 
@@ -142,13 +142,13 @@ export function mainMaster({ masters }: Pick<Job, 'masters'>): Master {
 }
 
 /** A master of a job with its repairs. @throws RangeError for an id that it does not have. */
-export function sourceIn({ masters, edit }: Work, id: string): Source {
+export function findSource({ masters, edit }: Work, id: string): Source {
   const master = masters.find((master) => master.id === id);
   if (!master) throw new RangeError(`the job has no master ${id}`);
-  return sourceOf(master, edit.repairs[id]);
+  return toSource(master, edit.repairs[id]);
 }
 
 /** Every master of a job, with its repairs. */
-export function sourcesIn(work: Work): Source[] {
-  return work.masters.map((master) => sourceOf(master, work.edit.repairs[master.id]));
+export function listSources(work: Work): Source[] {
+  return work.masters.map((master) => toSource(master, work.edit.repairs[master.id]));
 }

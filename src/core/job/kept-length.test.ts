@@ -1,6 +1,6 @@
 import fc from 'fast-check';
-import { canvasOf } from '../layout/canvas';
-import { cutFrames, lengthsIn } from '../cut/cut';
+import { makeCanvas } from '../layout/canvas';
+import { cutFrames, toMasterLengths } from '../cut/cut';
 import { inParts } from '../cut/parts';
 import { framesWithin, STANDARD_RATES } from '../time/frame-rate';
 import { cardFrames, NO_TEXT } from '../words/clip-text';
@@ -25,10 +25,10 @@ const clips = fc
     const clip: Clip = {
       ...activeClip(testJob().edit),
       cut: masters.map(({ id, frames: out }) => ({ master: id, in: 0, out })),
-      canvases: canvases.map((rate, n) => canvasOf(null, SIZE, rate, `canvas-${n}`)),
+      canvases: canvases.map((rate, n) => makeCanvas(null, SIZE, rate, `canvas-${n}`)),
       text: { ...NO_TEXT, card: card === null ? null : { seconds: card, colour: '#000000' } },
     };
-    return { clip, lengths: lengthsIn(masters) };
+    return { clip, lengths: toMasterLengths(masters) };
   });
 
 describe('what a clip may keep to last no longer than a limit', () => {
@@ -51,12 +51,12 @@ describe('what a clip may keep to last no longer than a limit', () => {
     fc.assert(
       fc.property(rates, rates, fc.integer({ min: 8, max: 60 }), (own, rate, seconds) => {
         const master = testMaster({ rate: own, frames: 100_000 });
-        const lengths = lengthsIn([master]);
+        const lengths = toMasterLengths([master]);
         const whole = [{ master: master.id, in: 0, out: master.frames }];
         const clip = {
           ...activeClip(testJob().edit),
           cut: whole,
-          canvases: [canvasOf(null, SIZE, rate, 'c')],
+          canvases: [makeCanvas(null, SIZE, rate, 'c')],
         };
         const out = 1 + maxKeptFrames(clip, lengths, seconds);
         const lasts = cutFrames([{ ...whole[0]!, out }], lengths, rate);

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { boundedNumber, MAX_SIDE_PIXELS, measure } from '../figures/bounded';
-import { secondsOf } from '../time/frame-rate';
-import { masterIdOf } from '../master/master';
+import { toSeconds } from '../time/frame-rate';
+import { toMasterId } from '../master/master';
 
 /** What a job of version 1 is known by here: one master, one clip whose parts stood in the edit itself. */
 const firstVersion = z.looseObject({
@@ -31,9 +31,9 @@ const firstVersion = z.looseObject({
 /** A stored job of version 1 as one of version 2. @throws ZodError for what never was such a job. */
 export function fromFirst(value: unknown): unknown {
   const { master, edit, ...job } = firstVersion.parse(value);
-  const id = masterIdOf(master.fingerprint);
+  const id = toMasterId(master.fingerprint);
   const { shots, framings, cut, ...clip } = edit;
-  const mean = secondsOf(1, master.rate);
+  const mean = toSeconds(1, master.rate);
   const sideways = master.rotation % 180 !== 0;
   const upright = sideways ? { width: master.picture.height, height: master.picture.width } : master.picture;
   // Only then was the picture stretched across, or down.

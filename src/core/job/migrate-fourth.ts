@@ -5,7 +5,7 @@ import { type Encoding, PLAIN_ENCODING } from '../rate/encoding';
 import { deltaBetween, withDelta, withoutDelta } from './delta';
 import { EMPTY_HISTORY, type History, type HistoryStep } from './history';
 import { type Edit, editSchema } from './job';
-import { signatureOf } from './signature';
+import { computeSignature } from './signature';
 
 /** An edit of version 4: one bit rate for all canvases of a clip. */
 const editFour = z.looseObject({
@@ -47,13 +47,13 @@ export function editFromFourth(value: unknown): Edit {
     clips: old.clips.map(({ videoBits, ...clip }) => ({
       ...clip,
       canvases: clip.canvases.map((canvas) =>
-        videoBits === null ? canvas : { ...canvas, encoding: encodingOf(videoBits) },
+        videoBits === null ? canvas : { ...canvas, encoding: toEncoding(videoBits) },
       ),
     })),
   });
 }
 
-function encodingOf(videoBits: number): Encoding {
+function toEncoding(videoBits: number): Encoding {
   const bits = Math.min(MOST_VIDEO_BITS, Math.max(LEAST_VIDEO_BITS, videoBits));
   return { ...PLAIN_ENCODING, rate: { kind: 'variable', bits, most: null } };
 }
@@ -69,7 +69,7 @@ function signatureFromFourth(
   if (!was || !there) return signature;
   const clips = edit.clips.map((other) => (other.id === clip ? { ...other, canvas } : other));
   const now = { ...edit, clips, clip };
-  return signatureOf(now, was.videoBits) === signature ? signatureOf(now) : signature;
+  return computeSignature(now, was.videoBits) === signature ? computeSignature(now) : signature;
 }
 
 /**
@@ -79,8 +79,8 @@ function signatureFromFourth(
  */
 export function historyFromFourth({ past, future }: History, then: unknown): History {
   try {
-    const before = pathOf(then, past, withoutDelta).reverse();
-    const after = pathOf(then, future, withDelta);
+    const before = replaySteps(then, past, withoutDelta).reverse();
+    const after = replaySteps(then, future, withDelta);
     return { past: steps(before, past), future: steps(after, [...future].reverse()).reverse() };
   } catch {
     return EMPTY_HISTORY;
@@ -88,7 +88,7 @@ export function historyFromFourth({ past, future }: History, then: unknown): His
 }
 
 /** Edits from one on, along steps of which the last is the next. */
-function pathOf(then: unknown, steps: readonly HistoryStep[], go: typeof withDelta): Edit[] {
+function replaySteps(then: unknown, steps: readonly HistoryStep[], go: typeof withDelta): Edit[] {
   const edits = [then];
   for (const { delta } of [...steps].reverse()) edits.push(go(edits[edits.length - 1], delta));
   return edits.map(editFromFourth);

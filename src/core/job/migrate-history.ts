@@ -38,7 +38,7 @@ export function historyFromThird(value: unknown, now: Edit, masterIds: readonly 
   const read = packed.safeParse(value);
   if (!read.success) return EMPTY_HISTORY;
   const { past, future, ...parts } = read.data;
-  const editOf = (step: z.infer<typeof packedStep>): Edit =>
+  const toEdit = (step: z.infer<typeof packedStep>): Edit =>
     editFromFourth(
       editFromThird(
         {
@@ -53,9 +53,9 @@ export function historyFromThird(value: unknown, now: Edit, masterIds: readonly 
       ),
     );
   try {
-    const before = past.map(editOf);
+    const before = past.map(toEdit);
     // What was undone last comes next: each holds the edit after its step.
-    const after = future.map(editOf).reverse();
+    const after = future.map(toEdit).reverse();
     const steps = (edits: readonly Edit[]) =>
       edits.slice(1).flatMap((edit, i) => {
         const delta = deltaBetween(edits[i], edit);

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { frameIndex } from '../figures/bounded';
-import { MAIN_TRACK, PLAIN_LAYOUT } from '../layout/layout';
+import { PLAIN_LAYOUT } from '../layout/layout';
+import { MAIN_TRACK } from '../layout/pane';
 
 const keyframe = z.looseObject({ frame: frameIndex() });
 const framing = z.looseObject({ shot: z.string(), track: z.string(), keyframes: z.array(keyframe) });

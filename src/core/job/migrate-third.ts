@@ -4,7 +4,7 @@ import { shortHash } from '../figures/short-hash';
 import { framingSchema } from '../framing/framing';
 import { canvasSchema } from '../layout/canvas';
 import type { Edit } from './job';
-import { signatureOf } from './signature';
+import { computeSignature } from './signature';
 
 const clip = z.looseObject({
   id: z.string(),
@@ -115,5 +115,5 @@ function signatureFromThird(
   if (text !== record.signature) return shortHash(record.signature);
   const clips = edit.clips.map((clip) => (clip.id === was.id ? { ...clip, canvas: canvas.id } : clip));
   const now: unknown = { ...edit, clips, clip: was.id };
-  return signatureOf(now as Edit, was.videoBits);
+  return computeSignature(now as Edit, was.videoBits);
 }

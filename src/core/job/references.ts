@@ -1,7 +1,7 @@
-import { shotsOf } from '../cut/master-shots';
+import { listShots } from '../cut/master-shots';
 import type { Shot } from '../cut/shot';
 import type { Source } from '../master/source';
-import { type Job, sourcesIn } from './job';
+import { type Job, listSources } from './job';
 
 /** A conversion of rates may leave the last shot so many frames short of its master. */
 const SHORT = 1;
@@ -11,10 +11,10 @@ const SHORT = 1;
  * job that holds together.
  */
 export function referenceFaults(job: Job): string[] {
-  const sources = sourcesIn(job);
+  const sources = listSources(job);
   const { shots, clips, clip, framings, repairs, ticks } = job.edit;
   const masterIds = new Set(sources.map((source) => source.id));
-  const shotIds = new Set(sources.flatMap((source) => shotsOf(shots, source)).map((shot) => shot.id));
+  const shotIds = new Set(sources.flatMap((source) => listShots(shots, source)).map((shot) => shot.id));
   const faults: string[] = [
     ...twice('master', sources),
     ...twice('shot', shots),

@@ -5,7 +5,7 @@ import { activeClip, type Edit } from './job';
 import { NO_REPAIRS } from '../master/repairs';
 import { STANDARD_RATES } from '../time/frame-rate';
 import { applyCommand } from './commands/commands';
-import { sourceIn } from './job';
+import { findSource } from './job';
 import { referenceFaults } from './references';
 import { type RateChange, retimed, toRateChange } from './retime';
 import { testFraming, testJob, TEST_MASTER, testRange, testShot } from './test-job';
@@ -37,6 +37,7 @@ function editOf(starts: number[], keys: number[], ranges: [number, number][]): E
   const cuts = [0, ...starts];
   return {
     ...edit,
+    ticks: Object.fromEntries(cuts.map((_, i) => [`${TEST_MASTER}-${i}`, 'played'])),
     shots: cuts.map((first, i) => testShot(`${TEST_MASTER}-${i}`, first, cuts[i + 1] ?? FRAMES)),
     framings: [keyed(`${TEST_MASTER}-0`, keys)],
     clips: [{ ...activeClip(edit), cut: ranges.map(([first, out]) => testRange(first, out)) }],
@@ -143,13 +144,18 @@ describe("a change of a master's rate", () => {
         fc.integer({ min: 1, max: 2000 }),
         fc.constantFrom(...STANDARD_RATES),
         fc.array(step, { minLength: 1, maxLength: 6 }),
-        (frames, rate, steps) => {
+        fc.uniqueArray(fc.integer({ min: 1, max: 30 }), { maxLength: 8 }),
+        (frames, rate, steps, cuts) => {
           let job = testJob({ rate, frames });
-          job = { ...job, edit: { ...job.edit, shots: [testShot(`${TEST_MASTER}-0`, 0, frames)] } };
+          const starts = [0, ...cuts.filter((cut) => cut < frames).sort((a, b) => a - b)];
+          const shots = starts.map((start, i) =>
+            testShot(`${TEST_MASTER}-${i}`, start, starts[i + 1] ?? frames),
+          );
+          job = { ...job, edit: { ...job.edit, shots } };
           for (const { rate: next, from, lasts } of steps) {
-            const source = sourceIn(job, TEST_MASTER);
+            const source = findSource(job, TEST_MASTER);
             const repairs = { ...NO_REPAIRS, rate: next };
-            const after = sourceIn(
+            const after = findSource(
               { ...job, edit: { ...job.edit, repairs: { [TEST_MASTER]: repairs } } },
               TEST_MASTER,
             );
@@ -159,6 +165,8 @@ describe("a change of a master's rate", () => {
             const first = Math.min(after.frames - 1, Math.floor(from * after.frames));
             const out = lasts > 0.5 ? after.frames : first + 1;
             edit = applyCommand(edit, { type: 'set-cut', act: 'trim', cut: [testRange(first, out)] });
+            for (const { id } of edit.shots)
+              edit = applyCommand(edit, { type: 'tick-shot', shot: id, signature: 'played' });
             job = { ...job, edit };
             expect(referenceFaults(job)).toEqual([]);
           }

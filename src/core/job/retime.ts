@@ -15,8 +15,10 @@ const placesSchema = z.object({
   framings: z.array(framingSchema).optional(),
   /** Those of the master, in playing order. */
   ranges: z.array(rangeSchema).optional(),
+  /** Of shots that were found right. */
+  ticks: z.record(z.string(), z.string()).optional(),
 });
-/** By what holds the places: the shots, the shared framings, a canvas's own, a clip's cut, or its words. */
+/** By what holds the places: the shots, their ticks, the shared framings, a canvas's own, a clip's cut, or its words. */
 export const keptPlacesSchema = z.record(z.string(), placesSchema);
 type Places = z.infer<typeof placesSchema>;
 type KeptPlaces = z.infer<typeof keptPlacesSchema>;
@@ -59,14 +61,19 @@ export function retimed(edit: Edit, master: string, { before, after }: RateChang
     return map(origin, origin.rate, after);
   };
   const shots = mapped('shots', { shots: shotsBefore }, mapShots).shots ?? [];
-  const isOwn = ({ shot }: Framing) =>
+  const isOwn = (shot: string) =>
     shotsBefore.some(({ id }) => id === shot) ||
     (known.shots?.shots ?? []).some(({ id }) => id === shot) ||
     shot.startsWith(`${master}-`);
   const framings = (key: string, all: readonly Framing[]): Framing[] => {
-    const own = { framings: all.filter(isOwn) };
+    const own = { framings: all.filter(({ shot }) => isOwn(shot)) };
     const placed = mapped(key, own, mapFramings(shots), mapFramings(shotsBefore)).framings ?? [];
-    return [...all.filter((framing) => !isOwn(framing)), ...placed];
+    return [...all.filter(({ shot }) => !isOwn(shot)), ...placed];
+  };
+  const ticks = (all: Edit['ticks']): Edit['ticks'] => {
+    const own = { ticks: withTicksOf(all, isOwn) };
+    const placed = mapped('ticks', own, mapTicks(shots), mapTicks(shotsBefore)).ticks;
+    return { ...withTicksOf(all, (shot) => !isOwn(shot)), ...placed };
   };
   /** Ranges with the master's mapped; those of others lie where they lay. */
   const cut = (key: string, all: Cut): Cut => {
@@ -101,6 +108,7 @@ export function retimed(edit: Edit, master: string, { before, after }: RateChang
   const moved: Edit = {
     ...edit,
     shots: [...edit.shots.filter((shot) => shot.master !== master), ...shots],
+    ticks: ticks(edit.ticks),
     framings: framings('framings', edit.framings),
     clips: edit.clips.map((clip) => ({
       ...clip,
@@ -127,41 +135,53 @@ function withKept(edit: Edit, master: string, kept: KeptPlaces): Edit {
   return now.length > 0 ? { ...rest, retimed: Object.fromEntries(now) } : rest;
 }
 
-const placeOf = (frame: number, from: FrameRate, to: FrameRate): number =>
+const toPlace = (frame: number, from: FrameRate, to: FrameRate): number =>
   Math.round((frame * rateValue(to)) / rateValue(from));
 
 /** Shots without gap or overlap: one that is shorter than a frame of the new rate has no place there. */
 const mapShots: Mapping = ({ shots = [] }, from, { rate: to, frames }) => {
   const end = Math.min(frames, scaledFrames(shots[shots.length - 1]?.out ?? 0, from, to));
-  const starts = shots.map((shot) => Math.min(placeOf(shot.in, from, to), end));
-  const outOf = (i: number) => starts[i + 1] ?? end;
+  const starts = shots.map((shot) => Math.min(toPlace(shot.in, from, to), end));
+  const toOut = (i: number) => starts[i + 1] ?? end;
   return {
     shots: shots.flatMap((shot, i): Shot[] => {
       const first = starts[i] ?? 0;
-      return outOf(i) > first ? [{ ...shot, in: first, out: outOf(i) }] : [];
+      return toOut(i) > first ? [{ ...shot, in: first, out: toOut(i) }] : [];
     }),
   };
 };
 
+const withTicksOf = (ticks: Edit['ticks'], isKept: (shot: string) => boolean): Edit['ticks'] =>
+  Object.fromEntries(Object.entries(ticks).filter(([shot]) => isKept(shot)));
+
+/** Tells whether a shot has a place; a master without shots of its own is one shot. */
+const isThere = (shots: readonly Shot[], shot: string): boolean =>
+  shots.length === 0 || shots.some(({ id }) => id === shot);
+
+/** Ticks of the shots that are there. */
+const mapTicks =
+  (shots: readonly Shot[]): Mapping =>
+  ({ ticks = {} }) => ({ ticks: withTicksOf(ticks, (shot) => isThere(shots, shot)) });
+
 /**
  * Framings of the shots that are there, with keyframes at the same moments; of those that fall on one frame the last
- * has a place there. A master without shots of its own is one shot, whose framing stays.
+ * has a place there.
  */
 const mapFramings =
   (shots: readonly Shot[]): Mapping =>
   ({ framings = [] }, from, { rate: to }) => ({
     framings: framings
-      .filter(({ shot }) => shots.length === 0 || shots.some(({ id }) => id === shot))
+      .filter(({ shot }) => isThere(shots, shot))
       .map((framing) => {
-        const placed = framing.keyframes.map((key) => ({ ...key, frame: placeOf(key.frame, from, to) }));
+        const placed = framing.keyframes.map((key) => ({ ...key, frame: toPlace(key.frame, from, to) }));
         const keyframes = placed.filter((key, i) => placed[i + 1]?.frame !== key.frame);
         const { following } = framing;
         if (!following) return { ...framing, keyframes };
         const doubts = following.doubts.map((doubt) => {
-          const first = placeOf(doubt.in, from, to);
-          return { ...doubt, in: first, out: Math.max(first + 1, placeOf(doubt.out, from, to)) };
+          const first = toPlace(doubt.in, from, to);
+          return { ...doubt, in: first, out: Math.max(first + 1, toPlace(doubt.out, from, to)) };
         });
-        const moved = following.places.map((place) => ({ ...place, frame: placeOf(place.frame, from, to) }));
+        const moved = following.places.map((place) => ({ ...place, frame: toPlace(place.frame, from, to) }));
         const places = moved.filter((place, i) => moved[i + 1]?.frame !== place.frame);
         return { ...framing, keyframes, following: { ...following, places, doubts } };
       }),
@@ -171,8 +191,8 @@ const mapFramings =
 const mapRanges: Mapping = ({ ranges = [] }, from, { rate: to, frames }) => ({
   ranges: ranges.map((range): Range => {
     const end = Math.min(frames, scaledFrames(range.out, from, to));
-    const first = Math.min(placeOf(range.in, from, to), end - 1);
-    const out = Math.min(frames, placeOf(range.out, from, to));
+    const first = Math.min(toPlace(range.in, from, to), end - 1);
+    const out = Math.min(frames, toPlace(range.out, from, to));
     return { ...range, in: first, out: Math.max(first + 1, out) };
   }),
 });

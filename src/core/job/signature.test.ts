@@ -1,7 +1,7 @@
 import { plainFraming } from '../framing/framing';
 import { activeClip, type Edit } from './job';
 import { applyCommand, type Command } from './commands/commands';
-import { signatureOf } from './signature';
+import { computeSignature } from './signature';
 import { framed, keep, testJob } from './test-job';
 
 const job = testJob();
@@ -9,13 +9,13 @@ const framing = (x: number): Command => framed({ focus: { x, y: 0.5 }, zoom: 1.5
 
 describe('an export', () => {
   it('is stale once what it shows changes, and not when only words do', () => {
-    const before = signatureOf(job.edit);
-    expect(signatureOf(applyCommand(job.edit, framing(0.3)))).not.toBe(before);
-    expect(signatureOf(applyCommand(job.edit, keep(5, 50)))).not.toBe(before);
+    const before = computeSignature(job.edit);
+    expect(computeSignature(applyCommand(job.edit, framing(0.3)))).not.toBe(before);
+    expect(computeSignature(applyCommand(job.edit, keep(5, 50)))).not.toBe(before);
     const elsewhere = { ...framing(0.3), framings: [{ ...plainFraming('another', 'main', 0), fit: true }] };
-    expect(signatureOf(applyCommand(job.edit, elsewhere as Command))).toBe(before);
+    expect(computeSignature(applyCommand(job.edit, elsewhere as Command))).toBe(before);
     const words = { title: 'x', description: '', tags: [] };
-    expect(signatureOf(applyCommand(job.edit, { type: 'set-words', words }))).toBe(before);
+    expect(computeSignature(applyCommand(job.edit, { type: 'set-words', words }))).toBe(before);
   });
 
   it('is told from others whatever was asked before: what is remembered is what would be reckoned', () => {
@@ -32,10 +32,10 @@ describe('an export', () => {
       applyCommand(job.edit, { type: 'set-words', words: { title: 'x', description: '', tags: [] } }),
       { ...job.edit, clips: [clip, other], clip: 'other' },
     ];
-    const fresh = (edit: Edit) => signatureOf(structuredClone(edit));
+    const fresh = (edit: Edit) => computeSignature(structuredClone(edit));
     for (const edit of [...edits, ...edits.toReversed(), ...edits]) {
-      expect(signatureOf(edit)).toBe(fresh(edit));
-      expect(signatureOf(edit, 'otherwise')).toBe(signatureOf(structuredClone(edit), 'otherwise'));
+      expect(computeSignature(edit)).toBe(fresh(edit));
+      expect(computeSignature(edit, 'otherwise')).toBe(computeSignature(structuredClone(edit), 'otherwise'));
     }
   });
 });

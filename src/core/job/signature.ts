@@ -1,6 +1,6 @@
+import { memoize } from '../figures/memoize';
 import { shortHash } from '../figures/short-hash';
 import { drawnFraming, type Framing } from '../framing/framing';
-import type { Canvas } from '../layout/canvas';
 import type { ClipText } from '../words/clip-text';
 import { activeCanvas } from './clip';
 import { activeClip, type Edit } from './job';
@@ -15,34 +15,26 @@ function shotsInClip(edit: Edit) {
   return { kept, ids };
 }
 
-/** What was reckoned of a canvas last, and of which parts of an edit: parts that did not change are the same objects. */
-interface Known {
-  parts: readonly unknown[];
-  signature: string;
-}
-const known = new WeakMap<Canvas, Known>();
-
 /**
  * What the picture and sound of an export depend on, as a hash: two edits with the same make the same clip. What
  * lies outside the clip does not count. Reckoned once for a canvas until something of that changes: a page of twelve
  * clips asks for many, many times.
  * @param made how its file is made, where something of that was chosen.
  */
-export function signatureOf(
+export function computeSignature(
   edit: Edit,
   made: unknown = activeCanvas(activeClip(edit)).encoding ?? null,
 ): string {
-  const { id, cut, text } = activeClip(edit);
-  const canvas = activeCanvas(activeClip(edit));
-  const parts = [id, cut, text, edit.shots, edit.framings, edit.repairs, made];
-  const before = known.get(canvas);
-  if (before?.parts.every((part, n) => part === parts[n])) return before.signature;
-  const signature = reckoned(edit, made);
-  known.set(canvas, { parts, signature });
-  return signature;
+  return hashClip(edit, made);
 }
 
-function reckoned(edit: Edit, made: unknown): string {
+/** Collects the parts of an edit that a signature is hashed from: the same objects give the same signature. */
+function collectParts(edit: Edit, made: unknown): [object, ...unknown[]] {
+  const clip = activeClip(edit);
+  return [activeCanvas(clip), clip.cut, edit.shots, edit.framings, edit.repairs, clip.text, made, clip.id];
+}
+
+const hashClip = memoize((edit: Edit, made: unknown): string => {
   const clip = activeClip(edit);
   const { kept, ids } = shotsInClip(edit);
   const used = new Set(clip.cut.map((range) => range.master));
@@ -62,7 +54,7 @@ function reckoned(edit: Edit, made: unknown): string {
     // Captions keep clear of what its placements lay over the picture.
     ...(clip.text?.captions.cues.length ? [[placement, ...(also ?? [])]] : []),
   ]);
-}
+}, collectParts);
 
 /** What of the words is drawn on the clip: not what captions are held to, and nothing of the cover. */
 function drawnText({ cover: _cover, ...text }: ClipText): unknown {

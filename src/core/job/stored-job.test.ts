@@ -2,10 +2,10 @@ import fc from 'fast-check';
 import { plainFraming } from '../framing/framing';
 import { applyCommand, type Command } from './commands/commands';
 import { deltaBetween } from './delta';
-import { type Entry, factsChange, headOf, headSchema, type JobFile, replayed } from './document';
-import { changeBy, EMPTY_HISTORY, MOST_STEPS, recorded, type Versioned } from './history';
+import { type Entry, factsChange, toHead, headSchema, type JobFile, replayed } from './document';
+import { computeChange, EMPTY_HISTORY, MOST_STEPS, recorded, type Versioned } from './history';
 import { activeClip, type Job, mainMaster } from './job';
-import { signatureOf } from './signature';
+import { computeSignature } from './signature';
 import { readOldJob, readStoredJob, storedJob } from './stored-job';
 import { framed, keep, testJob, TEST_MASTER, testShot } from './test-job';
 
@@ -15,7 +15,7 @@ const at = '2026-11-26T10:00:00.000Z';
 
 /** A file after a command, with the entry that was stored for it. */
 function step(from: JobFile, command: Command): { file: JobFile; entry: Entry } {
-  const change = changeBy(from.job.edit, command);
+  const change = computeChange(from.job.edit, command);
   if (!change) throw new Error('nothing changed');
   const { after: _after, ...stored } = change;
   const entry: Entry = { revision: from.revision + 1, at, done: { op: 'step', ...stored } };
@@ -94,7 +94,7 @@ describe('a stored job', () => {
   });
 
   it('has a head that says what the list shows', () => {
-    expect(headSchema.parse(headOf(file))).toMatchObject({
+    expect(headSchema.parse(toHead(file))).toMatchObject({
       id: 'job-1',
       clips: 1,
       revision: 0,
@@ -161,7 +161,7 @@ describe('what a job names', () => {
 describe('a history', () => {
   const many = (count: number, command: (n: number) => Command): Versioned =>
     Array.from({ length: count }, (_, n) => command(n)).reduce<Versioned>(
-      (now, command) => recorded(now, changeBy(now.edit, command)!),
+      (now, command) => recorded(now, computeChange(now.edit, command)!),
       { edit: { ...job.edit, shots: [] }, history: EMPTY_HISTORY },
     );
 
@@ -281,7 +281,7 @@ describe('a job of the fourth version', () => {
     document: JSON.stringify({ revision: 3, job: { ...was, exports: undefined, posts: undefined } }),
     history: JSON.stringify({ revision: 3, history }),
     entries: [],
-    exports: [record(signatureOf(was.edit, 8_000_000)), record('older')],
+    exports: [record(computeSignature(was.edit, 8_000_000)), record('older')],
     posts: [],
   };
   const opened = (entries: string[] = []) => {
@@ -295,7 +295,7 @@ describe('a job of the fourth version', () => {
     const now = opened();
     expect(rateOf(now)).toEqual({ kind: 'variable', bits: 8_000_000, most: null });
     const [current, older] = now.job.exports;
-    expect([current?.signature, older?.signature]).toEqual([signatureOf(now.job.edit), 'older']);
+    expect([current?.signature, older?.signature]).toEqual([computeSignature(now.job.edit), 'older']);
   });
 
   it('keeps its undo, in the form of today', () => {

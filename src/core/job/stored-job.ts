@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { count, measure } from '../figures/bounded';
+import { describeProblem } from '../figures/schema-problem';
 import { entrySchema, type JobFile, replayed } from './document';
 import { EMPTY_HISTORY, historySchema } from './history';
 import { type Job, JOB_VERSION, jobSchema } from './job';
@@ -53,11 +54,11 @@ export function readStoredJob(stored: StoredJob): ReadJob {
     const { revision, job } = documentSchema.parse(JSON.parse(stored.document));
     const version = versionSchema.parse(job).schemaVersion;
     if (version > JOB_VERSION) return newer(version);
-    const exports = recordsOf(exportRecordSchema, stored.exports);
-    const posts = recordsOf(postRecordSchema, stored.posts);
+    const exports = readRecords(exportRecordSchema, stored.exports);
+    const posts = readRecords(postRecordSchema, stored.posts);
     const whole: unknown = { ...(job as object), exports, posts };
     const entries = stored.entries.map((text) => entrySchema.parse(JSON.parse(text)));
-    const history = historyOf(stored.history, revision);
+    const history = readHistory(stored.history, revision);
     if (version === JOB_VERSION) {
       const now = { job: jobSchema.parse(whole), history, revision };
       return checked(entries.reduce(replayed, now));
@@ -87,7 +88,7 @@ export function readOldJob(text: string): ReadJob {
 /** A job as it came, opened only where all that it names is there. */
 export function checked(file: JobFile): ReadJob {
   const job = jobSchema.safeParse(file.job);
-  if (!job.success) return { ok: false, problem: 'damaged', detail: issueOf(job.error) };
+  if (!job.success) return { ok: false, problem: 'damaged', detail: describeProblem(job.error) };
   const [fault] = referenceFaults(job.data);
   return fault === undefined ? { ok: true, file } : { ok: false, problem: 'damaged', detail: fault };
 }
@@ -100,7 +101,7 @@ function reading(read: () => ReadJob): ReadJob {
   } catch (error) {
     const detail =
       error instanceof z.ZodError
-        ? issueOf(error)
+        ? describeProblem(error)
         : error instanceof Error
           ? error.message
           : 'it cannot be read';
@@ -108,9 +109,7 @@ function reading(read: () => ReadJob): ReadJob {
   }
 }
 
-const issueOf = ({ issues: [issue] }: z.ZodError): string => `${issue?.path.join('.')}: ${issue?.message}`;
-
-function historyOf(text: string | null, revision: number): JobFile['history'] {
+function readHistory(text: string | null, revision: number): JobFile['history'] {
   try {
     const stored = storedHistorySchema.parse(JSON.parse(text ?? ''));
     return stored.revision === revision ? stored.history : EMPTY_HISTORY;
@@ -120,11 +119,11 @@ function historyOf(text: string | null, revision: number): JobFile['history'] {
 }
 
 /** Records that can be read, newest first; the others stay where they are stored. */
-export function recordsOf<T extends { startedAt: string } | { at: string }>(
+export function readRecords<T extends { startedAt: string } | { at: string }>(
   schema: z.ZodType<T>,
   texts: readonly string[],
 ): T[] {
-  const timeOf = (record: T) => ('at' in record ? record.at : record.startedAt);
+  const toTime = (record: T) => ('at' in record ? record.at : record.startedAt);
   return texts
     .flatMap((text) => {
       try {
@@ -133,5 +132,5 @@ export function recordsOf<T extends { startedAt: string } | { at: string }>(
         return [];
       }
     })
-    .sort((a, b) => timeOf(b).localeCompare(timeOf(a)));
+    .sort((a, b) => toTime(b).localeCompare(toTime(a)));
 }

@@ -6,9 +6,9 @@ import { type Framing, plainFraming, PLAIN_VALUES, type Values } from '../framin
 import type { Command } from './commands/commands';
 import { type Job, newJob } from './job';
 import type { Shot } from '../cut/shot';
-import { MAIN_TRACK } from '../layout/layout';
+import { MAIN_TRACK } from '../layout/pane';
 import type { AudioFacts, Master } from '../master/master';
-import { canvasSizeFor, findPlacement } from '../outlets/outlets';
+import { chooseCanvasSize, findPlacement } from '../outlets/outlets';
 import { SHIPPED_SHEETS } from '../outlets/shipped';
 
 /** The id of that master. */
@@ -95,7 +95,7 @@ export function testJob(change: Partial<Master> = {}): Job {
 export function choose(placement: string): Command {
   const target = findPlacement(SHIPPED_SHEETS, placement);
   if (!target) throw new RangeError(`no sheet that ships has ${placement}`);
-  return { type: 'choose-placement', placement, size: canvasSizeFor(target) };
+  return { type: 'choose-placement', placement, size: chooseCanvasSize(target) };
 }
 
 /** A framing of the one shot that such a job has, with a window of one place. */

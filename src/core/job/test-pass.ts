@@ -23,7 +23,7 @@ export function testPass(change: Partial<Pass> = {}): Pass {
 }
 
 /** What jobs are checked with: the sheets that ship, and the same pass for every master, or none yet. */
-export const lookedAt = (pass: Pass | null) => ({ sheets: SHIPPED_SHEETS, passOf: () => pass });
+export const createPassLookup = (pass: Pass | null) => ({ sheets: SHIPPED_SHEETS, passOf: () => pass });
 
 /** Every master was looked at, and nothing was found. */
-export const LOOKED = lookedAt(testPass());
+export const LOOKED = createPassLookup(testPass());

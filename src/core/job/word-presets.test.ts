@@ -1,5 +1,5 @@
 import type { Clip } from './clip';
-import { leading, leadsWith } from './key-phrase';
+import { leading, startsWithKeyPhrase } from './key-phrase';
 import { activeClip } from './job';
 import { testJob } from './test-job';
 import { filledTemplate, tagSetsFile, templatesFile, withTags } from './word-presets';
@@ -34,7 +34,9 @@ describe('a template of words', () => {
     const own = { name: 'Usual', title: '{clip}', description: '', tags: [] };
     expect(templatesFile.read(templatesFile.write([own]))).toEqual({ all: [own] });
     const wrong = templatesFile.write([{ ...own, title: '{clop}' }]);
-    expect(templatesFile.read(wrong)).toEqual({ problem: expect.stringContaining('unknown part') });
+    expect(templatesFile.read(wrong)).toEqual({
+      problem: expect.stringContaining('{clop} is none of {clip}'),
+    });
   });
 });
 
@@ -51,7 +53,7 @@ describe('the key phrase of a title', () => {
   it.each([
     ['Kite day at the bay', 'kite  DAY', true],
     ['At the bay: kite day', 'kite day', false],
-  ])('leads “%s”, or not', (title, phrase, leads) => expect(leadsWith(title, phrase)).toBe(leads));
+  ])('leads “%s”, or not', (title, phrase, leads) => expect(startsWithKeyPhrase(title, phrase)).toBe(leads));
 
   it.each([
     ['At the bay: kite day', 'kite day', 'kite day: At the bay'],

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { bracesProblem, fillBraces } from '../figures/in-braces';
 import { givenName, namedFile } from '../figures/named-file';
+import { MAX_WORDS_UNITS, tagsSchema } from '../outlets/post-form';
 import { type Clip, clipName, type OwnWords } from './clip';
 import type { Job } from './job';
 
@@ -20,23 +21,24 @@ const text = (most: number) =>
   z
     .string()
     .max(most)
-    .refine((value) => bracesProblem(value, TEMPLATE_PARTS) === null, {
-      error: 'it has an unknown part in braces',
+    .superRefine((value, context) => {
+      const problem = bracesProblem(value, TEMPLATE_PARTS);
+      if (problem !== null) context.addIssue(problem);
     });
 
 /** Words with parts in braces, under a name. */
 const templateSchema = z.object({
   name: givenName,
-  title: text(500),
-  description: text(5000),
-  tags: z.array(z.string().max(60)).max(40),
+  title: text(MAX_WORDS_UNITS.title),
+  description: text(MAX_WORDS_UNITS.description),
+  tags: tagsSchema,
 });
 export type WordTemplate = z.infer<typeof templateSchema>;
 /** Templates as a JSON file. */
 export const templatesFile = namedFile('gusset-templates', 'templates', templateSchema);
 
 /** Tags that go together, under a name. */
-const tagSetSchema = z.object({ name: givenName, tags: z.array(z.string().min(1).max(60)).min(1).max(40) });
+const tagSetSchema = z.object({ name: givenName, tags: tagsSchema.min(1) });
 /** Sets of tags as a JSON file. */
 export const tagSetsFile = namedFile('gusset-tags', 'sets', tagSetSchema);
 

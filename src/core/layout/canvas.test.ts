@@ -1,6 +1,6 @@
 import fc from 'fast-check';
-import { canvasSchema, canvasOf } from './canvas';
-import { fittedPixels, type Layout, layoutSchema, LAYOUTS, panesOf, PLAIN_LAYOUT, tracksOf } from './layout';
+import { canvasSchema, makeCanvas } from './canvas';
+import { fittedPixels, type Layout, layoutSchema, LAYOUTS, listPanes, PLAIN_LAYOUT, listFramingTracks } from './layout';
 import { withNamed } from '../figures/named-file';
 import { type Preset, presetsFile } from './preset';
 
@@ -23,12 +23,13 @@ const layout = fc.record<Layout>({
   banded: fc.record({ place: share(0, 1), colour: fc.constant('#1F2B33') }),
   backdrop: fc.record({ blur: share(0.01, 0.2) }),
   turned: fc.record({ clockwise: fc.boolean() }),
+  oneAboveTwo: fc.record({ divider: share(0, 1) }),
 });
 
 describe('a canvas', () => {
   it('takes even sides from 16 to 4096 only', () => {
     const of = (width: number) =>
-      canvasSchema.safeParse(canvasOf('x/y', { width, height: 1080 }, FILM, 'c')).success;
+      canvasSchema.safeParse(makeCanvas('x/y', { width, height: 1080 }, FILM, 'c')).success;
     expect([15, 16, 17, 4096, 4098].map(of)).toEqual([false, true, false, true, false]);
   });
 
@@ -36,7 +37,7 @@ describe('a canvas', () => {
     fc.assert(
       fc.property(evenSide, evenSide, layout, (width, height, chosen) => {
         expect(layoutSchema.safeParse(chosen).success).toBe(true);
-        for (const { rect } of panesOf(chosen, { width, height })) {
+        for (const { rect } of listPanes(chosen, { width, height })) {
           for (const edge of [rect.x, rect.y, rect.width, rect.height]) expect(edge % 2 === 0).toBe(true);
           expect(Math.min(rect.x, rect.y, rect.width - 2, rect.height - 2)).toBeGreaterThanOrEqual(0);
           expect(rect.x + rect.width).toBeLessThanOrEqual(width);
@@ -51,22 +52,46 @@ describe('a canvas', () => {
     const stacked = layout.map((entry): Layout => ({ ...entry, kind: 'stacked' }));
     fc.assert(
       fc.property(evenSide, stacked, (height, chosen) => {
-        const panes = panesOf(chosen, { width: 64, height });
+        const panes = listPanes(chosen, { width: 64, height });
         let next = 0;
         for (const { rect } of panes) {
           expect(rect).toMatchObject({ x: 0, width: 64, y: next });
           next += rect.height;
         }
         expect(next).toBe(height);
-        expect(new Set(panes.map((pane) => pane.track)).size).toBe(chosen.stacked.panes);
+        expect(new Set(panes.map((pane) => pane.track)).size).toBe(chosen.stacked?.panes);
       }),
       { numRuns: 1000 },
     );
   });
 
   it('shows two tracks where it has two subjects, else one', () => {
-    const tracks = (kind: Layout['kind']) => tracksOf({ ...PLAIN_LAYOUT, kind }).length;
-    expect(LAYOUTS.map(tracks)).toEqual([1, 2, 2, 1, 1, 1]);
+    const tracks = (kind: Layout['kind']) => listFramingTracks({ ...PLAIN_LAYOUT, kind }).length;
+    expect(LAYOUTS.map(tracks)).toEqual([1, 2, 3, 2, 1, 1, 1]);
+  });
+
+  it('begins with what jobs show that store no settings: the same panes for good', () => {
+    const size = { width: 1000, height: 2000 };
+    const begun = LAYOUTS.map((kind) =>
+      listPanes({ kind }, size).map(({ rect, blur, turn }) => ({ rect, blur, turn })),
+    );
+    const [width, x] = [1000, 0];
+    const pane = (y: number, height: number, more = {}) => ({
+      ...{ rect: { x, y, width, height } },
+      blur: 0,
+      turn: 0,
+      ...more,
+    });
+    const half = (at: number) => pane(0, 0, { rect: { x: at, y: 1200, width: 500, height: 800 } });
+    expect(begun).toEqual([
+      [pane(0, 2000)],
+      [pane(0, 1000), pane(1000, 1000)],
+      [pane(0, 1200), half(0), half(500)],
+      [pane(0, 2000), pane(0, 0, { rect: { x: 540, y: 1540, width: 420, height: 420 } })],
+      [pane(0, 2000)],
+      [pane(0, 2000, { blur: 60 }), pane(0, 2000)],
+      [pane(0, 2000, { turn: 270 })],
+    ]);
   });
 
   it('fits a picture of any ratio inside, touching two opposite edges', () => {
@@ -87,7 +112,7 @@ describe('a canvas', () => {
 
 describe('presets', () => {
   const preset = (name: string, width = 1080): Preset => {
-    const { placement, height, rate, layout: plain } = canvasOf(null, { width, height: 1350 }, FILM, 'c');
+    const { placement, height, rate, layout: plain } = makeCanvas(null, { width, height: 1350 }, FILM, 'c');
     return { name, placement, width, height, rate, layout: plain };
   };
 

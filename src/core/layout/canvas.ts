@@ -35,7 +35,7 @@ export const canvasSchema = canvasSizeSchema.extend({
 export type Canvas = z.infer<typeof canvasSchema>;
 
 /** A canvas of a size at a rate, one pane, filled, in the first dye. */
-export function canvasOf(placement: string | null, size: Size, rate: FrameRate, id: string): Canvas {
+export function makeCanvas(placement: string | null, size: Size, rate: FrameRate, id: string): Canvas {
   const { width, height } = size;
   return { id, placement, width, height, rate, layout: PLAIN_LAYOUT, dye: 0, detached: [] };
 }

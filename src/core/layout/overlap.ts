@@ -1,4 +1,4 @@
-import { boundsOf, cornersOf, type Window } from '../framing/window';
+import { computeBounds, computeCorners, type Window } from '../framing/window';
 import { type Point } from '../framing/framing';
 import type { Rect } from '../picture/size';
 
@@ -14,13 +14,13 @@ const side = (a: Point, b: Point, point: Point): number =>
 
 /** Whether a point of the live area lies in a window. @param live width over height. */
 export function shows(window: Window, point: Point, live: number): boolean {
-  const corners = cornersOf(window, live);
+  const corners = computeCorners(window, live);
   return corners.every((a, i) => side(a, corners[(i + 1) % 4] as Point, point) >= 0);
 }
 
 /** Where a point of the live area is seen in a window: 0…1 of the pane, outside of it past those. @param live as above. */
-export function placeIn(window: Window, point: Point, live: number): Point {
-  const [corner, right, , down] = cornersOf(window, live);
+export function toWindowPoint(window: Window, point: Point, live: number): Point {
+  const [corner, right, , down] = computeCorners(window, live);
   const across = { x: right.x - corner.x, y: right.y - corner.y };
   const downward = { x: down.x - corner.x, y: down.y - corner.y };
   const from = { x: point.x - corner.x, y: point.y - corner.y };
@@ -41,9 +41,9 @@ const apart = (a: Rect, b: Rect): boolean =>
  * @param live width over height. @returns 0…1.
  */
 export function sharedShare(of: Window, other: Window, live: number): number {
-  if (apart(boundsOf(of, live), boundsOf(other, live))) return 0;
-  const clip = cornersOf(other, live);
-  let piece: Point[] = cornersOf(of, live);
+  if (apart(computeBounds(of, live), computeBounds(other, live))) return 0;
+  const clip = computeCorners(other, live);
+  let piece: Point[] = computeCorners(of, live);
   const whole = doubleArea(piece);
   clip.forEach((a, i) => {
     const b = clip[(i + 1) % 4] as Point;

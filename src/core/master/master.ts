@@ -95,7 +95,7 @@ export const findAbsurdFact = (facts: FileFacts): string | null =>
   fileFactsSchema.safeParse(facts).error?.issues[0]?.path.join(' ') ?? null;
 
 /** The id of a master with a fingerprint. */
-export const masterIdOf = (fingerprint: string): string => fingerprint.slice(0, 12);
+export const toMasterId = (fingerprint: string): string => fingerprint.slice(0, 12);
 
 /** Names of codecs for people, by the short names that the media library uses. */
 const CODEC_NAMES: Record<string, string> = {

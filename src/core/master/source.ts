@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { memoize } from '../figures/memoize';
 import { uprightSize } from '../picture/orientation';
 import { pictureRectSchema, WHOLE_RECT } from '../picture/size';
 import { scaledFrames } from '../time/frame-rate';
@@ -15,19 +16,11 @@ export const sourceSchema = masterSchema.extend({
 });
 export type Source = z.infer<typeof sourceSchema>;
 
-/** Sources that were worked out: of the same master and repairs it is the same object. */
-const known = new WeakMap<Master, WeakMap<Repairs, Source>>();
+/** The source of a master: its file's facts, with a person's repairs in their place. The same two give the same object. */
+export const toSource = (master: Master, repairs: Repairs = NO_REPAIRS): Source =>
+  applyRepairs(master, repairs);
 
-/** A master with a person's repairs in the place of what its file says. */
-export function sourceOf(master: Master, repairs: Repairs = NO_REPAIRS): Source {
-  const byRepairs = known.get(master) ?? new WeakMap<Repairs, Source>();
-  known.set(master, byRepairs);
-  const source = byRepairs.get(repairs) ?? worked(master, repairs);
-  byRepairs.set(repairs, source);
-  return source;
-}
-
-function worked(master: Master, repairs: Repairs): Source {
+const applyRepairs = memoize((master: Master, repairs: Repairs): Source => {
   const rotation = repairs.rotation ?? master.rotation;
   const pixelAspect = repairs.pixelAspect ?? master.pixelAspect;
   const rate = repairs.rate ?? master.rate;
@@ -48,4 +41,4 @@ function worked(master: Master, repairs: Repairs): Source {
     live: repairs.live ?? WHOLE_RECT,
     deinterlace: repairs.deinterlace,
   };
-}
+});

@@ -1,10 +1,10 @@
 import { testMaster } from '../job/test-job';
 import { NO_REPAIRS, type Repairs } from './repairs';
-import { sourceOf } from './source';
+import { toSource } from './source';
 import { stillName } from './still-name';
 
 const nameWith = (repairs: Partial<Repairs>): string =>
-  stillName(sourceOf(testMaster(), { ...NO_REPAIRS, ...repairs }), 90, 12);
+  stillName(toSource(testMaster(), { ...NO_REPAIRS, ...repairs }), 90, 12);
 
 it('is another for every repair that shows, so that no still of before is shown after it', () => {
   const names = [

@@ -2,8 +2,9 @@ import { sheetChanges } from './compare';
 import type { RuleSheet } from './rule-sheet';
 import { SHIPPED_SHEETS } from './shipped';
 
-const verrow = SHIPPED_SHEETS[0] as RuleSheet;
-const [short] = verrow.placements as [RuleSheet['placements'][number]];
+const [shipped] = SHIPPED_SHEETS as [RuleSheet];
+const [short] = shipped.placements as [RuleSheet['placements'][number]];
+const verrow = { ...shipped, placements: [short] };
 const changed = (change: Partial<typeof short>): RuleSheet => ({
   ...verrow,
   placements: [{ ...short, ...change }],
@@ -14,10 +15,10 @@ describe('two versions of a rule sheet', () => {
     expect(sheetChanges(verrow, verrow)).toEqual([]);
     const after = changed({ length: { ...short.length, most: 45, best: null }, childrenStatement: false });
     expect(sheetChanges(verrow, { ...after, date: '2026-12-01' })).toEqual([
-      { place: 'date', before: verrow.date, after: '2026-12-01' },
-      { place: 'Short: length, most', before: '60', after: '45' },
-      { place: 'Short: length, best', before: '15 20', after: 'none' },
-      { place: 'Short: children statement', before: 'yes', after: 'no' },
+      { place: 'Checked on', before: verrow.date, after: '2026-12-01' },
+      { place: 'Short, length: Longest', before: '60 s', after: '45 s' },
+      { place: 'Short, length: Where clips do best', before: 'From 15 s, To 20 s', after: 'none' },
+      { place: 'Short, post: Asks whether it is made for children', before: 'yes', after: 'no' },
     ]);
   });
 

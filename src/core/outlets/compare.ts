@@ -1,61 +1,93 @@
+import { type Field, type FieldGroup, fieldValueLabel } from './limits/field';
+import type { Placement } from './placement';
+import { NAME_FIELD, PLACEMENT_FORM, SHEET_FIELDS } from './placement-form';
 import type { RuleSheet } from './rule-sheet';
 
-/** A value that two versions of a rule sheet do not share; undefined where one of them has none. */
+/** A value that two versions of a rule sheet do not share. */
 export interface ValueChange {
-  /** Where it lies, in words: `Short: length, most`. */
+  /** Where it lies, as its form calls it: `Short, length: Longest`. */
   place: string;
   before: string;
   after: string;
 }
 
-/** A name in the schema as words: `mostBytes` is `most bytes`. */
-const worded = (key: string): string => key.replace(/[A-Z]/g, (letter) => ` ${letter.toLowerCase()}`);
-
-/** What differs between two versions of a sheet, value by value, in the order of the sheet. */
+/** Lists what differs between two versions of a sheet, value by value, in the order of its form. */
 export function sheetChanges(before: RuleSheet, after: RuleSheet): ValueChange[] {
-  const { placements: old, ...oldHead } = before;
-  const { placements: fresh, ...freshHead } = after;
-  const ids = [...new Set([...old, ...fresh].map(({ id }) => id))];
-  const nameOf = (id: string) => [...fresh, ...old].find((placement) => placement.id === id)?.name ?? id;
+  const ids = [...new Set([...before.placements, ...after.placements].map(({ id }) => id))];
   return [
-    ...changesIn(oldHead, freshHead, []).map(({ path, ...values }) => ({
-      place: path.map(worded).join(', '),
-      ...values,
-    })),
+    ...SHEET_FIELDS.flatMap((field) => compareField(field.label, field, before, after)),
     ...ids.flatMap((id) => {
-      const of = (all: RuleSheet['placements']) => all.find((placement) => placement.id === id);
-      const [was, is] = [of(old), of(fresh)];
-      if (!was || !is)
-        return [{ place: nameOf(id), before: was ? 'taken' : 'none', after: is ? 'taken' : 'none' }];
-      return changesIn(was, is, []).map(({ path, ...values }) => ({
-        place: `${nameOf(id)}: ${path.map(worded).join(', ')}`,
-        ...values,
-      }));
+      const [was, is] = [before, after].map((sheet) => sheet.placements.find((one) => one.id === id));
+      if (was && is) return comparePlacements(was, is);
+      return { place: (is ?? was)?.name ?? id, before: was ? 'taken' : 'none', after: is ? 'taken' : 'none' };
     }),
   ];
 }
 
+function comparePlacements(before: Placement, after: Placement): ValueChange[] {
+  const { name } = after;
+  const pickDrawn = ({ sizes, zones, ladder }: Placement) => ({ sizes, zones, ladder });
+  return [
+    ...compareField(name, NAME_FIELD, before, after),
+    ...compareStructures(pickDrawn(before), pickDrawn(after), []).map(({ path, ...values }) => ({
+      place: `${name}: ${path.map(splitWords).join(', ')}`,
+      ...values,
+    })),
+    ...PLACEMENT_FORM.flatMap(({ title, fields, groups }) => {
+      const section = `${name}, ${title.toLowerCase()}`;
+      return [
+        ...fields.flatMap((field) => compareField(`${section}: ${field.label}`, field, before, after)),
+        ...groups.flatMap((group) => compareGroup(section, group, before, after)),
+      ];
+    }),
+  ];
+}
+
+/** Reads a value by its path. */
+const readPath = (from: unknown, path: string): unknown =>
+  path.split('.').reduce<unknown>((at, key) => (isBranch(at) ? at[key] : undefined), from);
+
+function compareField(place: string, field: Field, before: unknown, after: unknown): ValueChange[] {
+  const [was, is] = [before, after].map((one) => fieldValueLabel(field, readPath(one, field.path)));
+  return was === is ? [] : [{ place, before: was ?? '', after: is ?? '' }];
+}
+
+function compareGroup(section: string, group: FieldGroup, before: unknown, after: unknown): ValueChange[] {
+  const place = `${section}: ${group.label}`;
+  const [was, is] = [readPath(before, group.path), readPath(after, group.path)];
+  if (isBranch(was) && isBranch(is))
+    return group.fields.flatMap((field) => compareField(`${place}, ${field.label}`, field, was, is));
+  const formatValue = (value: unknown): string =>
+    isBranch(value)
+      ? group.fields.map((field) => `${field.label} ${fieldValueLabel(field, value[field.path])}`).join(', ')
+      : 'none';
+  return isBranch(was) === isBranch(is) ? [] : [{ place, before: formatValue(was), after: formatValue(is) }];
+}
+
+/** A name in the schema as words: `mostBytes` is `most bytes`. */
+const splitWords = (key: string): string => key.replace(/[A-Z]/g, (letter) => ` ${letter.toLowerCase()}`);
+
 const isBranch = (value: unknown): value is Record<string, unknown> =>
   typeof value === 'object' && value !== null && !Array.isArray(value);
 
-function changesIn(
+/** Lists changes of values that have forms of their own: sizes, zones, the ladder. */
+function compareStructures(
   before: unknown,
   after: unknown,
   path: string[],
 ): { path: string[]; before: string; after: string }[] {
   if (isBranch(before) && isBranch(after)) {
     const keys = [...new Set([...Object.keys(before), ...Object.keys(after)])];
-    return keys.flatMap((key) => changesIn(before[key], after[key], [...path, key]));
+    return keys.flatMap((key) => compareStructures(before[key], after[key], [...path, key]));
   }
-  const [was, is] = [shown(before), shown(after)];
+  const [was, is] = [formatValue(before), formatValue(after)];
   return was === is ? [] : [{ path, before: was, after: is }];
 }
 
 /** A value as it is read by people. */
-function shown(value: unknown): string {
+function formatValue(value: unknown): string {
   if (value === null || value === undefined) return 'none';
-  if (typeof value === 'boolean') return value ? 'yes' : 'no';
-  if (Array.isArray(value)) return value.length === 0 ? 'none' : value.map(shown).join('; ');
-  if (isBranch(value)) return Object.values(value).map(shown).join(' ');
+  if (Array.isArray(value)) return value.length === 0 ? 'none' : value.map(formatValue).join('; ');
+  if (isBranch(value)) return Object.values(value).map(formatValue).join(' ');
   return String(value as string | number);
 }

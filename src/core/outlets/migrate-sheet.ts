@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import { boundedNumber, byteCount, MAX_SIDE_PIXELS, measure, seconds } from '../figures/bounded';
 import { frameRateSchema } from '../time/frame-rate';
-import { CONTAINERS, type Placement } from './placement';
+import { CONTAINERS } from './limits/container';
+import type { Placement } from './placement';
 import { PLAIN_PLACEMENT } from './plain-placement';
 import { type RuleSheet, SHEET_VERSION } from './rule-sheet';
 

@@ -41,13 +41,16 @@ export const abilitiesSchema = z.object({
 });
 export type Abilities = z.infer<typeof abilitiesSchema>;
 
+/** An address from an outlet's root: it begins with a slash, so that it leads to no other host. */
+const fromRoot = z.string().max(300).startsWith('/');
+
 /** Whose account it is. */
 export const outletAccountSchema = z.object({
   id: z.string().min(1).max(100),
   name: z.string().min(1).max(100),
   kind: z.enum(['person', 'page']),
   /** A picture, from the outlet's root; null for none. */
-  picture: z.string().max(300).nullable(),
+  picture: fromRoot.nullable(),
 });
 export type OutletAccount = z.infer<typeof outletAccountSchema>;
 
@@ -65,7 +68,7 @@ export const outletPostSchema = z.discriminatedUnion('state', [
     id: z.string(),
     state: z.literal('up'),
     /** Its address, from the outlet's root. */
-    page: z.string(),
+    page: fromRoot,
     audience: audienceSchema,
     viewed: viewedSchema.nullable(),
   }),

@@ -1,10 +1,12 @@
 import { bordersSchema } from '../picture/borders';
-import { refusals, type Limit, type SentFile, type SentPost } from './judge';
+import { refusals } from './judge';
+import type { LimitName } from './limits/limits';
 import type { Placement } from './placement';
-import { findPlacement, placementsOf, targetOf } from './outlets';
+import { findPlacement, listPlacements, findTarget } from './outlets';
 import { postFormSchema } from './post-form';
 import { readSheet } from './read-sheet';
 import { ruleSheetSchema } from './rule-sheet';
+import type { SentFile, SentPost } from './sent';
 import { SHIPPED_SHEETS } from './shipped';
 import { ratiosLabel, sizesLabel, takesRatio, takesSize } from './taken-sizes';
 
@@ -34,13 +36,16 @@ const good: SentFile = {
 
 describe('rule sheets', () => {
   it('name what the outlets take', () => {
-    expect(placementsOf(SHIPPED_SHEETS).map((placement) => placement.label)).toEqual([
+    expect(listPlacements(SHIPPED_SHEETS).map((placement) => placement.label)).toEqual([
       'Verrow Short',
+      'Verrow Extended',
+      'Verrow Square',
       'Tesselle Square',
       'Tesselle Portrait',
       'Tesselle Wide',
       'Tesselle Vanishing',
       'Commonfold Wide',
+      'Commonfold Square',
       'Longshelf Video',
     ]);
     expect(findPlacement(SHIPPED_SHEETS, 'verrow/none')).toBeNull();
@@ -132,7 +137,7 @@ describe('an outlet', () => {
 
   const video = good.video;
   const audio = good.audio!;
-  it.each<[string, Partial<SentFile>, Partial<SentPost>, Limit, RegExp]>([
+  it.each<[string, Partial<SentFile>, Partial<SentPost>, LimitName, RegExp]>([
     ['one frame too many', { frames: 1439 }, {}, 'length', /lasts 60\.02 s; the limit is 60 s/],
     ['a wide picture', { width: 1920, height: 1080 }, {}, 'size', /1920×1080; Short takes 1080×1920/],
     ['a fast rate', { rate: { num: 120, den: 1 }, frames: 900 }, {}, 'rate', /120 fps; at most 60/],
@@ -163,9 +168,10 @@ describe('an outlet', () => {
     ['a long tag', {}, { tags: ['upright', 'k'.repeat(31)] }, 'tags', /over 30 characters/],
     ['an audience it lacks', {}, { audience: 'friends' }, 'audience', /cannot be friends/],
     ['no word on children', {}, { forChildren: null }, 'children', /made for children/],
+    ['many links', {}, { description: 'www.a.example www.b.example' }, 'links', /2 links; at most 1/],
     ['a link that is none', {}, { longVideo: 'shelf' }, 'long-video', /not a web address/],
   ])('refuses %s and says why', (_, file, sent, limit, reason) => {
-    expect(refusals({ ...good, ...file }, { ...post, ...sent }, short)).toEqual([
+    expect(refusals({ ...good, ...file }, { ...post, ...sent }, { ...short, maxLinks: 1 })).toEqual([
       { limit, reason: expect.stringMatching(reason) as string },
     ]);
   });
@@ -184,9 +190,9 @@ describe('an outlet', () => {
 
 it('judges a canvas whose sheet is gone by no limits, and says so', () => {
   const canvas = { placement: 'verrow/short', width: 1080, height: 1920 };
-  expect(targetOf([], canvas)).toMatchObject({ key: 'own/size', label: 'verrow/short (no rule sheet)' });
-  expect(targetOf(SHIPPED_SHEETS, canvas).label).toBe('Verrow Short');
-  expect(targetOf([], { ...canvas, placement: null }).label).toBe('Own 1080×1920');
+  expect(findTarget([], canvas)).toMatchObject({ key: 'own/size', label: 'verrow/short (no rule sheet)' });
+  expect(findTarget(SHIPPED_SHEETS, canvas).label).toBe('Verrow Short');
+  expect(findTarget([], { ...canvas, placement: null }).label).toBe('Own 1080×1920');
 });
 
 it('takes no upload names that lead elsewhere', () => {

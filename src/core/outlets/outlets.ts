@@ -15,7 +15,7 @@ export interface OutletPlacement {
   label: string;
 }
 
-const placementIn = (sheet: RuleSheet, placement: Placement): OutletPlacement => ({
+const toOutletPlacement = (sheet: RuleSheet, placement: Placement): OutletPlacement => ({
   key: `${sheet.outlet}/${placement.id}`,
   sheet,
   placement,
@@ -23,20 +23,20 @@ const placementIn = (sheet: RuleSheet, placement: Placement): OutletPlacement =>
 });
 
 /** Every placement of some sheets, in their order. */
-export const placementsOf = (sheets: Sheets): OutletPlacement[] =>
-  sheets.flatMap((sheet) => sheet.placements.map((placement) => placementIn(sheet, placement)));
+export const listPlacements = (sheets: Sheets): OutletPlacement[] =>
+  sheets.flatMap((sheet) => sheet.placements.map((placement) => toOutletPlacement(sheet, placement)));
 
 /** The placement of a key, or null where no sheet has it. */
 export const findPlacement = (sheets: Sheets, key: string): OutletPlacement | null => {
   const [outlet, id] = key.split('/');
   const sheet = sheets.find((sheet) => sheet.outlet === outlet);
   const placement = sheet?.placements.find((placement) => placement.id === id);
-  return sheet && placement ? placementIn(sheet, placement) : null;
+  return sheet && placement ? toOutletPlacement(sheet, placement) : null;
 };
 
 /** Tags that some placement requires. */
-export const requiredTagsIn = (sheets: Sheets): string[] =>
-  placementsOf(sheets).flatMap(({ placement }) => placement.words.tags.required ?? []);
+export const listRequiredTags = (sheets: Sheets): string[] =>
+  listPlacements(sheets).flatMap(({ placement }) => placement.words.tags.required ?? []);
 
 /** The key of a size of the person's own, which no outlet sets limits for. */
 export const OWN_KEY = 'own/size';
@@ -45,7 +45,7 @@ export const OWN_KEY = 'own/size';
  * What a canvas is judged by: its placement; for a size of its own, or a placement that no sheet has any more, nothing
  * but what a file can hold.
  */
-export function targetOf(
+export function findTarget(
   sheets: Sheets,
   { placement, width, height }: Pick<Canvas, 'placement'> & Size,
 ): OutletPlacement {
@@ -61,20 +61,20 @@ export function targetOf(
 }
 
 /** Every placement that a canvas is judged by: its own, then those that it is made for besides. */
-export function targetsOf(
+export function listTargets(
   sheets: Sheets,
   canvas: Pick<Canvas, 'placement' | 'also'> & Size,
 ): OutletPlacement[] {
   const also = (canvas.also ?? []).filter((key) => key !== canvas.placement);
-  return [targetOf(sheets, canvas), ...also.flatMap((key) => findPlacement(sheets, key) ?? [])];
+  return [findTarget(sheets, canvas), ...also.flatMap((key) => findPlacement(sheets, key) ?? [])];
 }
 
 /** The size of a canvas that is made for a placement. */
-export const canvasSizeFor = ({ placement }: OutletPlacement): Size => usualSize(placement.sizes);
+export const chooseCanvasSize = ({ placement }: OutletPlacement): Size => usualSize(placement.sizes);
 
 /** What a canvas is called: its placement, or its size. */
 export const canvasLabel = (sheets: Sheets, canvas: Pick<Canvas, 'placement'> & Size): string =>
-  targetOf(sheets, canvas).label;
+  findTarget(sheets, canvas).label;
 
 const OWN_LIMITS: Placement = { ...PLAIN_PLACEMENT, id: 'size', name: 'Own size' };
 const OWN_SHEET: RuleSheet = {

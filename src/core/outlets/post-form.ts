@@ -3,8 +3,20 @@ import { type Audience, audienceSchema } from './audience';
 
 /** Longest cover, in characters of base 64: three quarters as many bytes. */
 const MOST_COVER = 8_000_000;
-/** Longest captions, in characters. */
-const MOST_CAPTIONS = 400_000;
+/** Longest captions, in UTF-16 units: as many and as long as a clip can hold, with their times. */
+const MAX_CAPTIONS_UNITS = 6_000_000;
+/** Longest request with a form, in bytes. */
+export const MAX_FORM_BYTES = 24_000_000;
+
+/**
+ * Longest words of a post, in UTF-16 units. Outlets count characters as people see them, of which one may be more than
+ * ten units: what an outlet takes must not be held back by these.
+ */
+export const MAX_WORDS_UNITS = { title: 5000, description: 100_000, tag: 1000 } as const;
+/** Most tags of a post, whatever its outlet takes. */
+const MAX_TAGS = 500;
+/** Tags without their mark, as they are stored and sent. */
+export const tagsSchema = z.array(z.string().max(MAX_WORDS_UNITS.tag)).max(MAX_TAGS);
 
 /** What others may do with a post. */
 export const permissionsSchema = z.object({
@@ -28,9 +40,9 @@ export const PLAIN_CONTENT: z.infer<typeof contentSchema> = { paid: false, synth
 /** What an outlet is sent beside the file. */
 export const postWordsSchema = z.object({
   placement: z.string().max(40),
-  title: z.string().max(500),
-  description: z.string().max(5000),
-  tags: z.array(z.string().max(60)).max(40),
+  title: z.string().max(MAX_WORDS_UNITS.title),
+  description: z.string().max(MAX_WORDS_UNITS.description),
+  tags: tagsSchema,
   audience: audienceSchema,
   /** Whether the clip is made for children; null where nothing was said. */
   forChildren: z.boolean().nullable().default(null),
@@ -49,7 +61,7 @@ export const postWordsSchema = z.object({
     .nullable()
     .default(null),
   /** Timed captions as WebVTT; null for none. */
-  captions: z.string().max(MOST_CAPTIONS).startsWith('WEBVTT').nullable().default(null),
+  captions: z.string().max(MAX_CAPTIONS_UNITS).startsWith('WEBVTT').nullable().default(null),
 });
 export type PostWords = z.infer<typeof postWordsSchema>;
 
@@ -63,13 +75,15 @@ export const postFormSchema = postWordsSchema.extend({
 export type PostForm = z.infer<typeof postFormSchema>;
 
 /** Who sees a post at a moment, in milliseconds. */
-export const audienceAt = ({ audience, publishAt }: PostForm, now: number): Audience =>
+export const resolveAudience = ({ audience, publishAt }: PostForm, now: number): Audience =>
   publishAt !== null && Date.parse(publishAt) > now ? 'private' : audience;
 
-/** The page of an outlet's stand-in, from the server's root. */
-export const boardPath = (outlet: string): string => `/outlets/${outlet}/`;
-/** The page of one post. */
-export const postPage = (outlet: string, id: string): string => `${boardPath(outlet)}posts/${id}`;
+/** Where an outlet's stand-in lies, from the server's root. */
+export const outletRoot = (outlet: string): string => `/outlets/${outlet}`;
+/** Its page. */
+export const boardPath = (outlet: string): string => `${outletRoot(outlet)}/`;
+/** The page of one post, from the stand-in's root. */
+export const postPage = (id: string): string => `/posts/${id}`;
 /** The clip of one post. */
 export const clipPath = (outlet: string, id: string): string => `${boardPath(outlet)}clips/${id}.mp4`;
 /** The cover of one post. */

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { count } from '../figures/bounded';
+import { describeProblem } from '../figures/schema-problem';
 import { migratedSheet } from './migrate-sheet';
 import { type RuleSheet, ruleSheetSchema, SHEET_VERSION } from './rule-sheet';
 
@@ -19,7 +20,6 @@ export function readSheet(value: unknown): ReadSheet {
     return { sheet: ruleSheetSchema.parse(migratedSheet(value, schemaVersion)) };
   } catch (error) {
     if (!(error instanceof z.ZodError)) throw error;
-    const [issue] = error.issues;
-    return { problem: `${issue?.path.join('.') || 'the sheet'}: ${issue?.message ?? 'it cannot be read'}` };
+    return { problem: describeProblem(error, 'the sheet') };
   }
 }

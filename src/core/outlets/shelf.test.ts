@@ -5,7 +5,7 @@ import {
   removedSheets,
   type Shelf,
   sheetsInUse,
-  versionsOf,
+  listSheetVersions,
   withRemoved,
   withVersion,
   writeShelf,
@@ -27,14 +27,14 @@ describe('the sheets of a browser', () => {
   it('are the newest versions, and every version before them is kept', () => {
     const shelf = withVersion({}, changed);
     expect(sheetsInUse(SHIPPED_SHEETS, shelf)[0]).toBe(changed);
-    expect(versionsOf(SHIPPED_SHEETS, shelf, 'verrow')).toEqual([verrow, changed]);
+    expect(listSheetVersions(SHIPPED_SHEETS, shelf, 'verrow')).toEqual([verrow, changed]);
     expect(sheetsInUse(SHIPPED_SHEETS, withVersion(shelf, verrow))[0]).toBe(verrow);
   });
 
   it('forget the oldest of too many versions, but never the one that ships', () => {
     let shelf: Shelf = {};
     for (let n = 0; n <= MOST_VERSIONS; n++) shelf = withVersion(shelf, { ...verrow, about: `version ${n}` });
-    const kept = versionsOf(SHIPPED_SHEETS, shelf, 'verrow');
+    const kept = listSheetVersions(SHIPPED_SHEETS, shelf, 'verrow');
     expect(kept).toHaveLength(MOST_VERSIONS + 1);
     expect(kept[0]).toBe(verrow);
     expect(kept[1]?.about).toBe('version 1');

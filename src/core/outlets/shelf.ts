@@ -25,12 +25,12 @@ export function sheetsInUse(shipped: Sheets, shelf: Shelf): RuleSheet[] {
 }
 
 /** Every version of an outlet's sheet that is known, the oldest first; one that ships comes before all. */
-export function versionsOf(shipped: Sheets, shelf: Shelf, outlet: string): RuleSheet[] {
+export function listSheetVersions(shipped: Sheets, shelf: Shelf, outlet: string): RuleSheet[] {
   return [...shipped.filter((sheet) => sheet.outlet === outlet), ...(shelf[outlet]?.versions ?? [])];
 }
 
 const newest = (shipped: Sheets, shelf: Shelf, outlet: string): RuleSheet | null =>
-  versionsOf(shipped, shelf, outlet).at(-1) ?? null;
+  listSheetVersions(shipped, shelf, outlet).at(-1) ?? null;
 
 /** A shelf with a new version of a sheet, which is in use from then on; the oldest of too many goes. */
 export function withVersion(shelf: Shelf, sheet: RuleSheet): Shelf {

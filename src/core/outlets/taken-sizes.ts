@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { sidePixels } from '../figures/bounded';
 import { canvasSizeSchema } from '../layout/canvas';
-import { ratioLabel, type Size } from '../picture/size';
+import { ratioLabel, type Size, sizeLabel } from '../picture/size';
 
 const ratioSchema = z.object({ width: sidePixels(), height: sidePixels() });
 
@@ -29,7 +29,7 @@ export const takenSizesSchema = z.discriminatedUnion('kind', [
       error: 'The least size is over the greatest.',
       path: ['least'],
     })
-    .refine(({ narrowest, widest }) => ratioOf(narrowest) <= ratioOf(widest), {
+    .refine(({ narrowest, widest }) => computeRatio(narrowest) <= computeRatio(widest), {
       error: 'The narrowest ratio is wider than the widest.',
       path: ['narrowest'],
     })
@@ -39,7 +39,7 @@ export const takenSizesSchema = z.discriminatedUnion('kind', [
     }),
 ]);
 
-const ratioOf = ({ width, height }: Size): number => width / height;
+const computeRatio = ({ width, height }: Size): number => width / height;
 
 /** Even sides cannot keep every ratio exactly: so much of one is rounding. */
 const ROUNDING = 2;
@@ -47,7 +47,7 @@ const ROUNDING = 2;
 /** Whether a size has a ratio that a placement takes: it may be off by what even sides round. */
 export function takesRatio(taken: TakenSizes, { width, height }: Size): boolean {
   const between = (narrowest: Size, widest: Size) =>
-    width + ROUNDING > height * ratioOf(narrowest) && width - ROUNDING < height * ratioOf(widest);
+    width + ROUNDING > height * computeRatio(narrowest) && width - ROUNDING < height * computeRatio(widest);
   if (taken.kind === 'range') return between(taken.narrowest, taken.widest);
   return listed(taken).some((size) => between(size, size));
 }
@@ -81,8 +81,7 @@ const unique = (names: string[]): string[] => [...new Set(names)];
 
 /** The sizes in words: `1080×1920`, `1080×1080 or 640×640`, `from 640×360 to 1920×1080, 16:9 to 1.91:1`. */
 export function sizesLabel(taken: TakenSizes): string {
-  const label = ({ width, height }: Size) => `${width}×${height}`;
-  if (taken.kind !== 'range') return listed(taken).map(label).join(' or ');
+  if (taken.kind !== 'range') return listed(taken).map(sizeLabel).join(' or ');
   const { least, most } = taken;
-  return `from ${label(least)} to ${label(most)}, ${ratiosLabel(taken)}`;
+  return `from ${sizeLabel(least)} to ${sizeLabel(most)}, ${ratiosLabel(taken)}`;
 }

@@ -1,5 +1,5 @@
-import { correlation, type Grey, meanDistance, mixDistance, spreadOf } from './grey';
-import { matchOf } from './match';
+import { correlation, type Grey, meanDistance, mixDistance, computeSpread } from './grey';
+import { matchPictures } from './match';
 
 /** Lengths of dissolves that are looked for, in frames. */
 const LENGTHS = [6, 8, 11, 15, 20, 26, 34];
@@ -72,8 +72,8 @@ export class DissolveFinder {
       worst = Math.max(worst, mixDistance(frame, a, b, k / length) / apart);
       if (worst > NEAR) return null;
     }
-    if (spreadOf(a).deviation < FLAT || spreadOf(b).deviation < FLAT) return null;
-    if (correlation(a, b) > ALIKE || matchOf(a, b).change < MOVED) return null;
+    if (computeSpread(a).deviation < FLAT || computeSpread(b).deviation < FLAT) return null;
+    if (correlation(a, b) > ALIKE || matchPictures(a, b).change < MOVED) return null;
     // The longest window that is still a mix is the dissolve itself: its ends are the furthest apart.
     const score = apart * (1 - worst) * (1 + length / 100);
     return { from: to - length, to, score, confidence: Math.min(1, 0.55 + (1 - worst / NEAR) * 0.45) };

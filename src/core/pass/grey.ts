@@ -32,7 +32,7 @@ export function meanDistance(a: Grey, b: Grey): number {
 }
 
 /** Mean and standard deviation, in grey levels. */
-export function spreadOf({ data }: Grey): { mean: number; deviation: number } {
+export function computeSpread({ data }: Grey): { mean: number; deviation: number } {
   let sum = 0;
   let squares = 0;
   for (const value of data) {
@@ -58,8 +58,8 @@ export function mixDistance(picture: Grey, a: Grey, b: Grey, share: number): num
 
 /** Correlation of two pictures, −1…1: brightness and contrast do not count. */
 export function correlation(a: Grey, b: Grey): number {
-  const spread = spreadOf(a);
-  const two = spreadOf(b);
+  const spread = computeSpread(a);
+  const two = computeSpread(b);
   if (spread.deviation === 0 || two.deviation === 0) return 0;
   let sum = 0;
   for (let i = 0; i < a.data.length; i++) {

@@ -2,7 +2,9 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import { encodeFilm } from '../../../tests/encode-film';
 import { cropDetect } from '../../../tests/make-clip';
+import { drawn } from '../../../tests/soak';
 import { brightLevel, type FoundLive, LiveAreaFinder } from './live-area-finder';
 
 const WIDTH = 640;
@@ -13,7 +15,7 @@ const folder = mkdtempSync(path.join(tmpdir(), 'bars-'));
 const little = path.join(folder, 'little.mkv');
 beforeAll(() => {
   const small = ['-vf', `fps=4,scale=${WIDTH}:${HEIGHT}`, '-an', '-c:v', 'ffv1', '-g', '1'];
-  execFileSync('ffmpeg', ['-v', 'error', '-t', '33', '-i', 'public/demo/kite-day.mp4', ...small, little]);
+  encodeFilm(little, ['-t', '33', '-i', 'public/demo/kite-day.mp4', ...small]);
 }, 60_000);
 
 /** A barred film: parts of that through ffmpeg's filters, coded as any export is. */
@@ -21,23 +23,9 @@ function film(name: string, filter: string, from = 0): string {
   const file = path.join(folder, `${name}.mp4`);
   const chain = `noise=alls=4:allf=t,${filter},format=yuv420p`;
   const input = ['-ss', String(from), '-t', '6', '-i', little];
-  execFileSync('ffmpeg', [
-    '-y',
-    '-v',
-    'error',
-    ...input,
-    '-vf',
-    chain,
-    '-an',
-    '-c:v',
-    'libx264',
-    '-preset',
-    'veryfast',
-    '-crf',
-    '20',
-    file,
+  return encodeFilm(file, [
+    ...[...input, '-vf', chain, '-an', '-c:v', 'libx264', '-preset', 'veryfast', '-crf', '20'],
   ]);
-  return file;
 }
 
 /** What the finder makes of a film. */
@@ -81,7 +69,7 @@ const DARK = 'curves=all=0/0.01 1/0.16';
 
 describe('baked-in bars', () => {
   // Judged from outside: ffmpeg's cropdetect.
-  it.each([
+  const barred: [string, string][] = [
     ['letterbox', box(640, 272)],
     ['pillarbox', box(480, 360)],
     ['windowbox', box(512, 288)],
@@ -90,7 +78,8 @@ describe('baked-in bars', () => {
     ['dark-letterbox', `${DARK},${box(640, 272)}`],
     ['uneven', `scale=640:300,pad=640:360:0:20:black`],
     ['soft', `scale=640:280,pad=640:360:0:40:black,gblur=sigma=0.8`],
-  ])('%s is found to within two samples of cropdetect', (name, filter) => {
+  ];
+  it.each(drawn(barred, 4))('%s is found to within two samples of cropdetect', (name, filter) => {
     const file = film(name, filter);
     const { live, confidence } = found(file);
     const [width, height, x, y] = (cropDetect(file) ?? '').split(':').map(Number) as [
@@ -113,13 +102,14 @@ describe('baked-in bars', () => {
     expect(confidence).toBeGreaterThan(0.5);
   });
 
-  it.each([
+  const slivers: [string, string, number[]][] = [
     ['top', 'x=0:y=0:w=iw:h=1', [0, 1, 0, 0]],
     ['bottom', 'x=0:y=ih-1:w=iw:h=1', [0, 0, 0, 1]],
     ['left', 'x=0:y=0:w=1:h=ih', [1, 0, 0, 0]],
     ['right', 'x=iw-1:y=0:w=1:h=ih', [0, 0, 1, 0]],
     ['two-below', 'x=0:y=ih-2:w=iw:h=2', [0, 0, 0, 2]],
-  ])('of a single sample is found: %s', (name, box, [left, top, right, bottom]) => {
+  ];
+  it.each(drawn(slivers, 2))('of a single sample is found: %s', (name, box, [left, top, right, bottom]) => {
     const { live } = found(film(`sliver-${name}`, `drawbox=${box}:color=black:t=fill`));
     expect(live).not.toBeNull();
     if (!live) return;
@@ -147,14 +137,15 @@ describe('baked-in bars', () => {
     expect(Math.abs(((live?.y ?? 0) + (live?.height ?? 0)) * HEIGHT - 316)).toBeLessThanOrEqual(2);
   });
 
-  it.each([
+  const bare: [string, string, number][] = [
     ['plain', 'null', 0],
     ['dark', DARK, 0],
     ['darker', 'curves=all=0/0.005 1/0.09', 8],
     ['vignette', 'vignette=PI/2.6', 0],
     ['night', 'curves=all=0/0 0.5/0.02 1/0.3', 26],
     ['dark-corner', 'geq=lum=if(lt(X\\,W/3)*lt(Y\\,H/3)\\,16\\,lum(X\\,Y)):cb=cb(X\\,Y):cr=cr(X\\,Y)', 0],
-  ])('none is found where there is none: %s', (name, filter, from) => {
+  ];
+  it.each(drawn(bare, 3))('none is found where there is none: %s', (name, filter, from) => {
     expect(found(film(`none-${name}`, filter, from)).live).toBeNull();
   });
 

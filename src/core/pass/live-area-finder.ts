@@ -81,8 +81,8 @@ export class LiveAreaFinder {
   private found(profiles: readonly Profile[], whole: boolean): FoundLive {
     if (profiles.length === 0) return { live: null, confidence: 0 };
     const { rows, columns } = brightest(profiles);
-    const down = barsOf(rows);
-    const across = barsOf(columns);
+    const down = findBars(rows);
+    const across = findBars(columns);
     if (!down || !across) return { live: null, confidence: 0 };
     const even = (bars: Bars, side: number) =>
       Math.abs(bars.before - bars.after) <= Math.max(4, side * UNEVEN);
@@ -121,15 +121,15 @@ interface Bars {
   after: number;
 }
 
-function barsOf(profile: Float32Array): Bars | null {
+function findBars(profile: Float32Array): Bars | null {
   const middle = profile.slice(Math.floor(profile.length * 0.4), Math.ceil(profile.length * 0.6)).sort();
   const light = middle[Math.floor(middle.length / 2)] ?? 0;
   if (light < LEAST_LIGHT) return null;
-  return { before: barAt(profile, light), after: barAt(profile.slice().reverse(), light) };
+  return { before: measureBar(profile, light), after: measureBar(profile.slice().reverse(), light) };
 }
 
 /** The bar at the start of a profile: dark rows that end at a straight edge. */
-function barAt(profile: Float32Array, light: number): number {
+function measureBar(profile: Float32Array, light: number): number {
   const most = Math.floor(profile.length * 0.45);
   // From the middle outward, so that a bug inside the bar does not end it.
   let edge = most;

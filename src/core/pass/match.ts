@@ -56,17 +56,17 @@ function profileShift(a: Float32Array, b: Float32Array): number {
  * Compares a picture with the one before it: the whole picture's movement is found by its profiles, then each block
  * is looked for around it. What is left, against each block's own structure, is the change.
  */
-export function matchOf(before: Grey, after: Grey): Match {
+export function matchPictures(before: Grey, after: Grey): Match {
   const a = sums(before);
   const b = sums(after);
   const shift = { x: profileShift(a.across, b.across), y: profileShift(a.down, b.down) };
-  const still = changeAt(before, after, { x: 0, y: 0 });
+  const still = measureChange(before, after, { x: 0, y: 0 });
   if ((shift.x === 0 && shift.y === 0) || still.change < 0.2) return { ...still, shift: { x: 0, y: 0 } };
-  const panned = changeAt(before, after, shift);
+  const panned = measureChange(before, after, shift);
   return panned.change < still.change ? { ...panned, shift: shift } : { ...still, shift: { x: 0, y: 0 } };
 }
 
-function changeAt(
+function measureChange(
   before: Grey,
   after: Grey,
   shift: { x: number; y: number },

@@ -35,7 +35,10 @@ const soundFactsSchema = z.object({
   samplePeak: measure().nullable(),
   /** Short-term loudness each second of the sound, LUFS. */
   shortTerm: z.array(measure().nullable()),
-  /** Loudness of each tenth of a second by itself, LUFS; not there in a pass of an earlier version. */
+  /**
+   * Loudness of each tenth of a second from the first frame on by itself, LUFS; more than two channels are measured as
+   * clips have them. Not there in a pass of an earlier version.
+   */
   steps: z.array(measure().nullable()).optional(),
   /** Seconds from the master's first frame. */
   pauses: z.array(pauseSchema),
@@ -83,7 +86,7 @@ export const passSchema = z.object({
 export type Pass = z.infer<typeof passSchema>;
 
 /** Whether a pass heard the sound that a master takes: another job may take another track of the same file. */
-export const heardFor = (pass: Pass, { soundTrack }: { soundTrack: number | null }): boolean =>
+export const hasMeasuredSound = (pass: Pass, { soundTrack }: { soundTrack: number | null }): boolean =>
   pass.soundTrack === undefined || pass.soundTrack === soundTrack;
 
 /** Names of what a pass stores, by the master's fingerprint. */

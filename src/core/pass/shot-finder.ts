@@ -1,13 +1,13 @@
 import type { Boundary } from '../cut/shots';
 import { DissolveFinder } from './dissolves';
-import { correlation, type Grey, meanDistance, shrunk, spreadOf } from './grey';
-import { matchOf } from './match';
+import { correlation, type Grey, meanDistance, shrunk, computeSpread } from './grey';
+import { matchPictures } from './match';
 
 /** Frames that a decision looks ahead and back. */
 const WINDOW = 10;
 /** A picture this near to the one before it, in grey levels, needs no closer look. */
 const STILL = 3.5;
-/** A change from here on may be a cut; see {@link matchOf}. */
+/** A change from here on may be a cut; see {@link matchPictures}. */
 const CUT = 0.46;
 /** A leap of this many grey levels, this many times what its neighbours move, may be a cut of less change. */
 const LEAP = 12;
@@ -68,7 +68,7 @@ export class ShotFinder {
     const n = this.count++;
     const half = shrunk(grey, Math.max(1, Math.round(grey.width / 80)));
     const before = this.seen.get(n - 1);
-    const { mean, deviation } = spreadOf(half);
+    const { mean, deviation } = computeSpread(half);
     const distance = before ? meanDistance(before.grey, half) : 0;
     this.seen.set(n, { grey: half, distance, mean, deviation, blank: deviation < BLANK });
     this.seen.delete(n - 2 * WINDOW - 2);
@@ -95,21 +95,21 @@ export class ShotFinder {
       .sort((a, b) => a.frame - b.frame);
   }
 
-  private seenAt(n: number): Seen | undefined {
+  private getSeen(n: number): Seen | undefined {
     return this.seen.get(n);
   }
 
-  private stepAt(n: number): FrameChange {
-    const now = this.seenAt(n);
-    const before = this.seenAt(n - 1);
+  private getStep(n: number): FrameChange {
+    const now = this.getSeen(n);
+    const before = this.getSeen(n - 1);
     if (!now || !before || now.distance < STILL) return NO_STEP;
     return (now.step ??= stepBetween(before.grey, now));
   }
 
   private decide(n: number): void {
-    const now = this.seenAt(n);
+    const now = this.getSeen(n);
     if (!now) return;
-    const confidence = n > 0 ? this.cutAt(n, now) : 0;
+    const confidence = n > 0 ? this.scoreCut(n, now) : 0;
     const cut = confidence > 0;
     if (cut) this.found.push({ frame: n, start: { kind: 'cut', confidence, frames: 0 } });
     if (this.bottomOfFade(n, now)) this.addFade(n, WINDOW);
@@ -136,16 +136,16 @@ export class ShotFinder {
     if (mean > DARK && mean < BRIGHT) return false;
     for (let k = 1; k <= WINDOW; k++) {
       if (
-        (this.seenAt(n - k)?.deviation ?? 0) < deviation ||
-        (this.seenAt(n + k)?.deviation ?? 0) <= deviation
+        (this.getSeen(n - k)?.deviation ?? 0) < deviation ||
+        (this.getSeen(n + k)?.deviation ?? 0) <= deviation
       )
         return false;
     }
     if (mean >= BRIGHT && this.edgeOfFlash(n)) return false;
-    const ends = [this.seenAt(n - WINDOW), this.seenAt(n + WINDOW)];
+    const ends = [this.getSeen(n - WINDOW), this.getSeen(n + WINDOW)];
     if (ends.some((end) => !end || end.deviation * FADED < deviation)) return false;
     // Contrast sinks and rises step by step; after a cut to black it does not.
-    const near = [-2, -1, 0, 1, 2].map((k) => this.stepAt(n + k).change);
+    const near = [-2, -1, 0, 1, 2].map((k) => this.getStep(n + k).change);
     return (
       !this.found.some((boundary) => Math.abs(boundary.frame - n) < WINDOW) && !near.some((cut) => cut > 0.95)
     );
@@ -158,18 +158,18 @@ export class ShotFinder {
   }
 
   /** How sure it is that a shot begins at a frame, 0…1; 0 for no. */
-  private cutAt(n: number, now: Seen): number {
-    const beside = ((this.seenAt(n - 1)?.distance ?? 0) + (this.seenAt(n + 1)?.distance ?? 0)) / 2;
+  private scoreCut(n: number, now: Seen): number {
+    const beside = ((this.getSeen(n - 1)?.distance ?? 0) + (this.getSeen(n + 1)?.distance ?? 0)) / 2;
     if (now.distance < STILL || now.distance < SPIKE * beside) return 0;
-    const { change } = this.stepAt(n);
+    const { change } = this.getStep(n);
     // A lone leap in a quiet stretch needs less: plain skies and walls match one another well.
     const lone = now.distance > LEAP && now.distance > LONE * (beside + 0.5);
     if (change < (lone ? CUT_IF_LONE : CUT)) return 0;
-    const around = [-4, -3, -2, -1, 1, 2, 3, 4].map((k) => this.stepAt(n + k));
+    const around = [-4, -3, -2, -1, 1, 2, 3, 4].map((k) => this.getStep(n + k));
     const restless = around.filter((step) => step.change >= RESTLESS || step.sweeping).length;
     if (restless >= 3 || this.edgeOfFlash(n, change)) return 0;
     // The same picture brighter or darker: a fade.
-    const before = this.seenAt(n - 1);
+    const before = this.getSeen(n - 1);
     if (before && !now.blank && correlation(before.grey, now.grey) > DIMMED) return 0;
     const sure = 0.5 + Math.max(0, change - CUT) / (2 * (1 - CUT));
     return Math.min(1, sure + (restless === 0 ? 0.15 : 0) + (lone ? 0.15 : 0));
@@ -180,10 +180,10 @@ export class ShotFinder {
     const same = Math.min(SAME, change * 0.6);
     for (let back = 0; back <= 3; back++) {
       for (let on = back === 0 ? 1 : 0; on <= FLASH; on++) {
-        const earlier = this.seenAt(n - 1 - back);
-        const later = this.seenAt(n + on);
+        const earlier = this.getSeen(n - 1 - back);
+        const later = this.getSeen(n + on);
         if (!earlier || !later || earlier.blank || later.blank) continue;
-        if (matchOf(earlier.grey, later.grey).change < same) return true;
+        if (matchPictures(earlier.grey, later.grey).change < same) return true;
       }
     }
     return false;
@@ -192,7 +192,7 @@ export class ShotFinder {
 
 /** How much of a picture is new; pictures without structure are judged by their brightness. */
 function stepBetween(before: Grey, { grey, distance }: Seen): FrameChange {
-  const { change, evidence, shift } = matchOf(before, grey);
+  const { change, evidence, shift } = matchPictures(before, grey);
   const sweeping = Math.max(Math.abs(shift.x) / grey.width, Math.abs(shift.y) / grey.height) >= 0.05;
   return { change: evidence < 0.08 ? Math.min(1, distance / 50) : change, sweeping };
 }

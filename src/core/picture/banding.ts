@@ -41,7 +41,7 @@ export function banding({ data, width, height }: GreyPlane): number {
       picture = mostUsual(halved(picture));
       level = halved(level);
     }
-    sum += weight * worstOf(bandsOf(picture, level, side));
+    sum += weight * findWorst(findBands(picture, level, side));
   });
   return sum / side ** 2;
 }
@@ -129,20 +129,20 @@ function mostUsual(codes: Codes): Codes {
 /** By code and step, whether a step up from there is seen (light by ITU-R BT.1886, limited range). */
 const isSeen = STEP_WEIGHTS.map((_, n) =>
   Uint8Array.from({ length: 1024 }, (_, code) => {
-    const [low, high] = [lightOf(code), lightOf(code + n + 1)];
+    const [low, high] = [computeLight(code), computeLight(code + n + 1)];
     return Number(high - low > (SEEN * (low + high)) / 2);
   }),
 );
 
 /** Light of a code of 10 bits, in candelas a square metre, on a screen of 300 to 0.01. */
-function lightOf(code: number): number {
+function computeLight(code: number): number {
   const [white, black] = [300 ** (1 / 2.4), 0.01 ** (1 / 2.4)];
   const level = Math.max(0, Math.min(1, (code - 64) / (940 - 64)));
   return (white - black) ** 2.4 * Math.max(level + black / (white - black), 0) ** 2.4;
 }
 
 /** How much of a band marked samples are on, from what their windows hold of codes one to four steps away. */
-function bandsOf({ data, width, height }: Codes, { data: marks }: Codes, side: number): Float32Array {
+function findBands({ data, width, height }: Codes, { data: marks }: Codes, side: number): Float32Array {
   const reach = (side - 1) / 2;
   const columns = Math.ceil(width / STRIDE);
   const held = new Uint16Array(CODES * columns);
@@ -164,13 +164,13 @@ function bandsOf({ data, width, height }: Codes, { data: marks }: Codes, side: n
     if (y % STRIDE !== 0) continue;
     for (let column = 0; column < columns; column++, to++) {
       const at = y * width + column * STRIDE;
-      if (marks[at] !== 0) bands[to] = bandAt(held, columns, data[at] as number, column);
+      if (marks[at] !== 0) bands[to] = findBand(held, columns, data[at] as number, column);
     }
   }
   return bands;
 }
 
-function bandAt(held: Uint16Array, columns: number, code: number, column: number): number {
+function findBand(held: Uint16Array, columns: number, code: number, column: number): number {
   const at = (code + STEPS) * columns + column;
   const own = held[at] as number;
   let worst = 0;
@@ -183,7 +183,7 @@ function bandAt(held: Uint16Array, columns: number, code: number, column: number
 }
 
 /** The mean of the worst share of all samples. */
-function worstOf(bands: Float32Array): number {
+function findWorst(bands: Float32Array): number {
   const count = Math.max(1, Math.round(WORST * bands.length));
   const some = bands.filter((band) => band > 0).sort();
   return some.slice(Math.max(0, some.length - count)).reduce((sum, band) => sum + band, 0) / count;

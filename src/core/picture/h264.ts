@@ -118,7 +118,7 @@ function unescaped(bytes: Uint8Array): number[] {
 }
 
 /** The first sequence parameter set of an AVC decoder configuration record (ISO/IEC 14496-15 clause 5.3.3.1), or null. */
-export function sequenceOf(record: Uint8Array): SequenceFacts | null {
+export function readSequenceFacts(record: Uint8Array): SequenceFacts | null {
   if (record[0] !== 1 || ((record[5] ?? 0) & 31) === 0) return null;
   const length = ((record[6] ?? 0) << 8) | (record[7] ?? 0);
   return readSequence(record.subarray(8, 8 + length));

@@ -33,6 +33,9 @@ export const storedRectSchema = rectSchema as z.ZodType<StoredRect>;
 /** All of whatever a rectangle is given 0…1 of. */
 export const WHOLE_RECT = { x: 0, y: 0, width: 1, height: 1 };
 
+/** A size in words: `1080×1920`. */
+export const sizeLabel = ({ width, height }: Size): string => `${width}×${height}`;
+
 /** The ratio in the trade's words: `16:9`, `4:5`, `1.91:1`. @param size whole numbers, over 0. */
 export function ratioLabel({ width, height }: Size): string {
   const common = greatestDivisor(width, height);

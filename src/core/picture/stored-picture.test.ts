@@ -1,7 +1,7 @@
 import { execFileSync } from 'node:child_process';
 import fc from 'fast-check';
 import { makeClip } from '../../../tests/make-clip';
-import { depthByCodecString, readSequence, sequenceOf } from './h264';
+import { depthByCodecString, readSequence, readSequenceFacts } from './h264';
 import { inPicture, uprightRect } from './live-area';
 import { nearestAspect, uprightSize } from './orientation';
 
@@ -53,7 +53,7 @@ describe('a sequence parameter set', () => {
     const unit = sequence(name, options);
     expect(readSequence(unit)).toEqual(facts);
     const record = new Uint8Array([1, 100, 0, 40, 0xff, 0xe1, unit.length >> 8, unit.length & 255, ...unit]);
-    expect(sequenceOf(record)).toEqual(facts);
+    expect(readSequenceFacts(record)).toEqual(facts);
   });
 
   it('that is damaged is none, whatever it holds', () => {
@@ -61,7 +61,7 @@ describe('a sequence parameter set', () => {
       fc.property(fc.uint8Array({ maxLength: 60 }), (bytes) => {
         const facts = readSequence(bytes);
         if (facts) expect(facts.depth).toBeGreaterThanOrEqual(8);
-        expect(() => sequenceOf(bytes)).not.toThrow();
+        expect(() => readSequenceFacts(bytes)).not.toThrow();
       }),
     );
     expect(readSequence(new Uint8Array([0x67, 100, 0, 40]))).toBeNull();

@@ -8,13 +8,12 @@ export const POSTING_PATH = '/posting/api';
 /** Accounts at outlets. */
 export const ACCOUNTS = `${POSTING_PATH}/accounts`;
 export const accountPath = (id: string): string => `${ACCOUNTS}/${id}`;
-/** The outlet of long videos, which clips link back to. */
-export const LONG_VIDEOS_AT = 'longshelf';
+export const accountPicturePath = (id: string): string => `${accountPath(id)}/picture`;
 
 /** What an outlet can do; what an account has there, and long videos that it may link to: `?search=WORDS`. */
-export const abilitiesOf = (outlet: string): string => `${POSTING_PATH}/outlets/${outlet}/abilities`;
-export const collectionsOf = (id: string): string => `${accountPath(id)}/collections`;
-export const longVideosOf = (id: string): string => `${accountPath(id)}/long-videos`;
+export const abilitiesPath = (outlet: string): string => `${POSTING_PATH}/outlets/${outlet}/abilities`;
+export const collectionsPath = (id: string): string => `${accountPath(id)}/collections`;
+export const longVideosPath = (id: string): string => `${accountPath(id)}/long-videos`;
 export const collectionsSchema = z.object({ collections: z.array(z.string().max(100)) });
 export const longVideosSchema = z.object({
   videos: z.array(z.object({ title: z.string(), address: z.url(), seconds: seconds() })),
@@ -48,6 +47,9 @@ export const accountsSchema = z.object({ accounts: z.array(accountSchema) });
 
 /** Whether something can be posted as an account. */
 export const mayPost = ({ state, scopes }: Account): boolean => state === 'good' && scopes.includes('post');
+
+/** Tells whether something can be read as an account. */
+export const mayRead = ({ state, scopes }: Account): boolean => state === 'good' && scopes.includes('read');
 
 /** A page of this app, and no other address: what a sign-in comes back to. */
 const ownPageSchema = z

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { nextFree, type Planned, tooNear } from './gaps';
-import { weekOf } from './week';
+import { listWeekDays } from './week';
 
 const HOUR = 3_600_000;
 const at = (hours: number, account = 'a', id = `${account}${hours}`): Planned => ({
@@ -33,12 +33,12 @@ describe('the gap between posts of an account', () => {
 describe('a week', () => {
   it('begins on Monday, and has days of 23 and 25 hours where clocks change', () => {
     const hoursOf = (day: string) =>
-      weekOf(Date.parse(day), 'Europe/Vienna').map(({ from, to }) => (to - from) / HOUR);
+      listWeekDays(Date.parse(day), 'Europe/Vienna').map(({ from, to }) => (to - from) / HOUR);
     // The last Sundays of March and October (Directive 2000/84/EC, 2 and 3).
     expect(hoursOf('2027-03-25T12:00:00Z')).toEqual([24, 24, 24, 24, 24, 24, 23]);
     expect(hoursOf('2026-10-21T12:00:00Z')).toEqual([24, 24, 24, 24, 24, 24, 25]);
-    const [monday] = weekOf(Date.parse('2026-11-30T23:30:00Z'), 'UTC');
+    const [monday] = listWeekDays(Date.parse('2026-11-30T23:30:00Z'), 'UTC');
     expect(new Date(monday!.from).toISOString()).toBe('2026-11-30T00:00:00.000Z');
-    expect(weekOf(Date.parse('2026-11-30T23:30:00Z'), 'UTC', 1)[0]?.from).toBe(Date.parse('2026-12-07'));
+    expect(listWeekDays(Date.parse('2026-11-30T23:30:00Z'), 'UTC', 1)[0]?.from).toBe(Date.parse('2026-12-07'));
   });
 });

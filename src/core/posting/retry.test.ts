@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { retryAfterOf, waitBefore } from './retry';
+import { parseRetryAfter, waitBefore } from './retry';
 
 describe('the wait before a next try', () => {
   it('doubles from a second to five minutes, with a quarter of chance', () => {
@@ -25,9 +25,9 @@ describe('the wait before a next try', () => {
 
   it('is read from a header as RFC 9110 has it (10.2.3, its two examples)', () => {
     const now = Date.parse('1999-12-31T23:59:09Z');
-    expect(retryAfterOf('Fri, 31 Dec 1999 23:59:59 GMT', now)).toBe(50);
-    expect(retryAfterOf('120', now)).toBe(120);
-    expect(retryAfterOf('Fri, 31 Dec 1999 23:00:00 GMT', now)).toBe(0);
-    expect([retryAfterOf('soon', now), retryAfterOf(null, now)]).toEqual([null, null]);
+    expect(parseRetryAfter('Fri, 31 Dec 1999 23:59:59 GMT', now)).toBe(50);
+    expect(parseRetryAfter('120', now)).toBe(120);
+    expect(parseRetryAfter('Fri, 31 Dec 1999 23:00:00 GMT', now)).toBe(0);
+    expect([parseRetryAfter('soon', now), parseRetryAfter(null, now)]).toEqual([null, null]);
   });
 });

@@ -19,7 +19,7 @@ export function waitBefore(tries: number, asked: number | null, chance: number):
  * Seconds that a header `Retry-After` asks for: a number of them, or a date (RFC 9110, 10.2.3).
  * @param now milliseconds. @returns null where there is none, or it cannot be read.
  */
-export function retryAfterOf(header: string | null, now: number): number | null {
+export function parseRetryAfter(header: string | null, now: number): number | null {
   if (header === null) return null;
   if (/^\d+$/.test(header.trim())) return Number(header);
   const date = Date.parse(header);

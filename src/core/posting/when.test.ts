@@ -1,6 +1,6 @@
-import { momentOf, type When, whenOf, whenSchema } from './when';
+import { toTimestamp, type When, toWhen, whenSchema } from './when';
 
-const utc = (when: When): string => new Date(momentOf(when)).toISOString().slice(0, 16);
+const utc = (when: When): string => new Date(toTimestamp(when)).toISOString().slice(0, 16);
 
 describe('a time of the clock in a zone', () => {
   // Changes of clocks as the IANA time zone database has them (files europe, northamerica and australasia, 2024a):
@@ -55,7 +55,7 @@ describe('a time of the clock in a zone', () => {
     for (const zone of ['Europe/London', 'America/New_York', 'Pacific/Auckland'])
       for (let month = 1; month <= 12; month++) {
         const when = { date: `2026-${String(month).padStart(2, '0')}-15`, time: '18:15', zone };
-        expect(whenOf(momentOf(when), zone)).toEqual(when);
+        expect(toWhen(toTimestamp(when), zone)).toEqual(when);
       }
   });
 

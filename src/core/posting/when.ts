@@ -19,7 +19,7 @@ export type When = z.infer<typeof whenSchema>;
  * A time that a change of clocks leaves out is as much later as the clocks were put forward; of one that comes twice it
  * is the first (as RFC 5545, 3.3.5 has both).
  */
-export function momentOf({ date, time, zone }: When): number {
+export function toTimestamp({ date, time, zone }: When): number {
   const local = DateTime.fromISO(`${date}T${time}`, { zone });
   // Of a time that comes twice, luxon may give the second: an hour before says so.
   const earlier = local.minus({ hours: 1 });
@@ -31,7 +31,7 @@ export function momentOf({ date, time, zone }: When): number {
 export const zoneHere = (): string => Intl.DateTimeFormat().resolvedOptions().timeZone;
 
 /** A moment on the clock of a zone. */
-export function whenOf(moment: number, zone: string): When {
+export function toWhen(moment: number, zone: string): When {
   const local = DateTime.fromMillis(moment, { zone });
   return { date: local.toFormat('yyyy-MM-dd'), time: local.toFormat('HH:mm'), zone };
 }

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { alignFilms, sentFrame } from './alignment';
-import { THUMB, thumbOf, turnThumbs, TURNS } from './thumb';
+import { THUMB, toThumb, turnThumbs, TURNS } from './thumb';
 
 /** A film of a light that moves over a slope, with noise: each frame is unlike the next. */
 function film(frames: number, noise = 0, seed = 1): Uint8Array {
@@ -104,11 +104,11 @@ describe('a thumb', () => {
     fc.assert(
       fc.property(fc.integer({ min: 8, max: 70 }), fc.integer({ min: 8, max: 70 }), (width, height) => {
         const data = Uint8Array.from({ length: width * height }, () => 77);
-        expect([...new Set(thumbOf({ data, width, height }))]).toEqual([77]);
+        expect([...new Set(toThumb({ data, width, height }))]).toEqual([77]);
       }),
     );
     const halves = Uint8Array.from({ length: 16 * 16 }, (_, n) => (n % 16 < 8 ? 10 : 200));
-    const thumb = thumbOf({ data: halves, width: 16, height: 16 });
+    const thumb = toThumb({ data: halves, width: 16, height: 16 });
     expect([...thumb.subarray(0, 8)]).toEqual([10, 10, 10, 10, 200, 200, 200, 200]);
   });
 });

@@ -46,7 +46,7 @@ const MOST_DISTANCES = 0.95;
 export function alignFilms(sent: Uint8Array, got: Uint8Array, places: ArrayLike<number>): Alignment {
   if (sent.length < THUMB || got.length < THUMB) throw new RangeError('a film has at least one frame');
   const whole = Array.from(places, Math.round);
-  const { count } = offsetsOf(sent.length / THUMB, whole);
+  const { count } = findOffsets(sent.length / THUMB, whole);
   // What is so much longer or shorter is no copy of it.
   if (count * whole.length > MOST_CELLS) {
     const runs = [{ from: 0, to: whole.length, sent: 0 }];
@@ -57,18 +57,18 @@ export function alignFilms(sent: Uint8Array, got: Uint8Array, places: ArrayLike<
     (a, b) => (b.cost < a.cost ? b : a),
   ).turn;
   const found = aligned(sent, turnThumbs(got, turn), whole);
-  return { turn, ...found, missing: missingOf(found.runs, places, sent.length / THUMB) };
+  return { turn, ...found, missing: listMissing(found.runs, places, sent.length / THUMB) };
 }
 
 /** Offsets that are tried: how far frames that were sent are ahead of those that came back. */
-function offsetsOf(sent: number, places: readonly number[]): { least: number; count: number } {
+function findOffsets(sent: number, places: readonly number[]): { least: number; count: number } {
   const spare = sent - ((places[places.length - 1] as number) + 1);
   const least = Math.min(0, spare) - MARGIN;
   return { least, count: Math.max(0, spare) + MARGIN - least + 1 };
 }
 
 /** Mean difference of two thumbs; for one that is not there, a large one. */
-function differenceOf(a: Uint8Array, frameA: number, b: Uint8Array, frameB: number): number {
+function computeDifference(a: Uint8Array, frameA: number, b: Uint8Array, frameB: number): number {
   const [from, to] = [frameA * THUMB, frameB * THUMB];
   if (from < 0 || from >= a.length) return NOTHING;
   let sum = 0;
@@ -79,13 +79,13 @@ function differenceOf(a: Uint8Array, frameA: number, b: Uint8Array, frameB: numb
 /** What some frames cost at least, each wherever it fits best. */
 function leastCost(sent: Uint8Array, got: Uint8Array, places: readonly number[]): number {
   const frames = places.length;
-  const { least, count } = offsetsOf(sent.length / THUMB, places);
+  const { least, count } = findOffsets(sent.length / THUMB, places);
   let sum = 0;
   for (let n = 0; n < SAMPLES; n++) {
     const frame = Math.floor(((n + 0.5) * frames) / SAMPLES);
     let best = Infinity;
     for (let offset = least; offset < least + count; offset++) {
-      best = Math.min(best, differenceOf(sent, (places[frame] as number) + offset, got, frame));
+      best = Math.min(best, computeDifference(sent, (places[frame] as number) + offset, got, frame));
     }
     sum += best;
   }
@@ -98,14 +98,14 @@ function aligned(
   places: readonly number[],
 ): Pick<Alignment, 'runs' | 'difference'> {
   const frames = places.length;
-  const { least, count } = offsetsOf(sent.length / THUMB, places);
+  const { least, count } = findOffsets(sent.length / THUMB, places);
   let costs = new Float64Array(count);
   let next = new Float64Array(count);
   /** Whether the way to an offset at a frame jumped there, and where the least way stood the frame before. */
   const jumped = new Uint8Array(frames * count);
   const bests = new Int32Array(frames);
   for (let frame = 0; frame < frames; frame++) {
-    const best = leastAt(costs);
+    const best = findMin(costs);
     bests[frame] = best;
     const jump = (costs[best] as number) + (frame === 0 ? 0 : JUMP);
     const base = (places[frame] as number) + least;
@@ -113,11 +113,11 @@ function aligned(
       const isJump = jump < (costs[n] as number);
       jumped[frame * count + n] = isJump ? 1 : 0;
       const before = isJump ? jump : (costs[n] as number);
-      next[n] = before + differenceOf(sent, base + n, got, frame);
+      next[n] = before + computeDifference(sent, base + n, got, frame);
     }
     [costs, next] = [next, costs];
   }
-  let at = leastAt(costs);
+  let at = findMin(costs);
   const total = costs[at] as number;
   const runs: Run[] = [];
   let to = frames;
@@ -133,7 +133,7 @@ function aligned(
 }
 
 /** The place of the least value, of several that are the same the one nearest the beginning. */
-function leastAt(values: Float64Array): number {
+function findMin(values: Float64Array): number {
   let at = 0;
   for (let n = 1; n < values.length; n++) if ((values[n] as number) < (values[at] as number)) at = n;
   return at;
@@ -146,7 +146,7 @@ export function sentFrame(runs: readonly Run[], frame: number, places: ArrayLike
 }
 
 /** Frames that were sent and are missing; those that a lower rate leaves out everywhere are no cut. */
-function missingOf(runs: readonly Run[], places: ArrayLike<number>, sent: number): Alignment['missing'] {
+function listMissing(runs: readonly Run[], places: ArrayLike<number>, sent: number): Alignment['missing'] {
   const distances = Array.from({ length: Math.max(0, places.length - 1) }, (_, n) => {
     return (places[n + 1] as number) - (places[n] as number);
   }).sort((a, b) => a - b);

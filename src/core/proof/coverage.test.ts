@@ -1,19 +1,21 @@
 import fc from 'fast-check';
+import { trials } from '../../../tests/soak';
 import { easeSchema, EASES } from '../framing/easing';
 import { type Framing, type Keyframe, plainFraming } from '../framing/framing';
-import { marginOf } from '../framing/moves';
-import { sourceOf } from '../master/source';
-import { plannedFrame, planOf, type RenderPlan } from '../render/plan';
+import { computeMargin } from '../framing/moves';
+import { toSource } from '../master/source';
+import { plannedFrame, createRenderPlan, type RenderPlan } from '../render/plan';
 import { testMaster, testRange, testShot } from '../job/test-job';
-import { canvasOf } from '../layout/canvas';
-import { coverageOf, tilesCover } from './coverage';
-import { type Layout, LAYOUTS, MAIN_TRACK, PLAIN_LAYOUT } from '../layout/layout';
+import { makeCanvas } from '../layout/canvas';
+import { computeCoverage, tilesCover } from './coverage';
+import { type Layout, LAYOUTS, PLAIN_LAYOUT } from '../layout/layout';
+import { MAIN_TRACK } from '../layout/pane';
 import { sharedShare } from '../layout/overlap';
 
 const FILM = { num: 24000, den: 1001 };
-const sources = [sourceOf(testMaster())];
+const sources = [toSource(testMaster())];
 const shots = [testShot('a', 0, 100), testShot('b', 100, 984)];
-const tall = canvasOf('verrow/short', { width: 1080, height: 1920 }, FILM, 'canvas-1');
+const tall = makeCanvas('verrow/short', { width: 1080, height: 1920 }, FILM, 'canvas-1');
 const fitted = shots.map((shot) => ({ ...plainFraming(shot.id, MAIN_TRACK, shot.in), fit: true }));
 const layoutOf = (kind: Layout['kind']): Layout => ({ ...PLAIN_LAYOUT, kind });
 
@@ -51,7 +53,7 @@ function bruteForce(plan: RenderPlan): { least: number; bare: number } {
     let outside = false;
     panes.forEach(({ framed }, i) => {
       if (!segment?.panes[i]?.framing) return;
-      const { left, right, top, bottom } = marginOf(framed, liveSize);
+      const { left, right, top, bottom } = computeMargin(framed, liveSize);
       least = Math.min(least, Math.max(Math.min(left, right), Math.min(top, bottom)));
       if (Math.min(left, right, top, bottom) < -1e-6) outside = true;
     });
@@ -89,14 +91,14 @@ describe('coverage', () => {
   const input = { cut: [testRange(0, 250)], shots, framings: [], sources };
 
   it('is whole when filled, with the margin of the widest window', () => {
-    const found = coverageOf(planOf(tall, input));
+    const found = computeCoverage(createRenderPlan(tall, input));
     expect(found).toMatchObject({ covered: true, bareFrames: 0, reason: null });
     expect(found.leastMargin).toBeCloseTo(656.25, 6);
   });
 
   it('is broken by bars, and says in which shots', () => {
     const framings = [fitted[1] as Framing];
-    expect(coverageOf(planOf(tall, { ...input, framings }))).toMatchObject({
+    expect(computeCoverage(createRenderPlan(tall, { ...input, framings }))).toMatchObject({
       covered: false,
       reason: 'bars',
       bareFrames: 150,
@@ -105,14 +107,14 @@ describe('coverage', () => {
       worstFrame: 100,
     });
     for (const kind of ['banded', 'backdrop'] as const) {
-      const plan = planOf({ ...tall, layout: layoutOf(kind) }, { ...input, framings });
-      expect(coverageOf(plan).covered).toBe(true);
+      const plan = createRenderPlan({ ...tall, layout: layoutOf(kind) }, { ...input, framings });
+      expect(computeCoverage(plan).covered).toBe(true);
     }
   });
 
   it('is whole when the fitted picture has the canvas ratio', () => {
-    const wide = canvasOf(null, { width: 1280, height: 720 }, FILM, 'canvas-1');
-    expect(coverageOf(planOf(wide, { ...input, framings: fitted })).covered).toBe(true);
+    const wide = makeCanvas(null, { width: 1280, height: 720 }, FILM, 'canvas-1');
+    expect(computeCoverage(createRenderPlan(wide, { ...input, framings: fitted })).covered).toBe(true);
   });
 
   it('agrees with looking at every frame of random framings, with tilt, turn, ease and panes', () => {
@@ -125,28 +127,28 @@ describe('coverage', () => {
         fc.constantFrom({ num: 24000, den: 1001 }, { num: 60, den: 1 }, { num: 12, den: 1 }),
         fc.tuple(framing(MAIN_TRACK), framing('second')),
         (width, height, chosen, rate, framings) => {
-          const canvas = { ...canvasOf(null, { width, height }, rate, 'c'), layout: chosen };
-          const plan = planOf(canvas, { ...input, framings });
-          const found = coverageOf(plan);
+          const canvas = { ...makeCanvas(null, { width, height }, rate, 'c'), layout: chosen };
+          const plan = createRenderPlan(canvas, { ...input, framings });
+          const found = computeCoverage(plan);
           const { least, bare } = bruteForce(plan);
           expect(found.bareFrames).toBe(bare);
           expect(found.covered).toBe(bare === 0);
           if (Number.isFinite(least)) expect(found.leastMargin).toBeCloseTo(least, 6);
         },
       ),
-      { numRuns: 1000 },
+      { numRuns: trials(250, 1000) },
     );
   });
 
   it('finds a pane whose picture does not reach its edge', () => {
-    const plan = planOf(tall, input);
+    const plan = createRenderPlan(tall, input);
     const [first, ...others] = plan.segments;
     if (!first) throw new Error('the plan has a segment');
     const broken = {
       ...first,
       panes: first.panes.map((pane) => ({ ...pane, picture: { ...pane.picture, height: 1800 } })),
     };
-    expect(coverageOf({ ...plan, segments: [broken, ...others] })).toMatchObject({
+    expect(computeCoverage({ ...plan, segments: [broken, ...others] })).toMatchObject({
       covered: false,
       reason: 'bars',
       bareFrames: 100,

@@ -29,7 +29,7 @@ export interface Coverage {
  * Coverage of a plan. A window never leaves the live area (`framing.test.ts`), so pixels are bare only where no pane's
  * picture lies: that is the same in every frame of a segment.
  */
-export function coverageOf(plan: RenderPlan): Coverage {
+export function computeCoverage(plan: RenderPlan): Coverage {
   const result: Coverage = {
     covered: true,
     reason: null,

@@ -3,7 +3,7 @@ import { makingOfJob, planOfJob } from '../check/check';
 import type { PlanSegment } from '../render/plan';
 import { blackBorders, plannedBorders, sharedBorders, unplannedBorders, widerBorders } from './borders';
 import { NO_BORDERS } from '../picture/borders';
-import { askedFacts, foundFacts, proofOf } from './proof';
+import { askedFacts, foundFacts, createProof } from './proof';
 import { SHIPPED_SHEETS } from '../outlets/shipped';
 
 /** A grey picture of 40×60 with black borders. */
@@ -83,7 +83,7 @@ describe('proof', () => {
   const made = testMaster({ picture: { width: 1080, height: 1920 } });
 
   it('passes a file that is what was asked', () => {
-    expect(proofOf(asked, foundFacts(made), 984, NO_BORDERS).pass).toBe(true);
+    expect(createProof(asked, foundFacts(made), 984, NO_BORDERS).pass).toBe(true);
   });
 
   it('passes a lossless copy in its own profile, and in no other', () => {
@@ -96,8 +96,8 @@ describe('proof', () => {
     const audio = { ...made.audio!, codec: 'flac' };
     const found = (codecString: string) =>
       foundFacts({ ...made, audio, video: { ...made.video, codecString } });
-    expect(proofOf(lossless, found('avc1.f4001f'), 984, NO_BORDERS).pass).toBe(true);
-    expect(proofOf(lossless, found('avc1.64001f'), 984, NO_BORDERS).pass).toBe(false);
+    expect(createProof(lossless, found('avc1.f4001f'), 984, NO_BORDERS).pass).toBe(true);
+    expect(createProof(lossless, found('avc1.64001f'), 984, NO_BORDERS).pass).toBe(false);
   });
 
   it.each<[string, Parameters<typeof testMaster>[0]]>([
@@ -108,7 +108,7 @@ describe('proof', () => {
     ['Colour', { picture: made.picture, colour: { ...made.colour, fullRange: true } }],
     ['Sound', { picture: made.picture, audio: null }],
   ])('fails on %s alone', (what, change) => {
-    const proof = proofOf(asked, foundFacts(testMaster(change)), 984, NO_BORDERS);
+    const proof = createProof(asked, foundFacts(testMaster(change)), 984, NO_BORDERS);
     expect(proof.pass).toBe(false);
     expect(proof.facts.filter((fact) => !fact.ok).map((fact) => fact.what)).toEqual([what]);
   });
@@ -120,7 +120,7 @@ describe('proof', () => {
       picture: { ...making.picture!, kind: 'size', bytes: 4e6 },
     });
     const proofAt = (bytes: number) =>
-      proofOf(landing, foundFacts(testMaster({ picture: made.picture, bytes }), 4e6), 984, NO_BORDERS);
+      createProof(landing, foundFacts(testMaster({ picture: made.picture, bytes }), 4e6), 984, NO_BORDERS);
     for (const bytes of [3.89e6, 4e6, 4.11e6]) expect(proofAt(bytes).pass).toBe(true);
     for (const bytes of [3.87e6, 4.13e6]) expect(proofAt(bytes).pass).toBe(false);
     expect(proofAt(14.2e6).facts.find(({ ok }) => !ok)).toEqual({
@@ -132,6 +132,6 @@ describe('proof', () => {
   });
 
   it('fails on a border', () => {
-    expect(proofOf(asked, foundFacts(made), 984, { ...NO_BORDERS, bottom: 2 }).pass).toBe(false);
+    expect(createProof(asked, foundFacts(made), 984, { ...NO_BORDERS, bottom: 2 }).pass).toBe(false);
   });
 });

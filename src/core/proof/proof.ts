@@ -82,7 +82,7 @@ export const foundSound = (audio: AudioFacts | null): string =>
   audio ? soundWords(audio.codec, audio.sampleRate, audio.channels) : 'none';
 
 /** Compares a finished file with what was asked, fact by fact, and adds what the search for borders showed. */
-export function proofOf(
+export function createProof(
   asked: Partial<ClipFacts>,
   found: Partial<ClipFacts>,
   framesSearched: number,

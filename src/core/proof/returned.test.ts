@@ -1,5 +1,5 @@
 import type { Alignment } from './alignment';
-import { factRows, type FilmFacts, type Returned, VERDICTS, verdictOf } from './returned';
+import { factRows, type FilmFacts, type Returned, VERDICTS, judgeReturned } from './returned';
 import { alikeness, isAudible } from './sound-likeness';
 
 const sent: FilmFacts = {
@@ -13,7 +13,7 @@ const returned = (got: Partial<FilmFacts>, more: Partial<Returned> = {}): Return
   ...{ alignment: null, ssim: null, heard: 1, audible: { sent: true, got: true } },
   ...more,
 });
-const kinds = (one: Returned) => verdictOf(one).changes.map(({ kind }) => kind);
+const kinds = (one: Returned) => judgeReturned(one).changes.map(({ kind }) => kind);
 const whole = (frames: number): Alignment => ({
   ...{ turn: STANDING, difference: 2, runs: [{ from: 0, to: frames, sent: 0 }] },
   missing: { start: 0, end: 0, between: 0 },
@@ -23,12 +23,12 @@ const ssim = { mean: 0.97, worst: 0.95, frame: 7, frames: 16 };
 
 describe('what came back', () => {
   it('is the export, or the export in another file', () => {
-    expect(verdictOf({ ...returned({}), got: sent }).verdict).toBe('same');
-    expect(verdictOf(returned({}))).toEqual({ verdict: 'restamped', changes: [] });
+    expect(judgeReturned({ ...returned({}), got: sent }).verdict).toBe('same');
+    expect(judgeReturned(returned({}))).toEqual({ verdict: 'restamped', changes: [] });
   });
 
   it('is another film where no frame is like any', () => {
-    expect(verdictOf(returned(again, { alignment: { ...whole(240), difference: 40 } })).verdict).toBe(
+    expect(judgeReturned(returned(again, { alignment: { ...whole(240), difference: 40 } })).verdict).toBe(
       'other',
     );
   });
@@ -40,7 +40,7 @@ describe('what came back', () => {
     expect(kinds(returned(wide, { alignment: whole(240), ssim }))).toEqual(['reshaped', 'compressed']);
     // What was turned is not of another shape.
     const turned = { ...whole(240), turn: { quarters: 3, mirrored: false } as const };
-    const [turn] = verdictOf(returned(wide, { alignment: turned, ssim })).changes;
+    const [turn] = judgeReturned(returned(wide, { alignment: turned, ssim })).changes;
     expect(turn?.words).toBe('It was turned by 90°.');
   });
 
@@ -54,7 +54,7 @@ describe('what came back', () => {
   it('was cut, and by how many frames where', () => {
     const missing = { start: 3, between: 7, end: 1 };
     const cut = returned({ ...again, frames: 229 }, { alignment: { ...whole(229), missing }, ssim });
-    expect(verdictOf(cut).changes.map(({ words }) => words)).toEqual([
+    expect(judgeReturned(cut).changes.map(({ words }) => words)).toEqual([
       'It was cut: 3 frames at the beginning, 7 frames in between, 1 frame at the end.',
       'Its picture was compressed again: 2.0 Mb/s; 8.0 Mb/s were sent. Likeness (SSIM) of 16 frames: 0.970, the least 0.950.',
     ]);
@@ -70,7 +70,7 @@ describe('what came back', () => {
       'speed',
       'compressed',
     ]);
-    const [first] = verdictOf(returned({ ...again, frames: 264 }, { alignment: whole(264), ssim })).changes;
+    const [first] = judgeReturned(returned({ ...again, frames: 264 }, { alignment: whole(264), ssim })).changes;
     expect(first?.words).toBe('It is 1.00 s longer.');
   });
 

@@ -1,5 +1,6 @@
 import { bitsLabel, bytesLabel } from '../figures/figures';
 import { codecName } from '../master/master';
+import { sizeLabel } from '../picture/size';
 import type { Alignment } from './alignment';
 import type { Turn } from './thumb';
 
@@ -72,7 +73,7 @@ const count = (number: number, what: string): string => `${number} ${what}${numb
 const rateWords = (rate: number): string => `${Number(rate.toFixed(3))} frames a second`;
 
 /** What came of a file, and what was done to it. */
-export function verdictOf(returned: Returned): { verdict: Verdict; changes: Change[] } {
+export function judgeReturned(returned: Returned): { verdict: Verdict; changes: Change[] } {
   const { sent, got, alignment } = returned;
   if (sent.sha256 === got.sha256) return { verdict: 'same', changes: [] };
   if (alignment && alignment.difference > OTHER_FILM) return { verdict: 'other', changes: [] };
@@ -170,7 +171,7 @@ export function factRows({
     own ? `${codecName(own.codec)} ${own.sampleRate / 1000} kHz, ${count(own.channels, 'channel')}` : 'none';
   const rows: [string, (film: FilmFacts) => string][] = [
     ['File', ({ bytes }) => `${bytesLabel(bytes)} (${bytes} bytes)`],
-    ['Size', ({ width, height }) => `${width}×${height}`],
+    ['Size', sizeLabel],
     ['Frames', ({ frames, rate }) => `${frames}, ${rateWords(rate)}`],
     ['Picture', ({ codec, bits }) => `${codecName(codec)}, ${bitsLabel(bits)}`],
     ['Sound', sound],

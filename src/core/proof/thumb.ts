@@ -6,7 +6,7 @@ const THUMB_SIDE = 8;
 export const THUMB = THUMB_SIDE ** 2;
 
 /** A frame made as small as can be: the mean of each of 8×8 fields, whatever its shape. */
-export function thumbOf({ data, width, height }: GreyPlane): Uint8Array {
+export function toThumb({ data, width, height }: GreyPlane): Uint8Array {
   const thumb = new Uint8Array(THUMB);
   const edge = (n: number, length: number) => Math.floor((n * length) / THUMB_SIDE);
   for (let row = 0; row < THUMB_SIDE; row++) {

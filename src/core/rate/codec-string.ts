@@ -37,12 +37,12 @@ const AV1_LEVELS: readonly [index: number, rate: number, picture: number][] = [
 /** What an encoder is asked for, and a container says of its stream (RFC 6381; the codecs' own registrations). */
 export function codecString({ codec, profile, level }: Stream, size: Size, rate: FrameRate): string {
   const samples = size.width * size.height;
-  const leastOf = (levels: typeof VP9_LEVELS): string => {
+  const findMin = (levels: typeof VP9_LEVELS): string => {
     const found = levels.find(([, most, picture]) => samples <= picture && samples * rateValue(rate) <= most);
     return String((found ?? levels[levels.length - 1])?.[0]).padStart(2, '0');
   };
-  if (codec === 'vp9') return `vp09.00.${leastOf(VP9_LEVELS)}.08`;
-  if (codec === 'av1') return `av01.0.${leastOf(AV1_LEVELS)}M.08`;
+  if (codec === 'vp9') return `vp09.00.${findMin(VP9_LEVELS)}.08`;
+  if (codec === 'av1') return `av01.0.${findMin(AV1_LEVELS)}M.08`;
   const idc = (level ?? 52).toString(16).padStart(2, '0');
   return `avc1.${profile === 'main' ? '4d' : '64'}00${idc}`;
 }

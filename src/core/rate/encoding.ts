@@ -3,7 +3,8 @@ import { boundedInt, boundedNumber } from '../figures/bounded';
 import { LEAST_VIDEO_BITS, MOST_VIDEO_BITS } from './bit-rate';
 import { FORMAT_IDS } from './format';
 
-const bits = boundedInt(LEAST_VIDEO_BITS, MOST_VIDEO_BITS);
+/** Video bits a second that a person may ask for. */
+export const videoBitsSchema = boundedInt(LEAST_VIDEO_BITS, MOST_VIDEO_BITS);
 
 /** Bounds of a constant quality: the quantiser of H.264 (ITU-T H.264, 7.4.2.2: 0 to 51). Less is better and larger. */
 export const LEAST_QUANTISER = 1;
@@ -17,9 +18,9 @@ const rateSchema = z.discriminatedUnion('kind', [
   /** By canvas, master and outlet. */
   z.object({ kind: z.literal('worked-out') }),
   /** The same in every two seconds. */
-  z.object({ kind: z.literal('constant'), bits }),
+  z.object({ kind: z.literal('constant'), bits: videoBitsSchema }),
   /** Less where little moves, more where much does. */
-  z.object({ kind: z.literal('variable'), bits, most: bits.nullable() }),
+  z.object({ kind: z.literal('variable'), bits: videoBitsSchema, most: videoBitsSchema.nullable() }),
   z.object({
     kind: z.literal('quality'),
     quantiser: boundedInt(LEAST_QUANTISER, MOST_QUANTISER),
@@ -34,10 +35,10 @@ const rateSchema = z.discriminatedUnion('kind', [
 export type Rate = z.infer<typeof rateSchema>;
 export type RateKind = Rate['kind'];
 
-/** An unsharp mask over luma. */
 /** Profiles of H.264 that are made (ITU-T H.264 Annex A.2). */
 export const PROFILES = ['main', 'high'] as const;
 
+/** An unsharp mask over luma. */
 export const sharpeningSchema = z.object({
   /** Standard deviation of the blur, in pixels of the canvas. */
   radius: boundedNumber(0.3, 4),

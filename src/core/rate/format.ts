@@ -114,5 +114,5 @@ export const takesFormat = ({ containers, video, audio }: TakenFiles, id: Format
 };
 
 /** The format that an export takes where the person chose none: the first that the placement takes, or else our first. */
-export const formatFor = (taken: TakenFiles): FormatId =>
+export const chooseFormat = (taken: TakenFiles): FormatId =>
   FORMAT_IDS.find((id) => takesFormat(taken, id)) ?? FORMAT_IDS[0];

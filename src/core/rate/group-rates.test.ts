@@ -17,7 +17,7 @@ function made(asked: RateAsked, seconds: readonly number[], encoder: Encoder) {
     makings += 1;
     foreseen.push(planned + rates.foreseen() / 2);
   };
-  seconds.forEach((_, group) => make(group, rates.bitsFor(group)));
+  seconds.forEach((_, group) => make(group, rates.computeBits(group)));
   for (let again = rates.again(); again.length > 0; again = rates.again()) {
     planned += again.length;
     for (const { group, bits } of again) make(group, bits);
@@ -85,7 +85,7 @@ describe('a size to land on', () => {
       bytes[group] = (bits * 2) / 8;
       rates.made(group, bits, bytes[group] as number);
     };
-    seconds.forEach((_, group) => make(group, rates.bitsFor(group)));
+    seconds.forEach((_, group) => make(group, rates.computeBits(group)));
     expect(rates.again()).toEqual([]);
     rates.spare(0.2 * wanted);
     for (let again = rates.again(); again.length > 0; again = rates.again())
@@ -97,7 +97,7 @@ describe('a size to land on', () => {
   it('takes no more than the greatest rate comes to, whatever was left', () => {
     const rates = new GroupRates({ ...asked, mostBits: 5.5e6 }, [2]);
     rates.spare(wanted);
-    expect(rates.bitsFor(0)).toBe(5.5e6);
+    expect(rates.computeBits(0)).toBe(5.5e6);
   });
 
   it('is met in one go by an encoder that is even, since it learns from the first group', () => {

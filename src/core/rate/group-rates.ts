@@ -64,7 +64,7 @@ export class GroupRates {
   }
 
   /** Video bits a second to ask for a group that was not made yet. */
-  bitsFor(group: number): number {
+  computeBits(group: number): number {
     const { kind, bits } = this.asked;
     if (kind === 'constant') return (bits * UNDER) / Math.max(1, this.spent);
     if (kind !== 'size') return bits;
@@ -110,12 +110,12 @@ export class GroupRates {
   filling(group: number): number {
     const { kind, bits } = this.asked;
     if (kind !== 'constant') return 0;
-    return Math.max(0, Math.floor((bits * (this.seconds[group] ?? 0)) / 8) - this.bytesOf(group));
+    return Math.max(0, Math.floor((bits * (this.seconds[group] ?? 0)) / 8) - this.countBytes(group));
   }
 
   /** Of all that was made so far. */
   bytes(): number {
-    return sum(this.tries.map((_, group) => this.bytesOf(group)));
+    return sum(this.tries.map((_, group) => this.countBytes(group)));
   }
 
   /** Whether nothing is promised of how many bits there will be. */
@@ -129,7 +129,7 @@ export class GroupRates {
     const most = kind === 'constant' ? bits * (1 + CONSTANT_WITHIN / 2) : mostBits;
     return this.seconds.flatMap((seconds, group) => {
       const bytes = (most * seconds) / 8;
-      return this.bytesOf(group) > bytes ? this.changed(group, bytes * UNDER) : [];
+      return this.countBytes(group) > bytes ? this.changed(group, bytes * UNDER) : [];
     });
   }
 
@@ -140,13 +140,13 @@ export class GroupRates {
     if (Math.abs(off) <= SIZE_WITHIN * budget) return [];
     const can = this.seconds
       .map((_, group) => group)
-      .filter((group) => this.changed(group, this.bytesOf(group) * (off > 0 ? 0.5 : 2)).length > 0)
-      .sort((a, b) => this.bytesOf(b) - this.bytesOf(a));
-    const room = sum(can.map((group) => this.bytesOf(group)));
+      .filter((group) => this.changed(group, this.countBytes(group) * (off > 0 ? 0.5 : 2)).length > 0)
+      .sort((a, b) => this.countBytes(b) - this.countBytes(a));
+    const room = sum(can.map((group) => this.countBytes(group)));
     const changes: Change[] = [];
     for (const group of can) {
       if (off > 0 ? off <= (SIZE_WITHIN / 2) * budget : off >= (-SIZE_WITHIN / 2) * budget) break;
-      const own = this.bytesOf(group);
+      const own = this.countBytes(group);
       // Each gives or takes its share of what is off, a quarter of itself at least.
       const share = Math.min(
         Math.max(Math.abs(off) * (own / room) * 2, own * 0.25),
@@ -167,9 +167,9 @@ export class GroupRates {
 
   /** What the whole will come to: of groups that were not made yet, what encoders spend of what they are asked for. */
   private projected(): number {
-    const known = this.seconds.map((_, group) => this.waiting.get(group) ?? this.bytesOf(group));
+    const known = this.seconds.map((_, group) => this.waiting.get(group) ?? this.countBytes(group));
     const next = this.tries.findIndex((tries) => tries.length === 0);
-    return sum(known) + (next < 0 ? 0 : (this.bitsFor(next) * this.spent * this.unmade()) / 8);
+    return sum(known) + (next < 0 ? 0 : (this.computeBits(next) * this.spent * this.unmade()) / 8);
   }
 
   /** What to ask a group for so that it comes to so many bytes; none where it was asked often, or follows no more. */
@@ -197,12 +197,12 @@ export class GroupRates {
     return sum(this.seconds.filter((_, group) => !this.tries[group]?.length));
   }
 
-  private lastOf(group: number): Try | undefined {
+  private findLastTry(group: number): Try | undefined {
     return this.tries[group]?.[(this.tries[group]?.length ?? 0) - 1];
   }
 
-  private bytesOf(group: number): number {
-    return this.lastOf(group)?.bytes ?? 0;
+  private countBytes(group: number): number {
+    return this.findLastTry(group)?.bytes ?? 0;
   }
 }
 

@@ -9,7 +9,7 @@ export interface Group {
  * A clip in groups.
  * @param length frames of a group at most, 1 or more.
  */
-export function groupsOf(frames: number, length: number): Group[] {
+export function splitIntoGroups(frames: number, length: number): Group[] {
   return Array.from({ length: Math.ceil(frames / length) }, (_, i) => {
     const start = i * length;
     return { start, frames: Math.min(length, frames - start) };

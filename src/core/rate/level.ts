@@ -63,14 +63,14 @@ export function leastLevel(size: Size, rate: FrameRate, bitsPerSecond: number): 
 }
 
 /** The level that an export is made in, or null when none that encoders here know is enough; see {@link leastLevel}. */
-export function levelFor(size: Size, rate: FrameRate, bitsPerSecond: number): number | null {
+export function findLevel(size: Size, rate: FrameRate, bitsPerSecond: number): number | null {
   const least = leastLevel(size, rate, bitsPerSecond);
   return least === null || least > HIGHEST_MADE ? null : Math.max(LOWEST_MADE, least);
 }
 
-/** As {@link levelFor}. @throws RangeError when none is enough. */
+/** As {@link findLevel}. @throws RangeError when none is enough. */
 export function lowestLevel(size: Size, rate: FrameRate, bitsPerSecond: number): number {
-  const found = levelFor(size, rate, bitsPerSecond);
+  const found = findLevel(size, rate, bitsPerSecond);
   if (found === null) {
     throw new RangeError(
       `no H.264 level takes ${size.width}×${size.height} at ${rateValue(rate).toFixed(3)} fps`,

@@ -1,5 +1,5 @@
 import { type Cut, type Range, rangeLength } from '../cut/cut';
-import { type FrameRate, secondsOf } from '../time/frame-rate';
+import { type FrameRate, toSeconds } from '../time/frame-rate';
 
 /** Seconds of a piece: as long as a group of pictures of the export, so that each piece pays for one key frame. */
 const PIECE_SECONDS = 2;
@@ -30,20 +30,20 @@ export function trialPieces(
 ): TrialPiece[] {
   return cut.flatMap((range) => {
     const rate = rateOf(range.master);
-    const count = Math.max(1, Math.round(secondsOf(rangeLength(range), rate) / PIECE_SECONDS));
+    const count = Math.max(1, Math.round(toSeconds(rangeLength(range), rate) / PIECE_SECONDS));
     const bits = bitsOf(range.master);
     return Array.from({ length: count }, (_, i): TrialPiece | null => {
       const edge = (n: number) => range.in + Math.round((rangeLength(range) * n) / count);
       const piece = { master: range.master, in: edge(i), out: edge(i + 1) };
       if (piece.out <= piece.in) return null;
-      const seconds = secondsOf(rangeLength(piece), rate);
+      const seconds = toSeconds(rangeLength(piece), rate);
       return { range: piece, seconds, hardness: meanBits(bits, piece, rate) };
     }).filter((piece) => piece !== null);
   });
 }
 
 function meanBits(bits: readonly number[], range: Range, rate: FrameRate): number {
-  const [from, to] = [secondsOf(range.in, rate), secondsOf(range.out, rate)];
+  const [from, to] = [toSeconds(range.in, rate), toSeconds(range.out, rate)];
   let sum = 0;
   for (let second = Math.floor(from); second < to; second++) {
     sum += (Math.min(to, second + 1) - Math.max(from, second)) * (bits[second] ?? bits[bits.length - 1] ?? 0);

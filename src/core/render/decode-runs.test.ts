@@ -1,11 +1,11 @@
 import fc from 'fast-check';
-import { sourceOf } from '../master/source';
-import { canvasOf } from '../layout/canvas';
+import { toSource } from '../master/source';
+import { makeCanvas } from '../layout/canvas';
 import { testMaster, TEST_MASTER, testRange } from '../job/test-job';
 import { decodeRuns } from './decode-runs';
-import { plannedFrame, planOf, segmentAt } from './plan';
+import { plannedFrame, createRenderPlan, findSegment } from './plan';
 
-const source = sourceOf(testMaster());
+const source = toSource(testMaster());
 const other = { ...source, id: 'other' };
 const RATES = [
   [24000, 1001],
@@ -15,7 +15,7 @@ const RATES = [
   [12, 1],
 ] as const;
 const planAt = (rate: readonly [number, number], cut: { master: string; in: number; out: number }[]) =>
-  planOf(canvasOf(null, { width: 720, height: 1280 }, { num: rate[0], den: rate[1] }, 'c'), {
+  createRenderPlan(makeCanvas(null, { width: 720, height: 1280 }, { num: rate[0], den: rate[1] }, 'c'), {
     cut,
     shots: [],
     framings: [],
@@ -50,7 +50,7 @@ describe('what is decoded for several canvases', () => {
             for (let frame = run.in; frame < run.out; frame++) {
               plans.forEach((plan, i) => {
                 for (let n = next[i] as number; n < plan.frames; n++) {
-                  if (segmentAt(plan, n).range > run.lastRange || plannedFrame(plan, n).masterFrame !== frame)
+                  if (findSegment(plan, n).range > run.lastRange || plannedFrame(plan, n).masterFrame !== frame)
                     break;
                   expect(plannedFrame(plan, n).source).toBe(run.source);
                   next[i] = n + 1;

@@ -1,4 +1,4 @@
-import { masterFrameIn, type RenderPlan } from './plan';
+import { computeMasterFrame, type RenderPlan } from './plan';
 
 /** Master frames in a row to decode, half-open, for one or several ranges of a cut that go on without a break. */
 export interface DecodeRun {
@@ -21,8 +21,8 @@ export function decodeRuns(plans: readonly RenderPlan[]): DecodeRun[] {
   for (const plan of plans) {
     for (const segment of plan.segments) {
       const { range, source, start, frames } = segment;
-      const from = masterFrameIn(plan, segment, start);
-      const to = masterFrameIn(plan, segment, start + frames - 1) + 1;
+      const from = computeMasterFrame(plan, segment, start);
+      const to = computeMasterFrame(plan, segment, start + frames - 1) + 1;
       const known = byRange[range];
       if (known && known.source !== source) throw new RangeError('the plans are of different cuts');
       byRange[range] = {

@@ -21,7 +21,7 @@ export function enlargedByShot(plan: RenderPlan): Map<string, Enlarged> {
 }
 
 /** The worst enlargement of one shot, if the plan has it. */
-export function enlargedIn(plan: RenderPlan, shot: string): Enlarged | undefined {
+export function findEnlargement(plan: RenderPlan, shot: string): Enlarged | undefined {
   const segments = plan.segments.filter((segment) => segment.shot === shot);
   return enlargedByShot({ ...plan, segments }).get(shot);
 }

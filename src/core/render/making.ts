@@ -2,11 +2,11 @@ import type { Placement } from '../outlets/placement';
 import { type BitRateChoice, MOST_VIDEO_BITS } from '../rate/bit-rate';
 import { containerBytes } from '../rate/container-bytes';
 import type { Encoding, Rate } from '../rate/encoding';
-import { type Format, type FormatId, formatFor, FORMATS, takesFormat } from '../rate/format';
-import { leastLevel, levelFor } from '../rate/level';
+import { type Format, type FormatId, chooseFormat, FORMATS, takesFormat } from '../rate/format';
+import { leastLevel, findLevel } from '../rate/level';
 import { codecName } from '../master/master';
 import { CEILING } from '../sound/limiter';
-import { rateValue, secondsOf } from '../time/frame-rate';
+import { rateValue, toSeconds } from '../time/frame-rate';
 import { type ExportSound, exportSound } from './export-sound';
 import type { RenderPlan } from './plan';
 
@@ -78,13 +78,13 @@ const PEAK = 2;
  * What an export is asked to be.
  * @param choice the bit rate that is worked out for it.
  */
-export function makingOf(
+export function toEncodeSettings(
   plan: RenderPlan,
   encoding: Encoding,
   wanted: Wanted,
   choice: BitRateChoice,
 ): Making {
-  const format = encoding.format ?? formatFor(wanted);
+  const format = encoding.format ?? chooseFormat(wanted);
   const sound = soundMaking(plan, encoding, FORMATS[format], wanted);
   const picture = pictureMaking(plan, encoding, FORMATS[format], sound, wanted, choice);
   return { format, chosen: encoding.format !== null, picture, sound };
@@ -125,7 +125,7 @@ function pictureMaking(
   if (codec === null) return null;
   const { rate } = encoding;
   const beside = bytesBeside(plan, container, sound);
-  const bits = bitsOf(plan, rate, beside, choice.bits);
+  const bits = computeBits(plan, rate, beside, choice.bits);
   const peak = Math.min(MOST_VIDEO_BITS, mostBits ?? Infinity, PEAK * bits);
   const most =
     rate.kind === 'variable' && rate.most !== null ? Math.max(bits, rate.most) : Math.max(bits, peak);
@@ -141,7 +141,7 @@ function pictureMaking(
     bytes: rate.kind === 'size' ? wholeBytes(plan, rate) : 0,
     profile: encoding.profile,
     // A level promises a greatest rate, not a mean (ITU-T H.264 table A-1).
-    level: codec === 'avc' && !lossless ? (encoding.level ?? levelFor(plan, plan.rate, made)) : null,
+    level: codec === 'avc' && !lossless ? (encoding.level ?? findLevel(plan, plan.rate, made)) : null,
     keyFrames: Math.max(1, Math.round(keySeconds * rateValue(plan.rate))),
     betweenFrames: encoding.betweenFrames,
     twoPasses: encoding.twoPasses,
@@ -149,17 +149,17 @@ function pictureMaking(
 }
 
 /** Video bits a second that a rate asks for. @param beside bytes of the file that are not its picture's. */
-function bitsOf(plan: RenderPlan, rate: Rate, beside: number, workedOut: number): number {
+function computeBits(plan: RenderPlan, rate: Rate, beside: number, workedOut: number): number {
   if (rate.kind === 'constant' || rate.kind === 'variable') return rate.bits;
   if (rate.kind !== 'size') return workedOut;
-  const bits = ((wholeBytes(plan, rate) - beside) * 8) / secondsOf(plan.frames, plan.rate);
+  const bits = ((wholeBytes(plan, rate) - beside) * 8) / toSeconds(plan.frames, plan.rate);
   return Math.min(MOST_VIDEO_BITS, Math.max(leastSizedBits(plan), Math.round(bits)));
 }
 
 /** What a file comes to with so many video bits a second, in bytes. */
 export function fileBytes(plan: RenderPlan, { format, picture, sound }: Making, videoBits: number): number {
   const { container } = FORMATS[format];
-  const seen = picture ? (videoBits * secondsOf(plan.frames, plan.rate)) / 8 : 0;
+  const seen = picture ? (videoBits * toSeconds(plan.frames, plan.rate)) / 8 : 0;
   return Math.round(seen + bytesBeside(plan, container, sound, picture ? plan.frames : 0));
 }
 
@@ -180,7 +180,7 @@ function bytesBeside(
   sound: SoundMaking | null,
   frames = plan.frames,
 ): number {
-  const seconds = secondsOf(plan.frames, plan.rate);
+  const seconds = toSeconds(plan.frames, plan.rate);
   const packets = (seconds * (sound?.sampleRate ?? 0)) / PACKET;
   return containerBytes(container, frames + packets) + soundBytes(sound, seconds);
 }
@@ -192,10 +192,10 @@ const soundBytes = (sound: SoundMaking | null, seconds: number): number => ((sou
  * @param bytes that the sound came to. @returns less than 0 where it took more.
  */
 export const leftBySound = (plan: RenderPlan, { sound }: Making, bytes: number): number =>
-  Math.round(soundBytes(sound, secondsOf(plan.frames, plan.rate)) - bytes);
+  Math.round(soundBytes(sound, toSeconds(plan.frames, plan.rate)) - bytes);
 
 function wholeBytes(plan: RenderPlan, { bytes, each }: Extract<Rate, { kind: 'size' }>): number {
-  return each === 'file' ? bytes : Math.round((bytes * secondsOf(plan.frames, plan.rate)) / 60);
+  return each === 'file' ? bytes : Math.round((bytes * toSeconds(plan.frames, plan.rate)) / 60);
 }
 
 /** Whether a level that was forced is too low for what is made by it; see {@link leastLevel}. */
@@ -205,7 +205,7 @@ export function isLevelTooLow(plan: RenderPlan, { level, mostBits }: PictureMaki
 }
 
 /** Whether a file is one for a placement: one of a format that a person chose for something else is not held to it. */
-export const isFor = ({ chosen, format }: Making, placement: Wanted): boolean =>
+export const isForPlacement = ({ chosen, format }: Making, placement: Wanted): boolean =>
   !chosen || takesFormat(placement, format);
 
 /** What becomes of the sound, in a few words. */

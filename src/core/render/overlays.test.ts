@@ -1,24 +1,24 @@
 import { testMaster, testRange, testShot } from '../job/test-job';
-import { type Canvas, canvasOf } from '../layout/canvas';
+import { type Canvas, makeCanvas } from '../layout/canvas';
 import { PLAIN_LAYOUT } from '../layout/layout';
-import { sourceOf } from '../master/source';
+import { toSource } from '../master/source';
 import { PLAIN_CANVAS_TEXT } from '../words/canvas-text';
 import { type ClipText, NO_TEXT } from '../words/clip-text';
 import { NO_CAPTIONS } from '../words/captions';
 import { withBandWords } from '../words/banded-clip';
-import { contrastRatio, luminanceOf } from '../words/contrast';
+import { contrastRatio, computeLuminance } from '../words/contrast';
 import { plainBlock, type TextBlock } from '../words/text-block';
 import { PLAIN_OUTLINE } from '../words/text-style';
 import type { Framing } from '../framing/framing';
 import { PLAIN_VALUES } from '../framing/framing';
 import { PLAIN_WISHES } from '../framing/following';
 import { presence } from './overlays';
-import { plannedFrame, planOf, type PlanInput } from './plan';
+import { plannedFrame, createRenderPlan, type PlanInput } from './plan';
 
 const FILM = { num: 24000, den: 1001 };
-const sources = [sourceOf(testMaster())];
-const tall = canvasOf('verrow/short', { width: 1080, height: 1920 }, FILM, 'canvas-1');
-const square = canvasOf(null, { width: 1080, height: 1080 }, FILM, 'canvas-2');
+const sources = [toSource(testMaster())];
+const tall = makeCanvas('verrow/short', { width: 1080, height: 1920 }, FILM, 'canvas-1');
+const square = makeCanvas(null, { width: 1080, height: 1080 }, FILM, 'canvas-2');
 const banded = { ...square, layout: { ...PLAIN_LAYOUT, kind: 'banded' as const } };
 const shots = [testShot('a', 0, 100), testShot('b', 100, 984)];
 const cue = (id: string, first: number, out: number, text = 'Kites') => ({
@@ -31,7 +31,7 @@ const withCues = (...cues: ReturnType<typeof cue>[]): ClipText => ({
   captions: { ...NO_CAPTIONS, cues },
 });
 const plan = (text: ClipText, change: Partial<PlanInput> = {}, canvas = tall) =>
-  planOf(canvas, { cut: [testRange(0, 200)], shots, framings: [], sources, text, ...change });
+  createRenderPlan(canvas, { cut: [testRange(0, 200)], shots, framings: [], sources, text, ...change });
 
 describe('words in a plan', () => {
   it('are there from their first frame to their last, and at no other', () => {
@@ -99,7 +99,7 @@ describe('words in a plan', () => {
     expect(styleOn(above!, banded).plate).toBeNull();
     const { plate, colour } = styleOn(above!, tall);
     expect(plate?.cover).toBe(1);
-    expect(contrastRatio(luminanceOf(plate!.colour), luminanceOf(colour))).toBeGreaterThan(7);
+    expect(contrastRatio(computeLuminance(plate!.colour), computeLuminance(colour))).toBeGreaterThan(7);
     const outlined = { ...above!, style: { ...above!.style, outline: PLAIN_OUTLINE } };
     expect(styleOn(outlined, tall).plate).toBeNull();
   });

@@ -1,15 +1,15 @@
 import type { CanvasRect, Rect, Size } from '../picture/size';
-import { readableOn } from '../words/banded-clip';
+import { chooseReadableColour } from '../words/banded-clip';
 import { captionBox } from '../words/caption-place';
 import { isBurnt, PLAIN_CANVAS_TEXT } from '../words/canvas-text';
 import type { Captions, Cue } from '../words/captions';
 import type { ClipText, EndCard } from '../words/clip-text';
 import { groundRect, isOffBand } from '../words/grounds';
-import { spokenStarts, wordsOf } from '../words/speech-rhythm';
-import { type Stretch, partOfSpans, stretchesOf, type Timeline } from '../words/spans';
+import { spokenStarts, locateWords } from '../words/speech-rhythm';
+import { type Stretch, partOfSpans, toStretches, type Timeline } from '../words/spans';
 import type { TextArt } from '../words/text-art';
 import { isOwnFamily } from '../words/families';
-import { blockOn, type BlockPlace, type TextBlock } from '../words/text-block';
+import { resolveBlock, type BlockPlace, type TextBlock } from '../words/text-block';
 import { PLAIN_PLATE, PLAIN_STYLE, type TextStyle } from '../words/text-style';
 import type { Canvas } from '../layout/canvas';
 import { rateValue } from '../time/frame-rate';
@@ -40,10 +40,10 @@ export interface OverlayInput {
 }
 
 /** What lies over the pictures of a canvas, in drawing order. */
-export function overlaysOf(canvas: Canvas, text: ClipText, input: OverlayInput): PlanOverlay[] {
+export function planOverlays(canvas: Canvas, text: ClipText, input: OverlayInput): PlanOverlay[] {
   const { places, captions: way } = canvas.text ?? PLAIN_CANVAS_TEXT;
   const blocks = text.blocks.flatMap((block) => {
-    const own = blockOn(block, places);
+    const own = resolveBlock(block, places);
     // What lies on the cover alone is never seen in the clip.
     return own && own.on !== 'cover' && own.text.trim() !== '' ? blockOverlays(own, canvas, input) : [];
   });
@@ -84,7 +84,7 @@ function blockOverlays(block: TextBlock, canvas: Canvas, input: OverlayInput): P
     style: isOffBand(on, canvas, input.picture) ? legible(style) : style,
     box: blockRect(block, canvas, input.picture),
     seat,
-    size: fitted ? null : sizeOn(canvas, style.size),
+    size: fitted ? null : toPixels(canvas, style.size),
     mark: null,
     ground: null,
   };
@@ -93,7 +93,7 @@ function blockOverlays(block: TextBlock, canvas: Canvas, input: OverlayInput): P
     on === 'card'
       ? [{ from: shown, to: input.frames }]
       : spans
-        ? stretchesOf(spans, input.timeline)
+        ? toStretches(spans, input.timeline)
         : [{ from: 0, to: shown }];
   const fade = Math.round(block.fade * rateValue(canvas.rate));
   return stretches.filter(({ from, to }) => to > from).map((stretch) => ({ ...stretch, fade, art }));
@@ -102,11 +102,11 @@ function blockOverlays(block: TextBlock, canvas: Canvas, input: OverlayInput): P
 /** A style that was made for a band's plain colour, with something behind the letters where it lies on a picture. */
 function legible(style: TextStyle): TextStyle {
   if (style.plate || style.outline) return style;
-  return { ...style, plate: { ...PLAIN_PLATE, colour: readableOn(style.colour), cover: 1 } };
+  return { ...style, plate: { ...PLAIN_PLATE, colour: chooseReadableColour(style.colour), cover: 1 } };
 }
 
 /** The size of letters on a canvas, in pixels. @param share of its shorter side. */
-const sizeOn = ({ width, height }: Size, share: number): number =>
+const toPixels = ({ width, height }: Size, share: number): number =>
   Math.round(share * Math.min(width, height) * 2) / 2;
 
 function cueOverlays(
@@ -122,17 +122,17 @@ function cueOverlays(
     width: zone.width * width,
     height: zone.height * height,
   }));
-  const size = sizeOn(canvas, captions.style.size);
+  const size = toPixels(canvas, captions.style.size);
   const boxes = new Map<string, CanvasRect>();
   /** Most captions have the same lines and the same around them. */
-  const boxOf = (lines: number, taken: readonly CanvasRect[]): CanvasRect => {
+  const toBox = (lines: number, taken: readonly CanvasRect[]): CanvasRect => {
     const key = `${lines} ${taken.map(({ x, y, width, height }) => `${x} ${y} ${width} ${height}`).join()}`;
     const box = boxes.get(key) ?? captionBox(captions, lines, canvas, [...zones, ...taken]);
     boxes.set(key, box);
     return box;
   };
   return captions.cues.flatMap((cue) =>
-    stretchesOf(cue.spans, input.timeline).flatMap((stretch) => {
+    toStretches(cue.spans, input.timeline).flatMap((stretch) => {
       const during = (other: Stretch) => other.from < stretch.to && other.to > stretch.from;
       const taken = [
         ...blocks.filter(during).map((block) => block.art.box),
@@ -141,7 +141,7 @@ function cueOverlays(
       const art: TextArt = {
         text: cue.text,
         style: captions.style,
-        box: boxOf(Math.max(captions.limits.lines, cue.text.split('\n').length), taken),
+        box: toBox(Math.max(captions.limits.lines, cue.text.split('\n').length), taken),
         seat: captions.seat,
         size,
         mark: null,
@@ -165,7 +165,7 @@ function spokenOverlays(
   colour: string,
   timeline: Timeline,
 ): PlanOverlay[] {
-  const words = wordsOf(cue.text);
+  const words = locateWords(cue.text);
   const starts = cue.words?.length === words.length ? cue.words : spokenStarts(cue.text);
   return words.flatMap((word, i) => {
     const spans = partOfSpans(
@@ -174,7 +174,7 @@ function spokenOverlays(
       starts[i + 1] ?? 1,
       timeline.masters,
     );
-    return stretchesOf(spans, timeline).flatMap((stretch): PlanOverlay[] => {
+    return toStretches(spans, timeline).flatMap((stretch): PlanOverlay[] => {
       const shown = { from: Math.max(from, stretch.from), to: Math.min(to, stretch.to) };
       if (shown.to <= shown.from) return [];
       return [{ ...shown, fade: 0, art: { ...art, mark: { ...word, colour } } }];
@@ -183,7 +183,7 @@ function spokenOverlays(
 }
 
 /** Families of a person's own that overlays are drawn with. */
-export const ownFamiliesOf = (overlays: readonly PlanOverlay[]): string[] => [
+export const listOwnFamilies = (overlays: readonly PlanOverlay[]): string[] => [
   ...new Set(overlays.map(({ art }) => art.style.family).filter(isOwnFamily)),
 ];
 
@@ -195,5 +195,5 @@ export function presence({ from, to, fade }: PlanOverlay, frame: number): number
 }
 
 /** The overlays of a list that are over an output frame, in drawing order. */
-export const overlaysAt = (overlays: readonly PlanOverlay[], frame: number): PlanOverlay[] =>
+export const findOverlays = (overlays: readonly PlanOverlay[], frame: number): PlanOverlay[] =>
   overlays.filter(({ from, to }) => frame >= from && frame < to);

@@ -1,19 +1,20 @@
 import { parseFingerprint } from '../master/fingerprint';
 import fc from 'fast-check';
 import { plainFraming } from '../framing/framing';
-import { canvasOf } from '../layout/canvas';
-import { coverageOf } from '../proof/coverage';
-import { fittedPixels, MAIN_TRACK } from '../layout/layout';
-import { sourceOf } from '../master/source';
+import { makeCanvas } from '../layout/canvas';
+import { computeCoverage } from '../proof/coverage';
+import { fittedPixels } from '../layout/layout';
+import { MAIN_TRACK } from '../layout/pane';
+import { toSource } from '../master/source';
 import { testMaster, testRange, testShot } from '../job/test-job';
 import { rateValue, STANDARD_RATES } from '../time/frame-rate';
-import { plannedFrame, planOf, planRuns, segmentAt } from './plan';
+import { plannedFrame, createRenderPlan, planRuns, findSegment } from './plan';
 import { costWords, rateCost } from './rate-cost';
 
 const FILM = { num: 24000, den: 1001 };
-const source = sourceOf(testMaster());
+const source = toSource(testMaster());
 const sources = [source];
-const tall = canvasOf('verrow/short', { width: 1080, height: 1920 }, FILM, 'canvas-1');
+const tall = makeCanvas('verrow/short', { width: 1080, height: 1920 }, FILM, 'canvas-1');
 const shots = [testShot('a', 0, 100), testShot('b', 100, 984)];
 
 describe('plan', () => {
@@ -21,12 +22,12 @@ describe('plan', () => {
     fc.assert(
       fc.property(fc.nat(249), fc.nat(249), (a, b) => {
         const range = testRange(Math.min(a, b), Math.max(a, b) + 1);
-        const plan = planOf(tall, { cut: [range], shots, framings: [], sources });
+        const plan = createRenderPlan(tall, { cut: [range], shots, framings: [], sources });
         expect(plan.frames).toBe(range.out - range.in);
         for (let n = 0; n < plan.frames; n++) {
           const { masterFrame } = plannedFrame(plan, n);
           expect(masterFrame).toBe(range.in + n);
-          expect(segmentAt(plan, n).shot).toBe(masterFrame < 100 ? 'a' : 'b');
+          expect(findSegment(plan, n).shot).toBe(masterFrame < 100 ? 'a' : 'b');
         }
         const { in: first, out } = range;
         const run = { source: 0, start: 0, frames: out - first, in: first, out, rangeOut: out };
@@ -43,8 +44,8 @@ describe('plan', () => {
       fc.property(rates, rates, splits, (own, rate, at) => {
         const edges = [0, ...at.sort((a, b) => a - b), 984];
         const cut = edges.slice(1).map((out, n) => testRange(edges[n]!, out));
-        const paced = sourceOf(testMaster({ rate: own }));
-        const plan = planOf({ ...tall, rate }, { cut, shots, framings: [], sources: [paced] });
+        const paced = toSource(testMaster({ rate: own }));
+        const plan = createRenderPlan({ ...tall, rate }, { cut, shots, framings: [], sources: [paced] });
         expect(planRuns(plan)).toMatchObject([
           { source: 0, start: 0, frames: plan.frames, in: 0, rangeOut: 984 },
         ]);
@@ -60,7 +61,7 @@ describe('plan', () => {
   });
 
   it('plays several ranges one after another', () => {
-    const plan = planOf(tall, {
+    const plan = createRenderPlan(tall, {
       cut: [testRange(200, 210), testRange(5, 8)],
       shots,
       framings: [],
@@ -75,7 +76,7 @@ describe('plan', () => {
   it('gives each shot its own framing', () => {
     const framing = plainFraming('b', MAIN_TRACK, 100);
     const right = { ...framing, keyframes: [{ ...framing.keyframes[0]!, focus: { x: 0.9, y: 0.5 } }] };
-    const plan = planOf(tall, { cut: [testRange(0, 250)], shots, framings: [right], sources });
+    const plan = createRenderPlan(tall, { cut: [testRange(0, 250)], shots, framings: [right], sources });
     const x = (n: number) => plannedFrame(plan, n).panes[0]?.window.x ?? -1;
     expect(x(99) * 1920).toBeCloseTo(656.25, 6);
     expect(x(100)).toBeCloseTo(1 - 607.5 / 1920, 9);
@@ -87,7 +88,7 @@ describe('another rate than the master has', () => {
   const input = { cut: [testRange(10, 110)], shots, framings: [], sources };
 
   it('shows the frame that is on screen at each moment, and tells what that costs', () => {
-    const fast = planOf(canvas(48000, 1001), input);
+    const fast = createRenderPlan(canvas(48000, 1001), input);
     expect(fast.frames).toBe(200);
     expect([0, 1, 2, 199].map((n) => plannedFrame(fast, n).masterFrame)).toEqual([10, 10, 11, 109]);
     expect(rateCost(fast)).toEqual({
@@ -95,20 +96,20 @@ describe('another rate than the master has', () => {
       vanished: [],
     });
     expect(costWords(fast)).toBe('100 frames of the clip repeat (1, 3, 5, 7 and 96 more, every 2 frames)');
-    const slow = planOf(canvas(12000, 1001), input);
+    const slow = createRenderPlan(canvas(12000, 1001), input);
     expect([0, 1, 49].map((n) => plannedFrame(slow, n).masterFrame)).toEqual([10, 12, 108]);
     expect(rateCost(slow)).toEqual({
       repeated: [],
       vanished: Array.from({ length: 50 }, (_, i) => 11 + 2 * i),
     });
-    expect(costWords(planOf(tall, input))).toBe('every frame once');
+    expect(costWords(createRenderPlan(tall, input))).toBe('every frame once');
   });
 
   it('counts the frames that are lost at the end of a range too', () => {
     const sixty = { ...sources[0]!, rate: { num: 60, den: 1 } };
     const five = { ...input, cut: [testRange(0, 5)], sources: [sixty] };
     // 60 to 24: frames 0 and 2 show.
-    expect(rateCost(planOf(canvas(24, 1), five))).toEqual({ repeated: [], vanished: [1, 3, 4] });
+    expect(rateCost(createRenderPlan(canvas(24, 1), five))).toEqual({ repeated: [], vanished: [1, 3, 4] });
   });
 
   it('agrees with counting by time, and never leaves the range, at any standard rate', () => {
@@ -116,7 +117,7 @@ describe('another rate than the master has', () => {
     fc.assert(
       fc.property(rates, fc.nat(900), fc.integer({ min: 1, max: 83 }), ([num, den], first, length) => {
         const range = testRange(first, first + length);
-        const plan = planOf(canvas(num!, den!), { ...input, cut: [range] });
+        const plan = createRenderPlan(canvas(num!, den!), { ...input, cut: [range] });
         const ratio = (24000 * den!) / (1001 * num!);
         let before = -1;
         for (let n = 0; n < plan.frames; n++) {
@@ -135,7 +136,7 @@ describe('another rate than the master has', () => {
 });
 
 describe('several masters', () => {
-  const other = sourceOf(
+  const other = toSource(
     testMaster({
       id: 'other',
       fingerprint: parseFingerprint('b'.repeat(64)),
@@ -143,7 +144,7 @@ describe('several masters', () => {
       rate: { num: 25, den: 1 },
     }),
   );
-  const plan = planOf(tall, {
+  const plan = createRenderPlan(tall, {
     cut: [testRange(0, 24), { master: 'other', in: 50, out: 75 }, testRange(24, 48)],
     shots: [],
     framings: [],
@@ -159,12 +160,12 @@ describe('several masters', () => {
       [0, 48, 24],
     ]);
     expect(plannedFrame(plan, 25)).toMatchObject({ source: 1, masterFrame: 51, liveSize: { width: 1280 } });
-    expect(coverageOf(plan).covered).toBe(true);
+    expect(computeCoverage(plan).covered).toBe(true);
   });
 
   it('must be known', () => {
     const cut = [{ master: 'unknown', in: 0, out: 1 }];
-    expect(() => planOf(tall, { cut, shots, framings: [], sources })).toThrow(RangeError);
+    expect(() => createRenderPlan(tall, { cut, shots, framings: [], sources })).toThrow(RangeError);
   });
 });
 
@@ -173,7 +174,7 @@ describe('a live area', () => {
   const boxed = { ...source, live };
 
   it('holds every window inside it', () => {
-    const plan = planOf(tall, { cut: [testRange(0, 10)], shots: [], framings: [], sources: [boxed] });
+    const plan = createRenderPlan(tall, { cut: [testRange(0, 10)], shots: [], framings: [], sources: [boxed] });
     const [pane] = plannedFrame(plan, 0).panes;
     expect(pane!.framed).toMatchObject({ y: 0, height: 1 });
     expect(pane!.window).toMatchObject({ y: 0.125, height: 0.75 });
@@ -183,7 +184,7 @@ describe('a live area', () => {
 
   it('of a shot comes before that of its master', () => {
     const own = { ...testShot('a', 0, 984), live: { x: 0.25, y: 0, width: 0.5, height: 1 } };
-    const plan = planOf(tall, { cut: [testRange(0, 10)], shots: [own], framings: [], sources: [boxed] });
+    const plan = createRenderPlan(tall, { cut: [testRange(0, 10)], shots: [own], framings: [], sources: [boxed] });
     expect(plannedFrame(plan, 0).liveSize).toEqual({ width: 960, height: 1080 });
   });
 });

@@ -1,21 +1,22 @@
 import { type Cut, rangeStarts } from '../cut/cut';
 import type { SeenPlace } from '../framing/following';
 import type { Framing } from '../framing/framing';
-import { type PictureWindow, WHOLE, type Window, windowAt, windowInPicture } from '../framing/window';
-import { shotsOf } from '../cut/master-shots';
+import { type PictureWindow, WHOLE, type Window, computeWindow, windowInPicture } from '../framing/window';
+import { listShots } from '../cut/master-shots';
 import type { Shot } from '../cut/shot';
 import type { Source } from '../master/source';
 import type { Canvas } from '../layout/canvas';
-import { framingFor } from '../layout/framing-for';
-import { fittedPixels, type Pane, panesOf } from '../layout/layout';
+import { findFraming } from '../layout/framing-for';
+import { chosenLayout, fittedPixels, listPanes } from '../layout/layout';
+import { type Pane } from '../layout/pane';
 import { liveSize } from '../picture/live-area';
 import type { CanvasRect, PictureRect, Rect, Size } from '../picture/size';
 import type { Sharpening } from '../rate/encoding';
 import { type FrameRate, scaledFrames, shownFrame } from '../time/frame-rate';
 import { cardFrames, type ClipText, NO_TEXT } from '../words/clip-text';
 import type { TextArt } from '../words/text-art';
-import { overlaysAt, overlaysOf, type PlanOverlay, presence } from './overlays';
-import { subjectsIn } from './seen-subjects';
+import { findOverlays, planOverlays, type PlanOverlay, presence } from './overlays';
+import { listVisibleSubjects } from './seen-subjects';
 
 /** A pane over one segment: where it is drawn, and the framing that its windows come from. */
 export interface PlanPane {
@@ -115,22 +116,22 @@ export interface PlanInput {
  * The plan of a canvas: the cut's ranges split at the shots, each with the framing of its shot.
  * @throws RangeError for a range of a master that is not among the sources.
  */
-export function planOf(canvas: Canvas, input: PlanInput): RenderPlan {
+export function createRenderPlan(canvas: Canvas, input: PlanInput): RenderPlan {
   const segments: PlanSegment[] = [];
   const { width, height, rate, layout } = canvas;
-  const ground = layout.kind === 'banded' ? layout.banded.colour : null;
-  const sourceIn = (id: string) => sourceAmong(input.sources, id);
-  const starts = rangeStarts(input.cut, sourceIn, rate);
-  const panes = panesOf(layout, canvas);
+  const { ground } = chosenLayout(layout);
+  const findSource = (id: string) => sourceAmong(input.sources, id);
+  const starts = rangeStarts(input.cut, findSource, rate);
+  const panes = listPanes(layout, canvas);
   input.cut.forEach((range, index) => {
-    const source = sourceIn(range.master);
+    const source = findSource(range.master);
     const rangeStart = starts[index] as number;
     const total = (starts[index + 1] as number) - rangeStart;
     const before = segments[segments.length - 1];
     // One that is too short to be seen at this rate is heard with the range that it goes on from.
     if (total === 0 && before?.rangeOut === range.in && input.sources[before.source] === source)
       before.rangeOut = range.out;
-    for (const shot of shotsOf(input.shots, source)) {
+    for (const shot of listShots(input.shots, source)) {
       const from = Math.max(range.in, shot.in) - range.in;
       const to = Math.min(range.out, shot.out) - range.in;
       if (to <= from) continue;
@@ -181,9 +182,9 @@ export function withWords(
   const { frames, rate } = plan;
   const masters = (id: string) => sourceAmong(plan.sources, id);
   const timeline = { cut, starts: rangeStarts(cut, masters, rate), masters, rate };
-  const about = { timeline, frames, cardFrames: plan.cardFrames, picture: pictureIn(plan), zones };
-  const subjects = text.captions.cues.length > 0 ? subjectsIn(plan) : [];
-  return { ...plan, overlays: overlaysOf(canvas, text, { ...about, subjects }) };
+  const about = { timeline, frames, cardFrames: plan.cardFrames, picture: findPictureRect(plan), zones };
+  const subjects = text.captions.cues.length > 0 ? listVisibleSubjects(plan) : [];
+  return { ...plan, overlays: planOverlays(canvas, text, { ...about, subjects }) };
 }
 
 /** @throws RangeError for one that is not among them. */
@@ -194,7 +195,7 @@ function sourceAmong(sources: readonly Source[], id: string): Source {
 }
 
 /** What pictures cover of a banded canvas at most; null where they cover all of it. */
-export function pictureIn({ ground, segments, width }: RenderPlan): CanvasRect | null {
+export function findPictureRect({ ground, segments, width }: RenderPlan): CanvasRect | null {
   const pictures = segments.flatMap((segment) => segment.panes.map((pane) => pane.picture));
   if (ground === null || pictures.length === 0) return null;
   const top = Math.min(...pictures.map((picture) => picture.y));
@@ -210,7 +211,7 @@ function planPane(
   live: Size,
 ): PlanPane {
   const base = { pane: rect, track, radius, blur };
-  const framing = framingFor(canvas, framings, shot, track);
+  const framing = findFraming(canvas, framings, shot, track);
   if (mode === 'fit' || (mode === 'choice' && framing.fit)) {
     return { ...base, picture: fittedPixels(rect, live.width / live.height, place), framing: null };
   }
@@ -221,7 +222,7 @@ function planPane(
 }
 
 /** The segment that holds an output frame. @throws RangeError outside 0…frames−1. */
-export function segmentAt(plan: RenderPlan, frame: number): PlanSegment {
+export function findSegment(plan: RenderPlan, frame: number): PlanSegment {
   const { segments } = plan;
   let [low, high] = [0, segments.length - 1];
   while (low < high) {
@@ -236,7 +237,7 @@ export function segmentAt(plan: RenderPlan, frame: number): PlanSegment {
 }
 
 /** The master frame that an output frame of a segment shows. */
-export function masterFrameIn(plan: RenderPlan, segment: PlanSegment, frame: number): number {
+export function computeMasterFrame(plan: RenderPlan, segment: PlanSegment, frame: number): number {
   const source = plan.sources[segment.source] as Source;
   const moving = Math.min(frame, plan.frames - plan.cardFrames - 1);
   return segment.rangeIn + shownFrame(moving - segment.rangeStart, source.rate, plan.rate);
@@ -244,15 +245,15 @@ export function masterFrameIn(plan: RenderPlan, segment: PlanSegment, frame: num
 
 /** What output frame `frame` shows. @throws RangeError outside 0…frames−1. */
 export function plannedFrame(plan: RenderPlan, frame: number): PlannedFrame {
-  const segment = segmentAt(plan, frame);
-  const masterFrame = masterFrameIn(plan, segment, frame);
+  const segment = findSegment(plan, frame);
+  const masterFrame = computeMasterFrame(plan, segment, frame);
   return {
     source: segment.source,
     masterFrame,
     live: segment.live,
     liveSize: segment.liveSize,
-    panes: panesAt(segment, masterFrame),
-    words: overlaysAt(plan.overlays, frame).map((overlay) => ({
+    panes: planPanes(segment, masterFrame),
+    words: findOverlays(plan.overlays, frame).map((overlay) => ({
       art: overlay.art,
       presence: presence(overlay, frame),
     })),
@@ -268,7 +269,7 @@ export function shotPanes(
   framings: readonly Framing[],
   shot: Shot,
   source: Source,
-  panes: readonly Pane[] = panesOf(canvas.layout, canvas),
+  panes: readonly Pane[] = listPanes(canvas.layout, canvas),
 ): ShotPanes {
   const live = shot.live ?? source.live;
   const size = liveSize(source.picture, live);
@@ -280,13 +281,13 @@ export function shotPanes(
 }
 
 /** Windows of a shot's panes at a master frame. */
-export function panesAt({ panes, live, liveSize }: ShotPanes, masterFrame: number): PlannedPane[] {
+export function planPanes({ panes, live, liveSize }: ShotPanes, masterFrame: number): PlannedPane[] {
   return panes.map(({ framing, ...pane }) => {
     const aspects = {
       pane: pane.picture.width / pane.picture.height,
       live: liveSize.width / liveSize.height,
     };
-    const framed = framing ? windowAt(framing, masterFrame, aspects) : WHOLE;
+    const framed = framing ? computeWindow(framing, masterFrame, aspects) : WHOLE;
     return { ...pane, framed, window: windowInPicture(framed, live) };
   });
 }
@@ -321,15 +322,23 @@ export function planRuns(plan: RenderPlan): PlanRun[] {
   const runs: (PlanRun & { range: number })[] = [];
   for (const segment of plan.segments) {
     const { start, frames, source, range, rangeOut } = segment;
-    const out = masterFrameIn(plan, segment, start + frames - 1) + 1;
+    const out = computeMasterFrame(plan, segment, start + frames - 1) + 1;
     const last = runs[runs.length - 1];
-    if (last && goesOn(last, segment)) {
+    if (last && continuesRun(last, segment)) {
       last.frames += frames;
       last.out = out;
       last.range = range;
       last.rangeOut = rangeOut;
     } else
-      runs.push({ source, range, start, frames, in: masterFrameIn(plan, segment, start), out, rangeOut });
+      runs.push({
+        source,
+        range,
+        start,
+        frames,
+        in: computeMasterFrame(plan, segment, start),
+        out,
+        rangeOut,
+      });
   }
   return runs.map(({ range: _range, ...run }) => run);
 }
@@ -339,5 +348,5 @@ export function planRuns(plan: RenderPlan): PlanRun[] {
  * another rate than the master's its sound may lie by less than a frame beside its picture then; begun anew, as much
  * of it would be heard twice.
  */
-const goesOn = (run: PlanRun & { range: number }, segment: PlanSegment): boolean =>
+const continuesRun = (run: PlanRun & { range: number }, segment: PlanSegment): boolean =>
   run.source === segment.source && (run.range === segment.range || segment.rangeIn === run.rangeOut);

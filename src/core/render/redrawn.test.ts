@@ -1,14 +1,15 @@
 import fc from 'fast-check';
 import { plainFraming, PLAIN_VALUES } from '../framing/framing';
 import { testMaster, testRange, testShot } from '../job/test-job';
-import { canvasOf } from '../layout/canvas';
-import { type LayoutKind, MAIN_TRACK, PLAIN_LAYOUT, tracksOf } from '../layout/layout';
-import { sourceOf } from '../master/source';
-import { enlargedByShot, enlargedIn } from './enlarged';
-import { planOf } from './plan';
+import { makeCanvas } from '../layout/canvas';
+import { type LayoutKind, PLAIN_LAYOUT, listFramingTracks } from '../layout/layout';
+import { MAIN_TRACK } from '../layout/pane';
+import { toSource } from '../master/source';
+import { enlargedByShot, findEnlargement } from './enlarged';
+import { createRenderPlan } from './plan';
 import { redrawnSegments, withSegments } from './redrawn';
 
-const source = sourceOf(testMaster());
+const source = toSource(testMaster());
 const shots = [testShot('a', 0, 100), testShot('b', 100, 400), testShot('c', 400, 984)];
 const framed = (shot: string, track: string, x: number, zoom: number) => ({
   ...plainFraming(shot, track, 0),
@@ -31,25 +32,25 @@ describe('a plan with a few framings changed', () => {
         fc.constantFrom('a', 'b', 'c'),
         fc.boolean(),
         (cut, kind, x, zoom, shot, apart) => {
-          const plain = canvasOf(null, { width: 1080, height: 1350 }, source.rate, 'c');
+          const plain = makeCanvas(null, { width: 1080, height: 1350 }, source.rate, 'c');
           const canvas = { ...plain, layout: { ...PLAIN_LAYOUT, kind } };
-          const track = tracksOf(canvas.layout)[0] ?? MAIN_TRACK;
+          const track = listFramingTracks(canvas.layout)[0] ?? MAIN_TRACK;
           const before = [framed('a', MAIN_TRACK, 0.3, 1.5)];
           const changed = [framed(shot, track, x, zoom)];
           const framings = [...before.filter((framing) => framing.shot !== shot), ...(apart ? [] : changed)];
           const after = apart ? { ...canvas, detached: changed } : canvas;
           const input = { cut, shots, sources: [source] };
-          const known = planOf(canvas, { ...input, framings: before });
+          const known = createRenderPlan(canvas, { ...input, framings: before });
           const all = apart ? before : framings;
           const redrawn = withSegments(
             known,
             redrawnSegments(known, after, { shots, framings: all, changed }),
           );
-          expect(redrawn).toEqual(planOf(after, { ...input, framings: all }));
+          expect(redrawn).toEqual(createRenderPlan(after, { ...input, framings: all }));
           redrawn.segments.forEach((segment, i) => {
             if (segment.shot !== shot) expect(segment).toBe(known.segments[i]);
           });
-          expect(enlargedIn(redrawn, shot)).toEqual(enlargedByShot(redrawn).get(shot));
+          expect(findEnlargement(redrawn, shot)).toEqual(enlargedByShot(redrawn).get(shot));
         },
       ),
     );

@@ -1,4 +1,4 @@
-import { shotsOf } from '../cut/master-shots';
+import { listShots } from '../cut/master-shots';
 import type { Shot } from '../cut/shot';
 import type { Framing } from '../framing/framing';
 import type { Canvas } from '../layout/canvas';
@@ -23,7 +23,7 @@ export function redrawnSegments(
   const segments = plan.segments.filter((segment) => touched.has(segment.shot));
   return segments.flatMap((segment) => {
     const source = plan.sources[segment.source] as Source;
-    const shot = shotsOf(shots, source).find(({ id }) => id === segment.shot);
+    const shot = listShots(shots, source).find(({ id }) => id === segment.shot);
     return shot ? [{ ...segment, ...shotPanes(canvas, own, shot, source) }] : [];
   });
 }

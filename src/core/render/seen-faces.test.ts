@@ -1,13 +1,13 @@
 import { testFraming, testMaster, testRange, testShot } from '../job/test-job';
 import type { Track } from '../follow/evidence';
-import { canvasOf } from '../layout/canvas';
-import { sourceOf } from '../master/source';
+import { makeCanvas } from '../layout/canvas';
+import { toSource } from '../master/source';
 import type { PictureRect } from '../picture/size';
-import { planOf } from './plan';
+import { createRenderPlan } from './plan';
 import { showsFace } from './seen-faces';
 
 const FILM = { num: 24000, den: 1001 };
-const tall = canvasOf('verrow/short', { width: 1080, height: 1920 }, FILM, 'canvas-1');
+const tall = makeCanvas('verrow/short', { width: 1080, height: 1920 }, FILM, 'canvas-1');
 const box = (x: number): PictureRect => ({ x: x - 0.05, y: 0.4, width: 0.1, height: 0.2 }) as PictureRect;
 const going = (kind: Track['kind']): Track => ({
   kind,
@@ -22,11 +22,11 @@ const going = (kind: Track['kind']): Track => ({
 describe('a face that was found', () => {
   // A tall window in the middle of 16:9 is (9/16)² of its width: from 0.342 to 0.658.
   const plan = (change = {}) =>
-    planOf(tall, {
+    createRenderPlan(tall, {
       cut: [testRange(50, 250)],
       shots: [testShot('a', 0, 984)],
       framings: [],
-      sources: [{ ...sourceOf(testMaster()), ...change }],
+      sources: [{ ...toSource(testMaster()), ...change }],
     });
   const seenAt = (made: ReturnType<typeof plan>, kind: Track['kind'] = 'face') =>
     Array.from({ length: made.frames }, (_, n) => n).filter((n) => showsFace(made, n, [going(kind)]));
@@ -40,11 +40,11 @@ describe('a face that was found', () => {
 
   it('is looked for in the live area, and in the window that a person chose', () => {
     const right = testFraming({ focus: { x: 0.84, y: 0.5 } });
-    const made = planOf(tall, {
+    const made = createRenderPlan(tall, {
       cut: [testRange(50, 250)],
       shots: [],
       framings: [right],
-      sources: [sourceOf(testMaster())],
+      sources: [toSource(testMaster())],
     });
     const seen = seenAt(made);
     expect(seen[0]).toBeGreaterThan(115);

@@ -1,6 +1,6 @@
 import type { Track } from '../follow/evidence';
-import { trackAt } from '../follow/track';
-import { centreOf } from '../framing/window';
+import { findTrackPoint } from '../follow/track';
+import { computeCentre } from '../framing/window';
 import { shows } from '../layout/overlap';
 import { plannedFrame, type RenderPlan } from './plan';
 
@@ -12,9 +12,9 @@ import { plannedFrame, type RenderPlan } from './plan';
 export function showsFace(plan: RenderPlan, frame: number, tracks: readonly Track[]): boolean {
   const { panes, masterFrame, live, liveSize } = plannedFrame(plan, frame);
   return tracks.some((track) => {
-    const face = track.kind === 'face' ? trackAt(track, masterFrame) : null;
+    const face = track.kind === 'face' ? findTrackPoint(track, masterFrame) : null;
     if (!face) return false;
-    const { x, y } = centreOf(face.box);
+    const { x, y } = computeCentre(face.box);
     const place = { x: (x - live.x) / live.width, y: (y - live.y) / live.height };
     return panes.some(({ framed }) => shows(framed, place, liveSize.width / liveSize.height));
   });

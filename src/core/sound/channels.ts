@@ -33,7 +33,7 @@ const LAYOUTS: Readonly<Record<number, readonly [Place, ...('left' | 'right')[]]
  * each surround 3 dB down, the low channel left out. A single back channel goes to both sides as two surrounds of half
  * its power, and each pair of 7.1 is a pair of surrounds; both are common practice, no source.
  */
-function gainIn(side: 'left' | 'right', [place, of]: readonly [Place, ...('left' | 'right')[]]): number {
+function computeGain(side: 'left' | 'right', [place, of]: readonly [Place, ...('left' | 'right')[]]): number {
   if (place === side) return 1;
   if (place === 'centre') return HALF_POWER;
   if (place !== 'back') return 0;
@@ -65,7 +65,7 @@ export function mapChannels(planes: Planes, count: number, codec?: string): Plan
   const side = (of: 'left' | 'right') =>
     mixed(
       planes,
-      places.map((place) => gainIn(of, place)),
+      places.map((place) => computeGain(of, place)),
     );
   return [side('left'), side('right')];
 }

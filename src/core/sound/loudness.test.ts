@@ -54,6 +54,16 @@ describe('loudness of the EBU test signals', () => {
     expect(Math.abs(measured(tones).integrated() - wanted)).toBeLessThanOrEqual(0.1);
   });
 
+  // Source: ITU-R BS.1770-4, table 3 and annex 3 (from memory): sides 1.5 dB louder, the low channel not heard.
+  it('counts the low channel of eight not at all, and those at the sides more', () => {
+    const alone = (channel: number) => {
+      const levels = Array.from({ length: 8 }, (_, i) => (i === channel ? -23 : null));
+      return measured([{ seconds: 2, levels }]).integrated();
+    };
+    expect(alone(3)).toBe(-Infinity);
+    expect([alone(4) - alone(0), alone(6) - alone(0)]).toEqual([0, expect.closeTo(1.49, 1)]);
+  });
+
   it('signal 9: the short term stays at −23 once it is whole', () => {
     const tones = Array.from({ length: 5 }, () => [stereo(-20, 1.34), stereo(-30, 1.66)]).flat();
     for (const value of measured(tones).shortTerm()) expect(Math.abs(value + 23)).toBeLessThanOrEqual(0.1);

@@ -34,11 +34,18 @@ export function kWeighting(sampleRate: number): [shelf: Biquad, highPass: Biquad
   return [shelf, highPass];
 }
 
-/** Weights of channels by their number (BS.1770-4 table 3): surrounds 1.41, the low channel none. */
+/**
+ * Weights of channels by their number, in the order of WAVE: surrounds 1.41, the low channel none (BS.1770-4 table 3). Of
+ * more than six the back channels have 1, since only those at the sides are heard louder (annex 3, from memory).
+ */
 const WEIGHTS: Record<number, number[]> = {
   5: [1, 1, 1, 1.41, 1.41],
   6: [1, 1, 1, 0, 1.41, 1.41],
+  7: [1, 1, 1, 0, 1, 1.41, 1.41],
+  8: [1, 1, 1, 0, 1, 1, 1.41, 1.41],
 };
+/** What the same sound on two channels has more than on one, in LU. */
+export const TWO_FOR_ONE_LU = 10 * Math.log10(2);
 
 /** Steps in which loudness is taken: a gating block is four, the short term thirty. */
 export const STEPS_A_SECOND = 10;
@@ -48,9 +55,9 @@ const SHORT_TERM = 30;
 const ABSOLUTE_GATE = -70;
 const RELATIVE_GATE = 10;
 
-export const loudnessOf = (power: number): number =>
+export const toLoudness = (power: number): number =>
   power > 0 ? -0.691 + 10 * Math.log10(power) : -Infinity;
-export const powerOf = (loudness: number): number => 10 ** ((loudness + 0.691) / 10);
+export const toPower = (loudness: number): number => 10 ** ((loudness + 0.691) / 10);
 
 /**
  * Loudness by EBU R 128 (ITU-R BS.1770-4), of sound that is pushed in order. It keeps one number each tenth of a
@@ -132,21 +139,21 @@ export class LoudnessMeter {
 
   /** Short-term loudness (3 s) each tenth of a second, in LUFS, from the first whole window on. */
   shortTerm(): number[] {
-    return this.windows(SHORT_TERM).map(loudnessOf);
+    return this.windows(SHORT_TERM).map(toLoudness);
   }
 
   /** Momentary loudness (0.4 s) each tenth of a second, in LUFS, from the first whole window on. */
   momentary(): number[] {
-    return this.windows(MOMENTARY).map(loudnessOf);
+    return this.windows(MOMENTARY).map(toLoudness);
   }
 
   private windows(steps: number): number[] {
-    return windowsOf(this.powers, steps);
+    return toWindows(this.powers, steps);
   }
 }
 
 /** Means of so many steps in a row, one for each step from the first whole window on. */
-function windowsOf(powers: readonly number[], steps: number): number[] {
+function toWindows(powers: readonly number[], steps: number): number[] {
   const out: number[] = [];
   for (let end = steps; end <= powers.length; end++) out.push(mean(powers.slice(end - steps, end)));
   return out;
@@ -158,11 +165,11 @@ function windowsOf(powers: readonly number[], steps: number): number[] {
  * @param powers of each tenth of a second. @returns −Infinity for silence.
  */
 export function integratedLoudness(powers: readonly number[]): number {
-  const blocks = windowsOf(powers, Math.min(MOMENTARY, Math.max(1, powers.length)));
-  const audible = blocks.filter((power) => loudnessOf(power) > ABSOLUTE_GATE);
+  const blocks = toWindows(powers, Math.min(MOMENTARY, Math.max(1, powers.length)));
+  const audible = blocks.filter((power) => toLoudness(power) > ABSOLUTE_GATE);
   if (audible.length === 0) return -Infinity;
-  const gate = powerOf(loudnessOf(mean(audible)) - RELATIVE_GATE);
-  return loudnessOf(mean(audible.filter((power) => power > gate)));
+  const gate = toPower(toLoudness(mean(audible)) - RELATIVE_GATE);
+  return toLoudness(mean(audible.filter((power) => power > gate)));
 }
 
 const mean = (values: readonly number[]): number =>

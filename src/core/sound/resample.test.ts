@@ -1,7 +1,7 @@
 import { execFileSync } from 'node:child_process';
 import { mapChannels } from './channels';
 import { Resampler } from './resample';
-import { pausesOf, PEAKS_A_SECOND, Waveform } from './waveform';
+import { findPauses, PEAKS_A_SECOND, Waveform } from './waveform';
 
 const sine = (frequency: number, rate: number, length: number): Float32Array<ArrayBuffer> =>
   Float32Array.from({ length }, (_, i) => Math.sin((2 * Math.PI * frequency * i) / rate));
@@ -106,7 +106,7 @@ describe('a waveform', () => {
     expect(peaks[60]).toBeCloseTo(255 * (1 - 50.5 / 60), -1);
   });
   it('finds its pauses, and none in steady sound', () => {
-    const pauses = pausesOf(speech(48000));
+    const pauses = findPauses(speech(48000));
     expect(pauses).toHaveLength(4);
     pauses.forEach(({ from, to }, i) => {
       expect(from).toBeCloseTo(1.5 * i + 1, 1);
@@ -114,6 +114,6 @@ describe('a waveform', () => {
     });
     const steady = new Waveform(48000);
     steady.push([sine(200, 48000, 96000)]);
-    expect(pausesOf(steady.finish())).toEqual([]);
+    expect(findPauses(steady.finish())).toEqual([]);
   });
 });

@@ -65,7 +65,7 @@ export class Resampler {
    * @param start input samples that there are before the beginning. @returns input samples to push first, and the
    * output samples that they make, to be dropped.
    */
-  leadOf(start: number): { input: number; output: number } {
+  computeLead(start: number): { input: number; output: number } {
     const steps = Math.min(Math.ceil(this.reach / this.down), Math.floor(Math.max(0, start) / this.down));
     return { input: steps * this.down, output: steps * this.up };
   }
@@ -81,10 +81,10 @@ export class Resampler {
     });
     const end = this.heldFrom + (this.waiting[0]?.length ?? 0);
     let count = 0;
-    while (this.inputOf(this.next + count) + this.reach < end) count += 1;
+    while (this.toInput(this.next + count) + this.reach < end) count += 1;
     const out = this.waiting.map((plane) => this.filtered(plane, count));
     this.next += count;
-    const drop = Math.max(0, this.inputOf(this.next) - this.reach + 1 - this.heldFrom);
+    const drop = Math.max(0, this.toInput(this.next) - this.reach + 1 - this.heldFrom);
     this.waiting = this.waiting.map((plane) => plane.slice(drop));
     this.heldFrom += drop;
     return out;
@@ -95,7 +95,7 @@ export class Resampler {
     return this.push(this.waiting.map(() => new Float32Array(this.reach + 1)));
   }
 
-  private inputOf(output: number): number {
+  private toInput(output: number): number {
     return Math.floor((output * this.down) / this.up);
   }
 
@@ -104,7 +104,7 @@ export class Resampler {
     for (let i = 0; i < count; i++) {
       const n = this.next + i;
       const taps = this.phases[(n * this.down) % this.up] as Float32Array;
-      const from = this.inputOf(n) - this.reach + 1 - this.heldFrom;
+      const from = this.toInput(n) - this.reach + 1 - this.heldFrom;
       let sum = 0;
       for (let t = 0; t < taps.length; t++) sum += (taps[t] as number) * (plane[from + t] ?? 0);
       out[i] = sum;

@@ -102,7 +102,7 @@ export class PeakFinder {
     const drop = Math.min(this.lead, count);
     this.lead -= drop;
     const peaks = new Float32Array(count - drop);
-    for (let i = drop; i < count; i++) peaks[i - drop] = this.peakAt(all, i);
+    for (let i = drop; i < count; i++) peaks[i - drop] = this.computePeak(all, i);
     return { planes: all.map((joined) => joined.slice(drop + REACH - 1, count + REACH - 1)), peaks };
   }
 
@@ -110,7 +110,7 @@ export class PeakFinder {
     return this.push(this.tails.map(() => new Float32Array(REACH + 1)));
   }
 
-  private peakAt(all: Planes, i: number): number {
+  private computePeak(all: Planes, i: number): number {
     let here = 0;
     let after = 0;
     for (const samples of all) {

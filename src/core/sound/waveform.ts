@@ -54,7 +54,7 @@ const LEAST_PAUSE = 0.2;
 const LEAST_SWING = 34;
 
 /** Pauses of a waveform: runs near its floor, by its own quiet and loud levels. */
-export function pausesOf(peaks: Uint8Array): Pause[] {
+export function findPauses(peaks: Uint8Array): Pause[] {
   if (peaks.length === 0) return [];
   const sorted = Uint8Array.from(peaks).sort();
   const quantile = (share: number) =>

@@ -1,13 +1,13 @@
 import { activeClip } from '../job/job';
 import { isOpen } from '../job/records';
-import { signatureOf } from '../job/signature';
+import { computeSignature } from '../job/signature';
 import { count, type StepKind } from './step';
 
 export const exportStep: StepKind = {
   title: 'Export',
   stand({ job: { edit, exports: all } }) {
     const exports = all.filter((record) => record.clip === activeClip(edit).id);
-    const signature = signatureOf(edit);
+    const signature = computeSignature(edit);
     const current = exports.find((record) => record.signature === signature);
     const done = exports.filter((record) => record.state === 'done').length;
     if (current?.state === 'done') {

@@ -1,10 +1,10 @@
-import { cutFrames, lengthsIn } from '../cut/cut';
+import { cutFrames, toMasterLengths } from '../cut/cut';
 import { activeCanvas } from '../job/clip';
-import { activeClip, sourcesIn } from '../job/job';
-import { secondsOf } from '../time/frame-rate';
+import { activeClip, listSources } from '../job/job';
+import { toSeconds } from '../time/frame-rate';
 import { lengthLabel } from '../time/timecode';
 import { cardFrames } from '../words/clip-text';
-import { findingOf, type StepKind } from './step';
+import { findFinding, type StepKind } from './step';
 
 export const lengthStep: StepKind = {
   title: 'Length',
@@ -12,14 +12,14 @@ export const lengthStep: StepKind = {
     const clip = activeClip(job.edit);
     const { cut } = clip;
     const { rate } = activeCanvas(clip);
-    const sources = sourcesIn(job);
-    const kept = secondsOf(cutFrames(cut, lengthsIn(sources), rate), rate);
+    const sources = listSources(job);
+    const kept = toSeconds(cutFrames(cut, toMasterLengths(sources), rate), rate);
     const whole = sources
       .filter(({ id }) => cut.some((range) => range.master === id))
-      .reduce((sum, { frames, rate }) => sum + secondsOf(frames, rate), 0);
+      .reduce((sum, { frames, rate }) => sum + toSeconds(frames, rate), 0);
     const card = cardFrames(clip.text?.card, rate);
-    const more = card > 0 ? `, and ${lengthLabel(secondsOf(card, rate))} of end card` : '';
+    const more = card > 0 ? `, and ${lengthLabel(toSeconds(card, rate))} of end card` : '';
     const summary = `${lengthLabel(kept)} kept of ${lengthLabel(whole)}${more}`;
-    return { summary, standing: findingOf(findings, 'length')?.severity ?? 'open' };
+    return { summary, standing: findFinding(findings, 'length')?.severity ?? 'open' };
   },
 };

@@ -1,4 +1,4 @@
-import { sourcesIn } from '../job/job';
+import { listSources } from '../job/job';
 import { rateLabel } from '../time/frame-rate';
 import { count, type StepKind } from './step';
 
@@ -6,7 +6,7 @@ export const masterStep: StepKind = {
   title: 'Master',
   stand({ job, problems }) {
     const warnings = problems.filter((problem) => problem.weight === 'warn').length;
-    const [first] = sourcesIn(job);
+    const [first] = listSources(job);
     const parts = [
       first ? `${first.picture.width}×${first.picture.height}, ${rateLabel(first.rate)} fps` : '',
       job.masters.length > 1 ? ` and ${job.masters.length - 1} more` : '',

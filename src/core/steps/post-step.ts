@@ -2,7 +2,7 @@ import { activeCanvas } from '../job/clip';
 import { activeClip } from '../job/job';
 import { isPosted } from '../job/records';
 import { isUnderWay } from '../posting/post-order';
-import { targetOf } from '../outlets/outlets';
+import { findTarget } from '../outlets/outlets';
 import { count, type StepKind } from './step';
 
 export const postStep: StepKind = {
@@ -21,6 +21,6 @@ export const postStep: StepKind = {
     if (going > 0)
       return { summary: count(going, 'post is on its way', 'posts are on their way'), standing: 'open' };
     if (up > 0) return { summary: count(up, 'post is up', 'posts are up'), standing: 'pass' };
-    return { summary: `To ${targetOf(sheets, activeCanvas(clip)).sheet.name}, not yet`, standing: 'open' };
+    return { summary: `To ${findTarget(sheets, activeCanvas(clip)).sheet.name}, not yet`, standing: 'open' };
   },
 };

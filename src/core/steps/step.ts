@@ -29,7 +29,7 @@ export const count = (number: number, singular: string, many: string): string =>
   `${number} ${number === 1 ? singular : many}`;
 
 /** The finding of a rule. */
-export function findingOf<R extends Finding['rule']>(
+export function findFinding<R extends Finding['rule']>(
   findings: readonly Finding[] | null,
   rule: R,
 ): Extract<Finding, { rule: R }> | undefined {

@@ -3,8 +3,8 @@ import type { Finding } from '../check/finding';
 import { fixLabel } from '../check/fixes';
 import { activeClip, type Job } from '../job/job';
 import { isPosted } from '../job/records';
-import { signatureOf } from '../job/signature';
-import { targetOf } from '../outlets/outlets';
+import { computeSignature } from '../job/signature';
+import { findTarget } from '../outlets/outlets';
 import type { Sheets } from '../outlets/rule-sheet';
 import { canvasStep } from './canvas-step';
 import { checkStep } from './check-step';
@@ -41,12 +41,12 @@ export interface JobStep {
 }
 
 /** Where each step of a job stands. */
-export function stepsOf(input: StepInput): JobStep[] {
+export function listSteps(input: StepInput): JobStep[] {
   return STEPS.map((name) => ({ name, title: KINDS[name].title, ...KINDS[name].stand(input) }));
 }
 
 /** The one thing to do next: a step to go to, or a fix that one tap applies. */
-export function nextOf(
+export function findNextStep(
   job: Job,
   findings: StepInput['findings'],
   sheets: Sheets,
@@ -55,10 +55,10 @@ export function nextOf(
   const [stop] = heldBack(findings, activeClip(job.edit), 'export');
   if (stop?.fix) return { label: fixLabel(stop.fix), step: 'check', fix: stop.fix };
   if (stop) return { label: 'See what keeps the export back', step: 'check' };
-  const signature = signatureOf(job.edit);
+  const signature = computeSignature(job.edit);
   const current = job.exports.find((record) => record.signature === signature && record.state === 'done');
   if (!current) return { label: 'Export the clip', step: 'export' };
-  const { sheet } = targetOf(sheets, current);
+  const { sheet } = findTarget(sheets, current);
   const posted = job.posts.some((post) => post.exportId === current.id && isPosted(post));
   return posted ? { label: 'See the posts', step: 'post' } : { label: `Post to ${sheet.name}`, step: 'post' };
 }

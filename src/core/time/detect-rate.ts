@@ -59,14 +59,14 @@ export function detectRate(stamps: ArrayLike<number>, lastDuration: number): Det
     return { ...facts, rate: standard, constant: true, frames: times.length, repeated: 0, dropped: 0 };
   }
   const rate = gridFit(times) ?? nearestStandard(1 / mean);
-  return { ...facts, rate, constant: false, ...mappedTo(times, rate) };
+  return { ...facts, rate, constant: false, ...mapToRate(times, rate) };
 }
 
 /**
  * What an even rate makes of pictures at uneven times: each frame shows the picture that is on screen then.
  * @param times in order, in seconds.
  */
-function mappedTo(
+function mapToRate(
   times: Float64Array,
   rate: FrameRate,
 ): { frames: number; repeated: number; dropped: number } {

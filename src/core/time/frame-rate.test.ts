@@ -4,20 +4,20 @@ import { detectRate, nearestStandard } from './detect-rate';
 import {
   compareRates,
   MAX_FPS,
-  frameAt,
+  toFrame,
   framesWithin,
   rateLabel,
   rateValue,
   samplesBefore,
   scaledFrames,
-  secondsOf,
+  toSeconds,
   shownFrame,
   STANDARD_RATES,
 } from './frame-rate';
 
 const FILM = { num: 24000, den: 1001 };
 const stamps = (count: number, rate = FILM, start = 0) =>
-  Array.from({ length: count }, (_, n) => start + secondsOf(n, rate));
+  Array.from({ length: count }, (_, n) => start + toSeconds(n, rate));
 
 describe('frame rates', () => {
   it('shows rates as people write them', () => {
@@ -58,7 +58,7 @@ describe('frame rates', () => {
   it('finds the frame of every frame time', () => {
     fc.assert(
       fc.property(fc.nat(2_000_000), fc.constantFrom(...STANDARD_RATES), (frame, rate) => {
-        expect(frameAt(secondsOf(frame, rate), rate)).toBe(frame);
+        expect(toFrame(toSeconds(frame, rate), rate)).toBe(frame);
       }),
     );
   });
@@ -67,8 +67,8 @@ describe('frame rates', () => {
   it('counts the frames that a limit allows', () => {
     expect(framesWithin(60, { num: 30, den: 1 })).toBe(1800);
     expect(framesWithin(60, FILM)).toBe(1438);
-    expect(secondsOf(1438, FILM)).toBeLessThanOrEqual(60);
-    expect(secondsOf(1439, FILM)).toBeGreaterThan(60);
+    expect(toSeconds(1438, FILM)).toBeLessThanOrEqual(60);
+    expect(toSeconds(1439, FILM)).toBeGreaterThan(60);
   });
 
   it('places sound to the sample, with no drift over a day', () => {

@@ -47,7 +47,7 @@ export function rateLabel(rate: FrameRate): string {
 }
 
 /** When a frame starts, in seconds. @param frame whole frame number, 0 or more. */
-export function secondsOf(frame: number, rate: FrameRate): number {
+export function toSeconds(frame: number, rate: FrameRate): number {
   return (frame * rate.den) / rate.num;
 }
 
@@ -55,7 +55,7 @@ export function secondsOf(frame: number, rate: FrameRate): number {
  * The frame on screen at a time. A time a hair before a frame's start (containers round) counts as in it.
  * @param seconds 0 or more.
  */
-export function frameAt(seconds: number, rate: FrameRate): number {
+export function toFrame(seconds: number, rate: FrameRate): number {
   return Math.max(0, Math.floor((seconds * rate.num) / rate.den + 1e-4));
 }
 

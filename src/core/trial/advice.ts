@@ -27,7 +27,7 @@ export interface Advice {
  * The least rate from which more gains a viewer next to nothing: on a curve that never falls, in straight lines over
  * the logarithm of the rate.
  */
-export function adviceOf({ points, rung }: Pick<RateTrial, 'points' | 'rung'>): Advice {
+export function adviseBitrate({ points, rung }: Pick<RateTrial, 'points' | 'rung'>): Advice {
   const curve = rising(points);
   const [low, high] = [curve[0] as Place, curve[curve.length - 1] as Place];
   const unseen = Math.max(UNSEEN, UNSEEN_OF_GAIN * (high.ssim - low.ssim), UNSEEN_OF_LOSS * (1 - high.ssim));
@@ -81,7 +81,7 @@ const megabits = (bits: number): string => `${(bits / 1e6).toFixed(1)} Mb/s`;
 
 /** One sentence on what to do. */
 export function adviceSentence(trial: Pick<RateTrial, 'points' | 'rung'>): string {
-  const { knee, open, kept, most } = adviceOf(trial);
+  const { knee, open, kept, most } = adviseBitrate(trial);
   const { bits: keeps } = trial.rung;
   const bands = kept.banding >= BANDS && most.banding < kept.banding / 2 ? ', and shows fewer bands' : '';
   if (open)

@@ -1,19 +1,20 @@
-import type { Known, Subject } from '../check/check-input';
+import type { Known } from '../check/check-input';
+import type { Subject } from '../check/subject-plan';
 import { onCanvas, onClip } from '../job/job';
 import type { Sheets } from '../outlets/rule-sheet';
-import { adviceOf } from './advice';
+import { adviseBitrate } from './advice';
 import { type RateTrial, trialKey } from './rate-trial';
 
 /** What trials advise for a canvas as it is now. */
-export const advisedBy =
+export const createBitrateAdvisor =
   (trials: readonly RateTrial[], sheets: Sheets): NonNullable<Known['advisedOf']> =>
   (subject) => {
-    const trial = trialOf(trials, sheets, subject);
-    return trial && adviceOf(trial).knee;
+    const trial = findTrial(trials, sheets, subject);
+    return trial && adviseBitrate(trial).knee;
   };
 
 /** The trial that was made of a canvas as it is now; null where there is none, or something was changed since. */
-function trialOf(
+function findTrial(
   trials: readonly RateTrial[],
   sheets: Sheets,
   { work, clip, canvas }: Pick<Subject, 'work' | 'clip' | 'canvas'>,

@@ -47,7 +47,7 @@ export class FrameJudge {
   }
 
   /** Whether a viewer's frame is looked at. */
-  looksAt(frame: number): boolean {
+  isLookedUp(frame: number): boolean {
     return this.wanted.has(frame);
   }
 
@@ -114,7 +114,11 @@ export interface PieceFound {
 }
 
 /** What is said of a whole clip at one rate, by its pieces. @param bits that were asked for. */
-export function pointOf(bits: number, pieces: readonly Piece[], found: readonly PieceFound[]): TrialPoint {
+export function toTrialPoint(
+  bits: number,
+  pieces: readonly Piece[],
+  found: readonly PieceFound[],
+): TrialPoint {
   const each = pieces.map((piece, n) => ({ ...piece, ...(found[n] as PieceFound) }));
   const weighed = (value: (one: (typeof each)[number]) => number): number =>
     each.reduce((sum, one) => sum + one.weight * value(one), 0);

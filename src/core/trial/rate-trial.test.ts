@@ -1,17 +1,17 @@
 import { applyCommand } from '../job/commands/commands';
 import { activeClip, type Job } from '../job/job';
 import { testJob } from '../job/test-job';
-import { lookedAt, testPass } from '../job/test-pass';
+import { createPassLookup, testPass } from '../job/test-pass';
 import { SHIPPED_SHEETS } from '../outlets/shipped';
 import { PLAIN_ENCODING, type Rate } from '../rate/encoding';
 import { makingOfJob, workedOutBitRate } from '../check/check';
-import { advisedBy } from './advised';
+import { createBitrateAdvisor } from './advised';
 import { pieceMaking, type RateTrial, rungMaking, trialKey, trialOrder, trialPlans } from './rate-trial';
 
 const sheets = [...SHIPPED_SHEETS];
 /** A second that is hard, then easy ones. */
 const uneven = Array.from({ length: 42 }, (_, second) => (second < 2 ? 40e6 : second < 30 ? 12e6 : 4e6));
-const known = { ...lookedAt({ ...testPass(), bitsBySecond: uneven }), sheets };
+const known = { ...createPassLookup({ ...testPass(), bitsBySecond: uneven }), sheets };
 const job = testJob({ frames: 1000 });
 
 const withRate = (work: Job, rate: Rate): Job => ({
@@ -54,7 +54,7 @@ describe('a trial of bit rates', () => {
   });
 
   it('waits for the look at the masters, and has nothing to try at a constant quality', () => {
-    expect(trialOrder(job, { ...lookedAt(null), sheets })).toBeNull();
+    expect(trialOrder(job, { ...createPassLookup(null), sheets })).toBeNull();
     expect(trialOrder(withRate(job, { kind: 'quality', quantiser: 22 }), known)).toBeNull();
   });
 
@@ -98,7 +98,7 @@ describe('what a trial found', () => {
     rung: { width: 1080, height: 1920, bits: 6e6 },
     points: [point(3e6, 0.9), point(4e6, 0.95), point(5e6, 0.951)],
   };
-  const advisedOf = advisedBy([found], sheets);
+  const advisedOf = createBitrateAdvisor([found], sheets);
 
   it('is the default rate until the clip, its sharpening or the sheet changes, whatever rate is set meanwhile', () => {
     const { bits, reason } = workedOutBitRate(job, { sheets, advisedOf });
@@ -124,7 +124,7 @@ describe('what a trial found', () => {
         ladder: placement.ladder.map((rung) => ({ ...rung, bits: rung.bits + 1 })),
       })),
     }));
-    expect(workedOutBitRate(job, { sheets: others, advisedOf: advisedBy([found], others) }).reason).not.toBe(
+    expect(workedOutBitRate(job, { sheets: others, advisedOf: createBitrateAdvisor([found], others) }).reason).not.toBe(
       'trial',
     );
   });

@@ -9,20 +9,21 @@ import {
   seconds,
 } from '../figures/bounded';
 import { activeCanvas } from '../job/clip';
-import { activeClip, sourceIn, sourcesIn, type Work } from '../job/job';
-import { signatureOf } from '../job/signature';
+import { activeClip, findSource, listSources, type Work } from '../job/job';
+import { computeSignature } from '../job/signature';
 import { shortHash } from '../figures/short-hash';
-import { targetOf } from '../outlets/outlets';
+import { findTarget } from '../outlets/outlets';
 import type { Placement } from '../outlets/placement';
 import type { Sheets } from '../outlets/rule-sheet';
 import { LEAST_VIDEO_BITS, MOST_VIDEO_BITS } from '../rate/bit-rate';
 import { PLAIN_ENCODING } from '../rate/encoding';
-import { levelFor } from '../rate/level';
+import { findLevel } from '../rate/level';
 import { type TrialPiece, trialPieces } from '../rate/trial';
 import { isOpen, type PictureMaking } from '../render/making';
-import { planOf, type RenderPlan } from '../render/plan';
+import { createRenderPlan, type RenderPlan } from '../render/plan';
 import { makingOfJob } from '../check/check';
-import { type Known, wordsFor } from '../check/check-input';
+import type { Known } from '../check/check-input';
+import { collectWordSources } from '../check/subject-plan';
 import type { PassOf } from '../check/look';
 
 /** What of a clip is tried. */
@@ -78,28 +79,28 @@ export function trialOrder(
   work: Work,
   { sheets, passOf }: Pick<Known, 'sheets' | 'passOf'>,
 ): TrialOrder | null {
-  const { placement } = targetOf(sheets, activeCanvas(activeClip(work.edit)));
+  const { placement } = findTarget(sheets, activeCanvas(activeClip(work.edit)));
   const { picture } = makingOfJob(work, { sheets });
-  const rung = rungFor(placement, activeCanvas(activeClip(work.edit)));
-  const pieces = piecesOf(work, passOf);
+  const rung = findRendition(placement, activeCanvas(activeClip(work.edit)));
+  const pieces = choosePieces(work, passOf);
   if (!picture || !rung || !pieces || isOpen(picture)) return null;
   const used = new Set(activeClip(work.edit).cut.map(({ master }) => master));
-  const best = Math.max(...[...used].map((master) => sourceIn(work, master).video.bits));
-  return { pieces: chosen(pieces), rates: ratesFor(rung, placement, best), rung };
+  const best = Math.max(...[...used].map((master) => findSource(work, master).video.bits));
+  return { pieces: chosen(pieces), rates: chooseRates(rung, placement, best), rung };
 }
 
 /** What a viewer on a good line gets: the largest that is no larger than the canvas, or else the smallest. */
-export function rungFor({ ladder }: Placement, canvas: { width: number; height: number }): Rung | null {
+export function findRendition({ ladder }: Placement, canvas: { width: number; height: number }): Rung | null {
   const fits = ladder.find(({ width, height }) => width * height <= canvas.width * canvas.height);
   return fits ?? ladder[ladder.length - 1] ?? null;
 }
 
-function piecesOf({ edit, masters }: Work, passOf: PassOf): TrialPiece[] | null {
+function choosePieces({ edit, masters }: Work, passOf: PassOf): TrialPiece[] | null {
   const { cut } = activeClip(edit);
   const bits = new Map(masters.map(({ id, fingerprint }) => [id, passOf(fingerprint)?.bitsBySecond]));
   if (cut.some(({ master }) => !bits.get(master))) return null;
-  const rateOf = (master: string) => sourceIn({ edit, masters }, master).rate;
-  const pieces = trialPieces(cut, rateOf, (master) => bits.get(master) ?? []);
+  const getRate = (master: string) => findSource({ edit, masters }, master).rate;
+  const pieces = trialPieces(cut, getRate, (master) => bits.get(master) ?? []);
   return pieces.length > 0 ? pieces : null;
 }
 
@@ -114,7 +115,7 @@ function chosen(pieces: readonly TrialPiece[]): Piece[] {
   const picked = places
     .filter(([, place], i) => places.findIndex(([, other]) => other === place) === i)
     .map(([role, place]) => ({ role, piece: sorted[place] as TrialPiece }));
-  const weights = weightsOf(
+  const weights = computeWeights(
     pieces,
     picked.map(({ piece }) => piece.hardness),
   );
@@ -125,7 +126,7 @@ function chosen(pieces: readonly TrialPiece[]): Piece[] {
  * How much of a clip is like each of some pieces: one that lies between two in hardness is like both, the nearer the more.
  * @param hardness of the pieces, falling.
  */
-function weightsOf(pieces: readonly TrialPiece[], hardness: readonly number[]): number[] {
+function computeWeights(pieces: readonly TrialPiece[], hardness: readonly number[]): number[] {
   const weights = hardness.map(() => 0);
   const add = (n: number, seconds: number) => (weights[n] = (weights[n] as number) + seconds);
   for (const { hardness: own, seconds } of pieces) {
@@ -143,7 +144,7 @@ function weightsOf(pieces: readonly TrialPiece[], hardness: readonly number[]): 
 }
 
 /** Rates in even proportions: one below what the outlet keeps, that itself, and those above. */
-function ratesFor(rung: Rung, { video: { mostBits } }: Placement, best: number): number[] {
+function chooseRates(rung: Rung, { video: { mostBits } }: Placement, best: number): number[] {
   const cap = Math.min(MOST_VIDEO_BITS, mostBits ?? Infinity, best > 0 ? best : Infinity);
   const to = Math.max(LEAST_VIDEO_BITS * LEAST_SPAN, Math.min(cap, TO * rung.bits));
   const from = Math.max(LEAST_VIDEO_BITS, Math.min(FROM * rung.bits, to / LEAST_SPAN));
@@ -160,10 +161,12 @@ function ratesFor(rung: Rung, { video: { mostBits } }: Placement, best: number):
 export function trialPlans(work: Work, sheets: Sheets, { pieces }: Pick<TrialOrder, 'pieces'>): RenderPlan[] {
   const clip = activeClip(work.edit);
   const canvas = activeCanvas(clip);
-  const words = wordsFor({ clip, target: targetOf(sheets, canvas) });
+  const words = collectWordSources({ clip, target: findTarget(sheets, canvas) });
   const text = words.text && { ...words.text, card: null };
-  const sources = sourcesIn(work).map((source) => ({ ...source, audio: null }));
-  return pieces.map(({ range }) => planOf(canvas, { ...work.edit, ...words, text, cut: [range], sources }));
+  const sources = listSources(work).map((source) => ({ ...source, audio: null }));
+  return pieces.map(({ range }) =>
+    createRenderPlan(canvas, { ...work.edit, ...words, text, cut: [range], sources }),
+  );
 }
 
 /**
@@ -173,11 +176,11 @@ export function trialPlans(work: Work, sheets: Sheets, { pieces }: Pick<TrialOrd
 export function trialKey({ edit, masters }: Work, sheets: Sheets): string {
   const canvas = activeCanvas(activeClip(edit));
   const { rate, ...encoding } = canvas.encoding ?? PLAIN_ENCODING;
-  const { placement } = targetOf(sheets, canvas);
+  const { placement } = findTarget(sheets, canvas);
   const { ladder, video, mostBytes } = placement;
   const isConstant = rate.kind === 'constant';
   return [
-    signatureOf(edit, [encoding, isConstant]),
+    computeSignature(edit, [encoding, isConstant]),
     shortHash([canvas.placement, ladder, video, mostBytes]),
     ...masters.map(({ fingerprint }) => fingerprint.slice(0, 16)),
   ].join(' ');
@@ -245,7 +248,7 @@ export function pieceMaking(picture: PictureMaking, plan: RenderPlan, bits: numb
     kind: isConstant ? 'constant' : 'variable',
     bits,
     mostBits: isConstant ? bits : 2 * bits,
-    level: picture.codec === 'avc' ? levelFor(plan, plan.rate, bits) : null,
+    level: picture.codec === 'avc' ? findLevel(plan, plan.rate, bits) : null,
   };
 }
 
@@ -261,7 +264,7 @@ export function rungMaking(
     picture: {
       ...{ codec: 'avc', kind: 'variable', profile: 'high', keyFrames },
       ...{ bits, mostBits: Math.round(1.5 * bits), bytes: 0, quantiser: 0 },
-      ...{ betweenFrames: 2, twoPasses: false, level: levelFor(rung, plan.rate, bits) },
+      ...{ betweenFrames: 2, twoPasses: false, level: findLevel(rung, plan.rate, bits) },
     },
   };
 }

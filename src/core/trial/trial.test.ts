@@ -1,6 +1,6 @@
 import { seeded } from '../../../tests/soak';
-import { adviceOf, adviceSentence } from './advice';
-import { FrameJudge, lookedFrames, pointOf } from './frame-judge';
+import { adviseBitrate, adviceSentence } from './advice';
+import { FrameJudge, lookedFrames, toTrialPoint } from './frame-judge';
 import type { Piece, RateTrial, TrialPoint } from './rate-trial';
 
 const rung = { width: 1080, height: 1920, bits: 6e6 };
@@ -15,7 +15,7 @@ const trial = (...ssims: number[]): Pick<RateTrial, 'points' | 'rung'> => ({
 
 describe('the advice of a trial', () => {
   it('is the least rate from which more gains next to nothing', () => {
-    const { knee, open, ssim } = adviceOf(trial(0.9, 0.94, 0.959, 0.9601, 0.9605, 0.961));
+    const { knee, open, ssim } = adviseBitrate(trial(0.9, 0.94, 0.959, 0.9601, 0.9605, 0.961));
     // A tenth of 0.061 is left to gain: 0.9549 is reached between 6 and 9 Mb/s.
     expect(knee).toBeGreaterThan(8e6);
     expect(knee).toBeLessThan(9e6);
@@ -24,21 +24,21 @@ describe('the advice of a trial', () => {
   });
 
   it('is the lowest rate where the outlet spoils all of it alike', () => {
-    expect(adviceOf(trial(0.857, 0.857, 0.858, 0.858, 0.857, 0.858)).knee).toBe(3e6);
+    expect(adviseBitrate(trial(0.857, 0.857, 0.858, 0.858, 0.857, 0.858)).knee).toBe(3e6);
   });
 
   it('says that more would still gain where the curve does not flatten', () => {
-    expect(adviceOf(trial(0.8, 0.83, 0.86, 0.89, 0.92, 0.95))).toMatchObject({ open: true });
+    expect(adviseBitrate(trial(0.8, 0.83, 0.86, 0.89, 0.92, 0.95))).toMatchObject({ open: true });
   });
 
   it('does not follow what is mere chance: a point that falls is taken together with its neighbour', () => {
-    const even = adviceOf(trial(0.9, 0.94, 0.95, 0.955, 0.957, 0.958)).knee;
-    const uneven = adviceOf(trial(0.9, 0.94, 0.95, 0.957, 0.955, 0.958)).knee;
+    const even = adviseBitrate(trial(0.9, 0.94, 0.95, 0.955, 0.957, 0.958)).knee;
+    const uneven = adviseBitrate(trial(0.9, 0.94, 0.95, 0.957, 0.955, 0.958)).knee;
     expect(Math.abs(Math.log2(even / uneven))).toBeLessThan(0.4);
   });
 
   it('puts both schools beside each other', () => {
-    const { kept, most } = adviceOf(trial(0.9, 0.94, 0.95, 0.955, 0.957, 0.958));
+    const { kept, most } = adviseBitrate(trial(0.9, 0.94, 0.95, 0.955, 0.957, 0.958));
     expect([kept.bits, most.bits]).toEqual([6e6, 30e6]);
   });
 
@@ -112,7 +112,7 @@ describe('a judge of frames', () => {
       ...{ ssim, psnr: 40, moving: null, banding },
       worst: { frame: 3, ssim: ssim - 0.1 },
     });
-    const found = pointOf(
+    const found = toTrialPoint(
       8e6,
       [piece('hardest', 0.25), piece('typical', 0.75)],
       [

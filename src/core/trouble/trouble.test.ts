@@ -5,7 +5,7 @@ import {
   TROUBLE_CODES,
   type TroubleCode,
   TroubleError,
-  troubleOf,
+  toTrouble,
   troubleSchema,
   troubleWords,
 } from './trouble';
@@ -50,12 +50,12 @@ it('names the codec and what would work', () => {
 
 it('keeps the code of a trouble and gives the fallback to any other error', () => {
   const gone = new TroubleError('no-video', { file: 'a' });
-  expect(troubleOf(gone, 'export-failed', {})).toEqual({ code: 'no-video', values: { file: 'a' } });
-  expect(troubleOf(new Error('odd'), 'damaged', { file: 'b' })).toEqual({
+  expect(toTrouble(gone, 'export-failed', {})).toEqual({ code: 'no-video', values: { file: 'a' } });
+  expect(toTrouble(new Error('odd'), 'damaged', { file: 'b' })).toEqual({
     code: 'damaged',
     values: { file: 'b', detail: 'odd' },
   });
-  expect(troubleOf(new Error(''), 'export-failed', {}).values).toEqual({ detail: 'no reason was given' });
+  expect(toTrouble(new Error(''), 'export-failed', {}).values).toEqual({ detail: 'no reason was given' });
 });
 
 it('takes none from elsewhere that is made up, or that lacks a value', () => {

@@ -53,7 +53,7 @@ type Detailed = {
  * Any thrown value as a trouble; what has no code of its own becomes `fallback` with its message as detail, and
  * with what else its words need.
  */
-export function troubleOf<C extends Detailed>(
+export function toTrouble<C extends Detailed>(
   error: unknown,
   fallback: C,
   more: Omit<TroubleValues<C>, 'detail'>,

@@ -170,6 +170,14 @@ export const TROUBLES = {
     `The browser ended the work: ${v.detail}.`,
     'Start it again. If it ends again, close other tabs: memory may be short.',
   ]),
+  'outlet-unknown': trouble({ outlet: text }, (v) => [
+    `The server knows no way to ${v.outlet}.`,
+    'A rule sheet says what an outlet takes, not where it is. Whoever runs the server names its address (docs/outlets.md). Files for it can be exported and saved all the same.',
+  ]),
+  'worker-code': trouble({ detail: text }, (v) => [
+    `The code for this could not be loaded: ${v.detail}.`,
+    'Check the connection, reload the page, and start it again.',
+  ]),
   'worker-answer': trouble({}, () => [
     'The worker answered in a way that this page does not understand.',
     'Reload the page, so that both are of one version, and start it again.',
@@ -209,6 +217,10 @@ export const TROUBLES = {
   'setting-unread': trouble({ what: text }, (v) => [
     `Some of your ${v.what} in this browser cannot be read.`,
     'Save their text to keep it, then go on without them: the others are as they were.',
+  ]),
+  'change-refused': trouble({ detail: text }, (v) => [
+    `That change was not made: the job could not be opened again with it (${v.detail}).`,
+    'Nothing was changed. Where it is long or large, make it less; else load the page anew and try again.',
   ]),
   'job-file': trouble({ file: text, detail: text }, (v) => [
     `${v.file} cannot be taken in as a job: ${v.detail}.`,

@@ -1,4 +1,4 @@
-import { contrastRatio, luminanceOf } from './contrast';
+import { contrastRatio, computeLuminance } from './contrast';
 import { freshBlockId } from './block-list';
 import type { Spans } from './spans';
 import { type Box, plainBlock, type TextBlock } from './text-block';
@@ -23,9 +23,9 @@ const INK = '#1F2B33';
 const CHALK = '#FFFDF7';
 
 /** The one of ink and chalk that stands out from a colour the more. */
-export const readableOn = (colour: string): string =>
-  contrastRatio(luminanceOf(INK), luminanceOf(colour)) >=
-  contrastRatio(luminanceOf(CHALK), luminanceOf(colour))
+export const chooseReadableColour = (colour: string): string =>
+  contrastRatio(computeLuminance(INK), computeLuminance(colour)) >=
+  contrastRatio(computeLuminance(CHALK), computeLuminance(colour))
     ? INK
     : CHALK;
 
@@ -38,7 +38,7 @@ export function withBandWords(
   { above, below }: BandWords,
   colour: string,
 ): TextBlock[] {
-  const style = { ...PLAIN_STYLE, colour: readableOn(colour), outline: null };
+  const style = { ...PLAIN_STYLE, colour: chooseReadableColour(colour), outline: null };
   const headline = { on: 'above', box: ABOVE, style: { ...style, size: 0.09 } } as const;
   const tag = { on: 'below', box: BELOW, style: { ...style, weight: 400 } } as const;
   const made = blocks.filter((block) => !isOnBand(block));

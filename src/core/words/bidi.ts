@@ -3,7 +3,7 @@ import bidiFactory from 'bidi-js';
 const bidi = bidiFactory();
 
 /** Of each UTF-16 unit of a text the level of its direction: even runs to the right, odd to the left (UAX #9). */
-export const levelsOf = (text: string): Uint8Array => bidi.getEmbeddingLevels(text, 'auto').levels;
+export const computeBidiLevels = (text: string): Uint8Array => bidi.getEmbeddingLevels(text, 'auto').levels;
 
 /** Runs in the order in which they are read, in the order in which they stand from left to right (UAX #9, L2). */
 export function inVisualOrder<Run extends { level: number }>(runs: readonly Run[]): Run[] {

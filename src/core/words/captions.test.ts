@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { rangeStarts } from '../cut/cut';
-import type { Cue } from './captions';
+import { type Cue, MOST_CUE_TEXT, MOST_CUES } from './captions';
 import {
   cueAdded,
   cueMoved,
@@ -14,12 +14,12 @@ import {
   wordsReplaced,
 } from './cue-edits';
 import { type FaultCode, faultWords, lintCues } from './cue-lint';
-import { cueAt, cuesOfFile, listedCues, writtenCues } from './cue-list';
-import { graphemesOf } from './graphemes';
+import { findCue, cuesOfFile, listedCues, writtenCues } from './cue-list';
+import { splitGraphemes } from './graphemes';
 import { PLAIN_LIMITS } from './reading-limits';
 import { laidOnSpeech } from './lay-on-speech';
 import { broken, cuesOfScript, laidScript, scriptTexts } from './script';
-import { spokenStarts, syllablesOf, wordsOf } from './speech-rhythm';
+import { spokenStarts, countSyllables, locateWords } from './speech-rhythm';
 import type { Timeline } from './spans';
 
 const RATE = { num: 25, den: 1 };
@@ -53,8 +53,8 @@ describe('cues', () => {
       ['five', 5, 55],
       ['one two three four', undefined, undefined],
     ]);
-    expect(cueAt(listedCues(TWO, whole), 150)?.cue.id).toBe('a');
-    expect(cueAt(listedCues(TWO, whole), 205)).toBeNull();
+    expect(findCue(listedCues(TWO, whole), 150)?.cue.id).toBe('a');
+    expect(findCue(listedCues(TWO, whole), 205)).toBeNull();
   });
 
   it('come from files timed to the clip or to the master, on the nearest frame', () => {
@@ -96,7 +96,10 @@ describe('cues', () => {
       0,
       100,
     ]);
-    expect(places(cuesShifted(TWO, new Set(['a', 'b']), 9000, whole))[1]?.[2]).toBe(2500);
+    expect(places(cuesShifted(TWO, new Set(['a', 'b']), 9000, whole))).toEqual([
+      ['one two three four', 2340, 2440],
+      ['five', 2450, 2500],
+    ]);
   });
 
   it('are shifted along the clip, also over its cuts', () => {
@@ -159,6 +162,19 @@ describe('cues', () => {
     expect([cues[0]?.text, count]).toEqual(['0ne tw0 three f0ur', 3]);
     expect(wordsReplaced(TWO, 'a.b(', 'x', false).places).toBe(0);
     expect(wordsReplaced(TWO, 'five', '$&', true).cues[1]?.text).toBe('$&');
+    expect(wordsReplaced(TWO, 'five', 'five', true).places).toBe(1);
+  });
+
+  it('are never longer or more than a clip can hold', () => {
+    const long = 'x'.repeat(MOST_CUE_TEXT / 2);
+    const replaced = wordsReplaced(TWO, 'o', long, true);
+    expect(replaced).toEqual({ cues: TWO, places: 0, tooLong: 1 });
+    const wordy = TWO.map((cue) => ({ ...cue, text: `${long} ${cue.text}` }));
+    const [first, second] = listedCues(wordy, whole);
+    expect(cuesMerged(wordy, first!, second!, whole)).toBeNull();
+    const many = Array.from({ length: MOST_CUES }, (_, i) => ({ ...TWO[0]!, id: `many-${i}` }));
+    expect(cueSplit(many, listedCues(TWO, whole)[0]!, 8, whole)).toBeNull();
+    expect(cueAdded(many, { from: 1000, to: 1050 }, whole)).toBeNull();
   });
 
   it('stay where they are when they are moved outside the cut', () => {
@@ -215,7 +231,7 @@ describe('a script', () => {
     for (const text of texts) expect(text).toMatch(/[.,]$/);
     for (const text of texts) {
       expect(text.split('\n').length).toBeLessThanOrEqual(2);
-      for (const line of text.split('\n')) expect(graphemesOf(line).length).toBeLessThanOrEqual(37);
+      for (const line of text.split('\n')) expect(splitGraphemes(line).length).toBeLessThanOrEqual(37);
     }
   });
 
@@ -324,7 +340,7 @@ describe('words in time', () => {
     ['noon', 1],
     ['Windle', 2],
   ])('have the syllables of %s', (word, count) =>
-    expect(Math.abs(syllablesOf(word) - count)).toBeLessThanOrEqual(1),
+    expect(Math.abs(countSyllables(word) - count)).toBeLessThanOrEqual(1),
   );
 
   it('begin in order, the first with its cue, long words after longer', () => {
@@ -332,7 +348,7 @@ describe('words in time', () => {
     expect(starts[0]).toBe(0);
     expect([...starts].sort((a, b) => a - b)).toEqual(starts);
     expect(starts[2]! - starts[1]!).toBeGreaterThan(starts[1]! - starts[0]!);
-    expect(wordsOf('a  b\nc').map(({ from, to }) => [from, to])).toEqual([
+    expect(locateWords('a  b\nc').map(({ from, to }) => [from, to])).toEqual([
       [0, 1],
       [3, 4],
       [5, 6],

@@ -2,7 +2,7 @@
 const MOST_FRAMES = 16;
 
 /** Some frames of stretches, spread evenly, with the first and the last of each where there is room for them. */
-export function framesToLookAt(
+export function sampleContrastFrames(
   stretches: readonly { from: number; to: number }[],
   most = MOST_FRAMES,
 ): number[] {

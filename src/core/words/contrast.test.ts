@@ -1,9 +1,9 @@
-import { readableOn, withBandWords } from './banded-clip';
-import { contrastRatio, enoughContrast, luminanceOf } from './contrast';
+import { chooseReadableColour, withBandWords } from './banded-clip';
+import { contrastRatio, enoughContrast, computeLuminance } from './contrast';
 import { leastContrast } from './contrast-cells';
-import { framesToLookAt } from './contrast-frames';
+import { sampleContrastFrames } from './contrast-frames';
 
-const ratio = (a: string, b: string): number => contrastRatio(luminanceOf(a), luminanceOf(b));
+const ratio = (a: string, b: string): number => contrastRatio(computeLuminance(a), computeLuminance(b));
 
 describe('contrast', () => {
   // WCAG 2.2: the definitions of relative luminance and contrast ratio; white on black is 21:1 there, and a colour on
@@ -34,9 +34,9 @@ describe('contrast', () => {
 
   it('is enough for the words of a banded clip on bands of any colour', () => {
     for (const colour of ['#FAF6EC', '#1F2B33', '#2B5C8A', '#808080', '#FF0000', '#00FF00']) {
-      expect(ratio(readableOn(colour), colour)).toBeGreaterThan(3);
+      expect(ratio(chooseReadableColour(colour), colour)).toBeGreaterThan(3);
       const blocks = withBandWords([], { above: [line('Kite Day')], below: [line(' ')] }, colour);
-      expect(blocks.map((block) => [block.on, block.style.colour])).toEqual([['above', readableOn(colour)]]);
+      expect(blocks.map((block) => [block.on, block.style.colour])).toEqual([['above', chooseReadableColour(colour)]]);
     }
   });
 });
@@ -95,10 +95,10 @@ describe('contrast on real pixels', () => {
 
 describe('frames that are looked at', () => {
   it('are the first, the last and some between, or one of each of many', () => {
-    expect(framesToLookAt([{ from: 10, to: 20 }], 4)).toEqual([10, 13, 16, 19]);
-    expect(framesToLookAt([{ from: 10, to: 12 }], 4)).toEqual([10, 11]);
+    expect(sampleContrastFrames([{ from: 10, to: 20 }], 4)).toEqual([10, 13, 16, 19]);
+    expect(sampleContrastFrames([{ from: 10, to: 12 }], 4)).toEqual([10, 11]);
     const many = Array.from({ length: 100 }, (_, i) => ({ from: 10 * i, to: 10 * i + 10 }));
-    const frames = framesToLookAt(many, 40);
+    const frames = sampleContrastFrames(many, 40);
     expect(frames.length).toBeLessThanOrEqual(40);
     expect(frames[0]).toBe(5);
   });

@@ -16,7 +16,7 @@ export function relativeLuminance([red, green, blue]: readonly [number, number, 
 }
 
 /** Relative luminance of `#RRGGBB`. */
-export const luminanceOf = (colour: string): number =>
+export const computeLuminance = (colour: string): number =>
   relativeLuminance(
     [1, 3, 5].map((at) => parseInt(colour.slice(at, at + 2), 16)) as [number, number, number],
   );

@@ -1,9 +1,9 @@
 import type { Range } from '../cut/cut';
 import { scaledFrames } from '../time/frame-rate';
-import type { Cue } from './captions';
+import { type Cue, MOST_CUE_TEXT, MOST_CUES } from './captions';
 import { freshCueIds, type ListedCue, listedCues, spanShifted } from './cue-list';
-import { syllablesOf, wordsOf } from './speech-rhythm';
-import { type Spans, spansOf, type Stretch, stretchesOf, type Timeline } from './spans';
+import { countSyllables, locateWords } from './speech-rhythm';
+import { type Spans, toSpans, type Stretch, toStretches, type Timeline } from './spans';
 
 /** Cues with one of them changed. */
 export const withCue = (cues: readonly Cue[], id: string, change: (cue: Cue) => Cue): Cue[] =>
@@ -12,22 +12,25 @@ export const withCue = (cues: readonly Cue[], id: string, change: (cue: Cue) => 
 /** A cue with other words: times of words are kept only while there are as many. */
 export function reworded(cue: Cue, text: string): Cue {
   const { words, ...rest } = cue;
-  const kept = words?.length === wordsOf(text).length;
+  const kept = words?.length === locateWords(text).length;
   return { ...rest, text, ...(kept && { words }) };
 }
 
 /** A cue at another time of the clip; the same where that is outside the cut. */
 export function cueMoved(cue: Cue, stretch: Stretch, timeline: Timeline): Cue {
   const from = Math.max(0, stretch.from);
-  const spans = spansOf({ from, to: Math.max(from + 1, stretch.to) }, timeline);
+  const spans = toSpans({ from, to: Math.max(from + 1, stretch.to) }, timeline);
   return spans ? { ...cue, spans } : cue;
 }
 
 /** How long a text takes to say, in syllables. */
 const spokenLength = (text: string): number =>
-  wordsOf(text).reduce((sum, { from, to }) => sum + syllablesOf(text.slice(from, to)), 0);
+  locateWords(text).reduce((sum, { from, to }) => sum + countSyllables(text.slice(from, to)), 0);
 
-/** A cue divided at a place of its text, its time shared by syllables; null where one half would have no words. */
+/**
+ * A cue divided at a place of its text, its time shared by syllables; null where one half would have no words, or the
+ * clip has as many cues as it can hold.
+ */
 export function cueSplit(
   cues: readonly Cue[],
   { cue, at }: ListedCue,
@@ -35,7 +38,7 @@ export function cueSplit(
   timeline: Timeline,
 ): Cue[] | null {
   const [first, second] = [cue.text.slice(0, place).trim(), cue.text.slice(place).trim()];
-  if (first === '' || second === '' || !at || at.to - at.from < 2) return null;
+  if (first === '' || second === '' || !at || at.to - at.from < 2 || cues.length >= MOST_CUES) return null;
   const share = spokenLength(first) / (spokenLength(first) + spokenLength(second));
   const middle = Math.min(at.to - 1, Math.max(at.from + 1, at.from + Math.round(share * (at.to - at.from))));
   const [id] = freshCueIds(cues, 1) as [string];
@@ -47,7 +50,10 @@ export function cueSplit(
   return cues.flatMap((other) => (other.id === cue.id ? halves : [other]));
 }
 
-/** Two cues as one, from where the first begins to where the second ends. */
+/**
+ * Two cues as one, from where the first begins to where the second ends; null where one is not in the cut, or their
+ * words are too long for one.
+ */
 export function cuesMerged(
   cues: readonly Cue[],
   first: ListedCue,
@@ -57,7 +63,9 @@ export function cuesMerged(
   if (!first.at || !second.at) return null;
   const stretch = { from: first.at.from, to: Math.max(first.at.to, second.at.to) };
   const { words: _words, ...rest } = first.cue;
-  const merged = cueMoved({ ...rest, text: `${first.cue.text}\n${second.cue.text}` }, stretch, timeline);
+  const text = `${first.cue.text}\n${second.cue.text}`;
+  if (text.length > MOST_CUE_TEXT) return null;
+  const merged = cueMoved({ ...rest, text }, stretch, timeline);
   return withCue(
     cues.filter((cue) => cue.id !== second.cue.id),
     first.cue.id,
@@ -66,7 +74,8 @@ export function cuesMerged(
 }
 
 /**
- * Cues moved by output frames of the clip, as far as that goes; those that the cut leaves out along their masters.
+ * Cues moved by output frames of the clip: all by the same, as far as the first and the last of them can go. Those that
+ * the cut leaves out move along their masters.
  * @param ids of those that move.
  */
 export function cuesShifted(
@@ -75,15 +84,23 @@ export function cuesShifted(
   by: number,
   timeline: Timeline,
 ): Cue[] {
+  const places = new Map(
+    cues.flatMap((cue) => (ids.has(cue.id) ? [[cue.id, toStretches(cue.spans, timeline)] as const] : [])),
+  );
+  let [first, last] = [Infinity, 0];
+  for (const { from, to } of [...places.values()].flat()) {
+    first = Math.min(first, from);
+    last = Math.max(last, to);
+  }
   const end = timeline.starts[timeline.cut.length] ?? 0;
+  const moved = last === 0 ? by : Math.max(-first, Math.min(end - last, by));
   return cues.map((cue) => {
-    if (!ids.has(cue.id)) return cue;
-    const stretches = stretchesOf(cue.spans, timeline);
-    const [first, last] = [stretches[0], stretches[stretches.length - 1]];
-    if (!first || !last) return { ...cue, spans: cue.spans.map((span) => shiftInMaster(span, by, timeline)) };
-    const moved = Math.max(-first.from, Math.min(end - last.to, by));
+    const stretches = places.get(cue.id);
+    if (!stretches) return cue;
+    if (stretches.length === 0)
+      return { ...cue, spans: cue.spans.map((span) => shiftInMaster(span, moved, timeline)) };
     const spans = stretches.flatMap(
-      ({ from, to }) => spansOf({ from: from + moved, to: to + moved }, timeline) ?? [],
+      ({ from, to }) => toSpans({ from: from + moved, to: to + moved }, timeline) ?? [],
     );
     return spans.length > 0 ? { ...cue, spans } : cue;
   });
@@ -152,28 +169,41 @@ export function cueTapped(
   return withCue(begun, before.cue.id, (cue) => cueMoved(cue, { from: old.from, to: frame }, timeline));
 }
 
-/** Words found and replaced in all cues. @returns the cues, and how many places were changed. */
+/**
+ * Words found and replaced in all cues; those that would become too long stay as they are.
+ * @returns the cues, how many places were changed, and how many cues stayed.
+ */
 export function wordsReplaced(
   cues: readonly Cue[],
   find: string,
   replacement: string,
   matchCase: boolean,
-): { cues: Cue[]; places: number } {
-  if (find === '') return { cues: [...cues], places: 0 };
+): { cues: Cue[]; places: number; tooLong: number } {
+  if (find === '') return { cues: [...cues], places: 0, tooLong: 0 };
   const literal = find.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
   const pattern = new RegExp(literal, matchCase ? 'gu' : 'giu');
-  let places = 0;
-  const changed = cues.map((cue) => {
+  let [places, tooLong] = [0, 0];
+  const changed = cues.flatMap((cue): Cue[] => {
+    let own = 0;
     const text = cue.text.replace(pattern, () => {
-      places += 1;
+      own += 1;
       return replacement;
     });
-    return text === cue.text ? cue : reworded(cue, text);
+    if (own === 0) return [cue];
+    if (text.length > MOST_CUE_TEXT) {
+      tooLong += 1;
+      return [cue];
+    }
+    places += own;
+    return text.trim() === '' ? [] : [reworded(cue, text)];
   });
-  return { cues: changed.filter((cue) => cue.text.trim() !== ''), places };
+  return { cues: changed, places, tooLong };
 }
 
-/** A new cue at an output frame, as long as it says, up to the next one; null where there is no room for it. */
+/**
+ * A new cue at an output frame, as long as it says, up to the next one; null where there is no room for it, or the clip
+ * has as many cues as it can hold.
+ */
 export function cueAdded(
   cues: readonly Cue[],
   stretch: Stretch,
@@ -181,8 +211,8 @@ export function cueAdded(
 ): { cues: Cue[]; id: string } | null {
   const listed = listedCues(cues, timeline);
   const next = listed.find(({ at }) => at !== null && at.to > stretch.from)?.at;
-  if (next && next.from <= stretch.from) return null;
-  const spans: Spans | null = spansOf(
+  if ((next && next.from <= stretch.from) || cues.length >= MOST_CUES) return null;
+  const spans: Spans | null = toSpans(
     { from: stretch.from, to: Math.min(stretch.to, next?.from ?? Infinity) },
     timeline,
   );

@@ -1,7 +1,8 @@
+import { memoize } from '../figures/memoize';
 import { rateValue } from '../time/frame-rate';
 import type { Cue } from './captions';
 import type { ListedCue } from './cue-list';
-import { graphemesOf } from './graphemes';
+import { splitGraphemes } from './graphemes';
 import type { ReadingLimits } from './reading-limits';
 import type { FrameRate } from '../time/frame-rate';
 
@@ -98,16 +99,10 @@ interface Letters {
 }
 
 /** A cue that is changed is another object; counting the others again would cost most of a frame for some hundred. */
-const counted = new WeakMap<Cue, Letters>();
-
-function lettersOf(cue: Cue): Letters {
-  const known = counted.get(cue);
-  if (known) return known;
-  const lines = cue.text.split('\n').map((line) => graphemesOf(line).length);
-  const letters = graphemesOf(cue.text.replaceAll('\n', ' ')).length;
-  counted.set(cue, { letters, lines });
-  return { letters, lines };
-}
+const lettersOf = memoize(({ text }: Cue): Letters => ({
+  letters: splitGraphemes(text.replaceAll('\n', ' ')).length,
+  lines: text.split('\n').map((line) => splitGraphemes(line).length),
+}));
 
 function textFaults(cue: Cue, limits: ReadingLimits): CueFault[] {
   if (cue.text.trim() === '') return [{ code: 'empty', measured: 0, limit: 1 }];

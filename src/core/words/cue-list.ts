@@ -1,9 +1,9 @@
 import type { Range } from '../cut/cut';
-import { frameAt, secondsOf } from '../time/frame-rate';
+import { toFrame, toSeconds } from '../time/frame-rate';
 import type { Cue } from './captions';
 import type { FileCue } from './files/caption-file';
 import type { WrittenCue } from './files/write-captions';
-import { type Spans, spansOf, type Stretch, stretchesOf, type Timeline } from './spans';
+import { type Spans, toSpans, type Stretch, toStretches, type Timeline } from './spans';
 
 /** A cue, and when it is on screen in the clip. */
 export interface ListedCue {
@@ -14,12 +14,12 @@ export interface ListedCue {
 
 /** The cues of a clip in the order in which they are seen; after them those that the cut leaves out. */
 export function listedCues(cues: readonly Cue[], timeline: Timeline): ListedCue[] {
-  const listed = cues.map((cue): ListedCue => ({ cue, at: stretchesOf(cue.spans, timeline)[0] ?? null }));
+  const listed = cues.map((cue): ListedCue => ({ cue, at: toStretches(cue.spans, timeline)[0] ?? null }));
   return listed.sort((a, b) => (a.at?.from ?? Infinity) - (b.at?.from ?? Infinity) || 0);
 }
 
 /** The cue that is on screen at an output frame. */
-export const cueAt = (listed: readonly ListedCue[], frame: number): ListedCue | null =>
+export const findCue = (listed: readonly ListedCue[], frame: number): ListedCue | null =>
   listed.find(({ at }) => at !== null && frame >= at.from && frame < at.to) ?? null;
 
 /** Names for new cues: the first numbers that none has. */
@@ -49,7 +49,7 @@ export function cuesOfFile(
   for (const [i, found] of file.entries()) {
     const spans =
       timedTo.kind === 'clip'
-        ? spansOf(stretchIn(found, timeline), timeline)
+        ? toSpans(toStretch(found, timeline), timeline)
         : spansInMaster(found, timedTo, timeline);
     if (!spans) outside.push(found);
     else
@@ -65,9 +65,9 @@ export function cuesOfFile(
 
 /** The frame nearest to a moment: a caption begins on the frame that its time means. */
 const nearestFrame = (seconds: number, rate: Timeline['rate']): number =>
-  frameAt(seconds + secondsOf(1, rate) / 2, rate);
+  toFrame(seconds + toSeconds(1, rate) / 2, rate);
 
-function stretchIn({ start, end }: FileCue, { rate }: Timeline): Stretch {
+function toStretch({ start, end }: FileCue, { rate }: Timeline): Stretch {
   const from = nearestFrame(start, rate);
   return { from, to: Math.max(from + 1, nearestFrame(end, rate)) };
 }
@@ -87,9 +87,9 @@ function spansInMaster(
 export function writtenCues(cues: readonly Cue[], timeline: Timeline): WrittenCue[] {
   return cues
     .flatMap(({ text, spans }) =>
-      stretchesOf(spans, timeline).map(({ from, to }) => ({
-        start: secondsOf(from, timeline.rate),
-        end: secondsOf(to, timeline.rate),
+      toStretches(spans, timeline).map(({ from, to }) => ({
+        start: toSeconds(from, timeline.rate),
+        end: toSeconds(to, timeline.rate),
         text,
       })),
     )

@@ -23,7 +23,7 @@ export const ownHash = (family: string): string => family.slice('own-'.length);
 export const isOwnFamily = (family: string): boolean => OWN.test(family);
 
 /** The families that are asked for a character one after another. */
-export const chainOf = (family: string): string[] => [
+export const listFallbackFamilies = (family: string): string[] => [
   family,
   ...HELPERS.filter((helper) => helper !== family),
   EMOJI,

@@ -71,7 +71,7 @@ export class FontBook {
   }
 
   /** The files of a family that a text needs, the one that has most of it first: signs are in several of them. */
-  filesFor(family: string, wished: number, text: string): FontFile[] {
+  chooseFiles(family: string, wished: number, text: string): FontFile[] {
     const weight = this.weight(family, wished);
     const files = (this.family(family)?.files ?? []).filter((file) => file.weight === weight);
     const missing = new Set(Array.from(text, (character) => character.codePointAt(0) as number));

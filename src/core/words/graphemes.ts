@@ -4,5 +4,5 @@ const segmenter = new Intl.Segmenter('en', { granularity: 'grapheme' });
 const APART = /^[\n\x20-\x7e\xa0-\u02ff]*$/;
 
 /** What a reader takes for characters, one after another (UAX #29, by the engine's own tables). */
-export const graphemesOf = (text: string): string[] =>
+export const splitGraphemes = (text: string): string[] =>
   APART.test(text) ? text.split('') : Array.from(segmenter.segment(text), ({ segment }) => segment);

@@ -2,7 +2,7 @@ import { sum } from '../figures/sum';
 import type { FrameRate } from '../time/frame-rate';
 import { rateValue } from '../time/frame-rate';
 import type { ReadingLimits } from './reading-limits';
-import { syllablesOf, wordsOf } from './speech-rhythm';
+import { countSyllables, locateWords } from './speech-rhythm';
 import type { Stretch } from './spans';
 
 /** One text may lie on so many stretches of speech, and so many texts on one. */
@@ -19,10 +19,10 @@ interface Match {
   spans: number;
 }
 
-const weightOf = (text: string): number =>
+const computeWeight = (text: string): number =>
   Math.max(
     0.5,
-    wordsOf(text).reduce((sum, { from, to }) => sum + syllablesOf(text.slice(from, to)), 0),
+    locateWords(text).reduce((sum, { from, to }) => sum + countSyllables(text.slice(from, to)), 0),
   );
 
 /**
@@ -41,7 +41,7 @@ export function laidOnSpeech(
 ): Stretch[] {
   if (texts.length === 0) return [];
   const speech = spoken.length > 0 ? spoken : [{ from: 0, to: whole }];
-  const weights = texts.map(weightOf);
+  const weights = texts.map(computeWeight);
   const places: Stretch[] = [];
   let [text, span] = [0, 0];
   for (const match of matches(weights, speech, rate, onProgress)) {

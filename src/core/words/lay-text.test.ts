@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import { fontSetting } from '../../../tests/font-setting';
-import { graphemesOf } from './graphemes';
+import { splitGraphemes } from './graphemes';
 import { inkBox } from './ink-box';
-import { missingIn } from './font-runs';
+import { findMissingGraphemes } from './font-runs';
 import { layText } from './lay-text';
 import type { TextArt } from './text-art';
 import { PLAIN_PLATE, PLAIN_STYLE, type TextStyle } from './text-style';
@@ -66,7 +66,7 @@ describe('laying words out', () => {
     const laid = layText(art(word, { box: { x: 0, y: 0, width: 200, height: 900 } }), setting);
     expect(laid.lines.length).toBeGreaterThan(3);
     expect(laid.over).toBe(true);
-    expect(linesOf(laid).flatMap(graphemesOf)).toEqual(graphemesOf(word));
+    expect(linesOf(laid).flatMap(splitGraphemes)).toEqual(splitGraphemes(word));
   });
 
   it('stands right to left where the words do, with numbers and Latin words the other way round', () => {
@@ -100,8 +100,8 @@ describe('laying words out', () => {
   });
 
   it('tells which characters no font has', () => {
-    expect(missingIn('Kite 🪁 ꀀ\nꀀ', 'plain', setting.book)).toEqual(['ꀀ']);
-    expect(missingIn('All of it\u00a0is here', 'hand', setting.book)).toEqual([]);
+    expect(findMissingGraphemes('Kite 🪁 ꀀ\nꀀ', 'plain', setting.book)).toEqual(['ꀀ']);
+    expect(findMissingGraphemes('All of it\u00a0is here', 'hand', setting.book)).toEqual([]);
   });
 
   it('colours one word of a line without moving the others', () => {

@@ -1,9 +1,9 @@
-import { inVisualOrder, levelsOf } from './bidi';
+import { inVisualOrder, computeBidiLevels } from './bidi';
 import type { FontBook } from './font-index';
 import { fontRuns } from './font-runs';
-import { graphemesOf } from './graphemes';
+import { splitGraphemes } from './graphemes';
 import type { Face, Measure } from './measure';
-import { piecesOf } from './pieces';
+import { splitIntoPieces } from './pieces';
 import type { TextArt } from './text-art';
 import type { TextStyle } from './text-style';
 
@@ -93,19 +93,19 @@ class Paragraphs {
     private readonly art: TextArt,
     private readonly setting: Setting,
   ) {
-    this.levels = levelsOf(art.text);
+    this.levels = computeBidiLevels(art.text);
     for (const { text, family } of fontRuns(art.text, art.style.family, setting.book)) {
       for (let i = 0; i < text.length; i++) this.families.push(family);
     }
     let from = 0;
-    this.pieces = piecesOf(art.text).map(({ text, ends }) => {
+    this.pieces = splitIntoPieces(art.text).map(({ text, ends }) => {
       const to = from + text.length;
       const piece = {
         from,
         to,
         ends,
-        width: this.widthOf(from, to),
-        trimmed: this.widthOf(from, from + text.trimEnd().length),
+        width: this.measureWidth(from, to),
+        trimmed: this.measureWidth(from, from + text.trimEnd().length),
       };
       from = to;
       return piece;
@@ -176,19 +176,19 @@ class Paragraphs {
 
   private trimmed({ from, to }: Line): Line {
     const end = from + this.art.text.slice(from, to).trimEnd().length;
-    return { from, to, width: this.widthOf(from, end) };
+    return { from, to, width: this.measureWidth(from, end) };
   }
 
   /** A piece that is too wide for any line, broken between graphemes. */
   private broken(from: number, to: number, room: number): Line[] {
     const lines: Line[] = [];
     let line: Line = { from, to: from, width: 0 };
-    for (const grapheme of graphemesOf(this.art.text.slice(from, to))) {
+    for (const grapheme of splitGraphemes(this.art.text.slice(from, to))) {
       const next = { ...line, to: line.to + grapheme.length };
-      next.width = this.widthOf(next.from, next.to);
+      next.width = this.measureWidth(next.from, next.to);
       if (next.width > room && line.to > line.from) {
         lines.push(line);
-        line = { from: line.to, to: next.to, width: this.widthOf(line.to, next.to) };
+        line = { from: line.to, to: next.to, width: this.measureWidth(line.to, next.to) };
       } else line = next;
     }
     return [...lines, line];
@@ -212,7 +212,7 @@ class Paragraphs {
     return { x, width, baseline, top, bottom: top + style.lineHeight * size, runs };
   }
 
-  private widthOf(from: number, to: number): number {
+  private measureWidth(from: number, to: number): number {
     return this.runs(from, to).reduce((sum, run) => sum + run.advance, 0);
   }
 
@@ -220,16 +220,16 @@ class Paragraphs {
   private runs(from: number, to: number) {
     const { text, style, mark } = this.art;
     const { book, measure } = this.setting;
-    const colourAt = (place: number) =>
+    const toColour = (place: number) =>
       mark && place >= mark.from && place < mark.to ? mark.colour : style.colour;
     const runs: (Face & { text: string; level: number; colour: string; advance: number })[] = [];
     let place = from;
     while (place < to) {
       const level = this.levels[place] ?? 0;
-      const colour = colourAt(place);
+      const colour = toColour(place);
       const family = this.families[place] as string;
       const isAlike = (next: number) =>
-        this.levels[next] === level && this.families[next] === family && colourAt(next) === colour;
+        this.levels[next] === level && this.families[next] === family && toColour(next) === colour;
       let next = place + 1;
       while (next < to && isAlike(next)) next++;
       const drawn = text.slice(place, next).replace(/[\n\r]/g, '');

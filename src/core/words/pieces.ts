@@ -1,5 +1,5 @@
 import LineBreaker from 'linebreak';
-import { graphemesOf } from './graphemes';
+import { splitGraphemes } from './graphemes';
 
 /** A piece of text that no line may break inside, and whether one must end after it. */
 export interface Piece {
@@ -8,10 +8,10 @@ export interface Piece {
 }
 
 /** The pieces between places where a line may break (UAX #14), never inside a grapheme. */
-export function piecesOf(text: string): Piece[] {
+export function splitIntoPieces(text: string): Piece[] {
   const whole = new Set<number>();
   let start = 0;
-  for (const grapheme of graphemesOf(text)) whole.add((start += grapheme.length));
+  for (const grapheme of splitGraphemes(text)) whole.add((start += grapheme.length));
   const breaker = new LineBreaker(text);
   const pieces: Piece[] = [];
   let from = 0;

@@ -4,10 +4,10 @@ import type { FrameRate } from '../time/frame-rate';
 import { laidOnSpeech } from './lay-on-speech';
 import { type Cue, MOST_CUE_TEXT } from './captions';
 import { freshCueIds } from './cue-list';
-import { graphemesOf } from './graphemes';
-import { piecesOf } from './pieces';
+import { splitGraphemes } from './graphemes';
+import { splitIntoPieces } from './pieces';
 import type { ReadingLimits } from './reading-limits';
-import { spansOf, type Stretch, type Timeline } from './spans';
+import { toSpans, type Stretch, type Timeline } from './spans';
 
 /** Where sentences and their parts end: a cue ends there rather than elsewhere. */
 const SENTENCE = /[.!?…。！？؟।]["'»”’)\]]*\s*$/u;
@@ -37,13 +37,13 @@ interface Measured {
 
 const measured = (text: string): Measured => ({
   text,
-  full: graphemesOf(text).length,
-  bare: graphemesOf(text.trimEnd()).length,
+  full: splitGraphemes(text).length,
+  bare: splitGraphemes(text.trimEnd()).length,
 });
 
 /** Pieces of one line of a script in cues, such that what their ends cost together is least. */
 function cuesOfLine(line: string, limits: ReadingLimits): string[] {
-  const pieces = piecesOf(line)
+  const pieces = splitIntoPieces(line)
     .flatMap(({ text }) => narrowed(text, limits.characters))
     .map(measured);
   const ends = pieces.map(({ text }) => endCost(text));
@@ -88,7 +88,7 @@ const joined = (pieces: readonly Measured[]): string =>
 
 /** A piece that is too wide for a line, in parts. */
 function narrowed(text: string, most: number): string[] {
-  const letters = graphemesOf(text);
+  const letters = splitGraphemes(text);
   if (letters.length <= most) return [text];
   const parts: string[] = [];
   for (let i = 0; i < letters.length; i += most) parts.push(letters.slice(i, i + most).join(''));
@@ -115,7 +115,7 @@ function linesWithin(pieces: readonly Measured[], characters: number, lines: num
 /** A text in lines within the limits, as even as they can be; null where it takes more. */
 export const broken = (text: string, limits: ReadingLimits): string | null =>
   evenLines(
-    piecesOf(text).map((piece) => measured(piece.text)),
+    splitIntoPieces(text).map((piece) => measured(piece.text)),
     limits,
   );
 
@@ -163,7 +163,7 @@ export function laidScript(
 export function cuesOfScript({ texts, places }: LaidScript, timeline: Timeline): Cue[] {
   const ids = freshCueIds([], texts.length);
   return texts.flatMap((text, i): Cue[] => {
-    const spans = spansOf(places[i] as Stretch, timeline);
+    const spans = toSpans(places[i] as Stretch, timeline);
     return spans ? [{ id: ids[i] as string, text, spans }] : [];
   });
 }

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { boxOn, draggedBox, snapLines } from './snap-box';
+import { toRelativeRect, draggedBox, snapLines } from './snap-box';
 
 const canvas = { width: 1080, height: 1920 };
 const box = { x: 100, y: 300, width: 400, height: 200 };
@@ -52,7 +52,7 @@ describe('a box that is dragged', () => {
   });
 
   it('is kept as a share of its ground', () => {
-    expect(boxOn(box, { x: 0, y: 200, width: 1000, height: 400 })).toEqual({
+    expect(toRelativeRect(box, { x: 0, y: 200, width: 1000, height: 400 })).toEqual({
       x: 0.1,
       y: 0.25,
       width: 0.4,

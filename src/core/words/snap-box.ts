@@ -51,8 +51,8 @@ export function draggedBox(
   lines: SnapLines,
   reach: number,
 ): SnappedBox {
-  const across = axis(from.x, from.width, gripOf(grip, 'left', 'right'), by.x, lines.across, reach);
-  const down = axis(from.y, from.height, gripOf(grip, 'top', 'bottom'), by.y, lines.down, reach);
+  const across = axis(from.x, from.width, toGripSide(grip, 'left', 'right'), by.x, lines.across, reach);
+  const down = axis(from.y, from.height, toGripSide(grip, 'top', 'bottom'), by.y, lines.down, reach);
   return {
     box: { x: across.start, y: down.start, width: across.length, height: down.length },
     across: across.line,
@@ -60,7 +60,7 @@ export function draggedBox(
   };
 }
 
-const gripOf = (grip: BoxGrip, first: string, last: string): 'both' | 'start' | 'end' =>
+const toGripSide = (grip: BoxGrip, first: string, last: string): 'both' | 'start' | 'end' =>
   grip === 'move' ? 'both' : grip.includes(first) ? 'start' : grip.includes(last) ? 'end' : 'both';
 
 function axis(
@@ -88,7 +88,7 @@ function axis(
 }
 
 /** A rectangle of a canvas as a box of its ground, 0…1. */
-export function boxOn(rect: CanvasRect, ground: CanvasRect): Rect {
+export function toRelativeRect(rect: CanvasRect, ground: CanvasRect): Rect {
   const tidy = (value: number) => Math.round(value * 1e5) / 1e5;
   return {
     x: tidy((rect.x - ground.x) / ground.width),

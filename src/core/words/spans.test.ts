@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { type Cut, rangeStarts } from '../cut/cut';
 import type { FrameRate } from '../time/frame-rate';
-import { spansOf, stretchesOf, type Timeline } from './spans';
+import { toSpans, toStretches, type Timeline } from './spans';
 
 const FILM = { num: 24000, den: 1001 };
 const RATES: FrameRate[] = [FILM, { num: 25, den: 1 }, { num: 30000, den: 1001 }, { num: 60, den: 1 }];
@@ -28,7 +28,7 @@ describe('frames that words belong to', () => {
         const time = timeline(cut);
         const whole = time.starts[cut.length]!;
         const [from, to] = [Math.min(a % whole, b % whole), Math.max(a % whole, b % whole) + 1];
-        expect(stretchesOf(spansOf({ from, to }, time)!, time)).toEqual([{ from, to }]);
+        expect(toStretches(toSpans({ from, to }, time)!, time)).toEqual([{ from, to }]);
       }),
     );
   });
@@ -45,7 +45,7 @@ describe('frames that words belong to', () => {
           const whole = time.starts[1]!;
           const [from, to] = [Math.min(a, b) % whole, (Math.max(a, b) % whole) + 1];
           if (to <= from) return;
-          const [seen, ...more] = stretchesOf(spansOf({ from, to }, time)!, time);
+          const [seen, ...more] = toStretches(toSpans({ from, to }, time)!, time);
           expect(more).toEqual([]);
           // A master's frame may be on screen for several of the clip's.
           const step = Math.ceil((rate.num * own.den) / (rate.den * own.num));
@@ -58,28 +58,28 @@ describe('frames that words belong to', () => {
 
   it('follow the cut, go with what is cut away, and come back with it', () => {
     const words = [range(100, 150)];
-    expect(stretchesOf(words, timeline([range(0, 1000)]))).toEqual([{ from: 100, to: 150 }]);
-    expect(stretchesOf(words, timeline([range(500, 600), range(80, 200)]))).toEqual([{ from: 120, to: 170 }]);
-    expect(stretchesOf(words, timeline([range(120, 130)]))).toEqual([{ from: 0, to: 10 }]);
-    expect(stretchesOf(words, timeline([range(0, 100)]))).toEqual([]);
-    expect(stretchesOf(words, timeline([range(0, 1000)]))).toEqual([{ from: 100, to: 150 }]);
+    expect(toStretches(words, timeline([range(0, 1000)]))).toEqual([{ from: 100, to: 150 }]);
+    expect(toStretches(words, timeline([range(500, 600), range(80, 200)]))).toEqual([{ from: 120, to: 170 }]);
+    expect(toStretches(words, timeline([range(120, 130)]))).toEqual([{ from: 0, to: 10 }]);
+    expect(toStretches(words, timeline([range(0, 100)]))).toEqual([]);
+    expect(toStretches(words, timeline([range(0, 1000)]))).toEqual([{ from: 100, to: 150 }]);
   });
 
   it('are seen each time that they are in the cut, and once where ranges meet', () => {
-    expect(stretchesOf([range(10, 20)], timeline([range(0, 30), range(0, 30)]))).toEqual([
+    expect(toStretches([range(10, 20)], timeline([range(0, 30), range(0, 30)]))).toEqual([
       { from: 10, to: 20 },
       { from: 40, to: 50 },
     ]);
-    expect(stretchesOf([range(10, 20)], timeline([range(0, 15), range(15, 30)]))).toEqual([
+    expect(toStretches([range(10, 20)], timeline([range(0, 15), range(15, 30)]))).toEqual([
       { from: 10, to: 20 },
     ]);
   });
 
   it('may reach over a cut, and are none outside the clip', () => {
     const time = timeline([range(0, 20), range(100, 120)]);
-    const spans = spansOf({ from: 10, to: 30 }, time);
+    const spans = toSpans({ from: 10, to: 30 }, time);
     expect(spans).toEqual([range(10, 20), range(100, 110)]);
-    expect(stretchesOf(spans!, time)).toEqual([{ from: 10, to: 30 }]);
-    expect(spansOf({ from: 40, to: 50 }, time)).toBeNull();
+    expect(toStretches(spans!, time)).toEqual([{ from: 10, to: 30 }]);
+    expect(toSpans({ from: 40, to: 50 }, time)).toBeNull();
   });
 });

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { type Cut, type MasterLengths, type Range, rangeSchema } from '../cut/cut';
-import { scaledFrames, secondsOf, shownFrame } from '../time/frame-rate';
+import { memoize } from '../figures/memoize';
+import { scaledFrames, toSeconds, shownFrame } from '../time/frame-rate';
 import type { FrameRate } from '../time/frame-rate';
 
 /**
@@ -28,19 +29,15 @@ export interface Timeline {
 /** Ranges of one master by where they begin, each with the furthest end of those up to it. */
 type RangeIndex = readonly { index: number; in: number; out: number; furthest: number }[];
 
-/** Indexes of cuts: of the same cut it is the same object. */
-const indexes = new WeakMap<Cut, Map<string, RangeIndex>>();
-
-function indexOf(cut: Cut): Map<string, RangeIndex> {
-  const known = indexes.get(cut);
-  if (known) return known;
+/** The index of a cut, by master. */
+const indexOf = memoize((cut: Cut): Map<string, RangeIndex> => {
   const byMaster = new Map<string, { index: number; in: number; out: number }[]>();
   for (const [index, range] of cut.entries()) {
     const own = byMaster.get(range.master) ?? [];
     own.push({ index, in: range.in, out: range.out });
     byMaster.set(range.master, own);
   }
-  const made = new Map(
+  return new Map(
     [...byMaster].map(([master, ranges]) => {
       let furthest = 0;
       const sorted = ranges.sort((a, b) => a.in - b.in);
@@ -50,12 +47,10 @@ function indexOf(cut: Cut): Map<string, RangeIndex> {
       ] as const;
     }),
   );
-  indexes.set(cut, made);
-  return made;
-}
+});
 
 /** Places in the cut of the ranges that have frames of a span. */
-function* rangesWith(span: Range, cut: Cut): Generator<number, void, undefined> {
+function* findRanges(span: Range, cut: Cut): Generator<number, void, undefined> {
   const ranges = indexOf(cut).get(span.master) ?? [];
   // The first that begins behind the span.
   let [low, high] = [0, ranges.length];
@@ -72,10 +67,10 @@ function* rangesWith(span: Range, cut: Cut): Generator<number, void, undefined> 
 }
 
 /** The output frames at which spans are in the cut, in playing order; those that touch are one stretch. */
-export function stretchesOf(spans: readonly Range[], { cut, starts, masters, rate }: Timeline): Stretch[] {
+export function toStretches(spans: readonly Range[], { cut, starts, masters, rate }: Timeline): Stretch[] {
   const found: Stretch[] = [];
   for (const span of spans) {
-    for (const index of rangesWith(span, cut)) {
+    for (const index of findRanges(span, cut)) {
       const range = cut[index] as Range;
       const own = masters(range.master).rate;
       const start = starts[index] as number;
@@ -99,17 +94,17 @@ export function stretchesOf(spans: readonly Range[], { cut, starts, masters, rat
  * The frames of the masters that are on screen during a stretch of output frames.
  * @param to over `from`; what lies outside the cut is left out. @returns null where nothing of it is in the cut.
  */
-export function spansOf({ from, to }: Stretch, { cut, starts, masters, rate }: Timeline): Spans | null {
+export function toSpans({ from, to }: Stretch, { cut, starts, masters, rate }: Timeline): Spans | null {
   const spans: Spans = [];
   cut.forEach((range, index) => {
     const own = masters(range.master).rate;
     const start = starts[index] as number;
     const end = starts[index + 1] as number;
     if (to <= start || from >= end) return;
-    const frameAt = (output: number) => range.in + shownFrame(output - start, own, rate);
-    const first = from <= start ? range.in : frameAt(from);
+    const toFrame = (output: number) => range.in + shownFrame(output - start, own, rate);
+    const first = from <= start ? range.in : toFrame(from);
     // Up to the frame that the first output frame after it would show.
-    const last = to >= end ? range.out : Math.max(first + 1, frameAt(to));
+    const last = to >= end ? range.out : Math.max(first + 1, toFrame(to));
     const span = { master: range.master, in: first, out: Math.min(range.out, last) };
     const before = spans[spans.length - 1];
     if (span.out <= span.in) return;
@@ -129,7 +124,7 @@ export function partOfSpans(
   to: number,
   masters: MasterLengths,
 ): Range[] {
-  const lasts = spans.map((span) => secondsOf(span.out - span.in, masters(span.master).rate));
+  const lasts = spans.map((span) => toSeconds(span.out - span.in, masters(span.master).rate));
   const whole = lasts.reduce((sum, seconds) => sum + seconds, 0);
   let before = 0;
   return spans.flatMap((span, i): Range[] => {
@@ -145,7 +140,7 @@ export function partOfSpans(
 }
 
 /** The first output frame that shows a frame of a master; null where the cut leaves it out. */
-export function outputFrameOf(
+export function toOutputFrame(
   { master, frame }: { master: string; frame: number },
   { cut, starts, masters, rate }: Timeline,
 ): number | null {
@@ -157,7 +152,7 @@ export function outputFrameOf(
 }
 
 /** The frame of a master that is on screen at an output frame; what lies past the cut shows its last. */
-export function masterFrameOf(
+export function toMasterFrame(
   output: number,
   { cut, starts, masters, rate }: Timeline,
 ): { master: string; frame: number } | null {

@@ -7,7 +7,7 @@ export interface WordPlace {
 }
 
 /** The words of a text: what stands between spaces. */
-export function wordsOf(text: string): WordPlace[] {
+export function locateWords(text: string): WordPlace[] {
   return Array.from(text.matchAll(/\S+/gu), (found) => ({
     from: found.index,
     to: found.index + found[0].length,
@@ -15,7 +15,7 @@ export function wordsOf(text: string): WordPlace[] {
 }
 
 /** How long a word takes to say, in syllables; one that has no vowel that is known, by its letters. */
-export function syllablesOf(word: string): number {
+export function countSyllables(word: string): number {
   const letters = word.match(/[\p{L}\p{N}]/gu)?.length ?? 0;
   const latin = /\p{Script=Latin}/u.test(word);
   return Math.max(latin ? syllable(word) : Math.round(letters / 2), letters > 0 ? 1 : 0, 0.5);
@@ -23,7 +23,7 @@ export function syllablesOf(word: string): number {
 
 /** When each word of a cue begins, 0…1 of it: spread by syllables. */
 export function spokenStarts(text: string): number[] {
-  const lengths = wordsOf(text).map(({ from, to }) => syllablesOf(text.slice(from, to)));
+  const lengths = locateWords(text).map(({ from, to }) => countSyllables(text.slice(from, to)));
   const whole = lengths.reduce((sum, length) => sum + length, 0);
   let said = 0;
   return lengths.map((length) => {

@@ -72,7 +72,7 @@ export function plainBlock(id: string, text: string): TextBlock {
 }
 
 /** A block as a canvas shows it; null where it shows none. */
-export function blockOn(block: TextBlock, own: readonly OwnPlace[] | undefined): TextBlock | null {
+export function resolveBlock(block: TextBlock, own: readonly OwnPlace[] | undefined): TextBlock | null {
   const alone = own?.find((place) => place.block === block.id);
   if (!alone) return block;
   if (!alone.shown) return null;

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
-import { graphemesOf } from './graphemes';
-import { piecesOf } from './pieces';
+import { splitGraphemes } from './graphemes';
+import { splitIntoPieces } from './pieces';
 
 /** The cases of a test file of the Unicode Character Database: the pieces that each text must come apart into. */
 function casesIn(file: string): { pieces: string[]; line: string }[] {
@@ -32,7 +32,7 @@ describe('graphemes', () => {
   it('come apart as the Unicode test file says', () => {
     const same = cases.filter(({ line }) => !changed.test(line));
     expect(same.length).toBeGreaterThan(500);
-    for (const { pieces, line } of same) expect([line, graphemesOf(pieces.join(''))]).toEqual([line, pieces]);
+    for (const { pieces, line } of same) expect([line, splitGraphemes(pieces.join(''))]).toEqual([line, pieces]);
   });
 
   it.each([
@@ -43,7 +43,7 @@ describe('graphemes', () => {
     ['a letter with marks', 'e\u0301\u0323'],
     ['a syllable of Hangul', '\u1112\u1161\u11ab'],
     ['a consonant with its vowel in Devanagari', 'कि'],
-  ])('keep %s whole', (_, text) => expect(graphemesOf(text)).toEqual([text]));
+  ])('keep %s whole', (_, text) => expect(splitGraphemes(text)).toEqual([text]));
 });
 
 describe('places where a line may break', () => {
@@ -56,7 +56,7 @@ describe('places where a line may break', () => {
     const wrong = cases.filter(({ pieces }) => {
       const whole = new Set<number>();
       let at = 0;
-      for (const grapheme of graphemesOf(pieces.join(''))) whole.add((at += grapheme.length));
+      for (const grapheme of splitGraphemes(pieces.join(''))) whole.add((at += grapheme.length));
       // Never inside a grapheme: where the file would break one, we do not.
       const wanted: string[] = [''];
       at = 0;
@@ -65,7 +65,7 @@ describe('places where a line may break', () => {
         if (whole.has((at += piece.length))) wanted.push('');
       }
       if (wanted[wanted.length - 1] === '') wanted.pop();
-      return JSON.stringify(piecesOf(pieces.join('')).map(({ text }) => text)) !== JSON.stringify(wanted);
+      return JSON.stringify(splitIntoPieces(pieces.join('')).map(({ text }) => text)) !== JSON.stringify(wanted);
     });
     expect(cases.length).toBeGreaterThan(7000);
     // The library keeps a number with signs and stops before it together (LB25 before Unicode 13's own rule), and does
@@ -76,14 +76,14 @@ describe('places where a line may break', () => {
   });
 
   it('end a line where the text says so, and nowhere inside a word', () => {
-    expect(piecesOf('One two\nthree-four')).toEqual([
+    expect(splitIntoPieces('One two\nthree-four')).toEqual([
       { text: 'One ', ends: false },
       { text: 'two\n', ends: true },
       { text: 'three-', ends: false },
       { text: 'four', ends: false },
     ]);
-    expect(piecesOf('祭りの日').length).toBeGreaterThan(1);
-    expect(piecesOf('a\u00a0b')).toHaveLength(1);
-    expect(piecesOf('')).toEqual([]);
+    expect(splitIntoPieces('祭りの日').length).toBeGreaterThan(1);
+    expect(splitIntoPieces('a\u00a0b')).toHaveLength(1);
+    expect(splitIntoPieces('')).toEqual([]);
   });
 });

@@ -1,8 +1,8 @@
 import { CheckBoard } from '@core/check/check-board';
 import type { Known } from '@core/check/check-input';
 import { safeFixes } from '@core/check/fix-all';
-import { triedOf } from '@core/check/size-trial';
-import { advisedBy } from '@core/trial/advised';
+import { findTriedSize } from '@core/check/size-trial';
+import { createBitrateAdvisor } from '@core/trial/advised';
 import { shared } from '@core/figures/shared';
 import type { CheckEvent, CheckOrder } from './check-protocol';
 
@@ -27,11 +27,11 @@ export class CheckerEngine {
 
   private async judge(order: CheckOrder): Promise<void> {
     const { jobs, sheets, passes, sizes, trials, fixes, ask } = this.sharedWithLast(order);
-    const passOf = (fingerprint: string) => passes.find((pass) => pass.fingerprint === fingerprint) ?? null;
-    const advisedOf = advisedBy(trials, sheets);
+    const getPass = (fingerprint: string) => passes.find((pass) => pass.fingerprint === fingerprint) ?? null;
+    const advisedOf = createBitrateAdvisor(trials, sheets);
     const known: Known = {
-      ...{ sheets, passOf, advisedOf },
-      triedOf: (subject) => triedOf(sizes, subject, advisedOf),
+      ...{ sheets, passOf: getPass, advisedOf },
+      triedOf: (subject) => findTriedSize(sizes, subject, advisedOf),
     };
     for (const [done, { id, work }] of jobs.entries()) {
       if (this.latest !== ask) return;

@@ -2,7 +2,7 @@ import { codecString } from '@core/rate/codec-string';
 import type { RateKind } from '@core/rate/encoding';
 import { type Format, FORMAT_IDS, FORMATS } from '@core/rate/format';
 import type { Abilities } from '@core/rate/server-abilities';
-import { levelFor } from '@core/rate/level';
+import { findLevel } from '@core/rate/level';
 import type { Size } from '@core/picture/size';
 import { type FrameRate, rateValue } from '@core/time/frame-rate';
 import { PARAMETERS_IN_STREAM } from '../store/avc-stream';
@@ -13,16 +13,16 @@ const TRIED_BITS = 5_000_000;
 /** What this browser's encoders can really make of a canvas, found out by asking each. */
 export async function browserAbilities(size: Size, rate: FrameRate): Promise<Abilities> {
   const found = await Promise.all(
-    FORMAT_IDS.map(async (id) => [id, await kindsOf(FORMATS[id], size, rate)] as const),
+    FORMAT_IDS.map(async (id) => [id, await listKinds(FORMATS[id], size, rate)] as const),
   );
   return Object.fromEntries(found.filter(([, kinds]) => kinds.length > 0));
 }
 
-async function kindsOf({ video, audio }: Format, size: Size, rate: FrameRate): Promise<RateKind[]> {
+async function listKinds({ video, audio }: Format, size: Size, rate: FrameRate): Promise<RateKind[]> {
   if (audio === 'opus' && !(await encodesOpus())) return [];
   if (video === null) return ['worked-out'];
   const can = async (bitrateMode: VideoEncoderBitrateMode): Promise<boolean> => {
-    const level = levelFor(size, rate, TRIED_BITS);
+    const level = findLevel(size, rate, TRIED_BITS);
     if (video === 'avc' && level === null) return false;
     const { supported } = await VideoEncoder.isConfigSupported({
       codec: codecString({ codec: video, profile: 'high', level }, size, rate),

@@ -37,7 +37,7 @@ export async function makeCover({ plan, frame, crop, size, type, mostBytes }: Co
     try {
       const drawn = await (await FrameRenderer.create(plan)).draw(decoded, planned, 0, 0);
       try {
-        return await stillOf(drawn, plan, { crop, size, type, mostBytes });
+        return await encodeStill(drawn, plan, { crop, size, type, mostBytes });
       } finally {
         drawn.close();
       }
@@ -49,7 +49,7 @@ export async function makeCover({ plan, frame, crop, size, type, mostBytes }: Co
   }
 }
 
-async function stillOf(
+async function encodeStill(
   frame: VideoFrame,
   canvas: Size,
   { crop, size, type, mostBytes }: Omit<CoverRequest, 'plan' | 'frame'>,

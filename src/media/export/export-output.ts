@@ -1,14 +1,14 @@
 import type { DecodeRun } from '@core/render/decode-runs';
 import { leftBySound, type Making } from '@core/render/making';
 import type { RenderPlan } from '@core/render/plan';
-import { secondsOf } from '@core/time/frame-rate';
+import { toSeconds } from '@core/time/frame-rate';
 import { shortHash } from '@core/figures/short-hash';
 import type { VideoSample } from 'mediabunny';
 import { withFiller } from '../store/avc-stream';
 import { KeptLog } from '../store/kept-log';
 import { StoredOutput } from '../store/stored-output';
 import type { ReaderOf } from '@render/clip-sound';
-import { containerFor, mux, type Packet } from '@render/mux';
+import { createContainer, mux, type Packet } from '@render/mux';
 import { PacketLog } from './packet-log';
 import { type FrameSpan, type GroupSink, PictureMaker } from './picture-maker';
 import { SoundMaker } from './sound-maker';
@@ -43,7 +43,7 @@ export class ExportOutput {
     const kept = await KeptLog.open('exports', logName(name));
     try {
       const log = PacketLog.open(kept, shortHash([plan, making]));
-      const sink = sinkOf(log);
+      const sink = createSink(log);
       const picture = making.picture && (await PictureMaker.open(plan, making.picture, sink));
       const sound = SoundMaker.open(readerOf, plan, making.sound, log, signal);
       return new ExportOutput(request, log, sound, picture);
@@ -84,7 +84,7 @@ export class ExportOutput {
   /** Takes a decoded master frame, which stays the caller's. @throws what went wrong with one before it. */
   async offer(run: DecodeRun, masterFrame: number, sample: VideoSample): Promise<void> {
     await this.picture?.offer(run, masterFrame, sample);
-    await this.sound.to(secondsOf(this.done, this.plan.rate) + SOUND_AHEAD);
+    await this.sound.to(toSeconds(this.done, this.plan.rate) + SOUND_AHEAD);
   }
 
   /** @returns whether some of its pictures have to be made again. @throws TroubleError `damaged` */
@@ -101,7 +101,7 @@ export class ExportOutput {
   async finish(): Promise<void> {
     await this.sound.finish();
     const { name, plan, making } = this.request;
-    this.file = await StoredOutput.open('exports', name, containerFor(making.format));
+    this.file = await StoredOutput.open('exports', name, createContainer(making.format));
     await mux(this.file.output, plan, making.format, this.log.streams());
     await this.file.finalize();
   }
@@ -124,7 +124,7 @@ export class ExportOutput {
 }
 
 /** A log as the place where groups go; what is missing of a constant rate is filled up. */
-function sinkOf(log: PacketLog): GroupSink {
+function createSink(log: PacketLog): GroupSink {
   /** The last picture of a group waits for what is filled in behind it. */
   let held: { group: number; packet: Packet } | null = null;
   const put = () => {

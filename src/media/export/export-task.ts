@@ -28,7 +28,7 @@ export async function exportClips(
 ): Promise<{ bytes: number[] }> {
   const sources = outputs[0]?.plan.sources ?? [];
   const readers = new ReaderPool(sources);
-  const nameOf = (source: number) => sources[source]?.fileName ?? '';
+  const toName = (source: number) => sources[source]?.fileName ?? '';
   const open: ExportOutput[] = [];
   const sum = (figure: 'done' | 'total') => open.reduce((frames, output) => frames + output[figure], 0);
   const tell = (stage: 'export' | 'held') => report({ stage, done: sum('done'), total: sum('total') });
@@ -38,7 +38,7 @@ export async function exportClips(
     }
     await makePictures(open, open.map(wholeSpan), readers, signal, tell);
     for (const output of open) {
-      while (await output.settle(nameOf)) {
+      while (await output.settle(toName)) {
         for (const span of output.spans()) await makePictures([output], [span], readers, signal, tell);
       }
     }

@@ -1,11 +1,11 @@
 import type { Source } from '@core/master/source';
 import type { PlannedFrame, RenderPlan } from '@core/render/plan';
 import type { Kernel } from '@kernel/kernel';
-import { colourOf } from '@render/frame-colour';
+import { toColourFacts } from '@render/frame-colour';
 import { PlanDrawer } from '@render/plan-drawer';
 import { WordBlender } from '@render/words/word-blender';
 import { planarFrame } from '../read/planar-frame';
-import { copyPlanes, layoutOf, storedSize } from '../read/frame-planes';
+import { copyPlanes, toPixelLayout, storedSize } from '../read/frame-planes';
 import { openKernel } from '../read/open-kernel';
 import { openFonts } from '../words/fonts';
 
@@ -54,9 +54,9 @@ export class FrameRenderer {
     const source = this.plan.sources[planned.source] as Source;
     const drawn = await this.drawer.draw(
       {
-        layout: layoutOf(frame),
+        layout: toPixelLayout(frame),
         stored: storedSize(frame),
-        colour: colourOf(frame, source),
+        colour: toColourFacts(frame, source),
         copy: (picture, part) => copyPlanes(this.kernel, picture, frame, part, source),
       },
       planned,

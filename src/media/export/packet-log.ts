@@ -47,7 +47,7 @@ export class PacketLog {
     const made = new PacketLog(log);
     if (!made.takeUp(mark)) {
       log.cut(0);
-      made.write(KINDS.mark, textOf(mark));
+      made.write(KINDS.mark, encodeText(mark));
     }
     return made;
   }
@@ -112,9 +112,9 @@ export class PacketLog {
     if (this.configs[track]) return;
     this.configs[track] = config;
     const { description, ...rest } = config;
-    const bytes = description && [...bytesOf(description)];
+    const bytes = description && [...toBytes(description)];
     const kind = track === 'picture' ? KINDS.pictureConfig : KINDS.soundConfig;
-    this.write(kind, textOf(JSON.stringify({ ...rest, ...(bytes && { description: bytes }) })));
+    this.write(kind, encodeText(JSON.stringify({ ...rest, ...(bytes && { description: bytes }) })));
   }
 
   /** All that goes into the file: pictures in the order of their groups, in each as they are decoded. */
@@ -132,12 +132,12 @@ export class PacketLog {
 
   private *pictures(): Generator<Packet, void, undefined> {
     for (const group of [...this.whole].sort((a, b) => a - b)) {
-      for (const place of this.groups.get(group) ?? []) yield this.packetAt(place);
+      for (const place of this.groups.get(group) ?? []) yield this.readPacket(place);
     }
   }
 
   private *sounds(): Generator<Packet, void, undefined> {
-    for (const place of this.heard) yield this.packetAt(place);
+    for (const place of this.heard) yield this.readPacket(place);
   }
 
   close(): void {
@@ -148,7 +148,7 @@ export class PacketLog {
     return this.log.remove();
   }
 
-  private packetAt({ at, length, ...facts }: Place): Packet {
+  private readPacket({ at, length, ...facts }: Place): Packet {
     return { ...facts, data: this.log.read(at, length) };
   }
 
@@ -190,7 +190,7 @@ export class PacketLog {
         ...{ timestamp: head.getFloat64(16), duration: head.getFloat64(24) },
       };
       if (place.at + length > log.size) break;
-      if (!known && (kind !== KINDS.mark || stringOf(log.read(place.at, length)) !== mark)) return false;
+      if (!known && (kind !== KINDS.mark || decodeText(log.read(place.at, length)) !== mark)) return false;
       known = true;
       this.take(kind, group, place);
       at = place.at + length;
@@ -202,7 +202,7 @@ export class PacketLog {
 
   private take(kind: number, group: number, place: Place): void {
     const config = () => {
-      const { description, ...rest } = JSON.parse(stringOf(this.log.read(place.at, place.length)));
+      const { description, ...rest } = JSON.parse(decodeText(this.log.read(place.at, place.length)));
       return (description ? { ...rest, description: new Uint8Array(description) } : rest) as StreamConfig;
     };
     if (kind === KINDS.groupBegin) this.forget(group);
@@ -215,9 +215,9 @@ export class PacketLog {
   }
 }
 
-const textOf = (text: string): Uint8Array<ArrayBuffer> => new TextEncoder().encode(text);
-const stringOf = (bytes: Uint8Array): string => new TextDecoder().decode(bytes);
-const bytesOf = (data: AllowSharedBufferSource): Uint8Array =>
+const encodeText = (text: string): Uint8Array<ArrayBuffer> => new TextEncoder().encode(text);
+const decodeText = (bytes: Uint8Array): string => new TextDecoder().decode(bytes);
+const toBytes = (data: AllowSharedBufferSource): Uint8Array =>
   ArrayBuffer.isView(data)
     ? new Uint8Array(data.buffer, data.byteOffset, data.byteLength)
     : new Uint8Array(data);

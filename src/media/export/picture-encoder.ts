@@ -34,7 +34,7 @@ export class PictureEncoder {
     this.encoder = new VideoEncoder({
       output: (chunk, meta) => {
         try {
-          take(this.packetOf(chunk), meta?.decoderConfig);
+          take(this.toPacket(chunk), meta?.decoderConfig);
         } catch (error) {
           this.fail(error);
         }
@@ -46,7 +46,7 @@ export class PictureEncoder {
 
   /** @throws TroubleError `encoder-missing` when this browser cannot encode the canvas so. */
   static async open(plan: RenderPlan, picture: PictureMaking, take: Take): Promise<PictureEncoder> {
-    const config = configOf(plan, picture);
+    const config = toConfig(plan, picture);
     // No browser promises that nothing is lost.
     const isAble = picture.kind !== 'lossless' && (await VideoEncoder.isConfigSupported(config)).supported;
     if (!isAble) throw new TroubleError('encoder-missing', { width: plan.width, height: plan.height });
@@ -99,7 +99,7 @@ export class PictureEncoder {
     return codec === 'avc' ? { avc: { quantizer: quantiser } } : { [codec]: { quantizer: wide } };
   }
 
-  private packetOf(chunk: EncodedVideoChunk): Packet {
+  private toPacket(chunk: EncodedVideoChunk): Packet {
     const data = new Uint8Array(chunk.byteLength);
     chunk.copyTo(data);
     const key = chunk.type === 'key';
@@ -115,7 +115,7 @@ const MODES: Record<PictureMaking['kind'], VideoEncoderBitrateMode> = {
   ...{ quality: 'quantizer', lossless: 'quantizer' },
 };
 
-function configOf({ width, height, rate }: RenderPlan, picture: PictureMaking): VideoEncoderConfig {
+function toConfig({ width, height, rate }: RenderPlan, picture: PictureMaking): VideoEncoderConfig {
   const mode = MODES[picture.kind];
   return {
     codec: codecString(picture, { width, height }, rate),

@@ -1,10 +1,10 @@
 import type { VideoSample } from 'mediabunny';
 import type { DecodeRun } from '@core/render/decode-runs';
 import type { PictureMaking } from '@core/render/making';
-import { plannedFrame, type RenderPlan, segmentAt } from '@core/render/plan';
+import { plannedFrame, type RenderPlan, findSegment } from '@core/render/plan';
 import { GroupRates } from '@core/rate/group-rates';
-import { type Group, groupsOf } from '@core/rate/groups';
-import { rateValue, secondsOf } from '@core/time/frame-rate';
+import { type Group, splitIntoGroups } from '@core/rate/groups';
+import { rateValue, toSeconds } from '@core/time/frame-rate';
 import { TroubleError } from '@core/trouble/trouble';
 import { FrameRenderer } from './frame-renderer';
 import type { Packet } from '@render/mux';
@@ -57,9 +57,9 @@ export class PictureMaker {
     private readonly picture: PictureMaking,
     private readonly sink: GroupSink,
   ) {
-    this.groups = groupsOf(plan.frames, picture.keyFrames);
+    this.groups = splitIntoGroups(plan.frames, picture.keyFrames);
     const seconds = this.groups.map(
-      ({ start, frames }) => secondsOf(start + frames, plan.rate) - secondsOf(start, plan.rate),
+      ({ start, frames }) => toSeconds(start + frames, plan.rate) - toSeconds(start, plan.rate),
     );
     this.rates = new GroupRates(picture, seconds);
     this.groups.forEach((_, group) => {
@@ -140,15 +140,15 @@ export class PictureMaker {
   private async draw(run: DecodeRun, masterFrame: number, sample: VideoSample): Promise<void> {
     const { plan } = this;
     for (; this.next < this.span.to; this.next++) {
-      if (segmentAt(plan, this.next).range > run.lastRange) break;
+      if (findSegment(plan, this.next).range > run.lastRange) break;
       const planned = plannedFrame(plan, this.next);
       if (planned.masterFrame !== masterFrame) break;
-      const group = this.groupOf(this.next);
+      const group = this.findGroup(this.next);
       if (this.wanted.has(group)) await this.encode(this.next, group, planned, sample);
     }
   }
 
-  private groupOf(frame: number): number {
+  private findGroup(frame: number): number {
     return Math.floor(frame / this.picture.keyFrames);
   }
 
@@ -162,14 +162,14 @@ export class PictureMaker {
     if (!renderer || !encoder) throw new Error('the pictures have no encoder');
     const first = frame === this.groups[group]?.start;
     if (first) {
-      const bits = this.wanted.get(group) ?? this.rates.bitsFor(group);
+      const bits = this.wanted.get(group) ?? this.rates.computeBits(group);
       this.wanted.set(group, bits);
       this.came.set(group, { frames: 0, bytes: 0 });
       this.sink.begin(group);
       encoder.ask(bits);
     }
-    const stamp = Math.round(secondsOf(frame, plan.rate) * 1e6);
-    const long = Math.round(secondsOf(frame + 1, plan.rate) * 1e6) - stamp;
+    const stamp = Math.round(toSeconds(frame, plan.rate) * 1e6);
+    const long = Math.round(toSeconds(frame + 1, plan.rate) * 1e6) - stamp;
     const decoded = sample.toVideoFrame();
     try {
       const drawn = await renderer.draw(decoded, planned, stamp, long);
@@ -184,11 +184,11 @@ export class PictureMaker {
   private take(packet: Packet, config: StreamConfig | undefined): void {
     const { plan } = this;
     const frame = Math.round(packet.timestamp * rateValue(plan.rate));
-    const group = this.groupOf(frame);
+    const group = this.findGroup(frame);
     const came = this.came.get(group);
     if (!came) return;
-    const timestamp = secondsOf(frame, plan.rate);
-    const whole = { ...packet, timestamp, duration: secondsOf(frame + 1, plan.rate) - timestamp };
+    const timestamp = toSeconds(frame, plan.rate);
+    const whole = { ...packet, timestamp, duration: toSeconds(frame + 1, plan.rate) - timestamp };
     came.frames += 1;
     came.bytes += packet.data.byteLength;
     this.sink.add(group, whole, config);
@@ -216,7 +216,7 @@ export class PictureMaker {
     const [missing] = this.wanted.keys();
     if (missing !== undefined) {
       const { start } = this.groups[missing] as Group;
-      const file = nameOf(segmentAt(this.plan, start).source);
+      const file = nameOf(findSegment(this.plan, start).source);
       throw new TroubleError('damaged', {
         file,
         detail: `frame ${Math.max(start, this.next)} of the clip is missing`,

@@ -9,8 +9,8 @@ import {
   unplannedBorders,
   widerBorders,
 } from '@core/proof/borders';
-import { askedFacts, foundFacts, foundSound, proofOf } from '@core/proof/proof';
-import { type RenderPlan, segmentAt } from '@core/render/plan';
+import { askedFacts, foundFacts, foundSound, createProof } from '@core/proof/proof';
+import { type RenderPlan, findSegment } from '@core/render/plan';
 import { TroubleError } from '@core/trouble/trouble';
 import { openMedia } from '@render/open-media';
 import { waitWhilePlaying } from '../play/playing-lock';
@@ -36,14 +36,14 @@ export async function readBack(
   if (!file) throw new TroubleError('master-gone', { file: name });
   if (!making.picture) {
     const sound = foundSound(await probeSound(file));
-    return proofOf(askedFacts(plan, making), { sound }, 0, NO_BORDERS);
+    return createProof(askedFacts(plan, making), { sound }, 0, NO_BORDERS);
   }
   const found = await probeFile(file);
   const input = openMedia(file);
   try {
     const video = (await input.getPrimaryVideoTrack()) as InputVideoTrack;
     const { borders, searched } = await searchBorders(video, plan, context);
-    return proofOf(askedFacts(plan, making), foundFacts(found, making.picture.bytes), searched, borders);
+    return createProof(askedFacts(plan, making), foundFacts(found, making.picture.bytes), searched, borders);
   } finally {
     input.dispose();
   }
@@ -70,7 +70,7 @@ async function searchBorders(
         sample.codedWidth,
         sample.codedHeight,
       );
-      const segment = segmentAt(plan, Math.min(n, plan.frames - 1)).start;
+      const segment = findSegment(plan, Math.min(n, plan.frames - 1)).start;
       perShot.set(segment, perShot.has(segment) ? sharedBorders(perShot.get(segment) ?? null, found) : found);
     } finally {
       sample.close();
@@ -82,7 +82,7 @@ async function searchBorders(
     await waitWhilePlaying(signal, () => tell('held'));
   }
   const borders = [...perShot].reduce<Borders>((wide, [start, found]) => {
-    const planned = plannedBorders(segmentAt(plan, start), plan);
+    const planned = plannedBorders(findSegment(plan, start), plan);
     return widerBorders(wide, unplannedBorders(found ?? NO_BORDERS, planned));
   }, NO_BORDERS);
   return { borders, searched: n };

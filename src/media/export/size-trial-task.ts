@@ -22,7 +22,7 @@ export async function trySizes(
   try {
     for (const [i, plan] of plans.entries()) {
       report({ stage: 'trial', done: i, total: plans.length });
-      bytes.push(await bytesOf(plan, picture, readers, signal));
+      bytes.push(await measureBytes(plan, picture, readers, signal));
     }
     return { bytes };
   } finally {
@@ -30,7 +30,7 @@ export async function trySizes(
   }
 }
 
-async function bytesOf(
+async function measureBytes(
   plan: RenderPlan,
   picture: PictureMaking,
   readers: ReaderPool,

@@ -11,7 +11,7 @@ import {
 import type { SoundMaking } from '@core/render/making';
 import type { RenderPlan } from '@core/render/plan';
 import type { Planes } from '@core/sound/channels';
-import { secondsOf } from '@core/time/frame-rate';
+import { toSeconds } from '@core/time/frame-rate';
 import { throwIfStopped } from '../worker/serve-task';
 import { clipSound, type ReaderOf } from '@render/clip-sound';
 import { loudnessGain } from '@render/loudness-gain';
@@ -78,14 +78,14 @@ async function* encoded(
   const { packet, delay } = CODING[sound.codec === 'opus' ? 'opus' : 'aac'];
   const known = log.soundPackets;
   const skipped = Math.max(0, known - WARM_UP);
-  const end = secondsOf(plan.frames, plan.rate);
+  const end = toSeconds(plan.frames, plan.rate);
   const encoder = await SoundEncoder.open(sound, (made, config) => {
     if (config) log.setConfig('sound', config);
     // Those of the warming up are there already.
     const place = Math.round((made.timestamp * sampleRate + delay) / packet);
     if (place < known) return;
     const data = new Uint8Array(made.data);
-    log.addSound({ data, key: true, timestamp: made.timestamp, duration: lastingTo(made, end) });
+    log.addSound({ data, key: true, timestamp: made.timestamp, duration: computeDuration(made, end) });
   });
   try {
     let next = 0;
@@ -109,7 +109,7 @@ async function* encoded(
  * Packets hold a fixed number of samples: one that reaches past the end of the clip lasts until the end only, so that
  * the track and its edit end there (ISO/IEC 14496-12, 8.6.1.2 and 8.6.6).
  */
-const lastingTo = ({ timestamp, duration }: EncodedPacket, end: number): number =>
+const computeDuration = ({ timestamp, duration }: EncodedPacket, end: number): number =>
   Math.max(0, Math.min(duration, end - timestamp));
 
 /** An encoder of sound whose packets go into no file. */

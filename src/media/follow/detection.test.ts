@@ -5,7 +5,7 @@ import { filmed, photograph, type PhotographName, placeOf } from '../../../tests
 import { standing } from '../../../tests/moving-pictures';
 import { type FoundThing, nodeDetector, THINGS } from '../../../tests/node-detector';
 import { letterboxedPixels } from '../../../tests/node-follow';
-import { type SubjectKind, subjectKindOf } from '@core/follow/evidence';
+import { type SubjectKind, toSubjectKind } from '@core/follow/evidence';
 import { overlap } from '@core/follow/track';
 
 const { width, height } = THINGS.picture;
@@ -96,7 +96,7 @@ it.each<[name: PhotographName, kind: SubjectKind, sizes: number[]]>([
       const [surest] = [...(await detect(letterboxedPixels(film(0))))].sort(
         (a, b) => b.confidence - a.confidence,
       );
-      expect(subjectKindOf(surest!.of)).toBe(kind);
+      expect(toSubjectKind(surest!.of)).toBe(kind);
       expect(surest!.confidence).toBeGreaterThanOrEqual(0.35);
       expect(overlap(surest!.place, placeOf(actor, 0))).toBeGreaterThan(0.65);
     }

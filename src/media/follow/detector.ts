@@ -1,8 +1,8 @@
 import type { GraphModel } from '@tensorflow/tfjs-converter';
 import { dispose, type Tensor, tensor4d } from '@tensorflow/tfjs-core';
-import { type SubjectKind, subjectKindOf } from '@core/follow/evidence';
+import { type SubjectKind, toSubjectKind } from '@core/follow/evidence';
 import {
-  anchorsOf,
+  listAnchors,
   distinctBoxes,
   type FoundBox,
   fromLetterbox,
@@ -35,7 +35,7 @@ export type DrawPicture = (ink: OffscreenCanvasRenderingContext2D, to: PictureRe
 /** Finds faces, people, animals, vehicles and things in pictures. */
 export class Detector {
   private readonly canvases = new Map<number, OffscreenCanvasRenderingContext2D>();
-  private readonly anchors = anchorsOf(FACES, [
+  private readonly anchors = listAnchors(FACES, [
     { stride: FACES / 16, count: 2 },
     { stride: FACES / 8, count: 6 },
   ]);
@@ -71,7 +71,7 @@ export class Detector {
     const map = { scores: scores.data, sides: sides.data, across, down, classes: 80, stride: 4 };
     return distinctBoxes(readHeatmap(map, LEAST_THING), SAME).map((found) => ({
       ...told(found),
-      kind: subjectKindOf(found.of),
+      kind: toSubjectKind(found.of),
       box: fromLetterbox(found.box, box),
     }));
   }

@@ -1,13 +1,13 @@
 import { busyPart } from '@core/follow/busy';
 import { DETECT_EVERY, type LookedSpan, type Sample, sampleStep } from '@core/follow/evidence';
 import { Sampler } from '@core/follow/sampler';
-import { tracksOf } from '@core/follow/tracks';
+import { buildTracks } from '@core/follow/tracks';
 import { WHOLE } from '@core/framing/window';
 import type { Source } from '@core/master/source';
 import { rateValue } from '@core/time/frame-rate';
 import { drawUpright } from '../play/draw-upright';
 import { waitWhilePlaying } from '../play/playing-lock';
-import { type Picture, pictureOf } from '../play/preview-picture';
+import { type Picture, toPicture } from '../play/preview-picture';
 import { MasterReader } from '../read/master-reader';
 import { throwIfStopped, type TaskContext } from '../worker/serve-task';
 import { type Detected, Detector } from './detector';
@@ -33,7 +33,7 @@ export interface EvidenceProgress {
  */
 export async function gatherEvidence(
   { source, ranges }: EvidenceRequest,
-  context: TaskContext,
+  context: TaskContext<EvidenceProgress>,
 ): Promise<number> {
   const reader = (await MasterReader.openProxy(source)) ?? (await MasterReader.open(source));
   try {
@@ -42,10 +42,10 @@ export async function gatherEvidence(
     for (const range of ranges) {
       const from = done;
       const report = (frames: number, span: LookedSpan | null) =>
-        context.report({ done: from + frames, span } satisfies EvidenceProgress);
+        context.report({ done: from + frames, span });
       const samples = await eye.look(reader, range, (frames) => report(frames, null), context.signal);
       done += range.out - range.in;
-      const tracks = tracksOf(samples, rateValue(source.rate));
+      const tracks = buildTracks(samples, rateValue(source.rate));
       report(range.out - range.in, { ...range, tracks, busy: busyPart(samples) });
     }
     return done;
@@ -78,7 +78,7 @@ class RangeEye {
     for await (const { frame, sample } of reader.frames(range.in, range.out)) {
       if ((frame - range.in) % step !== 0) continue;
       throwIfStopped(signal);
-      const picture = await pictureOf(sample.clone(), this.source, false);
+      const picture = await toPicture(sample.clone(), this.source, false);
       try {
         const detected = count % DETECT_EVERY === 0 ? await this.detect(picture) : null;
         made.push(...sampler.take(frame, this.small.take(picture), detected));

@@ -11,9 +11,9 @@ export interface ModelFiles {
 export const modelFiles = (name: string): Promise<ModelFiles> =>
   keptFiles([`/models/${name}.json`, `/models/${name}.bin`], 'follow', ([json, weights]) => {
     const stored = JSON.parse(new TextDecoder().decode(json)) as StoredModel;
-    const whole = weights?.byteLength === bytesOf(stored);
+    const whole = weights?.byteLength === countBytes(stored);
     return Promise.resolve(whole && weights ? { stored, weights } : null);
   });
 
-const bytesOf = ({ weightsManifest }: StoredModel): number =>
+const countBytes = ({ weightsManifest }: StoredModel): number =>
   weightsManifest.flatMap(({ weights }) => weights).reduce((sum, weight) => sum + weightBytes(weight), 0);

@@ -27,13 +27,13 @@ export async function findPaths({ shots }: PathRequest, context: TaskContext): P
     // An order to stop is heard between shots.
     await new Promise((resolve) => setTimeout(resolve));
     throwIfStopped(context.signal);
-    found.push(pathOf(shot, solve));
+    found.push(findPath(shot, solve));
     context.report({ stage: 'path', done: found.length, total: shots.length });
   }
   return found;
 }
 
-function pathOf(shot: FollowTask, solve: SolveProgram): Followed | null {
+function findPath(shot: FollowTask, solve: SolveProgram): Followed | null {
   try {
     return followShot(shot, solve);
   } catch (error) {

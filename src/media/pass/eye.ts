@@ -8,7 +8,7 @@ import type { Kernel } from '@kernel/kernel';
 import type { PlanarPicture } from '@kernel/planes';
 import { taggedColour } from '@render/frame-colour';
 import { planarFrame } from '../read/planar-frame';
-import { copyPlanes, layoutOf, storedSize } from '../read/frame-planes';
+import { copyPlanes, toPixelLayout, storedSize } from '../read/frame-planes';
 import type { Seen } from './lane-protocol';
 
 /** Bars and combing are looked for a few times a second. */
@@ -55,7 +55,7 @@ export class PassEye {
     const grey = greyCopy(this.kernel, small, GREY_SIDE);
     const movement = this.before ? meanDistance(this.before, grey) : 0;
     this.before = grey;
-    const order = this.orderOf(picture, movement);
+    const order = this.toOrder(picture, movement);
     const every = Math.max(1, Math.round(rateValue(this.source.rate) / LOOKS_A_SECOND));
     const close = this.count % every === 0;
     this.count += 1;
@@ -66,14 +66,14 @@ export class PassEye {
       bright: close ? brightCounts(this.kernel, picture, level) : null,
       combs: close && movement >= MOVES ? this.combs(picture) : null,
       order,
-      tile: this.tileOf(small, frame),
+      tile: this.drawTile(small, frame),
     };
     return { seen, small };
   }
 
   private async read(decoded: VideoFrame): Promise<PlanarPicture> {
     const { width, height } = storedSize(decoded);
-    const stored = this.kernel.source(layoutOf(decoded), width, height);
+    const stored = this.kernel.source(toPixelLayout(decoded), width, height);
     await copyPlanes(this.kernel, stored, decoded, { x: 0, y: 0, width, height }, this.source);
     return this.kernel.planar(stored);
   }
@@ -96,7 +96,7 @@ export class PassEye {
   }
 
   /** Smaller again, of the first frame in each of the steps that the finest filmstrip takes. */
-  private tileOf(small: PlanarPicture, frame: number): VideoFrame | null {
+  private drawTile(small: PlanarPicture, frame: number): VideoFrame | null {
     const step = Math.floor(frame / STRIP.every[0]);
     if (step === this.strip) return null;
     this.strip = step;
@@ -119,7 +119,7 @@ export class PassEye {
   }
 
   /** The frame after one that combs tells which field came first. */
-  private orderOf(picture: PlanarPicture, movement: number): number | null {
+  private toOrder(picture: PlanarPicture, movement: number): number | null {
     const { combing } = this;
     this.combing = null;
     if (!combing || movement < MOVES || movement > CUTS) return null;

@@ -1,11 +1,11 @@
-import { sourceOf } from '@core/master/source';
+import { toSource } from '@core/master/source';
 import type { Grey } from '@core/pass/grey';
 import { testMaster } from '@core/job/test-job';
 import { FILM_HEIGHT, FILM_WIDTH, makeFilm } from '../../../tests/film-maker';
 import { PassFindings } from './findings';
 import type { Seen } from './lane-protocol';
 
-const source = sourceOf(testMaster({ rate: { num: 25, den: 1 } }));
+const source = toSource(testMaster({ rate: { num: 25, den: 1 } }));
 const seenOf = (frame: number, grey: Grey, change: Partial<Seen> = {}): Seen => ({
   frame,
   grey,

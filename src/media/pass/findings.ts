@@ -1,4 +1,4 @@
-import { secondsOf } from '@core/time/frame-rate';
+import { toSeconds } from '@core/time/frame-rate';
 import type { Source } from '@core/master/source';
 import { meanDistance, type Grey } from '@core/pass/grey';
 import { LiveAreaFinder } from '@core/pass/live-area-finder';
@@ -40,11 +40,11 @@ export class PassFindings {
   finish(): Pick<Pass, 'shots' | 'live' | 'liveConfidence' | 'combed' | 'topFirst' | 'motion'> {
     const whole = this.live?.whole() ?? { live: null, confidence: 0 };
     const found = [{ frame: 0, start: null }, ...this.shots.finish()];
-    const numberOf = (n: number) => this.numbers[n] ?? this.source.frames;
+    const toNumber = (n: number) => this.numbers[n] ?? this.source.frames;
     const shots = found.map(({ frame, start }, i): FoundShot => {
-      const own = this.live?.between(numberOf(frame), numberOf(found[i + 1]?.frame ?? Infinity));
+      const own = this.live?.between(toNumber(frame), toNumber(found[i + 1]?.frame ?? Infinity));
       const differs = own?.live && !(whole.live && near(own.live, whole.live));
-      return { frame: numberOf(frame), start, live: differs ? own.live : null };
+      return { frame: toNumber(frame), start, live: differs ? own.live : null };
     });
     return {
       shots,
@@ -64,7 +64,7 @@ export class PassFindings {
   }
 
   private addMovement(frame: number, movement: number): void {
-    const second = Math.floor(secondsOf(frame, this.source.rate));
+    const second = Math.floor(toSeconds(frame, this.source.rate));
     const slot = (this.motion[second] ??= { sum: 0, count: 0 });
     slot.sum += movement;
     slot.count += 1;

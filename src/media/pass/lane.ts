@@ -1,6 +1,6 @@
 import type { Source } from '@core/master/source';
 import type { Span } from '@core/pass/spans';
-import { troubleOf } from '@core/trouble/trouble';
+import { toTrouble } from '@core/trouble/trouble';
 import type { Kernel } from '@kernel/kernel';
 import { taggedColour } from '@render/frame-colour';
 import { planarFrame } from '../read/planar-frame';
@@ -58,7 +58,7 @@ class PassLane {
   }
 
   private async take({ picture, timestamp, duration }: Decoded): Promise<void> {
-    const frame = Math.max(0, this.reader.numberOf(timestamp));
+    const frame = Math.max(0, this.reader.toNumber(timestamp));
     const { seen, small } = await this.eye.see(picture, frame);
     this.batch.push(seen);
     const { width, height } = small;
@@ -95,7 +95,7 @@ export function serveLane(): void {
         lane = PassLane.open(data.source, tell);
       } else await (await lane)?.look(data.span);
     } catch (error) {
-      tell({ type: 'failed', trouble: troubleOf(error, 'damaged', { file }) });
+      tell({ type: 'failed', trouble: toTrouble(error, 'damaged', { file }) });
     }
   };
 }

@@ -1,5 +1,5 @@
 import type { Span } from '@core/pass/spans';
-import { sourceOf } from '@core/master/source';
+import { toSource } from '@core/master/source';
 import { testMaster } from '@core/job/test-job';
 import { TroubleError } from '@core/trouble/trouble';
 import { PassLanes, type SeenEvent } from './lanes';
@@ -50,7 +50,7 @@ const turn = () => new Promise((resolve) => setTimeout(resolve, 0));
 function start(divided: Span[], picture = { width: 1920, height: 1080 }) {
   const counts: number[] = [];
   const stop = new AbortController();
-  const lanes = new PassLanes('lane.js', sourceOf(testMaster({ picture })), divided, (frames) =>
+  const lanes = new PassLanes('lane.js', toSource(testMaster({ picture })), divided, (frames) =>
     counts.push(frames),
   );
   const frames: number[] = [];

@@ -3,6 +3,7 @@ import type { Span } from '@core/pass/spans';
 import { TroubleError } from '@core/trouble/trouble';
 import { Bell } from '../worker/bell';
 import type { LaneEvent, LaneOrder } from './lane-protocol';
+import { workerTrouble } from '../worker/worker-trouble';
 import { throwIfStopped } from '../worker/serve-task';
 
 export type SeenEvent = Extract<LaneEvent, { type: 'seen' }>;
@@ -43,8 +44,7 @@ export class PassLanes {
     this.workers = Array.from({ length: lanes }, () => {
       const worker = new Worker(url, { type: 'module' });
       const order: LaneOrder = { type: 'open', source };
-      worker.onerror = (event) =>
-        this.fail(new TroubleError('worker-ended', { detail: event.message || 'no reason was given' }));
+      worker.onerror = (event) => this.fail(workerTrouble(event));
       worker.onmessageerror = () => this.fail(new TroubleError('worker-answer'));
       worker.postMessage(order);
       return worker;

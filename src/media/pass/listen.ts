@@ -1,9 +1,11 @@
 import type { AudioSample } from 'mediabunny';
 import type { Source } from '@core/master/source';
 import type { Pass, SoundFacts } from '@core/pass/pass';
-import { LoudnessMeter, loudnessOf } from '@core/sound/loudness';
+import { mapChannels } from '@core/sound/channels';
+import { LoudnessMeter, toLoudness, STEPS_A_SECOND } from '@core/sound/loudness';
+import { TimedMeter } from '@core/sound/timed-meter';
 import { TruePeakMeter } from '@core/sound/true-peak';
-import { pausesOf, Waveform } from '@core/sound/waveform';
+import { findPauses, Waveform } from '@core/sound/waveform';
 import type { MasterReader } from '../read/master-reader';
 import { throwIfStopped } from '../worker/serve-task';
 import { samplePlanes } from '@render/master-sound';
@@ -18,8 +20,9 @@ export async function listen(
 ): Promise<{ facts: SoundFacts; wave: Uint8Array<ArrayBuffer> } | null> {
   const sound = reader.sound(0, source.frames);
   if (!source.audio || !sound) return null;
-  const { sampleRate, channels } = source.audio;
+  const { sampleRate, channels, codec } = source.audio;
   const loudness = new LoudnessMeter(sampleRate, channels);
+  const ofClips = new TimedMeter(sampleRate, Math.min(2, channels));
   const peaks = new TruePeakMeter();
   let wave: Waveform | null = null;
   for await (const sample of sound) {
@@ -32,6 +35,8 @@ export async function listen(
       if (early === sample.numberOfFrames) continue;
       const planes = samplePlanes(sample, early, sample.numberOfFrames - early);
       loudness.push(planes);
+      const heard = channels > 2 ? mapChannels(planes, 2, codec) : planes;
+      ofClips.push(heard, Math.round(seconds * sampleRate) + early);
       peaks.push(planes);
       wave.push(planes);
     } finally {
@@ -39,18 +44,20 @@ export async function listen(
     }
   }
   const bytes = wave?.finish() ?? new Uint8Array(0);
-  const shortTerm = loudness.shortTerm();
   const { truePeak, samplePeak } = peaks.finish();
   return {
     wave: bytes,
     facts: {
       integrated: known(loudness.integrated()),
-      loudest: known(shortTerm.reduce((most, value) => Math.max(most, value), -Infinity)),
+      loudest: known(loudness.shortTerm().reduce((most, value) => Math.max(most, value), -Infinity)),
       truePeak: known(truePeak),
       samplePeak: known(samplePeak),
-      shortTerm: shortTerm.filter((_, i) => i % 10 === 0).map(known),
-      steps: loudness.steps().map((power) => known(toHundredths(loudnessOf(power)))),
-      pauses: pausesOf(bytes),
+      shortTerm: ofClips
+        .shortTerm()
+        .filter((_, i) => i % STEPS_A_SECOND === 0)
+        .map(known),
+      steps: ofClips.steps().map((power) => known(toHundredths(toLoudness(power)))),
+      pauses: findPauses(bytes),
     },
   };
 }
@@ -58,11 +65,11 @@ export async function listen(
 /** Loudness and true peak of the tracks that no clip takes. */
 export async function trackLevels(reader: MasterReader, signal: AbortSignal): Promise<Pass['otherTracks']> {
   const levels: Pass['otherTracks'] = [];
-  for (const sound of await reader.otherSounds()) levels.push(sound && (await levelsOf(sound, signal)));
+  for (const sound of await reader.otherSounds()) levels.push(sound && (await measureLevels(sound, signal)));
   return levels;
 }
 
-async function levelsOf(
+async function measureLevels(
   sound: AsyncGenerator<AudioSample, void, unknown>,
   signal: AbortSignal,
 ): Promise<Pass['otherTracks'][number]> {

@@ -4,15 +4,15 @@ import type { Size } from '@core/picture/size';
 import type { PlanOverlay } from '@core/render/overlays';
 import type { PlanSegment, RenderPlan } from '@core/render/plan';
 import { withSegments } from '@core/render/redrawn';
-import { rateValue, secondsOf } from '@core/time/frame-rate';
-import { type Trouble, troubleOf } from '@core/trouble/trouble';
+import { rateValue, toSeconds } from '@core/time/frame-rate';
+import { type Trouble, toTrouble } from '@core/trouble/trouble';
 import type { MasterReader } from '../read/master-reader';
 import { FrameCursor } from './frame-cursor';
-import type { Piece, PlayerEvent, PlayerOrder, Quality, Speed, View } from './player-protocol';
+import type { HeldPiece, Piece, PlayerEvent, PlayerOrder, Quality, Speed, View } from './player-protocol';
 import { PlayerSources } from './player-sources';
 import { whilePlaying } from './playing-lock';
 import { samplePlanes } from '@render/master-sound';
-import { pictureOf, type Picture } from './preview-picture';
+import { toPicture, type Picture } from './preview-picture';
 import { Stage } from './stage';
 import { StageWords } from './stage-words';
 
@@ -38,7 +38,7 @@ type Drawn = typeof EVERYTHING | typeof CANVASES;
 interface Held {
   source: number;
   frame: number;
-  piece: number | null;
+  piece: HeldPiece | null;
   /** Whether it is the master's own picture, not its proxy's. */
   exact: boolean;
   picture: Picture;
@@ -49,7 +49,7 @@ export class PlayerEngine {
   private readonly sources = new PlayerSources();
   private plans: Record<string, RenderPlan[]> = {};
   private moved: Record<string, PlanSegment[][]> = {};
-  private words: Record<string, PlanOverlay[][]> = {};
+  private words: Record<string, (readonly PlanOverlay[])[]> = {};
   private sizes: Partial<Record<View, Size>> = {};
   private held: Held | null = null;
   /** While an end card plays, which of its frames is on screen: the picture that is held stands under it. */
@@ -70,7 +70,7 @@ export class PlayerEngine {
   private readonly stage = new Stage(
     new StageWords(
       () => this.redrawSoon(CANVASES),
-      (error) => this.tell({ type: 'failed', trouble: this.troubleOf(error) }),
+      (error) => this.tell({ type: 'failed', trouble: this.toPlayTrouble(error) }),
     ),
   );
 
@@ -109,7 +109,7 @@ export class PlayerEngine {
           return this.refineSoon();
       }
     } catch (error) {
-      this.tell({ type: 'failed', trouble: this.troubleOf(error) });
+      this.tell({ type: 'failed', trouble: this.toPlayTrouble(error) });
     }
   }
 
@@ -117,7 +117,7 @@ export class PlayerEngine {
     this.generation += 1;
     const shown = this.wanted ?? (this.held && { source: this.held.source, frame: this.held.frame });
     await this.dropCursors();
-    this.tell({ type: 'ended' });
+    this.tell({ type: 'ended', playId: null });
     await this.sources.open(sources);
     this.drop();
     if (!shown) return;
@@ -150,7 +150,7 @@ export class PlayerEngine {
     setTimeout(() => {
       if (generation !== this.generation || this.seeking || this.held !== held) return;
       void this.refine(held).catch((error: unknown) =>
-        this.tell({ type: 'failed', trouble: this.troubleOf(error) }),
+        this.tell({ type: 'failed', trouble: this.toPlayTrouble(error) }),
       );
     }, REFINE_AFTER);
   }
@@ -173,8 +173,8 @@ export class PlayerEngine {
     if (sample) await this.hold(source, frame, null, exact, sample);
   }
 
-  private troubleOf(error: unknown): Trouble {
-    return troubleOf(error, 'damaged', { file: this.sources.nameOf(this.held?.source ?? 0) });
+  private toPlayTrouble(error: unknown): Trouble {
+    return toTrouble(error, 'damaged', { file: this.sources.toName(this.held?.source ?? 0) });
   }
 
   private async dropCursors(): Promise<void> {
@@ -182,6 +182,7 @@ export class PlayerEngine {
   }
 
   private async play({
+    playId,
     pieces,
     startsAt,
     quality,
@@ -193,15 +194,16 @@ export class PlayerEngine {
     const running = () => generation === this.generation;
     await this.dropCursors();
     if (quality !== 'auto') this.setQuality(quality);
-    void this.playSound(pieces, startsAt, running).catch((error: unknown) =>
-      this.tell({ type: 'failed', trouble: this.troubleOf(error) }),
+    void this.playSound(playId, pieces, startsAt, running).catch((error: unknown) =>
+      this.tell({ type: 'failed', trouble: this.toPlayTrouble(error) }),
     );
     let due = startsAt;
     for (const [index, piece] of pieces.entries()) {
       let stamp = piece.from;
       // A change of quality leaves off where it is and goes on with another reader.
       while (running() && stamp < piece.to) {
-        stamp = await this.playPiece({ ...piece, from: stamp }, index, due, quality === 'auto', running);
+        const place = { playId, index };
+        stamp = await this.playPiece({ ...piece, from: stamp }, place, due, quality === 'auto', running);
         due = startsAt + (this.secondsBefore(pieces, index, stamp) * 1000) / speed;
       }
       if (!running()) return;
@@ -209,14 +211,14 @@ export class PlayerEngine {
     const last = pieces[pieces.length - 1];
     if (card && last) await this.playCard(last.source, due, running);
     if (!running()) return;
-    this.tell({ type: 'ended' });
+    this.tell({ type: 'ended', playId });
     this.refineSoon();
   }
 
   /** Seconds from the start of playing to a frame of a piece. */
   private secondsBefore(pieces: Piece[], index: number, frame: number): number {
     const long = ({ source, from }: Piece, to: number) =>
-      secondsOf(to - from, this.sources.source(source).rate);
+      toSeconds(to - from, this.sources.source(source).rate);
     const before = pieces.slice(0, index).reduce((sum, piece) => sum + long(piece, piece.to), 0);
     return before + long(pieces[index] as Piece, frame);
   }
@@ -224,7 +226,7 @@ export class PlayerEngine {
   /** Plays a piece until its end, or until the quality changes. @returns the next frame to play. */
   private async playPiece(
     { source, from, to }: Piece,
-    index: number,
+    place: HeldPiece,
     due: number,
     auto: boolean,
     running: () => boolean,
@@ -253,7 +255,7 @@ export class PlayerEngine {
       if (seen >= window) [seen, skipped] = [0, 0];
       if (late < 0) await sleep(-late);
       if (!running()) return to;
-      await this.hold(source, frame, index, proxy === null, sample.clone());
+      await this.hold(source, frame, place, proxy === null, sample.clone());
       shownAt = now();
     }
     return to;
@@ -290,13 +292,18 @@ export class PlayerEngine {
     this.tell({ type: 'quality', quality });
   }
 
-  private async playSound(pieces: Piece[], startsAt: number, running: () => boolean): Promise<void> {
+  private async playSound(
+    playId: number,
+    pieces: Piece[],
+    startsAt: number,
+    running: () => boolean,
+  ): Promise<void> {
     let offset = 0;
     for (const { source, from, to } of pieces) {
       const reader = await this.sources.master(source);
       const { rate } = reader.source;
-      const start = secondsOf(from, rate);
-      const end = secondsOf(to, rate);
+      const start = toSeconds(from, rate);
+      const end = toSeconds(to, rate);
       for await (const sample of reader.sound(from, to) ?? []) {
         try {
           const into = reader.soundSeconds(sample) - start;
@@ -304,7 +311,7 @@ export class PlayerEngine {
           while (running() && offset + into > heard() + SOUND_AHEAD) await sleep(100);
           if (!running()) return;
           if (into + start >= end) break;
-          this.tellSound(sample, offset + into, end - start - into);
+          this.tellSound(playId, sample, offset + into, end - start - into);
         } finally {
           sample.close();
         }
@@ -314,12 +321,12 @@ export class PlayerEngine {
   }
 
   /** @param room seconds until the piece ends: what is longer is cut off. */
-  private tellSound(sample: AudioSample, start: number, room: number): void {
+  private tellSound(playId: number, sample: AudioSample, start: number, room: number): void {
     const count = Math.min(sample.numberOfFrames, Math.ceil(room * sample.sampleRate));
     if (count <= 0) return;
     const channels = samplePlanes(sample, 0, count).slice(0, 2);
     this.tell(
-      { type: 'sound', start, sampleRate: sample.sampleRate, channels },
+      { type: 'sound', playId, start, sampleRate: sample.sampleRate, channels },
       channels.map((channel) => channel.buffer),
     );
   }
@@ -327,12 +334,12 @@ export class PlayerEngine {
   private async hold(
     source: number,
     frame: number,
-    piece: number | null,
+    piece: HeldPiece | null,
     exact: boolean,
     sample: VideoSample,
   ): Promise<void> {
     const turn = ++this.holding;
-    const picture = await pictureOf(sample, this.sources.source(source), exact);
+    const picture = await toPicture(sample, this.sources.source(source), exact);
     // A frame that was asked for meanwhile is shown instead.
     if (turn !== this.holding) return picture.close();
     this.drop();

@@ -23,6 +23,12 @@ export interface Piece {
   to: number;
 }
 
+/** A place among the pieces of one play. */
+export interface HeldPiece {
+  playId: number;
+  index: number;
+}
+
 /** What the page tells the player's worker. */
 export type PlayerOrder =
   /** Also again, when a repair changes what is drawn; playing ends. */
@@ -34,7 +40,7 @@ export type PlayerOrder =
   /** By canvas and source, segments that are drawn in the place of those of the plans, until there are others. */
   | { type: 'redraw'; segments: Record<string, PlanSegment[][]> }
   /** By canvas and source, words that are drawn in the place of those of the plans, until there are others. */
-  | { type: 'words'; overlays: Record<string, PlanOverlay[][]> }
+  | { type: 'words'; overlays: Record<string, (readonly PlanOverlay[])[]> }
   /** Sizes in device pixels of the views on screen; a view that is not on screen is not drawn. */
   | { type: 'views'; sizes: Partial<Record<View, Size>> }
   | { type: 'show'; source: number; frame: number }
@@ -44,6 +50,8 @@ export type PlayerOrder =
    */
   | {
       type: 'play';
+      /** What comes of it carries the same: what is still on its way of an earlier one is known by it. */
+      playId: number;
       pieces: Piece[];
       startsAt: number;
       quality: Quality | 'auto';
@@ -58,13 +66,20 @@ export type PlayerEvent =
       type: 'frame';
       source: number;
       frame: number;
-      /** The piece that it belongs to while playing, else null. */
-      piece: number | null;
+      /** The play and the piece of it that it belongs to; null where nothing played. */
+      piece: HeldPiece | null;
       pictures: Partial<Record<View, ImageBitmap>>;
     }
-  /** Sound to be heard `at` seconds after the start of playing; one array a channel. */
-  | { type: 'sound'; start: number; sampleRate: number; channels: Float32Array<ArrayBuffer>[] }
+  /** Sound to be heard `start` seconds after the start of playing; one array a channel. */
+  | {
+      type: 'sound';
+      playId: number;
+      start: number;
+      sampleRate: number;
+      channels: Float32Array<ArrayBuffer>[];
+    }
   /** Playing fell behind, or was asked to be coarser. */
   | { type: 'quality'; quality: Quality }
-  | { type: 'ended' }
+  /** Without a play where sources were opened anew. */
+  | { type: 'ended'; playId: number | null }
   | { type: 'failed'; trouble: Trouble };

@@ -39,7 +39,7 @@ export class PlayerSources {
     return source;
   }
 
-  nameOf(index: number): string {
+  toName(index: number): string {
     return this.sources[index]?.fileName ?? 'The master';
   }
 

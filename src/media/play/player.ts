@@ -4,14 +4,27 @@ import type { PlanOverlay } from '@core/render/overlays';
 import type { PlanSegment, RenderPlan } from '@core/render/plan';
 import type { Trouble } from '@core/trouble/trouble';
 import type { Piece, PlayerEvent, PlayerOrder, Quality, Speed, View } from './player-protocol';
+import { workerTrouble } from '../worker/worker-trouble';
 import { workerUrls } from '../worker/worker-urls';
 
 /** Time between asking to play and the first frame, in seconds: decoding needs a head start. */
 const LEAD = 0.15;
 
+type SoundEvent = Extract<PlayerEvent, { type: 'sound' }>;
+type FrameEvent = Extract<PlayerEvent, { type: 'frame' }>;
+
+const now = (): number => performance.timeOrigin + performance.now();
+
+function closePictures({ pictures }: FrameEvent): void {
+  for (const picture of Object.values(pictures)) picture?.close();
+}
+
+/** Pieces of sound that wait for the device at most, the latest: more than the worker sends ahead. */
+const MAX_WAITING = 200;
+
 /** What the player tells the page. */
 export interface PlayerListener {
-  onFrame(event: Extract<PlayerEvent, { type: 'frame' }>): void;
+  onFrame(event: FrameEvent): void;
   onQuality(quality: Quality): void;
   onEnded(): void;
   onTrouble(trouble: Trouble): void;
@@ -21,8 +34,15 @@ export interface PlayerListener {
 export class Player {
   private readonly worker = new Worker(workerUrls.player, { type: 'module' });
   private sound: AudioContext | null = null;
-  private soundStart = 0;
   private speed: Speed = 1;
+  /** The play that was asked for last. */
+  private playId = 0;
+  /** Whether sound of it is still to be heard. */
+  private isSounding = false;
+  /** When its sound begins, on the clock of the sound; null until that runs: a device takes its time to wake. */
+  private soundStart: number | null = null;
+  /** What came of it before that. */
+  private waiting: SoundEvent[] = [];
   private sources = new Set<AudioBufferSourceNode>();
 
   constructor(
@@ -31,8 +51,7 @@ export class Player {
   ) {
     this.worker.onmessage = ({ data }: MessageEvent<PlayerEvent>) => this.hear(data);
     this.worker.onmessageerror = () => listener.onTrouble({ code: 'worker-answer', values: {} });
-    this.worker.onerror = ({ message }) =>
-      listener.onTrouble({ code: 'worker-ended', values: { detail: message || 'no reason was given' } });
+    this.worker.onerror = (event) => listener.onTrouble(workerTrouble(event).trouble);
     this.open(sources);
   }
 
@@ -58,7 +77,7 @@ export class Player {
   }
 
   /** Draws words in the place of those of the plans, by canvas and source: what a hand moves or writes. */
-  showWords(overlays: Record<string, PlanOverlay[][]>): void {
+  showWords(overlays: Record<string, (readonly PlanOverlay[])[]>): void {
     this.send({ type: 'words', overlays });
   }
 
@@ -78,12 +97,28 @@ export class Player {
    */
   play(pieces: Piece[], quality: Quality | 'auto', speed: Speed, card: boolean): void {
     this.silence();
-    this.sound ??= new AudioContext();
-    void this.sound.resume();
-    this.soundStart = this.sound.currentTime + LEAD;
-    const startsAt = performance.timeOrigin + performance.now() + LEAD * 1000;
+    const sound = (this.sound ??= new AudioContext());
+    const playId = ++this.playId;
+    const soundsAt = now() + LEAD * 1000;
+    // Wireless headphones are late by a quarter of a second: the picture waits for them. Not every browser knows.
+    const latency: number = (sound as Partial<AudioContext>).outputLatency ?? 0;
     this.speed = speed;
-    this.send({ type: 'play', pieces, startsAt, quality, speed, card });
+    this.isSounding = true;
+    void sound.resume().then(
+      () => {
+        if (this.isSounding && playId === this.playId) this.beginSound(sound, soundsAt);
+      },
+      // A device that does not wake plays nothing; the picture goes on.
+      () => undefined,
+    );
+    const startsAt = soundsAt + latency * 1000;
+    this.send({ type: 'play', playId, pieces, startsAt, quality, speed, card });
+  }
+
+  /** The clock of the sound runs: what came so far is heard when it is due by the page's clock. */
+  private beginSound(sound: AudioContext, soundsAt: number): void {
+    this.soundStart = sound.currentTime + (soundsAt - now()) / 1000;
+    for (const event of this.waiting.splice(0)) this.schedule(event);
   }
 
   pause(): void {
@@ -105,28 +140,34 @@ export class Player {
   private hear(event: PlayerEvent): void {
     switch (event.type) {
       case 'frame':
+        if (event.piece && event.piece.playId !== this.playId) return closePictures(event);
         return this.listener.onFrame(event);
       case 'sound':
-        return this.schedule(event.start, event.sampleRate, event.channels);
+        return event.playId === this.playId ? this.schedule(event) : undefined;
       case 'quality':
         return this.listener.onQuality(event.quality);
       case 'ended':
-        return this.listener.onEnded();
+        return event.playId === null || event.playId === this.playId ? this.listener.onEnded() : undefined;
       case 'failed':
         return this.listener.onTrouble(event.trouble);
     }
   }
 
-  private schedule(start: number, sampleRate: number, channels: Float32Array<ArrayBuffer>[]): void {
-    const { sound } = this;
+  private schedule(event: SoundEvent): void {
+    const { start, sampleRate, channels } = event;
+    const { sound, soundStart } = this;
     const [first] = channels;
-    if (!sound || !first?.length) return;
+    if (!this.isSounding || !sound || !first?.length) return;
+    if (soundStart === null) {
+      this.waiting = [...this.waiting.slice(1 - MAX_WAITING), event];
+      return;
+    }
     const buffer = sound.createBuffer(channels.length, first.length, sampleRate);
     channels.forEach((channel, i) => buffer.copyToChannel(channel, i));
     const source = sound.createBufferSource();
     source.buffer = buffer;
     source.connect(sound.destination);
-    const due = this.soundStart + start / this.speed;
+    const due = soundStart + start / this.speed;
     const missed = Math.max(0, sound.currentTime - due) * this.speed;
     if (missed >= buffer.duration) return;
     source.playbackRate.value = this.speed;
@@ -136,6 +177,9 @@ export class Player {
   }
 
   private silence(): void {
+    this.isSounding = false;
+    this.soundStart = null;
+    this.waiting = [];
     for (const source of this.sources) source.stop();
     this.sources = new Set();
   }

@@ -2,12 +2,12 @@ import type { VideoSample } from 'mediabunny';
 import PQueue from 'p-queue';
 import type { Source } from '@core/master/source';
 import type { Size } from '@core/picture/size';
-import { cubeFor } from '@kernel/colour-cube';
+import { createColourCube } from '@kernel/colour-cube';
 import type { Kernel } from '@kernel/kernel';
 import type { PlanarPicture } from '@kernel/planes';
-import { colourOf, streamColour } from '@render/frame-colour';
+import { toColourFacts, streamColour } from '@render/frame-colour';
 import { planarFrame } from '../read/planar-frame';
-import { copyPlanes, layoutOf, storedSize } from '../read/frame-planes';
+import { copyPlanes, toPixelLayout, storedSize } from '../read/frame-planes';
 import { openKernel } from '../read/open-kernel';
 
 /** A decoded picture that can be drawn on a 2D canvas. */
@@ -28,17 +28,17 @@ const turns = new PQueue({ concurrency: 1 });
  * A sample as the canvas draws it, with the source's repairs of colour and fields. It is converted once, whatever is
  * drawn of it. Takes the sample over.
  */
-export async function pictureOf(sample: VideoSample, source: Source, whole: boolean): Promise<Picture> {
+export async function toPicture(sample: VideoSample, source: Source, whole: boolean): Promise<Picture> {
   const frame = sample.toVideoFrame();
   try {
     const fields = whole && source.deinterlace;
-    const cube = cubeFor(colourOf(frame, source));
-    if (!fields && !cube && !recoloured(frame, source)) return await bitmapOf(frame);
+    const cube = createColourCube(toColourFacts(frame, source));
+    if (!fields && !cube && !recoloured(frame, source)) return await toBitmap(frame);
     const mended = await turns.add(() => repaired(frame, source, { fields, cube }), {
       throwOnTimeout: true,
     });
     try {
-      return await bitmapOf(mended);
+      return await toBitmap(mended);
     } finally {
       mended.close();
     }
@@ -48,7 +48,7 @@ export async function pictureOf(sample: VideoSample, source: Source, whole: bool
   }
 }
 
-async function bitmapOf(frame: VideoFrame): Promise<Picture> {
+async function toBitmap(frame: VideoFrame): Promise<Picture> {
   const image = await createImageBitmap(frame);
   return { image, size: { width: image.width, height: image.height }, close: () => image.close() };
 }
@@ -68,11 +68,11 @@ async function repaired(
   kernel ??= openKernel();
   const loaded = await kernel;
   const { width, height } = storedSize(frame);
-  const stored = loaded.source(layoutOf(frame), width, height);
+  const stored = loaded.source(toPixelLayout(frame), width, height);
   await copyPlanes(loaded, stored, frame, { x: 0, y: 0, width, height }, source);
   const whole = fields ? loaded.deinterlaced(stored, false) : loaded.planar(stored);
   const drawn = cube ? mapped(loaded, whole, cube) : whole;
-  const colour = cube ? BT709 : colourOf(frame, source);
+  const colour = cube ? BT709 : toColourFacts(frame, source);
   return planarFrame(loaded, drawn, { timestamp: frame.timestamp }, colour);
 }
 

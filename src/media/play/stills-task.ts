@@ -4,7 +4,7 @@ import type { Source } from '@core/master/source';
 import { stillName } from '@core/master/still-name';
 import { drawUpright } from './draw-upright';
 import { MasterReader } from '../read/master-reader';
-import { pictureOf } from './preview-picture';
+import { toPicture } from './preview-picture';
 import { throwIfStopped, type TaskContext } from '../worker/serve-task';
 import { storedFile, writeSmall } from '../store/storage';
 
@@ -16,6 +16,12 @@ export interface StillsRequest {
   height: number;
 }
 
+/** A still that was made. */
+export interface Still {
+  frame: number;
+  still: Blob;
+}
+
 const QUALITY = 0.8;
 
 /**
@@ -24,12 +30,12 @@ const QUALITY = 0.8;
  */
 export async function makeStills(
   { source, frames, height }: StillsRequest,
-  context: TaskContext,
+  context: TaskContext<Still>,
 ): Promise<number> {
-  const nameOf = (frame: number) => stillName(source, height, frame);
+  const toName = (frame: number) => stillName(source, height, frame);
   const missing: number[] = [];
   for (const frame of frames) {
-    const still = await storedFile('stills', nameOf(frame));
+    const still = await storedFile('stills', toName(frame));
     if (still) context.report({ frame, still });
     else missing.push(frame);
   }
@@ -45,7 +51,7 @@ export async function makeStills(
           height,
         );
         if (!still) continue;
-        if (exact) await writeSmall('stills', nameOf(frame), still);
+        if (exact) await writeSmall('stills', toName(frame), still);
         context.report({ frame, still });
       }
     }
@@ -58,7 +64,7 @@ export async function makeStills(
 /** Draws a sample, and closes it. */
 async function drawStill(sample: VideoSample | null, source: Source, height: number): Promise<Blob | null> {
   if (!sample) return null;
-  const decoded = await pictureOf(sample, source, true);
+  const decoded = await toPicture(sample, source, true);
   try {
     const { picture } = source;
     const width = Math.max(1, Math.round((height * picture.width) / picture.height));

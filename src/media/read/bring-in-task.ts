@@ -1,14 +1,22 @@
 import { type Fingerprint, parseFingerprint } from '@core/master/fingerprint';
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex } from '@noble/hashes/utils.js';
-import { masterIdOf, type Master } from '@core/master/master';
-import { sourceOf } from '@core/master/source';
+import { toMasterId, type Master } from '@core/master/master';
+import { toSource } from '@core/master/source';
 import { TroubleError } from '@core/trouble/trouble';
 import { PACKED } from '@render/frame-colour';
 import { MasterReader } from './master-reader';
 import { probeFile } from './probe';
 import { throwIfStopped, type TaskContext } from '../worker/serve-task';
-import { deleteStored, isFull, openWriter, requireRoom, storedFile } from '../store/storage';
+import {
+  deleteStored,
+  isFull,
+  openWriter,
+  storageRoom,
+  storedFile,
+  storedSizes,
+  type StoredWriter,
+} from '../store/storage';
 
 /** A file that a person brings in. */
 export interface BringInRequest {
@@ -38,9 +46,9 @@ export async function bringIn(
   context: TaskContext,
 ): Promise<BroughtIn> {
   const facts = await probeFile(file, sound);
-  await requireRoom(file.size);
-  const { fingerprint, fresh } = await copyIn(file, wanted, context);
-  const master: Master = { ...facts, fingerprint, id: masterIdOf(fingerprint) };
+  const { free } = await storageRoom();
+  const { fingerprint, fresh } = await copyIn(file, wanted, free, context);
+  const master: Master = { ...facts, fingerprint, id: toMasterId(fingerprint) };
   try {
     context.report({ stage: 'picture', done: 0, total: 1 });
     await requirePicture(master);
@@ -52,22 +60,24 @@ export async function bringIn(
   }
 }
 
+/** Copies a file in. Where there is no room for it, it may be there already: then it is read without being copied. */
 async function copyIn(
   file: File,
   wanted: BringInRequest['wanted'],
+  free: number,
   { report, signal }: TaskContext,
 ): Promise<{ fingerprint: Fingerprint; fresh: boolean }> {
+  const full = new TroubleError('storage-full', { need: file.size, free });
+  const hasRoom = file.size <= free;
+  if (!hasRoom && ![...(await storedSizes('masters')).values()].includes(file.size)) throw full;
   const hash = sha256.create();
-  const opening = openWriter('masters', `${INCOMING}-${crypto.randomUUID()}`);
-  const writer = await opening.catch((error: unknown) => {
-    throw roomFor(file, error);
-  });
+  const writer = hasRoom ? await openCopy(file) : null;
   try {
     let done = 0;
     for await (const piece of file.stream()) {
       throwIfStopped(signal);
       hash.update(piece);
-      writer.write(piece as Uint8Array<ArrayBuffer>, done);
+      writer?.write(piece as Uint8Array<ArrayBuffer>, done);
       done += piece.byteLength;
       report({ stage: 'copy', done, total: file.size });
     }
@@ -76,22 +86,28 @@ async function copyIn(
       throw new TroubleError('wrong-file', { file: file.name, wanted: wanted.fileName });
     }
     const known = await storedFile('masters', fingerprint);
-    if (known) await writer.discard();
-    else await writer.finish(fingerprint);
+    if (known) await writer?.discard();
+    else if (writer) await writer.finish(fingerprint);
+    else throw full;
     return { fingerprint, fresh: known === null };
   } catch (error) {
-    await writer.discard().catch(() => undefined);
-    throw roomFor(file, error);
+    await writer?.discard().catch(() => undefined);
+    throw toRoomError(file, error);
   }
 }
 
+const openCopy = (file: File): Promise<StoredWriter> =>
+  openWriter('masters', `${INCOMING}-${crypto.randomUUID()}`).catch((error: unknown) => {
+    throw toRoomError(file, error);
+  });
+
 /** A browser may refuse room wherever a file is touched: opened, written or closed. */
-const roomFor = (file: File, error: unknown): unknown =>
+const toRoomError = (file: File, error: unknown): unknown =>
   isFull(error) ? new TroubleError('storage-full', { need: file.size, free: null }) : error;
 
 /** Decodes one frame: a container may promise what its data does not hold. */
 async function requirePicture(master: Master): Promise<void> {
-  const reader = await MasterReader.open(sourceOf(master));
+  const reader = await MasterReader.open(toSource(master));
   try {
     const sample = await reader.frame(0);
     sample?.close();

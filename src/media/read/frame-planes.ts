@@ -8,7 +8,7 @@ import { mostBlueOfCb } from './engine-colour';
 import { PACKED, streamColour } from '@render/frame-colour';
 
 /** The planes that a decoded frame is read as. @throws TroubleError `pixel-format` for one that cannot be read. */
-export function layoutOf({ format }: VideoFrame): PixelLayout {
+export function toPixelLayout({ format }: VideoFrame): PixelLayout {
   if (isPixelLayout(format)) return format;
   if (format !== null && format in PACKED) return 'I444';
   throw new TroubleError('pixel-format', { format: format ?? 'an unknown pixel format' });

@@ -9,7 +9,7 @@ import type { Source } from '@core/master/source';
 import { passNames } from '@core/pass/pass';
 import type { CodedPicture } from '@core/pass/spans';
 import { TroubleError } from '@core/trouble/trouble';
-import { FilmReader, tracksOf } from '@render/film-reader';
+import { FilmReader, openTracks } from '@render/film-reader';
 import { openMedia } from '@render/open-media';
 import { SpanDecoder } from './span-decoder';
 import { storedFile } from '../store/storage';
@@ -21,7 +21,7 @@ export class MasterReader extends FilmReader {
     const file = await storedFile('masters', source.fingerprint);
     if (!file) throw new TroubleError('master-gone', { file: source.fileName });
     const input = openMedia(file);
-    return new MasterReader(source, input, ...(await tracksOf(source, input)), source.startSeconds);
+    return new MasterReader(source, input, ...(await openTracks(source, input)), source.startSeconds);
   }
 
   /** The master's proxy, or null while there is none. Its stamps count from the master's first frame. */
@@ -53,7 +53,7 @@ export class MasterReader extends FilmReader {
 
   /** The key frame at or before a frame: near it, and there at once; the caller closes the sample. */
   async nearFrame(frame: number): Promise<VideoSample | null> {
-    const key = await new EncodedPacketSink(this.video).getKeyPacket(this.stampOf(frame), {
+    const key = await new EncodedPacketSink(this.video).getKeyPacket(this.toTimestamp(frame), {
       metadataOnly: true,
     });
     return key ? new VideoSampleSink(this.video).getSample(key.timestamp) : null;

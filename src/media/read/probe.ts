@@ -1,4 +1,4 @@
-import { secondsOf } from '@core/time/frame-rate';
+import { toSeconds } from '@core/time/frame-rate';
 import {
   EncodedPacketSink,
   type Input,
@@ -7,7 +7,7 @@ import {
   UnsupportedInputFormatError,
 } from 'mediabunny';
 import { type AudioFacts, type FileFacts, findAbsurdFact } from '@core/master/master';
-import { depthByCodecString, sequenceOf } from '@core/picture/h264';
+import { depthByCodecString, readSequenceFacts } from '@core/picture/h264';
 import { nearestAspect, uprightSize } from '@core/picture/orientation';
 import { detectRate } from '@core/time/detect-rate';
 import { TroubleError } from '@core/trouble/trouble';
@@ -50,7 +50,7 @@ export async function probeFile(file: File, sound?: number | null): Promise<File
     if (colour.matrix === 'rgb') throw new TroubleError('rgb-planes', { file: file.name });
     const codecString = (await video.getCodecParameterString()) ?? codec;
     const audioTracks = await Promise.all((await input.getAudioTracks()).map(audioFacts));
-    const soundTrack = soundTrackOf(audioTracks, sound, file.name);
+    const soundTrack = chooseSoundTrack(audioTracks, sound, file.name);
     const facts: FileFacts = {
       fileName: file.name,
       bytes: file.size,
@@ -71,7 +71,7 @@ export async function probeFile(file: File, sound?: number | null): Promise<File
         codec,
         codecString,
         ...(await streamFacts(video, codecString)),
-        bits: Math.round((packets.bytes * 8) / secondsOf(frames, rate)),
+        bits: Math.round((packets.bytes * 8) / toSeconds(frames, rate)),
       },
       colour: {
         matrix: colour.matrix ?? null,
@@ -100,14 +100,14 @@ async function streamFacts(
 ): Promise<{ depth: number | null; interlaced: boolean | null }> {
   const config = await video.getDecoderConfig();
   const record = config?.description;
-  const sequence = codecString.startsWith('avc') && record ? sequenceOf(bytesOf(record)) : null;
+  const sequence = codecString.startsWith('avc') && record ? readSequenceFacts(toBytes(record)) : null;
   return {
     depth: sequence?.depth ?? depthByCodecString(codecString),
     interlaced: sequence?.interlaced ?? null,
   };
 }
 
-const bytesOf = (source: AllowSharedBufferSource): Uint8Array =>
+const toBytes = (source: AllowSharedBufferSource): Uint8Array =>
   ArrayBuffer.isView(source)
     ? new Uint8Array(source.buffer, source.byteOffset, source.byteLength)
     : new Uint8Array(source);
@@ -172,7 +172,7 @@ async function requireWhole(
 }
 
 /** Which track a clip takes its sound from. @throws TroubleError `sound-missing` for one that cannot be decoded. */
-function soundTrackOf(
+function chooseSoundTrack(
   tracks: readonly AudioFacts[],
   wish: number | null | undefined,
   file: string,

@@ -53,7 +53,7 @@ export class SpanDecoder {
       const picture = this.ready.shift();
       if (picture) {
         this.bell.ring();
-        yield { picture, ...this.stampOf(picture) };
+        yield { picture, ...this.toTimestamp(picture) };
       } else if (this.failure !== null) {
         throw this.failure;
       } else if (fed) {
@@ -90,7 +90,7 @@ export class SpanDecoder {
   }
 
   /** A frame's own stamp counts whole microseconds: the file's is the exact one. */
-  private stampOf({ timestamp, duration }: VideoFrame): { timestamp: number; duration: number } {
+  private toTimestamp({ timestamp, duration }: VideoFrame): { timestamp: number; duration: number } {
     const exact = this.stamps.get(timestamp);
     this.stamps.delete(timestamp);
     return exact ?? { timestamp: timestamp / 1e6, duration: (duration ?? 0) / 1e6 };

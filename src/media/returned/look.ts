@@ -9,14 +9,14 @@ import {
   VideoSampleSink,
 } from 'mediabunny';
 import type { FilmFacts } from '@core/proof/returned';
-import { THUMB, thumbOf } from '@core/proof/thumb';
+import { THUMB, toThumb } from '@core/proof/thumb';
 import { rateValue } from '@core/time/frame-rate';
 import { TroubleError } from '@core/trouble/trouble';
 import { samplePlanes } from '@render/master-sound';
 import { openMedia } from '@render/open-media';
 import { probeFile } from '../read/probe';
 import { hashOfFile } from '../store/file-hash';
-import { lumaOf, upright } from '../trial/luma';
+import { readLuma, upright } from '../trial/luma';
 import { throwIfStopped } from '../worker/serve-task';
 
 /** Loudness is taken so often, a second. */
@@ -77,7 +77,7 @@ export class OpenFilm {
         throwIfStopped(signal);
         const standing = turns === 0 ? frame : upright(frame, this.facts, turns);
         if (times.length < this.facts.frames) {
-          thumbs.set(thumbOf(await lumaOf(standing)), times.length * THUMB);
+          thumbs.set(toThumb(await readLuma(standing)), times.length * THUMB);
           times.push(sample.timestamp);
         }
         if (standing !== frame) standing.close();

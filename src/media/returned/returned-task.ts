@@ -4,7 +4,7 @@ import type { FilmFacts, Returned } from '@core/proof/returned';
 import { alikeness, isAudible } from '@core/proof/sound-likeness';
 import { TroubleError } from '@core/trouble/trouble';
 import { storedFile } from '../store/storage';
-import { lumaOf, pngOf, turnedBack } from '../trial/luma';
+import { readLuma, encodePng, turnedBack } from '../trial/luma';
 import { throwIfStopped, type TaskContext } from '../worker/serve-task';
 import { LEVELS, OpenFilm, type Thumbs } from './look';
 
@@ -54,7 +54,7 @@ export async function lookAtReturned(
         report({ stage: 'look', done: seen.sent + seen.got, total: frames });
       }, signal);
     const looked = samePicture ? null : await Promise.all([thumbs(sent, 'sent'), thumbs(got, 'got')]);
-    const lie = looked && liesOn(facts.sent.rate, ...looked);
+    const lie = looked && findLie(facts.sent.rate, ...looked);
     const pictures = lie && (await comparePictures(sent, got, lie, { report, signal }));
     const [left, came] = [await sent.levels(signal), await got.levels(signal)];
     const starts = lie ? sentFrame(lie.alignment.runs, 0, lie.places) / facts.sent.rate : 0;
@@ -80,7 +80,7 @@ interface Lie {
   times: readonly number[];
 }
 
-function liesOn(rate: number, sent: Thumbs, got: Thumbs): Lie {
+function findLie(rate: number, sent: Thumbs, got: Thumbs): Lie {
   // As many frames as were sent are those, however fast they are played.
   const isWhole = got.times.length === sent.times.length;
   const places = got.times.map((time, n) => (isWhole ? n : time * rate));
@@ -118,7 +118,7 @@ async function comparePictures(
       back?.close();
       continue;
     }
-    const likeness = ssim(await lumaOf(was), await lumaOf(back));
+    const likeness = ssim(await readLuma(was), await readLuma(back));
     sum += likeness;
     count += 1;
     const other = likeness < least ? worst : { was, back };
@@ -130,7 +130,7 @@ async function comparePictures(
     other?.back.close();
   }
   if (!worst) return { ssim: null, worst: null };
-  const pictures = { sent: await pngOf(worst.was), got: await pngOf(worst.back) };
+  const pictures = { sent: await encodePng(worst.was), got: await encodePng(worst.back) };
   worst.was.close();
   worst.back.close();
   return {

@@ -23,7 +23,7 @@ export interface UploadRequest {
 
 const isDetailed = (error: Error | DetailedError): error is DetailedError => 'originalResponse' in error;
 
-function refusalOf(status: number): Refusal {
+function toRefusal(status: number): Refusal {
   if (status === 413) return 'too-large';
   if (status === 507) return 'no-room';
   return status === 503 ? 'busy' : 'fault';
@@ -78,7 +78,7 @@ export function uploadFile(
       },
       onError(error) {
         const response = isDetailed(error) ? error.originalResponse : null;
-        const why = response ? refusalOf(response.getStatus()) : null;
+        const why = response ? toRefusal(response.getStatus()) : null;
         fail(
           why
             ? new TroubleError('server-refused', { ...server, why })

@@ -3,7 +3,7 @@ import { type Speech, SpokenSpans, VOICE } from '@core/speech/speech';
 import { rateValue, samplesBefore } from '@core/time/frame-rate';
 import { waitWhilePlaying } from '../play/playing-lock';
 import { MasterReader } from '../read/master-reader';
-import { soundFrom } from '@render/master-sound';
+import { readSound } from '@render/master-sound';
 import { Pieces } from '@render/sound-pieces';
 import { throwIfStopped, type TaskContext } from '../worker/serve-task';
 import type { Progress } from '../worker/worker-protocol';
@@ -29,7 +29,7 @@ export async function findSpeech({ source }: SpeechRequest, context: TaskContext
     if (!source.audio) return [];
     const net = await VoiceNet.open();
     const length = samplesBefore(source.frames, source.rate, VOICE.rate);
-    const sound = new Pieces(soundFrom(reader, 0, length, { sampleRate: VOICE.rate, channels: 1 }));
+    const sound = new Pieces(readSound(reader, 0, length, { sampleRate: VOICE.rate, channels: 1 }));
     for (let count = 0; count * VOICE.step < length; count++) {
       throwIfStopped(context.signal);
       const [step] = await sound.take(VOICE.step);

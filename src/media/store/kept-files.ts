@@ -57,7 +57,7 @@ async function readOfServer<Made>(
   const server = { who: 'The server', errand };
   const answers = await Promise.all(
     urls.map((url) =>
-      answerOf(url, patience).catch(() => {
+      fetchAnswer(url, patience).catch(() => {
         throw new TroubleError('server-down', server);
       }),
     ),
@@ -74,7 +74,7 @@ async function readOfServer<Made>(
 }
 
 /** The beginning of an answer; how long the rest takes is the line's affair. */
-async function answerOf(url: string, patience: number): Promise<Response> {
+async function fetchAnswer(url: string, patience: number): Promise<Response> {
   const ended = new AbortController();
   const timer = setTimeout(() => ended.abort(), patience);
   try {

@@ -1,5 +1,5 @@
 import { TroubleError } from '@core/trouble/trouble';
-import { deleteStored, type Folder, folderOf, isFull } from './storage';
+import { deleteStored, type Folder, openFolder, isFull } from './storage';
 
 /** A stored file that is written to its end and read anywhere, and that stays when its page is ended. Workers only. */
 export class KeptLog {
@@ -14,7 +14,7 @@ export class KeptLog {
   }
 
   static async open(folder: Folder, name: string): Promise<KeptLog> {
-    const handle = await (await folderOf(folder)).getFileHandle(name, { create: true });
+    const handle = await (await openFolder(folder)).getFileHandle(name, { create: true });
     return new KeptLog(await handle.createSyncAccessHandle(), folder, name);
   }
 

@@ -10,7 +10,7 @@ export const isFull = (error: unknown): boolean =>
   error instanceof DOMException && error.name === 'QuotaExceededError';
 
 /** A folder of the private file system. */
-export async function folderOf(folder: Folder): Promise<FileSystemDirectoryHandle> {
+export async function openFolder(folder: Folder): Promise<FileSystemDirectoryHandle> {
   const root = await navigator.storage.getDirectory();
   return root.getDirectoryHandle(folder, { create: true });
 }
@@ -18,7 +18,7 @@ export async function folderOf(folder: Folder): Promise<FileSystemDirectoryHandl
 /** A stored file, or null when there is none (it was never stored, or the browser evicted it). */
 export async function storedFile(folder: Folder, name: string): Promise<File | null> {
   try {
-    const handle = await (await folderOf(folder)).getFileHandle(name);
+    const handle = await (await openFolder(folder)).getFileHandle(name);
     return await handle.getFile();
   } catch (error) {
     if (isMissing(error)) return null;
@@ -29,7 +29,7 @@ export async function storedFile(folder: Folder, name: string): Promise<File | n
 /** Deletes a stored file; nothing happens when there is none. */
 export async function deleteStored(folder: Folder, name: string): Promise<void> {
   try {
-    await (await folderOf(folder)).removeEntry(name);
+    await (await openFolder(folder)).removeEntry(name);
   } catch (error) {
     if (!isMissing(error)) throw error;
   }
@@ -38,7 +38,7 @@ export async function deleteStored(folder: Folder, name: string): Promise<void> 
 /** Names of the stored files of a folder. */
 export async function storedNames(folder: Folder): Promise<string[]> {
   const names: string[] = [];
-  for await (const name of (await folderOf(folder)).keys()) names.push(name);
+  for await (const name of (await openFolder(folder)).keys()) names.push(name);
   return names;
 }
 
@@ -78,7 +78,7 @@ const PART = '.part';
 
 /** Opens a file for streaming into; only workers may (sync access handles). */
 export async function openWriter(folder: Folder, name: string): Promise<StoredWriter> {
-  const directory = await folderOf(folder);
+  const directory = await openFolder(folder);
   const handle = await directory.getFileHandle(name + PART, { create: true });
   const access = await handle.createSyncAccessHandle();
   access.truncate(0);
@@ -140,7 +140,7 @@ export async function writeWhole(
   size: number,
 ): Promise<void> {
   const part = `${name}.${crypto.randomUUID()}${PART}`;
-  const handle = await (await folderOf(folder)).getFileHandle(part, { create: true });
+  const handle = await (await openFolder(folder)).getFileHandle(part, { create: true });
   try {
     await stream.pipeTo(await handle.createWritable());
     // The name comes after the bytes: a page that is ended at any moment leaves no file that only looks whole.

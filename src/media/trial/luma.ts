@@ -3,7 +3,7 @@ import type { Size } from '@core/picture/size';
 import type { Turn } from '@core/proof/thumb';
 
 /** Luma of a frame, in the codes of limited-range BT.709. The frame stays the caller's to close. */
-export async function lumaOf(frame: VideoFrame): Promise<GreyPlane> {
+export async function readLuma(frame: VideoFrame): Promise<GreyPlane> {
   const { width, height } = frame.visibleRect ?? { width: frame.codedWidth, height: frame.codedHeight };
   const bytes = new Uint8Array(frame.allocationSize());
   const [first] = await frame.copyTo(bytes);
@@ -57,7 +57,7 @@ export function turnedBack(frame: VideoFrame, { quarters, mirrored }: Turn, size
 }
 
 /** A frame as a picture without loss. The frame stays the caller's to close. */
-export async function pngOf(frame: VideoFrame): Promise<Blob> {
+export async function encodePng(frame: VideoFrame): Promise<Blob> {
   const surface = new OffscreenCanvas(frame.displayWidth, frame.displayHeight);
   const ink = surface.getContext('2d', { alpha: false });
   if (!ink) throw new Error('this browser gives no 2D canvas to a worker');

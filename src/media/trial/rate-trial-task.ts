@@ -2,9 +2,9 @@ import type { PictureMaking } from '@core/render/making';
 import PQueue from 'p-queue';
 import { decodeRuns } from '@core/render/decode-runs';
 import { plannedFrame, type RenderPlan } from '@core/render/plan';
-import { secondsOf } from '@core/time/frame-rate';
+import { toSeconds } from '@core/time/frame-rate';
 import { TroubleError } from '@core/trouble/trouble';
-import { FrameJudge, type PieceFound, pointOf } from '@core/trial/frame-judge';
+import { FrameJudge, type PieceFound, toTrialPoint } from '@core/trial/frame-judge';
 import { pieceMaking, rungMaking, type TrialOrder, type TrialResult } from '@core/trial/rate-trial';
 import type { GreyPlane } from '@core/picture/likeness';
 import type { Size } from '@core/picture/size';
@@ -14,7 +14,7 @@ import { waitWhilePlaying } from '../play/playing-lock';
 import { ReaderPool } from '../read/reader-pool';
 import { throwIfStopped, type TaskContext } from '../worker/serve-task';
 import { decodeStream, type Stream, StreamTaker } from './decode';
-import { lumaOf, pngOf, resized } from './luma';
+import { readLuma, encodePng, resized } from './luma';
 
 /** Streams that are compressed again at a time. */
 const LANES = 2;
@@ -66,10 +66,13 @@ export async function tryRates(
         const one = async (stream: Stream, i: number): Promise<void> => {
           const viewed = await shown.compressedAgain(stream, rungMaking(rung, plan, picture), signal);
           const { score } = viewed;
-          found[i]?.push({ score, came: shown.cameOf(i) });
+          found[i]?.push({ score, came: shown.getResult(i) });
           if (score.worst.ssim < (worst[i]?.ssim ?? 0)) {
             const planned = await shown.picture(score.worst.frame);
-            worst[i] = { ssim: score.worst.ssim, pictures: { planned, viewed: await pngOf(viewed.worst) } };
+            worst[i] = {
+              ssim: score.worst.ssim,
+              pictures: { planned, viewed: await encodePng(viewed.worst) },
+            };
           }
           viewed.worst.close();
           step();
@@ -86,7 +89,7 @@ export async function tryRates(
   }
   return {
     result: {
-      points: rates.map((bits, i) => pointOf(bits, pieces, found[i] as PieceFound[])),
+      points: rates.map((bits, i) => toTrialPoint(bits, pieces, found[i] as PieceFound[])),
       compressor: 'browser',
       took: (performance.now() - began) / 1000,
     },
@@ -148,8 +151,8 @@ class PieceShown {
   }
 
   /** Video bits a second that the piece came to at a rate. */
-  cameOf(rate: number): number {
-    return ((this.taken[rate]?.bytes ?? 0) * 8) / secondsOf(this.plan.frames, this.plan.rate);
+  getResult(rate: number): number {
+    return ((this.taken[rate]?.bytes ?? 0) * 8) / toSeconds(this.plan.frames, this.plan.rate);
   }
 
   /** Compresses a stream once more, and looks at what comes of it. */
@@ -179,7 +182,7 @@ class PieceShown {
 
   /** A frame of the plan that was looked at, as a picture. */
   picture(frame: number): Promise<Blob> {
-    return pngOf(this.kept.get(frame) as VideoFrame);
+    return encodePng(this.kept.get(frame) as VideoFrame);
   }
 
   close(): void {
@@ -193,9 +196,9 @@ class PieceShown {
     await decodeStream(
       stream,
       async (frame, n) => {
-        if (!this.judge.looksAt(n)) return;
+        if (!this.judge.isLookedUp(n)) return;
         const whole = inSize(frame, this.plan);
-        const isWorst = look.see(n, await lumaOf(whole));
+        const isWorst = look.see(n, await readLuma(whole));
         if (isWorst) worst.splice(0, 1, whole)[0]?.close();
         else whole.close();
       },
@@ -225,13 +228,13 @@ class PieceShown {
           await waitWhilePlaying(signal);
           throwIfStopped(signal);
           const decoded = sample.toVideoFrame();
-          const stamp = Math.round(secondsOf(next, plan.rate) * 1e6);
-          const long = Math.round(secondsOf(next + 1, plan.rate) * 1e6) - stamp;
+          const stamp = Math.round(toSeconds(next, plan.rate) * 1e6);
+          const long = Math.round(toSeconds(next + 1, plan.rate) * 1e6) - stamp;
           const drawn = await renderer.draw(decoded, planned, stamp, long).finally(() => decoded.close());
           try {
             if (judge.wants(next)) {
-              const luma = await lumaOf(drawn);
-              if (judge.looksAt(next)) {
+              const luma = await readLuma(drawn);
+              if (judge.isLookedUp(next)) {
                 judge.show(next, luma, before);
                 this.kept.set(next, drawn.clone());
               }

@@ -1,12 +1,12 @@
 import type { Source } from '@core/master/source';
-import { overlaysAt, type PlanOverlay } from '@core/render/overlays';
+import { findOverlays, type PlanOverlay } from '@core/render/overlays';
 import { plannedFrame, type RenderPlan } from '@core/render/plan';
-import { luminanceOf } from '@core/words/contrast';
+import { computeLuminance } from '@core/words/contrast';
 import { leastContrast } from '@core/words/contrast-cells';
-import { framesToLookAt } from '@core/words/contrast-frames';
+import { sampleContrastFrames } from '@core/words/contrast-frames';
 import type { TextArt } from '@core/words/text-art';
 import { type DrawnParts, TextPainter } from '@render/words/text-painter';
-import { pictureOf } from '../play/preview-picture';
+import { toPicture } from '../play/preview-picture';
 import { Stage } from '../play/stage';
 import { StageWords } from '../play/stage-words';
 import { ReaderPool } from '../read/reader-pool';
@@ -45,8 +45,8 @@ export async function measureContrast(
   { plan, own }: ContrastRequest,
   { report, signal }: TaskContext,
 ): Promise<LookedWords> {
-  const looks = framesToLookAt(own, Math.min(MOST, Math.max(FEW, own.length)))
-    .flatMap((frame) => overlaysAt(own, frame).map(({ art }) => ({ frame, art })))
+  const looks = sampleContrastFrames(own, Math.min(MOST, Math.max(FEW, own.length)))
+    .flatMap((frame) => findOverlays(own, frame).map(({ art }) => ({ frame, art })))
     .slice(0, MOST);
   const fonts = await openFonts();
   await fonts.load(own.map(({ art }) => art));
@@ -71,11 +71,11 @@ export async function measureContrast(
       const source = plan.sources[planned.source] as Source;
       const sample = await (await readers.of(planned.source)).frame(planned.masterFrame);
       if (!sample) continue;
-      const picture = await pictureOf(sample, source, true);
+      const picture = await toPicture(sample, source, true);
       const { width, height } = plan;
       const shown = stage.canvas('master', { width, height }, bare, frame, picture, source);
       picture.close();
-      const ratio = ratioOf(shown, parts, art);
+      const ratio = computeRatio(shown, parts, art);
       shown.close();
       if (ratio !== null && (worst === null || ratio < worst.ratio))
         worst = { frame, ratio, size: parts.laid.size };
@@ -88,7 +88,7 @@ export async function measureContrast(
 }
 
 /** The least contrast of letters on a picture of the whole canvas. */
-function ratioOf(
+function computeRatio(
   shown: ImageBitmap,
   { rect, laid, behind, letters, rim }: DrawnParts,
   art: TextArt,
@@ -103,18 +103,18 @@ function ratioOf(
     width,
     height,
     behind: ink.getImageData(0, 0, width, height).data,
-    letters: alphaOf(letters),
-    rim: alphaOf(rim),
+    letters: readAlpha(letters),
+    rim: readAlpha(rim),
   };
   const cell = Math.max(4, Math.round(CELL * laid.size));
   // The word that is spoken has a colour of its own, and each word is that once.
   const ratios = [art.style.colour, ...(art.mark ? [art.mark.colour] : [])].flatMap(
-    (colour) => leastContrast(pixels, cell, luminanceOf(colour)) ?? [],
+    (colour) => leastContrast(pixels, cell, computeLuminance(colour)) ?? [],
   );
   return ratios.length > 0 ? Math.min(...ratios) : null;
 }
 
-function alphaOf(surface: OffscreenCanvas): Uint8Array {
+function readAlpha(surface: OffscreenCanvas): Uint8Array {
   const ink = surface.getContext('2d');
   if (!ink) throw new Error('this browser gives no 2D canvas to a worker');
   const { data } = ink.getImageData(0, 0, surface.width, surface.height);

@@ -17,11 +17,11 @@ export function shippedFonts(): Promise<FontIndex> {
 /** The fonts of this thread. @throws TroubleError `server-down`, `server-answer`. */
 export const openFonts = async (): Promise<Fonts> => new Fonts(await shippedFonts(), LOADER);
 
-const nameOf = (family: string): string => `gusset-${family}`;
+const toName = (family: string): string => `gusset-${family}`;
 
 const LOADER: FontLoader = {
   own: ownFontFamily,
-  stack: (family) => `"${nameOf(family)}"`,
+  stack: (family) => `"${toName(family)}"`,
   async load(file, family) {
     const face = isOwnFamily(family)
       ? await loaded(family, file, await ownFontBytes(family))
@@ -38,7 +38,7 @@ function loaded(family: string, { weight, ranges }: FontFile, bytes: ArrayBuffer
     .split(',')
     .map((range) => `U+${range}`)
     .join();
-  return new FontFace(nameOf(family), bytes, { weight: String(weight), unicodeRange }).load();
+  return new FontFace(toName(family), bytes, { weight: String(weight), unicodeRange }).load();
 }
 
 /** A page has its fonts in its document, a worker by itself (CSS Font Loading, `FontFaceSource`). */

@@ -1,4 +1,3 @@
-import { z } from 'zod';
 import { TroubleError } from '@core/trouble/trouble';
 import { runTask } from './run-task';
 
@@ -6,7 +5,7 @@ import { runTask } from './run-task';
 class FakeWorker {
   static latest: FakeWorker;
   onmessage: (event: { data: unknown }) => void = () => undefined;
-  onerror: (event: { message: string }) => void = () => undefined;
+  onerror: (event: { message?: string }) => void = () => undefined;
   onmessageerror: () => void = () => undefined;
   readonly orders: { type: string }[] = [];
   ended = false;
@@ -22,9 +21,9 @@ class FakeWorker {
   }
 }
 
-const options = { progress: z.object({ done: z.number() }), result: z.string() };
+const REQUEST = { name: 'all.zip', texts: [], files: [] };
 const start = (more: object = {}) => {
-  const running = runTask('stills', { ask: 1 }, { ...options, ...more });
+  const running = runTask('pack', REQUEST, more);
   return {
     running,
     worker: FakeWorker.latest,
@@ -38,19 +37,19 @@ describe('a task', () => {
   it('sends its request, hears progress, and ends its worker with the result', async () => {
     const heard: number[] = [];
     const { running, worker, tell } = start({ onProgress: ({ done }: { done: number }) => heard.push(done) });
-    expect(worker.orders).toEqual([{ type: 'start', request: { ask: 1 } }]);
-    tell({ type: 'progress', progress: { done: 1 } });
-    tell({ type: 'progress', progress: { done: 2 } });
-    tell({ type: 'done', result: 'made' });
-    expect(await running).toBe('made');
+    expect(worker.orders).toEqual([{ type: 'start', request: REQUEST }]);
+    tell({ type: 'progress', progress: { stage: 'pack', done: 1, total: 2 } });
+    tell({ type: 'progress', progress: { stage: 'pack', done: 2, total: 2 } });
+    tell({ type: 'done', result: 7 });
+    expect(await running).toBe(7);
     expect(heard).toEqual([1, 2]);
     expect(worker.ended).toBe(true);
   });
 
   it.each([
     ['no event', 'hello'],
-    ['progress of another shape', { type: 'progress', progress: { done: 'all' } }],
-    ['a result of another shape', { type: 'done', result: 7 }],
+    ['progress of another shape', { type: 'progress', progress: { stage: 'pack', done: 'all', total: 2 } }],
+    ['a result of another shape', { type: 'done', result: 'made' }],
     ['a trouble that is none', { type: 'failed', trouble: { code: 'made-up', values: {} } }],
     ['a trouble without its values', { type: 'failed', trouble: { code: 'damaged', values: { file: 'a' } } }],
   ])('settles when the worker tells %s', async (_, data) => {
@@ -92,6 +91,12 @@ describe('a task', () => {
     jest.useRealTimers();
     await expect(running).rejects.toMatchObject({ trouble: { code: 'cancelled' } });
     expect(worker.ended).toBe(true);
+  });
+
+  it('says so where the code of its worker does not come', async () => {
+    const { running, worker } = start();
+    worker.onerror({});
+    await expect(running).rejects.toMatchObject({ trouble: { code: 'worker-code' } });
   });
 
   it('fails when its worker breaks, and is not begun after a stop', async () => {

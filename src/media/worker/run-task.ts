@@ -1,33 +1,33 @@
-import type { z } from 'zod';
 import { TroubleError } from '@core/trouble/trouble';
+import { type ProgressOf, type RequestOf, type ResultOf, type TaskName, TASKS } from './task-table';
+import type { TaskDefinition } from './task-definition';
 import { KEEP, workerEventSchema, type WorkerOrder } from './worker-protocol';
+import { workerTrouble } from './worker-trouble';
 import { workerUrls } from './worker-urls';
 
-/** A worker that was told to stop gets this long to clean up, in milliseconds. */
-const GRACE_MS = 4000;
-
-/** What a task needs besides its request. */
-export interface TaskOptions<Progress, Result> {
-  progress: z.ZodType<Progress>;
-  result: z.ZodType<Result>;
-  onProgress?: (progress: Progress) => void;
+/** Callbacks and signal by which a caller follows and stops a task. */
+export interface Following<Told> {
+  onProgress?: (progress: Told) => void;
   signal?: AbortSignal;
-  /** How long it gets to clean up where it was told to stop, in milliseconds. */
-  graceMs?: number;
 }
 
 /**
  * Runs one task in a worker of its own and ends the worker afterwards.
  * @throws TroubleError with what the worker told, or `cancelled`.
  */
-export function runTask<Progress, Result>(
-  name: keyof typeof workerUrls,
-  request: unknown,
-  { progress, result, onProgress, signal, graceMs = GRACE_MS }: TaskOptions<Progress, Result>,
-): Promise<Result> {
+export function runTask<Name extends TaskName>(
+  name: Name,
+  request: RequestOf<Name>,
+  { onProgress, signal }: Following<ProgressOf<Name>> = {},
+): Promise<ResultOf<Name>> {
+  const { progress, result, graceMs } = TASKS[name] as unknown as TaskDefinition<
+    RequestOf<Name>,
+    ProgressOf<Name>,
+    ResultOf<Name>
+  >;
   return new Promise((resolve, reject) => {
     if (signal?.aborted) return reject(new TroubleError('cancelled'));
-    const worker = new Worker(workerUrls[name], { type: 'module' });
+    const worker = new Worker(workerUrls.task, { type: 'module', name });
     const send = (order: WorkerOrder) => worker.postMessage(order);
     let grace: ReturnType<typeof setTimeout> | undefined;
     const cancel = () => {
@@ -40,8 +40,7 @@ export function runTask<Progress, Result>(
       worker.terminate();
       settle();
     };
-    worker.onerror = (event) =>
-      end(() => reject(new TroubleError('worker-ended', { detail: event.message || 'no reason was given' })));
+    worker.onerror = (event) => end(() => reject(workerTrouble(event)));
     const misheard = () => end(() => reject(new TroubleError('worker-answer')));
     worker.onmessageerror = misheard;
     worker.onmessage = ({ data }: MessageEvent<unknown>) => {

@@ -1,26 +1,25 @@
-import { type Trouble, TroubleError } from '@core/trouble/trouble';
-import type { WorkerEvent, WorkerOrder } from './worker-protocol';
+import { TroubleError } from '@core/trouble/trouble';
+import type { Implementation } from './implementations';
+import type { ProgressOf, RequestOf, TaskName } from './task-table';
+import type { Progress, WorkerEvent, WorkerOrder } from './worker-protocol';
 
 /** The worker's side of a task: what it may tell, and the signal that says stop. */
-export interface TaskContext {
-  report(progress: unknown, transfer?: Transferable[]): void;
+export interface TaskContext<Told = Progress> {
+  report(progress: Told, transfer?: Transferable[]): void;
   signal: AbortSignal;
 }
 
-/**
- * Runs one task in this worker: waits for the order, tells progress, the result or the trouble.
- * @param troubleOf what an error of it is to a person.
- */
-export function serveTask<Request, Result>(
-  task: (request: Request, context: TaskContext) => Promise<Result>,
-  troubleOf: (error: unknown, request: Request) => Trouble,
-): void {
+/** Runs one task in this worker: waits for the order, tells progress, the result or the trouble. */
+export function serveTask<Name extends TaskName>({ load, troubleOf }: Implementation<Name>): void {
   const stop = new AbortController();
   const post = (event: WorkerEvent, transfer: Transferable[] = []) => self.postMessage(event, { transfer });
-  const run = async (request: Request) => {
+  const run = async (request: RequestOf<Name>) => {
     try {
-      const report: TaskContext['report'] = (progress, transfer) =>
+      const report: TaskContext<ProgressOf<Name>>['report'] = (progress, transfer) =>
         post({ type: 'progress', progress }, transfer);
+      const task = await load().catch((error: unknown) => {
+        throw new TroubleError('worker-code', { detail: String(error) });
+      });
       post({ type: 'done', result: await task(request, { report, signal: stop.signal }) });
     } catch (error) {
       const trouble = stop.signal.aborted ? new TroubleError('cancelled').trouble : troubleOf(error, request);
@@ -29,7 +28,7 @@ export function serveTask<Request, Result>(
   };
   self.onmessage = ({ data }: MessageEvent<WorkerOrder>) => {
     if (data.type === 'cancel') stop.abort(data.why);
-    else void run(data.request as Request);
+    else void run(data.request as RequestOf<Name>);
   };
 }
 

@@ -41,7 +41,9 @@ export class Fonts {
 
   /** Whether all that words need is there. */
   has(words: Words): boolean {
-    return this.knows(words) && this.filesOf(words).every(({ file }) => this.files.get(file) === 'there');
+    return (
+      this.knows(words) && this.listFontFiles(words).every(({ file }) => this.files.get(file) === 'there')
+    );
   }
 
   /** Loads what words need. @throws TroubleError `server-down`, `server-answer`, `font-gone`. */
@@ -49,7 +51,7 @@ export class Fonts {
     for (const { style } of all) if (isOwnFamily(style.family)) await this.know(style.family);
     const missing = new Map<FontFile, string>();
     for (const words of all) {
-      for (const { file, family } of this.filesOf(words)) {
+      for (const { file, family } of this.listFontFiles(words)) {
         if (!this.files.has(file)) missing.set(file, family);
       }
     }
@@ -71,10 +73,10 @@ export class Fonts {
   }
 
   /** Emoji are drawn in one weight, whatever the words have. */
-  private filesOf({ text, style }: Words): { file: FontFile; family: string }[] {
+  private listFontFiles({ text, style }: Words): { file: FontFile; family: string }[] {
     const runs = fontRuns(text, style.family, this.book);
     const files = runs.flatMap(({ text, family }) =>
-      this.book.filesFor(family, style.weight, text).map((file) => ({ file, family })),
+      this.book.chooseFiles(family, style.weight, text).map((file) => ({ file, family })),
     );
     return [...new Map(files.map((found) => [found.file, found])).values()];
   }

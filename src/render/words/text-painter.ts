@@ -28,7 +28,7 @@ const MEASURED = 256;
 /** Widths that are remembered at most. */
 const MOST_WIDTHS = 20_000;
 
-function inkOf(surface: OffscreenCanvas): Ink {
+function measureInk(surface: OffscreenCanvas): Ink {
   const ink = surface.getContext('2d', { willReadFrequently: true });
   if (!ink) throw new Error('there is no 2D canvas here');
   return ink;
@@ -37,7 +37,7 @@ function inkOf(surface: OffscreenCanvas): Ink {
 /** Draws words as they are laid out: the preview, the export, the cover and what is measured all draw with this. */
 export class TextPainter {
   private readonly widths = new Map<string, number>();
-  private readonly gauge = inkOf(new OffscreenCanvas(1, 1));
+  private readonly gauge = measureInk(new OffscreenCanvas(1, 1));
 
   constructor(readonly fonts: Fonts) {}
 
@@ -81,7 +81,7 @@ export class TextPainter {
     draw: (pen: TextPen) => void,
   ): OffscreenCanvas {
     const surface = new OffscreenCanvas(rect.width, rect.height);
-    const ink = inkOf(surface);
+    const ink = measureInk(surface);
     ink.translate(art.box.x - rect.x, art.box.y - rect.y);
     draw(new TextPen(ink, this.fonts, art, laid));
     return surface;

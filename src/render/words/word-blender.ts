@@ -1,17 +1,24 @@
+import { memoize } from '@core/figures/memoize';
 import type { PlannedFrame, RenderPlan } from '@core/render/plan';
 import type { Kernel } from '@kernel/kernel';
-import { type Overlay, OverlayBlender, overlayOf } from '@kernel/overlay';
+import { type Overlay, OverlayBlender, createOverlay } from '@kernel/overlay';
 import type { PlanarPicture } from '@kernel/planes';
 import type { WordLayer } from '../plan-drawer';
 import { Drawings } from './drawings';
 import type { Fonts } from './fonts';
 import type { Drawing } from './text-painter';
 
+/** Turns a drawing into planes that a kernel lays over a frame. */
+function toPlanes({ surface, rect }: Drawing): Overlay {
+  const ink = surface.getContext('2d');
+  if (!ink) throw new Error('this browser gives no 2D canvas to a worker');
+  return createOverlay(ink.getImageData(0, 0, rect.width, rect.height).data, rect);
+}
+
 /** Lays a plan's words over its frames. A drawing is turned into planes once, when it first shows. */
 export class WordBlender implements WordLayer {
   private readonly blender: OverlayBlender;
-  private readonly planes = new WeakMap<Drawing, Overlay>();
-
+  private readonly planesOf = memoize(toPlanes);
   private constructor(
     kernel: Kernel,
     private readonly plan: RenderPlan,
@@ -41,16 +48,5 @@ export class WordBlender implements WordLayer {
       const drawing = this.drawings.of(art, this.plan);
       if (drawing) this.blender.blend(this.planesOf(drawing), target, presence, slot);
     });
-  }
-
-  private planesOf(drawing: Drawing): Overlay {
-    const known = this.planes.get(drawing);
-    if (known) return known;
-    const { surface, rect } = drawing;
-    const ink = surface.getContext('2d');
-    if (!ink) throw new Error('this browser gives no 2D canvas to a worker');
-    const made = overlayOf(ink.getImageData(0, 0, rect.width, rect.height).data, rect);
-    this.planes.set(drawing, made);
-    return made;
   }
 }

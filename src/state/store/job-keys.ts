@@ -14,7 +14,7 @@ export const recordKey = (job: string, kind: 'export' | 'post', id: string): str
   `${JOB}${job}/${kind}/${id}`;
 
 /** A key taken apart, or null for one that is no job's. */
-export function jobKeyOf(key: string): { job: string; piece: Piece; id: string } | null {
+export function parseJobKey(key: string): { job: string; piece: Piece; id: string } | null {
   const [, job, piece, id = ''] =
     /^job\/([^/]+)\/(head|document|history|entry|export|post)(?:\/(.+))?$/.exec(key) ?? [];
   return job && piece ? { job, piece: piece as Piece, id } : null;

@@ -1,8 +1,8 @@
-import { type Entry, type Head, headOf, headSchema, type JobFile } from '@core/job/document';
+import { type Entry, type Head, toHead, headSchema, type JobFile } from '@core/job/document';
 import type { z } from 'zod';
 import { type ExportRecord, exportRecordSchema, type PostRecord } from '@core/job/records';
-import { type ReadJob, readStoredJob, recordsOf, storedJob, type Unreadable } from '@core/job/stored-job';
-import { documentKey, entryKey, headKey, historyKey, jobKeyOf, type Piece, recordKey } from './job-keys';
+import { type ReadJob, readStoredJob, readRecords, storedJob, type Unreadable } from '@core/job/stored-job';
+import { documentKey, entryKey, headKey, historyKey, parseJobKey, type Piece, recordKey } from './job-keys';
 import { alone } from './locks';
 import { storage } from './storage';
 
@@ -33,7 +33,7 @@ const texts = async (keys: readonly string[]): Promise<string[]> => {
 async function keysByJob(): Promise<Map<string, Record<Piece, string[]>>> {
   const jobs = new Map<string, Record<Piece, string[]>>();
   for (const key of (await storage.getAllKeys()).sort()) {
-    const known = jobKeyOf(key);
+    const known = parseJobKey(key);
     if (!known) continue;
     const pieces = jobs.get(known.job) ?? {
       head: [],
@@ -74,8 +74,8 @@ export async function listJobs(): Promise<{ jobs: ListedJob[]; aside: AsideJob[]
     const read = await loadJob(id);
     // A head that was lost is written again from the job itself.
     if (read?.ok) {
-      await storage.setItem(headKey(id), JSON.stringify(headOf(read.file)));
-      jobs.push({ head: headOf(read.file), ...records });
+      await storage.setItem(headKey(id), JSON.stringify(toHead(read.file)));
+      jobs.push({ head: toHead(read.file), ...records });
     } else if (read) aside.push({ id, ...read, text: await wholeText(id) });
   }
   return { jobs, aside };
@@ -95,9 +95,9 @@ export async function loadJob(id: string): Promise<ReadJob | null> {
   if (!keys) return null;
   const [document = ''] = await texts(keys.document);
   const [history = null] = await texts(keys.history);
-  const since = revisionOf(document);
+  const since = parseRevision(document);
   // Changes that a fold already took in may still lie there.
-  const entries = keys.entry.filter((key) => Number(jobKeyOf(key)?.id) > since);
+  const entries = keys.entry.filter((key) => Number(parseJobKey(key)?.id) > since);
   return readStoredJob({
     document,
     history,
@@ -107,7 +107,7 @@ export async function loadJob(id: string): Promise<ReadJob | null> {
   });
 }
 
-const revisionOf = (document: string): number => Number(/^\{"revision":(\d+)/.exec(document)?.[1] ?? 0);
+const parseRevision = (document: string): number => Number(/^\{"revision":(\d+)/.exec(document)?.[1] ?? 0);
 
 /** All that is stored of a job, as one text. */
 async function wholeText(id: string): Promise<string> {
@@ -123,7 +123,7 @@ export async function createJob(file: JobFile): Promise<void> {
   await storage.setMany({
     [documentKey(id)]: stored.document,
     [historyKey(id)]: stored.history ?? '',
-    [headKey(id)]: JSON.stringify(headOf(file)),
+    [headKey(id)]: JSON.stringify(toHead(file)),
     ...Object.fromEntries(
       exports.map((record, i) => [recordKey(id, 'export', record.id), stored.exports[i] ?? '']),
     ),
@@ -141,7 +141,7 @@ export function appendEntry(file: JobFile, entry: Entry): Promise<void> {
     await requireRevision(id, entry.revision - 1);
     await storage.setMany({
       [entryKey(id, entry.revision)]: JSON.stringify(entry),
-      [headKey(id)]: JSON.stringify(headOf(file)),
+      [headKey(id)]: JSON.stringify(toHead(file)),
     });
   });
 }
@@ -158,11 +158,11 @@ export function foldJob(file: JobFile, from: number): Promise<void> {
     await storage.setMany({
       [documentKey(id)]: stored.document,
       [historyKey(id)]: stored.history ?? '',
-      [headKey(id)]: JSON.stringify(headOf(file)),
+      [headKey(id)]: JSON.stringify(toHead(file)),
     });
     const entries = (await keysByJob()).get(id)?.entry ?? [];
     // What ends here on the way is passed over by its revision when the job is read.
-    await storage.removeMany(entries.filter((key) => Number(jobKeyOf(key)?.id) <= file.revision));
+    await storage.removeMany(entries.filter((key) => Number(parseJobKey(key)?.id) <= file.revision));
   });
 }
 
@@ -188,7 +188,7 @@ export function putRecord(
 /** An export's record as it is stored now, or null where there is none that can be read. */
 export async function loadExport(job: string, id: string): Promise<ExportRecord | null> {
   const text = await storage.getItem(recordKey(job, 'export', id));
-  return recordsOf(exportRecordSchema as z.ZodType<ExportRecord>, text === null ? [] : [text])[0] ?? null;
+  return readRecords(exportRecordSchema as z.ZodType<ExportRecord>, text === null ? [] : [text])[0] ?? null;
 }
 
 export function dropRecord(job: string, kind: 'export' | 'post', id: string): Promise<void> {

@@ -1,5 +1,5 @@
-import { type Entry, headOf, type JobFile } from '@core/job/document';
-import { troubleOf, type Trouble } from '@core/trouble/trouble';
+import { type Entry, toHead, type JobFile } from '@core/job/document';
+import { toTrouble, type Trouble } from '@core/trouble/trouble';
 import { appendEntry, foldJob, StaleWrite } from './job-store';
 import { tellTabs } from './tabs';
 
@@ -62,7 +62,7 @@ export class JobWriter {
       await appendEntry(file, entry);
       stored.revision = entry.revision;
       stored.entries += 1;
-      tellTabs({ type: 'changed', id, entry, head: headOf(file) });
+      tellTabs({ type: 'changed', id, entry, head: toHead(file) });
       if (stored.entries >= FOLD_AFTER) this.foldSoon(id);
     });
   }
@@ -86,7 +86,7 @@ export class JobWriter {
     await foldJob(file, revision);
     stored.revision = file.revision;
     stored.entries = 0;
-    if (file.revision !== revision) tellTabs({ type: 'rewritten', id, head: headOf(file) });
+    if (file.revision !== revision) tellTabs({ type: 'rewritten', id, head: toHead(file) });
   }
 
   private queue(id: string, write: (stored: Stored) => Promise<void>): void {
@@ -104,7 +104,7 @@ export class JobWriter {
           stored.conflict = true;
           this.around.onConflict(file);
         } else if (file) {
-          this.around.onTrouble(id, troubleOf(error, 'save-failed', {}));
+          this.around.onTrouble(id, toTrouble(error, 'save-failed', {}));
           this.tryLater(id);
         }
       });
@@ -117,7 +117,7 @@ export class JobWriter {
     await create(file);
     stored.create = null;
     stored.revision = file.revision;
-    tellTabs({ type: 'rewritten', id, head: headOf(file) });
+    tellTabs({ type: 'rewritten', id, head: toHead(file) });
   }
 
   /** Stores what could not be stored once more after a while, also where nothing is changed any more. */

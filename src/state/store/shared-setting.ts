@@ -1,5 +1,5 @@
 import { create } from 'zustand';
-import { type Trouble, troubleOf } from '@core/trouble/trouble';
+import { type Trouble, toTrouble } from '@core/trouble/trouble';
 import { alone } from './locks';
 import { dropSetting, loadSetting, saveSetting } from './storage';
 
@@ -112,7 +112,7 @@ export function sharedSetting<T>(name: string, form: Form<T>): SharedSetting<T> 
         open()?.postMessage(null);
         return value;
       } catch (error) {
-        const trouble = troubleOf(error, 'setting-unsaved', { what: form.label });
+        const trouble = toTrouble(error, 'setting-unsaved', { what: form.label });
         setTrouble('unstored', name, { trouble, tryAgain: store });
         return withUnstored();
       }

@@ -28,7 +28,7 @@ export function hearTabs(listener: (message: TabMessage) => void): void {
   channel.addEventListener('message', ({ data }: MessageEvent<TabMessage>) => listener(data));
 }
 
-const nameOf = (id: string): string => `gusset/work/${id}`;
+const toName = (id: string): string => `gusset/work/${id}`;
 const working = new Map<string, Kept>();
 const waits = new Map<string, AbortController>();
 
@@ -55,7 +55,7 @@ const takings = new Map<string, Promise<boolean>>();
 
 async function take(id: string, listener: WorkListener): Promise<boolean> {
   if (working.has(id)) return true;
-  const now = await keepLock(nameOf(id), 'now');
+  const now = await keepLock(toName(id), 'now');
   if (now) {
     keep(id, now, listener);
     return true;
@@ -63,7 +63,7 @@ async function take(id: string, listener: WorkListener): Promise<boolean> {
   if (waits.has(id)) return false;
   const wait = new AbortController();
   waits.set(id, wait);
-  void keepLock(nameOf(id), 'wait', wait.signal).then((later) => {
+  void keepLock(toName(id), 'wait', wait.signal).then((later) => {
     if (waits.get(id) === wait) waits.delete(id);
     if (!later) return;
     keep(id, later, listener);
@@ -82,7 +82,7 @@ export function wantWork(id: string, listener: WorkListener): void {
     if (waits.get(id) !== wait) return;
     wait.abort();
     waits.delete(id);
-    void keepLock(nameOf(id), 'steal').then((stolen) => {
+    void keepLock(toName(id), 'steal').then((stolen) => {
       if (!stolen) return;
       keep(id, stolen, listener);
       listener.onGained();

@@ -3,7 +3,7 @@ import { useEffect, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { type Account, ACCOUNTS_PAGE, signInFaultSchema } from '@core/posting/accounts';
-import { forgetAccount, loadAccounts, signInTo, useAccounts } from '@state/accounts';
+import { forgetAccount, loadAccounts, signInToOutlet, useAccounts } from '@state/posting';
 import { useRuleSheets } from '../job/use-target';
 import { Notice, TroubleNotice } from '../parts/notice';
 import { Screen } from '../parts/screen';
@@ -62,9 +62,13 @@ export function AccountsScreen() {
             <Heading>{name}</Heading>
             {accounts !== null && own.length === 0 && <Soft>No account yet.</Soft>}
             {own.map((account) => (
-              <Row key={account.id} account={account} onLeave={() => setLeaving(account)} />
+              <Row key={account.id} account={account} name={name} onLeave={() => setLeaving(account)} />
             ))}
-            <Button mode="outlined" style={styles.left} onPress={() => void signInTo(outlet, ACCOUNTS_PAGE)}>
+            <Button
+              mode="outlined"
+              style={styles.left}
+              onPress={() => void signInToOutlet({ outlet, name }, ACCOUNTS_PAGE)}
+            >
               {own.length === 0 ? `Sign in to ${name}` : `Add an account of ${name}`}
             </Button>
           </View>
@@ -74,7 +78,8 @@ export function AccountsScreen() {
   );
 }
 
-function Row({ account, onLeave }: { account: Account; onLeave: () => void }) {
+/** @param name of the outlet. */
+function Row({ account, name, onLeave }: { account: Account; name: string; onLeave: () => void }) {
   const wrong = accountTrouble(account);
   const { outlet } = account;
   return (
@@ -90,7 +95,7 @@ function Row({ account, onLeave }: { account: Account; onLeave: () => void }) {
           standing="stop"
           title={wrong}
           actions={
-            <Button mode="contained" onPress={() => void signInTo(outlet, ACCOUNTS_PAGE)}>
+            <Button mode="contained" onPress={() => void signInToOutlet({ outlet, name }, ACCOUNTS_PAGE)}>
               Sign in again
             </Button>
           }

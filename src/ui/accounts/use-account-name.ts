@@ -1,6 +1,6 @@
 import { useCallback, useMemo } from 'react';
-import { useAccounts } from '@state/accounts';
-import { useJobs } from '@state/jobs';
+import { useAccounts } from '@state/posting';
+import { useJobs } from '@state/job';
 
 /** Names the account of a post: one that was removed by what was noted of the post. */
 export function useAccountName(): (account: string, post: string) => string {

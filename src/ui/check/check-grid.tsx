@@ -1,6 +1,6 @@
 import { Pressable, StyleSheet, TextInput, useWindowDimensions, View } from 'react-native';
-import { useChecks } from '@state/checks';
-import { setCanvas, setClip } from '@state/jobs';
+import { useChecks } from '@state/check';
+import { setCanvas, setClip } from '@state/job';
 import { useBoard, useJob } from '../job/job-context';
 import { Choice } from '../parts/choice';
 import { Mark } from '../parts/mark';
@@ -65,7 +65,7 @@ function List({ rows }: { rows: readonly CellRow[] }) {
   return (
     <View role="list" aria-label="All clips" style={styles.list}>
       {rows.map((row) => (
-        <View key={keyOf(row)} role="listitem" aria-label={nameOf(row)}>
+        <View key={toKey(row)} role="listitem" aria-label={toName(row)}>
           <Cell row={row} title={row.cell.clipName} more={row.cell.label} />
         </View>
       ))}
@@ -101,7 +101,7 @@ function Table({ rows }: { rows: readonly CellRow[] }) {
                 {own
                   .filter(({ cell }) => cell.label === label)
                   .map((row) => (
-                    <Cell key={keyOf(row)} row={row} title={row.words} />
+                    <Cell key={toKey(row)} row={row} title={row.words} />
                   ))}
               </View>
             ))}
@@ -112,8 +112,8 @@ function Table({ rows }: { rows: readonly CellRow[] }) {
   );
 }
 
-const keyOf = ({ cell }: CellRow): string => `${cell.clip} ${cell.canvas} ${cell.placement}`;
-const nameOf = ({ cell, words }: CellRow): string => `${cell.clipName}, ${cell.label}: ${words}`;
+const toKey = ({ cell }: CellRow): string => `${cell.clip} ${cell.canvas} ${cell.placement}`;
+const toName = ({ cell, words }: CellRow): string => `${cell.clipName}, ${cell.label}: ${words}`;
 
 /** One clip on one canvas: a tap works on it, and shows what was found. */
 function Cell({ row, title, more }: { row: CellRow; title: string; more?: string }) {
@@ -128,7 +128,7 @@ function Cell({ row, title, more }: { row: CellRow; title: string; more?: string
   return (
     <Pressable
       role="button"
-      aria-label={`Show ${nameOf(row)}`}
+      aria-label={`Show ${toName(row)}`}
       aria-pressed={on}
       onPress={open}
       style={[styles.cell, on && styles.on]}

@@ -5,8 +5,8 @@ import { planOfJob } from '@core/check/check';
 import { type Finding, findingWords, measuredWords, ruleName } from '@core/check/finding';
 import { fixCommand, fixLabel } from '@core/check/fixes';
 import { plannedFrame } from '@core/render/plan';
-import { dispatch } from '@state/jobs';
-import { showFrame } from '@state/player';
+import { dispatch } from '@state/job';
+import { player } from '@state/player';
 import { useClip, useJob } from '../job/job-context';
 import { useRuleSheets, useTarget } from '../job/use-target';
 import { Mark } from '../parts/mark';
@@ -33,7 +33,7 @@ export function FindingRow({ finding }: { finding: Finding }) {
   const look = () => {
     const plan = planOfJob(job, sheets);
     const { masterFrame, source } = plannedFrame(plan, Math.min(frame ?? 0, plan.frames - 1));
-    showFrame(masterFrame, plan.sources[source]?.id);
+    player.showFrame(masterFrame, plan.sources[source]?.id);
     router.replace(`/job/${job.id}/frame`);
   };
   return (

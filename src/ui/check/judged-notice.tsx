@@ -1,11 +1,10 @@
 import { useEffect } from 'react';
 import { Button } from 'react-native-paper';
 import { sheetChanges } from '@core/outlets/compare';
-import { targetsOf } from '@core/outlets/outlets';
+import { listTargets } from '@core/outlets/outlets';
 import type { RuleSheet } from '@core/outlets/rule-sheet';
-import { markOf } from '@core/outlets/sheet-mark';
-import { markJudged } from '@state/jobs';
-import { sheetVersions, useSheets } from '@state/sheets';
+import { toSheetMark } from '@core/outlets/sheet-mark';
+import { markJudged, sheetVersions, useSheets } from '@state/job';
 import { useJob } from '../job/job-context';
 import { Notice } from '../parts/notice';
 
@@ -15,7 +14,7 @@ function useJudges(): RuleSheet[] {
   const { sheets } = useSheets();
   const outlets = new Set(
     edit.clips.flatMap(({ canvases }) =>
-      canvases.flatMap((canvas) => targetsOf(sheets, canvas).map(({ sheet }) => sheet.outlet)),
+      canvases.flatMap((canvas) => listTargets(sheets, canvas).map(({ sheet }) => sheet.outlet)),
     ),
   );
   return sheets.filter(({ outlet }) => outlets.has(outlet));
@@ -35,12 +34,12 @@ export function JudgedNotice() {
   }, [id, unmarked]);
   const changed = judges.filter((sheet) => {
     const mark = judged[sheet.outlet];
-    return mark !== undefined && mark.version !== markOf(sheet).version;
+    return mark !== undefined && mark.version !== toSheetMark(sheet).version;
   });
   return changed.map((sheet) => {
     const { outlet, name, date } = sheet;
     const mark = judged[outlet];
-    const old = sheetVersions(shelf, outlet).find((version) => markOf(version).version === mark?.version);
+    const old = sheetVersions(shelf, outlet).find((version) => toSheetMark(version).version === mark?.version);
     const places = old ? sheetChanges(old, sheet) : [];
     return (
       <Notice

@@ -6,7 +6,7 @@ import {
   useReactTable,
 } from '@tanstack/react-table';
 import { useMemo, useState } from 'react';
-import { type BoardCell, countedAs, rankOf, worstOf } from '@core/check/check-board';
+import { type BoardCell, countedAs, rankSeverity, findWorstSeverity } from '@core/check/check-board';
 import { ruleName } from '@core/check/finding';
 import type { Severity } from '@core/check/rule';
 
@@ -28,12 +28,12 @@ const NAMES: [Severity, string, string][] = [
   ['unknown', 'not known yet', 'not known yet'],
 ];
 
-function rowOf(cell: BoardCell): CellRow {
+function toRow(cell: BoardCell): CellRow {
   const parts = NAMES.flatMap(([severity, one, many]) => {
     const count = cell.findings.filter((finding) => countedAs(finding, cell.overrides) === severity).length;
     return count > 0 ? [`${count} ${count === 1 ? one : many}`] : [];
   });
-  return { cell, worst: worstOf(cell), words: parts.join(', ') || 'passed' };
+  return { cell, worst: findWorstSeverity(cell), words: parts.join(', ') || 'passed' };
 }
 
 /** Rules that did not pass, by name, so that a search finds them. */
@@ -44,7 +44,7 @@ const failing = ({ findings }: BoardCell): string =>
     .join(' ');
 
 const COLUMNS: ColumnDef<CellRow>[] = [
-  { id: 'worst', accessorFn: ({ worst }) => rankOf(worst), enableGlobalFilter: false },
+  { id: 'worst', accessorFn: ({ worst }) => rankSeverity(worst), enableGlobalFilter: false },
   { id: 'clip', accessorFn: ({ cell }) => cell.clipName },
   { id: 'placement', accessorFn: ({ cell }) => cell.label },
   { id: 'rules', accessorFn: ({ cell }) => failing(cell) },
@@ -55,9 +55,9 @@ export function useCellTable(cells: BoardCell[]) {
   const [shown, setShown] = useState<Shown>('all');
   const [order, setOrder] = useState<Order>('worst');
   const [search, setSearch] = useState('');
-  const rows = useMemo(() => cells.map(rowOf), [cells]);
+  const rows = useMemo(() => cells.map(toRow), [cells]);
   const data = useMemo(
-    () => rows.filter(({ worst }) => shown === 'all' || rankOf(worst) >= rankOf(shown)),
+    () => rows.filter(({ worst }) => shown === 'all' || rankSeverity(worst) >= rankSeverity(shown)),
     [rows, shown],
   );
   const state = useMemo(

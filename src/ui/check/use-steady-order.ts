@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { rankOf } from '@core/check/check-board';
+import { rankSeverity } from '@core/check/check-board';
 import type { Finding } from '@core/check/finding';
 
 /**
@@ -20,4 +20,4 @@ export function useSteadyOrder(findings: readonly Finding[] | null, place: strin
 }
 
 const ordered = (findings: readonly Finding[]): string[] =>
-  [...findings].sort((a, b) => rankOf(b.severity) - rankOf(a.severity)).map(({ rule }) => rule);
+  [...findings].sort((a, b) => rankSeverity(b.severity) - rankSeverity(a.severity)).map(({ rule }) => rule);

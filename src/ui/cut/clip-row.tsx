@@ -3,7 +3,7 @@ import { Pressable, ScrollView, StyleSheet, View } from 'react-native';
 import { Button, Dialog, TextInput } from 'react-native-paper';
 import { clipName } from '@core/job/clip';
 import { lengthLabel } from '@core/time/timecode';
-import { addClip, chooseClip, clipSeconds, removeClip, renameClip } from '@state/clips';
+import { addClip, chooseClip, clipSeconds, removeClip, renameClip } from '@state/cut';
 import { useClip, useJob } from '../job/job-context';
 import { GraveButton } from '../parts/grave-button';
 import { Tool } from '../parts/tool';

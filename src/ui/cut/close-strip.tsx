@@ -5,7 +5,7 @@ import { STRIP } from '@core/pass/pass';
 import { clamp } from '@core/picture/size';
 import { rateValue } from '@core/time/frame-rate';
 import { formatTimecode } from '@core/time/timecode';
-import { showFrame, usePlayer } from '@state/player';
+import { player, usePlayer } from '@state/player';
 import { colours } from '../theme/tokens';
 import { StripPicture, useStripPictures } from './strip-picture';
 import type { CutTools } from './use-cut';
@@ -32,7 +32,7 @@ export function CloseStrip({ tools, width }: { tools: CutTools; width: number })
   const tiles = useTiles(frame, across, every, frames);
   const pictures = useStripPictures(source, tiles, every, !playing);
   const [begun, setBegun] = useState(frame);
-  const go = (to: number) => showFrame(clamp(Math.round(to), 0, frames - 1), source.id);
+  const go = (to: number) => player.showFrame(clamp(Math.round(to), 0, frames - 1), source.id);
   const draw = Gesture.Exclusive(
     Gesture.Pan()
       .runOnJS(true)

@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
 import { Image, StyleSheet, View } from 'react-native';
 import { formatTimecode } from '@core/time/timecode';
-import { useStills } from '@state/stills';
+import { useStills } from '@state/picture';
 import { Soft } from '../parts/words';
 import { colours, space } from '../theme/tokens';
 import type { CutTools } from './use-cut';

@@ -2,7 +2,7 @@ import { type PropsWithChildren, useMemo, useState } from 'react';
 import { type LayoutChangeEvent, StyleSheet, useWindowDimensions, View } from 'react-native';
 import { formatTimecode } from '@core/time/timecode';
 import { parseEntry } from '@core/time/timecode-entry';
-import { showFrame, usePlayer } from '@state/player';
+import { player, usePlayer } from '@state/player';
 import { JobPage } from '../job/job-page';
 import { useTarget } from '../job/use-target';
 import { Choice } from '../parts/choice';
@@ -118,8 +118,8 @@ function useCutKeys(tools: CutTools): void {
       'Shift+ArrowRight': () => move(index + 1),
       ',': () => slip(-1),
       '.': () => slip(1),
-      ArrowLeft: () => showFrame(usePlayer.getState().frame - 1),
-      ArrowRight: () => showFrame(usePlayer.getState().frame + 1),
+      ArrowLeft: () => player.showFrame(usePlayer.getState().frame - 1),
+      ArrowRight: () => player.showFrame(usePlayer.getState().frame + 1),
     }),
     [trim, split, remove, move, slip, index],
   );

@@ -6,7 +6,7 @@ import { snapped } from '@core/cut/snap';
 import type { Shot } from '@core/cut/shot';
 import type { Source } from '@core/master/source';
 import { clamp } from '@core/picture/size';
-import { showFrame, usePlayer } from '@state/player';
+import { player, usePlayer } from '@state/player';
 import { scrubGesture, StripZoom } from '../parts/strip-zoom';
 import { Soft } from '../parts/words';
 import { colours } from '../theme/tokens';
@@ -58,7 +58,7 @@ function Strip({ tools, width, shotMarks }: Props & { width: number }) {
   const pictures = useStripPictures(source, tiles, (TILE / Math.max(1, width)) * frames);
   const place = (frame: number) => (frame / frames) * width;
   const frameAtX = (x: number) => clamp(Math.floor((x / Math.max(1, width)) * frames), 0, frames - 1);
-  const scrub = scrubGesture((x) => showFrame(frameAtX(x), source.id));
+  const scrub = scrubGesture((x) => player.showFrame(frameAtX(x), source.id));
   const begun = useRef(0);
   const drag = (edge: Edge, pixels: number, done: boolean) => {
     const wanted = begun.current + Math.round((pixels / width) * frames);
@@ -89,13 +89,13 @@ function Strip({ tools, width, shotMarks }: Props & { width: number }) {
                 <StripPicture picture={pictures[frame]} width={TILE} height={STRIP_HEIGHT} />
               </View>
             ))}
-            {gapsOf(own, frames).map(({ from, to }) => (
+            {listGaps(own, frames).map(({ from, to }) => (
               <View
                 key={from}
                 style={[styles.papered, { left: place(from), width: place(to) - place(from) }]}
               />
             ))}
-            {marksOf(shots, place).map((shot) => (
+            {listMarks(shots, place).map((shot) => (
               <View
                 key={shot.id}
                 style={[styles.shot, shotMarks && styles.shotStrong, { left: place(shot.in) - 1 }]}
@@ -119,7 +119,7 @@ function Strip({ tools, width, shotMarks }: Props & { width: number }) {
 const APART = 14;
 
 /** Shots whose beginning is marked: those that stand too close to the one before give way. */
-function marksOf(shots: readonly Shot[], place: (frame: number) => number): Shot[] {
+function listMarks(shots: readonly Shot[], place: (frame: number) => number): Shot[] {
   let last = 0;
   return shots.slice(1).filter((shot) => {
     if (place(shot.in) - last < APART) return false;
@@ -129,7 +129,7 @@ function marksOf(shots: readonly Shot[], place: (frame: number) => number): Shot
 }
 
 /** What of a master no range keeps. */
-function gapsOf(
+function listGaps(
   ranges: readonly { in: number; out: number }[],
   frames: number,
 ): { from: number; to: number }[] {

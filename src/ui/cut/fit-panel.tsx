@@ -3,10 +3,9 @@ import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import type { Proposal } from '@core/cut/fit-length';
 import { lengthLabel } from '@core/time/timecode';
-import { clipSeconds } from '@state/clips';
-import { fitsOf } from '@state/fits';
-import { dispatch } from '@state/jobs';
-import { playCut } from '@state/player';
+import { clipSeconds, proposeFits } from '@state/cut';
+import { dispatch } from '@state/job';
+import { player } from '@state/player';
 import { useClip, useJob, useLooks } from '../job/job-context';
 import { CheckBox } from '../parts/check-box';
 import { Choice } from '../parts/choice';
@@ -33,7 +32,7 @@ export function FitPanel() {
   const clip = useClip();
   const passOf = useLooks(job.masters);
   const [wish, setWish] = useState({ seconds: 20, keepFirst: true, keepLast: true });
-  const found = useMemo(() => fitsOf(job, wish), [job, wish]);
+  const found = useMemo(() => proposeFits(job, wish), [job, wish]);
   const looked = job.masters.every((master) => passOf(master.fingerprint) !== null);
   const preset = LENGTHS.find((length) => Number(length.value) === wish.seconds)?.value;
   return (
@@ -89,7 +88,7 @@ export function FitPanel() {
                   {length} in {proposal.cut.length} {proposal.cut.length === 1 ? 'range' : 'ranges'}, {why}
                 </Soft>
                 <View style={styles.actions}>
-                  <Button mode="outlined" icon="play" onPress={() => playCut(proposal.cut)}>
+                  <Button mode="outlined" icon="play" onPress={() => player.playCut(proposal.cut)}>
                     Play it
                   </Button>
                   <Button

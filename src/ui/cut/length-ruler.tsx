@@ -4,9 +4,9 @@ import { masterLengths } from '@core/check/check';
 import { type Cut, cutFrames } from '@core/cut/cut';
 import { cardFrames } from '@core/words/clip-text';
 import type { Canvas } from '@core/layout/canvas';
-import { targetOf } from '@core/outlets/outlets';
+import { findTarget } from '@core/outlets/outlets';
 import type { Sheets } from '@core/outlets/rule-sheet';
-import { framesWithin, secondsOf } from '@core/time/frame-rate';
+import { framesWithin, toSeconds } from '@core/time/frame-rate';
 import { lengthLabel } from '@core/time/timecode';
 import { useClip, useJob } from '../job/job-context';
 import { useRuleSheets } from '../job/use-target';
@@ -25,7 +25,7 @@ export function LengthRuler({ cut }: { cut: Cut }) {
   const [width, setWidth] = useState(0);
   const lengths = masterLengths(job);
   const lasts = ({ rate }: Canvas) => cutFrames(cut, lengths, rate) + cardFrames(clip.text?.card, rate);
-  const rows = clip.canvases.map((canvas) => rowOf(sheets, canvas, lasts(canvas)));
+  const rows = clip.canvases.map((canvas) => toRow(sheets, canvas, lasts(canvas)));
   const [first] = rows;
   if (!first) return null;
   const longest = Math.max(...rows.flatMap((row) => [row.seconds, Math.min(row.limit, row.seconds * 4)]));
@@ -70,12 +70,12 @@ export function LengthRuler({ cut }: { cut: Cut }) {
   );
 }
 
-type Row = ReturnType<typeof rowOf>;
+type Row = ReturnType<typeof toRow>;
 
-function rowOf(sheets: Sheets, canvas: Canvas, frames: number) {
-  const { placement, label } = targetOf(sheets, canvas);
+function toRow(sheets: Sheets, canvas: Canvas, frames: number) {
+  const { placement, label } = findTarget(sheets, canvas);
   const { most, best } = placement.length;
-  const seconds = secondsOf(frames, canvas.rate);
+  const seconds = toSeconds(frames, canvas.rate);
   return {
     canvas,
     label,

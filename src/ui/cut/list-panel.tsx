@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import type { ListNote } from '@core/interchange/cut-list';
-import { listFile, type ListUse, openList, type OpenList, shotListFile, takeList } from '@state/cut-lists';
+import { listFile, type ListUse, type OpenList, openList, shotListFile, takeList } from '@state/cut';
 import { useJob, useSource } from '../job/job-context';
 import { Notice } from '../parts/notice';
 import { pickList, saveFile } from '../parts/pick-file';

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
-import { splitIntoParts } from '@state/clips';
+import { splitIntoParts } from '@state/cut';
 import { useJob } from '../job/job-context';
 import { useTarget } from '../job/use-target';
 import { NumberField } from '../parts/number-field';

@@ -4,18 +4,25 @@ import { Image, Pressable, StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { isPicked, shotPicked } from '@core/cut/pick-shots';
 import type { Shot } from '@core/cut/shot';
-import { kindsIn, noEvidence } from '@core/follow/evidence';
+import { listSubjectKinds, noEvidence } from '@core/follow/evidence';
 import { fileRange } from '@core/job/follow-shot';
 import type { Speech } from '@core/speech/speech';
 import { liveliest, mostSpoken, type ShotFacts, shotFacts } from '@core/pass/shot-facts';
 import { lengthLabel, formatTimecode } from '@core/time/timecode';
 import { troubleWords } from '@core/trouble/trouble';
-import { loadEvidence, useEvidence } from '@state/evidence';
-import { dispatch } from '@state/jobs';
-import { passIn, usePasses } from '@state/passes';
-import { playCut } from '@state/player';
-import { ensureSpeech, seekSpeech, speechIn, stopSpeech, useSpeech } from '@state/speech';
-import { useStills } from '@state/stills';
+import { loadEvidence, useEvidence } from '@state/framing';
+import { dispatch } from '@state/job';
+import {
+  ensureSpeech,
+  selectPass,
+  seekSpeech,
+  selectSpeech,
+  stopSpeech,
+  usePasses,
+  useSpeech,
+} from '@state/master';
+import { player } from '@state/player';
+import { useStills } from '@state/picture';
 import { KIND_WORDS } from '../frame/subject-words';
 import { useJob } from '../job/job-context';
 import { Choice } from '../parts/choice';
@@ -45,8 +52,8 @@ export function ShotGallery({ tools }: { tools: CutTools }) {
   const { source, shots, cut } = tools;
   const [order, setOrder] = useState<Order>('time');
   const [most, setMost] = useState(PAGE);
-  const pass = usePasses((all) => passIn(all[source.fingerprint]));
-  const speech = useSpeechOf(source.id, pass !== null);
+  const pass = usePasses((all) => selectPass(all[source.fingerprint]));
+  const speech = useMasterSpeech(source.id, pass !== null);
   const facts = useMemo(
     () => shots.map((shot) => shotFacts({ pass, speech }, shot, source.rate)),
     [pass, speech, shots, source.rate],
@@ -86,7 +93,9 @@ export function ShotGallery({ tools }: { tools: CutTools }) {
           icon="play"
           mode="outlined"
           disabled={proposed.length === 0}
-          onPress={() => playCut(proposed.map(({ master, in: first, out }) => ({ master, in: first, out })))}
+          onPress={() =>
+            player.playCut(proposed.map(({ master, in: first, out }) => ({ master, in: first, out })))
+          }
         >
           {`Play the ${proposed.length} ${order === 'spoken' ? 'with most speech' : 'liveliest'}`}
         </Button>
@@ -149,9 +158,9 @@ function factWords({ motion, loudness, sounding, spoken }: ShotFacts): string[] 
 }
 
 /** Where somebody speaks in a master; it is listened to once it was looked at. Null before that. */
-function useSpeechOf(id: string, looked: boolean): Speech | null {
+function useMasterSpeech(id: string, looked: boolean): Speech | null {
   const master = useJob().masters.find((master) => master.id === id);
-  const speech = useSpeech((all) => (master ? speechIn(all[master.fingerprint], master) : null));
+  const speech = useSpeech((all) => (master ? selectSpeech(all[master.fingerprint], master) : null));
   useEffect(() => {
     if (master && looked) ensureSpeech(master);
   }, [master, looked]);
@@ -191,7 +200,7 @@ function useWho(fingerprint: Fingerprint) {
   const evidence = useEvidence((all) => all[fingerprint]);
   useEffect(() => void loadEvidence({ fingerprint }), [fingerprint]);
   return (job: Parameters<typeof fileRange>[0], shot: Shot): string[] => {
-    const kinds = kindsIn(evidence ?? noEvidence(fingerprint), fileRange(job, shot));
+    const kinds = listSubjectKinds(evidence ?? noEvidence(fingerprint), fileRange(job, shot));
     return kinds.map((kind) => KIND_WORDS[kind].toLowerCase());
   };
 }

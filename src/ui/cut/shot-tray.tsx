@@ -1,8 +1,8 @@
-import { boundariesOf, type Boundary, movedBoundary, withBoundary, withoutBoundary } from '@core/cut/shots';
+import { toBoundaries, type Boundary, movedBoundary, withBoundary, withoutBoundary } from '@core/cut/shots';
 import type { ActOf } from '@core/job/commands/commands';
-import { dispatch } from '@state/jobs';
-import { takeShots, usePasses } from '@state/passes';
-import { showFrame, usePlayer } from '@state/player';
+import { dispatch } from '@state/job';
+import { takeShots, usePasses } from '@state/master';
+import { player, usePlayer } from '@state/player';
 import { useJob } from '../job/job-context';
 import { Tool } from '../parts/tool';
 import { ToolRow } from '../parts/tool-row';
@@ -17,7 +17,7 @@ export function ShotTray({ tools }: { tools: CutTools }) {
   const pass = usePasses((all) => all[source.fingerprint]);
   const index = shots.findIndex((shot) => frame >= shot.in && frame < shot.out);
   const shot = shots[index];
-  const bounds = boundariesOf(shots);
+  const bounds = toBoundaries(shots);
   const set = (act: ActOf<'set-shots'>, boundaries: Boundary[]) =>
     dispatch(job.id, {
       type: 'set-shots',
@@ -30,7 +30,7 @@ export function ShotTray({ tools }: { tools: CutTools }) {
   if (!shot) return null;
   const nearest =
     shot.in === 0 || (frame - shot.in > shot.out - frame && index < shots.length - 1) ? shot.out : shot.in;
-  const go = (to: number) => shots[to] && showFrame(shots[to].in, source.id);
+  const go = (to: number) => shots[to] && player.showFrame(shots[to].in, source.id);
   return (
     <>
       <Soft aria-label="Shot on screen">

@@ -2,8 +2,7 @@ import { Image, StyleSheet } from 'react-native';
 import type { Source } from '@core/master/source';
 import { STRIP } from '@core/pass/pass';
 import { compareRates } from '@core/time/frame-rate';
-import { useStills } from '@state/stills';
-import { type Tile, useStrip } from '@state/strip';
+import { type Tile, useStills, useStrip } from '@state/picture';
 import { useJob } from '../job/job-context';
 import { STRIP_HEIGHT } from './strip-height';
 

@@ -1,13 +1,13 @@
 import { useMemo, useState } from 'react';
 import { masterLengths } from '@core/check/check';
-import { type Cut, type Range, rangeAt } from '@core/cut/cut';
+import { type Cut, type Range, findRangeIndex } from '@core/cut/cut';
 import { type Edge, rangeMoved, removed, rolled, slipped, split, trimmed } from '@core/cut/range-edits';
 import { type SnapPoint, snapPoints } from '@core/cut/snap';
-import { shotsOf } from '@core/cut/master-shots';
+import { listShots } from '@core/cut/master-shots';
 import type { Shot } from '@core/cut/shot';
 import type { Source } from '@core/master/source';
-import { dispatch } from '@state/jobs';
-import { showFrame, usePlayer } from '@state/player';
+import { dispatch } from '@state/job';
+import { player, usePlayer } from '@state/player';
 import { useClip, useJob, useLooks, useSource } from '../job/job-context';
 
 /** What is being cut, and the ways to change it. */
@@ -44,7 +44,7 @@ export function useCut(): CutTools {
   const [draft, setDraft] = useState<{ edge: Edge; cut: Cut } | null>(null);
   const passOf = useLooks(job.masters);
   const lengths = useMemo(() => masterLengths(job), [job]);
-  const shots = useMemo(() => shotsOf(job.edit.shots, source), [job.edit, source]);
+  const shots = useMemo(() => listShots(job.edit.shots, source), [job.edit, source]);
   const pauses = passOf(source.fingerprint)?.sound?.pauses;
   const points = useMemo(
     () => snapPoints(shots, pauses ?? [], source.rate, source.frames),
@@ -74,18 +74,18 @@ export function useCut(): CutTools {
     select(index) {
       setChosen(index);
       const range = cut[index];
-      if (range) showFrame(range.in, range.master);
+      if (range) player.showFrame(range.in, range.master);
     },
     trim(edge, frame, done, joins) {
       const next = trimmed(cut, index, edge, frame, lengths(range.master).frames);
       const shown = next[index] as Range;
-      showFrame(edge === 'in' ? shown.in : shown.out - 1, range.master);
+      player.showFrame(edge === 'in' ? shown.in : shown.out - 1, range.master);
       setDraft(done ? null : { edge, cut: next });
       if (done) set(edge === 'in' ? 'in-point' : 'out-point', next, joins);
     },
     split() {
       const { frame, master } = usePlayer.getState();
-      const index = rangeAt(cut, master, frame);
+      const index = findRangeIndex(cut, master, frame);
       if (index < 0) return;
       set('split', split(cut, index, frame));
       setChosen(index + (frame > (cut[index]?.in ?? 0) ? 1 : 0));
@@ -99,13 +99,13 @@ export function useCut(): CutTools {
     slip(by) {
       const next = slipped(cut, index, by, lengths(range.master).frames);
       set('slip', next, `slip-${index}`);
-      showFrame((next[index] as Range).in, range.master);
+      player.showFrame((next[index] as Range).in, range.master);
     },
     roll(by) {
       if (index === 0) return;
       const next = rolled(cut, index - 1, by, lengths(range.master).frames);
       set('roll', next, `roll-${index}`);
-      showFrame((next[index] as Range).in, range.master);
+      player.showFrame((next[index] as Range).in, range.master);
     },
     add(more) {
       set('add', [...cut, more]);

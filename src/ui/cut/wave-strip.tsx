@@ -2,8 +2,8 @@ import { useMemo } from 'react';
 import { StyleSheet } from 'react-native';
 import Svg, { Path } from 'react-native-svg';
 import type { Source } from '@core/master/source';
-import { secondsOf } from '@core/time/frame-rate';
-import { useWave } from '@state/strip';
+import { toSeconds } from '@core/time/frame-rate';
+import { useWave } from '@state/picture';
 import { colours } from '../theme/tokens';
 
 const HEIGHT = 22;
@@ -23,16 +23,16 @@ export function WaveStrip({
   to: number;
 }) {
   const wave = useWave(source);
-  const [first, last] = [secondsOf(from, source.rate), secondsOf(to, source.rate)];
+  const [first, last] = [toSeconds(from, source.rate), toSeconds(to, source.rate)];
   const path = useMemo(() => {
     if (!wave) return '';
     const columns = Math.max(1, Math.floor(width / 2));
-    const peakAt = (column: number) =>
+    const getPeak = (column: number) =>
       Math.floor((first + (column / columns) * (last - first)) * PEAKS_A_SECOND);
     const parts: string[] = [];
     for (let i = 0; i < columns; i++) {
       let peak = 0;
-      for (let k = peakAt(i); k < Math.max(peakAt(i) + 1, peakAt(i + 1)); k++)
+      for (let k = getPeak(i); k < Math.max(getPeak(i) + 1, getPeak(i + 1)); k++)
         peak = Math.max(peak, wave[k] ?? 0);
       const half = Math.max(0.5, (peak / 255) * (HEIGHT / 2));
       parts.push(`M${i * 2 + 1} ${(HEIGHT / 2 - half).toFixed(1)}V${(HEIGHT / 2 + half).toFixed(1)}`);

@@ -8,10 +8,10 @@ import { bitRateWords, rateLabel } from '@core/rate/bit-rate-words';
 import { isOpen, leastBytes, soundLabel } from '@core/render/making';
 import { PLAIN_ENCODING } from '@core/rate/encoding';
 import { FORMAT_IDS, type FormatId, FORMATS, takesFormat } from '@core/rate/format';
-import { secondsOf } from '@core/time/frame-rate';
-import { adviceOf } from '@core/trial/advice';
-import { useAbilities } from '@state/abilities';
-import { useStorageRoom } from '@state/storage-use';
+import { toSeconds } from '@core/time/frame-rate';
+import { adviseBitrate } from '@core/trial/advice';
+import { useAbilities } from '@state/export';
+import { useStorageRoom } from '@state/app';
 import { useClip, useJob, useKnown } from '../job/job-context';
 import { useTarget } from '../job/use-target';
 import { Fold } from '../parts/fold';
@@ -119,13 +119,13 @@ export function EncodingCard({ size, trying }: Props) {
                   bytes={bytes}
                   tried={tried}
                   leastBytes={leastBytes(plan, making)}
-                  minutes={secondsOf(plan.frames, plan.rate) / 60}
+                  minutes={toSeconds(plan.frames, plan.rate) / 60}
                   onChange={(rate) => change({ rate })}
                 />
               </Fold>
               <Fold
                 title="What a viewer gets"
-                detail={trial && current ? `${bitsLabel(adviceOf(trial).knee)} advised` : 'not measured yet'}
+                detail={trial && current ? `${bitsLabel(adviseBitrate(trial).knee)} advised` : 'not measured yet'}
               >
                 <TrialFields />
               </Fold>

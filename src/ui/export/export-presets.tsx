@@ -1,7 +1,7 @@
 import { activeCanvas } from '@core/job/clip';
 import { exportPreset, isOutdated } from '@core/job/export-preset';
 import { canvasLabel } from '@core/outlets/outlets';
-import { exportPresets } from '@state/presets';
+import { exportPresets } from '@state/job';
 import { useClip } from '../job/job-context';
 import { useRuleSheets } from '../job/use-target';
 import { NamedList } from '../parts/named-list';

@@ -7,15 +7,14 @@ import { isCurrent } from '@core/check/post-check';
 import { findingWords, ruleName } from '@core/check/finding';
 import { activeCanvas } from '@core/job/clip';
 import { type Format, FORMATS } from '@core/rate/format';
-import { isBusy, useExportQueue } from '@state/export-running';
-import { startExport, useExports, waitingOf } from '@state/exports';
-import { useSizeTrial } from '@state/size-trials';
+import { isBusy, useExportQueue, startExport, useExports, findWaiting, useSizeTrial } from '@state/export';
 import { CanvasRow } from '../frame/canvas-cards';
 import { JobPage } from '../job/job-page';
 import { useBoard, useClip, useFindings, useJob, useKnown } from '../job/job-context';
 import { useTarget } from '../job/use-target';
 import { Notice } from '../parts/notice';
 import { Soft } from '../parts/words';
+import { useSinglePress } from '../parts/use-single-press';
 import { space } from '../theme/tokens';
 import { SeeWhole } from '../whole/see-whole';
 import { EncodingCard } from './encoding-card';
@@ -38,8 +37,9 @@ export function ExportScreen() {
   const { id, edit } = job;
   const clip = useClip();
   const trying = useSizeTrial(job, known, useExportQueue(isBusy));
-  const waits = useExports((state) => waitingOf(state, id, clip.id) !== null);
+  const waits = useExports((state) => findWaiting(state, id, clip.id) !== null);
   const canvas = activeCanvas(clip);
+  const press = useSinglePress();
   const inQueue = useExportQueue((state) => state.running);
   const records = job.exports.filter(
     // Those of a removed clip stay in reach, to be saved or deleted.
@@ -66,7 +66,7 @@ export function ExportScreen() {
             mode={several ? 'outlined' : 'contained'}
             disabled={!findings || stops.length > 0 || waits}
             contentStyle={styles.act}
-            onPress={() => startExport(job, [canvas.id])}
+            onPress={() => press(() => startExport(job, [canvas.id]))}
           >
             {several ? 'Export this canvas' : exportWords(format)}
           </Button>
@@ -76,9 +76,11 @@ export function ExportScreen() {
               disabled={free.length === 0 || waits}
               contentStyle={styles.act}
               onPress={() =>
-                startExport(
-                  job,
-                  free.map((canvas) => canvas.id),
+                press(() =>
+                  startExport(
+                    job,
+                    free.map((canvas) => canvas.id),
+                  ),
                 )
               }
             >

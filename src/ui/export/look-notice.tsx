@@ -1,7 +1,7 @@
 import { Button } from 'react-native-paper';
 import { activeClip } from '@core/job/job';
-import { exportNow, stopWaiting, useExports, waitingOf } from '@state/exports';
-import { runPassAgain, usePasses } from '@state/passes';
+import { exportNow, stopWaiting, useExports, findWaiting } from '@state/export';
+import { runPassAgain, usePasses } from '@state/master';
 import { useJob, useLooks } from '../job/job-context';
 import { Notice } from '../parts/notice';
 import { StripBar } from '../parts/strip-bar';
@@ -13,7 +13,7 @@ export function LookNotice({ canvases }: { canvases: readonly string[] }) {
   const passOf = useLooks(job.masters);
   const passes = usePasses();
   const clip = activeClip(job.edit);
-  const waiting = useExports((state) => waitingOf(state, job.id, clip.id));
+  const waiting = useExports((state) => findWaiting(state, job.id, clip.id));
   const used = new Set(clip.cut.map((range) => range.master));
   const master = job.masters.find(({ id, fingerprint }) => used.has(id) && passOf(fingerprint) === null);
   if (!master) return null;

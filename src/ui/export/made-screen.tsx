@@ -8,10 +8,10 @@ import { type Job, onCanvas, onClip } from '@core/job/job';
 import type { ExportRecord } from '@core/job/records';
 import { rateValue } from '@core/time/frame-rate';
 import { formatTimecode } from '@core/time/timecode';
-import { type Trouble, troubleOf } from '@core/trouble/trouble';
-import { exportedFile } from '@state/exports';
-import { planStill } from '@state/plan-stills';
-import { useSheets } from '@state/sheets';
+import { type Trouble, toTrouble } from '@core/trouble/trouble';
+import { exportedFile } from '@state/export';
+import { planStill } from '@state/picture';
+import { useSheets } from '@state/job';
 import { useJob } from '../job/job-context';
 import { Notice, TroubleNotice } from '../parts/notice';
 import { SideBySide } from '../parts/side-by-side';
@@ -93,10 +93,10 @@ function Made({ job, record }: { job: Job; record: ExportRecord }) {
     try {
       const plan = planOfJob(onCanvas(onClip(job, record.clip), record.canvas), sheets);
       const frame = Math.min(plan.frames - 1, Math.floor(player.currentTime * rateValue(canvas.rate) + 1e-3));
-      const made = await pictureOf(player);
+      const made = await captureFrame(player);
       setPair({ frame, made, planned: await planStill(plan, frame) });
     } catch (error) {
-      setTrouble(troubleOf(error, 'export-failed', {}));
+      setTrouble(toTrouble(error, 'export-failed', {}));
     }
     setBusy(false);
   };
@@ -150,7 +150,7 @@ function Made({ job, record }: { job: Job; record: ExportRecord }) {
 const FILLS = { width: '100%', height: '100%', objectFit: 'contain', display: 'block' } as const;
 
 /** What a player shows, in the picture's own size. */
-async function pictureOf(player: HTMLVideoElement): Promise<Blob> {
+async function captureFrame(player: HTMLVideoElement): Promise<Blob> {
   const surface = new OffscreenCanvas(player.videoWidth, player.videoHeight);
   const ink = surface.getContext('2d', { alpha: false });
   if (!ink) throw new Error('this browser gives no 2D canvas');

@@ -4,11 +4,9 @@ import { Button } from 'react-native-paper';
 import { planOfJob } from '@core/check/check';
 import { bytesLabel } from '@core/figures/figures';
 import { type Format, FORMATS } from '@core/rate/format';
-import { ownFamiliesOf } from '@core/render/overlays';
+import { listOwnFamilies } from '@core/render/overlays';
 import { ownHash } from '@core/words/families';
-import { useRenderServer } from '@state/abilities';
-import { useExportQueue } from '@state/export-running';
-import { forgetMasters } from '@state/render-sources';
+import { useRenderServer, useExportQueue, forgetMasters } from '@state/export';
 import { useClip, useJob, useKnown } from '../job/job-context';
 import { OptionList } from '../parts/option-list';
 import { Soft } from '../parts/words';
@@ -28,7 +26,7 @@ export function MakerFields() {
   const there = masters.filter(({ fingerprint }) => server.masters.includes(fingerprint));
   const missing = masters.filter((master) => !there.includes(master));
   const { sheets } = useKnown(job.masters);
-  const families = ownFamiliesOf(planOfJob(job, sheets).overlays);
+  const families = listOwnFamilies(planOfJob(job, sheets).overlays);
   const fonts = families.flatMap(
     (family) => server.masters.find((print) => print.startsWith(ownHash(family))) ?? [],
   );

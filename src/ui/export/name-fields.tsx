@@ -2,7 +2,7 @@ import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { exportFileName, NAME_PARTS, patternProblem, PLAIN_PATTERN } from '@core/job/export-name';
 import { fileNames } from '@state/file-names';
-import { useSheets } from '@state/sheets';
+import { useSheets } from '@state/job';
 import { useJob } from '../job/job-context';
 import { EntryField } from '../parts/entry-field';
 import { Body, Soft } from '../parts/words';

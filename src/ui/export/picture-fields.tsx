@@ -1,7 +1,7 @@
 import { StyleSheet, View } from 'react-native';
 import type { Encoding } from '@core/rate/encoding';
 import type { PictureMaking } from '@core/render/making';
-import { levelName } from '@core/outlets/judge';
+import { levelName } from '@core/outlets/limits/level';
 import { CheckBox } from '../parts/check-box';
 import { Choice } from '../parts/choice';
 import { NumberField } from '../parts/number-field';

@@ -2,7 +2,7 @@ import { useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import MaterialCommunityIcons from '@expo/vector-icons/MaterialCommunityIcons';
 import { StyleSheet, View, type ViewProps } from 'react-native';
-import { cancelExport, pauseExport, resumeExport } from '@state/export-queue';
+import { cancelExport, pauseExport, resumeExport } from '@state/export';
 import { useJob } from '../job/job-context';
 import { useCanvasLabel } from '../job/use-target';
 import { StripBar } from '../parts/strip-bar';

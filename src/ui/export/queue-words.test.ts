@@ -1,4 +1,4 @@
-import type { Running } from '@state/export-running';
+import type { Running } from '@state/export';
 import { progressWords } from './queue-words';
 
 const now = (change: Partial<Running>): Running => ({

@@ -1,5 +1,5 @@
 import { bytesLabel, durationLabel } from '@core/figures/figures';
-import type { Running } from '@state/export-running';
+import type { Running } from '@state/export';
 
 export const STAGES: Record<Running['stage'], string> = {
   waiting: 'Waiting for its turn',

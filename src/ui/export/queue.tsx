@@ -12,10 +12,16 @@ import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrate
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import type { ExportRecord } from '@core/job/records';
-import { moveExport, placeOf } from '@state/export-queue';
-import { type Running, useExportQueue } from '@state/export-running';
-import { doneNotice, noticeState, setDoneNotice } from '@state/done-notice';
-import { useJobs } from '@state/jobs';
+import {
+  moveExport,
+  toQueuePlace,
+  type Running,
+  useExportQueue,
+  doneNotice,
+  noticeState,
+  setDoneNotice,
+} from '@state/export';
+import { useJobs } from '@state/job';
 import { CheckBox } from '../parts/check-box';
 import { Heading, Soft } from '../parts/words';
 import { space } from '../theme/tokens';
@@ -61,7 +67,7 @@ export function Queue() {
                 {...one}
                 first={!waits(ids[i - 1] ?? '')}
                 last={!waits(ids[i + 1] ?? '')}
-                onMove={(by) => moveExport(one.record.id, neighbourOf(queued, i, by))}
+                onMove={(by) => moveExport(one.record.id, findNeighbour(queued, i, by))}
               />
             ))}
           </View>
@@ -87,10 +93,10 @@ export function Queue() {
  * The export before which one goes by a step. Those of one go stand and move together: a step passes all of another.
  * @returns null for the end.
  */
-function neighbourOf(queued: readonly Queued[], at: number, by: number): string | null {
-  const keyOf = (one: Queued | undefined) => one && (one.record.go ?? one.record.id);
-  const own = keyOf(queued[at]);
-  const keys = queued.map(keyOf);
+function findNeighbour(queued: readonly Queued[], at: number, by: number): string | null {
+  const toKey = (one: Queued | undefined) => one && (one.record.go ?? one.record.id);
+  const own = toKey(queued[at]);
+  const keys = queued.map(toKey);
   if (by < 0) {
     const earlier = keys[keys.indexOf(own) - 1];
     return queued[keys.indexOf(earlier)]?.record.id ?? null;
@@ -109,7 +115,7 @@ function useQueued(): Queued[] {
       exports.map((record): Queued => ({ jobId, record, running: running[record.id] ?? null })),
     )
     .filter(({ record, running }) => running !== null || record.state === 'paused')
-    .sort((a, b) => rank(a) - rank(b) || placeOf(a.record) - placeOf(b.record));
+    .sort((a, b) => rank(a) - rank(b) || toQueuePlace(a.record) - toQueuePlace(b.record));
 }
 
 const styles = StyleSheet.create({

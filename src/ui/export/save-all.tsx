@@ -3,7 +3,7 @@ import { Button } from 'react-native-paper';
 import { bytesLabel } from '@core/figures/figures';
 import type { ExportRecord } from '@core/job/records';
 import { troubleWords } from '@core/trouble/trouble';
-import { canChooseFolder, saveAsArchive, saveIntoFolder, stopSaving, useSaveAll } from '@state/save-all';
+import { canChooseFolder, saveAsArchive, saveIntoFolder, stopSaving, useSaveAll } from '@state/export';
 import { useJob } from '../job/job-context';
 import { Notice } from '../parts/notice';
 import { saveFile } from '../parts/pick-file';

@@ -1,8 +1,8 @@
 import { useEffect, useState } from 'react';
 import { activeCanvas } from '@core/job/clip';
 import { formatTimecode } from '@core/time/timecode';
-import { type Trouble, troubleOf } from '@core/trouble/trouble';
-import { planStill, sharpenedPlans } from '@state/plan-stills';
+import { type Trouble, toTrouble } from '@core/trouble/trouble';
+import { planStill, sharpenedPlans } from '@state/picture';
 import { useClip, useJob } from '../job/job-context';
 import { TroubleNotice } from '../parts/notice';
 import { SideBySide } from '../parts/side-by-side';
@@ -36,7 +36,7 @@ export function SharpeningLook() {
     };
     const timer = setTimeout(() => {
       draw().catch((error: unknown) => {
-        if (!stop.signal.aborted) setTrouble(troubleOf(error, 'export-failed', {}));
+        if (!stop.signal.aborted) setTrouble(toTrouble(error, 'export-failed', {}));
       });
     }, CALM);
     return () => {

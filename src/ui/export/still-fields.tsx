@@ -4,8 +4,8 @@ import { Button } from 'react-native-paper';
 import { activeCanvas } from '@core/job/clip';
 import { parseEntry } from '@core/time/timecode-entry';
 import { formatTimecode } from '@core/time/timecode';
-import { type Trouble, troubleOf } from '@core/trouble/trouble';
-import { stillFile } from '@state/plan-stills';
+import { type Trouble, toTrouble } from '@core/trouble/trouble';
+import { stillFile } from '@state/picture';
 import { useClip, useJob } from '../job/job-context';
 import { EntryField } from '../parts/entry-field';
 import { TroubleNotice } from '../parts/notice';
@@ -31,7 +31,7 @@ export function StillFields() {
     try {
       saveFile(await stillFile(job, frame, { form, name }));
     } catch (error) {
-      setTrouble(troubleOf(error, 'export-failed', {}));
+      setTrouble(toTrouble(error, 'export-failed', {}));
     }
     setSaving(false);
   };

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { type LayoutChangeEvent, StyleSheet, View } from 'react-native';
 import { LineChart } from 'react-native-chart-kit';
 import { Line } from 'react-native-svg';
-import { adviceOf } from '@core/trial/advice';
+import { adviseBitrate } from '@core/trial/advice';
 import type { RateTrial } from '@core/trial/rate-trial';
 import { CHART } from '../parts/chart';
 import { colours } from '../theme/tokens';
@@ -13,7 +13,7 @@ const LEFT = 56;
 const TOP = 16;
 
 /** Where a rate lies between the points of a curve, as a place among them. */
-function placeOf(bits: number, points: RateTrial['points']): number {
+function toPlace(bits: number, points: RateTrial['points']): number {
   const above = points.findIndex((point) => point.came >= bits);
   if (above <= 0) return above < 0 ? points.length - 1 : 0;
   const [low, high] = [points[above - 1]?.came ?? bits, points[above]?.came ?? bits];
@@ -24,7 +24,7 @@ function placeOf(bits: number, points: RateTrial['points']): number {
 export function TrialChart({ trial }: { trial: RateTrial }) {
   const [width, setWidth] = useState(0);
   const { points } = trial;
-  const { knee } = adviceOf(trial);
+  const { knee } = adviseBitrate(trial);
   const [least, most] = [points[0], points[points.length - 1]];
   const words = `Likeness ${least?.ssim.toFixed(3)} to ${most?.ssim.toFixed(3)}, advised ${(knee / 1e6).toFixed(1)} Mb/s`;
   const across = (place: number) => LEFT + (place * (width - LEFT)) / points.length;
@@ -49,8 +49,8 @@ export function TrialChart({ trial }: { trial: RateTrial }) {
           decorator={() => (
             <Line
               key="advised"
-              x1={across(placeOf(knee, points))}
-              x2={across(placeOf(knee, points))}
+              x1={across(toPlace(knee, points))}
+              x2={across(toPlace(knee, points))}
               y1={TOP}
               y2={HEIGHT * 0.75 + TOP}
               stroke={colours.ink}

@@ -4,12 +4,11 @@ import { Button } from 'react-native-paper';
 import { bitsLabel, bytesLabel } from '@core/figures/figures';
 import { activeCanvas } from '@core/job/clip';
 import { fileBytes } from '@core/render/making';
-import { adviceOf, adviceSentence } from '@core/trial/advice';
+import { adviseBitrate, adviceSentence } from '@core/trial/advice';
 import { makingOfJob, planOfJob, workedOutBitRate } from '@core/check/check';
 import { type RateTrial, trialKey, trialOrder, type TrialPoint } from '@core/trial/rate-trial';
 import { troubleWords } from '@core/trouble/trouble';
-import { trialName, useRateTrials } from '@state/found-trials';
-import { startRateTrial, stopRateTrial, worstPictures } from '@state/rate-trials';
+import { trialName, useRateTrials, startRateTrial, stopRateTrial, worstPictures } from '@state/export';
 import { useClip, useJob, useKnown } from '../job/job-context';
 import { useTarget } from '../job/use-target';
 import { Notice } from '../parts/notice';
@@ -88,14 +87,14 @@ export function TrialFields() {
           </Button>
         </>
       ) : (
-        <Soft>{reasonFor(known, job, label)}</Soft>
+        <Soft>{findReason(known, job, label)}</Soft>
       )}
     </View>
   );
 }
 
 /** Why nothing can be tried. */
-function reasonFor(
+function findReason(
   known: ReturnType<typeof useKnown>,
   job: ReturnType<typeof useJob>,
   label: string,
@@ -110,14 +109,14 @@ function reasonFor(
 
 function Found({ name, trial }: { name: string; trial: RateTrial }) {
   const { points, compressor } = trial;
-  const { knee, kept, most } = adviceOf(trial);
+  const { knee, kept, most } = adviseBitrate(trial);
   const advised = points.reduce((near, point) =>
     Math.abs(Math.log(point.came / knee)) < Math.abs(Math.log(near.came / knee)) ? point : near,
   );
   const [picked, setPicked] = useState(String(advised.bits));
   const job = useJob();
   const choice = workedOutBitRate(job, useKnown(job.masters));
-  const bytesAt = useBytesAt();
+  const bytesAt = useBytes();
   const { change } = useEncoding();
   const place = Math.max(
     0,
@@ -171,7 +170,7 @@ function scoreWords({ ssim, psnr, moving, banding }: TrialPoint): string {
 }
 
 /** What the whole file comes to at a video bit rate. */
-function useBytesAt(): (bits: number) => number {
+function useBytes(): (bits: number) => number {
   const job = useJob();
   const { sheets } = useKnown(job.masters);
   const plan = planOfJob(job, sheets);

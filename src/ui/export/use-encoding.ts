@@ -1,7 +1,7 @@
 import { useCallback } from 'react';
 import { activeCanvas } from '@core/job/clip';
 import { type Encoding, PLAIN_ENCODING } from '@core/rate/encoding';
-import { dispatch } from '@state/jobs';
+import { dispatch } from '@state/job';
 import { useClip, useJob } from '../job/job-context';
 
 /** How the file of the canvas being worked on is made, and what changes it, on this canvas or on all. */

@@ -1,4 +1,4 @@
-import { outputFrameOf } from '@core/words/spans';
+import { toOutputFrame } from '@core/words/spans';
 import { usePlayer } from '@state/player';
 import { useTimeline } from '../words/use-words';
 
@@ -7,5 +7,5 @@ export function useOutputFrame(): number {
   const timeline = useTimeline();
   const master = usePlayer((state) => state.master);
   const frame = usePlayer((state) => state.frame);
-  return outputFrameOf({ master, frame }, timeline) ?? 0;
+  return toOutputFrame({ master, frame }, timeline) ?? 0;
 }

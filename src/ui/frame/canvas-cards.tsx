@@ -1,6 +1,6 @@
 import { Pressable, ScrollView, StyleSheet, View } from 'react-native';
 import type { Canvas } from '@core/layout/canvas';
-import { setCanvas } from '@state/jobs';
+import { setCanvas } from '@state/job';
 import { canvasView } from '@state/player';
 import { useClip, useJob } from '../job/job-context';
 import { PictureView } from '../parts/picture-view';

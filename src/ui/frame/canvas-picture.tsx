@@ -1,8 +1,8 @@
 import { StyleSheet, View } from 'react-native';
 import { GestureDetector } from 'react-native-gesture-handler';
-import { directionOf } from '@core/framing/window';
+import { toDirection } from '@core/framing/window';
 import type { PlannedPane } from '@core/render/plan';
-import { useBench } from '@state/bench';
+import { useBench } from '@state/framing';
 import { canvasView } from '@state/player';
 import { useSource } from '../job/job-context';
 import { PictureView } from '../parts/picture-view';
@@ -31,7 +31,7 @@ export function CanvasPicture({
   const scale = width / canvas.width;
   // A way across the pane as a way across the picture: the window may lie turned on it.
   const inPicture = ({ x, y }: Vector): Vector => {
-    const { cos, sin } = directionOf(pane.window.angle);
+    const { cos, sin } = toDirection(pane.window.angle);
     const step = (pane.window.width * picture.width) / (pane.picture.width * scale);
     return {
       x: ((x * cos - y * sin) * step) / picture.width,

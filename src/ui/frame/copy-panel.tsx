@@ -2,8 +2,8 @@ import { useState } from 'react';
 import { Pressable, StyleSheet } from 'react-native';
 import { type Copied, framingCopied } from '@core/framing/keyframes';
 import type { Shot } from '@core/cut/shot';
-import { framingFor } from '@core/layout/framing-for';
-import { dispatch } from '@state/jobs';
+import { findFraming } from '@core/layout/framing-for';
+import { dispatch } from '@state/job';
 import { useJob } from '../job/job-context';
 import { Choice } from '../parts/choice';
 import { Tool } from '../parts/tool';
@@ -31,7 +31,7 @@ export function CopyPanel({ tools }: { tools: FramingTools }) {
     const framings = targets.map((target) =>
       framingCopied(
         { framing, shot, frame: frame },
-        { framing: framingFor(canvas, job.edit.framings, target, track), shot: target },
+        { framing: findFraming(canvas, job.edit.framings, target, track), shot: target },
         what,
       ),
     );

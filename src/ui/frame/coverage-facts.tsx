@@ -3,15 +3,15 @@ import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { planOfJob } from '@core/check/check';
 import { sharpWidth } from '@core/framing/moves';
-import { type BareReason, coverageOf } from '@core/proof/coverage';
+import { type BareReason, computeCoverage } from '@core/proof/coverage';
 import { activeCanvas } from '@core/job/clip';
 import { activeClip } from '@core/job/job';
-import { enlargedIn } from '@core/render/enlarged';
+import { findEnlargement } from '@core/render/enlarged';
 import { plannedFrame } from '@core/render/plan';
 import { redrawnSegments, withSegments } from '@core/render/redrawn';
 import { formatTimecode } from '@core/time/timecode';
-import { dispatch } from '@state/jobs';
-import { drafted, showFrame, usePlayer } from '@state/player';
+import { dispatch } from '@state/job';
+import { withDraft, player, usePlayer } from '@state/player';
 import { useJob, useSource } from '../job/job-context';
 import { Figures, Soft } from '../parts/words';
 import { colours, space } from '../theme/tokens';
@@ -29,15 +29,15 @@ export function CoverageFacts({ tools }: { tools: FramingTools }) {
   const { margin, enlarged, canvas, fits, shot } = tools;
   const whole = useMemo(() => planOfJob(settled, sheets), [settled, sheets]);
   const { coverage, plan, worst } = useMemo(() => {
-    const { edit } = drafted(settled, draft);
+    const { edit } = withDraft(settled, draft);
     const change = { ...edit, changed: draft?.framings ?? [] };
     const shown = withSegments(whole, redrawnSegments(whole, activeCanvas(activeClip(edit)), change));
-    return { coverage: coverageOf(shown), plan: shown, worst: enlargedIn(shown, shot.id)?.worst ?? 0 };
+    return { coverage: computeCoverage(shown), plan: shown, worst: findEnlargement(shown, shot.id)?.worst ?? 0 };
   }, [whole, settled, draft, shot.id]);
   const pixels = (value: number) => String(Math.round(value));
   const goWorst = () => {
     const { masterFrame, source } = plannedFrame(plan, Math.min(coverage.worstFrame, plan.frames - 1));
-    showFrame(masterFrame, plan.sources[source]?.id);
+    player.showFrame(masterFrame, plan.sources[source]?.id);
   };
   const most = Math.max(enlarged, worst);
   const sharp = sharpWidth(most, canvas.width);

@@ -1,6 +1,6 @@
 import { useMemo } from 'react';
 import { Circle, Path } from 'react-native-svg';
-import { keyframeAt } from '@core/framing/framing';
+import { findKeyframe } from '@core/framing/framing';
 import { inPicture } from '@core/picture/live-area';
 import { colours } from '../theme/tokens';
 import type { FramingTools } from './use-framing';
@@ -10,7 +10,7 @@ export function FocusPath({ tools, width, height }: { tools: FramingTools; width
   const { framing, shot, live, frame } = tools;
   const focusAt = useMemo(() => {
     const placed = (of: number) => {
-      const { focus } = keyframeAt(framing.keyframes, of);
+      const { focus } = findKeyframe(framing.keyframes, of);
       const { x, y } = inPicture({ ...focus, width: 0, height: 0 }, live);
       return { x: x * width, y: y * height };
     };

@@ -7,10 +7,9 @@ import type { Framing } from '@core/framing/framing';
 import { motionRemoved } from '@core/framing/keyframes';
 import { shotsToFollow } from '@core/job/follow-shot';
 import { formatTimecode } from '@core/time/timecode';
-import { useBench } from '@state/bench';
-import { followFramings, type FollowNote, noteKey, stopFollowing, useFollow } from '@state/follow';
-import { dispatch } from '@state/jobs';
-import { showFrame } from '@state/player';
+import { followFramings, type FollowNote, noteKey, stopFollowing, useBench, useFollow } from '@state/framing';
+import { dispatch } from '@state/job';
+import { player } from '@state/player';
 import { useJob, useSource } from '../job/job-context';
 import { TroubleNotice } from '../parts/notice';
 import { StripBar } from '../parts/strip-bar';
@@ -50,7 +49,7 @@ export function FollowPanel({ tools }: { tools: FramingTools }) {
   const { kept, untouched } = useMemo(() => shotsToFollow(job, shots, track), [job, shots, track]);
   // Where all were touched, all of them: what a person set there is gone through.
   const several = untouched.length > 0 ? untouched : kept;
-  const doubts = doubtsIn(framing, shot);
+  const doubts = listDoubts(framing, shot);
   const all = () =>
     void followFramings(
       job.id,
@@ -141,11 +140,11 @@ export function FollowPanel({ tools }: { tools: FramingTools }) {
 /** Shows the next moment that needs a look, and from the last the first again. */
 export function showDoubt(doubts: readonly Doubt[], frame: number): void {
   const next = doubts.find((doubt) => doubt.in > frame) ?? doubts[0];
-  if (next) showFrame(next.in);
+  if (next) player.showFrame(next.in);
 }
 
 /** Moments of a shot that need a look: a shot that was divided since keeps its own. */
-export const doubtsIn = ({ following }: Framing, shot: Shot): Doubt[] =>
+export const listDoubts = ({ following }: Framing, shot: Shot): Doubt[] =>
   (following?.doubts ?? []).filter((doubt) => doubt.in < shot.out && doubt.out > shot.in);
 
 function Doubts({

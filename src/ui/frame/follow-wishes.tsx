@@ -30,15 +30,15 @@ const SITS = [
   { value: 'middle', label: 'In the middle', seat: { x: 0.5, y: 0.5 }, lead: 0 },
 ] as const;
 
-const valueOf = <Option extends { value: string }>(
+const findValue = <Option extends { value: string }>(
   options: readonly Option[],
   is: (option: Option) => boolean,
 ): Option['value'] => (options.find(is) ?? (options[0] as Option)).value;
 
 /** How following moves: three choices, each in plain words. */
 export function FollowWishes({ follow: { wishes, wish } }: { follow: FollowTools }) {
-  const tight = valueOf(TIGHT, ({ fills }) => fills === wishes.fills);
-  const sits = valueOf(
+  const tight = findValue(TIGHT, ({ fills }) => fills === wishes.fills);
+  const sits = findValue(
     SITS,
     ({ seat, lead }) => (seat === null) === (wishes.seat === null) && lead === wishes.lead,
   );

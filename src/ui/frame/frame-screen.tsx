@@ -1,8 +1,8 @@
 import { memo, useDeferredValue, useMemo, useState } from 'react';
 import { type LayoutChangeEvent, StyleSheet, useWindowDimensions, View } from 'react-native';
 import { shotStates } from '@core/check/shot-states';
-import { type Mode, type Panel, useBench } from '@state/bench';
-import { showFrame, usePlayer } from '@state/player';
+import { type Mode, type Panel, useBench } from '@state/framing';
+import { player, usePlayer } from '@state/player';
 import { JobPage } from '../job/job-page';
 import { useJob, useSource } from '../job/job-context';
 import { Choice } from '../parts/choice';
@@ -14,7 +14,7 @@ import { CanvasCards } from './canvas-cards';
 import { CanvasPicture } from './canvas-picture';
 import { CopyPanel } from './copy-panel';
 import { CoverageFacts } from './coverage-facts';
-import { doubtsIn, FollowPanel, showDoubt } from './follow-panel';
+import { listDoubts, FollowPanel, showDoubt } from './follow-panel';
 import { LayoutPanel } from './layout-panel';
 import { LookBar } from './look-bar';
 import { MasterBench } from './master-bench';
@@ -221,7 +221,7 @@ function useFrameKeys(tools: FramingTools): void {
     const middle = { x: window.x + window.width / 2, y: window.y + window.height / 2 };
     const go = (frame: number) => () => {
       const shot = shots[frame];
-      if (shot) showFrame(shot.in);
+      if (shot) player.showFrame(shot.in);
     };
     return {
       ArrowLeft: by(-1, 0),
@@ -237,7 +237,7 @@ function useFrameKeys(tools: FramingTools): void {
       '-': () => nudgeZoom(1 / 1.05, middle),
       PageUp: go(number - 2),
       PageDown: go(number),
-      d: () => showDoubt(doubtsIn(framing, shot), frame),
+      d: () => showDoubt(listDoubts(framing, shot), frame),
       h: () => useBench.setState(({ bare }) => ({ bare: !bare })),
       m: () => useBench.setState(({ mode }) => ({ mode: mode === 'shot' ? 'frame' : 'shot' })),
     };

@@ -1,5 +1,5 @@
 import { StyleSheet, View } from 'react-native';
-import { keyframeAt, LEAST_ZOOM, MOST_ZOOM } from '@core/framing/framing';
+import { findKeyframe, LEAST_ZOOM, MOST_ZOOM } from '@core/framing/framing';
 import { useSource } from '../job/job-context';
 import { NumberField } from '../parts/number-field';
 import { Soft } from '../parts/words';
@@ -14,7 +14,7 @@ export function FramingNumbers({ tools }: { tools: FramingTools }) {
   const { picture } = useSource();
   const { framing, window, frame } = tools;
   if (tools.fits) return <Soft>The whole picture is shown here: there is no window to move or to zoom.</Soft>;
-  const { zoom } = keyframeAt(framing.keyframes, frame);
+  const { zoom } = findKeyframe(framing.keyframes, frame);
   const middle = { x: window.x + window.width / 2, y: window.y + window.height / 2 };
   return (
     <View style={styles.row}>

@@ -1,7 +1,7 @@
 import { Pressable, ScrollView, StyleSheet } from 'react-native';
 import Svg, { Rect as Box } from 'react-native-svg';
-import { type Layout, type LayoutKind, LAYOUTS, panesOf, tracksOf } from '@core/layout/layout';
-import { useBench } from '@state/bench';
+import { type Layout, layoutLabel, LAYOUTS, listPanes, listFramingTracks } from '@core/layout/layout';
+import { useBench } from '@state/framing';
 import { Choice } from '../parts/choice';
 import { Soft } from '../parts/words';
 import { colours, space, TARGET } from '../theme/tokens';
@@ -9,20 +9,11 @@ import { LayoutDetails } from './layout-details';
 import type { FramingTools } from './use-framing';
 import { useLayout } from './use-layout';
 
-const NAMES: Record<LayoutKind, string> = {
-  single: 'Single',
-  stacked: 'Stacked',
-  inset: 'Inset',
-  banded: 'Banded',
-  backdrop: 'Soft backdrop',
-  turned: 'Turned',
-};
-
 /** How the canvas is divided, and which of its panes is worked on. */
 export function LayoutPanel({ tools }: { tools: FramingTools }) {
   const setLayout = useLayout();
   const { layout } = tools.canvas;
-  const tracks = tracksOf(layout);
+  const tracks = listFramingTracks(layout);
   return (
     <>
       <ScrollView
@@ -30,19 +21,20 @@ export function LayoutPanel({ tools }: { tools: FramingTools }) {
         role="radiogroup"
         aria-label="Layout"
         showsHorizontalScrollIndicator={false}
+        style={styles.row}
         contentContainerStyle={styles.kinds}
       >
         {LAYOUTS.map((kind) => (
           <Pressable
             key={kind}
             role="radio"
-            aria-label={NAMES[kind]}
+            aria-label={layoutLabel(kind)}
             aria-checked={kind === layout.kind}
             onPress={() => setLayout({ kind })}
             style={[styles.kind, kind === layout.kind && styles.on]}
           >
             <LayoutDrawing layout={{ ...layout, kind }} />
-            <Soft>{NAMES[kind]}</Soft>
+            <Soft>{layoutLabel(kind)}</Soft>
           </Pressable>
         ))}
       </ScrollView>
@@ -65,20 +57,21 @@ const DRAWING = { width: 27, height: 36 };
 function LayoutDrawing({ layout }: { layout: Layout }) {
   const size = { width: 108, height: 144 };
   const scale = DRAWING.width / size.width;
-  const inner = layout.kind === 'banded' || layout.kind === 'backdrop';
+  const panes = listPanes(layout, size);
+  const isFitted = panes.some(({ mode }) => mode === 'fit');
   return (
     <Svg {...DRAWING} aria-hidden>
       <Box
         width={DRAWING.width}
         height={DRAWING.height}
-        fill={layout.kind === 'backdrop' ? colours.hairline : colours.paper}
+        fill={panes.some(({ blur }) => blur > 0) ? colours.hairline : colours.paper}
         stroke={colours.ink}
         strokeWidth={1.5}
       />
-      {inner ? (
+      {isFitted ? (
         <Box x={0} y={10} width={DRAWING.width} height={15} fill={colours.woadWash} stroke={colours.ink} />
       ) : (
-        panesOf(layout, size).map(({ rect, radius }, i) => (
+        panes.map(({ rect, radius }, i) => (
           <Box
             key={i}
             x={rect.x * scale}
@@ -91,7 +84,7 @@ function LayoutDrawing({ layout }: { layout: Layout }) {
           />
         ))
       )}
-      {layout.kind === 'turned' && (
+      {panes.some(({ turn }) => turn !== 0) && (
         <Box x={9} y={9} width={9} height={18} fill={colours.woadWash} stroke={colours.ink} />
       )}
     </Svg>
@@ -99,7 +92,8 @@ function LayoutDrawing({ layout }: { layout: Layout }) {
 }
 
 const styles = StyleSheet.create({
-  kinds: { gap: space.s },
+  row: { flexGrow: 0, flexShrink: 0 },
+  kinds: { gap: space.s, alignItems: 'flex-start' },
   kind: {
     minWidth: 66,
     minHeight: TARGET,

@@ -2,11 +2,11 @@ import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { lookSignature, type ShotState } from '@core/check/shot-states';
 import { keptShots, lookThrough } from '@core/cut/look-through';
-import { sourceIn, sourcesIn } from '@core/job/job';
-import { shotsOf } from '@core/cut/master-shots';
+import { findSource, listSources } from '@core/job/job';
+import { listShots } from '@core/cut/master-shots';
 import { rateValue } from '@core/time/frame-rate';
-import { dispatch } from '@state/jobs';
-import { playPieces, togglePlay, usePlayer } from '@state/player';
+import { dispatch } from '@state/job';
+import { player, usePlayer } from '@state/player';
 import { useClip, useJob } from '../job/job-context';
 import { Soft } from '../parts/words';
 import { SeeWhole } from '../whole/see-whole';
@@ -18,9 +18,9 @@ export function LookBar({ state, states }: { state: ShotState | undefined; state
   const { cut } = useClip();
   const playing = usePlayer((playerState) => playerState.playing);
   const play = () => {
-    const shots = sourcesIn(job).flatMap((source) => shotsOf(job.edit.shots, source));
-    const second = (master: string) => Math.round(rateValue(sourceIn(job, master).rate));
-    playPieces(lookThrough(keptShots(cut, shots), second));
+    const shots = listSources(job).flatMap((source) => listShots(job.edit.shots, source));
+    const second = (master: string) => Math.round(rateValue(findSource(job, master).rate));
+    player.playPieces(lookThrough(keptShots(cut, shots), second));
   };
   const ticked = states.filter((shotState) => shotState.ticked).length;
   const tick = () => {
@@ -30,7 +30,11 @@ export function LookBar({ state, states }: { state: ShotState | undefined; state
   };
   return (
     <View style={styles.row}>
-      <Button mode="outlined" icon="play-box-multiple-outline" onPress={playing ? togglePlay : play}>
+      <Button
+        mode="outlined"
+        icon="play-box-multiple-outline"
+        onPress={playing ? () => player.togglePlay() : play}
+      >
         {playing ? 'Stop to fix' : 'Review the shots'}
       </Button>
       <Button

@@ -1,5 +1,5 @@
 import { Text as Label } from 'react-native-svg';
-import { boundsOf } from '@core/framing/window';
+import { computeBounds } from '@core/framing/window';
 import { colours, fonts } from '../theme/tokens';
 import type { FramingTools } from './use-framing';
 
@@ -18,7 +18,7 @@ export function MarginLabels({
   height: number;
 }) {
   const { margin, window } = tools;
-  const bounds = boundsOf(window, width / height);
+  const bounds = computeBounds(window, width / height);
   const left = bounds.x * width;
   const right = (1 - bounds.x - bounds.width) * width;
   const top = bounds.y * height;

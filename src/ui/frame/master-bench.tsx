@@ -3,11 +3,11 @@ import { StyleSheet, View } from 'react-native';
 import { GestureDetector } from 'react-native-gesture-handler';
 import { Line, Rect } from 'react-native-svg';
 import { straightened, tilted } from '@core/framing/moves';
-import { centreOf, cornersOf } from '@core/framing/window';
+import { computeCentre, computeCorners } from '@core/framing/window';
 import { activeClip } from '@core/job/job';
-import { panesAt, shotPanes } from '@core/render/plan';
-import { useBench } from '@state/bench';
-import { drafted, usePlayer } from '@state/player';
+import { planPanes, shotPanes } from '@core/render/plan';
+import { useBench } from '@state/framing';
+import { withDraft, usePlayer } from '@state/player';
 import { useJob, useSource } from '../job/job-context';
 import { type ShownWindow, WindowOverlay } from '../job/window-overlay';
 import { PictureView } from '../parts/picture-view';
@@ -40,18 +40,18 @@ export function MasterBench({ tools, width, height }: Props) {
   const bare = useBench((state) => state.bare);
   const levelling = useBench((state) => state.levelling);
   const { active, others } = useWindows(tools);
-  const placeOf = ({ x, y }: { x: number; y: number }) => ({ x: x / width, y: y / height });
+  const toPlace = ({ x, y }: { x: number; y: number }) => ({ x: x / width, y: y / height });
   const level = useLevel(tools, width, height);
   const boxing = useBench((state) => state.boxing);
   const following = useBench((state) => state.panel === 'follow');
   const drawing = useDrawnBox(tools, width, height);
   const { area, gesture } = useWindowGestures(tools, {
-    moveOf: placeOf,
-    placeOf,
+    moveOf: toPlace,
+    placeOf: toPlace,
     begin: (point) => {
       if (levelling) return level.drag(point);
       if (boxing) return drawing.drag(point);
-      const near = cornersOf(tools.window, width / height).some(
+      const near = computeCorners(tools.window, width / height).some(
         ({ x, y }) => Math.hypot(x * width - point.x, y * height - point.y) < CORNER_REACH,
       );
       return near ? byCorner(tools, point, width, height) : null;
@@ -91,10 +91,10 @@ function useWindows(tools: FramingTools): { active: ShownWindow; others: ShownWi
   const settled = useJob();
   const draft = usePlayer((state) => state.draft);
   const source = useSource();
-  const { edit } = drafted(settled, draft);
+  const { edit } = withDraft(settled, draft);
   const shown = activeClip(edit).canvases.flatMap((canvas) => {
     const several = new Set(tools.panes.map((pane) => pane.track)).size > 1;
-    return panesAt(shotPanes(canvas, edit.framings, tools.shot, source), tools.frame)
+    return planPanes(shotPanes(canvas, edit.framings, tools.shot, source), tools.frame)
       .map((pane, i) => ({ pane, i }))
       .filter(({ pane }) => pane.blur === 0)
       .map(({ pane, i }) => ({
@@ -115,7 +115,7 @@ function useWindows(tools: FramingTools): { active: ShownWindow; others: ShownWi
 /** A corner of the window being dragged: away from its middle widens, toward it tightens. */
 function byCorner(tools: FramingTools, point: Vector, width: number, height: number): OtherDrag {
   const { window, framing } = tools;
-  const centre = centreOf(window);
+  const centre = computeCentre(window);
   const far = (to: Vector) => Math.max(4, Math.hypot(to.x - centre.x * width, to.y - centre.y * height));
   return (to, done) => tools.zoom(framing, far(point) / far(to), centre, done);
 }

@@ -9,8 +9,8 @@ import {
   keyframeRemoved,
   motionRemoved,
 } from '@core/framing/keyframes';
-import { useBench } from '@state/bench';
-import { showFrame } from '@state/player';
+import { useBench } from '@state/framing';
+import { player } from '@state/player';
 import { Choice } from '../parts/choice';
 import { EntryField } from '../parts/entry-field';
 import { Tool } from '../parts/tool';
@@ -45,7 +45,7 @@ export function MotionPanel({ tools }: { tools: FramingTools }) {
     const next = keyframeMoved(framing, frame, frame + by, shot);
     tools.keep('time', next, `time-${shot.id}`);
     const shifted = next.keyframes[keyframes.findIndex((key) => key.frame === frame)];
-    if (shifted) showFrame(shifted.frame);
+    if (shifted) player.showFrame(shifted.frame);
   };
   return (
     <>
@@ -70,14 +70,14 @@ export function MotionPanel({ tools }: { tools: FramingTools }) {
           label="Go to the keyframe before"
           words="Before"
           disabled={!before}
-          onPress={() => before && showFrame(before.frame)}
+          onPress={() => before && player.showFrame(before.frame)}
         />
         <Tool
           icon="page-next-outline"
           label="Go to the next keyframe"
           words="Next"
           disabled={!after}
-          onPress={() => after && showFrame(after.frame)}
+          onPress={() => after && player.showFrame(after.frame)}
         />
         <Tool
           icon="arrow-left-thin"

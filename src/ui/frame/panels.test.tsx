@@ -5,11 +5,11 @@ import { activeCanvas } from '@core/job/clip';
 import { framed, testFraming, testJob, testShot } from '@core/job/test-job';
 import { applyCommand } from '@core/job/commands/commands';
 import type { Job } from '@core/job/job';
-import type { Layout } from '@core/layout/layout';
-import { useBench } from '@state/bench';
-import { useJobs } from '@state/jobs';
-import { leavePlayer, playJob, setDraft, showFrame, usePlayer } from '@state/player';
-import { clipOf, renderPage } from '../test-page';
+import { chosenLayout, type Layout } from '@core/layout/layout';
+import { useBench } from '@state/framing';
+import { useJobs } from '@state/job';
+import { player, usePlayer } from '@state/player';
+import { getActiveClip, renderPage } from '../test-page';
 import { CopyPanel } from './copy-panel';
 import { FramingNumbers } from './framing-numbers';
 import { LayoutPanel } from './layout-panel';
@@ -52,11 +52,11 @@ const withFraming = (...args: Parameters<typeof framed>): Job => {
   const job = testJob();
   return { ...job, edit: applyCommand(job.edit, framed(...args)) };
 };
-const layoutOf = (job: Job): Layout => activeCanvas(clipOf(job)).layout;
+const layoutOf = (job: Job): Layout => activeCanvas(getActiveClip(job)).layout;
 
 beforeEach(() => {
   useBench.setState(useBench.getInitialState());
-  leavePlayer();
+  player.dispose();
 });
 
 describe('place', () => {
@@ -87,11 +87,11 @@ describe('place', () => {
   it('frames a canvas by itself, and lets it follow again', () => {
     const job = show(PlacePanel);
     press('Frame this canvas by itself');
-    expect(activeCanvas(clipOf(job)).detached).toHaveLength(1);
+    expect(activeCanvas(getActiveClip(job)).detached).toHaveLength(1);
     press('Put the subject on the right third');
     expect(edit().framings.every((framing) => framing.keyframes[0]?.seat.x === 0.5)).toBe(true);
     press('Share the framing again');
-    expect(activeCanvas(clipOf(job)).detached).toEqual([]);
+    expect(activeCanvas(getActiveClip(job)).detached).toEqual([]);
   });
 
   it('fits and fills, and resets to the plain framing', () => {
@@ -129,8 +129,8 @@ describe('motion', () => {
   const frames = () => shared().keyframes.map((key) => key.frame);
   it('sets, moves, copies and removes keyframes', () => {
     const job = testJob();
-    playJob(job);
-    showFrame(30);
+    player.openJob(job);
+    player.showFrame(30);
     show(MotionPanel, job);
     press('Set a keyframe');
     expect(frames()).toEqual([0, 30]);
@@ -206,18 +206,28 @@ describe('layout', () => {
     expect(layoutOf(job).turned).toEqual({ clockwise: false });
   });
 
+  it('has three panes where one stands above two, and moves the line between them', () => {
+    const job = show(LayoutPanel);
+    press('One above two');
+    press('Pane 3');
+    expect(useBench.getState().track).toBe('third');
+    expect(layoutOf(job)).toEqual({ kind: 'oneAboveTwo' });
+    const moved = chosenLayout(layoutOf(job)).withDivider(0, 2);
+    expect(moved).toEqual({ oneAboveTwo: { divider: 0.9 } });
+  });
+
   it('steps the inset as far as its bounds, as one step for undo', () => {
     const job = show(LayoutPanel);
     press('Inset');
     const before = past();
     for (let n = 0; n < 12 && !off('Larger inset'); n++) press('Larger inset');
-    expect(layoutOf(job).inset.width).toBe(0.9);
+    expect(layoutOf(job).inset?.width).toBe(0.9);
     expect(off('Larger inset')).toBe(true);
     expect(past()).toBe(before + 1);
     press('Nearer to the edge');
     press('Wider inset');
     press('Rounder corners');
-    const { margin, aspect, radius } = layoutOf(job).inset;
+    const { margin, aspect, radius } = { margin: 0, aspect: 0, radius: 0, ...layoutOf(job).inset };
     expect([margin, aspect, radius].map((value) => Number(value.toFixed(3)))).toEqual([0.02, 1.125, 0.22]);
   });
 
@@ -229,7 +239,7 @@ describe('layout', () => {
     expect(layoutOf(job).banded).toEqual({ place: 0.45, colour: '#1F2B33' });
     press('Soft backdrop');
     for (let n = 0; n < 9 && !off('Sharper backdrop'); n++) press('Sharper backdrop');
-    expect(layoutOf(job).backdrop.blur).toBe(0.01);
+    expect(layoutOf(job).backdrop?.blur).toBe(0.01);
   });
 });
 
@@ -245,9 +255,9 @@ describe('a drag', () => {
     }
     show(Seen);
     for (const x of [0.2, 0.3, 0.4]) {
-      act(() => setDraft({ framings: [testFraming({ focus: { x, y: 0.5 } })], owner: 'shared' }));
+      act(() => player.setDraft({ framings: [testFraming({ focus: { x, y: 0.5 } })], owner: 'shared' }));
     }
-    act(() => setDraft(null));
+    act(() => player.setDraft(null));
     expect(new Set(panels).size).toBe(1);
     expect(new Set(pictures.map((picture) => picture.window.x)).size).toBe(4);
     expect(past()).toBe(0);

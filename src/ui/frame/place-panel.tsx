@@ -1,7 +1,8 @@
 import { seated } from '@core/framing/moves';
-import { keyframeAt, type Point } from '@core/framing/framing';
-import { useBench } from '@state/bench';
-import { dispatch } from '@state/jobs';
+import { findKeyframe, type Point } from '@core/framing/framing';
+import { listPanes } from '@core/layout/layout';
+import { useBench } from '@state/framing';
+import { dispatch } from '@state/job';
 import { useJob } from '../job/job-context';
 import { Tool } from '../parts/tool';
 import { ToolRow } from '../parts/tool-row';
@@ -43,7 +44,7 @@ export function PlacePanel({ tools }: { tools: FramingTools }) {
   const bare = useBench((state) => state.bare);
   const { framing, canvas, shot, track, owner, scope, frame } = tools;
   const alone = owner !== 'shared';
-  const { seat } = keyframeAt(framing.keyframes, frame);
+  const { seat } = findKeyframe(framing.keyframes, frame);
   const sit = (to: Point) => tools.keep('seat', seated(framing, scope, to));
   const lead = leadSeat(tools);
   return (
@@ -67,7 +68,7 @@ export function PlacePanel({ tools }: { tools: FramingTools }) {
         label={framing.fit ? 'Fill the canvas' : 'Fit, with bars'}
         words={framing.fit ? 'Fill' : 'Fit'}
         pressed={framing.fit}
-        disabled={canvas.layout.kind !== 'single'}
+        disabled={!listPanes(canvas.layout, canvas).some(({ mode }) => mode === 'choice')}
         onPress={() => tools.keep('fit', { ...framing, fit: !framing.fit })}
       />
       {SEATS.map(({ icon, label, words, seat: to }) => (

@@ -3,8 +3,8 @@ import { Image, Pressable, ScrollView, StyleSheet, View } from 'react-native';
 import type { LookReason, ShotState } from '@core/check/shot-states';
 import type { Shot } from '@core/cut/shot';
 import { formatTimecode } from '@core/time/timecode';
-import { showFrame } from '@state/player';
-import { useStills } from '@state/stills';
+import { player } from '@state/player';
+import { useStills } from '@state/picture';
 import { useSource } from '../job/job-context';
 import { Soft, Strong } from '../parts/words';
 import { colours, space } from '../theme/tokens';
@@ -66,7 +66,7 @@ export function ShotStrip({
             role="button"
             aria-label={`Shot ${i + 1}, ${words}, from ${formatTimecode(shot.in, master.rate)}`}
             aria-pressed={on}
-            onPress={() => showFrame(shot.in)}
+            onPress={() => player.showFrame(shot.in)}
             style={[styles.shot, { width: width + 8 }, on && styles.on]}
           >
             <View style={{ width, height: HEIGHT, backgroundColor: colours.hairline }}>

@@ -1,7 +1,7 @@
 import { Pressable, StyleSheet, View } from 'react-native';
 import Svg, { Rect } from 'react-native-svg';
 import type { Subject } from '@core/follow/subjects';
-import { trackAt } from '@core/follow/track';
+import { findTrackPoint } from '@core/follow/track';
 import { fileRange } from '@core/job/follow-shot';
 import { useJob } from '../job/job-context';
 import { ToolRow } from '../parts/tool-row';
@@ -49,7 +49,7 @@ function Presence({ subject, range }: { subject: Subject; range: FollowTools['to
     <View aria-hidden>
       <Svg width={STRIP.width} height={STRIP.height}>
         {Array.from({ length: STRIP.bars }, (_, i) => {
-          const sure = trackAt(subject.track, first + ((i + 0.5) * (out - first)) / STRIP.bars)?.confidence;
+          const sure = findTrackPoint(subject.track, first + ((i + 0.5) * (out - first)) / STRIP.bars)?.confidence;
           if (sure === undefined) return null;
           const height = sure === 0 ? 2 : Math.max(4, Math.min(1, sure * 1.4) * STRIP.height);
           return (

@@ -1,6 +1,6 @@
 import { Pressable, StyleSheet, Text, View } from 'react-native';
-import { boxAt } from '@core/job/follow-shot';
-import { useFollow } from '@state/follow';
+import { findSubjectBox } from '@core/job/follow-shot';
+import { useFollow } from '@state/framing';
 import { useJob } from '../job/job-context';
 import { colours, fonts, sizes } from '../theme/tokens';
 import { KIND_WORDS } from './subject-words';
@@ -26,7 +26,7 @@ export function SubjectOutlines({
   return (
     <View style={[styles.area, { width, height }]} pointerEvents="box-none">
       {subjects.map((subject) => {
-        const point = boxAt(job, tools.shot, subject, tools.frame);
+        const point = findSubjectBox(job, tools.shot, subject, tools.frame);
         if (!point) return null;
         const on = followed.includes(subject);
         const { x, y } = point.box;

@@ -1,8 +1,8 @@
 import { StyleSheet, View } from 'react-native';
-import { keyframeAt, MOST_TILT } from '@core/framing/framing';
+import { findKeyframe, MOST_TILT } from '@core/framing/framing';
 import { tilted, turned } from '@core/framing/moves';
 import { leastZoom } from '@core/framing/window';
-import { useBench } from '@state/bench';
+import { useBench } from '@state/framing';
 import { NumberField } from '../parts/number-field';
 import { Tool } from '../parts/tool';
 import { Soft } from '../parts/words';
@@ -16,7 +16,7 @@ const STEP = 0.5;
 export function TurnPanel({ tools }: { tools: FramingTools }) {
   const levelling = useBench((state) => state.levelling);
   const { framing, scope, frame, aspects } = tools;
-  const { tilt } = keyframeAt(framing.keyframes, frame);
+  const { tilt } = findKeyframe(framing.keyframes, frame);
   const setTilt = (to: number, joins?: string) =>
     tools.keep('tilt', tilted(framing, scope, frame, to), joins);
   const least = leastZoom(aspects, framing.turn, tilt);

@@ -1,6 +1,5 @@
 import { useState } from 'react';
-import { useBench } from '@state/bench';
-import { followDrawn } from '@state/follow';
+import { followDrawn, useBench } from '@state/framing';
 import { useJob } from '../job/job-context';
 import type { FramingTools } from './use-framing';
 import type { OtherDrag } from './use-window-gestures';

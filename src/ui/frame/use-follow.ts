@@ -4,10 +4,13 @@ import type { Subject } from '@core/follow/subjects';
 import type { Wishes } from '@core/framing/following';
 import type { Framing } from '@core/framing/framing';
 import { motionRemoved } from '@core/framing/keyframes';
-import { followedSubjects, type FramingToFollow, framingOnBusy, subjectsIn } from '@core/job/follow-shot';
-import { useBench } from '@state/bench';
-import { loadEvidence, useEvidence } from '@state/evidence';
-import { followFramings } from '@state/follow';
+import {
+  followedSubjects,
+  type FramingToFollow,
+  framingOnBusy,
+  listShotSubjects,
+} from '@core/job/follow-shot';
+import { followFramings, loadEvidence, useBench, useEvidence } from '@state/framing';
 import { useJob } from '../job/job-context';
 import type { FramingTools } from './use-framing';
 
@@ -38,7 +41,7 @@ export function useFollowTools(tools: FramingTools): FollowTools {
   }, [fingerprint]);
   const { edit, masters } = job;
   const subjects = useMemo(
-    () => (master ? subjectsIn({ edit, masters }, shot, evidence ?? noEvidence(fingerprint)) : []),
+    () => (master ? listShotSubjects({ edit, masters }, shot, evidence ?? noEvidence(fingerprint)) : []),
     [edit, masters, shot, evidence, fingerprint, master],
   );
   const { following } = framing;
@@ -55,7 +58,9 @@ export function useFollowTools(tools: FramingTools): FollowTools {
   );
   const follow = (next: readonly Subject[]) => {
     if (next.length === 0) return tools.keep('still', motionRemoved(framing, frame));
-    void followFramings(job.id, [to], wishes, (known) => next.flatMap((subject) => sameOf(known, subject)));
+    void followFramings(job.id, [to], wishes, (known) =>
+      next.flatMap((subject) => reuseEqual(known, subject)),
+    );
   };
   return {
     ...{ subjects, followed, wishes, to, onBusy },
@@ -73,5 +78,5 @@ export function useFollowTools(tools: FramingTools): FollowTools {
   };
 }
 
-const sameOf = (known: readonly Subject[], { track }: Subject): Subject[] =>
+const reuseEqual = (known: readonly Subject[], { track }: Subject): Subject[] =>
   known.filter((other) => other.track === track || JSON.stringify(other.track) === JSON.stringify(track));

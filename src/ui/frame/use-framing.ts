@@ -3,7 +3,7 @@ import { type Framing, type Point } from '@core/framing/framing';
 import {
   enlargement,
   type Margin,
-  marginOf,
+  computeMargin,
   windowMoved,
   pointed,
   type Scope,
@@ -15,16 +15,16 @@ import { activeCanvas } from '@core/job/clip';
 import type { ActOf, Owner } from '@core/job/commands/commands';
 import { activeClip, type Job } from '@core/job/job';
 import type { Source } from '@core/master/source';
-import { shotAt, shotsOf } from '@core/cut/master-shots';
+import { findShot, listShots } from '@core/cut/master-shots';
 import type { Shot } from '@core/cut/shot';
 import type { Canvas } from '@core/layout/canvas';
-import { MAIN_TRACK } from '@core/layout/layout';
+import { MAIN_TRACK } from '@core/layout/pane';
 import type { PictureRect, Size } from '@core/picture/size';
-import { panesAt, type PlannedPane, shotPanes } from '@core/render/plan';
-import { framingFor } from '@core/layout/framing-for';
-import { type Mode, useBench } from '@state/bench';
-import { dispatch } from '@state/jobs';
-import { type Draft, drafted, setDraft, usePlayer } from '@state/player';
+import { planPanes, type PlannedPane, shotPanes } from '@core/render/plan';
+import { findFraming } from '@core/layout/framing-for';
+import { type Mode, useBench } from '@state/framing';
+import { dispatch } from '@state/job';
+import { type Draft, withDraft, player, usePlayer } from '@state/player';
 import { useJob, useSource } from '../job/job-context';
 
 type FramingAct = ActOf<'set-framings'>;
@@ -88,7 +88,7 @@ function useBenchState(): Bench {
   const frame = usePlayer((state) => state.frame);
   const wanted = useBench((state) => state.track);
   const mode = useBench((state) => state.mode);
-  const shots = useMemo(() => shotsOf(job.edit.shots, source), [job.edit, source]);
+  const shots = useMemo(() => listShots(job.edit.shots, source), [job.edit, source]);
   return useMemo(
     () => ({ job, source, shots, frame, wanted, mode }),
     [job, source, shots, frame, wanted, mode],
@@ -98,25 +98,25 @@ function useBenchState(): Bench {
 /** The framing as the job has it: it stays the same while a window is dragged, and so do the panels that show it. */
 export function useFraming(): FramingTools {
   const bench = useBenchState();
-  return useMemo(() => toolsOf(bench, null), [bench]);
+  return useMemo(() => createTools(bench, null), [bench]);
 }
 
 /** The framing as it is on screen, with what is being dragged. */
 export function useDraggedFraming(): FramingTools {
   const bench = useBenchState();
   const draft = usePlayer((state) => state.draft);
-  return useMemo(() => toolsOf(bench, draft), [bench, draft]);
+  return useMemo(() => createTools(bench, draft), [bench, draft]);
 }
 
-function toolsOf(
+function createTools(
   { job: settled, source, shots, frame, wanted, mode }: Bench,
   draft: Draft | null,
 ): FramingTools {
-  const { edit } = drafted(settled, draft);
+  const { edit } = withDraft(settled, draft);
   const canvas = activeCanvas(activeClip(edit));
-  const shot = shotAt(edit.shots, source, frame);
+  const shot = findShot(edit.shots, source, frame);
   const drawn = shotPanes(canvas, edit.framings, shot, source);
-  const panes = panesAt(drawn, frame);
+  const panes = planPanes(drawn, frame);
   const tracks = panes.map((pane) => pane.track);
   const track = tracks.includes(wanted) ? wanted : MAIN_TRACK;
   // The last pane of a track lies on top: the fitted picture, not its backdrop.
@@ -131,13 +131,13 @@ function toolsOf(
   };
   const alone = canvas.detached.some((framing) => framing.shot === shot.id);
   const owner: Owner = alone ? { canvas: canvas.id } : 'shared';
-  const framing = framingFor(canvas, edit.framings, shot, track);
+  const framing = findFraming(canvas, edit.framings, shot, track);
   const scope: Scope = mode === 'frame' ? frame : 'shot';
   const { id } = settled;
   const act = (name: FramingAct, next: Framing, done: boolean, joins?: string) => {
     const framings = [next];
     if (done) dispatch(id, { type: 'set-framings', act: name, owner, framings }, joins);
-    setDraft(done ? null : { framings, owner });
+    player.setDraft(done ? null : { framings, owner });
   };
   // Gestures and numbers speak of the whole picture, framings of its live area.
   const inLive = (by: Vector) => ({ x: by.x / live.width, y: by.y / live.height });
@@ -149,7 +149,7 @@ function toolsOf(
     asDrawn(from, (framing) => {
       const way = inLive(by);
       if (!snap) return windowMoved(framing, scope, way, aspects);
-      const start = panesAt({ ...drawn, panes: drawnWith(drawn.panes, index, framing) }, frame)[
+      const start = planPanes({ ...drawn, panes: redrawPane(drawn.panes, index, framing) }, frame)[
         index
       ] as PlannedPane;
       const snapped = snappedMove(start.framed, way, inLive(snap), aspects.live);
@@ -175,7 +175,7 @@ function toolsOf(
     live,
     liveSize,
     aspects,
-    margin: marginOf(pane.framed, liveSize),
+    margin: computeMargin(pane.framed, liveSize),
     enlarged: enlargement(pane.framed, liveSize, pane.picture.width),
     keep: (name, next, joins) => act(name, next, true, joins),
     move: (from, by, done, snap) => act('move', moveBy(from, by, snap), done),
@@ -188,7 +188,7 @@ function toolsOf(
 }
 
 /** Panes with the framing of one in another's place. */
-function drawnWith<Pane extends { framing: unknown }>(
+function redrawPane<Pane extends { framing: unknown }>(
   panes: readonly Pane[],
   index: number,
   framing: Framing,

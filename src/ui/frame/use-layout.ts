@@ -1,7 +1,7 @@
 import { activeCanvas } from '@core/job/clip';
 import { canvasChanged } from '@core/job/canvases';
 import type { Layout } from '@core/layout/layout';
-import { dispatch } from '@state/jobs';
+import { dispatch } from '@state/job';
 import { useClip, useJob } from '../job/job-context';
 
 /** Changes the layout of the canvas being worked on; steps with the same word right after each other are one. */

@@ -2,7 +2,7 @@ import { useEffect, useRef } from 'react';
 import { Gesture } from 'react-native-gesture-handler';
 import type { View } from 'react-native';
 import type { Framing } from '@core/framing/framing';
-import { useBench } from '@state/bench';
+import { useBench } from '@state/framing';
 import type { FramingTools } from './use-framing';
 
 /** Zoom of one notch of a wheel, as the exponent per pixel that it scrolls. */

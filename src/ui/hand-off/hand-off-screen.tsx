@@ -5,16 +5,16 @@ import { Button } from 'react-native-paper';
 import { bytesLabel, durationLabel } from '@core/figures/figures';
 import type { ExportRecord } from '@core/job/records';
 import type { Offer } from '@core/posting/hand-off';
-import { exportedFile } from '@state/exports';
+import { exportedFile } from '@state/export';
 import {
   cancelOffering,
   closeOffer,
   followOffers,
   keepOffer,
   offerFile,
-  offerIdOf,
+  toOfferId,
   useHandOff,
-} from '@state/hand-off';
+} from '@state/posting';
 import { useJob } from '../job/job-context';
 import { JobPage } from '../job/job-page';
 import { Notice, TroubleNotice } from '../parts/notice';
@@ -99,7 +99,7 @@ function Share({ record }: { record: ExportRecord }) {
 
 function ByCode({ record }: { record: ExportRecord }) {
   const { lan, isDown, offers, sending, troubles } = useHandOff();
-  const offer = offers[offerIdOf(record)];
+  const offer = offers[toOfferId(record)];
   const going = sending[record.id];
   const trouble = troubles[record.id];
   if (isDown)

@@ -4,9 +4,8 @@ import { Linking, StyleSheet, View } from 'react-native';
 import { Button, TextInput } from 'react-native-paper';
 import { bytesLabel } from '@core/figures/figures';
 import { historyCsv, type HistoryRow, historyRows, matchingRows } from '@core/interchange/post-history';
-import { whenOf, zoneHere } from '@core/posting/when';
-import { loadAccounts } from '@state/accounts';
-import { followPosted, takePostDown, usePosted } from '@state/posted';
+import { toWhen, zoneHere } from '@core/posting/when';
+import { loadAccounts, followPosted, takePostDown, useFollowedPosts } from '@state/posting';
 import { useAccountName } from '../accounts/use-account-name';
 import { useRuleSheets } from '../job/use-target';
 import { Mark } from '../parts/mark';
@@ -30,7 +29,7 @@ interface Shown extends HistoryRow {
 /** Every post of this browser that the server knows of. */
 function useHistory(): Shown[] {
   const sheets = useRuleSheets();
-  const posts = usePosted((state) => state.posts);
+  const posts = useFollowedPosts((state) => state.posts);
   const accountName = useAccountName();
   return useMemo(() => {
     const names = {
@@ -46,7 +45,7 @@ function useHistory(): Shown[] {
 export function HistoryScreen() {
   const router = useRouter();
   const rows = useHistory();
-  const heard = usePosted((state) => state.heard);
+  const heard = useFollowedPosts((state) => state.heard);
   const [search, setSearch] = useState('');
   const [shown, setShown] = useState(AT_ONCE);
   useEffect(() => followPosted(), []);
@@ -101,9 +100,9 @@ const openWords = (state: HistoryRow['state']): string =>
 function Row({ row }: { row: Shown }) {
   const { id, state, title, outlet, account, file, bytes, sha256, ordered, scheduled, up, address, reasons } =
     row;
-  const trouble = usePosted(({ troubles }) => troubles[id]);
+  const trouble = useFollowedPosts(({ troubles }) => troubles[id]);
   const open = usePostPage()(id);
-  const { date, time } = whenOf(new Date(up || ordered).getTime(), zoneHere());
+  const { date, time } = toWhen(new Date(up || ordered).getTime(), zoneHere());
   return (
     <View role="article" aria-label={`${title}, ${outlet}: ${POSTED_WORDS[state]}`} style={styles.post}>
       <Mark standing={POSTED_STANDINGS[state]} />

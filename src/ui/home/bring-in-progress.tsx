@@ -1,7 +1,7 @@
 import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { bytesLabel } from '@core/figures/figures';
-import { cancelBringIn, useBringIn } from '@state/bring-in';
+import { cancelBringIn, useBringIn } from '@state/files';
 import { StripBar } from '../parts/strip-bar';
 import { Body, Soft } from '../parts/words';
 import { card, space } from '../theme/tokens';

@@ -1,7 +1,7 @@
 import { Button, Dialog } from 'react-native-paper';
 import { isOpen } from '@core/job/records';
-import { deleteWholeJob } from '@state/delete-job';
-import { useJobs } from '@state/jobs';
+import { deleteWholeJob } from '@state/files';
+import { useJobs } from '@state/job';
 import { GraveButton } from '../parts/grave-button';
 import { ModalDialog } from '../parts/modal-dialog';
 import { Body } from '../parts/words';

@@ -3,16 +3,23 @@ import { useCallback, useEffect, useState } from 'react';
 import { Image, StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { bytesLabel } from '@core/figures/figures';
-import { DEMO_JOB, demoAddress, dismissBringIn, loadDemo, openDemo, useBringIn } from '@state/bring-in';
-import { checkAllJobs, useChecks } from '@state/checks';
-import { useConvert } from '@state/convert';
-import { useJobs } from '@state/jobs';
-import { allReport } from '@state/reports';
-import { useSheets } from '@state/sheets';
+import {
+  DEMO_JOB,
+  demoAddress,
+  dismissBringIn,
+  dismissJobFile,
+  loadDemo,
+  openDemo,
+  takeFile,
+  takeJobFile,
+  useBringIn,
+  useJobFiles,
+} from '@state/files';
+import { allReport, checkAllJobs, useChecks } from '@state/check';
+import { useConvert } from '@state/master';
+import { useJobs, useSheets } from '@state/job';
 import { ReportButtons } from '../check/report-buttons';
-import { dismissJobFile, takeFile, takeJobFile, useJobFiles } from '@state/job-files';
-import { useStorageRoom } from '@state/storage-use';
-import { theme, type ThemeChoice } from '@state/theme';
+import { theme, type ThemeChoice, useStorageRoom } from '@state/app';
 import { Choice } from '../parts/choice';
 import { Notice, TroubleNotice } from '../parts/notice';
 import { pickJob, pickVideo, saveFile } from '../parts/pick-file';

@@ -1,17 +1,17 @@
 import { Link } from 'expo-router';
 import { useMemo } from 'react';
 import { Image, Pressable, StyleSheet, View } from 'react-native';
-import { rateLabel, secondsOf } from '@core/time/frame-rate';
+import { rateLabel, toSeconds } from '@core/time/frame-rate';
 import { dayLabel } from '@core/time/day-label';
 import { lengthLabel } from '@core/time/timecode';
-import { useChecks, worstOfJob } from '@state/checks';
+import { useChecks, worstOfJob } from '@state/check';
 import type { Listed } from '@state/listed';
-import { useStills } from '@state/stills';
+import { useStills } from '@state/picture';
 import { useNow } from '../parts/use-now';
 import { Heading, Soft } from '../parts/words';
 import { card, colours, space } from '../theme/tokens';
 import { JobMenu } from './job-menu';
-import { checkStanding, standingsOf } from './job-standing';
+import { checkStanding, listStandings } from './job-standing';
 import { StandingRow } from './standing-row';
 
 /** Rows of the poster that stands for a job. */
@@ -27,7 +27,7 @@ export function JobCard({ listed }: { listed: Listed }) {
   const facts = [
     `${source.picture.width}×${source.picture.height}`,
     `${rateLabel(source.rate)} fps`,
-    lengthLabel(secondsOf(source.frames, source.rate)),
+    lengthLabel(toSeconds(source.frames, source.rate)),
     ...(clips > 1 ? [`${clips} clips`] : []),
   ];
   const now = useNow();
@@ -44,7 +44,7 @@ export function JobCard({ listed }: { listed: Listed }) {
             <Heading numberOfLines={2}>{title}</Heading>
             <Soft>{facts.join(', ')}</Soft>
             <Soft>{`Changed ${dayLabel(new Date(changedAt), now)}`}</Soft>
-            <StandingRow standings={[...checkStanding(worst), ...standingsOf(listed)]} />
+            <StandingRow standings={[...checkStanding(worst), ...listStandings(listed)]} />
           </View>
         </Pressable>
       </Link>

@@ -1,7 +1,7 @@
 import { useMemo, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Button, TextInput } from 'react-native-paper';
-import { useJobs } from '@state/jobs';
+import { useJobs } from '@state/job';
 import type { Listed } from '@state/listed';
 import { Choice } from '../parts/choice';
 import { Soft } from '../parts/words';
@@ -22,10 +22,10 @@ const PAGE = 24;
 /** Jobs whose title or a master's file name holds every word that is looked for. */
 function found(jobs: readonly Listed[], wanted: string, order: Order): Listed[] {
   const words = wanted.toLowerCase().split(/\s+/).filter(Boolean);
-  const textOf = ({ head }: Listed) =>
+  const toText = ({ head }: Listed) =>
     [head.title, ...head.masters.map((master) => master.fileName)].join(' ').toLowerCase();
   return jobs
-    .filter((job) => words.every((word) => textOf(job).includes(word)))
+    .filter((job) => words.every((word) => toText(job).includes(word)))
     .sort((a, b) =>
       order === 'title'
         ? a.head.title.localeCompare(b.head.title)

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { StyleSheet } from 'react-native';
 import { Button, Dialog } from 'react-native-paper';
-import { copyJob, jobAsArchive, jobAsFile } from '@state/job-files';
+import { copyJob, jobAsArchive, jobAsFile } from '@state/files';
 import type { Listed } from '@state/listed';
 import { GraveButton } from '../parts/grave-button';
 import { ModalDialog } from '../parts/modal-dialog';

@@ -25,7 +25,7 @@ export const checkStanding = (worst: Severity | null): JobStanding[] =>
   worst === null ? [] : [{ standing: worst === 'note' ? 'pass' : worst, words: CHECKED[worst] }];
 
 /** Where a job's exports and posts stand, the most pressing first. */
-export function standingsOf({ exports, posts }: Listed): JobStanding[] {
+export function listStandings({ exports, posts }: Listed): JobStanding[] {
   const made = (...states: string[]) => exports.filter((record) => states.includes(record.state)).length;
   const stopped = (...states: string[]) => posts.filter((post) => states.includes(post.state)).length;
   const up = posts.filter(isPosted).length;

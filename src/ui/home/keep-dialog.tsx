@@ -2,10 +2,10 @@ import { useEffect, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Button, Dialog } from 'react-native-paper';
 import { bytesLabel } from '@core/figures/figures';
-import { letMasterGo } from '@state/delete-job';
+import { letMasterGo } from '@state/files';
 import type { Listed } from '@state/listed';
-import { forgetRateTrials } from '@state/rate-trials';
-import { type JobStorage, storageOf } from '@state/storage-use';
+import { forgetRateTrials } from '@state/export';
+import { type JobStorage, measureStorage } from '@state/app';
 import { ModalDialog } from '../parts/modal-dialog';
 import { useLatest } from '../parts/use-latest';
 import { Body, Figures, Soft, Strong } from '../parts/words';
@@ -16,11 +16,11 @@ export function KeepDialog({ listed, onClose }: { listed: Listed; onClose: () =>
   const [storage, setStorage] = useState<JobStorage | null>(null);
   const takeStorage = useLatest(setStorage);
   // eslint-disable-next-line react-hooks/exhaustive-deps -- what takes the answer is made anew each time
-  useEffect(() => void takeStorage(storageOf(listed)), [listed]);
+  useEffect(() => void takeStorage(measureStorage(listed)), [listed]);
   const { id } = listed.head;
   const after = async (deleted: Promise<unknown>) => {
     await deleted;
-    await takeStorage(storageOf(listed));
+    await takeStorage(measureStorage(listed));
   };
   return (
     <ModalDialog title="Stored files" onClose={onClose}>

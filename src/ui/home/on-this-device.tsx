@@ -3,7 +3,7 @@ import { useEffect, useRef, useState } from 'react';
 import { StyleSheet } from 'react-native';
 import { Button } from 'react-native-paper';
 import { SHARED_QUERY } from '@core/interchange/share-target';
-import { takeNewer, takeSharedFiles, useOffline } from '@state/offline';
+import { takeNewer, takeSharedFiles, useOffline } from '@state/app';
 import { Notice } from '../parts/notice';
 import { Soft } from '../parts/words';
 

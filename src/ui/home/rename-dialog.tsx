@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { Button, Dialog, TextInput } from 'react-native-paper';
-import { leaveJob, openJob, renameJob, useJobs } from '@state/jobs';
+import { leaveJob, openJob, renameJob, useJobs } from '@state/job';
 import { ModalDialog } from '../parts/modal-dialog';
 import { Body } from '../parts/words';
 

@@ -1,7 +1,7 @@
 import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { channelWords, codecName } from '@core/master/master';
-import { useBringIn } from '@state/bring-in';
+import { useBringIn } from '@state/files';
 import { Body } from '../parts/words';
 import { card, space } from '../theme/tokens';
 

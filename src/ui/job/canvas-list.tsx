@@ -3,7 +3,7 @@ import { canvasDuplicated, canvasMoved, canvasRemoved, type Canvases } from '@co
 import type { ActOf } from '@core/job/commands/commands';
 import { ratioLabel } from '@core/picture/size';
 import { rateLabel } from '@core/time/frame-rate';
-import { dispatch, setCanvas } from '@state/jobs';
+import { dispatch, setCanvas } from '@state/job';
 import { Tool } from '../parts/tool';
 import { Soft, Strong } from '../parts/words';
 import { canvasMark } from '../theme/dyes';

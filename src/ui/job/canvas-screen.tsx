@@ -6,11 +6,11 @@ import { Button } from 'react-native-paper';
 import { bytesLabel, secondsLabel } from '@core/figures/figures';
 import { canvasAdded, canvasChanged } from '@core/job/canvases';
 import { activeCanvas } from '@core/job/clip';
-import { canvasSizeFor, type OutletPlacement, placementsOf } from '@core/outlets/outlets';
+import { chooseCanvasSize, type OutletPlacement, listPlacements } from '@core/outlets/outlets';
 import { sizesLabel, takesSize } from '@core/outlets/taken-sizes';
 import { ratioLabel } from '@core/picture/size';
 import { rateLabel } from '@core/time/frame-rate';
-import { dispatch } from '@state/jobs';
+import { dispatch } from '@state/job';
 import { Heading, Soft, Strong } from '../parts/words';
 import { type CanvasMark, canvasMark } from '../theme/dyes';
 import { colours, space, card } from '../theme/tokens';
@@ -34,7 +34,7 @@ export function CanvasScreen() {
   const sheets = useRuleSheets();
   const [adding, setAdding] = useState(false);
   const take = (target: OutletPlacement) => {
-    const { width, height } = canvasSizeFor(target);
+    const { width, height } = chooseCanvasSize(target);
     const size = { width, height };
     if (!adding) return dispatch(job.id, { type: 'choose-placement', placement: target.key, size });
     setAdding(false);
@@ -42,7 +42,7 @@ export function CanvasScreen() {
     dispatch(job.id, { type: 'set-canvases', act: 'add', ...added });
   };
   /** Whether the canvas is made for a placement besides its own, and how to say so; only where its size fits. */
-  const alsoFor = ({ key, placement }: OutletPlacement) => {
+  const toAlso = ({ key, placement }: OutletPlacement) => {
     if (key === canvas.placement || !takesSize(placement.sizes, canvas)) return undefined;
     const others = canvas.also ?? [];
     const on = others.includes(key);
@@ -81,14 +81,14 @@ export function CanvasScreen() {
             <Soft>
               {sheet.about}. Rules as of {sheet.date}.
             </Soft>
-            {placementsOf([sheet]).map((placement) => (
+            {listPlacements([sheet]).map((placement) => (
               <PlacementRow
                 key={placement.key}
                 target={placement}
                 on={!adding && placement.key === canvas.placement}
                 mark={canvasMark(canvas.dye)}
                 onPress={() => take(placement)}
-                also={adding ? undefined : alsoFor(placement)}
+                also={adding ? undefined : toAlso(placement)}
               />
             ))}
           </View>
@@ -104,7 +104,7 @@ export function CanvasScreen() {
   );
 }
 
-function limitsOf({ placement }: OutletPlacement): string {
+function describeLimits({ placement }: OutletPlacement): string {
   const { length, bars, sizes, video, words, mostBytes } = placement;
   const { least, most, best } = length;
   return [
@@ -148,7 +148,7 @@ function PlacementRow({ also, ...row }: PlacementProps) {
 
 function PlacementChoice({ target, on, mark, onPress }: Omit<PlacementProps, 'also'>) {
   const { placement, label } = target;
-  const size = canvasSizeFor(target);
+  const size = chooseCanvasSize(target);
   const scale = (DRAWING - 6) / Math.max(size.width, size.height);
   const [width, height] = [size.width * scale, size.height * scale];
   return (
@@ -175,7 +175,7 @@ function PlacementChoice({ target, on, mark, onPress }: Omit<PlacementProps, 'al
         <Strong>
           {placement.name}, {size.width}×{size.height}, {ratioLabel(size)}
         </Strong>
-        <Soft>{limitsOf(target)}</Soft>
+        <Soft>{describeLimits(target)}</Soft>
         {on && <Soft style={styles.chosen}>Chosen</Soft>}
       </View>
     </Pressable>

@@ -2,9 +2,8 @@ import { fireEvent, screen } from '@testing-library/react-native';
 import { activeCanvas } from '@core/job/clip';
 import type { Job } from '@core/job/job';
 import { testJob } from '@core/job/test-job';
-import { useJobs } from '@state/jobs';
-import { presets } from '@state/presets';
-import { clipOf, renderPage } from '../test-page';
+import { presets, useJobs } from '@state/job';
+import { getActiveClip, renderPage } from '../test-page';
 import { CanvasScreen } from './canvas-screen';
 
 jest.mock('expo-router', () => ({ useRouter: () => ({ replace: jest.fn() }) }));
@@ -17,7 +16,7 @@ let job: Job;
 const press = (label: string) => fireEvent.press(screen.getByLabelText(label));
 const pressText = (text: string) => fireEvent.press(screen.getByText(text));
 const type = (label: string, text: string) => fireEvent.changeText(screen.getByLabelText(label), text);
-const sizes = () => clipOf(job).canvases.map(({ width, height }) => `${width}×${height}`);
+const sizes = () => getActiveClip(job).canvases.map(({ width, height }) => `${width}×${height}`);
 const acts = () => useJobs.getState().files[job.id]!.history.past.length;
 
 beforeEach(() => {
@@ -31,7 +30,7 @@ describe('the canvases of a clip', () => {
     pressText('Add a canvas');
     press('Tesselle Square');
     expect(sizes()).toEqual(['1080×1920', '1080×1080']);
-    expect(activeCanvas(clipOf(job)).placement).toBe('tesselle/square');
+    expect(activeCanvas(getActiveClip(job)).placement).toBe('tesselle/square');
     expect(screen.getByLabelText('Tesselle Square, worked on')).toBeTruthy();
   });
 
@@ -67,7 +66,7 @@ describe('the canvases of a clip', () => {
     type('Height', '1280');
     pressText('Use this size');
     expect(sizes()).toEqual(['720×1280']);
-    expect(activeCanvas(clipOf(job)).placement).toBeNull();
+    expect(activeCanvas(getActiveClip(job)).placement).toBeNull();
   });
 });
 

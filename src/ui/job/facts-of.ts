@@ -6,7 +6,7 @@ import { rateLabel } from '@core/time/frame-rate';
 import { formatTimecode } from '@core/time/timecode';
 
 /** A master's facts for people, each with its name. */
-export function factsOf(master: Master): { name: string; value: string }[] {
+export function toMasterFacts(master: Master): { name: string; value: string }[] {
   const { picture, rate, audio, video } = master;
   return [
     { name: 'Size', value: `${picture.width}×${picture.height}` },
@@ -29,14 +29,14 @@ export function factsOf(master: Master): { name: string; value: string }[] {
 }
 
 /** Everything that is known of a master, each with its name. */
-export function allFactsOf(master: Master): { name: string; value: string }[] {
+export function toAllMasterFacts(master: Master): { name: string; value: string }[] {
   const { video, colour, pixelAspect, frameTimes, audioTracks } = master;
   const milliseconds = (seconds: number) => `${Number((seconds * 1000).toFixed(2))}`;
   const { least, mean, greatest } = frameTimes;
   const name = (value: string | null) => (value === null ? 'not told' : (MATRIX_NAMES[value] ?? value));
   const levels = colour.fullRange === null ? 'not told' : colour.fullRange ? 'full' : 'limited';
   return [
-    ...factsOf(master),
+    ...toMasterFacts(master),
     { name: 'Pixel aspect', value: `${pixelAspect.num}:${pixelAspect.den}` },
     { name: 'Turned', value: `${master.rotation}°${master.flip ? ', mirrored' : ''}` },
     {

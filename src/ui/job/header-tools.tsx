@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { StyleSheet, useWindowDimensions, View } from 'react-native';
 import { stepLabel } from '@core/job/commands/commands';
 import type { HistoryStep } from '@core/job/history';
-import { redo, undo, useJobs } from '@state/jobs';
+import { redo, undo, useJobs } from '@state/job';
 import { Tool } from '../parts/tool';
 import { useKeys } from '../parts/use-keys';
 import { WIDE } from '../theme/tokens';
@@ -26,7 +26,7 @@ export function BackTool({ to }: { to: 'list' | 'sheet' }) {
 }
 
 /** What the next of some steps did. */
-function labelOf(steps: readonly HistoryStep[] | undefined): string | null {
+function toLabel(steps: readonly HistoryStep[] | undefined): string | null {
   const step = steps?.[steps.length - 1];
   return step ? stepLabel(step.command) : null;
 }
@@ -38,8 +38,8 @@ export function HistoryTools() {
   const [listing, setListing] = useState(false);
   // A phone has no keys to list.
   const wide = useWindowDimensions().width >= WIDE;
-  const back = labelOf(history?.past);
-  const forth = labelOf(history?.future);
+  const back = toLabel(history?.past);
+  const forth = toLabel(history?.future);
   const [keys] = useState(() => ({
     'Ctrl+z': () => undo(id),
     'Ctrl+Shift+z': () => redo(id),

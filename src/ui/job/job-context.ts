@@ -3,20 +3,19 @@ import { useShallow } from 'zustand/react/shallow';
 import { type BoardCell, ownCell } from '@core/check/check-board';
 import type { Known } from '@core/check/check-input';
 import type { Finding } from '@core/check/finding';
-import { advisedBy } from '@core/trial/advised';
+import { createBitrateAdvisor } from '@core/trial/advised';
 import type { PassOf } from '@core/check/look';
 import { diagnose, type Problem } from '@core/diagnosis/diagnosis';
 import type { Clip } from '@core/job/clip';
-import { activeClip, type Job, mainMaster, sourceIn } from '@core/job/job';
+import { activeClip, type Job, mainMaster, findSource } from '@core/job/job';
 import type { Master } from '@core/master/master';
 import { NO_REPAIRS } from '@core/master/repairs';
 import type { Source } from '@core/master/source';
-import { checkWork, useChecks } from '@state/checks';
-import { passIn, usePasses } from '@state/passes';
+import { checkWork, useChecks } from '@state/check';
+import { selectPass, usePasses } from '@state/master';
 import { usePlayer } from '@state/player';
-import { useSheets } from '@state/sheets';
-import { useSizeTrials } from '@state/size-trials';
-import { useRateTrials } from '@state/found-trials';
+import { useSheets } from '@state/job';
+import { useSizeTrials, useRateTrials } from '@state/export';
 
 /** The job that the page is about. */
 export const JobContext = createContext<Job | null>(null);
@@ -39,13 +38,13 @@ export function useSource(): Source {
   const { edit, masters } = job;
   return useMemo(() => {
     const known = masters.some((master) => master.id === shown);
-    return sourceIn({ edit, masters }, known ? shown : mainMaster({ masters }).id);
+    return findSource({ edit, masters }, known ? shown : mainMaster({ masters }).id);
   }, [edit, masters, shown]);
 }
 
 /** What the looks at masters found; another only when a look is done, and not while it goes on. */
 export function useLooks(masters: readonly Master[]): PassOf {
-  const done = usePasses(useShallow((all) => masters.map(({ fingerprint }) => passIn(all[fingerprint]))));
+  const done = usePasses(useShallow((all) => masters.map(({ fingerprint }) => selectPass(all[fingerprint]))));
   return useMemo(() => {
     const known = new Map<string, (typeof done)[number]>(
       masters.map(({ fingerprint }, i) => [fingerprint, done[i] ?? null]),
@@ -60,7 +59,7 @@ export function useKnown(masters: readonly Master[]): Known {
   const sheets = useSheets((state) => state.sheets);
   const trials = useRateTrials((state) => state.found);
   return useMemo(
-    () => ({ sheets, passOf, advisedOf: advisedBy(Object.values(trials), sheets) }),
+    () => ({ sheets, passOf, advisedOf: createBitrateAdvisor(Object.values(trials), sheets) }),
     [sheets, passOf, trials],
   );
 }

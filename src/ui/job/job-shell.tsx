@@ -4,15 +4,15 @@ import { ScrollView, StyleSheet, useWindowDimensions, View } from 'react-native'
 import { Button } from 'react-native-paper';
 import type { Job } from '@core/job/job';
 import type { Master } from '@core/master/master';
-import { STEPS, stepsOf, type StepName } from '@core/steps/steps';
-import { bringBack, DEMO_JOB, missingMaster, openDemo, useBringIn } from '@state/bring-in';
-import { leaveJob, openJob, useJobs } from '@state/jobs';
-import { ensurePasses } from '@state/passes';
-import { leavePlayer, playJob, togglePlay, stepFrames, usePlayer } from '@state/player';
+import { STEPS, listSteps, type StepName } from '@core/steps/steps';
+import { bringBack, DEMO_JOB, missingMaster, openDemo, useBringIn } from '@state/files';
+import { dismissRefusal, leaveJob, openJob, useJobs } from '@state/job';
+import { ensurePasses } from '@state/master';
+import { player, usePlayer } from '@state/player';
 import { colours, space, WIDE } from '../theme/tokens';
-import { Notice, TroubleNotice } from '../parts/notice';
+import { MissingScreen } from '../parts/missing-screen';
+import { TroubleNotice } from '../parts/notice';
 import { pickVideo } from '../parts/pick-file';
-import { Screen } from '../parts/screen';
 import { Tool } from '../parts/tool';
 import { useKeys } from '../parts/use-keys';
 import { useLatest } from '../parts/use-latest';
@@ -24,11 +24,11 @@ import { WatchNotice } from './watch-notice';
 import { useRuleSheets } from './use-target';
 
 const PLAY_KEYS = {
-  ' ': togglePlay,
-  q: () => stepFrames(-1),
-  w: () => stepFrames(1),
-  'Shift+q': () => stepFrames(-10),
-  'Shift+w': () => stepFrames(10),
+  ' ': () => player.togglePlay(),
+  q: () => player.stepFrames(-1),
+  w: () => player.stepFrames(1),
+  'Shift+q': () => player.stepFrames(-10),
+  'Shift+w': () => player.stepFrames(10),
 };
 
 /** What another tab works on is only shown: neither touch nor keys reach it. */
@@ -49,19 +49,14 @@ export function JobShell({ id, children }: { id: string; children: ReactNode }) 
   if (!loaded || (!job && asked !== id)) return null;
   if (!job) {
     return (
-      <Screen title="No such job">
-        <Notice
-          standing="stop"
-          title="This job is not in this browser."
-          actions={
-            <Button mode="contained" onPress={() => router.replace('/')}>
-              All jobs
-            </Button>
-          }
-        >
-          It was deleted, or it was made in another browser.
-        </Notice>
-      </Screen>
+      <MissingScreen
+        title="No such job"
+        what="This job is not in this browser."
+        leaveLabel="All jobs"
+        onLeave={() => router.replace('/')}
+      >
+        It was deleted, or it was made in another browser.
+      </MissingScreen>
     );
   }
   return (
@@ -85,11 +80,11 @@ function WithPlayer({ job, children }: { job: Job; children: ReactNode }) {
   }, [fingerprints, bringing]);
   useEffect(() => {
     if (!there) return;
-    playJob(job);
+    player.openJob(job);
     ensurePasses(job);
   }, [there, job]);
   useJudging(job);
-  useEffect(() => leavePlayer, []);
+  useEffect(() => () => player.dispose(), []);
   useKeys(PLAY_KEYS);
   const wide = useWindowDimensions().width >= WIDE;
   // One canvas alone has the page to itself.
@@ -115,10 +110,11 @@ function WithPlayer({ job, children }: { job: Job; children: ReactNode }) {
 /** What stands over every page of a job when something is wrong with it. */
 function Troubles({ job, lost }: { job: Job; lost: Master | null }) {
   const save = useJobs((state) => state.saveTroubles[job.id]);
-  const player = usePlayer((state) => state.trouble);
+  const refusal = useJobs((state) => state.refusals[job.id]);
+  const playing = usePlayer((state) => state.trouble);
   const bringIn = useBringIn((state) => state.trouble);
   const bringing = useBringIn((state) => state.fileName);
-  if (!lost && !save && !player && !bringing) return null;
+  if (!lost && !save && !refusal && !playing && !bringing) return null;
   const fromDemo = job.id === DEMO_JOB && lost?.id === job.masters[0]?.id;
   const again = async () => {
     if (fromDemo) return openDemo();
@@ -128,7 +124,13 @@ function Troubles({ job, lost }: { job: Job; lost: Master | null }) {
   return (
     <View style={styles.troubles}>
       {save && <TroubleNotice trouble={save} />}
-      {player && !lost && <TroubleNotice trouble={player} />}
+      {refusal && (
+        <TroubleNotice
+          trouble={refusal}
+          actions={<Button onPress={() => dismissRefusal(job.id)}>Close</Button>}
+        />
+      )}
+      {playing && !lost && <TroubleNotice trouble={playing} />}
       {bringing && <BringInProgress />}
       {lost && bringIn && <TroubleNotice trouble={bringIn} />}
       {lost && !bringing && (
@@ -161,7 +163,7 @@ function SideSheet() {
       </View>
       <Title numberOfLines={2}>{job.title}</Title>
       <Soft>Saved in this browser</Soft>
-      <Ticket jobId={job.id} steps={stepsOf({ job, sheets, findings, problems })} current={current} />
+      <Ticket jobId={job.id} steps={listSteps({ job, sheets, findings, problems })} current={current} />
       <Button mode="outlined" onPress={() => router.dismissTo(`/job/${job.id}`)}>
         Master and facts
       </Button>

@@ -4,18 +4,18 @@ import { Button } from 'react-native-paper';
 import { planOfJob } from '@core/check/check';
 import { activeCanvas } from '@core/job/clip';
 import { applyCommand } from '@core/job/commands/commands';
-import { type Job, sourceIn } from '@core/job/job';
+import { type Job, findSource } from '@core/job/job';
 import { costWords } from '@core/render/rate-cost';
 import { compareRates, type FrameRate, rateLabel, STANDARD_RATES } from '@core/time/frame-rate';
 import type { Sheets } from '@core/outlets/rule-sheet';
-import { dispatch } from '@state/jobs';
+import { dispatch } from '@state/job';
 import { Heading, Soft, Strong } from '../parts/words';
 import { card, colours, space } from '../theme/tokens';
 import { useClip, useJob } from './job-context';
 import { useRuleSheets, useTarget } from './use-target';
 
 /** What a rate does to the clip, before it is chosen. */
-function costOf(job: Job, sheets: Sheets, rate: FrameRate): string {
+function describeCost(job: Job, sheets: Sheets, rate: FrameRate): string {
   const edit = applyCommand(job.edit, { type: 'set-rate', rate });
   return costWords(planOfJob({ masters: job.masters, edit }, sheets));
 }
@@ -28,12 +28,12 @@ export function RateChoice() {
   const sheets = useRuleSheets();
   const [open, setOpen] = useState(false);
   const { rate } = activeCanvas(clip);
-  const own = clip.cut.map((range) => sourceIn(job, range.master).rate);
+  const own = clip.cut.map((range) => findSource(job, range.master).rate);
   const rows = useMemo(() => {
     if (!open) return [];
     return STANDARD_RATES.filter((rate) => compareRates(rate, { num: 60, den: 1 }) <= 0).map((rate) => ({
       rate: rate,
-      cost: costOf(job, sheets, rate),
+      cost: describeCost(job, sheets, rate),
     }));
   }, [open, job, sheets]);
   const isOwn = (rate: FrameRate) => own.some((master) => compareRates(master, rate) === 0);
@@ -41,7 +41,7 @@ export function RateChoice() {
     <View style={styles.box}>
       <Heading>Frame rate</Heading>
       <Soft>
-        {`${rateLabel(rate)} fps${isOwn(rate) ? ', as the master has' : `: ${costOf(job, sheets, rate)}`}. `}
+        {`${rateLabel(rate)} fps${isOwn(rate) ? ', as the master has' : `: ${describeCost(job, sheets, rate)}`}. `}
         {`${label} takes up to ${rateLabel(placement.video.mostRate)}.`}
       </Soft>
       {rows.map((row) => {

@@ -3,12 +3,12 @@ import { useMemo, useState } from 'react';
 import { Image, type LayoutChangeEvent, StyleSheet, useWindowDimensions, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { fixCommand } from '@core/check/fixes';
-import { shotAt } from '@core/cut/master-shots';
-import { panesAt, shotPanes } from '@core/render/plan';
-import { nextOf, stepsOf } from '@core/steps/steps';
-import { dispatch } from '@state/jobs';
-import { useStills } from '@state/stills';
-import { posterOf } from '@core/job/document';
+import { findShot } from '@core/cut/master-shots';
+import { planPanes, shotPanes } from '@core/render/plan';
+import { findNextStep, listSteps } from '@core/steps/steps';
+import { dispatch } from '@state/job';
+import { useStills } from '@state/picture';
+import { choosePoster } from '@core/job/document';
 import { POSTER_HEIGHT } from '../home/job-card';
 import { EdgeQuestion } from '../master/edge-question';
 import { Facts } from '../parts/facts';
@@ -16,7 +16,7 @@ import { Screen } from '../parts/screen';
 import { Heading } from '../parts/words';
 import { canvasMark } from '../theme/dyes';
 import { colours, space, WIDE, card } from '../theme/tokens';
-import { factsOf } from './facts-of';
+import { toMasterFacts } from './facts-of';
 import { BackTool, HistoryTools } from './header-tools';
 import { useClip, useFindings, useJob, useProblems, useSource } from './job-context';
 import { Ticket } from './ticket';
@@ -32,7 +32,7 @@ export function SheetScreen() {
   const problems = useProblems(job.masters);
   const wide = useWindowDimensions().width >= WIDE;
   const sheets = useRuleSheets();
-  const next = nextOf(job, findings, sheets);
+  const next = findNextStep(job, findings, sheets);
   const act = () => {
     if (next.fix) dispatch(job.id, fixCommand(next.fix));
     else router.push(`/job/${job.id}/${next.step}`);
@@ -55,10 +55,10 @@ export function SheetScreen() {
       {job.masters.map((master) => (
         <EdgeQuestion key={master.id} master={master} />
       ))}
-      {!wide && <Ticket jobId={job.id} steps={stepsOf({ job, sheets, findings, problems })} />}
+      {!wide && <Ticket jobId={job.id} steps={listSteps({ job, sheets, findings, problems })} />}
       <View style={styles.master}>
         <Heading>Master</Heading>
-        <Facts facts={factsOf(source)} />
+        <Facts facts={toMasterFacts(source)} />
       </View>
     </Screen>
   );
@@ -73,17 +73,17 @@ function Poster() {
   const job = useJob();
   const [width, setWidth] = useState(0);
   const clip = useClip();
-  const { source, frame } = posterOf(job);
+  const { source, frame } = choosePoster(job);
   const frames = useMemo(() => [frame], [frame]);
   const poster = useStills(source, frames, POSTER_HEIGHT)[frame];
   const { picture } = source;
   const height = Math.min(width * (picture.height / picture.width), POSTER_ROWS);
   const shown = { width: height * (picture.width / picture.height), height };
-  const shot = shotAt(job.edit.shots, source, frame);
+  const shot = findShot(job.edit.shots, source, frame);
   const [active, ...others] = [...clip.canvases]
     .sort((a, b) => Number(b.id === clip.canvas) - Number(a.id === clip.canvas))
     .flatMap((canvas) =>
-      panesAt(shotPanes(canvas, job.edit.framings, shot, source), frame).map(({ window }, i) => ({
+      planPanes(shotPanes(canvas, job.edit.framings, shot, source), frame).map(({ window }, i) => ({
         key: `${canvas.id}-${i}`,
         window,
         mark: canvasMark(canvas.dye),

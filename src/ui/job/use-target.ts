@@ -1,10 +1,10 @@
 import { useCallback, useMemo } from 'react';
 import { activeCanvas } from '@core/job/clip';
 import type { Canvas } from '@core/layout/canvas';
-import { canvasLabel, type OutletPlacement, targetOf } from '@core/outlets/outlets';
+import { canvasLabel, type OutletPlacement, findTarget } from '@core/outlets/outlets';
 import type { Sheets } from '@core/outlets/rule-sheet';
 import type { Size } from '@core/picture/size';
-import { useSheets } from '@state/sheets';
+import { useSheets } from '@state/job';
 import { type CanvasMark, canvasMark } from '../theme/dyes';
 import { useClip } from './job-context';
 
@@ -15,7 +15,7 @@ export const useRuleSheets = (): Sheets => useSheets((state) => state.sheets);
 export function useTarget(): OutletPlacement & { mark: CanvasMark } {
   const canvas = activeCanvas(useClip());
   const sheets = useRuleSheets();
-  return useMemo(() => ({ ...targetOf(sheets, canvas), mark: canvasMark(canvas.dye) }), [sheets, canvas]);
+  return useMemo(() => ({ ...findTarget(sheets, canvas), mark: canvasMark(canvas.dye) }), [sheets, canvas]);
 }
 
 /** Names canvases: by their placement, or by their size. */

@@ -1,7 +1,7 @@
 import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { Button } from 'react-native-paper';
-import { takeOverJob } from '@state/jobs';
+import { takeOverJob } from '@state/job';
 import { Notice } from '../parts/notice';
 import { useJob } from './job-context';
 

@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react';
 import { StyleSheet } from 'react-native';
 import Svg, { Path, Text as Label } from 'react-native-svg';
-import { cornersOf, type PictureWindow } from '@core/framing/window';
+import { computeCorners, type PictureWindow } from '@core/framing/window';
 import type { CanvasMark } from '../theme/dyes';
 import { colours, fonts } from '../theme/tokens';
 
@@ -35,26 +35,26 @@ type Corner = { x: number; y: number };
 
 /** Windows on the master: chalk outlines in their canvases' dyes; what the active one leaves out lies under paper. */
 export function WindowOverlay({ width, height, active, others = [], handles = false, children }: Props) {
-  const cornersIn = (window: PictureWindow): Corner[] =>
-    cornersOf(window, width / height).map(({ x, y }) => ({ x: x * width, y: y * height }));
-  const corners = cornersIn(active.window);
+  const toCorners = (window: PictureWindow): Corner[] =>
+    computeCorners(window, width / height).map(({ x, y }) => ({ x: x * width, y: y * height }));
+  const corners = toCorners(active.window);
   const [first] = corners as [Corner];
-  const outside = `M0 0H${width}V${height}H0Z ${pathOf(corners)}`;
+  const outside = `M0 0H${width}V${height}H0Z ${toSvgPath(corners)}`;
   return (
     <Svg width={width} height={height} style={styles.over} aria-hidden>
       <Path d={outside} fill={colours.papered} fillRule="evenodd" />
       {others.map(({ key, window, mark }) => (
-        <Outline key={key} d={pathOf(inset(cornersIn(window), 1))} mark={mark} wide={1.5} />
+        <Outline key={key} d={toSvgPath(inset(toCorners(window), 1))} mark={mark} wide={1.5} />
       ))}
-      <Outline d={pathOf(inset(corners, 1.5))} mark={active.mark} wide={3} />
-      {notchesOf(corners).map((d) => (
+      <Outline d={toSvgPath(inset(corners, 1.5))} mark={active.mark} wide={3} />
+      {toNotches(corners).map((d) => (
         <Path key={d} d={d} fill={active.mark.dye} />
       ))}
       {handles &&
         corners.map(({ x, y }, i) => (
           <Path
             key={i}
-            d={pathOf(inset(squareAt(x, y), 0))}
+            d={toSvgPath(inset(toSquare(x, y), 0))}
             fill={colours.paper}
             stroke={active.mark.dye}
             strokeWidth={2}
@@ -90,7 +90,7 @@ function Outline({ d, mark, wide }: { d: string; mark: CanvasMark; wide: number 
   );
 }
 
-const pathOf = (corners: readonly Corner[]): string =>
+const toSvgPath = (corners: readonly Corner[]): string =>
   `M${corners.map(({ x, y }) => `${x.toFixed(2)} ${y.toFixed(2)}`).join('L')}Z`;
 
 /** Corners moved toward their middle, so that the line lies inside. */
@@ -105,7 +105,7 @@ function inset(corners: readonly Corner[], by: number): Corner[] {
   }));
 }
 
-const squareAt = (x: number, y: number): Corner[] => [
+const toSquare = (x: number, y: number): Corner[] => [
   { x: x - HANDLE, y: y - HANDLE },
   { x: x + HANDLE, y: y - HANDLE },
   { x: x + HANDLE, y: y + HANDLE },
@@ -113,7 +113,7 @@ const squareAt = (x: number, y: number): Corner[] => [
 ];
 
 /** Notches at the thirds of the two sides that are across, pointing inward. */
-function notchesOf(corners: readonly Corner[]): string[] {
+function toNotches(corners: readonly Corner[]): string[] {
   const [a, b, c, d] = corners as [Corner, Corner, Corner, Corner];
   const on = (from: Corner, to: Corner, inward: Corner) =>
     [1 / 3, 2 / 3].map((third) => {
@@ -122,7 +122,7 @@ function notchesOf(corners: readonly Corner[]): string[] {
       const point = { x: from.x + (to.x - from.x) * third, y: from.y + (to.y - from.y) * third };
       const along = { x: ((to.x - from.x) / long) * NOTCH, y: ((to.y - from.y) / long) * NOTCH };
       const tip = { x: point.x + (inward.x / deep) * NOTCH, y: point.y + (inward.y / deep) * NOTCH };
-      return pathOf([
+      return toSvgPath([
         { x: point.x - along.x, y: point.y - along.y },
         { x: point.x + along.x, y: point.y + along.y },
         tip,

@@ -6,10 +6,10 @@ import type { Problem } from '@core/diagnosis/diagnosis';
 import { foundInMaster, reachesPast } from '@core/diagnosis/found-edges';
 import { problemWords } from '@core/diagnosis/words';
 import { NO_REPAIRS, type Repairs } from '@core/master/repairs';
-import { sourceOf } from '@core/master/source';
+import { toSource } from '@core/master/source';
 import { WHOLE_RECT } from '@core/picture/size';
-import { dispatch } from '@state/jobs';
-import { passIn, usePasses } from '@state/passes';
+import { dispatch } from '@state/job';
+import { selectPass, usePasses } from '@state/master';
 import { useJob, useProblems, useSource } from '../job/job-context';
 import { Mark } from '../parts/mark';
 import { Body, Heading, Soft, Strong } from '../parts/words';
@@ -25,7 +25,7 @@ export function useRepair(): (repairs: Repairs) => void {
   const master = job.masters.find((master) => master.id === source.id);
   return (repairs) => {
     if (!master) return;
-    const rates = toRateChange(source, sourceOf(master, repairs));
+    const rates = toRateChange(source, toSource(master, repairs));
     dispatch(job.id, { type: 'set-repairs', master: master.id, repairs, rates });
   };
 }
@@ -93,7 +93,7 @@ function ProblemRow({ problem, onRepair }: { problem: Problem; onRepair: (repair
 /** The picture with and without the edges that were found, or set. */
 function FoundEdges() {
   const source = useSource();
-  const pass = usePasses((all) => passIn(all[source.fingerprint]));
+  const pass = usePasses((all) => selectPass(all[source.fingerprint]));
   const set = reachesPast(WHOLE_RECT, source.live);
   const live = set ? source.live : pass && foundInMaster(pass, source);
   return live && <EdgesPicture source={source} live={live} />;

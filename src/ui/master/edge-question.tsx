@@ -2,12 +2,12 @@ import { toRateChange } from '@core/job/retime';
 import { Button } from 'react-native-paper';
 import { foundInMaster, SURE } from '@core/diagnosis/found-edges';
 import { percent } from '@core/figures/figures';
-import { sourceIn } from '@core/job/job';
+import { findSource } from '@core/job/job';
 import type { Master } from '@core/master/master';
 import { NO_REPAIRS } from '@core/master/repairs';
 import { type PictureRect, WHOLE_RECT } from '@core/picture/size';
-import { dispatch } from '@state/jobs';
-import { passIn, usePasses } from '@state/passes';
+import { dispatch } from '@state/job';
+import { selectPass, usePasses } from '@state/master';
 import { useJob } from '../job/job-context';
 import { Notice } from '../parts/notice';
 import { Body } from '../parts/words';
@@ -16,8 +16,8 @@ import { EdgesPicture } from './edges-picture';
 /** Asks of a master whether edges that were found, and not taken, are bars or picture. */
 export function EdgeQuestion({ master }: { master: Master }) {
   const job = useJob();
-  const pass = usePasses((all) => passIn(all[master.fingerprint]));
-  const source = sourceIn(job, master.id);
+  const pass = usePasses((all) => selectPass(all[master.fingerprint]));
+  const source = findSource(job, master.id);
   const repairs = job.edit.repairs[master.id] ?? NO_REPAIRS;
   const found = pass && foundInMaster(pass, source);
   if (!found || repairs.live !== null) return null;

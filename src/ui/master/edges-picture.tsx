@@ -2,7 +2,7 @@ import { useMemo } from 'react';
 import { Image, StyleSheet, View } from 'react-native';
 import type { Source } from '@core/master/source';
 import { type PictureRect, WHOLE_RECT } from '@core/picture/size';
-import { useStills } from '@state/stills';
+import { useStills } from '@state/picture';
 import { Soft } from '../parts/words';
 import { colours, space } from '../theme/tokens';
 

@@ -2,7 +2,7 @@ import { useMemo } from 'react';
 import { Image, StyleSheet, View } from 'react-native';
 import { colourSystem } from '@core/master/colour-system';
 import type { Source } from '@core/master/source';
-import { useStills } from '@state/stills';
+import { useStills } from '@state/picture';
 import { useSource } from '../job/job-context';
 import { Body, Heading, Soft } from '../parts/words';
 import { card, colours, space } from '../theme/tokens';

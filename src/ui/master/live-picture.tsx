@@ -18,7 +18,7 @@ type Edge = (typeof EDGES)[number];
 const LEAST = 0.1;
 
 /** Where an edge lies, 0…1 from the left or the top. */
-const edgeAt = (live: PictureRect, edge: Edge): number =>
+const toEdge = (live: PictureRect, edge: Edge): number =>
   ({ left: live.x, top: live.y, right: live.x + live.width, bottom: live.y + live.height })[edge];
 
 function withEdge(live: PictureRect, edge: Edge, to: number): PictureRect {
@@ -56,13 +56,13 @@ export function LivePicture() {
     const whole = next.width > 0.9999 && next.height > 0.9999;
     repair({ ...(edit.repairs[source.id] ?? NO_REPAIRS), live: whole ? null : next });
   };
-  const sideOf = (edge: Edge) => (edge === 'left' || edge === 'right' ? picture.width : picture.height);
-  const barOf = (edge: Edge) => {
-    const place = edgeAt(live, edge);
-    return Math.round((edge === 'left' || edge === 'top' ? place : 1 - place) * sideOf(edge));
+  const toSide = (edge: Edge) => (edge === 'left' || edge === 'right' ? picture.width : picture.height);
+  const toBar = (edge: Edge) => {
+    const place = toEdge(live, edge);
+    return Math.round((edge === 'left' || edge === 'top' ? place : 1 - place) * toSide(edge));
   };
   const take = (edge: Edge) => (pixels: number) => {
-    const bar = pixels / sideOf(edge);
+    const bar = pixels / toSide(edge);
     set(withEdge(live, edge, edge === 'left' || edge === 'top' ? bar : 1 - bar));
   };
   return (
@@ -99,9 +99,9 @@ export function LivePicture() {
                 key={edge}
                 label={`Bar ${edge}`}
                 unit="px"
-                value={String(barOf(edge))}
+                value={String(toBar(edge))}
                 least={0}
-                most={Math.floor(sideOf(edge) * (1 - LEAST))}
+                most={Math.floor(toSide(edge) * (1 - LEAST))}
                 onTake={take(edge)}
               />
             ))}
@@ -159,10 +159,10 @@ function EdgeHandle({
   const pan = Gesture.Pan()
     .runOnJS(true)
     .minDistance(0)
-    .onBegin(() => (begun.current = edgeAt(live, edge)))
+    .onBegin(() => (begun.current = toEdge(live, edge)))
     .onUpdate(({ translationX, translationY }) => onMove(to(translationX, translationY), false))
     .onEnd(({ translationX, translationY }) => onMove(to(translationX, translationY), true));
-  const along = clamp(edgeAt(live, edge) * side - TARGET / 2, -TARGET / 2, side - TARGET / 2);
+  const along = clamp(toEdge(live, edge) * side - TARGET / 2, -TARGET / 2, side - TARGET / 2);
   const place = across
     ? { left: along, top: 0, width: TARGET, height }
     : { left: 0, top: along, width, height: TARGET };

@@ -2,11 +2,11 @@ import { useState } from 'react';
 import { Pressable, StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { compareRates, rateLabel } from '@core/time/frame-rate';
-import { addMasterFile, useBringIn } from '@state/bring-in';
-import { showFrame } from '@state/player';
+import { addMasterFile, useBringIn } from '@state/files';
+import { player } from '@state/player';
 import { useJob, useSource } from '../job/job-context';
 import { JobPage } from '../job/job-page';
-import { allFactsOf } from '../job/facts-of';
+import { toAllMasterFacts } from '../job/facts-of';
 import { SoundChoice } from '../home/sound-choice';
 import { Facts } from '../parts/facts';
 import { TroubleNotice } from '../parts/notice';
@@ -34,7 +34,7 @@ export function MasterScreen() {
       <QualityChoice />
       <View style={styles.facts}>
         <Heading>Facts</Heading>
-        <Facts label="Facts" facts={allFactsOf(source)} />
+        <Facts label="Facts" facts={toAllMasterFacts(source)} />
       </View>
     </JobPage>
   );
@@ -55,7 +55,7 @@ function MasterRow() {
             role="button"
             aria-label={`Master ${master.fileName}`}
             aria-pressed={on}
-            onPress={() => showFrame(0, master.id)}
+            onPress={() => player.showFrame(0, master.id)}
             style={[styles.master, on && styles.on]}
           >
             <Strong numberOfLines={1}>{master.fileName}</Strong>
@@ -81,12 +81,12 @@ function AddMaster() {
     if (!file) return;
     setAsked(true);
     const id = await addMasterFile(job, file);
-    if (id) showFrame(0, id);
+    if (id) player.showFrame(0, id);
   };
   return (
     <>
       {asked && trouble && <TroubleNotice trouble={trouble} />}
-      {asked && <SoundChoice onJob={(coming) => void coming.then((id) => id && showFrame(0, id))} />}
+      {asked && <SoundChoice onJob={(coming) => void coming.then((id) => id && player.showFrame(0, id))} />}
       <Button mode="outlined" icon="plus" disabled={busy} onPress={() => void add()}>
         Add another master
       </Button>

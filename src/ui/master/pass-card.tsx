@@ -2,7 +2,7 @@ import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { bitsLabel, bytesLabel } from '@core/figures/figures';
 import type { Pass } from '@core/pass/pass';
-import { runPassAgain, stopPass, usePasses } from '@state/passes';
+import { runPassAgain, stopPass, usePasses } from '@state/master';
 import { useJob, useSource } from '../job/job-context';
 import { Facts } from '../parts/facts';
 import { TroubleNotice } from '../parts/notice';

@@ -1,5 +1,5 @@
 import { StyleSheet, View } from 'react-native';
-import { type Quality, setQuality, usePlayer } from '@state/player';
+import { player, type Quality, usePlayer } from '@state/player';
 import { Choice } from '../parts/choice';
 import { Heading, Soft } from '../parts/words';
 import { space } from '../theme/tokens';
@@ -23,7 +23,7 @@ export function QualityChoice() {
   return (
     <View style={styles.box}>
       <Heading>Playing</Heading>
-      <Choice label="Preview quality" value={wish} options={OPTIONS} onChange={setQuality} />
+      <Choice label="Preview quality" value={wish} options={OPTIONS} onChange={(wish) => player.setQuality(wish)} />
       <Soft>{`Plays ${WORDS[quality]}. The export always reads the master.`}</Soft>
     </View>
   );

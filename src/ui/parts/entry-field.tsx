@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { StyleSheet, TextInput, View } from 'react-native';
-import { colours, fonts, space, TARGET } from '../theme/tokens';
+import { colours, fonts, sizes, space, TARGET } from '../theme/tokens';
 import { Refusal } from './refusal';
 import { Soft } from './words';
 
@@ -62,7 +62,7 @@ const styles = StyleSheet.create({
     paddingHorizontal: space.s,
     backgroundColor: colours.sheet,
     fontFamily: fonts.figures,
-    fontSize: 15,
+    fontSize: sizes.field,
     color: colours.ink,
   },
   refused: { borderColor: colours.madder, borderWidth: 2 },

@@ -1,6 +1,9 @@
 import { type ReactNode, useEffect, useRef } from 'react';
-import { StyleSheet, View } from 'react-native';
+import { StyleSheet, useWindowDimensions, View } from 'react-native';
 import { Dialog, Portal } from 'react-native-paper';
+
+/** The part of the window's height that a dialog takes at most; past that its scroll area scrolls. */
+const MAX_HEIGHT_SHARE = 0.9;
 
 interface Props {
   title: string;
@@ -11,9 +14,10 @@ interface Props {
 
 /** A dialog over the page: it takes the focus and keeps it, Escape closes it, and the focus goes back to where it was. */
 export function ModalDialog({ title, onClose, children }: Props) {
+  const { height } = useWindowDimensions();
   return (
     <Portal>
-      <Dialog visible onDismiss={onClose}>
+      <Dialog visible onDismiss={onClose} style={{ maxHeight: MAX_HEIGHT_SHARE * height }}>
         <Dialog.Title numberOfLines={2}>{title}</Dialog.Title>
         {children}
         <ModalMark title={title} onClose={onClose} />
@@ -22,6 +26,8 @@ export function ModalDialog({ title, onClose, children }: Props) {
   );
 }
 
+/** The page under a dialog stays where it is. */
+const STILL = { preventScroll: true };
 const FOCUSABLE = 'button, a[href], input, textarea, select, [tabindex]:not([tabindex="-1"])';
 
 /** Finds what can have the focus in a dialog, in order. */
@@ -46,7 +52,7 @@ function ModalMark({ title, onClose }: Omit<Props, 'children'>) {
     surface.setAttribute('aria-modal', 'true');
     surface.setAttribute('aria-label', title);
     // A field that asks for the focus has it already.
-    if (!surface.contains(before)) findFocusable(surface)[0]?.focus();
+    if (!surface.contains(before)) findFocusable(surface)[0]?.focus(STILL);
     const press = (event: KeyboardEvent) => {
       if (event.key === 'Escape') {
         event.preventDefault();
@@ -64,7 +70,7 @@ function ModalMark({ title, onClose }: Omit<Props, 'children'>) {
     window.addEventListener('keydown', press);
     return () => {
       window.removeEventListener('keydown', press);
-      if (before instanceof HTMLElement && before.isConnected) before.focus();
+      if (before instanceof HTMLElement && before.isConnected) before.focus(STILL);
     };
   }, [title]);
   return <View ref={mark} style={styles.mark} />;

@@ -17,8 +17,8 @@ interface Props<Named extends { name: string }> {
   detail: (named: Named) => string;
   /** What taking one is called, and what it does. */
   take: { label: string; act: (named: Named) => void };
-  /** Keeps what is worked on under a name; null while there is nothing to keep. */
-  onSave: ((name: string) => void) | null;
+  /** Keeps what is worked on under a name, or says why that cannot be kept; null while there is nothing to keep. */
+  onSave: ((name: string) => Promise<string | null>) | null;
 }
 
 const capital = (word: string): string => `${word.charAt(0).toUpperCase()}${word.slice(1)}`;
@@ -35,11 +35,12 @@ export function NamedList<Named extends { name: string }>({
   const all = store.use((state) => state.all);
   const [name, setName] = useState('');
   const [problem, setProblem] = useState<string | null>(null);
-  const keep = () => {
+  const keep = async () => {
     if (name.trim() === '') return setProblem(`Give the ${one} a name first.`);
     setProblem(null);
-    onSave?.(name.trim());
-    setName('');
+    const wrong = (await onSave?.(name.trim())) ?? null;
+    if (wrong === null) setName('');
+    else setProblem(`The ${one} cannot be kept like this (${wrong}). Nothing was changed.`);
   };
   const open = async () => {
     const file = await pickJson();
@@ -89,7 +90,7 @@ export function NamedList<Named extends { name: string }>({
             onChangeText={setName}
             style={styles.words}
           />
-          <Button mode="contained" onPress={keep}>
+          <Button mode="contained" onPress={() => void keep()}>
             {`Save the ${one}`}
           </Button>
         </View>

@@ -1,6 +1,6 @@
 import { useEffect, useRef } from 'react';
 import { PixelRatio } from 'react-native';
-import { mountView, type View } from '@state/player';
+import { player, type View } from '@state/player';
 import { colours } from '../theme/tokens';
 
 interface Props {
@@ -25,7 +25,7 @@ export function PictureView({ view, label, width, height }: Props) {
   const { width: across, height: down } = pixels;
   useEffect(
     () =>
-      mountView(view, { width: across, height: down }, (picture) => {
+      player.mountView(view, { width: across, height: down }, (picture) => {
         element.current?.getContext('2d', { alpha: false })?.drawImage(picture, 0, 0, across, down);
       }),
     [view, across, down],

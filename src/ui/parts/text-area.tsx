@@ -1,5 +1,5 @@
 import { StyleSheet, TextInput, View } from 'react-native';
-import { colours, fonts, space, TARGET } from '../theme/tokens';
+import { colours, fonts, sizes, space, TARGET } from '../theme/tokens';
 import { Soft } from './words';
 
 interface Props {
@@ -49,7 +49,7 @@ const styles = StyleSheet.create({
     padding: space.s,
     backgroundColor: colours.sheet,
     fontFamily: fonts.text,
-    fontSize: 15,
+    fontSize: sizes.field,
     lineHeight: 21,
     color: colours.ink,
   },

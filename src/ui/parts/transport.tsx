@@ -1,6 +1,6 @@
 import { StyleSheet, View } from 'react-native';
 import { formatTimecode } from '@core/time/timecode';
-import { stepFrames, togglePlay, usePlayer } from '@state/player';
+import { player, usePlayer } from '@state/player';
 import { useSource } from '../job/job-context';
 import { space } from '../theme/tokens';
 import { Tool } from './tool';
@@ -13,15 +13,27 @@ export function Transport() {
   const playing = usePlayer((state) => state.playing);
   return (
     <View style={styles.row}>
-      <Tool icon="step-backward" label="Back one frame" words="" hotkey="Q" onPress={() => stepFrames(-1)} />
+      <Tool
+        icon="step-backward"
+        label="Back one frame"
+        words=""
+        hotkey="Q"
+        onPress={() => player.stepFrames(-1)}
+      />
       <Tool
         icon={playing ? 'pause' : 'play'}
         label={playing ? 'Pause' : 'Play'}
         words=""
         hotkey="Space"
-        onPress={togglePlay}
+        onPress={() => player.togglePlay()}
       />
-      <Tool icon="step-forward" label="Forward one frame" words="" hotkey="W" onPress={() => stepFrames(1)} />
+      <Tool
+        icon="step-forward"
+        label="Forward one frame"
+        words=""
+        hotkey="W"
+        onPress={() => player.stepFrames(1)}
+      />
       <View style={styles.time}>
         <Figures aria-label="Playhead">{formatTimecode(frame, rate)}</Figures>
         <Soft>

@@ -5,7 +5,7 @@ const TAKEN_BY_SPACE = '[role="radio"],[role="checkbox"],[role="switch"]';
 const STEPS: Partial<Record<string, number>> = { ArrowLeft: -1, ArrowUp: -1, ArrowRight: 1, ArrowDown: 1 };
 
 /** The radio that an arrow key leads to from the one in focus: round and round in its group. */
-function radioAt(radio: HTMLElement, step: number): HTMLElement | null {
+function findRadio(radio: HTMLElement, step: number): HTMLElement | null {
   const group = radio.closest('[role="radiogroup"]');
   const radios = [
     ...(group?.querySelectorAll<HTMLElement>('[role="radio"]:not([aria-disabled="true"])') ?? []),
@@ -23,7 +23,7 @@ function press(event: KeyboardEvent): void {
       ? key === ' ' && target.matches(TAKEN_BY_SPACE)
         ? target
         : null
-      : radioAt(target, step);
+      : findRadio(target, step);
   if (!taken) return;
   event.preventDefault();
   taken.focus();

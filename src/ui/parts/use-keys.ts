@@ -23,7 +23,7 @@ function isForControl(target: EventTarget | null, key: string): boolean {
 }
 
 /** Name of a key press as a {@link KeyMap} writes it. */
-function nameOf(event: KeyboardEvent): string {
+function toName(event: KeyboardEvent): string {
   const key = event.key.length === 1 ? event.key.toLowerCase() : event.key;
   const shift = event.shiftKey && key !== '?' ? 'Shift+' : '';
   return `${event.ctrlKey || event.metaKey ? 'Ctrl+' : ''}${shift}${key}`;
@@ -33,7 +33,7 @@ function nameOf(event: KeyboardEvent): string {
 export function useKeys(keys: KeyMap): void {
   useEffect(() => {
     const press = (event: KeyboardEvent) => {
-      const action = keys[nameOf(event)];
+      const action = keys[toName(event)];
       if (!action || event.altKey || typing(event.target) || isForControl(event.target, event.key)) return;
       // What lies under a dialog is out of reach.
       if (document.querySelector('[aria-modal="true"]')) return;

@@ -3,7 +3,7 @@ import { Pressable, StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { type Account, mayPost } from '@core/posting/accounts';
 import type { RuleSheet } from '@core/outlets/rule-sheet';
-import { chooseAccount, chosenAccount, signInTo, useAccounts } from '@state/accounts';
+import { chooseAccount, chosenAccount, signInToOutlet, useAccounts } from '@state/posting';
 import { AccountFace } from '../accounts/account-face';
 import { accountTrouble } from '../accounts/account-words';
 import { TroubleNotice } from '../parts/notice';
@@ -47,7 +47,7 @@ export function AccountChoice({ sheet: { outlet, name } }: { sheet: RuleSheet })
       <Button
         mode={own.some(mayPost) ? 'text' : 'contained'}
         style={styles.left}
-        onPress={() => void signInTo(outlet, here)}
+        onPress={() => void signInToOutlet({ outlet, name }, here)}
       >
         {own.length === 0
           ? `Sign in to ${name}`

@@ -4,7 +4,7 @@ import { Button } from 'react-native-paper';
 import { bitsLabel, bytesLabel } from '@core/figures/figures';
 import { type Compared, isReshaped, type Posted } from '@core/posting/post-order';
 import type { Trouble } from '@core/trouble/trouble';
-import { comparedPictures } from '@state/posted';
+import { comparedPictures } from '@state/posting';
 import { SideBySide } from '../parts/side-by-side';
 import { Notice, TroubleNotice } from '../parts/notice';
 import { Body, Soft } from '../parts/words';

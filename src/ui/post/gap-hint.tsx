@@ -2,10 +2,9 @@ import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { durationLabel } from '@core/figures/figures';
 import { nextFree, tooNear } from '@core/posting/gaps';
-import { momentOf, type When, whenOf, zoneHere } from '@core/posting/when';
+import { toTimestamp, type When, toWhen, zoneHere } from '@core/posting/when';
 import type { Account } from '@core/posting/accounts';
-import { gap } from '@state/gap';
-import { usePosted } from '@state/posted';
+import { gap, useFollowedPosts } from '@state/posting';
 import { useNow } from '../parts/use-now';
 import { Soft } from '../parts/words';
 import { space } from '../theme/tokens';
@@ -25,14 +24,14 @@ interface Props {
 export function GapHint({ id = '', account, when, onTake }: Props) {
   const all = usePlanned();
   const hours = gap.use((state) => state.value);
-  const titles = usePosted((state) => state.posts);
+  const titles = useFollowedPosts((state) => state.posts);
   const now = useNow().getTime();
-  const planned = { id, account: account.id, moment: when === null ? now : momentOf(when) };
+  const planned = { id, account: account.id, moment: when === null ? now : toTimestamp(when) };
   const near = tooNear(planned, all, hours);
   if (!near) return null;
   const zone = when?.zone ?? zoneHere();
   // A time has no seconds: the next whole minute.
-  const free = whenOf(Math.ceil(nextFree(planned, all, hours) / MINUTE) * MINUTE, zone);
+  const free = toWhen(Math.ceil(nextFree(planned, all, hours) / MINUTE) * MINUTE, zone);
   const distance = durationLabel(Math.abs(near.moment - planned.moment) / 1000);
   const order = near.moment <= planned.moment ? 'after' : 'before';
   return (

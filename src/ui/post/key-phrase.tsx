@@ -1,7 +1,7 @@
 import { StyleSheet } from 'react-native';
 import { Button, TextInput } from 'react-native-paper';
-import { leading, leadsWith, withKeyPhrase } from '@core/job/key-phrase';
-import { dispatch } from '@state/jobs';
+import { leading, startsWithKeyPhrase, withKeyPhrase } from '@core/job/key-phrase';
+import { dispatch } from '@state/job';
 import { useClip, useJob } from '../job/job-context';
 import { Soft } from '../parts/words';
 
@@ -25,8 +25,8 @@ export function KeyPhrase({ title, onLead }: { title: string; onLead: (title: st
         }
       />
       {!isSaid && <Soft>What people look for who should find it. It belongs first in the title.</Soft>}
-      {isSaid && leadsWith(title, keyPhrase) && <Soft>The title leads with it.</Soft>}
-      {isSaid && !leadsWith(title, keyPhrase) && (
+      {isSaid && startsWithKeyPhrase(title, keyPhrase) && <Soft>The title leads with it.</Soft>}
+      {isSaid && !startsWithKeyPhrase(title, keyPhrase) && (
         <Button mode="outlined" style={styles.left} onPress={() => onLead(leading(title, keyPhrase))}>
           Put it first in the title
         </Button>

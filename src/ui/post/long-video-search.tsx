@@ -1,32 +1,67 @@
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Button, TextInput } from 'react-native-paper';
-import { LONG_VIDEOS_AT, type LongVideo } from '@core/posting/accounts';
+import { type Account, type LongVideo, mayRead } from '@core/posting/accounts';
 import { secondsLabel } from '@core/figures/figures';
-import { searchLongVideos } from '@state/accounts';
+import { searchLongVideos, useAccounts } from '@state/posting';
 import { useRuleSheets } from '../job/use-target';
 import { Soft } from '../parts/words';
 import { space } from '../theme/tokens';
 import { useLatest } from '../parts/use-latest';
-import { useChosenAccount } from './account-choice';
+import { useAllAbilities } from './outlet-abilities';
 
-/** Finds the long video that a clip came from, where somebody is signed in to its outlet. */
+/** An outlet whose long videos can be searched as somebody. */
+interface Searched {
+  name: string;
+  account: Account;
+}
+
+/** Videos that a search found, and outlets that did not answer. */
+interface Found {
+  videos: readonly (LongVideo & { outletName: string })[];
+  down: readonly string[];
+}
+
+async function searchAll(outlets: readonly Searched[], search: string): Promise<Found> {
+  const answers = await Promise.allSettled(
+    outlets.map(({ account }) => searchLongVideos(account.id, search)),
+  );
+  return {
+    videos: answers.flatMap((answer, i) =>
+      answer.status === 'fulfilled'
+        ? answer.value.map((video) => ({ ...video, outletName: outlets[i]!.name }))
+        : [],
+    ),
+    down: answers.flatMap((answer, i) => (answer.status === 'rejected' ? [outlets[i]!.name] : [])),
+  };
+}
+
+/** Finds the long video that a clip came from, at every outlet that has some and where somebody is signed in. */
 export function LongVideoSearch({ onTake }: { onTake: (address: string) => void }) {
-  const account = useChosenAccount(LONG_VIDEOS_AT);
-  const name = useRuleSheets().find(({ outlet }) => outlet === LONG_VIDEOS_AT)?.name ?? LONG_VIDEOS_AT;
+  const sheets = useRuleSheets();
+  const abilities = useAllAbilities(sheets.map(({ outlet }) => outlet));
+  const accounts = useAccounts((state) => state.accounts);
   const [search, setSearch] = useState('');
-  const [found, setFound] = useState<readonly LongVideo[] | 'down' | null>(null);
-  const takeFound = useLatest<readonly LongVideo[]>(setFound);
-  if (!account) return <Soft>{`Sign in to ${name} to look for it there.`}</Soft>;
-  const look = () => takeFound(searchLongVideos(account.id, search)).catch(() => setFound('down'));
+  const [found, setFound] = useState<Found | null>(null);
+  const takeFound = useLatest<Found>(setFound);
+  const having = sheets.filter(({ outlet }) => abilities.get(outlet)?.longVideos);
+  const searched = having.flatMap(({ outlet, name }): Searched[] => {
+    const account = accounts?.find((one) => one.outlet === outlet && mayRead(one));
+    return account ? [{ name, account }] : [];
+  });
+  if (having.length === 0) return null;
+  if (searched.length === 0)
+    return <Soft>{`Sign in to ${having.map(({ name }) => name).join(' or ')} to look for it there.`}</Soft>;
+  const label = `Search ${searched.map(({ name }) => name).join(' and ')}`;
+  const look = () => takeFound(searchAll(searched, search));
   return (
     <View style={styles.all}>
       <View style={styles.row}>
         <TextInput
           mode="outlined"
           dense
-          label={`Search ${name}`}
-          aria-label={`Search ${name}`}
+          label={label}
+          aria-label={label}
           value={search}
           onChangeText={setSearch}
           onSubmitEditing={() => void look()}
@@ -36,14 +71,15 @@ export function LongVideoSearch({ onTake }: { onTake: (address: string) => void 
           Search
         </Button>
       </View>
-      {found === 'down' && <Soft role="alert">{`${name} cannot be asked now. Try again in a moment.`}</Soft>}
-      {found !== 'down' &&
-        found?.map(({ title, address, seconds }) => (
-          <Button key={address} mode="text" style={styles.left} onPress={() => onTake(address)}>
-            {`${title}, ${secondsLabel(seconds)}`}
-          </Button>
-        ))}
-      {found !== 'down' && found?.length === 0 && (
+      {found?.down.map((name) => (
+        <Soft key={name} role="alert">{`${name} cannot be asked now. Try again in a moment.`}</Soft>
+      ))}
+      {found?.videos.map(({ title, address, seconds, outletName }) => (
+        <Button key={address} mode="text" style={styles.left} onPress={() => onTake(address)}>
+          {[title, secondsLabel(seconds), ...(searched.length > 1 ? [outletName] : [])].join(', ')}
+        </Button>
+      ))}
+      {found?.videos.length === 0 && found.down.length === 0 && (
         <Soft>No long video has all of these words in its title.</Soft>
       )}
     </View>

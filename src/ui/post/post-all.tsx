@@ -1,11 +1,10 @@
 import { StyleSheet } from 'react-native';
 import { Button } from 'react-native-paper';
 import { readyExports } from '@core/check/post-check';
-import { targetOf } from '@core/outlets/outlets';
+import { findTarget } from '@core/outlets/outlets';
 import { mayPost } from '@core/posting/accounts';
 import type { When } from '@core/posting/when';
-import { chosenAccount, useAccounts } from '@state/accounts';
-import { sendPost, usePosts } from '@state/posts';
+import { chosenAccount, useAccounts, sendPost, useSendings } from '@state/posting';
 import { useJob } from '../job/job-context';
 import { useRuleSheets } from '../job/use-target';
 import { Soft } from '../parts/words';
@@ -15,11 +14,11 @@ export function PostAll({ when }: { when: When | null }) {
   const job = useJob();
   const sheets = useRuleSheets();
   const accounts = useAccounts();
-  const sending = usePosts((state) => state.sending);
+  const sending = useSendings((state) => state.sending);
   const ready = readyExports(job, sheets)
     .filter(({ id }) => !(id in sending))
     .map((record) => {
-      const { sheet } = targetOf(sheets, record);
+      const { sheet } = findTarget(sheets, record);
       return { record, sheet, account: chosenAccount(accounts, sheet.outlet) };
     });
   if (ready.length < 2) return null;

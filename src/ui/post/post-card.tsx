@@ -6,9 +6,16 @@ import { exportToPost, isCurrent } from '@core/check/post-check';
 import { bytesLabel } from '@core/figures/figures';
 import type { PostRecord } from '@core/job/records';
 import { isUnderWay, type Posted } from '@core/posting/post-order';
-import { dispatch } from '@state/jobs';
-import { forgetPost, postAgain, setPostAudience, takePostDown, usePosted } from '@state/posted';
-import { cancelSending, type Sending as SendingState } from '@state/posts';
+import { dispatch } from '@state/job';
+import {
+  forgetPost,
+  postAgain,
+  setPostAudience,
+  takePostDown,
+  useFollowedPosts,
+  cancelSending,
+  type Sending as SendingState,
+} from '@state/posting';
 import { useFindings, useJob } from '../job/job-context';
 import { useRuleSheets } from '../job/use-target';
 import { GraveButton } from '../parts/grave-button';
@@ -45,8 +52,8 @@ interface Props {
 export function PostCard({ post, onChange, isLast }: Props) {
   const job = useJob();
   const outlet = useRuleSheets().find((sheet) => sheet.outlet === post.outlet)?.name ?? post.outlet;
-  const posted = usePosted((state) => state.posts[post.id]) ?? null;
-  const trouble = usePosted((state) => state.troubles[post.id]);
+  const posted = useFollowedPosts((state) => state.posts[post.id]) ?? null;
+  const trouble = useFollowedPosts((state) => state.troubles[post.id]);
   const { standing, title } = postTitle(post, outlet);
   return (
     <Notice standing={standing} title={title} actions={<Acts post={post} posted={posted} outlet={outlet} />}>

@@ -4,7 +4,7 @@ import { Button } from 'react-native-paper';
 import { type Clip, clipName } from '@core/job/clip';
 import type { Canvas } from '@core/layout/canvas';
 import { findPlacement } from '@core/outlets/outlets';
-import { setCanvas, setClip } from '@state/jobs';
+import { setCanvas, setClip } from '@state/job';
 import { useJob } from '../job/job-context';
 import { useCanvasLabel, useRuleSheets } from '../job/use-target';
 import { Mark } from '../parts/mark';

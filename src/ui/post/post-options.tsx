@@ -5,8 +5,8 @@ import type { Words } from '@core/job/clip';
 import type { Abilities } from '@core/outlets/outlet-api';
 import { PLAIN_CONTENT, PLAIN_PERMISSIONS } from '@core/outlets/post-form';
 import type { Account } from '@core/posting/accounts';
-import { collectionsAt, outletAbilities } from '@state/accounts';
-import { dispatch } from '@state/jobs';
+import { fetchCollections } from '@state/posting';
+import { dispatch } from '@state/job';
 import { useClip, useJob } from '../job/job-context';
 import { CheckBox } from '../parts/check-box';
 import { Choice } from '../parts/choice';
@@ -23,22 +23,6 @@ const CONTENT = [
   ['paid', 'Somebody pays for it, or gave something for it'],
   ['synthetic', 'It shows people or places that a computer made'],
 ] as const;
-
-/** What an outlet says that it can do; null while that is not known. */
-export function useOutletAbilities(outlet: string): Abilities | null {
-  const [found, setFound] = useState<Abilities | null>(null);
-  useEffect(() => {
-    let current = true;
-    outletAbilities(outlet)
-      .then((abilities) => current && setFound(abilities))
-      // Without them, what they are for is not offered.
-      .catch(() => undefined);
-    return () => {
-      current = false;
-    };
-  }, [outlet]);
-  return found?.outlet === outlet ? found : null;
-}
 
 /** What others may do, what is said of the content, a collection and a category: what of these the outlet has. */
 export function PostOptions({ abilities, account }: { abilities: Abilities; account: Account | null }) {
@@ -132,7 +116,7 @@ function Collection({
   useEffect(() => {
     if (id === undefined) return undefined;
     let current = true;
-    collectionsAt(id)
+    fetchCollections(id)
       .then((names) => current && setKnown(names))
       .catch(() => undefined);
     return () => {

@@ -14,10 +14,17 @@ import { leftOut } from '@core/outlets/fitted';
 import { OWN_KEY } from '@core/outlets/outlets';
 import { mayPost } from '@core/posting/accounts';
 import type { When } from '@core/posting/when';
-import { chooseAccount, loadAccounts, useAccounts } from '@state/accounts';
-import { dispatch, setCanvas, setClip } from '@state/jobs';
-import { followPosted, usePosted } from '@state/posted';
-import { changePost, sendPost, usePosts } from '@state/posts';
+import {
+  chooseAccount,
+  loadAccounts,
+  useAccounts,
+  followPosted,
+  useFollowedPosts,
+  changePost,
+  sendPost,
+  useSendings,
+} from '@state/posting';
+import { dispatch, setCanvas, setClip } from '@state/job';
 import { useClip, useFindings, useJob } from '../job/job-context';
 import { JobPage } from '../job/job-page';
 import { useRuleSheets, useTarget } from '../job/use-target';
@@ -30,11 +37,12 @@ import { GapHint } from './gap-hint';
 import { PostAll } from './post-all';
 import { PostCard, Sending } from './post-card';
 import { PostGrid } from './post-grid';
-import { PostOptions, useOutletAbilities } from './post-options';
+import { useOutletAbilities } from './outlet-abilities';
+import { PostOptions } from './post-options';
 import { PostStatements } from './post-statements';
 import { PostWords } from './post-words';
 import { ServerNotice } from './server-notice';
-import { postsOf } from './use-post-stand';
+import { listPosts } from './use-post-stand';
 import { WhenChoice } from './when-choice';
 
 const AUDIENCES: Record<Audience, string> = {
@@ -45,7 +53,7 @@ const AUDIENCES: Record<Audience, string> = {
 };
 
 /** Those that the outlet knows, and the one that is chosen. */
-const audiencesFor = (taken: readonly Audience[], chosen: Audience) =>
+const listAudiences = (taken: readonly Audience[], chosen: Audience) =>
   [...new Set([...taken, chosen])].map((value) => ({ value, label: AUDIENCES[value] }));
 
 /** Hears of posts while the page is open, and takes what it was opened for: an account just signed in with, a canvas. */
@@ -74,11 +82,11 @@ export function PostScreen() {
   const clip = useClip();
   const target = useTarget();
   const findings = useFindings();
-  const { sending, troubles } = usePosts();
+  const { sending, troubles } = useSendings();
   const account = useChosenAccount(target.sheet.outlet);
   const abilities = useOutletAbilities(target.sheet.outlet);
-  const posts = postsOf(job, clip.canvas);
-  const posted = usePosted((state) => state.posts);
+  const posts = listPosts(job, clip.canvas);
+  const posted = useFollowedPosts((state) => state.posts);
   const waiting = posts.map(({ id }) => posted[id]).find((post) => post?.state === 'waiting' && post.when);
   const [chosen, setWhen] = useState<{ canvas: string; when: When | null } | null>(null);
   // What waits for a time is shown with it until another is chosen.
@@ -103,7 +111,7 @@ export function PostScreen() {
   const name = target.sheet.name;
   const act = `${when === null ? 'Post' : 'Schedule'}${again ? ' again' : ''} ${when === null ? 'to' : 'for'} ${name}`;
   /** What changes a post that waits, where something is written or chosen otherwise below. */
-  const changeOf = ({ id, exportId }: PostRecord): (() => void) | null => {
+  const toChange = ({ id, exportId }: PostRecord): (() => void) | null => {
     const post = posted[id];
     const record = job.exports.find((made) => made.id === exportId);
     if (!post || !record || !account) return null;
@@ -141,7 +149,7 @@ export function PostScreen() {
       {trouble && <TroubleNotice trouble={trouble} />}
       {ready && sending[ready.id] && <Sending exportId={ready.id} sending={sending[ready.id]!} />}
       {posts.map((post, n) => (
-        <PostCard key={post.id} post={post} onChange={changeOf(post)} isLast={n === 0} />
+        <PostCard key={post.id} post={post} onChange={toChange(post)} isLast={n === 0} />
       ))}
       {own && (
         <Notice standing="note" title="This canvas goes to no outlet.">
@@ -191,7 +199,7 @@ export function PostScreen() {
         <Choice
           label="Who can see it"
           value={audience}
-          options={audiencesFor(target.placement.audiences, audience)}
+          options={listAudiences(target.placement.audiences, audience)}
           onChange={(next) => {
             const placement = placementOfChoice(clip, target.key, next, sheets);
             dispatch(job.id, { type: 'set-audience', audience: next, ...(placement && { placement }) });

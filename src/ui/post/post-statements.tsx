@@ -2,7 +2,7 @@ import { StyleSheet, View } from 'react-native';
 import { TextInput } from 'react-native-paper';
 import type { Words } from '@core/job/clip';
 import { isWebAddress } from '@core/outlets/web-address';
-import { dispatch } from '@state/jobs';
+import { dispatch } from '@state/job';
 import { useClip, useJob } from '../job/job-context';
 import { useTarget } from '../job/use-target';
 import { Choice } from '../parts/choice';

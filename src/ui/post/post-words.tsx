@@ -6,7 +6,7 @@ import type { OwnWords } from '@core/job/clip';
 import { postWords, withVariant } from '@core/job/post-words';
 import { withTags } from '@core/job/word-presets';
 import { characters, cutOff } from '@core/outlets/characters';
-import { dispatch } from '@state/jobs';
+import { dispatch } from '@state/job';
 import { useClip, useJob } from '../job/job-context';
 import { useTarget } from '../job/use-target';
 import { CheckBox } from '../parts/check-box';

@@ -1,6 +1,6 @@
 import type { OwnWords } from '@core/job/clip';
 import { filledTemplate, TEMPLATE_PARTS, withTags } from '@core/job/word-presets';
-import { tagSets, templates } from '@state/word-presets';
+import { tagSets, templates } from '@state/words';
 import { useClip, useJob } from '../job/job-context';
 import { useTarget } from '../job/use-target';
 import { Fold } from '../parts/fold';
@@ -51,7 +51,7 @@ export function Templates({ words, onTake }: { words: OwnWords; onTake: (filled:
         }}
         onSave={(name) => {
           const { title, description, tags } = words;
-          templates.save({ name, title, description, tags });
+          return templates.save({ name, title, description, tags });
         }}
       />
     </Fold>

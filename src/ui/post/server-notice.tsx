@@ -1,9 +1,9 @@
-import { usePosted } from '@state/posted';
+import { useFollowedPosts } from '@state/posting';
 import { Notice } from '../parts/notice';
 
 /** Says that the server does not tell how posts stand, while it does not. */
 export function ServerNotice() {
-  const heard = usePosted((state) => state.heard);
+  const heard = useFollowedPosts((state) => state.heard);
   if (heard !== 'down') return null;
   return (
     <Notice standing="warn" title="The server does not answer">

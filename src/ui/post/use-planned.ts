@@ -1,19 +1,19 @@
 import { useMemo } from 'react';
 import type { Planned } from '@core/posting/gaps';
-import { momentOf } from '@core/posting/when';
+import { toTimestamp } from '@core/posting/when';
 import type { Posted } from '@core/posting/post-order';
-import { usePosted } from '@state/posted';
+import { useFollowedPosts } from '@state/posting';
 
 /** When a post goes out, or went; null for one that came to nothing. */
 export function momentOfPost({ state, when, upAt, madeAt }: Posted): number | null {
   if (state === 'up') return upAt ?? madeAt;
   if (['refused', 'failed', 'down'].includes(state)) return null;
-  return when === null ? madeAt : momentOf(when);
+  return when === null ? madeAt : toTimestamp(when);
 }
 
 /** All posts that are up or have a time, by account. */
 export function usePlanned(): Planned[] {
-  const posts = usePosted((state) => state.posts);
+  const posts = useFollowedPosts((state) => state.posts);
   return useMemo(
     () =>
       Object.values(posts).flatMap((post) => {

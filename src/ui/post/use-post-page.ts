@@ -1,6 +1,6 @@
 import { useRouter } from 'expo-router';
 import { useCallback } from 'react';
-import { useJobs } from '@state/jobs';
+import { useJobs } from '@state/job';
 
 /** Opens the post page of the job that a post is of, at its clip and canvas; null where the job is not here any more. */
 export function usePostPage(): (post: string) => (() => void) | null {

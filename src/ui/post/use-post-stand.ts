@@ -2,7 +2,7 @@ import { exportToPost, postStops } from '@core/check/post-check';
 import { type Job, onCanvas, onClip } from '@core/job/job';
 import { isPosted, type PostRecord } from '@core/job/records';
 import type { Sheets } from '@core/outlets/rule-sheet';
-import { usePosts } from '@state/posts';
+import { useSendings } from '@state/posting';
 import { useJob } from '../job/job-context';
 import { useRuleSheets } from '../job/use-target';
 import type { Standing } from '../parts/mark';
@@ -25,14 +25,14 @@ const STATES: Record<Exclude<PostRecord['state'], 'up' | 'accepted'>, CellStand>
 };
 
 /** Posts of a canvas of the clip that is worked on, the newest first. */
-export const postsOf = (job: Job, canvas: string): PostRecord[] => {
+export const listPosts = (job: Job, canvas: string): PostRecord[] => {
   const exports = new Set(job.exports.filter((made) => made.canvas === canvas).map(({ id }) => id));
   return job.posts.filter(({ clip, exportId }) => clip === job.edit.clip && exports.has(exportId));
 };
 
-function standOf(job: Job, canvas: string, sheets: Sheets, isSending: boolean): CellStand {
+function toStand(job: Job, canvas: string, sheets: Sheets, isSending: boolean): CellStand {
   if (isSending) return STATES.sending;
-  const [last] = postsOf(job, canvas);
+  const [last] = listPosts(job, canvas);
   if (last)
     return isPosted(last) ? { standing: 'pass', words: 'up' } : STATES[last.state as keyof typeof STATES];
   const ready = exportToPost(onCanvas(job, canvas), sheets);
@@ -46,7 +46,7 @@ function standOf(job: Job, canvas: string, sheets: Sheets, isSending: boolean): 
 export function usePostStand(clip: string, canvas: string): CellStand {
   const job = onClip(useJob(), clip);
   const sheets = useRuleSheets();
-  const sending = usePosts((state) => state.sending);
+  const sending = useSendings((state) => state.sending);
   const isSending = job.exports.some((made) => made.canvas === canvas && made.id in sending);
-  return standOf(job, canvas, sheets, isSending);
+  return toStand(job, canvas, sheets, isSending);
 }

@@ -2,7 +2,7 @@ import { useMemo, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Button, TextInput } from 'react-native-paper';
 import { DatePickerModal, enGB, registerTranslation, TimePickerModal } from 'react-native-paper-dates';
-import { momentOf, type When, whenOf, zoneHere } from '@core/posting/when';
+import { toTimestamp, type When, toWhen, zoneHere } from '@core/posting/when';
 import { Choice } from '../parts/choice';
 import { useNow } from '../parts/use-now';
 import { Heading, Soft } from '../parts/words';
@@ -17,13 +17,16 @@ const zones: readonly string[] = Intl.supportedValuesOf('timeZone');
 /** Zones that are offered for a search, at most. */
 const MOST_OFFERED = 6;
 
-const dateOf = (date: Date): string =>
+const formatDate = (date: Date): string =>
   [date.getFullYear(), date.getMonth() + 1, date.getDate()]
     .map((part) => String(part).padStart(2, '0'))
     .join('-');
 
+/** A day as the calendar takes it. @param date as `2026-11-30`. */
+const toNoon = (date: string): Date => new Date(`${date}T12:00:00`);
+
 /** The next whole hour that is at least an hour away. */
-const nextHour = (zone: string): When => whenOf(Math.ceil((Date.now() + HOUR) / HOUR) * HOUR, zone);
+const nextHour = (zone: string): When => toWhen(Math.ceil((Date.now() + HOUR) / HOUR) * HOUR, zone);
 
 interface Props {
   value: When | null;
@@ -33,6 +36,7 @@ interface Props {
 /** Now, or at a time of the clock in a zone. */
 export function WhenChoice({ value, onChange }: Props) {
   const [picking, setPicking] = useState<'date' | 'time' | null>(null);
+  const now = useNow();
   return (
     <View style={styles.group}>
       <Heading>When</Heading>
@@ -74,12 +78,12 @@ export function WhenChoice({ value, onChange }: Props) {
             startWeekOnMonday
             mode="single"
             visible={picking === 'date'}
-            date={new Date(`${value.date}T12:00:00`)}
-            validRange={{ startDate: new Date() }}
+            date={toNoon(value.date)}
+            validRange={{ startDate: toNoon(toWhen(now.getTime(), value.zone).date) }}
             onDismiss={() => setPicking(null)}
             onConfirm={({ date }) => {
               setPicking(null);
-              if (date) onChange({ ...value, date: dateOf(date) });
+              if (date) onChange({ ...value, date: formatDate(date) });
             }}
           />
           <TimePickerModal
@@ -106,9 +110,9 @@ export function WhenChoice({ value, onChange }: Props) {
 /** What a time comes to. */
 function Told({ when }: { when: When }) {
   const now = useNow();
-  const moment = momentOf(when);
-  const shifted = whenOf(moment, when.zone);
-  const here = whenOf(moment, zoneHere());
+  const moment = toTimestamp(when);
+  const shifted = toWhen(moment, when.zone);
+  const here = toWhen(moment, zoneHere());
   return (
     <>
       {shifted.time !== when.time && (

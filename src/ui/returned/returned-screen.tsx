@@ -4,8 +4,8 @@ import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import type { ExportRecord } from '@core/job/records';
 import { CHAT_NAME } from '@core/posting/chat';
-import { factRows, type Returned, type Verdict, VERDICTS, verdictOf } from '@core/proof/returned';
-import { dismissReturned, lookAtFile, sendThroughChat, useReturned } from '@state/returned';
+import { factRows, type Returned, type Verdict, VERDICTS, judgeReturned } from '@core/proof/returned';
+import { dismissReturned, lookAtFile, sendThroughChat, useReturned } from '@state/export';
 import { useJob } from '../job/job-context';
 import { JobPage } from '../job/job-page';
 import type { Standing } from '../parts/mark';
@@ -115,7 +115,7 @@ interface FoundProps {
 }
 
 function Found({ fileName, returned, pictures }: FoundProps) {
-  const { verdict, changes } = verdictOf(returned);
+  const { verdict, changes } = judgeReturned(returned);
   return (
     <View style={styles.group}>
       <Notice standing={STANDINGS[verdict]} title={VERDICTS[verdict]}>

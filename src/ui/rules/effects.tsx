@@ -6,7 +6,7 @@ import { measuredWords, ruleName } from '@core/check/finding';
 import type { ChangedVerdict } from '@core/check/verdicts';
 import type { RuleSheet, Sheets } from '@core/outlets/rule-sheet';
 import type { Trouble } from '@core/trouble/trouble';
-import { checkTrouble, sheetEffects, type SheetEffect } from '@state/checks';
+import { checkTrouble, type SheetEffect, sheetEffects } from '@state/check';
 import { Mark } from '../parts/mark';
 import { StripBar } from '../parts/strip-bar';
 import { TroubleNotice } from '../parts/notice';
@@ -79,13 +79,13 @@ function Changes({ title, rows }: { title: string; rows: readonly Row[] }) {
     <View role="list" aria-label={title} style={styles.group}>
       <Heading>{`${title}: ${rows.length}`}</Heading>
       {rows.map((row) => (
-        <Change key={keyOf(row)} row={row} />
+        <Change key={toKey(row)} row={row} />
       ))}
     </View>
   );
 }
 
-const keyOf = ({ id, verdict: { cell, rule } }: Row): string =>
+const toKey = ({ id, verdict: { cell, rule } }: Row): string =>
   `${id} ${cell.clip} ${cell.canvas} ${cell.placement} ${rule}`;
 
 function Change({ row: { id, title, verdict } }: { row: Row }) {

@@ -1,15 +1,23 @@
 import { StyleSheet, View } from 'react-native';
 import { type FieldPath, useController } from 'react-hook-form';
+import type { FieldGroup } from '@core/outlets/limits/field';
 import type { RuleSheet } from '@core/outlets/rule-sheet';
 import { Refusal } from '../parts/refusal';
 import { space } from '../theme/tokens';
-import type { Group } from './fields';
-import { problemsIn } from './size-fields';
+import { listProblems } from './size-fields';
 import { CheckBox } from '../parts/check-box';
 import { type SheetControl, ValueField } from './value-field';
 
 /** Values that are all there or all not. */
-export function GroupFields({ control, name, group }: { control: SheetControl; name: string; group: Group }) {
+export function GroupFields({
+  control,
+  name,
+  group,
+}: {
+  control: SheetControl;
+  name: string;
+  group: FieldGroup;
+}) {
   const { field, fieldState } = useController({ control, name: name as FieldPath<RuleSheet> });
   const on = field.value !== null;
   return (
@@ -26,7 +34,7 @@ export function GroupFields({ control, name, group }: { control: SheetControl; n
           ))}
         </View>
       )}
-      {problemsIn(fieldState.error).map((problem) => (
+      {listProblems(fieldState.error).map((problem) => (
         <Refusal key={problem}>{problem}</Refusal>
       ))}
     </View>

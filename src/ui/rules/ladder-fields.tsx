@@ -6,7 +6,7 @@ import { Refusal } from '../parts/refusal';
 import { Tool } from '../parts/tool';
 import { Soft } from '../parts/words';
 import { space } from '../theme/tokens';
-import { problemsIn } from './size-fields';
+import { listProblems } from './size-fields';
 import type { SheetControl } from './value-field';
 
 const PARTS = [
@@ -55,7 +55,7 @@ export function LadderFields({ control, index }: { control: SheetControl; index:
       >
         Add a step
       </Button>
-      {problemsIn(fieldState.error).map((problem) => (
+      {listProblems(fieldState.error).map((problem) => (
         <Refusal key={problem}>{problem}</Refusal>
       ))}
     </View>

@@ -1,6 +1,6 @@
 import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
-import { forgetLastChange, useSheets } from '@state/sheets';
+import { forgetLastChange, useSheets } from '@state/job';
 import { Heading } from '../parts/words';
 import { card, space } from '../theme/tokens';
 import { Effects } from './effects';

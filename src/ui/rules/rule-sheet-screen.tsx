@@ -4,8 +4,8 @@ import { StyleSheet } from 'react-native';
 import { Button } from 'react-native-paper';
 import { PLAIN_PLACEMENT } from '@core/outlets/plain-placement';
 import { type RuleSheet, ruleSheetSchema, SHEET_VERSION } from '@core/outlets/rule-sheet';
-import { keepSheet, useSheets } from '@state/sheets';
-import { Notice } from '../parts/notice';
+import { keepSheet, useSheets } from '@state/job';
+import { MissingScreen } from '../parts/missing-screen';
 import { Screen } from '../parts/screen';
 import { Tool } from '../parts/tool';
 import { useNow } from '../parts/use-now';
@@ -63,15 +63,15 @@ export function RuleSheetScreen() {
 function NoSheet({ outlet }: { outlet: string }) {
   const router = useRouter();
   return (
-    <Screen title="No such rule sheet" leading={<Back />}>
-      <Notice
-        standing="warn"
-        title={`This browser has no rule sheet ${outlet}.`}
-        actions={<Button onPress={() => router.dismissTo('/rules')}>All rule sheets</Button>}
-      >
-        It was removed, or never came in. Removed ones can be brought back from the list.
-      </Notice>
-    </Screen>
+    <MissingScreen
+      title="No such rule sheet"
+      what={`This browser has no rule sheet ${outlet}.`}
+      leaveLabel="All rule sheets"
+      onLeave={() => router.dismissTo('/rules')}
+      leading={<Back />}
+    >
+      It was removed, or never came in. Removed ones can be brought back from the list.
+    </MissingScreen>
   );
 }
 

@@ -2,6 +2,7 @@ import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
+import type { Placement } from '@core/outlets/placement';
 import type { RuleSheet } from '@core/outlets/rule-sheet';
 import { sizesLabel } from '@core/outlets/taken-sizes';
 import { secondsLabel } from '@core/figures/figures';
@@ -9,13 +10,13 @@ import {
   bringSheetBack,
   isShipped,
   keepSheet,
-  removedFrom,
+  listRemovedSheets,
   removeSheet,
   sheetFile,
   sheetOfFile,
   sheetVersions,
   useSheets,
-} from '@state/sheets';
+} from '@state/job';
 import { Notice } from '../parts/notice';
 import { pickJson, saveFile } from '../parts/pick-file';
 import { Screen } from '../parts/screen';
@@ -44,7 +45,7 @@ export function RulesScreen() {
   };
   const take = (sheet: RuleSheet) => keepSheet(sheet).then(() => setIncoming(null));
   const remove = ({ outlet }: RuleSheet) => removeSheet(outlet).then(() => setLeaving(null));
-  const removed = removedFrom(shelf);
+  const removed = listRemovedSheets(shelf);
   return (
     <Screen
       title="Rule sheets"
@@ -139,7 +140,7 @@ function SheetCard({ sheet, onRemove }: { sheet: RuleSheet; onRemove: () => void
       <Soft>{`${about || 'An outlet'}. ${kept}, as of ${date}.`}</Soft>
       {placements.map((placement) => (
         <Soft key={placement.id}>
-          {`${placement.name}: ${sizesLabel(placement.sizes)}, up to ${secondsLabel(placement.length.most)}`}
+          {`${placement.name}: ${sizesLabel(placement.sizes)}, ${lengthsLabel(placement)}`}
         </Soft>
       ))}
       <View style={styles.row}>
@@ -176,6 +177,10 @@ function SheetCard({ sheet, onRemove }: { sheet: RuleSheet; onRemove: () => void
     </View>
   );
 }
+
+/** Writes the lengths that a placement takes. */
+const lengthsLabel = ({ length: { least, most } }: Placement): string =>
+  least === null ? `up to ${secondsLabel(most)}` : `${secondsLabel(least)} to ${secondsLabel(most)}`;
 
 const styles = StyleSheet.create({
   act: { minHeight: 52 },

@@ -3,13 +3,14 @@ import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { get, useForm, useWatch } from 'react-hook-form';
+import type { z } from 'zod';
+import { NAME_FIELD, PLACEMENT_FORM, SHEET_FIELDS } from '@core/outlets/placement-form';
 import { type RuleSheet, ruleSheetSchema } from '@core/outlets/rule-sheet';
 import { useNow } from '../parts/use-now';
 import { Choice } from '../parts/choice';
 import { Tool } from '../parts/tool';
 import { Heading, Soft } from '../parts/words';
 import { space } from '../theme/tokens';
-import { type Field, SECTIONS } from './fields';
 import { Fold } from '../parts/fold';
 import { GroupFields } from './group-fields';
 import { LadderFields } from './ladder-fields';
@@ -17,14 +18,6 @@ import { SizeFields } from './size-fields';
 import { useFormHistory } from './use-form-history';
 import { ValueField } from './value-field';
 import { ZoneFields } from './zone-fields';
-
-const HEAD: readonly Field[] = [
-  { path: 'name', label: 'Outlet', as: { kind: 'text' } },
-  { path: 'about', label: 'What it is', as: { kind: 'text' } },
-  { path: 'date', label: 'Checked on', as: { kind: 'text' } },
-  { path: 'source', label: 'Where the figures come from', as: { kind: 'text' } },
-];
-const NAME: Field = { path: 'name', label: 'Placement', as: { kind: 'text' } };
 
 /** What a form of a sheet tells its page. */
 interface SheetDraft {
@@ -47,7 +40,8 @@ function freshId(sheet: RuleSheet): string {
 /** The form of a rule sheet: its head, then each placement by sections. @param children the page around it. */
 export function useSheetForm(begins: RuleSheet) {
   const form = useForm<RuleSheet>({
-    resolver: zodResolver(ruleSheetSchema),
+    // What is in the form is whole: nothing of it is left to a schema's defaults.
+    resolver: zodResolver(ruleSheetSchema as z.ZodType<RuleSheet, RuleSheet>),
     defaultValues: structuredClone(begins),
     mode: 'onChange',
   });
@@ -83,7 +77,7 @@ export function SheetForm({ form }: { form: Form }) {
   return (
     <View style={styles.form}>
       <View style={styles.fields}>
-        {HEAD.map((field) => (
+        {SHEET_FIELDS.map((field) => (
           <ValueField key={field.path} control={control} name={field.path} field={field} />
         ))}
       </View>
@@ -104,7 +98,7 @@ export function SheetForm({ form }: { form: Form }) {
       )}
       <View key={placements[place]?.id} style={styles.form}>
         <View style={styles.fields}>
-          <ValueField control={control} name={`${base}.name`} field={NAME} />
+          <ValueField control={control} name={`${base}.name`} field={NAME_FIELD} />
         </View>
         <View style={styles.row}>
           <Button icon="content-copy" onPress={copy}>
@@ -127,7 +121,7 @@ export function SheetForm({ form }: { form: Form }) {
         <Fold title="Sizes" open wrong={wrong(['sizes'])}>
           <SizeFields control={control} index={place} />
         </Fold>
-        {SECTIONS.map(({ title, fields, groups = [] }) => (
+        {PLACEMENT_FORM.map(({ title, fields, groups }) => (
           <Fold
             key={title}
             title={title}

@@ -18,7 +18,7 @@ const KINDS = [
 ] as const;
 
 /** Sizes of another kind, made of those that there are: going back and forth loses as little as can be. */
-function madeOf(kind: TakenSizes['kind'], sizes: TakenSizes): TakenSizes {
+function toTakenSizes(kind: TakenSizes['kind'], sizes: TakenSizes): TakenSizes {
   const usual = usualSize(sizes);
   const { width, height } = usual;
   if (kind === sizes.kind) return sizes;
@@ -32,7 +32,7 @@ function madeOf(kind: TakenSizes['kind'], sizes: TakenSizes): TakenSizes {
 export function SizeFields({ control, index }: { control: SheetControl; index: number }) {
   const { field, fieldState } = useController({ control, name: `placements.${index}.sizes` });
   const sizes = field.value;
-  const problems = problemsIn(fieldState.error);
+  const problems = listProblems(fieldState.error);
   return (
     <View style={styles.group}>
       <Soft>Sizes that are taken</Soft>
@@ -40,7 +40,7 @@ export function SizeFields({ control, index }: { control: SheetControl; index: n
         label="Sizes that are taken"
         value={sizes.kind}
         options={KINDS}
-        onChange={(kind) => field.onChange(madeOf(kind, sizes))}
+        onChange={(kind) => field.onChange(toTakenSizes(kind, sizes))}
       />
       {sizes.kind === 'one' && (
         <SizeEntry label="Size" size={sizes.size} onTake={(size) => field.onChange({ ...sizes, size })} />
@@ -119,11 +119,11 @@ function SizeEntry({ label, size, onTake }: { label: string; size: Size; onTake:
 }
 
 /** Every message of an error that may lie deep in a value. */
-export function problemsIn(error: unknown): string[] {
+export function listProblems(error: unknown): string[] {
   if (typeof error !== 'object' || error === null) return [];
   const { message, ref: _ref, type: _type, ...deeper } = error as Record<string, unknown>;
   const own = typeof message === 'string' && message !== '' ? [message] : [];
-  return [...new Set([...own, ...Object.values(deeper).flatMap(problemsIn)])];
+  return [...new Set([...own, ...Object.values(deeper).flatMap(listProblems)])];
 }
 
 const styles = StyleSheet.create({

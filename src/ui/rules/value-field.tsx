@@ -1,6 +1,7 @@
 import { StyleSheet, View } from 'react-native';
 import { type Control, type FieldPath, useController } from 'react-hook-form';
 import { readNumber } from '@core/entry/number-entry';
+import { type Field, type FieldKind, type Option, formatScaled } from '@core/outlets/limits/field';
 import type { RuleSheet } from '@core/outlets/rule-sheet';
 import { compareRates, type FrameRate, rateLabel, STANDARD_RATES } from '@core/time/frame-rate';
 import { CheckBox } from '../parts/check-box';
@@ -9,7 +10,6 @@ import { EntryField } from '../parts/entry-field';
 import { Refusal } from '../parts/refusal';
 import { Soft } from '../parts/words';
 import { space } from '../theme/tokens';
-import type { Field, FieldKind, Option } from './fields';
 
 /** A form of a rule sheet. */
 export type SheetControl = Control<RuleSheet>;
@@ -73,14 +73,11 @@ function TextEntry({ label, as, value, onChange }: Of<'text'>) {
   );
 }
 
-/** As many places as a value has, so that none is made up. */
-const shown = (value: number, scale: number): string => String(Number((value / scale).toPrecision(12)));
-
 function NumberEntry({ label, as: { unit, scale, optional }, value, onChange }: Of<'number'>) {
   return (
     <EntryField
       label={optional ? `${label} (or none)` : label}
-      value={typeof value === 'number' ? shown(value, scale) : ''}
+      value={typeof value === 'number' ? formatScaled(value, scale) : ''}
       {...(unit === '' ? {} : { unit })}
       onSubmit={(text) => {
         if (optional && text === '') {
@@ -102,7 +99,7 @@ function NumbersEntry({ label, as: { unit, scale }, value, onChange }: Of<'numbe
     <EntryField
       label={`${label}, one beside the other`}
       unit={unit}
-      value={(value as number[]).map((one) => shown(one, scale)).join(' ')}
+      value={(value as number[]).map((one) => formatScaled(one, scale)).join(' ')}
       onSubmit={(text) => {
         const read = text.split(/[\s;]+/).map((one) => readNumber(one, { least: 0 }));
         const wrong = read.find((one) => typeof one !== 'number');

@@ -4,7 +4,7 @@ import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { sheetChanges } from '@core/outlets/compare';
 import type { RuleSheet } from '@core/outlets/rule-sheet';
-import { isShipped, keepSheet, sheetVersions, useSheets } from '@state/sheets';
+import { isShipped, keepSheet, sheetVersions, useSheets } from '@state/job';
 import { Choice } from '../parts/choice';
 import { Screen } from '../parts/screen';
 import { Soft } from '../parts/words';
@@ -22,9 +22,9 @@ export function VersionsScreen() {
   const [from, setFrom] = useState(Math.max(0, last - 1));
   const [to, setTo] = useState(last);
   const [before, after] = [versions[from], versions[to]];
-  const nameOf = ({ date }: RuleSheet, i: number) =>
+  const toName = ({ date }: RuleSheet, i: number) =>
     i === 0 && isShipped(outlet) ? 'As it ships' : `${i + 1}: ${date}`;
-  const options = versions.map((version, i) => ({ value: String(i), label: nameOf(version, i) }));
+  const options = versions.map((version, i) => ({ value: String(i), label: toName(version, i) }));
   const use = (sheet: RuleSheet) => keepSheet(sheet).then(() => router.dismissTo('/rules'));
   return (
     <Screen

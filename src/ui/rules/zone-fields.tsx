@@ -13,7 +13,7 @@ import { Refusal } from '../parts/refusal';
 import { Tool } from '../parts/tool';
 import { Soft } from '../parts/words';
 import { colours, space, TARGET } from '../theme/tokens';
-import { problemsIn } from './size-fields';
+import { listProblems } from './size-fields';
 import type { SheetControl } from './value-field';
 import { ZoneDrawing } from './zone-drawing';
 
@@ -130,7 +130,7 @@ export function ZoneFields({ control, index }: { control: SheetControl; index: n
         </Button>
         {zone && <Tool icon="delete-outline" label={`Remove zone ${zone.name}`} words="" onPress={remove} />}
       </View>
-      {problemsIn(fieldState.error).map((problem) => (
+      {listProblems(fieldState.error).map((problem) => (
         <Refusal key={problem}>{problem}</Refusal>
       ))}
     </View>

@@ -4,11 +4,9 @@ import { StyleSheet, useWindowDimensions, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { type Gap, GAPS, tooNear } from '@core/posting/gaps';
 import type { Posted } from '@core/posting/post-order';
-import { type Day, weekOf } from '@core/posting/week';
+import { type Day, listWeekDays } from '@core/posting/week';
 import { zoneHere } from '@core/posting/when';
-import { loadAccounts } from '@state/accounts';
-import { gap } from '@state/gap';
-import { followPosted, usePosted } from '@state/posted';
+import { loadAccounts, followPosted, useFollowedPosts, gap } from '@state/posting';
 import { useAccountName } from '../accounts/use-account-name';
 import { useRuleSheets } from '../job/use-target';
 import { Choice } from '../parts/choice';
@@ -40,7 +38,7 @@ export function ScheduleScreen() {
   const [later, setLater] = useState(0);
   const now = useNow().getTime();
   const hours = gap.use((state) => state.value);
-  const days = weekOf(now, zoneHere(), later);
+  const days = listWeekDays(now, zoneHere(), later);
   useEffect(() => followPosted(), []);
   useEffect(() => void loadAccounts(), []);
   return (
@@ -81,7 +79,7 @@ export function ScheduleScreen() {
 }
 
 function DayOfWeek({ day, isToday, wide }: { day: Day; isToday: boolean; wide: boolean }) {
-  const { posts, heard } = usePosted();
+  const { posts, heard } = useFollowedPosts();
   const own = Object.values(posts)
     .map((post) => ({ post, moment: momentOfPost(post) }))
     .filter((one): one is { post: Posted; moment: number } => one.moment !== null)

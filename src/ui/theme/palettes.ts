@@ -61,11 +61,11 @@ export const PALETTES = { light, dark };
 export type Scheme = keyof typeof PALETTES;
 
 /** What a colour is called in the page's style sheet. */
-export const variableOf = (name: string): string =>
+export const toCssVariable = (name: string): string =>
   `--${name.replace(/[A-Z]/g, (letter) => `-${letter.toLowerCase()}`)}`;
 
 /** The colours of the style sheet, as its declarations: each in both themes. */
 export const declarations = (): string[] =>
   Object.entries(light).map(([name, value]) =>
-    `${variableOf(name)}: light-dark(${value}, ${dark[name as keyof Palette]});`.toLowerCase(),
+    `${toCssVariable(name)}: light-dark(${value}, ${dark[name as keyof Palette]});`.toLowerCase(),
   );

@@ -8,7 +8,7 @@ for (const name of ['labelLarge', 'titleMedium', 'titleSmall'] as const) {
 }
 
 /** Paper components in our dyes. Paper reckons with its colours, so that it needs them as they are. */
-export function paperThemeOf(scheme: Scheme): MD3Theme {
+export function createPaperTheme(scheme: Scheme): MD3Theme {
   const colours = PALETTES[scheme];
   const base = scheme === 'dark' ? MD3DarkTheme : MD3LightTheme;
   return {

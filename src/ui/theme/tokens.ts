@@ -1,11 +1,11 @@
 import { Platform } from 'react-native';
-import { type Palette, PALETTES, variableOf } from './palettes';
+import { type Palette, PALETTES, toCssVariable } from './palettes';
 
 /** On the web each colour is a variable of the page's style sheet, which knows the theme; elsewhere the light one. */
 export const colours: Palette =
   Platform.OS === 'web'
     ? (Object.fromEntries(
-        Object.keys(PALETTES.light).map((name) => [name, `var(${variableOf(name)})`]),
+        Object.keys(PALETTES.light).map((name) => [name, `var(${toCssVariable(name)})`]),
       ) as Palette)
     : PALETTES.light;
 
@@ -16,7 +16,8 @@ export const fonts = {
   figures: 'DMMono_400Regular',
 } as const;
 
-export const sizes = { small: 13, body: 15, lead: 17, title: 22, head: 28 } as const;
+/** Of letters, in pixels. For a field with letters under 16 phones enlarge the page. */
+export const sizes = { small: 13, body: 15, field: 16, lead: 17, title: 22, head: 28 } as const;
 
 /** Distances, in pixels. */
 export const space = { xs: 4, s: 8, m: 12, l: 16, xl: 24 } as const;

@@ -1,6 +1,6 @@
 import { useEffect } from 'react';
 import { Platform, useColorScheme } from 'react-native';
-import { theme } from '@state/theme';
+import { theme } from '@state/app';
 import type { Scheme } from './palettes';
 
 /** The theme that is on screen; the page's style sheet is told of a choice. */

@@ -3,8 +3,8 @@ import { useEffect, useMemo, useState } from 'react';
 import { type LayoutChangeEvent, StyleSheet, View } from 'react-native';
 import { Gesture, GestureDetector } from 'react-native-gesture-handler';
 import { DEVICES } from '@core/outlets/placement';
-import { setCanvas } from '@state/jobs';
-import { canvasView, playCut, togglePlay, usePlayer } from '@state/player';
+import { setCanvas } from '@state/job';
+import { canvasView, player, usePlayer } from '@state/player';
 import { useClip, useJob } from '../job/job-context';
 import { useTarget } from '../job/use-target';
 import { PictureView } from '../parts/picture-view';
@@ -40,7 +40,7 @@ export function WholeScreen() {
     const back = FROM.find((page) => page === from) ?? 'frame';
     return { go, leave: () => router.replace(`/job/${id}/${back}`) };
   }, [canvases, place, id, from, router]);
-  const play = () => (playing ? togglePlay() : playCut(clip.cut));
+  const play = () => (playing ? player.togglePlay() : player.playCut(clip.cut));
   const keys = useMemo(
     () => ({
       ArrowLeft: () => acts.go(-1),
@@ -54,7 +54,7 @@ export function WholeScreen() {
   // Nobody hears it go on behind another page.
   useEffect(
     () => () => {
-      if (usePlayer.getState().playing) togglePlay();
+      if (usePlayer.getState().playing) player.togglePlay();
     },
     [],
   );

@@ -1,15 +1,16 @@
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
-import { BAND_COLOURS } from '@core/layout/layout';
+import { BAND_COLOURS } from '@core/layout/kinds/banded';
 import { activeCanvas } from '@core/job/clip';
 import { isOnBand, withBandWords } from '@core/words/banded-clip';
 import { NO_TEXT } from '@core/words/clip-text';
-import { dispatch } from '@state/jobs';
-import { useWordsBench } from '@state/words-bench';
+import { dispatch } from '@state/job';
+import { useWordsBench } from '@state/words';
 import { useClip, useJob } from '../job/job-context';
 import { Choice } from '../parts/choice';
 import { Swatches } from '../parts/swatches';
+import { MOST_TEXT } from '@core/words/text-block';
 import { TextArea } from '../parts/text-area';
 import { Soft } from '../parts/words';
 import { space } from '../theme/tokens';
@@ -57,12 +58,13 @@ export function BandedForm({ onDone }: { onDone: () => void }) {
               label={range ? `Headline above range ${i + 1}` : 'Headline above'}
               value={above[i] ?? ''}
               rows={1}
+              most={MOST_TEXT}
               onChange={(text) => setAbove(ranges.map((_, n) => (n === i ? text : (above[n] ?? ''))))}
             />
           </View>
         ))}
         <View style={styles.half}>
-          <TextArea label="Line below" value={below} rows={1} onChange={setBelow} />
+          <TextArea label="Line below" value={below} rows={1} most={MOST_TEXT} onChange={setBelow} />
         </View>
       </View>
       <Swatches label="Bands" value={colour} onTake={setColour} />

@@ -5,10 +5,10 @@ import type { Rect } from '@core/picture/size';
 import { allZones } from '@core/outlets/placement';
 import { coverCrop } from '@core/words/cover';
 import { snapLines } from '@core/words/snap-box';
-import { blockOn, type TextBlock } from '@core/words/text-block';
-import { coverSize } from '@state/covers';
+import { resolveBlock, type TextBlock } from '@core/words/text-block';
+import { coverSize } from '@state/picture';
 import { canvasView, usePlayer } from '@state/player';
-import { useWordsBench } from '@state/words-bench';
+import { useWordsBench } from '@state/words';
 import { useCanvasLabel, useTarget } from '../job/use-target';
 import { PictureView } from '../parts/picture-view';
 import { canvasMark } from '../theme/dyes';
@@ -38,10 +38,10 @@ export function BlockBench({ tools, width, height }: Props) {
   const { canvas, text, canvasText, block, picture, side } = tools;
   const mark = canvasMark(canvas.dye);
   const scale = width / canvas.width;
-  const sideOf = ({ on }: TextBlock) => (on === 'card' || on === 'cover' ? on : 'clip');
+  const toSide = ({ on }: TextBlock) => (on === 'card' || on === 'cover' ? on : 'clip');
   const shown = text.blocks.flatMap((one) => {
-    const own = blockOn(one, canvasText.places);
-    return own && sideOf(own) === side ? [own] : [];
+    const own = resolveBlock(one, canvasText.places);
+    return own && toSide(own) === side ? [own] : [];
   });
   const onScreen = (rect: Rect) => ({
     left: rect.x * scale,
@@ -68,7 +68,7 @@ export function BlockBench({ tools, width, height }: Props) {
               <BlockOutline key={one.id} block={one} place={onScreen(tools.rectOf(one))} />
             ))}
           {block &&
-            sideOf(block) === side &&
+            toSide(block) === side &&
             tools.canvasText.places.find(({ block: id }) => id === block.id)?.shown !== false && (
               <BlockHandles
                 tools={tools}

@@ -4,7 +4,7 @@ import { Gesture, GestureDetector } from 'react-native-gesture-handler';
 import type { CanvasRect } from '@core/picture/size';
 import { type BoxGrip, draggedBox, type SnapLines } from '@core/words/snap-box';
 import type { TextBlock } from '@core/words/text-block';
-import { useWordsBench } from '@state/words-bench';
+import { useWordsBench } from '@state/words';
 import { colours, TARGET } from '../theme/tokens';
 import type { Guides } from './block-bench';
 import { useHeldKey } from './use-held-key';
@@ -33,7 +33,7 @@ export function BlockHandles({ tools, block, scale, lines, onGuides }: Props) {
   const copies = useRef(false);
   const alt = useHeldKey('Alt');
   const snaps = useWordsBench((state) => state.snaps);
-  const dragOf = (grip: BoxGrip) => {
+  const createDrag = (grip: BoxGrip) => {
     const drag = (x: number, y: number, done: boolean) => {
       const by = { x: x / scale, y: y / scale };
       const snapped = draggedBox(from.current, grip, by, lines, snaps ? SNAP / scale : 0);
@@ -59,7 +59,7 @@ export function BlockHandles({ tools, block, scale, lines, onGuides }: Props) {
   const [width, height] = [rect.width * scale, rect.height * scale];
   return (
     <>
-      <GestureDetector gesture={dragOf('move')}>
+      <GestureDetector gesture={createDrag('move')}>
         <View
           role="group"
           aria-label={`The block “${block.text.replaceAll('\n', ' ')}”, to be moved`}
@@ -67,7 +67,7 @@ export function BlockHandles({ tools, block, scale, lines, onGuides }: Props) {
         />
       </GestureDetector>
       {CORNERS.map((corner) => (
-        <GestureDetector key={corner} gesture={dragOf(corner)}>
+        <GestureDetector key={corner} gesture={createDrag(corner)}>
           <View
             aria-hidden
             style={[

@@ -5,7 +5,7 @@ import type { Trouble } from '@core/trouble/trouble';
 import { type CaptionNote, noteWords } from '@core/words/files/caption-note';
 import { cuesOfFile, type TimedTo, writtenCues } from '@core/words/cue-list';
 import { CAPTION_FORMS } from '@core/words/files/write-captions';
-import { captionsFile, captionsName, openCaptions, type OpenCaptions } from '@state/caption-files';
+import { captionsFile, captionsName, type OpenCaptions, openCaptions } from '@state/words';
 import { mainMaster } from '@core/job/job';
 import { count } from '@core/steps/step';
 import { useJob } from '../job/job-context';

@@ -52,11 +52,14 @@ export function CaptionEditPanel({ captions }: { captions: CaptionTools }) {
   };
   const replace = () => {
     const changed = wordsReplaced(cues, find, replacement, matchCase);
-    if (changed.places > 0) captions.setCues('replace', changed.cues);
+    const { places: found, tooLong } = changed;
+    if (found > 0) captions.setCues('replace', changed.cues);
+    const left =
+      tooLong > 0 ? ` ${count(tooLong, 'caption', 'captions')} would become too long and stayed.` : '';
     setTold(
-      changed.places === 0
+      found + tooLong === 0
         ? `“${find}” is in no caption.`
-        : `${count(changed.places, 'place', 'places')} changed.`,
+        : `${count(found, 'place', 'places')} changed.${left}`,
     );
   };
   return (

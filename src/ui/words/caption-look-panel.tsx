@@ -30,7 +30,7 @@ const LOOKS = [
   { value: 'plate', label: 'Plate' },
   { value: 'outline', label: 'Outline' },
 ] as const;
-const lookOf = ({ plate, outline }: TextStyle): Look => (plate ? 'plate' : outline ? 'outline' : 'plain');
+const toLook = ({ plate, outline }: TextStyle): Look => (plate ? 'plate' : outline ? 'outline' : 'plain');
 const SPOKEN = '#E3B23C';
 
 /** How captions go out, and how they look where they are burnt in. */
@@ -45,7 +45,7 @@ export function CaptionLookPanel({ tools, captions }: { tools: WordsTools; capti
       <Choice label="How captions go out" value={captions.way} options={WAYS} onChange={captions.setWay} />
       <Choice
         label="Look"
-        value={lookOf(style)}
+        value={toLook(style)}
         options={LOOKS}
         onChange={(look) =>
           set({

@@ -1,7 +1,7 @@
 import { StyleSheet, View } from 'react-native';
 import { cueMoved, withCue } from '@core/words/cue-edits';
-import { cueAt } from '@core/words/cue-list';
-import { CAPTION_PANELS, type CaptionPanel, useWordsBench } from '@state/words-bench';
+import { findCue } from '@core/words/cue-list';
+import { CAPTION_PANELS, type CaptionPanel, useWordsBench } from '@state/words';
 import { Choice } from '../parts/choice';
 import { colours, space } from '../theme/tokens';
 import { BringPanel } from './bring-panel';
@@ -115,7 +115,7 @@ function CueLane({ captions, scale }: { captions: CaptionTools; scale: StripScal
 /** The cue on screen. */
 export function useShownCue(captions: CaptionTools) {
   const { frame } = useClipTime();
-  return frame === null ? null : cueAt(captions.listed, frame);
+  return frame === null ? null : findCue(captions.listed, frame);
 }
 
 const styles = StyleSheet.create({

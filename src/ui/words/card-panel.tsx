@@ -1,9 +1,9 @@
 import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
-import { readableOn } from '@core/words/banded-clip';
+import { chooseReadableColour } from '@core/words/banded-clip';
 import { MOST_CARD } from '@core/words/clip-text';
 import { PLAIN_STYLE } from '@core/words/text-style';
-import { dispatch } from '@state/jobs';
+import { dispatch } from '@state/job';
 import { useJob } from '../job/job-context';
 import { NumberField } from '../parts/number-field';
 import { Swatches } from '../parts/swatches';
@@ -30,7 +30,7 @@ export function CardPanel({ tools }: { tools: WordsTools }) {
       on: 'card',
       text: 'See you there',
       box: { x: 0.1, y: 0.35, width: 0.8, height: 0.3 },
-      style: { ...PLAIN_STYLE, colour: readableOn(card.colour), outline: null },
+      style: { ...PLAIN_STYLE, colour: chooseReadableColour(card.colour), outline: null },
     });
   return (
     <View style={styles.card}>

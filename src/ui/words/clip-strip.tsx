@@ -3,7 +3,7 @@ import { type LayoutChangeEvent, StyleSheet, View } from 'react-native';
 import { GestureDetector } from 'react-native-gesture-handler';
 import { clamp } from '@core/picture/size';
 import { rateValue } from '@core/time/frame-rate';
-import { masterFrameOf, type Timeline } from '@core/words/spans';
+import { toMasterFrame, type Timeline } from '@core/words/spans';
 import { StripPicture, useStripPictures } from '../cut/strip-picture';
 import { useSource } from '../job/job-context';
 import { scrubGesture, StripZoom } from '../parts/strip-zoom';
@@ -103,7 +103,7 @@ function Strip({
   );
 }
 
-type Tile = ReturnType<typeof masterFrameOf>;
+type Tile = ReturnType<typeof toMasterFrame>;
 
 /** The frames of the strip's tiles, each from its tile's middle. */
 function useTiles(width: number, from: number, to: number, timeline: Timeline): Tile[] {
@@ -111,7 +111,7 @@ function useTiles(width: number, from: number, to: number, timeline: Timeline): 
     () =>
       Array.from({ length: Math.ceil(width / TILE) }, (_, i) => {
         const output = from + Math.floor((((i + 0.5) * TILE) / width) * (to - from));
-        return masterFrameOf(Math.min(to - 1, output), timeline);
+        return toMasterFrame(Math.min(to - 1, output), timeline);
       }),
     [width, from, to, timeline],
   );

@@ -3,11 +3,11 @@ import { Button } from 'react-native-paper';
 import { shortHash } from '@core/figures/short-hash';
 import type { RenderPlan } from '@core/render/plan';
 import { enoughContrast } from '@core/words/contrast';
-import { readableOn } from '@core/words/banded-clip';
-import { masterFrameOf } from '@core/words/spans';
+import { chooseReadableColour } from '@core/words/banded-clip';
+import { toMasterFrame } from '@core/words/spans';
 import { PLAIN_OUTLINE, PLAIN_PLATE, type TextStyle } from '@core/words/text-style';
-import { useContrast } from '@state/contrast';
-import { showFrame } from '@state/player';
+import { useContrast } from '@state/words';
+import { player } from '@state/player';
 import { Mark } from '../parts/mark';
 import { Soft } from '../parts/words';
 import { space } from '../theme/tokens';
@@ -26,7 +26,7 @@ interface Props {
 export function ContrastRow({ style, isOwn, onStyle, onFit }: Props) {
   const plan = useCanvasPlan();
   const timeline = useTimeline();
-  const found = useContrast(plan, isOwn, keyOf(plan, isOwn));
+  const found = useContrast(plan, isOwn, toKey(plan, isOwn));
   if (found.state === 'failed') return <Soft>The contrast could not be measured.</Soft>;
   if (found.state === 'looking') return <Soft>Contrast is being measured on the picture…</Soft>;
   const { worst, over } = found.looked;
@@ -34,10 +34,10 @@ export function ContrastRow({ style, isOwn, onStyle, onFit }: Props) {
   const least = enoughContrast(worst.size, style.weight, plan.width);
   const enough = worst.ratio >= least;
   // What is behind the letters is made as unlike them as can be.
-  const colour = readableOn(style.colour);
+  const colour = chooseReadableColour(style.colour);
   const show = (frame: number) => {
-    const place = masterFrameOf(frame, timeline);
-    if (place) showFrame(place.frame, place.master);
+    const place = toMasterFrame(frame, timeline);
+    if (place) player.showFrame(place.frame, place.master);
   };
   return (
     <>
@@ -80,7 +80,7 @@ const Mend = ({ onPress, children }: { onPress: () => void; children: string }) 
 );
 
 /** What a measurement depends on: the words, and the pictures behind them. */
-function keyOf({ overlays, segments, width, height }: RenderPlan, isOwn: Props['isOwn']): string {
+function toKey({ overlays, segments, width, height }: RenderPlan, isOwn: Props['isOwn']): string {
   const own = overlays.filter(({ art }) => isOwn(art.text));
   const behind = segments.map(({ start, shot, panes }) => [start, shot, panes]);
   return shortHash([own, behind, width, height]);

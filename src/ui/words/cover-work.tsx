@@ -3,13 +3,13 @@ import { Image, Pressable, StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { activeCanvas } from '@core/job/clip';
 import { exportFileName } from '@core/job/export-name';
-import { type Trouble, troubleOf } from '@core/trouble/trouble';
+import { type Trouble, toTrouble } from '@core/trouble/trouble';
 import type { Cover } from '@core/words/clip-text';
 import { formatTimecode } from '@core/time/timecode';
-import { outputFrameOf } from '@core/words/spans';
-import { coverFile, coverOf, coverSize, proposeCovers, smallCover } from '@state/covers';
-import { dispatch } from '@state/jobs';
-import { showFrame, usePlayer } from '@state/player';
+import { toOutputFrame } from '@core/words/spans';
+import { coverFile, getCover, coverSize, proposeCovers, smallCover } from '@state/picture';
+import { dispatch } from '@state/job';
+import { player, usePlayer } from '@state/player';
 import { ratioLabel } from '@core/picture/size';
 import { useClip, useJob, useLooks } from '../job/job-context';
 import { useRuleSheets } from '../job/use-target';
@@ -33,12 +33,12 @@ function useCoverHere(): { here: Cover | null; choose: (cover: Cover) => void } 
   const timeline = useTimeline();
   const master = usePlayer((state) => state.master);
   const frame = usePlayer((state) => state.frame);
-  const inClip = outputFrameOf({ master, frame }, timeline) !== null;
+  const inClip = toOutputFrame({ master, frame }, timeline) !== null;
   return {
     here: inClip ? { master, frame } : null,
     choose(cover) {
       dispatch(id, { type: 'set-cover', cover });
-      showFrame(cover.frame, cover.master);
+      player.showFrame(cover.frame, cover.master);
     },
   };
 }
@@ -58,7 +58,7 @@ export function CoverTray({ tools }: { tools: WordsTools }) {
       const name = exportFileName(job, { sheets }).replace(/\.\w+$/, '-cover');
       saveFile(await coverFile(job, form, name));
     } catch (error) {
-      setTrouble(troubleOf(error, 'export-failed', {}));
+      setTrouble(toTrouble(error, 'export-failed', {}));
     }
     setSaving(false);
   };
@@ -113,10 +113,10 @@ export function CoverWork({ tools }: { tools: WordsTools }) {
   const clip = useClip();
   const timeline = useTimeline();
   const { choose } = useCoverHere();
-  const cover = coverOf(clip);
+  const cover = getCover(clip);
   const proposals = useProposals();
   const { width, height } = coverSize(activeCanvas(clip));
-  const output = outputFrameOf(cover, timeline);
+  const output = toOutputFrame(cover, timeline);
   const { block } = tools;
   return (
     <>
@@ -127,7 +127,7 @@ export function CoverWork({ tools }: { tools: WordsTools }) {
           : `The cover is the frame at ${formatTimecode(output, timeline.rate)}${clip.text?.cover ? '' : ', the first'}.`}
       </Body>
       <Soft>{`It is made ${width}×${height} (${ratioLabel({ width, height })}), and sent with a post.`}</Soft>
-      <Button mode="outlined" onPress={() => showFrame(cover.frame, cover.master)}>
+      <Button mode="outlined" onPress={() => player.showFrame(cover.frame, cover.master)}>
         Show the cover
       </Button>
       <Heading>Proposals</Heading>

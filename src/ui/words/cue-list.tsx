@@ -6,7 +6,7 @@ import { faultWords } from '@core/words/cue-lint';
 import type { ListedCue } from '@core/words/cue-list';
 import { formatTimecode } from '@core/time/timecode';
 import type { FrameRate } from '@core/time/frame-rate';
-import { useWordsBench } from '@state/words-bench';
+import { useWordsBench } from '@state/words';
 import { count } from '@core/steps/step';
 import { Mark } from '../parts/mark';
 import { Body, Figures, Soft } from '../parts/words';

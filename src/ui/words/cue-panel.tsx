@@ -1,12 +1,13 @@
-import { useRef } from 'react';
+import { useRef, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { rateValue } from '@core/time/frame-rate';
-import { type Cue, MOST_CUE_TEXT } from '@core/words/captions';
+import { type Cue, MOST_CUE_TEXT, MOST_CUES } from '@core/words/captions';
 import { cueAdded, cueMoved, cuesMerged, cueSplit, withCue } from '@core/words/cue-edits';
 import { faultWords } from '@core/words/cue-lint';
 import type { Stretch } from '@core/words/spans';
-import { useWordsBench } from '@state/words-bench';
+import { useWordsBench } from '@state/words';
 import { TextArea } from '../parts/text-area';
+import { Refusal } from '../parts/refusal';
 import { useTyping } from '../parts/use-typing';
 import { Tool } from '../parts/tool';
 import { ToolRow } from '../parts/tool-row';
@@ -15,6 +16,7 @@ import { colours, space } from '../theme/tokens';
 import type { CaptionTools } from './use-captions';
 import { useClipTime } from './use-clip-time';
 
+const FULL = `A clip holds ${MOST_CUES} captions at most.`;
 /** A cue that is added stays so long, in seconds, where there is room. */
 const BEGIN = 2;
 
@@ -23,16 +25,20 @@ export function CuePanel({ captions }: { captions: CaptionTools }) {
   const chosen = useWordsBench((state) => state.cue);
   const time = useClipTime();
   const cursor = useRef(0);
+  const [refusal, setRefusal] = useState<{ cue: string | null; reason: string } | null>(null);
+  const refuse = (reason: string) => setRefusal({ cue: chosen, reason });
   const { listed, timeline } = captions;
   const { cues } = captions.captions;
   const index = listed.findIndex(({ cue }) => cue.id === chosen);
   const own = listed[index];
   const next = listed[index + 1];
+  const isFull = cues.length >= MOST_CUES;
   const add = () => {
     const from = time.frame ?? 0;
     const to = from + Math.round(BEGIN * rateValue(timeline.rate));
     const added = cueAdded(cues, { from, to }, timeline);
-    if (!added) return;
+    if (!added) return refuse(isFull ? FULL : 'There is a caption here already.');
+    setRefusal(null);
     captions.setCues('add', added.cues);
     captions.choose(added.id);
   };
@@ -41,7 +47,7 @@ export function CuePanel({ captions }: { captions: CaptionTools }) {
     return (
       <View style={styles.row}>
         {addTool}
-        <Soft style={styles.grow}>Tap a caption in the list to change it.</Soft>
+        <Soft style={styles.grow}>{refusal?.reason ?? 'Tap a caption in the list to change it.'}</Soft>
       </View>
     );
   }
@@ -54,11 +60,15 @@ export function CuePanel({ captions }: { captions: CaptionTools }) {
     );
   const split = () => {
     const parts = cueSplit(cues, own, cursor.current, timeline);
-    if (parts) captions.setCues('split', parts);
+    if (!parts) return refuse(isFull ? FULL : 'Put the cursor between two of its words first.');
+    setRefusal(null);
+    captions.setCues('split', parts);
   };
   const merge = () => {
     const merged = next && cuesMerged(cues, own, next, timeline);
-    if (merged) captions.setCues('merge', merged);
+    if (!merged) return refuse(`Together they are longer than the ${MOST_CUE_TEXT} characters of a caption.`);
+    setRefusal(null);
+    captions.setCues('merge', merged);
   };
   const { frame } = time;
   return (
@@ -113,6 +123,7 @@ export function CuePanel({ captions }: { captions: CaptionTools }) {
           }}
         />
       </ToolRow>
+      {refusal?.cue === cue.id && <Refusal>{refusal.reason}</Refusal>}
     </View>
   );
 }
@@ -139,7 +150,7 @@ function CueWords({ captions, cue, onCursor }: CueWordsProps) {
         onChange={typing.type}
         onBlur={typing.leave}
       />
-      {captions.faultsOf(cue.id, typing.text).map((fault, i) => (
+      {captions.findFaults(cue.id, typing.text).map((fault, i) => (
         <Soft key={i} style={styles.fault}>
           {faultWords(fault)}
         </Soft>

@@ -1,6 +1,6 @@
 import { Pressable, StyleSheet, Text } from 'react-native';
 import { FAMILIES, isOwnFamily } from '@core/words/families';
-import { addFont, dropFont, useFontBook, useFontList } from '@state/fonts';
+import { addFont, dropFont, useFontBook, useFontList } from '@state/words';
 import { TroubleNotice } from '../parts/notice';
 import { pickFont } from '../parts/pick-file';
 import { Tool } from '../parts/tool';

@@ -1,5 +1,5 @@
-import { missingIn } from '@core/words/font-runs';
-import { useFontBook, useFontList } from '@state/fonts';
+import { findMissingGraphemes } from '@core/words/font-runs';
+import { useFontBook, useFontList } from '@state/words';
 import { Notice, TroubleNotice } from '../parts/notice';
 
 /** Tells which characters no font has, before they become boxes. */
@@ -7,7 +7,7 @@ export function MissingNotice({ text, family }: { text: string; family: string }
   const book = useFontBook();
   const trouble = useFontList((state) => state.trouble);
   if (trouble) return <TroubleNotice trouble={trouble} />;
-  const missing = book ? missingIn(text, family, book) : [];
+  const missing = book ? findMissingGraphemes(text, family, book) : [];
   if (missing.length === 0) return null;
   const shown = missing.slice(0, 8).join(' ');
   return missing.length === 1 ? (

@@ -2,7 +2,7 @@ import { StyleSheet, View } from 'react-native';
 import { isOffBand } from '@core/words/grounds';
 import type { Ground } from '@core/words/text-block';
 import type { Seat } from '@core/words/text-art';
-import { useWordsBench } from '@state/words-bench';
+import { useWordsBench } from '@state/words';
 import { useClip } from '../job/job-context';
 import { useCanvasLabel } from '../job/use-target';
 import { CheckBox } from '../parts/check-box';

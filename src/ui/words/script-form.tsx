@@ -1,8 +1,8 @@
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
-import { layScript, stopScript, useScript } from '@state/script';
-import { seekSpeech, stopSpeech, useSpeech } from '@state/speech';
+import { layScript, stopScript, useScript } from '@state/words';
+import { seekSpeech, stopSpeech, useSpeech } from '@state/master';
 import { useJob } from '../job/job-context';
 import { TroubleNotice } from '../parts/notice';
 import { StripBar } from '../parts/strip-bar';

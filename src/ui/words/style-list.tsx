@@ -1,9 +1,9 @@
 import { FAMILIES } from '@core/words/families';
 import type { TextStyle } from '@core/words/text-style';
-import { textStyles } from '@state/text-styles';
+import { textStyles } from '@state/words';
 import { NamedList } from '../parts/named-list';
 
-const detailOf = ({ family, weight, plate, outline, shadow }: TextStyle): string =>
+const describeStyle = ({ family, weight, plate, outline, shadow }: TextStyle): string =>
   [
     family in FAMILIES ? FAMILIES[family as keyof typeof FAMILIES].label : 'A font of your own',
     weight >= 700 ? 'bold' : '',
@@ -28,7 +28,7 @@ export function StyleList({
       store={textStyles}
       one="style"
       many="styles"
-      detail={(named) => detailOf(named.style)}
+      detail={(named) => describeStyle(named.style)}
       take={{ label: 'Use', act: (named) => onTake(named.style) }}
       onSave={style && ((name) => textStyles.save({ name, style }))}
     />

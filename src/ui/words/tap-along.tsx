@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { cueTapped } from '@core/words/cue-edits';
-import { outputFrameOf } from '@core/words/spans';
+import { toOutputFrame } from '@core/words/spans';
 import { type Speed, usePlayer } from '@state/player';
 import { Choice } from '../parts/choice';
 import { useKeys } from '../parts/use-keys';
@@ -36,7 +36,7 @@ export function TapAlong({ captions }: { captions: CaptionTools }) {
   const tap = () => {
     if (next === null) return;
     const { master, shown, frame } = usePlayer.getState();
-    const output = outputFrameOf({ master, frame: shown ?? frame }, timeline);
+    const output = toOutputFrame({ master, frame: shown ?? frame }, timeline);
     if (output === null) return;
     captions.setCues('tap', cueTapped(captions.captions.cues, listed, next, output, timeline));
     captions.choose(listed[next]?.cue.id ?? null);

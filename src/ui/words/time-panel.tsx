@@ -2,7 +2,7 @@ import { StyleSheet, View } from 'react-native';
 import { formatTimecode } from '@core/time/timecode';
 import { parseEntry } from '@core/time/timecode-entry';
 import { rateValue } from '@core/time/frame-rate';
-import { type Stretch, spansOf, stretchesOf } from '@core/words/spans';
+import { type Stretch, toSpans, toStretches } from '@core/words/spans';
 import { MOST_FADE } from '@core/words/text-block';
 import { Choice } from '../parts/choice';
 import { EntryField } from '../parts/entry-field';
@@ -24,9 +24,9 @@ export function TimePanel({ tools }: { tools: WordsTools }) {
   const time = useClipTime();
   if (!block) return <Soft>Tap a block on the picture to say when it is seen.</Soft>;
   if (block.on === 'card') return <Soft>It is seen as long as the end card is.</Soft>;
-  const [at] = block.spans ? stretchesOf(block.spans, timeline) : [];
+  const [at] = block.spans ? toStretches(block.spans, timeline) : [];
   const set = (stretch: Stretch) => {
-    const spans = spansOf(stretch, timeline);
+    const spans = toSpans(stretch, timeline);
     if (spans) tools.change('time', { spans }, 'time');
   };
   const begin = () => {

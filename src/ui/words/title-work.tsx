@@ -1,7 +1,7 @@
 import { Pressable, StyleSheet, Text, View } from 'react-native';
-import { spansOf, stretchesOf } from '@core/words/spans';
+import { toSpans, toStretches } from '@core/words/spans';
 import type { TextBlock } from '@core/words/text-block';
-import { BLOCK_PANELS, type BlockPanel, useWordsBench } from '@state/words-bench';
+import { BLOCK_PANELS, type BlockPanel, useWordsBench } from '@state/words';
 import { Choice } from '../parts/choice';
 import { ToolRow } from '../parts/tool-row';
 import { Soft } from '../parts/words';
@@ -77,7 +77,7 @@ export function TitleWork({ tools }: { tools: WordsTools }) {
   const { frames } = useClipTime();
   const { block, text } = tools;
   const blocks = text.blocks.filter(({ on }) => on !== 'cover');
-  const [at] = block?.spans ? stretchesOf(block.spans, timeline) : [];
+  const [at] = block?.spans ? toStretches(block.spans, timeline) : [];
   return (
     <>
       {blocks.length > 0 && (
@@ -92,12 +92,12 @@ export function TitleWork({ tools }: { tools: WordsTools }) {
           {(scale) =>
             at ? (
               <SpanBar
-                label={nameOf(block)}
+                label={toName(block)}
                 at={at}
                 scale={scale}
                 frames={frames}
                 onTime={(stretch) => {
-                  const spans = spansOf(stretch, timeline);
+                  const spans = toSpans(stretch, timeline);
                   if (spans) tools.change('time', { spans }, 'time');
                 }}
               />
@@ -114,19 +114,19 @@ export function TitleWork({ tools }: { tools: WordsTools }) {
   );
 }
 
-const nameOf = ({ text }: TextBlock): string => text.replaceAll('\n', ' ').trim() || 'No words yet';
+const toName = ({ text }: TextBlock): string => text.replaceAll('\n', ' ').trim() || 'No words yet';
 
 function BlockChip({ block, on }: { block: TextBlock; on: boolean }) {
   return (
     <Pressable
       role="radio"
-      aria-label={`Block “${nameOf(block)}”`}
+      aria-label={`Block “${toName(block)}”`}
       aria-checked={on}
       onPress={() => useWordsBench.setState({ block: on ? null : block.id })}
       style={[styles.chip, on && styles.on]}
     >
       <Text numberOfLines={1} style={styles.name}>
-        {nameOf(block)}
+        {toName(block)}
       </Text>
     </Pressable>
   );

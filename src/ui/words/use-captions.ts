@@ -1,21 +1,20 @@
 import { useMemo } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import type { ActOf } from '@core/job/commands/commands';
-import { shotsOf } from '@core/cut/master-shots';
-import { sourceIn } from '@core/job/job';
+import { listShots } from '@core/cut/master-shots';
+import { findSource } from '@core/job/job';
 import { PLAIN_CANVAS_TEXT } from '@core/words/canvas-text';
 import { type Captions, type CaptionWay, type Cue } from '@core/words/captions';
 import { type CueFault, lintCues } from '@core/words/cue-lint';
 import { reworded, withCue } from '@core/words/cue-edits';
-import { missingIn } from '@core/words/font-runs';
+import { findMissingGraphemes } from '@core/words/font-runs';
 import { type ListedCue, listedCues } from '@core/words/cue-list';
-import { type Stretch, stretchesOf, type Timeline } from '@core/words/spans';
+import { type Stretch, toStretches, type Timeline } from '@core/words/spans';
 import { betweenPauses } from '@core/sound/waveform';
-import { frameAt, secondsOf } from '@core/time/frame-rate';
-import { useFontBook } from '@state/fonts';
-import { dispatch } from '@state/jobs';
-import { speechIn, type SpeechState, useSpeech } from '@state/speech';
-import { useWordsBench } from '@state/words-bench';
+import { toFrame, toSeconds } from '@core/time/frame-rate';
+import { useFontBook, useWordsBench } from '@state/words';
+import { dispatch } from '@state/job';
+import { selectSpeech, type SpeechState, useSpeech } from '@state/master';
 import { useJob, useLooks } from '../job/job-context';
 import { useTimeline, type WordsTools } from './use-words';
 
@@ -34,7 +33,7 @@ export interface CaptionTools {
   chosen: string | null;
   /** Shows a cue with other words while they are typed; what is wrong with it then. */
   showText(cue: string, text: string): void;
-  faultsOf(cue: string, text: string): CueFault[];
+  findFaults(cue: string, text: string): CueFault[];
   setText(cue: string, text: string): void;
   setCues(act: ActOf<'set-cues'>, cues: Cue[], joins?: string): void;
   setLook(act: ActOf<'set-captions'>, change: Partial<Omit<Captions, 'cues'>>, joins?: string): void;
@@ -48,38 +47,40 @@ function useCuts(timeline: Timeline): number[] {
   return useMemo(() => {
     const ids = [...new Set(timeline.cut.map((range) => range.master))];
     const starts = ids.flatMap((master) => {
-      const source = sourceIn(job, master);
-      return shotsOf(job.edit.shots, source).flatMap((shot) =>
-        stretchesOf([{ master, in: shot.in, out: shot.in + 1 }], timeline).map(({ from }) => from),
+      const source = findSource(job, master);
+      return listShots(job.edit.shots, source).flatMap((shot) =>
+        toStretches([{ master, in: shot.in, out: shot.in + 1 }], timeline).map(({ from }) => from),
       );
     });
     return [...new Set([...timeline.starts.slice(1, -1), ...starts])].sort((a, b) => a - b);
   }, [job, timeline]);
 }
 
-const failedOf = (state: SpeechState | undefined): boolean => state?.state === 'failed';
+const hasFailed = (state: SpeechState | undefined): boolean => state?.state === 'failed';
 
 /** Where somebody speaks in the clip: as far as that was looked for, or where its sound has no pauses. */
 function useSpoken(timeline: Timeline): Stretch[] {
   const { masters } = useJob();
   const passOf = useLooks(masters);
   const found = useSpeech(
-    useShallow((all) => masters.map((master) => speechIn(all[master.fingerprint], master)?.spans ?? null)),
+    useShallow((all) =>
+      masters.map((master) => selectSpeech(all[master.fingerprint], master)?.spans ?? null),
+    ),
   );
-  const failed = useSpeech(useShallow((all) => masters.map((master) => failedOf(all[master.fingerprint]))));
+  const failed = useSpeech(useShallow((all) => masters.map((master) => hasFailed(all[master.fingerprint]))));
   return useMemo(() => {
     const spans = masters.flatMap((master, i) => {
       const source = timeline.masters(master.id);
-      const end = secondsOf(source.frames, source.rate);
+      const end = toSeconds(source.frames, source.rate);
       const sound = passOf(master.fingerprint)?.sound;
       // Where nothing that knows speech could be had, what is no pause stands for it.
       const loud = failed[i] && sound ? betweenPauses(sound.pauses, end) : [];
       return (found[i] ?? loud).map(({ from, to }) => {
-        const first = frameAt(from, source.rate);
-        return { master: master.id, in: first, out: Math.max(first + 1, frameAt(to, source.rate)) };
+        const first = toFrame(from, source.rate);
+        return { master: master.id, in: first, out: Math.max(first + 1, toFrame(to, source.rate)) };
       });
     });
-    return stretchesOf(spans, timeline);
+    return toStretches(spans, timeline);
   }, [masters, found, failed, passOf, timeline]);
 }
 
@@ -98,7 +99,7 @@ export function useCaptions(tools: WordsTools): CaptionTools {
       limits,
       cuts,
       rate: timeline.rate,
-      lacking: (text: string) => (book ? missingIn(text, family, book) : []),
+      lacking: (text: string) => (book ? findMissingGraphemes(text, family, book) : []),
     }),
     [limits, cuts, timeline.rate, book, family],
   );
@@ -117,7 +118,7 @@ export function useCaptions(tools: WordsTools): CaptionTools {
     way: own.captions,
     chosen: useWordsBench((state) => state.cue),
     showText: (cue, text) => tools.showCues(written(cue, text)),
-    faultsOf(cue, text) {
+    findFaults(cue, text) {
       const at = listed.findIndex((row) => row.cue.id === cue);
       // A cue is judged by itself and by the one after it.
       const [own, ...next] = listed.slice(Math.max(0, at), at + 2);

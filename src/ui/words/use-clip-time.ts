@@ -1,5 +1,5 @@
-import { masterFrameOf, outputFrameOf } from '@core/words/spans';
-import { playCut, showFrame, type Speed, usePlayer } from '@state/player';
+import { toMasterFrame, toOutputFrame } from '@core/words/spans';
+import { player, type Speed, usePlayer } from '@state/player';
 import { useTimeline } from './use-words';
 import { useClip } from '../job/job-context';
 
@@ -22,20 +22,20 @@ export function useClipTime(): ClipTime {
   const at = usePlayer((state) => state.frame);
   const frames = timeline.starts[cut.length] ?? 0;
   return {
-    frame: outputFrameOf({ master, frame: at }, timeline),
+    frame: toOutputFrame({ master, frame: at }, timeline),
     frames,
     show(frame) {
-      const place = masterFrameOf(Math.min(Math.max(0, frame), frames - 1), timeline);
-      if (place) showFrame(place.frame, place.master);
+      const place = toMasterFrame(Math.min(Math.max(0, frame), frames - 1), timeline);
+      if (place) player.showFrame(place.frame, place.master);
     },
     playFrom(frame, speed = 1) {
       const index = Math.max(
         0,
         timeline.starts.findIndex((start, i) => frame >= start && frame < (timeline.starts[i + 1] ?? 0)),
       );
-      const place = masterFrameOf(frame, timeline);
+      const place = toMasterFrame(frame, timeline);
       const [first, ...rest] = cut.slice(index);
-      if (first && place) playCut([{ ...first, in: place.frame }, ...rest], speed);
+      if (first && place) player.playCut([{ ...first, in: place.frame }, ...rest], speed);
     },
   };
 }

@@ -5,20 +5,26 @@ import { activeCanvas } from '@core/job/clip';
 import type { Canvas } from '@core/layout/canvas';
 import type { CanvasRect } from '@core/picture/size';
 import { blockRect } from '@core/render/overlays';
-import { pictureIn, type RenderPlan } from '@core/render/plan';
+import { findPictureRect, type RenderPlan } from '@core/render/plan';
 import { blockCopied, blockMoved, freshBlockId, withBlock } from '@core/words/block-list';
 import type { Cue } from '@core/words/captions';
 import { type CanvasText, PLAIN_CANVAS_TEXT, withPlace } from '@core/words/canvas-text';
 import { type ClipText, NO_TEXT } from '@core/words/clip-text';
 import { groundRect } from '@core/words/grounds';
-import { boxOn } from '@core/words/snap-box';
+import { toRelativeRect } from '@core/words/snap-box';
 import type { Timeline } from '@core/words/spans';
-import { blockOn, type BlockPlace, type OwnPlace, plainBlock, type TextBlock } from '@core/words/text-block';
+import {
+  resolveBlock,
+  type BlockPlace,
+  type OwnPlace,
+  plainBlock,
+  type TextBlock,
+} from '@core/words/text-block';
 import type { TextStyle } from '@core/words/text-style';
 import type { ActOf } from '@core/job/commands/commands';
-import { dispatch } from '@state/jobs';
-import { setWordsDraft, type WordsDraft } from '@state/player';
-import { type TextDraft, useWordsBench } from '@state/words-bench';
+import { dispatch } from '@state/job';
+import { player, type WordsDraft } from '@state/player';
+import { type TextDraft, useWordsBench } from '@state/words';
 import { useClip, useJob } from '../job/job-context';
 import { useRuleSheets } from '../job/use-target';
 
@@ -73,7 +79,7 @@ export interface WordsTools {
 }
 
 /** What a canvas has of its own of a block, begun with what all have. */
-const ownOf = (block: TextBlock): OwnPlace => ({
+const toOwnPlace = (block: TextBlock): OwnPlace => ({
   block: block.id,
   on: block.on,
   box: block.box,
@@ -88,14 +94,14 @@ export function useWords(): WordsTools {
   const clip = useClip();
   const canvas = activeCanvas(clip);
   const plan = useCanvasPlan();
-  const picture = useMemo(() => pictureIn(plan), [plan]);
+  const picture = useMemo(() => findPictureRect(plan), [plan]);
   const draft = useWordsBench((state) => state.draft);
   const chosen = useWordsBench((state) => state.block);
   const kept = { text: clip.text ?? NO_TEXT, canvasText: canvas.text ?? PLAIN_CANVAS_TEXT };
   const { text, canvasText } = draft ?? kept;
   const shared = text.blocks.find((block) => block.id === chosen) ?? null;
   const own = canvasText.places.find((place) => place.block === chosen);
-  const block = shared && (blockOn(shared, own?.shown === false ? [] : canvasText.places) ?? shared);
+  const block = shared && (resolveBlock(shared, own?.shown === false ? [] : canvasText.places) ?? shared);
   const work = useWordsBench((state) => state.work);
   const side = work === 'cover' ? 'cover' : block?.on === 'card' ? 'card' : 'clip';
   const show = (next: TextDraft | null) => {
@@ -103,7 +109,7 @@ export function useWords(): WordsTools {
     const canvases = clip.canvases.map((other) =>
       next && other.id === canvas.id ? { ...other, text: next.canvasText } : other,
     );
-    setWordsDraft(next || side !== 'clip' ? { text: next?.text ?? kept.text, canvases, side } : null);
+    player.setWordsDraft(next || side !== 'clip' ? { text: next?.text ?? kept.text, canvases, side } : null);
   };
   const setBlocks = (act: ActOf<'set-blocks'>, blocks: TextBlock[], joins?: string) =>
     dispatch(id, { type: 'set-blocks', act, blocks }, joins);
@@ -124,7 +130,7 @@ export function useWords(): WordsTools {
     else setBlocks('place', next.text.blocks);
     show(null);
   };
-  const groundOf = (on: BlockPlace['on']) => groundRect(on, canvas, picture);
+  const toGround = (on: BlockPlace['on']) => groundRect(on, canvas, picture);
   return {
     canvas,
     text,
@@ -146,7 +152,7 @@ export function useWords(): WordsTools {
       choose(copied.id);
     },
     copyTo(of, rect) {
-      const fresh = { ...of, id: freshBlockId(blocks), box: boxOn(rect, groundOf(of.on)) };
+      const fresh = { ...of, id: freshBlockId(blocks), box: toRelativeRect(rect, toGround(of.on)) };
       setBlocks('copy', [...blocks, fresh]);
       choose(fresh.id);
     },
@@ -161,10 +167,10 @@ export function useWords(): WordsTools {
     showText(written) {
       if (!shared) return;
       const own = withBlock(blocks, shared.id, (old) => ({ ...old, text: written }));
-      setWordsDraft({ text: { ...kept.text, blocks: own }, canvases: clip.canvases, side });
+      player.setWordsDraft({ text: { ...kept.text, blocks: own }, canvases: clip.canvases, side });
     },
     showCues: (cues) =>
-      setWordsDraft({
+      player.setWordsDraft({
         text: { ...kept.text, captions: { ...kept.text.captions, cues } },
         canvases: clip.canvases,
         side,
@@ -192,15 +198,15 @@ export function useWords(): WordsTools {
       );
     },
     place,
-    moveTo: (rect, done) => block && place({ box: boxOn(rect, groundOf(block.on)) }, done),
+    moveTo: (rect, done) => block && place({ box: toRelativeRect(rect, toGround(block.on)) }, done),
     setAlone(alone) {
       if (!shared) return;
-      const next = withPlace(kept.canvasText, shared.id, alone ? ownOf(shared) : null);
+      const next = withPlace(kept.canvasText, shared.id, alone ? toOwnPlace(shared) : null);
       setOwn(alone ? 'alone' : 'together', next);
     },
     setShown(shown) {
       if (!shared) return;
-      setOwn('hide', withPlace(kept.canvasText, shared.id, { ...(own ?? ownOf(shared)), shown }));
+      setOwn('hide', withPlace(kept.canvasText, shared.id, { ...(own ?? toOwnPlace(shared)), shown }));
     },
   };
 }

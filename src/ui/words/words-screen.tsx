@@ -1,7 +1,7 @@
 import { type ReactNode, useEffect, useMemo, useState } from 'react';
 import { type LayoutChangeEvent, StyleSheet, useWindowDimensions, View } from 'react-native';
-import { setWordsDraft, showFrame, usePlayer } from '@state/player';
-import { useWordsBench, WORDS_WORK, type WordsWork } from '@state/words-bench';
+import { player, usePlayer } from '@state/player';
+import { useWordsBench, WORDS_WORK, type WordsWork } from '@state/words';
 import { useClip } from '../job/job-context';
 import { JobPage } from '../job/job-page';
 import { useCanvasLabel } from '../job/use-target';
@@ -58,8 +58,8 @@ const setWork = (work: WordsWork) => useWordsBench.setState({ work, block: null 
 function useSidePreview({ text, side }: WordsTools): void {
   const { canvases } = useClip();
   useEffect(() => {
-    if (side !== 'clip') setWordsDraft({ text, canvases, side });
-    return () => setWordsDraft(null);
+    if (side !== 'clip') player.setWordsDraft({ text, canvases, side });
+    return () => player.setWordsDraft(null);
   }, [side, text, canvases]);
 }
 
@@ -102,7 +102,7 @@ function Pictures({ tools, children }: { tools: WordsTools; children: ReactNode 
 function useWordsKeys(tools: WordsTools): void {
   const keys = useMemo(() => {
     const nudge = (x: number, y: number) => () => {
-      if (!tools.block) return showFrame(usePlayer.getState().frame + Math.sign(x));
+      if (!tools.block) return player.showFrame(usePlayer.getState().frame + Math.sign(x));
       const rect = tools.rectOf(tools.block);
       tools.moveTo({ ...rect, x: rect.x + x, y: rect.y + y }, true);
     };

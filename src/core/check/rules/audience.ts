@@ -1,5 +1,5 @@
 import type { Audience } from '../../outlets/audience';
-import { anyOf } from '../../outlets/judge';
+import { joinAlternatives } from '../../outlets/limits/limit';
 import { postRule, outcome } from '../rule';
 
 interface Who {
@@ -22,7 +22,7 @@ export const audienceRule = postRule({
   },
   check({ audience, target }) {
     const { audiences } = target.placement;
-    const values = { audience, taken: anyOf(audiences) };
+    const values = { audience, taken: joinAlternatives(audiences) };
     if (audiences.includes(audience)) return { severity: 'pass', code: 'taken', values };
     const [first] = audiences;
     if (!first) return { severity: 'stop', code: 'unknown', values };

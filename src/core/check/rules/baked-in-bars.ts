@@ -1,5 +1,5 @@
 import { toRateChange } from '../../job/retime';
-import { boundariesOf } from '../../cut/shots';
+import { toBoundaries } from '../../cut/shots';
 import { foundInMaster, foundInShots, reachesPast } from '../../diagnosis/found-edges';
 import { percent } from '../../figures/figures';
 import type { RenderPlan } from '../../render/plan';
@@ -61,7 +61,7 @@ export const bakedInBarsRule = exportRule({
   check({ looks, plan }) {
     if (looks.some((look) => look.pass === null)) return { severity: 'unknown', code: 'unknown', values: {} };
     const of = new Set(plan.segments.map((segment) => segment.shot)).size;
-    const nameOf = ({ master }: Look) => (looks.length > 1 ? master.fileName : null);
+    const getName = ({ master }: Look) => (looks.length > 1 ? master.fileName : null);
     const barred = barredShots(plan, looks);
     const [first] = barred;
     if (!first) return { severity: 'pass', code: 'clear', values: {} };
@@ -70,7 +70,7 @@ export const bakedInBarsRule = exportRule({
       // Those of this master: each master is mended by itself.
       const shots = barred.filter((found) => found.whole && found.look === whole.look).length;
       const sure = whole.look.pass?.liveConfidence ?? 0;
-      return { ...wholeFound(whole), values: { shots, of, sure, file: nameOf(whole.look) } };
+      return { ...wholeFound(whole), values: { shots, of, sure, file: getName(whole.look) } };
     }
     const own = barred.find((found) => !found.whole);
     if (own) {
@@ -79,7 +79,7 @@ export const bakedInBarsRule = exportRule({
       return {
         severity: 'stop',
         code: 'shots',
-        values: { shots: lacking.length, of, file: nameOf(own.look) },
+        values: { shots: lacking.length, of, file: getName(own.look) },
         frame: own.frame,
         fix,
       };
@@ -114,7 +114,7 @@ function barredShots(plan: RenderPlan, looks: readonly Look[]): Barred[] {
 
 /** The boundaries of a master with the found edges on the shots that lack them. */
 function shotEdges({ pass, source, master, shots }: Look, lacking: readonly Barred[]) {
-  const boundaries = boundariesOf(shots).map((boundary, i) => {
+  const boundaries = toBoundaries(shots).map((boundary, i) => {
     const shot = shots[i];
     if (!pass || !shot || !lacking.some((found) => found.shot === shot.id)) return boundary;
     return { ...boundary, live: foundInShots(pass, source, master.rate, shot) };

@@ -1,4 +1,4 @@
-import { judgeBitrate } from '../../outlets/limits';
+import { judgeBitrate } from '../../outlets/limits/bit-rate';
 import { bitsLabel } from '../../figures/figures';
 import { exportRule, outcome } from '../rule';
 

@@ -1,4 +1,4 @@
-import { lengthsIn, rangeStarts } from '../../cut/cut';
+import { toMasterLengths, rangeStarts } from '../../cut/cut';
 import { isBurnt, PLAIN_CANVAS_TEXT } from '../../words/canvas-text';
 import { lintCues } from '../../words/cue-lint';
 import { listedCues } from '../../words/cue-list';
@@ -44,7 +44,7 @@ export const captionsRule = exportRule({
   check({ text, cut, canvas, plan, sources }) {
     const { cues, limits } = text.captions;
     const { captions: way } = canvas.text ?? PLAIN_CANVAS_TEXT;
-    const masters = lengthsIn(sources);
+    const masters = toMasterLengths(sources);
     const { rate } = canvas;
     const timeline = { cut, starts: rangeStarts(cut, masters, rate), masters, rate };
     const listed = listedCues(cues, timeline).filter(({ at }) => at !== null);

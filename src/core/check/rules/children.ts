@@ -1,4 +1,4 @@
-import { judgeChildrenStatement } from '../../outlets/limits';
+import { judgeChildrenStatement } from '../../outlets/limits/children';
 import { postRule, outcome } from '../rule';
 
 /** The statement on children, where the outlet wants one. */

@@ -1,4 +1,4 @@
-import { rangeAt } from '../../cut/cut';
+import { findRangeIndex } from '../../cut/cut';
 import { ratioLabel, type Size } from '../../picture/size';
 import { exportRule, outcome } from '../rule';
 
@@ -42,7 +42,7 @@ export const coverRule = exportRule({
     const { cover } = target.placement;
     if (!cover) return { severity: 'pass', code: 'none', values: {} };
     const chosen = text.cover;
-    if (chosen && rangeAt(cut, chosen.master, chosen.frame) < 0) {
+    if (chosen && findRangeIndex(cut, chosen.master, chosen.frame) < 0) {
       return { severity: 'warn', code: 'outside', values: {} };
     }
     const label = (size: Size) => `${ratioLabel(size)}, ${size.width}×${size.height}`;

@@ -1,4 +1,4 @@
-import { judgeDescription } from '../../outlets/limits';
+import { judgeDescription } from '../../outlets/limits/description';
 import { characters, cutOff } from '../../outlets/characters';
 import { postRule, outcome } from '../rule';
 

@@ -1,9 +1,9 @@
-import { judgeFileSize } from '../../outlets/limits';
+import { judgeFileSize } from '../../outlets/limits/file-size';
 import { bytesLabel } from '../../figures/figures';
 import { OWN_KEY } from '../../outlets/outlets';
 import { LEAST_VIDEO_BITS } from '../../rate/bit-rate';
 import { fileBytes, isOpen } from '../../render/making';
-import { secondsOf } from '../../time/frame-rate';
+import { toSeconds } from '../../time/frame-rate';
 import { exportRule, outcome } from '../rule';
 
 interface Estimated {
@@ -57,7 +57,7 @@ export const fileSizeRule = exportRule({
     if (target.key === OWN_KEY) return { severity: 'pass', code: 'free', values: { bytes, tried } };
     const values = { bytes, tried, cap };
     if (!judgeFileSize(bytes, target.placement)) return { severity: 'pass', code: 'within', values };
-    const room = (cap * 8 * 0.95) / secondsOf(plan.frames, plan.rate) - audioBits;
+    const room = (cap * 8 * 0.95) / toSeconds(plan.frames, plan.rate) - audioBits;
     const fitting = Math.floor(room / 100_000) * 100_000;
     if (fitting < LEAST_VIDEO_BITS) return { severity: 'stop', code: 'over-long', values };
     const fix = { fix: 'set-bits', values: { bits: fitting } } as const;

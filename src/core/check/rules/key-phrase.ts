@@ -1,4 +1,4 @@
-import { hasTag } from '../../outlets/limits';
+import { hasTag } from '../../outlets/limits/tags';
 import { postRule, outcome } from '../rule';
 
 interface Phrase {

@@ -1,7 +1,7 @@
-import { judgeLength } from '../../outlets/limits';
-import { lengthsIn, trimmedTo } from '../../cut/cut';
+import { judgeLength } from '../../outlets/limits/length';
+import { toMasterLengths, trimCut } from '../../cut/cut';
 import { OWN_KEY } from '../../outlets/outlets';
-import { framesWithin, secondsOf } from '../../time/frame-rate';
+import { framesWithin, toSeconds } from '../../time/frame-rate';
 import { exportRule, outcome } from '../rule';
 
 /** Seconds. */
@@ -49,14 +49,14 @@ export const lengthRule = exportRule({
   },
   check({ cut: kept, plan, target, sources }) {
     const { most: limit, least, best } = target.placement.length;
-    const seconds = secondsOf(plan.frames, plan.rate);
+    const seconds = toSeconds(plan.frames, plan.rate);
     const allowed = framesWithin(limit, plan.rate);
     if (target.key === OWN_KEY) return { severity: 'pass', code: 'free', values: { seconds } };
     const broken = judgeLength(plan, target.placement);
     if (broken === 'over') {
       // The end card stays: what is cut leaves room for it.
       const room = Math.max(1, allowed - plan.cardFrames);
-      const cut = trimmedTo(kept, room, lengthsIn(sources), plan.rate);
+      const cut = trimCut(kept, room, toMasterLengths(sources), plan.rate);
       return {
         severity: 'stop',
         code: 'over',

@@ -1,5 +1,4 @@
-import { judgeLevel } from '../../outlets/limits';
-import { levelName } from '../../outlets/judge';
+import { judgeLevel, levelName } from '../../outlets/limits/level';
 import { isLevelTooLow } from '../../render/making';
 import { rateLabel } from '../../time/frame-rate';
 import { exportRule, outcome } from '../rule';

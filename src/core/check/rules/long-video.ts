@@ -1,4 +1,4 @@
-import { judgeLongVideo } from '../../outlets/limits';
+import { judgeLongVideo } from '../../outlets/limits/long-video';
 import { postRule, outcome } from '../rule';
 
 const nothing = () => 'no link';

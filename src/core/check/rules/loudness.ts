@@ -47,7 +47,7 @@ export const loudnessRule = exportRule({
     const made = making.sound?.loudness ?? null;
     if (made === null && looks.some(({ pass }) => pass === null))
       return { severity: 'unknown', code: 'unknown', values: {} };
-    const measured = made ?? clipLoudness(cut, looks);
+    const measured = made ?? clipLoudness(cut, looks, making.sound?.channels ?? 2);
     if (measured === null) return { severity: 'pass', code: 'none', values: {} };
     const values = { measured, ...loudness };
     const fix = { fix: 'set-loudness', values: { target: loudness.target } } as const;

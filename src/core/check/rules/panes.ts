@@ -1,11 +1,11 @@
-import { subjectOf } from '../../framing/framing';
+import { findSubjectPoint } from '../../framing/framing';
 import { sharedShare, shows } from '../../layout/overlap';
 import {
   distinctFrames,
   plannedFrame,
   type PlanSegment,
   type RenderPlan,
-  segmentAt,
+  findSegment,
 } from '../../render/plan';
 import { counted, exportRule, outcome } from '../rule';
 
@@ -32,9 +32,9 @@ export function sharedPieces(plan: RenderPlan): Shared[] {
   const several = plan.segments.some(({ panes }) => new Set(panes.map((pane) => pane.track)).size > 1);
   if (!several) return [];
   for (const { frame } of distinctFrames(plan)) {
-    const segment = segmentAt(plan, frame);
+    const segment = findSegment(plan, frame);
     const known = worst.get(segment);
-    const found = sharedAt(plan, segment, frame);
+    const found = findShared(plan, segment, frame);
     if (found && (!known || rank(found) > rank(known))) worst.set(segment, found);
   }
   return [...worst.values()];
@@ -42,7 +42,7 @@ export function sharedPieces(plan: RenderPlan): Shared[] {
 
 const rank = ({ subject, share }: Shared): number => (subject ? 1 : 0) + share;
 
-function sharedAt(plan: RenderPlan, segment: PlanSegment, frame: number): Shared | null {
+function findShared(plan: RenderPlan, segment: PlanSegment, frame: number): Shared | null {
   const { panes, liveSize, masterFrame } = plannedFrame(plan, frame);
   const live = liveSize.width / liveSize.height;
   let worst: Shared | null = null;
@@ -52,7 +52,7 @@ function sharedAt(plan: RenderPlan, segment: PlanSegment, frame: number): Shared
       if (pane.track === other.track || !framing) return;
       const share = sharedShare(pane.framed, other.framed, live);
       if (share < TOUCHES) return;
-      const subject = shows(other.framed, subjectOf(framing, masterFrame), live);
+      const subject = shows(other.framed, findSubjectPoint(framing, masterFrame), live);
       const found = { frame, shot: segment.shot, of, by, share, subject };
       if (!worst || rank(found) > rank(worst)) worst = found;
     });

@@ -1,7 +1,7 @@
 import { toRateChange } from '../../job/retime';
 import { diagnose, type Problem } from '../../diagnosis/diagnosis';
 import type { ProblemCode, ProblemValues } from '../../diagnosis/problem-values';
-import { sourceOf } from '../../master/source';
+import { toSource } from '../../master/source';
 import type { Look } from '../look';
 import { exportRule, outcome } from '../rule';
 
@@ -43,15 +43,15 @@ export const problemRule = <Code extends ProblemCode>(
         );
         if (!found) continue;
         const values = found.values as ProblemValues[Code];
-        return { severity: 'warn', code: 'found', values, fix: fixOf(look, found) };
+        return { severity: 'warn', code: 'found', values, fix: toFix(look, found) };
       }
       return { severity: 'pass', code: 'clear', values: {} };
     },
   });
 
-function fixOf({ master, source }: Look, { offers }: Problem) {
+function toFix({ master, source }: Look, { offers }: Problem) {
   const [offer] = offers;
   if (!offer) return undefined;
-  const rates = toRateChange(source, sourceOf(master, offer.repairs));
+  const rates = toRateChange(source, toSource(master, offer.repairs));
   return { fix: 'repair', values: { ...offer, master: master.id, rates } } as const;
 }

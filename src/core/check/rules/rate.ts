@@ -1,4 +1,4 @@
-import { judgeRate } from '../../outlets/limits';
+import { judgeRate } from '../../outlets/limits/rate';
 import { costWords } from '../../render/rate-cost';
 import { compareRates, rateLabel } from '../../time/frame-rate';
 import { exportRule, outcome } from '../rule';

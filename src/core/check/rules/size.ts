@@ -1,13 +1,12 @@
-import { canvasSizeFor } from '../../outlets/outlets';
+import { chooseCanvasSize } from '../../outlets/outlets';
 import { sizesLabel, takesSize } from '../../outlets/taken-sizes';
-import type { Size } from '../../picture/size';
+import { sizeLabel } from '../../picture/size';
 import { exportRule, outcome } from '../rule';
 
 interface Sizes {
   has: string;
   asked: string;
 }
-const nameOf = ({ width, height }: Size): string => `${width}×${height}`;
 const figures = ({ has, asked }: Sizes): string => `${has}; asked ${asked}`;
 
 /** The canvas's size against those that the placement takes. */
@@ -24,11 +23,11 @@ export const sizeRule = exportRule({
   },
   check({ canvas, target }) {
     const { sizes } = target.placement;
-    const values = { has: nameOf(canvas), asked: sizesLabel(sizes) };
+    const values = { has: sizeLabel(canvas), asked: sizesLabel(sizes) };
     if (takesSize(sizes, canvas)) return { severity: 'pass', code: 'same', values };
     // A further placement of the canvas does not take its place.
     if (canvas.placement !== target.key) return { severity: 'stop', code: 'differs', values };
-    const { width, height } = canvasSizeFor(target);
+    const { width, height } = chooseCanvasSize(target);
     const fix = { fix: 'take-size', values: { placement: target.key, size: { width, height } } } as const;
     return { severity: 'stop', code: 'differs', values, fix };
   },

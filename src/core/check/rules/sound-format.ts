@@ -1,10 +1,10 @@
-import { judgeSound } from '../../outlets/limits';
+import { judgeSound } from '../../outlets/limits/sound';
 import { bitsLabel } from '../../figures/figures';
 import { channelWords, codecName } from '../../master/master';
-import { anyOf } from '../../outlets/judge';
+import { joinAlternatives } from '../../outlets/limits/limit';
 import type { Source } from '../../master/source';
 import type { Placement } from '../../outlets/placement';
-import { isFor, type SoundMaking } from '../../render/making';
+import { isForPlacement, type SoundMaking } from '../../render/making';
 import { exportRule, outcome } from '../rule';
 
 /** Kilohertz. */
@@ -61,7 +61,7 @@ export const soundFormatRule = exportRule({
     const { sound } = making;
     if (!sound) return { severity: 'pass', code: 'none', values: {} };
     return (
-      (isFor(making, placement) ? againstOutlet(sound, placement.audio) : null) ?? ofMasters(sound, sources)
+      (isForPlacement(making, placement) ? againstOutlet(sound, placement.audio) : null) ?? ofMasters(sound, sources)
     );
   },
 });
@@ -72,9 +72,9 @@ const refused = (made: string, taken: string) =>
 /** What an outlet has against the sound, or null. */
 function againstOutlet({ codec, sampleRate, channels, bits }: SoundMaking, audio: Placement['audio']) {
   const broken = judgeSound({ codec, sampleRate, channels }, { audio });
-  if (broken === 'codec') return refused(codecName(codec), anyOf(audio.codecs.map(codecName)));
+  if (broken === 'codec') return refused(codecName(codec), joinAlternatives(audio.codecs.map(codecName)));
   if (broken === 'sample-rate') {
-    const rates = anyOf(audio.sampleRates.map((rate) => String(rate / 1000)));
+    const rates = joinAlternatives(audio.sampleRates.map((rate) => String(rate / 1000)));
     return refused(`${sampleRate / 1000} kHz`, `${rates} kHz`);
   }
   if (broken === 'too-many') return refused('stereo', 'mono');

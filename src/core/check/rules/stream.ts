@@ -1,8 +1,9 @@
-import { judgeCodec, judgeContainer } from '../../outlets/limits';
+import { judgeCodec } from '../../outlets/limits/codec';
+import { judgeContainer } from '../../outlets/limits/container';
 import { codecName } from '../../master/master';
-import { anyOf } from '../../outlets/judge';
+import { joinAlternatives } from '../../outlets/limits/limit';
 import { FORMATS } from '../../rate/format';
-import { isFor } from '../../render/making';
+import { isForPlacement } from '../../render/making';
 import { exportRule, outcome } from '../rule';
 
 interface Taken {
@@ -40,13 +41,13 @@ export const streamRule = exportRule({
   check({ making, target: { placement } }) {
     const { containers, video } = placement;
     const { name, container, video: codec } = FORMATS[making.format];
-    const takenCodecs = anyOf(video.codecs.map(codecName));
-    const taken = `${anyOf(containers).toUpperCase()}, ${takenCodecs}`;
-    if (!isFor(making, placement)) return { severity: 'warn', code: 'apart', values: { made: name, taken } };
+    const takenCodecs = joinAlternatives(video.codecs.map(codecName));
+    const taken = `${joinAlternatives(containers).toUpperCase()}, ${takenCodecs}`;
+    if (!isForPlacement(making, placement)) return { severity: 'warn', code: 'apart', values: { made: name, taken } };
     const profile = making.picture?.profile ?? 'high';
     const broken = judgeCodec({ codec: codec ?? '', profile: codec === 'avc' ? profile : null }, placement);
     if (judgeContainer(container, placement)) {
-      const values = { made: container.toUpperCase(), taken: anyOf(containers).toUpperCase() };
+      const values = { made: container.toUpperCase(), taken: joinAlternatives(containers).toUpperCase() };
       return { severity: 'stop', code: 'container', values };
     }
     if (broken === 'codec') {
@@ -57,7 +58,7 @@ export const streamRule = exportRule({
       };
     }
     if (broken === 'profile') {
-      return { severity: 'stop', code: 'profile', values: { made: profile, taken: anyOf(video.profiles) } };
+      return { severity: 'stop', code: 'profile', values: { made: profile, taken: joinAlternatives(video.profiles) } };
     }
     const made = [
       container.toUpperCase(),

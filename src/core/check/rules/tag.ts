@@ -1,4 +1,4 @@
-import { judgeRequiredTag } from '../../outlets/limits';
+import { judgeRequiredTag } from '../../outlets/limits/tags';
 import { outcome, postRule } from '../rule';
 
 interface Tags {

@@ -1,4 +1,4 @@
-import { judgeTags } from '../../outlets/limits';
+import { judgeTags } from '../../outlets/limits/tags';
 import { characters } from '../../outlets/characters';
 import { postRule, outcome } from '../rule';
 

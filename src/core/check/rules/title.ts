@@ -1,4 +1,4 @@
-import { judgeTitle } from '../../outlets/limits';
+import { judgeTitle } from '../../outlets/limits/title';
 import { characters } from '../../outlets/characters';
 import { postRule, outcome } from '../rule';
 

@@ -1,11 +1,12 @@
-import { subjectOf } from '../../framing/framing';
-import { placeIn } from '../../layout/overlap';
+import { memoize } from '../../figures/memoize';
+import { findSubjectPoint } from '../../framing/framing';
+import { toWindowPoint } from '../../layout/overlap';
 import { DEVICES, type Device, type Placement, type Zone } from '../../outlets/placement';
-import { windowAt } from '../../framing/window';
+import { computeWindow } from '../../framing/window';
 import { ACTION_SAFE } from '../../picture/safe-areas';
 import type { Size } from '../../picture/size';
-import { PaneMemory } from '../../render/pane-memory';
-import { masterFrameIn, type PlanPane, type PlanSegment, type RenderPlan } from '../../render/plan';
+import { memoizePane } from '../../render/memoize-pane';
+import { computeMasterFrame, type PlanPane, type PlanSegment, type RenderPlan } from '../../render/plan';
 import { counted, exportRule, outcome } from '../rule';
 
 const DEVICE_NAMES: Record<Device, string> = { phone: 'phones', tablet: 'tablets', desk: 'desks' };
@@ -47,7 +48,7 @@ export const zonesRule = exportRule({
   },
   check({ canvas, plan, target }) {
     const { zones } = target.placement;
-    const all = zonesIn(zones);
+    const all = listZones(zones);
     if (all.length === 0) return { severity: 'pass', code: 'none', values: {} };
     const covered = new Map<(typeof all)[number], { frame: number; shots: Set<string> }>();
     for (const segment of plan.segments) {
@@ -85,7 +86,7 @@ type Zones = Placement['zones'];
 /** Which zones cover a place, by their place in the list of all, with the output frames until then. */
 type Covering = [place: number, offset: number][];
 
-const zonesIn = (zones: Zones) =>
+const listZones = (zones: Zones) =>
   DEVICES.flatMap((device) => zones[device].map((zone) => ({ device, zone })));
 
 /** What lies outside the action-safe area, as zones. */
@@ -107,27 +108,19 @@ const OUTSIDE_SAFE: Zones = {
   desk: [],
 };
 
-const places = new PaneMemory(placesOf);
-/** By segment and zones, which stay the same objects until they are changed. */
-const known = new WeakMap<PlanSegment, WeakMap<Zones, Covering>>();
-
-function coveredIn(plan: RenderPlan, segment: PlanSegment, zones: Zones, canvas: Size): Covering {
-  const byZones = known.get(segment) ?? new WeakMap<Zones, Covering>();
-  known.set(segment, byZones);
-  const found = byZones.get(zones) ?? covering(plan, segment, zones, canvas);
-  byZones.set(zones, found);
-  return found;
-}
+const placesOfPane = memoizePane(listPlaces);
+/** A segment is of one plan, and so of one canvas. */
+const coveredIn = memoize(covering, (_, segment, zones) => [segment, zones]);
 
 function covering(plan: RenderPlan, segment: PlanSegment, zones: Zones, { width, height }: Size): Covering {
-  const seen = segment.panes.flatMap((pane) => places.of(plan, segment, pane));
-  return zonesIn(zones).flatMap(({ zone }, place): Covering => {
+  const seen = segment.panes.flatMap((pane) => placesOfPane(plan, segment, pane));
+  return listZones(zones).flatMap(({ zone }, place): Covering => {
     const first = seen.find(({ x, y }) => holds(zone, { x: x / width, y: y / height }));
     return first ? [[place, first.offset]] : [];
   });
 }
 
-function placesOf(plan: RenderPlan, segment: PlanSegment, { framing, picture }: PlanPane): SeenPlace[] {
+function listPlaces(plan: RenderPlan, segment: PlanSegment, { framing, picture }: PlanPane): SeenPlace[] {
   // A framing that nobody touched keeps nothing in view.
   if (!framing || !isPlaced(framing)) return [];
   const live = segment.liveSize.width / segment.liveSize.height;
@@ -135,8 +128,12 @@ function placesOf(plan: RenderPlan, segment: PlanSegment, { framing, picture }: 
   const moves = framing.keyframes.length > 1 || (framing.subject?.length ?? 0) > 1;
   const count = moves ? segment.frames : 1;
   return Array.from({ length: count }, (_, offset) => {
-    const frame = masterFrameIn(plan, segment, segment.start + offset);
-    const seen = placeIn(windowAt(framing, frame, aspects), subjectOf(framing, frame), live);
+    const frame = computeMasterFrame(plan, segment, segment.start + offset);
+    const seen = toWindowPoint(
+      computeWindow(framing, frame, aspects),
+      findSubjectPoint(framing, frame),
+      live,
+    );
     return { offset, x: picture.x + seen.x * picture.width, y: picture.y + seen.y * picture.height };
   });
 }

@@ -1,11 +1,11 @@
 import { z } from 'zod';
 import type { Framing } from '../../framing/framing';
 import { canvasSchema, canvasSizeSchema } from '../../layout/canvas';
-import { MAIN_TRACK } from '../../layout/layout';
+import { MAIN_TRACK } from '../../layout/pane';
 import { frameRateSchema } from '../../time/frame-rate';
 import { activeCanvas } from '../clip';
 import { activeClip } from '../job';
-import { actsOf, command, withCanvas, withClip } from './command';
+import { listActs, command, withCanvas, withClip } from './command';
 
 const ACTS = {
   add: 'add a canvas',
@@ -22,7 +22,7 @@ const ACTS = {
 export const CANVAS_COMMANDS = {
   'set-canvases': command({
     schema: z.object({
-      act: z.enum(actsOf(ACTS)),
+      act: z.enum(listActs(ACTS)),
       canvases: z.array(canvasSchema).min(1),
       canvas: z.string(),
     }),

@@ -1,9 +1,9 @@
 import { z } from 'zod';
 import { audienceSchema } from '../../outlets/audience';
 import { withAudience } from '../audience';
-import { clipSchema, goneClipOf, overrideSchema, wordsSchema } from '../clip';
+import { clipSchema, toGoneClip, overrideSchema, wordsSchema } from '../clip';
 import { withVariant } from '../post-words';
-import { actsOf, command, withClip } from './command';
+import { listActs, command, withClip } from './command';
 
 const ACTS = {
   add: 'add a clip',
@@ -15,11 +15,11 @@ const ACTS = {
 /** The clips of a job, and what goes out with the one being worked on. */
 export const CLIP_COMMANDS = {
   'set-clips': command({
-    schema: z.object({ act: z.enum(actsOf(ACTS)), clips: z.array(clipSchema).min(1), clip: z.string() }),
+    schema: z.object({ act: z.enum(listActs(ACTS)), clips: z.array(clipSchema).min(1), clip: z.string() }),
     label: ACTS,
     apply(edit, { clips, clip }) {
       const stays = new Set(clips.map((clip) => clip.id));
-      const removed = edit.clips.filter((clip) => !stays.has(clip.id)).map(goneClipOf);
+      const removed = edit.clips.filter((clip) => !stays.has(clip.id)).map(toGoneClip);
       const gone = [...edit.gone.filter((clip) => !stays.has(clip.id)), ...removed];
       return { ...edit, clips, clip, gone };
     },

@@ -3,6 +3,15 @@ import type { Canvas } from '../../layout/canvas';
 import { activeClip, type Edit } from '../job';
 import type { Clip } from '../clip';
 
+/** A command was not carried out: a job that held its values could not be read back. */
+export class CommandRefused extends RangeError {
+  /** @param problem which value, and why. */
+  constructor(readonly problem: string) {
+    super(`the command is refused: ${problem}`);
+    this.name = 'CommandRefused';
+  }
+}
+
 /** One kind of change that a person can make to a job. */
 export interface CommandKind<Values> {
   /** What it needs. */
@@ -17,7 +26,7 @@ export interface CommandKind<Values> {
 export const command = <Values>(kind: CommandKind<Values>): CommandKind<Values> => kind;
 
 /** The acts of a table of labels, as a schema takes them. */
-export const actsOf = <Act extends string>(labels: Record<Act, string>): [Act, ...Act[]] =>
+export const listActs = <Act extends string>(labels: Record<Act, string>): [Act, ...Act[]] =>
   Object.keys(labels) as [Act, ...Act[]];
 
 /** An edit with the clip being worked on changed. */

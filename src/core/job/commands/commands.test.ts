@@ -5,8 +5,8 @@ import { PLAIN_LAYOUT } from '../../layout/layout';
 import { NO_CAPTIONS } from '../../words/captions';
 import { plainBlock } from '../../words/text-block';
 import { canvasAdded } from '../canvases';
-import { changeBy, continued, EMPTY_HISTORY, recorded, redone, undone, type Versioned } from '../history';
-import { activeClip } from '../job';
+import { computeChange, continued, EMPTY_HISTORY, recorded, redone, undone, type Versioned } from '../history';
+import { activeClip, type Edit, jobSchema } from '../job';
 import { readStoredJob, storedJob } from '../stored-job';
 import { applyCommand, type Command, stepLabel, stepName } from './commands';
 import { A_TOUCH, PLAIN_ENCODING } from '../../rate/encoding';
@@ -22,7 +22,7 @@ const FAST = { num: 48000, den: 1001 };
 const after = (commands: readonly Command[]): Versioned =>
   commands.reduce<Versioned>(
     (now, command) => {
-      const change = changeBy(now.edit, command);
+      const change = computeChange(now.edit, command);
       return change ? recorded(now, change) : now;
     },
     { edit: job.edit, history: EMPTY_HISTORY },
@@ -144,6 +144,22 @@ const OF_KIND: { [N in Command['type']]: fc.Arbitrary<Extract<Command, { type: N
 };
 const command: fc.Arbitrary<Command> = fc.oneof(...Object.values<fc.Arbitrary<Command>>(OF_KIND));
 
+const EXTREMES = [-1e9, 1e9, 1.5, NaN, null, '', 'x'.repeat(6000), [], {}] as const;
+
+/** Where the values of a command are that hold no others. */
+const placesIn = (value: unknown, at: string[] = []): string[][] =>
+  typeof value === 'object' && value !== null
+    ? Object.entries(value).flatMap(([key, part]) => (key === 'type' ? [] : placesIn(part, [...at, key])))
+    : [at];
+
+/** A value with another at a place in it. */
+function withPlace(value: unknown, [key, ...rest]: readonly string[], other: unknown): unknown {
+  if (key === undefined) return other;
+  const whole = value as Record<string, unknown>;
+  const part = withPlace(whole[key], rest, other);
+  return Array.isArray(value) ? value.with(Number(key), part) : { ...whole, [key]: part };
+}
+
 describe('commands', () => {
   it('can all be undone and done again', () => {
     fc.assert(
@@ -169,10 +185,29 @@ describe('commands', () => {
     );
   });
 
+  it('are refused, or leave a job that reads back, whatever one of their values is', () => {
+    fc.assert(
+      fc.property(command, fc.nat(), fc.constantFrom(...EXTREMES), (any, at, extreme) => {
+        const places = placesIn(any);
+        const spoiled = withPlace(any, places[at % places.length] ?? ['act'], extreme) as Command;
+        let edit: Edit;
+        try {
+          edit = applyCommand(job.edit, spoiled);
+        } catch (error) {
+          expect(error).toBeInstanceOf(RangeError);
+          return;
+        }
+        const stored: unknown = JSON.parse(JSON.stringify({ ...job, edit }));
+        expect([jobSchema.safeParse(stored).error, spoiled]).toEqual([undefined, spoiled]);
+      }),
+      { numRuns: 1000 },
+    );
+  });
+
   it('that continue one another are one step', () => {
     const start = { edit: job.edit, history: EMPTY_HISTORY };
-    const first = recorded(start, changeBy(job.edit, framing(0.4))!);
-    const second = continued(first, changeBy(first.edit, framing(0.3))!);
+    const first = recorded(start, computeChange(job.edit, framing(0.4))!);
+    const second = continued(first, computeChange(first.edit, framing(0.3))!);
     expect(second.history.past).toHaveLength(1);
     expect(undone(second).edit).toEqual(job.edit);
     expect(redone(undone(second)).edit).toEqual(second.edit);

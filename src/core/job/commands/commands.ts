@@ -1,8 +1,9 @@
 import type { z } from 'zod';
+import { describeProblem } from '../../figures/schema-problem';
 import type { Edit } from '../job';
 import { CANVAS_COMMANDS } from './canvas-commands';
 import { CLIP_COMMANDS } from './clip-commands';
-import type { CommandKind } from './command';
+import { type CommandKind, CommandRefused } from './command';
 import { CUT_COMMANDS } from './cut-commands';
 import { ENCODING_COMMANDS } from './encoding-commands';
 import { FRAMING_COMMANDS } from './framing-commands';
@@ -36,16 +37,22 @@ export type Command = {
 export type ActOf<N extends Name> = Values<N> extends { act: infer Act } ? Act : never;
 
 /** Name and values belong together in a command; the table knows each pair. */
-const kindIn = (table: object, name: string): CommandKind<unknown> | undefined =>
+const findKind = (table: object, name: string): CommandKind<unknown> | undefined =>
   (table as Partial<Record<string, CommandKind<unknown>>>)[name];
 
 function applied(table: object, edit: Edit, command: { type: string }): Edit {
-  const kind = kindIn(table, command.type);
+  const kind = findKind(table, command.type);
   if (!kind) throw new RangeError(`there is no command ${command.type}`);
+  const { error } = kind.schema.safeParse(command);
+  if (error) throw new CommandRefused(describeProblem(error));
   return kind.apply(edit, command);
 }
 
-/** The edit after a command. Pure. @throws RangeError for a placement or a canvas that is not there. */
+/**
+ * The edit after a command. Pure.
+ * @throws CommandRefused for values that a job could not be read back with. @throws RangeError for a placement or a
+ * canvas that is not there.
+ */
 export const applyCommand = (edit: Edit, command: Command): Edit => applied(COMMANDS, edit, command);
 
 /** What a step that a command made is stored as: `set-cut/trim`, or `detach`. */
@@ -56,6 +63,6 @@ export function stepName(command: Command): string {
 /** What a stored step is called where it can be undone; one that this program does not know any more has no words. */
 export function stepLabel(name: string): string {
   const [type = '', act = ''] = name.split('/');
-  const label = kindIn(COMMANDS, type)?.label;
+  const label = findKind(COMMANDS, type)?.label;
   return (typeof label === 'object' ? label[act] : label) ?? 'an earlier step';
 }

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { cutSchema } from '../../cut/cut';
-import { actsOf, command, withClip } from './command';
+import { listActs, command, withClip } from './command';
 
 const ACTS = {
   'in-point': 'set the in point',
@@ -19,7 +19,7 @@ const ACTS = {
 /** What is kept of the masters. */
 export const CUT_COMMANDS = {
   'set-cut': command({
-    schema: z.object({ act: z.enum(actsOf(ACTS)), cut: cutSchema }),
+    schema: z.object({ act: z.enum(listActs(ACTS)), cut: cutSchema }),
     label: ACTS,
     apply: (edit, { cut }) => withClip(edit, (clip) => ({ ...clip, cut })),
   }),

@@ -1,6 +1,5 @@
 import { z } from 'zod';
-import { boundedInt, MAX_BITRATE } from '../../figures/bounded';
-import { type Encoding, encodingSchema, PLAIN_ENCODING } from '../../rate/encoding';
+import { type Encoding, encodingSchema, PLAIN_ENCODING, videoBitsSchema } from '../../rate/encoding';
 import { activeCanvas } from '../clip';
 import type { Edit } from '../job';
 import { command, withCanvas, withClip } from './command';
@@ -26,7 +25,7 @@ export const ENCODING_COMMANDS = {
   }),
   'set-video-bits': command({
     /** Null for the rate that is worked out. */
-    schema: z.object({ bits: boundedInt(1, MAX_BITRATE).nullable() }),
+    schema: z.object({ bits: videoBitsSchema.nullable() }),
     label: 'set the bit rate',
     apply: (edit, { bits }) =>
       withEncoding(edit, (encoding) => ({

@@ -1,10 +1,10 @@
 import { z } from 'zod';
 import { frameIndex } from '../../figures/bounded';
 import { type Framing, framingSchema, plainFraming } from '../../framing/framing';
-import { framingFor } from '../../layout/framing-for';
-import { tracksOf } from '../../layout/layout';
+import { findFraming } from '../../layout/framing-for';
+import { listFramingTracks } from '../../layout/layout';
 import type { Edit } from '../job';
-import { actsOf, command, withCanvas, withClip } from './command';
+import { listActs, command, withCanvas, withClip } from './command';
 
 const ACTS = {
   move: 'move the window',
@@ -46,7 +46,7 @@ function replaced(known: readonly Framing[], framings: readonly Framing[]): Fram
 /** Where the window lies over the shots. */
 export const FRAMING_COMMANDS = {
   'set-framings': command({
-    schema: z.object({ act: z.enum(actsOf(ACTS)), owner: ownerSchema, framings: z.array(framingSchema) }),
+    schema: z.object({ act: z.enum(listActs(ACTS)), owner: ownerSchema, framings: z.array(framingSchema) }),
     label: ACTS,
     apply: (edit, { owner, framings }) => withFramings(edit, owner, (known) => replaced(known, framings)),
   }),
@@ -71,7 +71,7 @@ export const FRAMING_COMMANDS = {
     apply: (edit, { canvas: id, shot }) =>
       withClip(edit, (clip) =>
         withCanvas(clip, id, (canvas) => {
-          const own = tracksOf(canvas.layout).map((track) => framingFor(canvas, edit.framings, shot, track));
+          const own = listFramingTracks(canvas.layout).map((track) => findFraming(canvas, edit.framings, shot, track));
           const others = canvas.detached.filter((framing) => framing.shot !== shot.id);
           return { ...canvas, detached: [...others, ...own] };
         }),

@@ -3,7 +3,7 @@ import { frameCount } from '../../figures/bounded';
 import { boundarySchema, reshot } from '../../cut/shots';
 import { shotSchema } from '../../cut/shot';
 import type { Framing } from '../../framing/framing';
-import { actsOf, command } from './command';
+import { listActs, command } from './command';
 
 const ACTS = {
   found: 'use the shots that were found',
@@ -18,7 +18,7 @@ const ACTS = {
 export const SHOT_COMMANDS = {
   'set-shots': command({
     schema: z.object({
-      act: z.enum(actsOf(ACTS)),
+      act: z.enum(listActs(ACTS)),
       master: z.string(),
       /** That master's one shot, where it has none of its own yet; its new boundaries, and its length. */
       old: z.array(shotSchema).readonly(),

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { activeClip, type Edit, onCanvas, onClip } from '../job';
-import { actsOf, command } from './command';
+import { listActs, command } from './command';
 
 const ACTS = { fixes: 'apply the fixes' };
 
@@ -19,13 +19,13 @@ const stepSchema = z.object({
 /** Several changes, on whatever canvas of whatever clip, as one step; what is worked on stays. */
 export const togetherWith = (apply: (edit: Edit, command: Step['command']) => Edit) => ({
   together: command({
-    schema: z.object({ act: z.enum(actsOf(ACTS)), steps: z.array(stepSchema).min(1) }),
+    schema: z.object({ act: z.enum(listActs(ACTS)), steps: z.array(stepSchema).min(1) }),
     label: ACTS,
-    apply: (edit, { steps }) => steps.reduce((now, step) => appliedAt(now, step, apply), edit),
+    apply: (edit, { steps }) => steps.reduce((now, step) => applyStep(now, step, apply), edit),
   }),
 });
 
-function appliedAt(
+function applyStep(
   edit: Edit,
   { clip, canvas, command: made }: Step,
   apply: (edit: Edit, command: Step['command']) => Edit,

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { memoizeSchema } from '../../figures/memoize-schema';
 import type { Canvas } from '../../layout/canvas';
 import { layoutSchema } from '../../layout/layout';
 import { canvasTextSchema } from '../../words/canvas-text';
@@ -6,7 +7,10 @@ import { captionsSchema, cueSchema, MOST_CUES } from '../../words/captions';
 import { cardSchema, type ClipText, coverSchema, NO_TEXT } from '../../words/clip-text';
 import { type TextBlock, textBlockSchema } from '../../words/text-block';
 import type { Edit } from '../job';
-import { actsOf, command, withCanvas, withClip } from './command';
+import { listActs, command, withCanvas, withClip } from './command';
+
+/** Most cues are those that were there before: thousands are not looked at again for one that was changed. */
+const knownCueSchema = memoizeSchema(cueSchema);
 
 const BLOCK_ACTS = {
   add: 'add a text block',
@@ -63,17 +67,17 @@ function withPlacesOf(canvas: Canvas, blocks: readonly TextBlock[]): Canvas {
 /** The words on the picture. */
 export const WORDS_COMMANDS = {
   'set-blocks': command({
-    schema: z.object({ act: z.enum(actsOf(BLOCK_ACTS)), blocks: z.array(textBlockSchema) }),
+    schema: z.object({ act: z.enum(listActs(BLOCK_ACTS)), blocks: z.array(textBlockSchema) }),
     label: BLOCK_ACTS,
     apply: (edit, { blocks }) => withBlocks(edit, blocks),
   }),
   'set-cues': command({
-    schema: z.object({ act: z.enum(actsOf(CUE_ACTS)), cues: z.array(cueSchema).max(MOST_CUES) }),
+    schema: z.object({ act: z.enum(listActs(CUE_ACTS)), cues: z.array(knownCueSchema).max(MOST_CUES) }),
     label: CUE_ACTS,
     apply: (edit, { cues }) => withText(edit, (text) => ({ ...text, captions: { ...text.captions, cues } })),
   }),
   'set-captions': command({
-    schema: z.object({ act: z.enum(actsOf(CAPTION_ACTS)), captions: captionsSchema.omit({ cues: true }) }),
+    schema: z.object({ act: z.enum(listActs(CAPTION_ACTS)), captions: captionsSchema.omit({ cues: true }) }),
     label: CAPTION_ACTS,
     apply: (edit, { captions }) =>
       withText(edit, (text) => ({ ...text, captions: { ...captions, cues: text.captions.cues } })),
@@ -89,7 +93,7 @@ export const WORDS_COMMANDS = {
     apply: (edit, { cover }) => withText(edit, (text) => ({ ...text, cover })),
   }),
   'set-canvas-text': command({
-    schema: z.object({ act: z.enum(actsOf(CANVAS_ACTS)), canvas: z.string(), text: canvasTextSchema }),
+    schema: z.object({ act: z.enum(listActs(CANVAS_ACTS)), canvas: z.string(), text: canvasTextSchema }),
     label: CANVAS_ACTS,
     apply: (edit, { canvas, text }) =>
       withClip(edit, (clip) => withCanvas(clip, canvas, (old) => ({ ...old, text }))),

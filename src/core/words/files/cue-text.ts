@@ -1,5 +1,5 @@
 import { tokenizeVTTCue, VTTCue, type VTTNode } from 'media-captions';
-import { wordsOf } from '../speech-rhythm';
+import { locateWords } from '../speech-rhythm';
 
 /** The words of a cue without its marks. */
 export interface CueText {
@@ -75,6 +75,6 @@ const tidy = (text: string): string =>
 /** When each word begins, where more than one time is said; words without a time of their own have that before them. */
 function wordTimes(read: readonly { text: string; at: number | null }[], text: string): number[] | null {
   if (!read.some((piece) => piece.at !== null)) return null;
-  const times = read.flatMap((piece) => wordsOf(piece.text).map(() => piece.at ?? -1));
-  return times.length === wordsOf(text).length ? times : null;
+  const times = read.flatMap((piece) => locateWords(piece.text).map(() => piece.at ?? -1));
+  return times.length === locateWords(text).length ? times : null;
 }

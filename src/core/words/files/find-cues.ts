@@ -48,8 +48,8 @@ export function findCues(text: string): RawFile {
   while (at < lines.length) {
     const line = lines[at] as string;
     if (isTimes(line)) {
-      const end = endOf(lines, at + 1);
-      cues.push(cueOf(lines, at, end, { format, count: cues.length }));
+      const end = findEnd(lines, at + 1);
+      cues.push(readCue(lines, at, end, { format, count: cues.length }));
       at = end;
     } else if (format === 'vtt' && COMMENT.test(line)) {
       const from = at;
@@ -66,7 +66,7 @@ export function findCues(text: string): RawFile {
 const short = (text: string): string => (text.length > 60 ? `${text.slice(0, 57)}…` : text.trim());
 
 /** Where a cue's words end: before the next time and its number, or before a note. */
-function endOf(lines: readonly string[], from: number): number {
+function findEnd(lines: readonly string[], from: number): number {
   let at = from;
   for (; at < lines.length; at++) {
     const line = lines[at] as string;
@@ -80,7 +80,7 @@ function endOf(lines: readonly string[], from: number): number {
   return at > from && (isNumber(before) || alone) ? at - 1 : at;
 }
 
-function cueOf(
+function readCue(
   lines: readonly string[],
   at: number,
   end: number,

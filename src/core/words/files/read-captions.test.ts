@@ -3,7 +3,7 @@ import { parseText } from 'media-captions';
 import { WebVTTParser } from 'webvtt-parser';
 import { SEED, seeded, soakFigure, trials } from '../../../../tests/soak';
 import { MOST_CUES } from '../captions';
-import { wordsOf } from '../speech-rhythm';
+import { locateWords } from '../speech-rhythm';
 import { noteWords, NOTES, type NoteCode } from './caption-note';
 import { readCaptions } from './read-captions';
 import { CAPTION_FORMS, captionText, srtText, vttText } from './write-captions';
@@ -272,7 +272,7 @@ describe('files that are broken in many ways', () => {
       for (let i = 0; i < 6; i++) BREAKS[Math.floor(random() * BREAKS.length)]!(lines, random);
       const { cues, notes } = read(lines.join('\n'));
       const found = new Set(
-        cues.flatMap((cue) => wordsOf(cue.text).map(({ from, to }) => cue.text.slice(from, to))),
+        cues.flatMap((cue) => locateWords(cue.text).map(({ from, to }) => cue.text.slice(from, to))),
       );
       const told = notes.map((note) => note.detail).join(' ');
       for (const word of words) {

@@ -1,4 +1,4 @@
-import { graphemesOf } from '../graphemes';
+import { splitGraphemes } from '../graphemes';
 import { MOST_CUE_TEXT, MOST_CUES } from '../captions';
 import { readCueText } from './cue-text';
 import type { CaptionFile, FileCue } from './caption-file';
@@ -71,20 +71,20 @@ function withWords(cue: Timed): FileCue[] {
     start: edge(i),
     end: edge(i + 1),
     text: part,
-    ...(words && parts.length === 1 && { words: words.map((time) => shareOf(time, start, end)) }),
+    ...(words && parts.length === 1 && { words: words.map((time) => toShare(time, start, end)) }),
     line,
     notes: i === 0 ? notes : [],
   }));
 }
 
-const shareOf = (time: number, start: number, end: number): number =>
+const toShare = (time: number, start: number, end: number): number =>
   Math.min(1, Math.max(0, (time - start) / (end - start)));
 
 /** A text in parts that cues can hold, between graphemes. */
 function divided(text: string): string[] {
   if (text.length <= MOST_CUE_TEXT) return [text];
   // A letter may carry more marks than a cue can hold.
-  const pieces = graphemesOf(text).flatMap((grapheme) => grapheme.match(/[\s\S]{1,500}/g) ?? []);
+  const pieces = splitGraphemes(text).flatMap((grapheme) => grapheme.match(/[\s\S]{1,500}/g) ?? []);
   return pieces.reduce<string[]>(
     (parts, piece) => {
       const last = parts[parts.length - 1] as string;

@@ -10,7 +10,7 @@ export type WrittenCue = z.infer<typeof writtenCueSchema>;
 export const CAPTION_FORMS = ['srt', 'vtt'] as const;
 export type CaptionForm = (typeof CAPTION_FORMS)[number];
 
-const linesOf = (text: string): string =>
+const toLines = (text: string): string =>
   text
     .split(/\r\n|\r|\n/)
     .filter((line) => line.trim() !== '')
@@ -21,7 +21,7 @@ export function srtText(cues: readonly WrittenCue[]): string {
   return cues
     .map(
       ({ start, end, text }, i) =>
-        `${i + 1}\n${timeText(start, ',')} --> ${timeText(end, ',')}\n${linesOf(text).replaceAll('-->', '->')}\n`,
+        `${i + 1}\n${timeText(start, ',')} --> ${timeText(end, ',')}\n${toLines(text).replaceAll('-->', '->')}\n`,
     )
     .join('\n')
     .replaceAll('\n', '\r\n');
@@ -33,7 +33,7 @@ export function vttText(cues: readonly WrittenCue[]): string {
     text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;');
   const blocks = cues.map(
     ({ start, end, text }, i) =>
-      `${i + 1}\n${timeText(start, '.')} --> ${timeText(end, '.')}\n${escaped(linesOf(text))}\n`,
+      `${i + 1}\n${timeText(start, '.')} --> ${timeText(end, '.')}\n${escaped(toLines(text))}\n`,
   );
   return ['WEBVTT\n', ...blocks].join('\n');
 }

@@ -1,0 +1,34 @@
+import { findAdvisedBitrate, makingOfJob, planOfJob } from '@core/check/check';
+import { activeCanvas } from '@core/job/clip';
+import { activeClip, type Job } from '@core/job/job';
+import { renderMark, type RenderRequest } from '@core/job/render-service';
+import { type Encoding, PLAIN_ENCODING } from '@core/rate/encoding';
+import type { Order } from './export-orders';
+import { advisedNow } from './found-trials';
+import { sheetsNow } from '../job';
+
+/** Who makes the file of the canvas that a job is working on. */
+export const chooseMaker = (work: Job): Encoding['maker'] =>
+  (activeCanvas(activeClip(work.edit)).encoding ?? PLAIN_ENCODING).maker;
+
+/** What an export of the canvas that a job is working on is asked to be. */
+export function toOrder(work: Job): Order {
+  const order = {
+    plan: planOfJob(work, sheetsNow()),
+    making: makingOfJob(work, { sheets: sheetsNow(), advisedOf: advisedNow() }),
+  };
+  if (chooseMaker(work) === 'browser') return order;
+  return { ...order, remote: { request: toRenderRequest(work, order), id: null } };
+}
+
+/** What the server is asked for to make that. */
+export function toRenderRequest(work: Job, { plan, making }: Pick<Order, 'plan' | 'making'>): RenderRequest {
+  const { exports: _exports, posts: _posts, ...job } = work;
+  const clip = activeClip(work.edit);
+  const sheets = [...sheetsNow()];
+  return {
+    ...{ job, clip: clip.id, canvas: activeCanvas(clip).id, sheets },
+    mark: renderMark(plan, making),
+    advised: findAdvisedBitrate(work, { sheets, advisedOf: advisedNow() }),
+  };
+}

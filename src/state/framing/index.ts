@@ -1,0 +1,12 @@
+/** Public face of the framing bench: follow subjects, and watch what is worked on. */
+export { type Mode, type Panel, useBench } from './bench';
+export { forgetEvidence, loadEvidence, useEvidence } from './evidence';
+export {
+  endFollowing,
+  followDrawn,
+  followFramings,
+  type FollowNote,
+  noteKey,
+  stopFollowing,
+  useFollow,
+} from './follow';

@@ -1,0 +1,29 @@
+/** Public face of what is stored: read, write, lock and share it between tabs. */
+export {
+  appendEntry,
+  type AsideJob,
+  createJob,
+  deleteJob,
+  dropRecord,
+  foldJob,
+  listJobs,
+  loadExport,
+  loadJob,
+  putRecord,
+  StaleWrite,
+  storedRevision,
+} from './job-store';
+export { JobWriter } from './job-writer';
+export { alone, keepLock } from './locks';
+export { sharedSetting, useSettingTroubles } from './shared-setting';
+export { dropSetting, loadSetting, saveSetting, storage } from './storage';
+export {
+  hearTabs,
+  leaveWork,
+  type TabMessage,
+  takeWork,
+  tellTabs,
+  wantWork,
+  type WorkListener,
+} from './tabs';
+export { takeOver } from './take-over';
