@@ -9,7 +9,7 @@ import type { StoreFigures } from './store';
 import type { LayoutKind } from '../src/core/layout/layout';
 import { launchProfile } from '../scripts/browser.mjs';
 
-/** What the harness page offers; see harness-page.ts. */
+/** Functions that the harness page offers; see harness-page.ts. */
 interface PageBench {
   exportChosen(seconds: number, videoBits: number): Promise<{ milliseconds: number; frames: number }>;
   passChosen(): Promise<{ pass: number; decode: number; frames: number }>;

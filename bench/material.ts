@@ -1,4 +1,4 @@
-/** What benchmarks work on: the demo's master, films made of it, and one folder for what is made. */
+/** Material that benchmarks work on: the demo's master, films made of it, and one folder for results. */
 import { execFileSync, spawnSync } from 'node:child_process';
 import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';

@@ -1,4 +1,4 @@
-/** What the browser's own H.264 is worth, beside libx264 with the bits that it really used. */
+/** Compares the browser's own H.264 with libx264 at the bitrate that it really used. */
 import path from 'node:path';
 import { probe } from '../tests/make-clip';
 import { psnr } from '../tests/psnr';
@@ -9,7 +9,7 @@ import type { Report } from './report';
 const SECONDS = 8;
 const FRAMES = Math.round((SECONDS * 24000) / 1001);
 const ASKED = [3, 6, 12];
-/** What lies in the middle, for both: 612×1080 at 654, scaled by 16/9 and cropped by 4, is the window at 656.25. */
+/** Chroma siting for both: 612×1080 at 654, scaled by 16/9 and cropped by 4, is the window at 656.25. */
 const SITED = 'in_h_chr_pos=0:out_h_chr_pos=0:in_v_chr_pos=128:out_v_chr_pos=128';
 const WINDOW = `crop=612:1080:654:0,scale=1088:1920:flags=lanczos:${SITED},crop=1080:1920:4:0`;
 

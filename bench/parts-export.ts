@@ -86,7 +86,7 @@ async function againstEncoder(
   return { mine: frames / Math.min(...times), theirs: frames / seconds, reference };
 }
 
-/** Whether a long export takes more memory than a short one. */
+/** Measures whether a long export takes more memory than a short one. */
 export async function memory(report: Report): Promise<void> {
   const peak = (file: string, seconds: number) =>
     inHarness(file, (page) =>

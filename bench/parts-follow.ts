@@ -77,7 +77,7 @@ async function evidenceTime(report: Report): Promise<void> {
   report.line('evidence of a 1080p30 master', took, 's', seconds, took / seconds, '1.0 or less');
 }
 
-/** Whether a long master takes more memory than a short one to look for subjects in. */
+/** Measures whether looking for subjects takes more memory in a long master than in a short one. */
 export async function followMemory(report: Report): Promise<void> {
   const peak = (seconds: number) =>
     inHarness(loopedMaster(`follow-${seconds}.mp4`, seconds), (page) =>

@@ -18,7 +18,10 @@ const RUNS = 101;
 const SHOTS_A_MINUTE = 10;
 const RATE = { num: 30, den: 1 };
 
-/** What a drag step works out of a clip of some length, against that of one minute: only the shot at hand has changed. */
+/**
+ * Measures what a drag step recomputes in a clip of some length, against one of a minute: only the shot at
+ * hand has changed.
+ */
 export function coverage(report: Report): void {
   const minute = dragStep(1);
   for (const minutes of [10, 60]) {

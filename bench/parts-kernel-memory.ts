@@ -1,4 +1,4 @@
-/** Whether the kernel's memory grows over a clip whose windows and tilts do. */
+/** Measures whether the kernel's memory grows over a clip whose windows and tilts do. */
 import { readFileSync } from 'node:fs';
 import { plannedFrame, type RenderPlan } from '../src/core/render/plan';
 import { Kernel } from '../src/kernel/kernel';

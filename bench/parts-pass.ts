@@ -67,7 +67,7 @@ export async function steps(report: Report): Promise<void> {
   report.line('a step back, shown', proxy, 'ms', master, proxy / master, '60 ms or less; 400 ms or more');
 }
 
-/** Whether a long master takes more memory than a short one. */
+/** Measures whether analysing a long master takes more memory than a short one. */
 export async function passMemory(report: Report): Promise<void> {
   const long = loopedMaster('ten-minutes.mp4', LONG_SECONDS);
   const peak = (file: string) =>

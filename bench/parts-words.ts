@@ -9,7 +9,7 @@ const ROUNDS = 2;
 /** A frame at 60 Hz, in milliseconds. */
 const FRAME = 1000 / 60;
 
-/** What words add to an export, what a keystroke costs, and how long many captions take to lay out. */
+/** Measures what words add to an export, what a keystroke costs, and how long many captions take to lay out. */
 export async function words(report: Report): Promise<void> {
   const master = grainyMaster('grainy-words.mp4', SECONDS, 120);
   const times: Record<'with' | 'without', number[]> = { with: [], without: [] };

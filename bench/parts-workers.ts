@@ -1,4 +1,4 @@
-/** What it costs to share a file out over workers: in processor seconds, since cores are few here. */
+/** Measures what sharing a file out over workers costs: in processor seconds, since cores are few here. */
 import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import { Fleet } from '../server/fleet/fleet';
@@ -25,7 +25,7 @@ const spent = (): number =>
     })
     .reduce((sum, pid) => sum + processorSeconds(Number(pid)), 0);
 
-/** One to four workers make the same file, beside one alone. */
+/** Has one to four workers make the same file, beside one alone. */
 export async function workers(report: Report): Promise<void> {
   const film = grainyMaster('shared-out.mp4', SECONDS, 60);
   const order = await smallOrder(film, { rate: { kind: 'variable', bits: 1_500_000, most: null } });

@@ -1,7 +1,7 @@
 import { cpus } from 'node:os';
 import type { confusion } from '../tests/score';
 
-/** What each row means, under the tables. */
+/** Heading of the explanation under the tables. */
 const MEANING = 'What the figures mean';
 const LEGEND = [
   '- **pass**: everything the pass makes and measures, in a worker, against plainly decoding the same stored file',
@@ -86,7 +86,7 @@ export class Report {
     for (const row of rows) console.log(row.join(' '));
   }
 
-  /** What cuts were taken for. */
+  /** Writes the confusion table: what cuts were taken for. */
   table(confused: ReturnType<typeof confusion>): void {
     const names = [...new Set(Object.values(confused).flatMap((row) => Object.keys(row)))];
     const title = 'What is in the generated films (rows), and what it was taken for (columns)';

@@ -2,7 +2,10 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import { createCanvas, loadImage } from '@napi-rs/canvas';
 
-/** What a mask may cut away at each side. Source: W3C Web Application Manifest, "maskable": a circle of 40 %. */
+/**
+ * Share of each side that a mask may cut away. Source: W3C Web Application Manifest, "maskable": a circle of
+ * 40 %.
+ */
 const MASKED = 0.1;
 
 async function main(): Promise<void> {

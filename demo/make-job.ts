@@ -21,7 +21,7 @@ function keyframe(shot: FilmShot, start: number, n: number): Keyframe {
   };
 }
 
-/** One keyframe for a subject that stays, else one every few frames and at the end. */
+/** Makes a framing: one keyframe for a subject that stays, else one every few frames and at the end. */
 function framing(shot: FilmShot, start: number, id: string): Framing {
   const last = shot.frames - 1;
   const keys = [];

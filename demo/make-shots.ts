@@ -128,7 +128,7 @@ async function addCanvases(visitor: Visitor): Promise<void> {
   }
 }
 
-/** What might be said over the demo. */
+/** Text that might be said over the demo. */
 const SCRIPT = `Every spring the wind comes back to the bay, and with it come the kites.
 Some are small.
 Others are as large as a house, and it takes six people to hold them down.

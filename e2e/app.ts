@@ -12,7 +12,7 @@ export { TestServer };
 export const PHONE = { width: 390, height: 844 };
 export const WIDE = { width: 1280, height: 800 };
 
-/** What is made where its size tells nothing: in `npm test` in a ninth of the time that an outlet's own size takes. */
+/** Canvas for exports whose size tells nothing: in `npm test` a ninth of an outlet's own size. */
 export const CANVAS = trials({ width: 360, height: 640 }, { width: 1080, height: 1920 });
 
 /** How long something may take to come onto the page, in milliseconds: another test may have the machine as well. */
@@ -185,7 +185,7 @@ export class Visitor {
     return this.page.evaluate(forgetJobs);
   }
 
-  /** What the browser stores of jobs and settings, by key. */
+  /** Reads what the browser stores of jobs and settings, by key. */
   stored(): Promise<Record<string, string>> {
     return this.page.evaluate(
       () =>
@@ -294,7 +294,7 @@ export const forgetJobs = (): Promise<void> =>
     };
   });
 
-/** What a person looks at: its size in pixels, whether it is touched, and device pixels a pixel. */
+/** Screen of a visitor: its size in pixels, whether it is touched, and device pixels per pixel. */
 interface Screen {
   viewport: { width: number; height: number };
   touch: boolean;

@@ -1,7 +1,7 @@
 import { execFileSync } from 'node:child_process';
 import { cropDetect } from '../tests/make-clip';
 import { filmed } from '../tests/make-filmed';
-import { drawn, trials } from '../tests/soak';
+import { drawn } from '../tests/soak';
 import { similarity } from '../tests/ssim';
 import { atTheApp, CANVAS } from './app';
 
@@ -50,7 +50,7 @@ describe('a film with bars of its own', () => {
     ['a subtitle in a bar', `${SCOPE},${SUBTITLE}`, 'crop=450:800:735:140'],
   ] as const;
   it.each(drawn(bars, 1))('goes out without them: %s', async (name, filter, window) => {
-    const file = filmed(name, filter, { seconds: trials(1, 2.5) });
+    const file = filmed(name, filter);
     const made = await here.visitor.exportOf(file, CANVAS);
     // Judged from outside: cropdetect, the outermost rows beside those within, and ffmpeg's own crop of the window.
     expect(cropDetect(made)).toBe(`${width}:${height}:0:0`);
@@ -65,10 +65,7 @@ describe('a film with bars of its own', () => {
     [
       'without slivers of one sample',
       async () => {
-        const made = await here.visitor.exportOf(
-          filmed('slivers', SLIVERS, { seconds: trials(1, 2.5) }),
-          CANVAS,
-        );
+        const made = await here.visitor.exportOf(filmed('slivers', SLIVERS), CANVAS);
         for (const [edge, within] of [
           [rows(1, 0), rows(2, 3)],
           [rows(1, height - 1), rows(2, height - 5)],

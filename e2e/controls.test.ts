@@ -4,7 +4,7 @@ import { atTheApp } from './app';
 
 const film = makeClip('controls.mp4', { size: '640x360', seconds: 30 });
 
-/** Whether a view of the player shows a picture: pixels of more than a few values. */
+/** Tells whether a view of the player shows a picture: pixels of more than a few values. */
 const shows = (page: Page, name: string): Promise<boolean> =>
   page.getByRole('img', { name, exact: true }).evaluate((element) => {
     const copy = document.createElement('canvas');

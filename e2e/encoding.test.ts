@@ -10,7 +10,7 @@ import { atTheApp, CANVAS } from './app';
 const here = atTheApp();
 /** How long the films are that land on a size. */
 const SECONDS = trials(2, 8);
-/** What is asked of a small canvas is as much smaller. */
+/** Pixels of the canvas as a share of the outlet's: rates that are asked for are as much smaller. */
 const PIXELS = (CANVAS.width * CANVAS.height) / (1080 * 1920);
 /** Megabytes a second of films that have no use for as many as others, or cannot be so small. */
 const MEGABYTES: Partial<Record<HardFilm, number>> = {
@@ -55,7 +55,7 @@ async function exported(button: string | RegExp): Promise<string> {
   return file;
 }
 
-/** What Debian's mediainfo says of a track. */
+/** Reads what Debian's mediainfo says of a track. */
 function mediainfo(file: string, type: string): Record<string, string> {
   const { media } = JSON.parse(execFileSync('mediainfo', ['--Output=JSON', file]).toString()) as {
     media: { track: Record<string, string>[] };

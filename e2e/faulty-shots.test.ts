@@ -35,7 +35,7 @@ const PARTS = {
   right: 'crop=16:ih:iw-16:0',
 };
 
-/** What filters make of a file's picture, without loss. */
+/** Runs a file's picture through filters, without loss. */
 function filtered(file: string, filter: string, to: string): void {
   const lossless = ['-an', '-fps_mode', 'passthrough', '-c:v', 'libx264', '-qp', '0', '-preset', 'ultrafast'];
   execFileSync('ffmpeg', ['-y', '-v', 'error', '-i', file, '-vf', filter, ...lossless, to]);

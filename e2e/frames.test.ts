@@ -97,10 +97,14 @@ describe('an export', () => {
     await visitor.step('Framing');
     await visitor.press('Play');
     await visitor.button('Pause').waitFor();
-    await visitor.page.waitForTimeout(500);
-    const before = (await counted()).length;
-    await visitor.page.waitForTimeout(1500);
-    expect((await counted()).length).toBe(before);
+    let before = -1;
+    // What was under way is done with first.
+    await expect(async () => {
+      const was = before;
+      before = (await counted()).length;
+      await visitor.page.waitForTimeout(1000);
+      return before === was;
+    }).toBecomeTrue();
     await visitor.press('Pause');
     await expect(async () => (await counted()).length > before).toBecomeTrue();
   });

@@ -13,7 +13,7 @@ import { atTheApp, PHONE } from './app';
 // A phone is in no secure context: where this machine is in a network, its own address there stands for that.
 const network = lanAddresses()[0] ?? '127.0.0.1';
 
-/** What a code on a picture says, read by another library. */
+/** Reads the code on a picture with another library. */
 async function scanned(picture: Buffer): Promise<string | null> {
   const image = await loadImage(picture);
   const surface = createCanvas(image.width, image.height);

@@ -10,7 +10,7 @@ const here = atTheApp();
 const clip = makeClip('edit.mp4', { size: '640x360', seconds: 2 });
 const folder = mkdtempSync(path.join(tmpdir(), 'jobs-'));
 
-/** What a menu item saves. */
+/** Presses a menu item and reads the file that it saves. */
 async function saved(act: string, job = 'edit'): Promise<string> {
   const [download]: [Download, void] = await Promise.all([
     here.visitor.page.waitForEvent('download'),

@@ -20,10 +20,13 @@ beforeAll(async () => {
 });
 afterAll(() => profile.close());
 
-/** What a job looks like to whoever opens it: the state that a command leaves, as one text. */
+/** State of a job for whoever opens it, as one text. */
 type State = string;
 
-/** What the page holds of the job, and how many commands made it: asked of the page itself after each command. */
+/**
+ * Reads the job that the page holds and how many commands made it: asked of the page itself after each
+ * command.
+ */
 async function stateOf(page: Page): Promise<State> {
   const fields = ['From left', 'From top', 'Zoom'];
   const values = [];
@@ -39,7 +42,7 @@ const openFraming = (): Promise<Page> =>
   );
 
 const cards = (page: Page) => page.getByRole('list', { name: 'Jobs' }).getByRole('listitem');
-/** What stands in the fields, without what can be undone. */
+/** Takes the values of fields out of a state, without the undo history. */
 const valuesOf = (state: State): string => state.split(' | ').slice(0, 3).join();
 
 const openHome = (): Promise<Page> =>

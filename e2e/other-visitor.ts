@@ -15,7 +15,7 @@ export class OtherVisitor {
     private readonly browser: Browser,
     readonly page: Page,
     private readonly downloads: string,
-    /** What the page and its workers wrote to the console as errors: there should be none. */
+    /** Errors that the page and its workers wrote to the console: there should be none. */
     readonly errors: string[],
   ) {}
 

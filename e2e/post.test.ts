@@ -3,7 +3,7 @@ import { faultsOf } from '../tests/axe';
 import { filmed } from '../tests/make-filmed';
 import { atTheApp, type Visitor } from './app';
 
-/** What a person does at an outlet's page, in a page of its own. */
+/** Does what a person does at an outlet's page, in a page of its own. */
 async function atBoard({ context }: Visitor, outlet: string): Promise<string> {
   const page = await context.newPage();
   await page.goto(`/outlets/${outlet}/`);

@@ -23,9 +23,9 @@ const TEXTS = [
   '',
 ];
 const CONTROLS = ['button', 'radio', 'checkbox', 'slider'].map((role) => `[role=${role}]:visible`).join();
-/** What leaves the page, or opens what a page cannot close. */
+/** Names of controls that leave the page, or open what a page cannot close. */
 const LEAVING = /All jobs|Sign in|Save|file|Bring|Download|Open|Find|Print|CSV|JSON|Delete job/i;
-/** What is gone or covered by then is left. */
+/** Patience with a control, in milliseconds: one that is gone or covered by then is left. */
 const WAIT_MS = 1000;
 
 const here = atTheApp();

@@ -10,7 +10,7 @@ import { atTheApp } from './app';
 const FOLDER = mkdtempSync(path.join(tmpdir(), 'back-'));
 const X264 = ['-c:v', 'libx264', '-preset', 'veryfast', '-crf', '20', '-pix_fmt', 'yuv420p'];
 
-/** What was done to the file, and what must be said of it. */
+/** Changes made to a file, with the words that must be said of each. */
 const DONE: [name: string, args: (file: string) => string[], says: RegExp[]][] = [
   ['written anew', () => ['-c', 'copy', '-map_metadata', '-1'], [/written anew/]],
   [

@@ -11,7 +11,7 @@ const UNTRIED = '(not tried)';
 /** Files of one visit in Firefox. */
 const VISIT = 8;
 
-/** What the app said of a file: the facts on its master page, or the words of its refusal. */
+/** Answer of the app to a file: the facts on its master page, or the words of its refusal. */
 interface Said {
   facts: Record<string, string>;
   refusal: string | null;

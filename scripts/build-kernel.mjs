@@ -24,7 +24,7 @@ const BUILDS = {
   'src/kernel/kernel-relaxed.wasm': ['--enable', 'relaxed-simd'],
 };
 
-/** Whether the kernel is there, and no older than its source. */
+/** Tells whether the kernel is built and no older than its source. */
 export function isKernelBuilt() {
   const folder = path.dirname(FLAGS[0]);
   const changed = Math.max(...readdirSync(folder).map((name) => statSync(path.join(folder, name)).mtimeMs));

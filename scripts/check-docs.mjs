@@ -22,7 +22,7 @@ const IS_CODE = /[a-z][A-Z]|_/;
 /** Parts of addresses and of stored keys that stand for something else: `job/ID/head`. */
 const STANDS_FOR = /(^|\/)[A-Z]{2,}(\/|$)/;
 
-/** Whether a path is that of a file or a folder, from the root or from any folder. */
+/** Tells whether a path is that of a file or a folder, from the root or from any folder. */
 function isThere(text) {
   const path = text.replace(/\/$/, '');
   const at = [path, `src/${path}`];

@@ -73,7 +73,7 @@ const { status } = spawnSync('npx', ['jest', '--runInBand', '--forceExit', '--te
   env: { ...process.env, GUSSET_SOAK: figures, GUSSET_SEED: values.seed },
 });
 
-/** What was found by proof; a proof that did not run now keeps what it found before. */
+/** Figures by proof; a proof that did not run now keeps its earlier figures. */
 const rows = new Map(
   readFileSync(PAGE, 'utf8')
     .split('\n')

@@ -2,7 +2,7 @@ import type { Request, Response } from 'express';
 import type { z } from 'zod';
 import { describeProblem } from '../src/core/figures/schema-problem';
 
-/** What a request's body is by a schema; null where it is not, which the asker is told. */
+/** Parses a request's body by a schema; where it does not fit, answers so and returns null. */
 export function parseBody<T>(request: Request, response: Response, schema: z.ZodType<T>): T | null {
   const read = schema.safeParse(request.body);
   if (read.success) return read.data;

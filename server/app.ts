@@ -29,7 +29,7 @@ export interface AppOptions {
   dist: string;
   /** Folder for what the outlets' stand-ins keep. */
   data: string;
-  /** What the outlets' stand-ins judge by. */
+  /** Rule sheets that the outlets' stand-ins judge by. */
   sheets?: Sheets;
   /** Outlets that are not on this server; they have no stand-ins. */
   elsewhere?: OutletsElsewhere;
@@ -70,7 +70,7 @@ const protection = helmet({
 /** A server that is ready to listen. */
 export interface GussetServer {
   app: Express;
-  /** What its sweep looks after. */
+  /** Records and folders that the sweep cleans. */
   swept: Swept;
   handOff: HandOff;
   /** Goes on with what an earlier server left, and posts what is due. @param origin that it can be reached at now. */
@@ -140,7 +140,7 @@ const ownClient = (secrets: Secrets, outlet: string): RegisteredClient => ({
   backFrom: (origin) => `${origin}${SIGN_IN_BACK}`,
 });
 
-/** What every other address answers: files of the app, and the app itself. */
+/** Adds the pages of every other address: files of the app, and the app itself. */
 function addPages(app: Express, dist: string): void {
   app.use('/outlets', (_request, response) => {
     response.status(404).json({ error: 'no such page at the outlets' });

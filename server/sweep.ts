@@ -8,12 +8,12 @@ import type { UploadDoor } from './uploads/upload-door';
 
 /** Uploads and copies that nobody came back for are deleted after a day, in milliseconds. */
 const LIFE = 24 * 3600 * 1000;
-/** What an outlet refused may be posted again with other words for an hour. */
+/** How long a refused upload may be posted again with other words, in milliseconds. */
 const REFUSED_LIFE = 3600 * 1000;
 /** How often that is looked for. */
 const EVERY = 3600 * 1000;
 
-/** What is swept. */
+/** Records and folders that are swept. */
 export interface Swept {
   outlets: readonly StandIn[];
   conversions: Conversions;

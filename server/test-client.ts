@@ -85,7 +85,7 @@ export class Client {
     return parseRandomId(address.split('/').pop() ?? '');
   }
 
-  /** What the server gave this browser under a name. */
+  /** Reads a cookie that the server gave this browser. */
   cookie(name: string): string | undefined {
     return this.cookies.get(name);
   }

@@ -5,7 +5,7 @@ import { isRandomId } from '../src/core/figures/random-id';
 import { createId } from './store/create-id';
 import type { Database } from './store/database';
 
-/** What of the server a browser is known to, and by what name. */
+/** Parts of the server that know a browser, each with the name of its cookie. */
 const PLACES = {
   '/render': 'gusset_renders',
   '/posting': 'gusset_posting',

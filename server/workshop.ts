@@ -6,7 +6,7 @@ import { type FolderLock, lockFolder } from './store/folder-lock';
 import { ensurePrivateFolder } from './store/private-folder';
 import { Secrets } from './store/secrets';
 
-/** What every part of the server works with. */
+/** Tools that every part of the server works with. */
 export interface Workshop {
   /** Folder for what the server keeps: nobody else enters it, and no other server works on it. */
   data: string;

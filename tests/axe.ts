@@ -13,7 +13,7 @@ interface Result {
 /** Longest that anything fades, in milliseconds. */
 const FADED = 500;
 
-/** What axe-core finds wrong with a page as it is: a line for each element. */
+/** Lists what axe-core finds wrong with a page as it is: a line for each element. */
 export async function faultsOf(page: Page): Promise<string[]> {
   // Evaluated, since the page's policy lets no foreign script in.
   await page.evaluate(SOURCE);

@@ -53,7 +53,7 @@ export function bigJob(): Job {
   return { ...job, edit: { ...job.edit, shots, framings, clips, ticks, clip: 'clip-1' } };
 }
 
-/** What a person does to it, one thing after another. */
+/** Makes the n-th command of a person at work. */
 export function commandFor(n: number): Command {
   const pick = random(n + 1);
   const shot = `s${Math.floor(pick() * SHOTS)}`;

@@ -14,7 +14,7 @@ import {
 import { homedir } from 'node:os';
 import path from 'node:path';
 
-/** What earlier runs made for tests, by the hash of what makes it. */
+/** Folder of films that earlier runs made for tests, by the hash of what makes each. */
 export const CACHE = process.env.GUSSET_FILMS ?? path.join(homedir(), '.cache', 'gusset-test-films');
 /** A film that no test asked for during so many milliseconds is deleted. */
 const KEPT_MS = 14 * 24 * 3600 * 1000;

@@ -6,7 +6,7 @@ import { random } from './random';
 export const FILM_WIDTH = 160;
 export const FILM_HEIGHT = 90;
 
-/** What happens between two scenes of a film. */
+/** Transition between two scenes of a film. */
 export type Between = 'cut' | 'dissolve' | 'fade';
 
 /** A film and what is true of it. */
@@ -57,7 +57,7 @@ interface Thing {
   edge: number;
 }
 
-/** One scene: a textured ground that drifts and zooms, with a few things that move across it. */
+/** Scene: a textured ground that drifts and zooms, with a few things that move across it. */
 class Scene {
   private readonly ground: Float32Array;
   private readonly start: { x: number; y: number };

@@ -62,7 +62,7 @@ export function makeClip(name: string, options: ClipOptions = {}): string {
   ]);
 }
 
-/** What ffprobe says of a file's streams. */
+/** Reads what ffprobe says of a file's streams. */
 export function probe(file: string): Record<string, string | number | undefined>[] {
   const text = execFileSync('ffprobe', ['-v', 'error', '-show_streams', '-of', 'json', file]).toString();
   return (JSON.parse(text) as { streams: Record<string, string | number | undefined>[] }).streams;

@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { random } from './random';
 
-/** What is spoken, by a voice that is made by rule (eSpeak NG, Debian's `espeak-ng`). */
+/** Spoken phrases, by a voice that is made by rule (eSpeak NG, Debian's `espeak-ng`). */
 const PHRASES = [
   'Every spring the wind comes back to the bay.',
   'With it come the kites.',

@@ -1,7 +1,7 @@
 import { AAC, H264, h264With, encoded, make, rewrap, TAGS, webm, withMatrix } from './make-specimen';
 import { refusedSpecimens } from './refused-specimens';
 
-/** One small file of a kind that comes in from the wild. */
+/** Specimen: a small file of a kind that comes in from the wild. */
 export interface Specimen {
   name: string;
   file: string;
@@ -11,7 +11,7 @@ export interface Specimen {
   facts?: Record<string, string | RegExp>;
   /** Words of the refusal; without it the file must come in. */
   refused?: RegExp;
-  /** Whether the shown size differs from the stored one: turned, or of pixels that are not square. */
+  /** True when the shown size differs from the stored one: turned, or of pixels that are not square. */
   sizeIsOwn?: boolean;
 }
 

@@ -17,7 +17,7 @@ const MODELS = 'node_modules/@vladmandic/human/models/';
 /** The picture that the detector of things takes: a wide one between two rows of black. */
 export const THINGS = { width: 384, height: 224, picture: { width: 384, height: 216 } };
 
-/** What was found: the class number of the COCO data set, from 0, and the place in the picture, 0…1. */
+/** Detection: the class number of the COCO data set, from 0, and the place in the picture, 0…1. */
 export type FoundThing = FoundBox & { place: PictureRect };
 
 /** The detector of things as the app runs it, in Node. */

@@ -14,7 +14,7 @@ const SMALL = { width: 320, height: 180 };
 /** Pictures as the detector takes them: red, green, blue and 255, 0…255. */
 type Pictures = (seconds: number) => Uint8ClampedArray;
 
-/** What the app would gather of a film of so many frames: detectors and movement together. */
+/** Gathers the evidence that the app would of a film of so many frames: detectors and movement together. */
 export async function gathered(
   pictures: Pictures,
   { frames, rate }: { frames: number; rate: number },

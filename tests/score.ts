@@ -33,7 +33,7 @@ export function scoreDissolves(film: Film, found: readonly Boundary[]): Score {
   return { hits, missed, wrong, f1: f1(hits, missed, wrong) };
 }
 
-/** What a truth was taken for, counted: rows are what is there, columns what was found. */
+/** Counts what a truth was taken for: rows are what is there, columns what was found. */
 export function confusion(
   films: readonly { film: Film; found: readonly Boundary[] }[],
 ): Record<string, Record<string, number>> {

@@ -8,7 +8,7 @@ export interface Browsing {
   fetch(address: string, init?: RequestInit): Promise<Response>;
 }
 
-/** What is filled in on a sign-in page. */
+/** Fields of a sign-in page. */
 export interface SignInForm {
   login: string;
   password?: string;

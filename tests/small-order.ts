@@ -19,7 +19,7 @@ export async function smallJob(
   return { ...job, edit: { ...job.edit, clips: [{ ...clip, canvases }] } };
 }
 
-/** What a server is asked to make of that. */
+/** Makes the render request for that order. */
 export async function smallOrder(
   film: string,
   change: Partial<Encoding> = {},
@@ -28,7 +28,7 @@ export async function smallOrder(
   return orderOfJob(await smallJob(film, change, size), film);
 }
 
-/** What a server is asked to make of a job with one film. */
+/** Makes the render order of a job with one film. */
 export function orderOfJob(job: Job, film: string): RenderOrder {
   return {
     plan: planOfJob(job, SHIPPED_SHEETS),

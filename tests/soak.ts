@@ -3,7 +3,7 @@ import { appendFileSync } from 'node:fs';
 /** How much of a proof is tried: a short piece in `npm test`, all of it in `npm run soak`. */
 export const trials = <T>(short: T, long: T): T => (process.env.GUSSET_SOAK ? long : short);
 
-/** What the trials are drawn from; the environment may name another. */
+/** Seed of the trials; the environment may name another. */
 export const SEED = Number(process.env.GUSSET_SEED ?? 20261126);
 
 /** Numbers from 0 up to 1 that are the same for the same seed: a linear congruential generator (Knuth, TAOCP 3.3.4). */

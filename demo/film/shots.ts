@@ -22,7 +22,7 @@ import {
   type Dress,
 } from './paint';
 
-/** One shot of the film: how long it is, what it draws, and where its subject is. */
+/** A shot of the film: how long it is, what it draws, and where its subject is. */
 export interface FilmShot {
   name: string;
   /** Frames at 24000/1001. */

@@ -13,7 +13,7 @@ const tokensSchema = z.object({
   /** New ones were asked for, and no answer came: the outlet may have changed these already. */
   asked: z.literal(true).optional(),
 });
-/** What speaks for an account at its outlet. */
+/** Access and refresh tokens of an account at its outlet. */
 export type Tokens = z.infer<typeof tokensSchema>;
 
 interface Row {

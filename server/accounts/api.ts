@@ -13,7 +13,7 @@ import { markedVisitor, renewMark, findReturningVisitor, findVisitor } from '../
 import type { Accounts } from './accounts';
 import { SignInError } from './oauth';
 
-/** What this server is called by whoever asks: its guard lets only names of this machine in. */
+/** Reads the origin by which a request named this server: its guard lets only names of this machine in. */
 export const getOrigin = (request: Request): string => `http://${request.headers.host}`;
 
 /**

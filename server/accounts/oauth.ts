@@ -20,7 +20,7 @@ export interface OutletClient {
   back: string;
 }
 
-/** What has to be remembered of a sign-in between its two ends. */
+/** State of a sign-in between its two ends. */
 export interface PendingSignIn {
   state: string;
   nonce: string;
@@ -84,7 +84,7 @@ export async function beginSignIn(client: OutletClient): Promise<PendingSignIn &
   return { ...pending, go: go.href };
 }
 
-/** What a sign-in gives. */
+/** Result of a sign-in. */
 export interface SignedIn {
   subject: string;
   scopes: Scope[];

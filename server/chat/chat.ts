@@ -14,7 +14,10 @@ import type { Workshop } from '../workshop';
 const MOST_FILE = 2e9;
 const LIMITS: Limits = { seconds: 1800, memory: 4e9, fileBytes: 1e9, outputBytes: 1e6 };
 
-/** What chat apps do to a film: half as large, fewer frames, few bits, sound in one channel (common practice, no source). */
+/**
+ * Arguments that compress a film as chat apps do: half as large, fewer frames, a low bitrate, mono (common
+ * practice, no source).
+ */
 const shrinkArgs = (from: string, to: string): string[] => [
   ...filmInput(OUTLET_CONTAINERS, from),
   ...[

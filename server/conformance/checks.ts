@@ -11,7 +11,7 @@ import {
 import type { PostForm, PostWords } from '../../src/core/outlets/post-form';
 import { httpWay } from '../posting/http-way';
 
-/** What an outlet is tried with. */
+/** Account and clip that an outlet is tried with. */
 export interface Tried {
   /** Its address, without a slash at the end. */
   root: string;
@@ -24,10 +24,12 @@ export interface Tried {
   patience: number;
 }
 
-/** One thing that the contract asks for. It throws where that is not so. */
+/**
+ * A check of one demand of the contract. It throws where the outlet does not meet it.
+ */
 export interface Check {
   name: string;
-  /** Whether it applies, by what the outlet says that it can do. */
+  /** Tells whether the check applies, by the abilities that the outlet states. */
   applies?: (abilities: Abilities, tried: Tried) => boolean;
   run(tried: Tried): Promise<void>;
 }
@@ -125,7 +127,7 @@ async function withPost(
   }
 }
 
-/** Whether a clip can be private where it is tried. */
+/** Tells whether a clip can be private where it is tried. */
 const hasDrafts = ({ drafts }: Abilities, { words }: Tried): boolean => drafts.includes(words.placement);
 
 /** All that the contract asks for (`docs/outlet-api.yaml`). */

@@ -51,7 +51,7 @@ const colourArgs = (pixels: string): string[] =>
     ? ['-vf', 'scale=out_range=tv:out_color_matrix=bt709', '-color_range', 'tv', '-colorspace', 'bt709']
     : ['-vf', 'scale=out_range=tv', '-color_range', 'tv'];
 
-/** One conversion that waits or runs in this process. */
+/** A conversion that waits or runs in this process. */
 interface Active {
   stop: AbortController;
   now: Conversion;

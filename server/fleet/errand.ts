@@ -17,7 +17,7 @@ import { type Errand, type ErrandFile, errandSchema } from './protocol';
 /** How often it is told how far the work is, in milliseconds. */
 const TELL_EVERY = 1000;
 
-/** What a worker works with. */
+/** Tools of a worker. */
 interface Workbench {
   masters: MasterCache;
   threads: SegmentThreads;

@@ -1,7 +1,7 @@
 import { Readable } from 'node:stream';
 import type { ReadableStream } from 'node:stream/web';
 
-/** What lies at an address. @throws Error where it is refused. */
+/** Streams the file at an address. @throws Error where it is refused. */
 export async function fetchStream(address: string): Promise<Readable> {
   const { ok, status, body } = await fetch(address);
   if (!ok || !body) throw new Error(`a file was refused with ${status}`);

@@ -17,7 +17,7 @@ const PAUSE = 500;
 const LEAVE = 2000;
 /** How often a segment is looked after that nothing is heard of, in milliseconds. */
 const LOOK_EVERY = 5000;
-/** What the queue knows of a segment that ended is forgotten after so long, in seconds. */
+/** Age at which the queue forgets a segment that ended, in seconds. */
 const REMEMBERED = 600;
 
 const toMessage = (error: unknown): string => (error instanceof Error ? error.message : String(error));
@@ -59,7 +59,7 @@ export class Fleet {
     return new Fleet(desk, queue, events, [first, second]);
   }
 
-  /** What makes the segments of an order. @param own makes them while there is no worker. */
+  /** Creates what makes the segments of an order. @param own makes them while there is no worker. */
   createMaker(order: RenderOrder, own: SegmentMaker): SegmentMaker {
     return {
       make: async (task, onFrame, signal) =>

@@ -37,7 +37,10 @@ export class MasterCache {
     }
   }
 
-  /** Whether a file is there and is what its name says; another process may have left it. One that is not goes. */
+  /**
+   * Tells whether a file is here and matches its name's hash; another process may have left it. One that does
+   * not is deleted.
+   */
   private async isKept(fingerprint: Fingerprint, file: string): Promise<boolean> {
     if (!existsSync(file)) return false;
     if (this.checked.has(fingerprint)) return true;

@@ -11,7 +11,7 @@ export const QUEUE = 'gusset-segments';
 
 const webAddress = z.url({ protocol: /^https?$/ });
 
-/** What lies in the queue: where a worker learns what to do. */
+/** Entry of the queue: where a worker learns what to do. */
 export const errandTicketSchema = z.object({ ticket: webAddress });
 export type ErrandTicket = z.infer<typeof errandTicketSchema>;
 
@@ -19,7 +19,7 @@ export type ErrandTicket = z.infer<typeof errandTicketSchema>;
 export const ERRAND_FILES = ['segment', 'log', 'tree'] as const;
 export type ErrandFile = (typeof ERRAND_FILES)[number];
 
-/** What a worker is told of how a file is made: it makes pictures alone. */
+/** Encode settings that a worker is given: it encodes video alone. */
 const makingSchema = z.object({
   format: z.enum(FORMAT_IDS),
   chosen: z.boolean(),

@@ -16,7 +16,7 @@ export class Signer {
     return url.href;
   }
 
-  /** Whether an address was signed for that and has not run out. */
+  /** Tells whether an address was signed for that use and has not expired. */
   isGood(
     method: string,
     pathname: string,

@@ -47,7 +47,7 @@ function refuse(why: string): never {
   process.exit(2);
 }
 
-/** What workers left that were killed. */
+/** Deletes files of workers that were killed. */
 function clearDead(folder: string): void {
   for (const name of readdirSync(folder)) {
     const pid = Number(/^(\d+)$/.exec(name)?.[1]);

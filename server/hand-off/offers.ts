@@ -143,7 +143,7 @@ export class Offers {
     if (ended && !this.isOffered(ended.upload)) await this.door.forget(ended.upload);
   }
 
-  /** Whether an open offer is of an upload: two may be of the same. */
+  /** Tells whether an open offer is of an upload: two may be of the same. */
   private isOffered(upload: string): boolean {
     return [...this.kept.values()].some((offer) => offer.state === 'open' && offer.upload === upload);
   }

@@ -40,11 +40,11 @@ const ENDED: Record<Exclude<KeptOffer['state'], 'open'>, [title: string, words: 
   closed: ['This address was closed', 'The desk took the file back. Ask there for a new code.'],
 };
 
-/** What stands at an address that is over. */
+/** Page at an address whose offer has ended. */
 export const endedPage = (state: Exclude<KeptOffer['state'], 'open'>): string =>
   page(ENDED[state][0], `<h1>${ENDED[state][0]}</h1>\n<p>${ENDED[state][1]}</p>`);
 
-/** What stands anywhere else. */
+/** The 404 page. */
 export const nothingPage = (): string =>
   page(
     'Nothing here',

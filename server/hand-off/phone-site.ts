@@ -9,7 +9,7 @@ import { endedPage, nothingPage, offerPage, PHONE_STYLE } from './phone-page';
 
 /** How often it is looked how far a phone came, in milliseconds. */
 const LOOK_EVERY = 400;
-/** What the page's script is called, before its hash. */
+/** Name of the page's script before its hash. */
 const SCRIPT = 'phone-check-';
 
 const protection = helmet({

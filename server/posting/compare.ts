@@ -5,7 +5,7 @@ import { OUTLET_CONTAINERS, safeInput } from '../programs/media-args';
 import { probeFile } from '../programs/probe';
 import type { Limits, Programs } from '../programs/programs';
 
-/** What looking at two films side by side may use. */
+/** Limits of the program that compares two films. */
 const LIMITS: Limits = { seconds: 1800, memory: 4e9, fileBytes: 64e6, outputBytes: Infinity };
 
 /**
@@ -57,10 +57,18 @@ export async function compareFilms(
   const { size: bytes } = await stat(viewed);
   const size = { width: was.video.width, height: was.video.height };
   const length = was.seconds === null ? {} : { seconds: was.seconds };
-  return { width, height, sent: size, bytes, ...length, frames: scores.length, ...summarizeLikeness(scores, rate) };
+  return {
+    width,
+    height,
+    sent: size,
+    bytes,
+    ...length,
+    frames: scores.length,
+    ...summarizeLikeness(scores, rate),
+  };
 }
 
-/** One frame of a film, as PNG at a width. @throws ProgramError */
+/** Extracts one frame of a film as PNG at a width. @throws ProgramError */
 export async function extractPicture(
   programs: Programs,
   film: string,

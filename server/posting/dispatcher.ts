@@ -42,7 +42,7 @@ interface OnItsWay {
   processingSince: number | null;
 }
 
-/** What carries posts to their outlets works with. */
+/** Services of the dispatcher. */
 export interface DispatchOptions {
   records: PostingRecords;
   speaker: Speaker;
@@ -346,7 +346,7 @@ export class Dispatcher {
     return record;
   }
 
-  /** What becomes of a post that a try did not bring to its end. */
+  /** Decides what becomes of a post whose attempt failed. */
   private afterFailure(id: string, error: unknown, signal: AbortSignal): void {
     const record = this.options.records.find(id);
     if (!record) return;

@@ -19,7 +19,7 @@ import { sendByTus } from './send-by-tus';
 
 /** An answer is waited for so long, in milliseconds. */
 const PATIENCE = 30_000;
-/** What a viewer gets may take longer to come. */
+/** Timeout for fetching the compressed file, in milliseconds. */
 const LONG_PATIENCE = 600_000;
 /** Pictures of accounts: their types, and the largest. */
 const PICTURE_TYPES = /^image\/(svg\+xml|png|jpeg|webp)\b/;
@@ -132,7 +132,7 @@ async function readWithin(body: ReadableStream<Uint8Array>, maxBytes: number): P
   return Buffer.concat(pieces);
 }
 
-/** What a refused request says; also of an outlet that answers in its own way, by its status. */
+/** Turns a refused request into an error; also of an outlet that answers in its own way, by its status. */
 export function toRefusal(status: number, text: string, retryAfter: string | null): OutletClientError {
   const said = outletErrorSchema.safeParse(parsed(text));
   const code = said.success ? said.data.error : toCode(status);

@@ -10,7 +10,7 @@ import { createId } from '../store/create-id';
 import { Client, FORM, openTestServer } from '../test-client';
 
 const COUNT = trials(2, 40);
-/** What may go over the line, as a multiple of the files. */
+/** Maximum traffic, as a multiple of the files. */
 const MOST = 1.2;
 
 /** A clip of some megabytes: noise does not compress. */

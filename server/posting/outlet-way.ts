@@ -11,7 +11,7 @@ export interface Shipment {
   address: string | null;
 }
 
-/** What is told of an upload. */
+/** Callbacks of an upload. */
 export interface ShipmentNews {
   /** It was begun: from here on it can be gone on with. */
   began(address: string): void;

@@ -9,13 +9,13 @@ import {
 import { toTimestamp } from '../../src/core/posting/when';
 import type { Database } from '../store/database';
 
-/** What of a post is not told. */
+/** Columns that never leave the server. */
 const ownSchema = z.object({
   visitor: z.string(),
   /** Where its file is uploaded to, and what that is called once it is whole. */
   address: z.string().nullable(),
   outletUpload: z.string().nullable(),
-  /** What the outlet calls the post. */
+  /** ID of the post at its outlet. */
   outletId: z.string().nullable(),
   /** Under which key it was asked for last, where no answer says what became of that. */
   unansweredKey: z.string().nullable().default(null),
@@ -31,7 +31,7 @@ const recordSchema = postedSchema.extend(ownSchema.shape);
 /** A post as it is recorded. */
 export type PostingRecord = z.infer<typeof recordSchema>;
 
-/** What changes of a post on its way. */
+/** Changes of a post on its way. */
 export type PostingChange = Partial<Omit<PostingRecord, 'id' | 'visitor' | 'madeAt'>> & {
   /** In base 64; null for none any more. */
   cover?: string | null;
@@ -86,7 +86,7 @@ export class PostingRecords {
     return this.some('id = ?', [id])[0] ?? null;
   }
 
-  /** Those of a browser, newest first. */
+  /** Lists the posts of a browser, newest first. */
   of(visitor: string): PostingRecord[] {
     return this.some('visitor = ? order by made_at desc, id', [visitor]);
   }
@@ -116,7 +116,7 @@ export class PostingRecords {
     return row.due;
   }
 
-  /** Whether a post that is not done with needs a file. */
+  /** Tells whether an unfinished post needs a file. */
   needs(upload: string): boolean {
     const row = this.database
       .prepare(`select 1 from postings where upload = ? and state not in ('up', 'down') limit 1`)

@@ -41,7 +41,9 @@ const NOT_SENT = {
 /** Why something is not done with a post. */
 export type PostingProblem = 'no-upload' | 'no-account' | 'past' | 'under-way' | 'not-up';
 
-/** What a browser has posted through this server: kept here until its time, sent, followed, changed and taken down. */
+/**
+ * Posts of a browser through this server: kept here until their time, sent, followed, changed and taken down.
+ */
 export class Posting {
   readonly accounts: Accounts;
   readonly records: PostingRecords;
@@ -193,7 +195,10 @@ export class Posting {
     return this.dispatcher.change(id, { state: 'down', page: null }) ?? 'not-up';
   }
 
-  /** One frame as it was sent, or as a viewer gets it, at the size that was sent; null where they are not there. */
+  /**
+   * Reads one frame as it was sent, or as a viewer gets it, at the size that was sent; null where there is
+   * none.
+   */
   async picture(record: PostingRecord, kind: 'sent' | 'viewed', frame: number): Promise<string | null> {
     const { id, upload, compared } = record;
     if (!compared || frame >= compared.frames) return null;

@@ -7,7 +7,7 @@ export class Speaker {
   constructor(
     private readonly accounts: Accounts,
     private readonly directory: OutletDirectory,
-    /** What this server is called by itself. */
+    /** Origin that this server names itself by. */
     private readonly origin: string,
   ) {}
 

@@ -4,8 +4,8 @@ import { open } from 'node:fs/promises';
 const MOST_BOXES = 100_000;
 
 /**
- * Whether the boxes at the top of an MP4 or MOV end where its file does (ISO/IEC 14496-12, 4.2): one that was cut
- * off, or whose sizes are forged, does not.
+ * Tells whether the top-level boxes of an MP4 or MOV end where its file does (ISO/IEC 14496-12, 4.2): those
+ * of a file that was cut off, or whose sizes are forged, do not.
  */
 export async function boxesAreWhole(file: string): Promise<boolean> {
   const handle = await open(file);

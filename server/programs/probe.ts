@@ -3,7 +3,7 @@ import { measureText } from '../../src/core/figures/bounded';
 import type { Limits, Programs } from './programs';
 import { safeInput } from './media-args';
 
-/** What looking at a file's index may use. */
+/** Limits of the program that reads a file's index. */
 const LIMITS: Limits = { seconds: 20, memory: 2e9, fileBytes: 0, outputBytes: 64e6 };
 
 const number = measureText();
@@ -34,7 +34,7 @@ const probeSchema = z.object({
 });
 export type ProbedStream = z.infer<typeof streamSchema>;
 
-/** What a file's index says. */
+/** Facts of a file's index. */
 export interface Probed {
   /** `mp4`, `mov`, `webm`, `mkv`, or the reader's own name. */
   container: string;
@@ -66,7 +66,10 @@ export async function probeFile(programs: Programs, file: string, containers: st
   };
 }
 
-/** One reader reads both MP4 and MOV, another both MKV and WebM: brand and codecs tell them apart. */
+/**
+ * Names the container: one demuxer reads both MP4 and MOV, another both MKV and WebM; brand and codecs tell
+ * them apart.
+ */
 function toContainer(reader: string, brand: string | undefined): string {
   if (reader.startsWith('mov')) return brand === undefined || brand.startsWith('qt') ? 'mov' : 'mp4';
   return reader.startsWith('matroska') ? 'webm' : reader;

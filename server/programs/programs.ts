@@ -2,14 +2,14 @@ import { spawn } from 'node:child_process';
 import PQueue from 'p-queue';
 import type { Tools } from './tools';
 
-/** What an outside program may use. */
+/** Limits of an outside program. */
 export interface Limits {
   seconds: number;
   /** Address space, in bytes. */
   memory: number;
   /** Size of any file that it writes, in bytes. */
   fileBytes: number;
-  /** What it may say before it is ended, in bytes. */
+  /** Maximum output before the program is ended, in bytes. */
   outputBytes: number;
 }
 
@@ -17,7 +17,7 @@ export interface Limits {
 export class ProgramError extends Error {
   constructor(
     readonly reason: 'missing' | 'busy' | 'slow' | 'talkative' | 'stopped' | 'failed',
-    /** What it said last. */
+    /** Last output of the program. */
     readonly said = '',
   ) {
     super(`an outside program was ${reason}${said ? `: ${said}` : ''}`);
@@ -25,7 +25,7 @@ export class ProgramError extends Error {
   }
 }
 
-/** What a program said. */
+/** Output of a program. */
 export interface Said {
   out: string;
   /** The end of what it said of errors. */
@@ -39,7 +39,7 @@ export interface RunOptions {
   onOut?: (text: string) => void;
 }
 
-/** What is kept of a program's errors, in characters. */
+/** Maximum length of error output that is kept, in characters. */
 const MOST_ERRORS = 20_000;
 /** How many may wait before the server says that it is busy. */
 const MOST_WAITING = 100;
@@ -114,7 +114,7 @@ export class Programs {
     });
   }
 
-  /** What stands before a program so that it keeps its limits and ends with the server. */
+  /** Builds the command prefix that keeps a program to its limits and ends it with the server. */
   private guards({ memory, fileBytes }: Limits): string[] {
     return [
       ...(this.tools.prlimit ? ['prlimit', `--as=${memory}`, `--fsize=${fileBytes}`, '--core=0'] : []),

@@ -23,11 +23,11 @@ const FILMS: HardFilm[] = ['grainy', 'coarse', 'dark', 'flickering', 'shaking', 
 /** Where a film gains so little with each rate that it is not sharp where that ends: steps that may be between. */
 const WIDER: Partial<Record<HardFilm, number>> = { flickering: 2.5 };
 const SIZE = { width: 360, height: 640 };
-/** What an outlet keeps of so small a canvas, and the rates of a trial for it. */
+/** Rendition of so small a canvas, and the rates of a trial for it. */
 const RUNG = { ...SIZE, bits: 500_000 };
 const RATES = [250_000, 500_000, 750_000, 1_120_000, 1_670_000, 2_500_000];
 const SPAN = RATES[5]! / RATES[0]!;
-/** One step of twelve rates. */
+/** Factor between two of twelve rates. */
 const STEP = SPAN ** (1 / 11);
 /** So many are tried in full: in `npm test` fewer. */
 const FULL = trials(4, 12);
@@ -45,8 +45,8 @@ async function rawOf(order: RenderOrder): Promise<string> {
 }
 
 /**
- * What a viewer gets of a whole clip at a rate, by ffmpeg alone: two passes, the outlet's compression, and its own filter
- * `ssim`.
+ * Measures what a viewer gets of a whole clip at a rate, by ffmpeg alone: two passes, the outlet's
+ * compression, and its own filter `ssim`.
  */
 function inFull({ plan }: RenderOrder, raw: string, bits: number): TrialPoint {
   const [sent, viewed] = [file('sent.mp4'), file('viewed.mp4')];
@@ -95,7 +95,7 @@ function forOutlet(job: Job): Job {
   return { ...job, edit: { ...job.edit, clips: [{ ...clip!, canvases }] } };
 }
 
-/** What a trial of pieces finds of a film. */
+/** Runs a trial of pieces on a film. */
 async function tried(job: Job, order: RenderOrder, film: string): Promise<TrialPoint[]> {
   const pass = { ...testPass(), bitsBySecond: bitsBySecond(film) };
   const found = trialOrder(forOutlet(job), { sheets: SHIPPED_SHEETS, passOf: () => pass })!;

@@ -11,7 +11,7 @@ const art = (family: string): TextArt => ({
   ...{ box: { x: 0, y: 0, width: 800, height: 300 }, seat: 'top', size: 90, mark: null, ground: null },
 });
 
-/** What is held of the person's own font. */
+/** Lists the registered fonts that are the person's own. */
 const held = () => GlobalFonts.families.filter(({ family }) => family.includes(OWN_FONT.family));
 
 describe('words without a browser', () => {

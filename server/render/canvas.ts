@@ -56,7 +56,7 @@ async function shippedName(file: string, family: string): Promise<string> {
 /** Loads fonts from files: each has a name of its own, since a name here cannot be shared out over characters. */
 class FileFonts implements FontLoader {
   private readonly names = new Map<string, string[]>();
-  /** Those of a person's own. */
+  /** Registered fonts of the person. */
   private readonly held: FontKey[] = [];
 
   constructor(private readonly order: Pick<RenderOrder, 'masters'>) {}

@@ -6,7 +6,10 @@ import type { RenderPlan } from '../../src/core/render/plan';
 import { ownHash } from '../../src/core/words/families';
 import { sha256 } from '../sha256';
 
-/** What was asked makes no sense, or something is missing: told, and the program ends with a number. */
+/**
+ * Error for a command that makes no sense, or for something that is missing: its message is printed, and the
+ * program ends with a number.
+ */
 export class Refusal extends Error {
   constructor(
     readonly code: 2 | 3,

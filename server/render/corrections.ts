@@ -16,8 +16,8 @@ export interface EncodedSegment {
 }
 
 /**
- * What to ask for segments that are to be made anew: those that keep the whole from what it is to come to, and those that
- * are over the greatest rate since they were not held under it.
+ * Chooses new bitrates for segments that have to be encoded again: those that keep the whole from its target,
+ * and those that exceed the maximum rate because VBV was off.
  * @param mostBits the greatest rate, in bits a second.
  * @returns one for each segment, null where it stays.
  */

@@ -42,7 +42,7 @@ interface ToldFrame extends ToldPiece {
   colour: object | null;
 }
 
-/** What `showinfo` tells of each frame. */
+/** Pattern of `showinfo`'s line for each frame. */
 const FRAMES: Telling<ToldFrame> = {
   args: ['-vf', 'showinfo=checksum=0', '-fps_mode', 'passthrough', '-f', 'rawvideo'],
   isTold: ({ colour }) => colour !== null,
@@ -143,7 +143,7 @@ interface ToldSound extends ToldPiece {
   sampleRate: number;
 }
 
-/** What `ashowinfo` tells of each piece of sound. */
+/** Pattern of `ashowinfo`'s line for each piece of sound. */
 const SOUNDS: Telling<ToldSound> = {
   args: ['-af', 'ashowinfo', '-c:a', 'pcm_f32le', '-f', 'f32le'],
   isTold: () => true,

@@ -1,6 +1,6 @@
 import { spawn } from 'node:child_process';
 
-/** What is kept of what an encoder says, in characters. */
+/** Maximum length of an encoder's output that is kept, in characters. */
 const MOST_SAID = 4000;
 
 /** An encoder of ffmpeg that raw frames or samples are written to. */

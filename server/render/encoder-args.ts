@@ -2,21 +2,24 @@ import { BUFFER_SECONDS } from '../../src/core/rate/buffer';
 import type { PictureMaking } from '../../src/core/render/making';
 import type { RenderPlan } from '../../src/core/render/plan';
 
-/** Which of its passes an encoder makes: the one alone, or the first or second of two, and the file between them. */
+/** Encoder pass: null for a single one, or the first or second of two with the log between them. */
 export type Pass = { number: 1 | 2; log: string } | null;
 
-/** What a segment's pictures may come to. */
+/** Bitrate limits of a segment. */
 export interface SegmentBits {
   /** Video bits a second. */
   bits: number;
-  /** Whether a variable rate is held under its most. What is sure to stay under it takes a tenth less time without. */
+  /**
+   * Enables VBV at a variable rate. A segment that is sure to stay under the maximum is encoded a tenth
+   * faster without.
+   */
   held: boolean;
 }
 
-/** What a constant rate is held to over, in seconds. */
+/** Window over which a constant rate is kept, in seconds. */
 const CONSTANT_WINDOW = 1;
 
-/** What ffmpeg is given to read raw frames of a plan. */
+/** Arguments with which ffmpeg reads raw frames of a plan. */
 export const rawInput = ({ width, height, rate }: RenderPlan, from: string): string[] => [
   ...[
     '-f',
@@ -123,6 +126,6 @@ function wideRate({ kind, quantiser }: PictureMaking, bits: number): string[] {
     : ['-b:v', String(Math.round(bits))];
 }
 
-/** Whether a picture is looked through once before it is encoded. */
+/** Tells whether the video is encoded in two passes. */
 export const takesTwoPasses = ({ codec, kind, twoPasses }: PictureMaking): boolean =>
   codec === 'avc' && (kind === 'size' || (kind === 'variable' && twoPasses));

@@ -15,7 +15,7 @@ function passOf(name: string, film: string, seconds: number) {
   return readPassLog(readFileSync(`${log}-0.log`, 'utf8'), seconds);
 }
 
-/** What a film comes to at a quality of x264, in bits a second. */
+/** Measures the bitrate of a film at a quality of x264, in bits per second. */
 function rateAt(quality: number, film: string, seconds: number): number {
   const file = path.join(folder, 'at.h264');
   const codec = ['-c:v', 'libx264', '-crf', String(quality)];

@@ -52,7 +52,7 @@ function computeBits({ kind, step: old, residual, motion, rest }: Frame, step: n
 /** Steps that are looked between, and how often that is halved. */
 const STEPS = { least: toStep(-12), most: toStep(69), halvings: 50 };
 
-/** What a segment is to come to. */
+/** Bits of a segment and their cause. */
 interface Share {
   /** Video bits a second. */
   bits: number;
@@ -61,8 +61,8 @@ interface Share {
 }
 
 /**
- * What each segment is to come to so that all are of one quality and the whole comes to a rate; none has more than the
- * greatest rate, and what it would have had goes to the others.
+ * Shares bits out over segments so that all have one quality and the whole reaches a rate; none exceeds the
+ * maximum rate, and what is cut off there goes to the others.
  * @param bits a second of the whole. @param mostBits a second of a segment.
  */
 export function shareOut(logs: readonly PassLog[], bits: number, mostBits: number): Share[] {

@@ -11,7 +11,7 @@ import {
 } from 'mediabunny';
 import { Buffers } from './buffers';
 
-/** What a piece that ffmpeg decoded is, as it tells of it, and how many bytes it has. */
+/** Facts of a piece that ffmpeg decoded, as it prints them, and its number of bytes. */
 export interface ToldPiece {
   /** Seconds of the stream that went in. */
   time: number;
@@ -20,11 +20,11 @@ export interface ToldPiece {
 
 /** How the lines of a filter of ffmpeg are read that tells of each piece. */
 export interface Telling<Piece extends ToldPiece> {
-  /** What ffmpeg is given between its input and its output. */
+  /** Arguments of ffmpeg between its input and its output. */
   args: readonly string[];
   /** Reads a line. @param last the piece told last, to which it may add. @returns a new piece, or null. */
   read(line: string, last: Piece | undefined): Piece | null;
-  /** Whether all is known of a piece. */
+  /** Tells whether all facts of a piece are known. */
   isTold(piece: Piece): boolean;
 }
 
@@ -32,8 +32,9 @@ export interface Telling<Piece extends ToldPiece> {
 const FIRST = 1;
 
 /**
- * What comes out first must come before much has gone in, since whoever gives the packets waits for it: the stream is
- * not looked through beforehand, and frames are put in order by what H.264 allows at most, not by what was seen of them.
+ * Arguments that make the first frames come out before much has gone in, since whoever gives the packets
+ * waits for them: the stream is not probed beforehand, and frames are reordered by H.264's maximum, not by
+ * what was seen of them.
  */
 const AT_ONCE = ['-probesize', '32', '-analyzeduration', '1', '-fpsprobesize', '0', '-strict', 'strict'];
 

@@ -1,6 +1,6 @@
 import { LEAST_QUANTISER, MOST_QUANTISER } from '../../src/core/rate/encoding';
 
-/** What a quantiser was found to come to, in video bits a second. */
+/** Video bitrate that a quantiser was measured to give, in bits per second. */
 export interface TriedQuantiser {
   quantiser: number;
   came: number;

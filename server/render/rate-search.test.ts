@@ -2,7 +2,10 @@ import { RateSearch } from './rate-search';
 
 const RATES = [3e6, 6e6, 9e6, 13.4e6, 20e6, 30e6];
 
-/** What a film comes to whose rate halves by so many quantisers, as found for each rate, and the tries that it took. */
+/**
+ * Searches the rate of a film whose rate halves by so many quantisers: what was found for each rate, and the
+ * number of tries.
+ */
 function searched(halves: number, at26: number, most = Infinity) {
   const search = new RateSearch(RATES);
   const found: number[] = [];

@@ -1,6 +1,6 @@
 import { chooseQuantiser, type TriedQuantiser } from './quantiser-for';
 
-/** What a clip comes to may be off a rate by this factor. */
+/** Factor by which the result may differ from the rate that is wanted. */
 const NEAR = 1.1;
 /** A rate is tried so often; then what came nearest last is taken for it. */
 const MOST_TRIES = 4;

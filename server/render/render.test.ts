@@ -40,7 +40,7 @@ function bitsByTwoSeconds(file: string): number[] {
   return bits;
 }
 
-/** What frames are told as that do not differ at all, in decibels. */
+/** PSNR that identical frames are given, in decibels. */
 const SAME = 99;
 
 /** The least likeness of any frame of a file with what a plan draws, by ffmpeg's `psnr` over luma, in decibels. */

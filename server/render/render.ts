@@ -77,7 +77,7 @@ export async function renderFile(order: RenderOrder, options: RenderOptions): Pr
 const MOST_FRAMES = 16e9;
 const SHARE_OF_FREE = 0.4;
 
-/** Whether all frames of a file can lie on the disk between its passes: then they are drawn once. */
+/** Tells whether all frames of a file fit on the disk between its passes: then they are drawn once. */
 async function hasRoomForFrames(folder: string, { plan }: RenderOrder): Promise<boolean> {
   const bytes = plan.frames * plan.width * plan.height * 1.5;
   return bytes <= MOST_FRAMES && bytes <= SHARE_OF_FREE * (await freeBytes(folder));

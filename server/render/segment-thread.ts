@@ -3,7 +3,7 @@ import type { RenderOrder } from './order';
 import { makeSegment, type SegmentTask } from './segment';
 import { serveThread } from './serve-thread';
 
-/** What the thread is started with. */
+/** Data that the thread starts with. */
 export interface SegmentJob {
   order: RenderOrder;
   task: SegmentTask;

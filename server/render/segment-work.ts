@@ -92,7 +92,7 @@ export class SegmentWork {
     return toSeconds((this.segments[n] as Segment).frames, this.order.plan.rate);
   }
 
-  /** What a segment is called while it is not whole. */
+  /** Name of a segment's file while it is being written. */
   private partFile(n: number): string {
     return path.join(this.options.folder, `${n}.mkv`);
   }

@@ -11,12 +11,15 @@ export interface SegmentTask extends SegmentBits {
   /** Where its file goes; a first pass leaves its log beside it. */
   file: string;
   pass: 1 | 2 | null;
-  /** Whether a first pass keeps its frames for the second. */
+  /** True when a first pass keeps its frames for the second. */
   keepsFrames: boolean;
   threads: number;
 }
 
-/** What a first pass of a segment leaves for the second: its log, and its frames where there is room for them. */
+/**
+ * Files that the first pass of a segment leaves for the second: its log, and its frames where there is room
+ * for them.
+ */
 const passLog = (file: string): string => `${file}.pass`;
 /** The files that ffmpeg makes of a log. */
 export const passFiles = (file: string) => ({

@@ -1,7 +1,7 @@
 import { parentPort } from 'node:worker_threads';
 import { type Failure, toFailure } from './failure';
 
-/** What a thread is told, and what it tells of its work. */
+/** Message to a thread. */
 type ThreadOrder<Data> = { type: 'work'; data: Data } | { type: 'stop' };
 export type ThreadAnswer<Progress, Result> =
   | { type: 'progress'; progress: Progress }

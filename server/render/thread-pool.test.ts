@@ -5,7 +5,7 @@ import path from 'node:path';
 import { ThreadPool } from './thread-pool';
 
 interface Work {
-  /** What it does: tells its thread's number, throws, ends its thread, waits to be stopped, or does not hear. */
+  /** Behaviour of the thread: tells its number, throws, ends, waits to be stopped, or does not hear. */
   do: 'tell' | 'throw' | 'exit' | 'wait' | 'hang';
 }
 

@@ -40,7 +40,7 @@ export interface RateTrialJob {
 export const trialPicture = (folder: string, kind: 'planned' | 'viewed', rate: number): string =>
   path.join(folder, `${rate}.${kind}.png`);
 
-/** One piece on its way: drawn once, encoded at a rate. */
+/** A piece of the clip: drawn once, encoded at each rate. */
 export class PieceTrial {
   readonly raw: string;
   readonly sent: string;
@@ -103,8 +103,8 @@ export class PieceTrial {
 }
 
 /**
- * What the outlet makes of all pieces, in one go: it shares its bits out over a whole clip, and a piece by itself would
- * be over before it has settled.
+ * Outlet's compression of all pieces at once: it shares its bits out over a whole clip, and a piece by itself
+ * would end before its rate control has settled.
  */
 export class OutletTrial {
   private readonly viewed: string;

@@ -3,7 +3,7 @@ import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import { ROOT } from '../root';
 
-/** What decides what a segment looks like besides its order: who has another must not make a part of the same file. */
+/** Folders of all code that affects the output; workers on one file must match in their hash. */
 const FOLDERS = ['src/core', 'src/kernel', 'src/render', 'server/render'];
 const MADE_OF = /(?<!\.test)\.ts$|\.wasm$/;
 

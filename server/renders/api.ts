@@ -31,7 +31,7 @@ import { Trials } from './trials';
 /** Largest master that is taken, in bytes. */
 const MOST_MASTER = 64e9;
 
-/** What a browser can have made elsewhere. */
+/** Render service of a server, as a browser uses it. */
 export interface RenderService {
   masters: Masters;
   renders: Renders;

@@ -29,7 +29,7 @@ export class MasterRecords {
     return this.rows('visitor = ?', visitor);
   }
 
-  /** Those that nobody used since a moment, in milliseconds. */
+  /** Lists masters that nobody used since a moment, in milliseconds. */
   usedBefore(moment: number): MasterRecord[] {
     return this.rows('used_at < ?', moment);
   }

@@ -7,7 +7,7 @@ import type { Database } from '../store/database';
 const rowSchema = z.object({
   id: randomIdSchema,
   visitor: z.string(),
-  /** What was asked for, as JSON. */
+  /** Request for the render, as JSON. */
   asked: z.string(),
   state: z.enum(['waiting', 'done', 'failed']),
   fault: z.enum(RENDER_FAULTS).nullable(),
@@ -56,7 +56,7 @@ export class RenderRecords {
     this.database.prepare('delete from renders where id = ?').run([id]);
   }
 
-  /** Those that did not end, the oldest first. */
+  /** Lists renders that have not ended, oldest first. */
   waiting(): RandomId[] {
     return this.ids(`state = 'waiting' order by made_at`, []);
   }

@@ -16,7 +16,7 @@ import type { RenderRefusal } from './resolve-request';
 import type { RenderOrders } from './render-orders';
 import type { RenderRecords } from './render-records';
 
-/** One that waits or is made in this process. */
+/** A render that waits or runs in this process. */
 interface Active {
   stop: AbortController;
   now: RenderState;

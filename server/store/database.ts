@@ -4,7 +4,7 @@ import path from 'node:path';
 import Sqlite from 'libsql';
 import { createId } from './create-id';
 
-/** What each version of the database adds; a new one is a further line. */
+/** Migrations of the database, one for each version; a new one is a further line. */
 const VERSIONS: readonly (string | ((database: Sqlite.Database) => void))[] = [
   `create table uploads (
      id text primary key, door text not null, size integer not null, made_at integer not null, facts text not null

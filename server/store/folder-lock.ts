@@ -26,7 +26,7 @@ export function lockFolder(folder: string): FolderLock {
   return { release: () => lock.close() };
 }
 
-/** Whether a database is held by somebody else at this moment. */
+/** Tells whether an error says that somebody else holds the database at this moment. */
 export const isBusy = (error: unknown): boolean =>
   error instanceof Error &&
   /database is locked|SQLITE_BUSY/.test(`${error.message} ${(error as { code?: string }).code}`);

@@ -23,8 +23,8 @@ const [NONCE, TAG] = [12, 16];
 const CIPHER = 'aes-256-gcm';
 
 /**
- * What a server keeps to itself: keys that lie in one file beside its data, which only its own user may read, and what
- * is derived from them (HKDF, RFC 5869).
+ * Keys of a server: they lie in one file beside its data, which only its own user may read, and others are
+ * derived from them (HKDF, RFC 5869).
  */
 export class Secrets {
   private constructor(private readonly keys: Keys) {}
@@ -45,12 +45,12 @@ export class Secrets {
     return new Secrets(keysSchema.parse(JSON.parse(readFileSync(file, 'utf8'))));
   }
 
-  /** What we prove to an outlet's authorization server that we are ourselves with. */
+  /** Client secret that we authenticate with at an outlet's authorization server. */
   clientSecret = (outlet: string): string => this.derived(`client ${outlet}`).toString('base64url');
-  /** What an outlet's stand-in signs its cookies with. */
+  /** Key that an outlet's stand-in signs its cookies with. */
   cookieKey = (outlet: string): string => this.derived(`cookies ${outlet}`).toString('base64url');
 
-  /** What the stand-ins sign their identity tokens with, as a JSON Web Key. */
+  /** Key that the stand-ins sign their identity tokens with, as a JSON Web Key. */
   signingKey(): Record<string, unknown> {
     return {
       ...createPrivateKey(this.keys.signing).export({ format: 'jwk' }),

@@ -4,7 +4,7 @@ import { z } from 'zod';
 import type { RandomId } from '../../src/core/figures/random-id';
 import type { Database } from './database';
 
-/** What the tus library keeps of an upload. */
+/** Facts that the tus library keeps of an upload. */
 const factsSchema = z.object({
   metadata: z.record(z.string(), z.string().nullable()).optional(),
   creation_date: z.string().optional(),

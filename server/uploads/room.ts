@@ -5,7 +5,7 @@ import { openUploadFiles, promisedBytes } from '../store/upload-records';
 
 /** All uploads together may be promised this much, in bytes. */
 const QUOTA = 128e9;
-/** What the disk keeps free in any case, in bytes. */
+/** Space that the disk keeps free in any case, in bytes. */
 const MARGIN = 128e6;
 
 /** Bytes that can still be written to a folder's disk, leaving its margin. */

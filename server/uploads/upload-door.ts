@@ -70,7 +70,7 @@ export class UploadDoor {
     return path.join(this.folder, id);
   }
 
-  /** Whether an upload is here, and whole. */
+  /** Finds whether an upload is missing, partial or whole. */
   async state(id: string): Promise<'missing' | 'partial' | 'whole'> {
     if (!isRandomId(id)) return 'missing';
     const record = this.records.find(id);
@@ -105,7 +105,9 @@ export class UploadDoor {
   }
 }
 
-/** Whether a file was last changed before a moment, or a minute ago where the moment is later than that. */
+/**
+ * Tells whether a file was last changed before a moment, or a minute ago where the moment is later than that.
+ */
 async function olderThan(file: string, moment: number): Promise<boolean> {
   const changed = await stat(file).then(
     ({ mtimeMs }) => mtimeMs,

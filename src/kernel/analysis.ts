@@ -74,8 +74,9 @@ export function combShare(kernel: Kernel, picture: PlanarPicture): number {
 }
 
 /**
- * Which field comes first, from two frames in a row that move: over 1 the top field, below 1 the bottom field. The
- * second field of a frame is nearer in time to the first field of the next than the other way round.
+ * Measures which field comes first, from two frames in a row that move: over 1 the top field, below 1 the
+ * bottom field. The second field of a frame is nearer in time to the first field of the next than the other
+ * way round.
  */
 export function topFieldFirst(kernel: Kernel, before: PlanarPicture, after: PlanarPicture): number {
   const a = plane(before, 0);

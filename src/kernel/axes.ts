@@ -8,7 +8,7 @@ export interface Siting {
   offset: number;
 }
 
-/** One axis of a plane: output sample k sits at source sample origin + k · step. */
+/** Axis of a plane: output sample k sits at source sample origin + k · step. */
 export interface Axis {
   origin: number;
   step: number;

@@ -22,7 +22,7 @@ beforeAll(async () => {
   kernel = await Kernel.load(readFileSync('src/kernel/kernel.wasm'));
 });
 
-/** What the kernel makes of a flat picture of one colour. */
+/** Runs the kernel on a flat picture of one colour. */
 function flat(facts: ColourFacts, codes: Triple): number[] {
   const picture = kernel.target(16, 8);
   picture.planes.forEach((plane, i) =>

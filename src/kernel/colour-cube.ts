@@ -32,10 +32,13 @@ const TO_BT709: Record<string, readonly Triple[]> = {
 const choosePrimaries = ({ primaries, matrix }: ColourFacts): string =>
   primaries ?? (matrix?.startsWith('bt2020') ? 'bt2020' : 'bt709');
 
-/** What is done to a picture's colour besides its matrix and range. */
+/** Conversion of a picture's colour besides its matrix and range. */
 export type ColourChange = 'none' | 'primaries' | 'pq' | 'hlg';
 
-/** Whether a picture's light or primaries are others than those of BT.709, so that a matrix alone is not enough. */
+/**
+ * Finds the colour conversion of a picture whose light or primaries are not those of BT.709, so that a matrix
+ * alone is not enough.
+ */
 export function colourChange(facts: ColourFacts): ColourChange {
   if (facts.transfer === 'pq' || facts.transfer === 'hlg') return facts.transfer;
   return TO_BT709[choosePrimaries(facts)] ? 'primaries' : 'none';

@@ -1,4 +1,4 @@
-/** What a decoder says of a picture's colour; missing facts take the usual meaning. */
+/** Colour facts that a decoder states; missing ones take the usual meaning. */
 export interface ColourFacts {
   matrix?: string | null | undefined;
   primaries?: string | null | undefined;
@@ -79,8 +79,9 @@ export function fromYcc({ matrix, fullRange }: ColourFacts, [y, cb, cr]: Triple)
 }
 
 /**
- * What a byte of red, of green and of blue adds to the codes of luma, Cb and Cr of a matrix and a range, and what these
- * begin with: four groups of four for `Kernel.splitRgb`. The inverse of {@link fromYcc}.
+ * Computes what a byte of red, of green and of blue adds to the codes of luma, Cb and Cr of a matrix and a
+ * range, and what these begin with: four groups of four for `Kernel.splitRgb`. The inverse of {@link
+ * fromYcc}.
  *
  * @param mostBlue what a code of Cb added to a byte of blue at most on the way to red, green and blue.
  * @throws RangeError for a matrix that this program does not know.

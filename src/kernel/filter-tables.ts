@@ -20,7 +20,7 @@ interface AcrossTables {
   weights: number;
   /** Pairs of taps of an output. */
   pairs: number;
-  /** Whether sixteen samples hold the first taps of any four outputs. */
+  /** True when sixteen samples hold the first taps of any four outputs. */
   near: boolean;
 }
 

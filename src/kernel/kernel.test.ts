@@ -10,7 +10,7 @@ import { axisFilter, TAP_ONE } from './lanczos';
 import { plainScale } from './plain-reference';
 import { lumaSource, naturalPlane, type Plane, readPlane, psnr, ringsPlane } from './test-pictures';
 
-/** What counts as the same resampling, in decibels. */
+/** PSNR from which two resamplings count as the same, in decibels. */
 const SAME = 45;
 /** Samples at each side left out: other programs treat edges in other ways. */
 const EDGE = 12;

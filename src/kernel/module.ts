@@ -1,4 +1,4 @@
-/** What the WebAssembly module exports; see assembly/kernel.ts. */
+/** Exports of the WebAssembly module; see assembly/kernel.ts. */
 export interface KernelModule {
   heapBase(): number;
   scalePlane(...args: number[]): void;

@@ -13,7 +13,7 @@ const PIXEL_LAYOUTS = [
 ] as const;
 export type PixelLayout = (typeof PIXEL_LAYOUTS)[number];
 
-/** Whether the kernel can read a decoder's pixel format. */
+/** Tells whether the kernel can read a decoder's pixel format. */
 export function isPixelLayout(format: string | null): format is PixelLayout {
   return (PIXEL_LAYOUTS as readonly (string | null)[]).includes(format);
 }
@@ -26,7 +26,7 @@ export interface SampleWindow {
   height: number;
 }
 
-/** One plane in a block of bytes. */
+/** Shape of a plane in a block of bytes. */
 export interface PlaneShape {
   /** Bytes from the block's start. */
   offset: number;

@@ -11,7 +11,7 @@ export interface Mask {
 
 /** A Gaussian is cut off where it has no weight left: at three standard deviations. */
 const REACH = 3;
-/** What weights are counted in. */
+/** Unit that weights are counted in. */
 const ONE = 32768;
 
 /** Weights of a Gaussian blur that sum to exactly one, in 1/32768. @param radius its standard deviation, over 0. */

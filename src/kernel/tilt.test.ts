@@ -26,7 +26,7 @@ function tilted(plane: Plane, window: TiltedWindow, width: number, height: numbe
   return readPlane(kernel, target, 0);
 }
 
-/** What a turned window shows of the waves. */
+/** Computes what a turned window shows of the waves. */
 function truth(window: TiltedWindow, width: number, height: number): Plane {
   const data = new Uint8Array(width * height);
   const radians = (window.angle * Math.PI) / 180;

@@ -13,9 +13,9 @@ export type ReaderOf = (source: number) => Promise<FilmReader>;
 
 /** How the sound of a clip is to be. */
 export interface WantedSound extends ExportSound {
-  /** What its true peak is held under, in dBTP. */
+  /** Maximum true peak, in dBTP. */
   ceiling: number;
-  /** What its samples are multiplied by. */
+  /** Factor of its samples. */
   gain: number;
 }
 

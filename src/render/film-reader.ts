@@ -66,7 +66,7 @@ export class FilmReader {
     }
   }
 
-  /** One frame, or null past the last; the caller closes the sample. */
+  /** Reads one frame, or null past the last; the caller closes the sample. */
   async frame(frame: number): Promise<VideoSample | null> {
     const tolerance = STAMP_TOLERANCE / rateValue(this.source.rate);
     return new VideoSampleSink(this.video).getSample(this.toTimestamp(frame) + tolerance);

@@ -1,7 +1,7 @@
 import type { Source } from '@core/master/source';
 import type { ColourFacts } from '@kernel/colour';
 
-/** What a decoder says of a frame. */
+/** Facts of a decoded frame. */
 export interface DecodedFacts {
   format: string | null;
   colorSpace: ColourFacts;
@@ -11,8 +11,9 @@ export interface DecodedFacts {
 export const PACKED: Readonly<Record<string, boolean>> = { RGBX: false, RGBA: false, BGRX: true, BGRA: true };
 
 /**
- * What the engine took the stream for. Packed pixels no longer tell: an engine that makes them goes by the matrix that
- * the file says, takes what says nothing for BT.709 whatever its size, and takes every range for the limited one.
+ * Finds the colour that the engine took the stream for. Packed pixels no longer tell: an engine that makes
+ * them goes by the matrix that the file says, takes what says nothing for BT.709 whatever its size, and takes
+ * every range for the limited one.
  */
 export function streamColour({ format, colorSpace }: DecodedFacts, { recorded }: Source): ColourFacts {
   if (!((format ?? '') in PACKED)) return colorSpace;

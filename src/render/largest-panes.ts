@@ -41,7 +41,7 @@ export function largestPanes(plan: RenderPlan, source: number, stored: Size): Pa
   return [...most.values()].map(({ at }) => at);
 }
 
-/** What the kernel keeps for a pane, by kind, each in units of its own. */
+/** Lists what the kernel keeps for a pane, by kind, each in units of its own. */
 function listNeeds(pane: PlannedPane, source: Source, stored: Size): [kind: string, need: number][] {
   const window = toTiltedWindow(stored, source, pane.window);
   const part = computePart(stored, source, window);

@@ -10,8 +10,8 @@ const NEAR = 0.2;
 const ROUNDS = 4;
 
 /**
- * What the sound of a clip is multiplied by so that it has the loudness that is asked for (EBU R 128), measured over the
- * clip, with its peaks held. 1 where nothing is asked for, or nothing is heard.
+ * Measures the gain with which a clip has the loudness that is asked for (EBU R 128), with its peaks held. 1
+ * where nothing is asked for, or nothing is audible.
  */
 export async function loudnessGain(
   readerOf: ReaderOf,

@@ -28,7 +28,7 @@ interface Stream<Config> {
   count: number;
 }
 
-/** What goes into a file. */
+/** Streams of a file. */
 export interface Streams {
   picture: Stream<VideoDecoderConfig> | null;
   sound: Stream<AudioDecoderConfig> | null;

@@ -8,12 +8,16 @@ import type { TiltedWindow } from '@kernel/tilt';
 /** Samples around a window that its filter reaches when nothing is reduced: three lobes and the chroma's share. */
 const REACH = 8;
 
-/** Whether a source is stored in another way than it is shown. */
+/** Tells whether a source is stored in another orientation than it is shown. */
 export const isTurned = ({ rotation, flip }: Pick<Source, 'rotation' | 'flip'>): boolean =>
   rotation !== 0 || flip;
 
 /** A window, 0…1 of the picture, in samples of the picture as it is shown upright. @param stored its size as stored. */
-export function toTiltedWindow(stored: Size, { rotation, picture }: Source, window: PictureWindow): TiltedWindow {
+export function toTiltedWindow(
+  stored: Size,
+  { rotation, picture }: Source,
+  window: PictureWindow,
+): TiltedWindow {
   const [across, down] = rotation % 180 === 0 ? [stored.width, stored.height] : [stored.height, stored.width];
   return {
     x: window.x * across,
@@ -49,7 +53,10 @@ export function toLiveSamples(part: Rect, stored: Size, source: Source, live: Pi
 function upright(window: TiltedWindow): SampleWindow {
   const { sampleAspect } = window;
   const live = (window.width * sampleAspect) / window.height;
-  const { x, y, width, height } = computeBounds({ x: 0, y: 0, width: 1, height: 1, angle: window.angle }, live);
+  const { x, y, width, height } = computeBounds(
+    { x: 0, y: 0, width: 1, height: 1, angle: window.angle },
+    live,
+  );
   return {
     x: window.x + x * window.width,
     y: window.y + y * window.height,

@@ -3,7 +3,7 @@ import type { Head, JobFile } from '@core/job/document';
 import { type ExportRecord, exportRecordSchema, type PostRecord, postRecordSchema } from '@core/job/records';
 import { readRecords } from '@core/job/stored-job';
 
-/** What the list shows of a job: its head, and where its exports and posts stand. */
+/** Entry of the list of jobs: a job's head, and the state of its exports and posts. */
 export interface Listed {
   head: Head;
   /** Newest first. */
@@ -43,7 +43,7 @@ function withRecord<T extends Records>(of: T, { kind, id, record }: RecordChange
     : { ...of, posts: changed(of.posts, id, record) };
 }
 
-/** What is known of jobs after a record of one of them changed. */
+/** Updates the entries after a record of a job changed. */
 export function afterRecord(
   state: { listed: Record<string, Listed>; files: Record<string, JobFile> },
   job: string,

@@ -7,7 +7,10 @@ export interface NamedStore<Named extends { name: string }> {
   use: UseBoundStore<StoreApi<{ all: Named[] }>>;
   /** Reads what is stored, once the app opens, and hears what other tabs make of it; what is damaged is left out. */
   open(): Promise<void>;
-  /** One of the same name is replaced. Resolves once it is stored. @returns why it cannot be kept, or null. */
+  /**
+   * Saves an entry; one of the same name is replaced. Resolves once it is stored.
+   * @returns why it cannot be kept, or null.
+   */
   save(named: Named): Promise<string | null>;
   drop(name: string): Promise<void>;
   /** All of them as a file to keep or hand on. */

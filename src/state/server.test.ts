@@ -22,7 +22,7 @@ describe('an answer of the server', () => {
   });
   afterEach(() => jest.useRealTimers());
 
-  /** What came of a question that nobody answers, after some seconds. */
+  /** Asks a server that does not answer, and waits some seconds. */
   async function afterSeconds(seconds: number, body: unknown): Promise<string> {
     let came = 'nothing yet';
     void askJson(SERVER, '/slow', z.unknown(), { method: 'POST', body }).catch((error: unknown) => {

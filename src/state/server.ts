@@ -13,7 +13,7 @@ export interface ServerName {
  * file may come for as long as it does come.
  */
 const PATIENCE = { short: 15, long: 900 };
-/** What is sent may take so much longer: a cover goes up on a slow line as well, in bytes a second. */
+/** Upload speed on a slow line, in bytes per second: the timeout of what is sent grows by it. */
 const SLOW_LINE = 25_000;
 
 /** How a request is made. */
@@ -21,11 +21,11 @@ export interface Asking {
   method?: 'GET' | 'POST' | 'PUT' | 'DELETE';
   body?: unknown;
   signal?: AbortSignal;
-  /** Whether the server looks at a film before it answers. */
+  /** True when the server looks at a film before it answers. */
   long?: boolean;
 }
 
-/** What a status says in our own words. */
+/** Says what a status means, in our own words. */
 function toRefusal(status: number): Refusal {
   if (status === 404 || status === 409 || status === 410) return 'gone';
   if (status === 413) return 'too-large';
@@ -96,7 +96,7 @@ async function readBlob(response: Response, onPiece: () => void): Promise<Blob> 
   return new Blob(pieces, { type: headers.get('content-type') ?? '' });
 }
 
-/** What an error while a server is asked is to a person. */
+/** Turns an error of a request to a server into a trouble. */
 export function serverTrouble(server: ServerName, error: unknown, signal?: AbortSignal): Trouble {
   if (error instanceof TroubleError) return error.trouble;
   return signal?.aborted ? { code: 'cancelled', values: {} } : { code: 'server-down', values: { ...server } };

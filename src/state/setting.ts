@@ -1,7 +1,7 @@
 import { create, type StoreApi, type UseBoundStore } from 'zustand';
 import { loadSetting, saveSetting } from './store';
 
-/** One thing that a person chose for this browser. */
+/** Setting that a person chose for this browser. */
 export interface Setting<T extends string> {
   use: UseBoundStore<StoreApi<{ value: T }>>;
   /** Reads what was chosen in an earlier visit. */

@@ -5,13 +5,13 @@ import { type Trouble, TroubleError } from '@core/trouble/trouble';
 export type Outcome<Result> =
   { state: 'done'; result: Result } | { state: 'failed'; trouble: Trouble } | { state: 'cancelled' };
 
-/** What a task does. */
+/** Work of a task. */
 export interface Task<Result> {
   /** Does it; rejects when it is stopped. */
   run(signal: AbortSignal): Promise<Result>;
   /** Removes all that it made. Called once, after it failed or was cancelled, in whatever stage that was. */
   clean(): Promise<void>;
-  /** What an error of it is to a person. */
+  /** Turns an error of it into a trouble. */
   trouble(error: unknown): Trouble;
 }
 
@@ -19,7 +19,10 @@ export interface Task<Result> {
  * Runs a task to one of its ends. Never rejects. A task that was cancelled is cancelled also when it came to its end
  * at that very moment; a failure of the clean-up itself is told to the console and holds nothing up.
  */
-export async function awaitOutcome<Result>(task: Task<Result>, signal: AbortSignal): Promise<Outcome<Result>> {
+export async function awaitOutcome<Result>(
+  task: Task<Result>,
+  signal: AbortSignal,
+): Promise<Outcome<Result>> {
   let outcome: Outcome<Result>;
   try {
     if (signal.aborted) throw new TroubleError('cancelled');

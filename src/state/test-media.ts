@@ -7,10 +7,10 @@ export const mockMedia = {
   layScript: jest.fn(),
   /** Fingerprints of the masters that are stored. */
   masters: [] as string[],
-  /** What is stored, by name. */
+  /** Stored texts, by name. */
   files: new Map<string, string>(),
   deleted: [] as string[],
-  /** Whether the browser refuses to delete. */
+  /** True when the browser refuses to delete. */
   refuses: false,
 };
 

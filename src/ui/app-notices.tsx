@@ -6,7 +6,7 @@ import { Notice, TroubleNotice } from './parts/notice';
 import { saveFile } from './parts/pick-file';
 import { colours, space } from './theme/tokens';
 
-/** What stands over every page when something is wrong with the app itself. */
+/** Notices over every page when something is wrong with the app itself. */
 export function AppNotices() {
   const isReplaced = useOffline((state) => state.replaced);
   const troubles = useSettingTroubles();

@@ -10,7 +10,7 @@ import { useAppFonts } from './theme/load-fonts';
 import { createPaperTheme } from './theme/paper-theme';
 import { useScheme } from './theme/use-scheme';
 
-/** What the whole app stands in: fonts, theme, and the stored jobs. */
+/** Shell of the whole app: fonts, theme, and the stored jobs. */
 export function AppShell({ children }: { children: ReactNode }) {
   const ready = useAppFonts();
   const scheme = useScheme();

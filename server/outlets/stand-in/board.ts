@@ -24,7 +24,7 @@ const AUDIENCES: Record<PostForm['audience'], string> = {
 
 const percent = (share: number): string => `${(100 * share).toFixed(2)}%`;
 
-/** What the outlet's own controls cover of the picture on a phone. */
+/** Draws one of the outlet's own controls over the picture on a phone. */
 const zone = ({ name, x, y, width, height }: Zone): string =>
   `<i style="left:${percent(x)};top:${percent(y)};width:${percent(width)};height:${percent(height)}">${escapedHtml(name)}</i>`;
 
@@ -79,7 +79,7 @@ export function boardPage(sheet: RuleSheet, posts: readonly TakenPost[], weather
   return page(sheet, `${notes || none}\n${weatherForm(sheet, weather)}`);
 }
 
-/** What stands where a post is not, or not for whoever asks. */
+/** Page of a post that does not exist, or that the asker may not see. */
 export function noPostPage(sheet: RuleSheet): string {
   return page(sheet, '<p class="none">There is no such post, or it is not for you to see.</p>');
 }

@@ -84,7 +84,9 @@ const toAudioFacts = (audio: ProbedStream): NonNullable<SentFile['audio']> => ({
   channels: audio.channels ?? 0,
 });
 
-/** What reading gave, or null when the file is at fault. What is no fault of the file is thrown on. */
+/**
+ * Awaits a reading of a file; null when the file is at fault. Any other error is thrown on.
+ */
 async function readable<T>(reading: Promise<T>): Promise<T | null> {
   try {
     return await reading;

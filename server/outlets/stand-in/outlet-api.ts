@@ -33,7 +33,7 @@ const ERRORS: Record<OutletError, [status: number, detail: string]> = {
   down: [503, 'the outlet is down'],
 };
 const KEY = /^[\w-]{1,64}$/;
-/** What the interface of an outlet's stand-in works with. */
+/** Services behind the interface of an outlet's stand-in. */
 interface Behind {
   sheet: RuleSheet;
   traits: StandInTraits;

@@ -28,7 +28,7 @@ const there = (file: string): Promise<boolean> =>
     () => false,
   );
 
-/** What a clip is moved, compressed and shown with. */
+/** Folders and tools with which a clip is moved, compressed and shown. */
 interface Places {
   folder: string;
   /** Looks at files, and compresses them. */

@@ -5,8 +5,8 @@ import { type PostForm, postFormSchema } from '../../../src/core/outlets/post-fo
 import type { Database } from '../../store/database';
 
 /**
- * What an outlet makes of a post: it looks at its file, refuses it, takes the file over, compresses it and shows it; or
- * it could not.
+ * States of a post at an outlet: its file is inspected, refused, moved, compressed and shown, or something
+ * failed.
  */
 const STATES = ['looking', 'refused', 'failed', 'moving', 'processing', 'up'] as const;
 
@@ -33,9 +33,9 @@ const rowSchema = z.object({
   form: json(postFormSchema),
   state: z.enum(STATES),
   reasons: json(z.array(z.string())),
-  /** What the outlet measured, in a line. */
+  /** Measured facts of the file, in a line. */
   measured: z.string().nullable(),
-  /** What a viewer gets. */
+  /** Compressed file that viewers get. */
   viewed: json(viewedSchema.nullable()),
   /** Milliseconds. */
   made_at: timestampMs(),
@@ -68,7 +68,7 @@ export class TakenPosts {
     return this.some('state = ?', [state]);
   }
 
-  /** Whether a post that is looked at or taken over has an upload. */
+  /** Tells whether a post that is inspected or moved has an upload. */
   uses(upload: string): boolean {
     return this.some(`upload = ? and state in ('looking', 'moving')`, [upload]).length > 0;
   }

@@ -6,7 +6,7 @@ import { filmInput, OUTLET_CONTAINERS } from '../../programs/media-args';
 import type { Limits, Programs } from '../../programs/programs';
 import type { Viewed } from './taken-posts';
 
-/** What compressing a clip may use. */
+/** Limits of the program that compresses a clip. */
 const LIMITS: Limits = { seconds: 3600, memory: 4e9, fileBytes: 4e9, outputBytes: 1e6 };
 /** Seconds between key frames, bits of the sound, and how far over its rate the picture may go (common practice, no source). */
 const GROUP = 2;

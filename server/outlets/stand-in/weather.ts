@@ -1,6 +1,6 @@
 import { z } from 'zod';
 
-/** What an outlet's stand-in can be made to do, to try what becomes of posts. */
+/** Faults that an outlet's stand-in can be made to show, to try what becomes of posts. */
 export const WEATHERS = {
   fair: 'Fair: all goes well',
   slow: 'Slow: each answer takes a second',

@@ -51,7 +51,7 @@ export const ownCell = (
   canvas: string,
 ): BoardCell | undefined => cells.find((cell) => cell.clip === clip.id && cell.canvas === canvas);
 
-/** What is judged: every clip on every canvas for every placement that it is made for. */
+/** Lists what is judged: every clip on every canvas for every placement that it is made for. */
 function listCheckSubjects(
   work: Work,
   { sheets }: Known,

@@ -17,11 +17,11 @@ import type { Look, PassOf } from './look';
 import { hasSameItems, updatePlan, type SubjectPlan, type Subject } from './subject-plan';
 import type { CheckInput } from './rule';
 
-/** What a job is checked with, besides what it is. */
+/** Everything that a check needs besides the job. */
 export interface Known {
-  /** What its canvases are judged by. */
+  /** Rule sheets that its canvases are judged by. */
   sheets: Sheets;
-  /** What is known of the masters' files; what is not known is found unknown, never passed. */
+  /** Analyses of the masters' files; what is not known is reported as unknown, never as passed. */
   passOf: PassOf;
   /** Video bits a second that a canvas of a clip comes to; null where that was not tried. */
   triedOf?(subject: Subject): number | null;
@@ -29,7 +29,7 @@ export interface Known {
   advisedOf?(subject: Subject): number | null;
 }
 
-/** What decides how a file is made. */
+/** Everything that encode settings depend on besides the job. */
 export type KnownOfMaking = Pick<Known, 'sheets' | 'advisedOf'>;
 
 /** The input of the rules, and the plan in it with its sources, for the next look. */
@@ -56,7 +56,7 @@ export function chooseBitrate(
   return defaultBitRate(canvas, canvas.rate, best, caps, toSeconds(plan.frames, plan.rate), advised);
 }
 
-/** What an export of a canvas is asked to be. */
+/** Chooses the encode settings of a canvas. */
 export function chooseEncodeSettings(
   subject: Subject,
   plan: RenderPlan,

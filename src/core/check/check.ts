@@ -28,7 +28,7 @@ export function masterLengths(work: Work): MasterLengths {
 export const planOfJob = (work: Work, sheets: Sheets): RenderPlan =>
   planSubject(toCheckSubject(work, sheets));
 
-/** What the export of the canvas that a job is working on is asked to be. */
+/** Chooses the encode settings of the canvas that a job is working on. */
 export const makingOfJob = (work: Work, known: KnownOfMaking): Making =>
   chooseEncodeSettings(toCheckSubject(work, known.sheets), planOfJob(work, known.sheets), known);
 
@@ -51,7 +51,7 @@ export function checkJob(work: Work, known: Known): Finding[] {
   return collectFindings(createCheckInput(toCheckSubject(work, known.sheets), known).input);
 }
 
-/** Whether everything that only a look can tell is known of the masters of the clip being worked on. */
+/** Tells whether every master of the clip being worked on has been analysed. */
 export function isAnalyzed({ edit, masters }: Work, passOf: PassOf): boolean {
   const used = new Set(activeClip(edit).cut.map((range) => range.master));
   return masters.every(({ id, fingerprint }) => !used.has(id) || passOf(fingerprint) !== null);

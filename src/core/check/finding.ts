@@ -2,7 +2,7 @@ import type { OutletPlacement } from '../outlets/outlets';
 import type { Found, Holds, Outcome } from './rule';
 import { type RuleId, RULES } from './rules';
 
-/** One rule's result, as data: its words are the rule's own. */
+/** Result of one rule, as data: its words are the rule's own. */
 export type Finding = {
   [R in RuleId]: { rule: R; holds: Holds } & Found<(typeof RULES)[R]['outcomes']>;
 }[RuleId];
@@ -11,12 +11,12 @@ export type Finding = {
 const getOutcome = ({ rule, code }: Finding): Outcome<unknown> =>
   (RULES[rule].outcomes as unknown as Record<string, Outcome<unknown>>)[code] as Outcome<unknown>;
 
-/** What a rule is called. */
+/** Name of a rule. */
 export const ruleName = (rule: RuleId): string => RULES[rule].name;
 
 /** A finding in words: what happened, what it means, what to do. */
 export const findingWords = (finding: Finding, target: OutletPlacement): string =>
   getOutcome(finding).words(finding.values, target);
 
-/** What was measured, and what it is held against. */
+/** Measured value and its limit, in words. */
 export const measuredWords = (finding: Finding): string => getOutcome(finding).figures(finding.values);

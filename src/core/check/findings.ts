@@ -7,7 +7,7 @@ type AnyRule<Input> = Pick<Rule<Input, never>, 'holds' | 'outlet' | 'reads'> & {
   check(input: Input): object;
 };
 
-/** What rules found, and what they looked at. */
+/** Findings of rules, and what they depended on. */
 export interface Checked {
   input: CheckInput;
   findings: Finding[];

@@ -10,10 +10,10 @@ export interface FixStep {
   clip: string;
   clipName: string;
   canvas: string;
-  /** What the canvas is called. */
+  /** Label of the canvas. */
   label: string;
   rule: RuleId;
-  /** What the fix says that it does. */
+  /** Effect of the fix, in words. */
   does: string;
   command: Command;
 }

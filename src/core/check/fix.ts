@@ -2,9 +2,9 @@ import type { Command } from '../job/commands/commands';
 
 /** A way out of a finding: one file of fixes/ each. */
 export interface Fix<Values> {
-  /** What its button says. */
+  /** Label of its button. */
   label(values: Values): string;
-  /** Whether it takes nothing away that a person made or chose: those are applied together with one tap. */
+  /** True when it takes nothing away that a person made or chose: those are applied together with one tap. */
   safe: boolean;
   /** The one change that it makes, and that undo takes back. */
   command(values: Values): Command;

@@ -41,10 +41,10 @@ export type OfferedFix = {
 /** Fix and values belong together in an offer; the table knows each. */
 const toFix = ({ fix }: OfferedFix): Fix<unknown> => FIXES[fix] as Fix<unknown>;
 
-/** What the button of a fix says. */
+/** Label of a fix's button. */
 export const fixLabel = (offered: OfferedFix): string => toFix(offered).label(offered.values);
 
-/** Whether a fix takes nothing away that a person made or chose. */
+/** Tells whether a fix takes nothing away that a person made or chose. */
 export const isSafe = (offered: OfferedFix): boolean => toFix(offered).safe;
 
 /** The change that a fix makes. */

@@ -14,5 +14,5 @@ export interface Look {
   pass: Pass | null;
 }
 
-/** What the look at a master found, by its fingerprint; null before it is done. */
+/** Finds the analysis of a master by its fingerprint; null before it is done. */
 export type PassOf = (fingerprint: string) => Pass | null;

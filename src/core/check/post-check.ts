@@ -11,7 +11,10 @@ import { heldBack } from './check';
 import { checkPost } from './findings';
 import type { Finding } from './finding';
 
-/** What keeps a post of an export back: judged by its own clip's words and its own canvas, whatever is worked on. */
+/**
+ * Lists the findings that block a post of an export: judged by its own clip's words and its own canvas,
+ * whatever is worked on.
+ */
 export function postStops(job: Job, record: ExportRecord, sheets: Sheets): Finding[] {
   const clip = findClip(job.edit, record.clip);
   if (!clip) return [];
@@ -26,7 +29,7 @@ export function postStops(job: Job, record: ExportRecord, sheets: Sheets): Findi
   return heldBack(findings, { overrides, canvas: record.canvas }, 'post');
 }
 
-/** Whether an export shows its clip and canvas as they are now. */
+/** Tells whether an export shows its clip and canvas as they are now. */
 export function isCurrent(job: Pick<Job, 'edit' | 'masters'>, record: ExportRecord): boolean {
   const clip = job.edit.clips.find((clip) => clip.id === record.clip);
   if (!clip?.canvases.some((canvas) => canvas.id === record.canvas)) return false;

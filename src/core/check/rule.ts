@@ -17,10 +17,10 @@ import type { Look } from './look';
  */
 export type Severity = 'pass' | 'unknown' | 'note' | 'warn' | 'stop';
 
-/** What a stop of a rule keeps back. */
+/** Action that a stop of a rule blocks. */
 export type Holds = 'export' | 'post';
 
-/** What rules on a post's words look at. */
+/** Input of the rules on a post's words. */
 export interface PostInput {
   words: Words;
   audience: Audience;
@@ -29,7 +29,7 @@ export interface PostInput {
   target: OutletPlacement;
 }
 
-/** What rules look at: one canvas of a job, with what was already worked out of it. */
+/** Input of the rules: one canvas of a job, with everything already derived from it. */
 export interface CheckInput extends PostInput {
   cut: Cut;
   /** The words on the picture. */
@@ -41,17 +41,17 @@ export interface CheckInput extends PostInput {
   canvas: Canvas;
   plan: RenderPlan;
   coverage: Coverage;
-  /** What the export is asked to be. */
+  /** Encode settings of the export. */
   making: Making;
-  /** What pieces of the clip really came to; null where that was not tried. */
+  /** Measured video bitrate of trial pieces; null where none were encoded. */
   triedBits: number | null;
 }
 
-/** What one outcome of a rule says of its values: in a sentence, and as figures. */
+/** Wording of one outcome of a rule: as a sentence, and as figures. */
 export interface Outcome<Values> {
-  /** What happened, what it means, what to do. */
+  /** Says what happened, what it means, what to do. */
   words(values: Values, target: OutletPlacement): string;
-  /** What was measured, and what it is held against. */
+  /** Says the measured value and its limit. */
   figures(values: Values): string;
 }
 
@@ -59,7 +59,7 @@ export interface Outcome<Values> {
 type Outcomes = Record<string, Outcome<any>>;
 type ValuesOf<O> = O extends Outcome<infer Values> ? Values : never;
 
-/** What a rule found: one of its outcomes, with the values that this one needs. */
+/** Outcome that a rule found, with the values that its words need. */
 export type Found<O extends Outcomes> = {
   [Code in keyof O & string]: {
     code: Code;
@@ -73,12 +73,12 @@ export type Found<O extends Outcomes> = {
 
 /** A rule: one file of rules/ each. */
 export interface Rule<Input, O extends Outcomes> {
-  /** What it is called. */
+  /** Name of the rule. */
   name: string;
   holds: Holds;
   /** It speaks of an outlet's limits: a canvas of an own size has none. */
   outlet?: true;
-  /** What it looks at: while that is the same, so is what it finds. */
+  /** Parts of the input that it depends on: while they are the same, so is its result. */
   reads: readonly (keyof Input)[];
   outcomes: O;
   check(input: Input): Found<O>;

@@ -15,12 +15,12 @@ export type LookReason = 'bare' | 'soft' | 'twice' | 'changed';
 /** Where a shot's framing stands. */
 export interface ShotState {
   shot: Shot;
-  /** Whether any canvas of the clip has a framing of it that a person or the demo made. */
+  /** True when any canvas of the clip has a framing of it that a person or the demo made. */
   framed: boolean;
   keyframed: boolean;
   /** Canvases of the clip that frame it by themselves. */
   detached: string[];
-  /** Whether a person played it and ticked it as it is now. */
+  /** True when a person played it and ticked it as it is now. */
   ticked: boolean;
   look: LookReason[];
 }

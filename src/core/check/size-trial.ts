@@ -21,7 +21,8 @@ export interface SizeTrial {
 }
 
 /**
- * What the size of the canvas that is worked on depends on: where two works agree, one trial serves both.
+ * Computes the key of everything that the size of the canvas being worked on depends on: two works with one
+ * key share a trial.
  * @param advised video bits a second that a trial of rates advises; null where there was none.
  */
 export function sizeKey({ edit, masters }: Work, advised: number | null = null): string {
@@ -31,7 +32,7 @@ export function sizeKey({ edit, masters }: Work, advised: number | null = null):
   );
 }
 
-/** What a trial came to. */
+/** Result of a size trial. */
 export interface TriedSize {
   clip: string;
   canvas: string;
@@ -41,7 +42,10 @@ export interface TriedSize {
   bits: number;
 }
 
-/** What was tried of a canvas as it is now, in video bits a second; null where nothing was. */
+/**
+ * Finds the video bitrate that was measured for a canvas as it is now, in bits per second; null where there
+ * was no trial.
+ */
 export function findTriedSize(
   sizes: readonly TriedSize[],
   subject: Subject,
@@ -55,8 +59,8 @@ export function findTriedSize(
 }
 
 /**
- * What has to be tried of the canvas that a job is working on; null before its masters were looked at, for sound alone,
- * and for what the server makes, whose encoder is another.
+ * Plans the size trial of the canvas that a job is working on; null before its masters were analysed, for
+ * sound alone, and for what the server makes, whose encoder is another.
  */
 export function sizeTrial(work: Work, known: Known): SizeTrial | null {
   const { sheets, passOf } = known;

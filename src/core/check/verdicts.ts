@@ -11,7 +11,7 @@ export interface ChangedVerdict {
   worse: boolean;
 }
 
-/** What got worse or better between two checks of a job, cell by cell and rule by rule. */
+/** Lists what got worse or better between two checks of a job, cell by cell and rule by rule. */
 export function changedVerdicts(before: readonly BoardCell[], after: readonly BoardCell[]): ChangedVerdict[] {
   const toKey = ({ clip, canvas, placement }: BoardCell) => `${clip} ${canvas} ${placement}`;
   const known = new Map(before.map((cell) => [toKey(cell), cell]));

@@ -3,7 +3,7 @@ import { byteCount, seconds } from '../figures/bounded';
 
 /** Where a server that has ffmpeg takes files to convert, from its root. */
 const CONVERT_PATH = '/convert';
-/** Whether it can. */
+/** Address that tells whether the server can convert. */
 export const CONVERT_ABILITY = `${CONVERT_PATH}/ability`;
 /** Where it takes uploads (tus). */
 export const CONVERT_UPLOADS = `${CONVERT_PATH}/uploads`;

@@ -13,7 +13,7 @@ export const rangeSchema = z
   .refine((range) => range.out > range.in, { message: 'a range holds at least one frame' });
 export type Range = z.infer<typeof rangeSchema>;
 
-/** What is kept of the masters, in playing order. */
+/** Cut: ranges of the masters in playing order. */
 export const cutSchema = z.array(rangeSchema).min(1);
 export type Cut = z.infer<typeof cutSchema>;
 

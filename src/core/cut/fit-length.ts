@@ -9,7 +9,7 @@ export interface Candidate extends Range {
   loudness: number | null;
 }
 
-/** What a fit is asked for. All frames at one rate. */
+/** Request for a fit. All frames at one rate. */
 export interface FitRequest {
   /** Shots in playing order. */
   shots: readonly Candidate[];
@@ -21,11 +21,11 @@ export interface FitRequest {
   pauses: readonly Range[];
 }
 
-/** One way to come to a length. */
+/** Proposal for a cut of the wanted length. */
 export interface Proposal {
   cut: Cut;
   frames: number;
-  /** What it favours. */
+  /** Criterion that it favours. */
   by: 'movement' | 'sound' | 'even';
 }
 

@@ -7,8 +7,8 @@ export interface LookPiece extends Range {
 }
 
 /**
- * What to play to judge a framing: of every shot its first, its middle and its last stretch, or all of a shot that
- * is no longer than the three together.
+ * Lists the stretches to play to judge a framing: of every shot its first, its middle and its last stretch,
+ * or all of a shot that is no longer than the three together.
  *
  * @param shots in playing order, cut to what the clip keeps. @param framesOf one stretch of a master, in frames.
  */
@@ -25,7 +25,7 @@ export function lookThrough(
   });
 }
 
-/** What a cut keeps of each shot, in playing order. */
+/** Lists the parts of each shot that a cut keeps, in playing order. */
 export function keptShots(
   cut: readonly Range[],
   shots: readonly Shot[],

@@ -1,6 +1,6 @@
 import type { Shot } from './shot';
 
-/** What finding a master's shots needs of it. */
+/** Facts of a master that finding its shots needs. */
 interface ShotMaster {
   id: string;
   frames: number;

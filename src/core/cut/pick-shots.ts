@@ -1,6 +1,6 @@
 import type { Cut, Range } from './cut';
 
-/** Whether a cut keeps a shot as a range of its own. */
+/** Tells whether a cut keeps a shot as a range of its own. */
 export const isPicked = (cut: Cut, shot: Range): boolean =>
   cut.some((range) => range.master === shot.master && range.in === shot.in && range.out === shot.out);
 

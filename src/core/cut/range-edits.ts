@@ -1,7 +1,7 @@
 import { clamp } from '../picture/size';
 import { type Cut, type Range, rangeLength } from './cut';
 
-/** One end of a range. */
+/** In or out point of a range. */
 export type Edge = 'in' | 'out';
 
 const getRange = (cut: Cut, index: number): Range => {
@@ -94,7 +94,10 @@ export function joined(cut: Cut): Cut {
   return out;
 }
 
-/** What a cut keeps between two frames of its own playing order, at one rate. @param from first kept. @param to first not kept. */
+/**
+ * Slices a cut between two frames of its own playing order, at one rate.
+ * @param from first kept. @param to first not kept.
+ */
 export function slice(cut: Cut, from: number, to: number): Cut {
   let reached = 0;
   return cut.flatMap((range) => {

@@ -7,7 +7,7 @@ const zoomed = (shot: string, zoom: number) => ({ ...testFraming({ zoom }), shot
 const zoomOf = ({ framings }: Shots, shot: string) =>
   framings.find((framing) => framing.shot === shot)?.keyframes[0]?.zoom;
 
-/** What a person does at some frame of a master. */
+/** Arbitrary edit that a person makes at some frame of a master. */
 const act = fc.record({
   kind: fc.constantFrom('split', 'merge', 'move'),
   frame: fc.nat(FRAMES - 1),

@@ -13,20 +13,20 @@ import type { ProblemCode, ProblemValues } from './problem-values';
 /** How much a problem matters: a note is only told, the others show in the clips. */
 type Weight = 'fine' | 'note' | 'warn';
 
-/** One thing about a master and what it means for the clips, as data; its words are made in words.ts. */
+/** Problem of a master and what it means for the clips, as data; its words are made in words.ts. */
 export type Problem = {
   [Code in ProblemCode]: {
     code: Code;
     weight: Weight;
     values: ProblemValues[Code];
-    /** What would set it right, each by a name and the repairs after it. Empty where nothing can be done here. */
+    /** Repairs that would solve it, each with a label. Empty where nothing can be done here. */
     offers: { label: string; repairs: Repairs }[];
-    /** Whether a repair of this kind is in place. */
+    /** True when a repair of this kind is in place. */
     repaired: boolean;
   };
 }[ProblemCode];
 
-/** What the diagnosis looks at. */
+/** Input of the diagnosis. */
 export interface Patient {
   master: Master;
   repairs: Repairs;

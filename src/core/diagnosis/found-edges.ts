@@ -10,7 +10,7 @@ export const SURE = 0.9;
 /** Edges this near to each other, 0…1 of the picture, are the same: a fifth of a sample of 1920. */
 const SAME = 1e-4;
 
-/** Whether an area reaches past another at any edge. */
+/** Tells whether an area reaches past another at any edge. */
 export const reachesPast = (area: PictureRect, other: PictureRect): boolean =>
   area.x < other.x - SAME ||
   area.y < other.y - SAME ||

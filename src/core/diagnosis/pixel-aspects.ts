@@ -30,8 +30,8 @@ const TAPE: Record<number, [four3: PixelAspect, sixteen9: PixelAspect]> = {
 const TAPE_WIDTHS = [704, 720];
 
 /**
- * What a stored size suggests when its file says that pixels are square: a tape's ratios, or half the lines missing,
- * so that each counts twice.
+ * Guesses pixel aspects from a stored size when its file says that pixels are square: a tape's ratios, or
+ * half the lines missing, so that each counts twice.
  */
 export function guessedAspects({ width, height }: Size): Guess[] {
   const tape = TAPE_WIDTHS.includes(width) ? TAPE[height] : undefined;

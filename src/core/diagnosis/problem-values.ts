@@ -1,4 +1,4 @@
-/** What the words of each problem of a master need. */
+/** Values that the words of each problem of a master need. */
 export interface ProblemValues {
   'pixel-aspect': { aspect: string; width: number; height: number; stored: string };
   /** Degrees clockwise, as it is shown and as the file says. */

@@ -1,7 +1,7 @@
 import { MATRIX_NAMES, type Problem } from './diagnosis';
 import type { ProblemCode, ProblemValues } from './problem-values';
 
-/** What it is, and what it means for the clips. */
+/** Name of a problem, and what it means for the clips. */
 interface Words {
   title: string;
   meaning: string;

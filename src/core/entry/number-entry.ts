@@ -1,4 +1,4 @@
-/** What a typed figure may be; anything where a bound is not given. */
+/** Bounds of a typed number; none where a bound is not given. */
 export interface NumberLimits {
   least?: number;
   most?: number;

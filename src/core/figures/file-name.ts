@@ -1,6 +1,6 @@
 import { z } from 'zod';
 
-/** What no file name is written with: halves of characters, and control characters. */
+/** Characters that no file name may contain: lone surrogates and control characters. */
 const UNWRITABLE = /[\p{Surrogate}\p{Control}]/gu;
 
 /** A file's name as a person or another program gave it, fit to be sent in a header. */

@@ -1,6 +1,6 @@
 const IN_BRACES = /\{([^{}]*)\}/g;
 
-/** What is wrong with a text that has parts in braces, such as `{clip}`; null for nothing. */
+/** Finds what is wrong with a text that has parts in braces, such as `{clip}`; null for nothing. */
 export function bracesProblem(text: string, parts: Readonly<Record<string, unknown>>): string | null {
   const unknown = [...text.matchAll(IN_BRACES)]
     .map(([, name = '']) => name)

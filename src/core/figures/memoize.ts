@@ -1,4 +1,4 @@
-/** What a map and a weak map have in common. */
+/** Methods that a map and a weak map have in common. */
 interface Branches<T> {
   get(key: unknown): Branch<T> | undefined;
   set(key: unknown, branch: Branch<T>): unknown;

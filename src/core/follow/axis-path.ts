@@ -6,21 +6,21 @@ import { type LinearProgram, priceDistance, type SolveProgram, variable } from '
 export interface AxisTask {
   /** Extent of the window. */
   size: readonly number[];
-  /** What must stay inside the window's inner part; null where there is nothing. */
+  /** Interval that must stay inside the window's inner part at each step; null where there is none. */
   keep: readonly ({ from: number; to: number } | null)[];
   /** The inner part, as a share of the window, 0…1. */
   inner: number;
   /** Where the middle would be best; null where nothing says so. */
   target: readonly (number | null)[];
-  /** What one unit of distance from there costs in each step. */
+  /** Cost of one unit of distance from there at each step. */
   pull: number;
-  /** What a unit of the first, second and third difference costs: going, going faster, and jerking. */
+  /** Cost of a unit of the first, second and third difference: speed, acceleration and jerk. */
   prices: readonly [number, number, number];
   /** Where the middle has to be at a step. */
   pins: readonly { step: number; middle: number }[];
 }
 
-/** What a unit of what sticks out of the inner part costs in each step: much, so that it is only done for an outlier. */
+/** Cost of a unit outside the inner part at each step: much, so that it is only paid for an outlier. */
 const OUTSIDE = 60;
 /** Below this, 0…1 of the live area, nobody sees that two places differ. */
 const EQUAL = 1e-9;

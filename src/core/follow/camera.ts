@@ -14,7 +14,7 @@ export interface CameraMove {
 
 export const STILL: CameraMove = { a: 1, b: 0, dx: 0, dy: 0 };
 
-/** One move after another. */
+/** Composes two moves, one after the other. */
 export const thenMoved = (first: CameraMove, { a, b, dx, dy }: CameraMove): CameraMove => ({
   a: a * first.a - b * first.b,
   b: b * first.a + a * first.b,

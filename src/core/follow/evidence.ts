@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { boundedNumber, frameCount, frameIndex, measure } from '../figures/bounded';
 import { type PictureRect, pictureRectSchema } from '../picture/size';
 
-/** What kinds of subjects are told apart, the one that is trusted most first. */
+/** Kinds of subjects, the most trusted first. */
 const SUBJECT_KINDS = ['face', 'person', 'animal', 'vehicle', 'thing', 'motion', 'drawn'] as const;
 export type SubjectKind = (typeof SUBJECT_KINDS)[number];
 
@@ -13,7 +13,7 @@ export function toSubjectKind(classNumber: number): SubjectKind {
   return classNumber >= 14 && classNumber <= 23 ? 'animal' : 'thing';
 }
 
-/** What a subject looks like: mean luma, Cb and Cr of its upper and of its lower half, 0…255 each. */
+/** Appearance of a subject: mean luma, Cb and Cr of its upper and of its lower half, 0…255 each. */
 const lookSchema = z.array(measure()).length(6);
 export type SubjectLook = z.infer<typeof lookSchema>;
 
@@ -28,16 +28,16 @@ export interface Sighting {
   look: SubjectLook | null;
 }
 
-/** What was seen in one frame. */
+/** Sightings in one frame. */
 export interface Sample {
   /** At the master's own rate. */
   frame: number;
-  /** Whether detectors looked: they take every other sample, movement all. */
+  /** True when detectors ran: they take every other sample, movement all. */
   detected: boolean;
   seen: Sighting[];
 }
 
-/** One subject through a shot. */
+/** Track of one subject through a shot. */
 export const trackSchema = z.object({
   kind: z.enum(SUBJECT_KINDS),
   /** In the order of their frames, from where it was first seen to where it was last seen. */
@@ -72,7 +72,7 @@ export const evidenceSchema = z.object({
   fingerprint: z.string(),
   /** In the order of their frames; none overlaps another. */
   spans: z.array(lookedSpanSchema),
-  /** What was followed from boxes that a person drew. */
+  /** Tracks that were followed from boxes that a person drew. */
   drawn: z.array(trackSchema),
 });
 export type Evidence = z.infer<typeof evidenceSchema>;

@@ -39,7 +39,7 @@ function sceneOf(size: number, i: number, more: Partial<Scene>): Scene {
   };
 }
 
-/** What is seen to move in a film, ten times a second. */
+/** Samples the movement in a film, ten times a second. */
 function samplesOf(scene: Scene): Sample[] {
   const sampler = new Sampler();
   const made = Array.from({ length: SECONDS * 10 }, (_, n) => {

@@ -18,17 +18,17 @@ const TOP_SPEED = { sizes: 2, pictures: 0.3 };
 
 /** Standard deviation of a subject's size from one sample to the next, as a logarithm. */
 const GROWTH = 0.35;
-/** What one level of difference in colour costs, and another kind of the same family. */
+/** Cost of one level of difference in colour, and of another kind of the same family. */
 const COLOUR_PRICE = 0.12;
 const KIND_PRICE = 3;
 
-/** What shows less than this share of its size is a part of it, where the rest is missing at one side. */
+/** Share of its size at one side that, when missing, makes a sighting a part of the subject. */
 const PART = 0.06;
 /** It is missing at one side where the one edge is this many times further off than the other. */
 const ONE_SIDED = 2;
 /** So near to the picture's edge nothing stands before it. */
 const AT_EDGE = 0.015;
-/** What it is at most in size, a second later, if it was not seen whole since. */
+/** Factor by which its maximum size shrinks per second while it is not seen whole. */
 const FADE = 0.92;
 /** How much of a new size is taken. */
 const GAIN = 0.4;
@@ -141,7 +141,7 @@ export class GrowingTrack {
     return { place, unsure };
   }
 
-  /** What its full size is taken to be after a sighting: that of what showed whole. */
+  /** Updates its full size after a sighting: that of the sighting if it showed whole. */
   private fullAfter(place: Place, unsure: Place, frame: number): Place {
     const full = this.fullSize(frame);
     const after = (extent: 'width' | 'height') =>
@@ -149,7 +149,7 @@ export class GrowingTrack {
     return { ...place, width: after('width'), height: after('height') };
   }
 
-  /** Whether a sighting is a part of what is followed, beside another part that was taken. */
+  /** Tells whether a sighting is a part of what is followed, beside another part that was taken. */
   holds({ kind, box }: Sighting, frame: number): boolean {
     if (this.family === 'motion' || toKindFamily(kind) !== this.family) return false;
     const full = this.fullSize(frame);
@@ -162,7 +162,7 @@ export class GrowingTrack {
     );
   }
 
-  /** What it costs to take a sighting for this subject; Infinity for one of another family. */
+  /** Computes the cost of taking a sighting for this subject; Infinity for one of another family. */
   computeCost({ kind, box, look }: Sighting, frame: number): number {
     if (toKindFamily(kind) !== this.family) return Infinity;
     const seen = toPlace(box);

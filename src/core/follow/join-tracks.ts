@@ -3,7 +3,7 @@ import type { PictureRect } from '../picture/size';
 import type { Track, TrackPoint } from './evidence';
 import { computeCoveredShare, findTrackPoint, unlikeness } from './track';
 
-/** What stands still for a moment is not seen to move: so long a gap, in seconds, is bridged. */
+/** Maximum gap that is bridged, in seconds: what stands still for a moment is not seen to move. */
 const MOST_GAP = 2;
 /** How far the two ends may lie apart, in sizes of the subject, and a second of the gap. */
 const REACH = 0.6;
@@ -51,7 +51,9 @@ export function pieced(tracks: readonly Track[]): Track[] {
 function goTogether(a: Track, b: Track): boolean {
   const common = b.points.flatMap((point) => {
     const other = findTrackPoint(a, point.frame);
-    return other ? [Math.max(computeCoveredShare(point.box, other.box), computeCoveredShare(other.box, point.box))] : [];
+    return other
+      ? [Math.max(computeCoveredShare(point.box, other.box), computeCoveredShare(other.box, point.box))]
+      : [];
   });
   const covered = common.filter((share) => share > TOGETHER.much).length;
   return common.length >= TOGETHER.samples && covered > TOGETHER.often * common.length;
@@ -98,7 +100,7 @@ function distance(a: Track, b: Track, rate: number): number {
   return apart <= REACH + REACH_A_SECOND * gap ? apart + gap : Infinity;
 }
 
-/** What slows down is seen in pieces: its size is that of several samples, the median. */
+/** Number of samples whose median size is used: what slows down is seen in pieces. */
 const NEAR = 11;
 const usualArea = (points: readonly TrackPoint[]): number =>
   median(points.map(({ box }) => box.width * box.height));

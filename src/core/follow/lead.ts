@@ -4,8 +4,9 @@ const FOR_GOOD = 0.2;
 const TURNS_IN = 1.2;
 
 /**
- * Which way a subject moves at each step, −1…1, for the room that it gets in front: 0 until it has gone some way, and
- * turned only when the direction has turned for good; what is known then holds from where the way began.
+ * Computes which way a subject moves at each step, −1…1, for the room that it gets in front: 0 until it has
+ * gone some way, and turned only when the direction has turned for good; what is known then holds from where
+ * the way began.
  *
  * @param places along one axis; null where nobody knows. @param size of the window along it, in the same unit.
  * @param stepsASecond of `places`.

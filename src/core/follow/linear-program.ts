@@ -7,7 +7,7 @@ export interface LinearProgram {
   rows: Row[];
 }
 
-/** What a sum of variables, each times a factor, has to lie between. */
+/** Row of the program: bounds of a sum of variables, each times a factor. */
 export interface Row {
   terms: [variable: number, factor: number][];
   least: number;

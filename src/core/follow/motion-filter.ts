@@ -1,6 +1,6 @@
 /**
- * One coordinate that moves at about constant speed, measured now and then: a Kalman filter of place and speed, smoothed
- * backward afterwards.
+ * State of one coordinate that moves at about constant speed and is measured now and then: a Kalman filter of
+ * place and speed, smoothed backward afterwards.
  *
  * Sources: R. E. Kalman, "A new approach to linear filtering and prediction problems", 1960; for the way back
  * H. E. Rauch, F. Tung, C. T. Striebel, "Maximum likelihood estimates of linear dynamic systems", AIAA Journal 3, 1965.
@@ -47,7 +47,7 @@ export function corrected(state: State, measured: number, noise: number): State 
   };
 }
 
-/** One step of the filter: what it took the state to be, before and after its measurement. */
+/** Step of the filter: the state before and after its measurement. */
 export interface Step {
   frame: number;
   before: State;

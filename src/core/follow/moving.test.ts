@@ -10,7 +10,7 @@ const scene = (more: Partial<Scene>): Scene => ({
   ...more,
 });
 
-/** What moves between three pictures, a fifth of a second apart. */
+/** Finds the parts that move between three pictures, a fifth of a second apart. */
 const movingPartsOf = (before: Grey, now: Grey, after: Grey) =>
   movingParts(
     now,

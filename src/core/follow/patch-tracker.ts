@@ -25,7 +25,7 @@ export interface PatchPlace {
   box: Rect;
   /** Correlation with what it looks like, −1…1. */
   score: number;
-  /** Whether it is there: a lost one stays where it was last. */
+  /** True when it is in the picture: a lost one stays where it was last. */
   found: boolean;
 }
 
@@ -135,7 +135,7 @@ const scaleRect = ({ x, y, width, height }: Rect, scale: number): Rect => ({
   height: height * scale,
 });
 
-/** Whether at least three quarters of a box lie in the picture. */
+/** Tells whether at least three quarters of a box lie in the picture. */
 function touches({ width, height }: Grey, box: Rect): boolean {
   const across = Math.min(width, box.x + box.width) - Math.max(0, box.x);
   const down = Math.min(height, box.y + box.height) - Math.max(0, box.y);

@@ -3,7 +3,7 @@ import { overlap } from './track';
 
 /** A picture as it lies in the square or rectangle that a model takes, with nothing beside it where it does not fill. */
 export interface Letterbox {
-  /** What the model takes, in samples. */
+  /** Width that the model takes, in samples. */
   width: number;
   height: number;
   /** Where the picture lies in it. */

@@ -87,14 +87,17 @@ function findBeside(samples: readonly Waiting[], from: number, to: number): Besi
   };
 }
 
-/** What moves in a picture, between others beside it. */
+/** Finds what moves in a picture, between others beside it. */
 function seenMoving(now: SmallPicture, before: Beside, after: Beside): Sighting[] {
   return movingParts(now.grey, before, after).map(({ box, strength }) => ({
     ...{ kind: 'motion', confidence: strength, box, look: computeLook(now, box) },
   }));
 }
 
-/** What lies in a box looks like: mean luma and colour differences of its upper and its lower half (BT.709). */
+/**
+ * Computes the appearance of a box: mean luma and colour differences of its upper and its lower half
+ * (BT.709).
+ */
 function computeLook({ grey: { width, height }, pixels }: SmallPicture, box: PictureRect): SubjectLook {
   const clip = (value: number, most: number) => Math.min(most, Math.max(0, Math.round(value)));
   const [left, right] = [clip(box.x * width, width - 1), clip((box.x + box.width) * width, width)];

@@ -5,7 +5,7 @@ import { type KeptPoint, type PathPoint, simplified } from './simplify';
 const path = (values: readonly number[]): PathPoint[] =>
   values.map((value, i) => ({ frame: i * 3, values: [value] }));
 
-/** What some kept points give at a frame. */
+/** Computes the value that some kept points give at a frame. */
 function valueAt(kept: readonly KeptPoint[], frame: number): number {
   const i = kept.findLastIndex(({ point }) => point.frame <= frame);
   const [a, b] = [kept[i], kept[i + 1]];

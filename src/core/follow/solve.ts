@@ -18,7 +18,7 @@ export interface FollowPane {
   pixels: number;
 }
 
-/** What one shot's path is found from. */
+/** Input from which one shot's path is found. */
 export interface FollowTask {
   /** Its frames, half-open, at a rate in frames a second. */
   in: number;
@@ -58,7 +58,7 @@ const STILL: Record<Stillness, { inner: number; pull: number; prices: AxisTask['
 const HEAD_ROOM_SEAT = 0.42;
 /** The zoom follows a size that changes by more than this share either way. */
 const SIZE_BAND = 1.2;
-/** What a unit of zoom away from the wish costs. */
+/** Cost of a unit of zoom away from the wish. */
 const ZOOM_PULL = 0.05;
 /** The path may be this many canvas pixels off what was solved, of the narrowest canvas. */
 const PATH_TOLERANCE = 6;
@@ -332,7 +332,7 @@ function findDoubts(
   return doubts;
 }
 
-/** Whether a box that would fit into a window sticks out of it. */
+/** Tells whether a box that would fit into a window reaches outside it. */
 function isOutside(box: Rect, middle: Point, { width, height }: Room): boolean {
   const past = (from: number, extent: number, centre: number, size: number) =>
     extent <= size && (from < centre - size * (0.5 + EDGE) || from + extent > centre + size * (0.5 + EDGE));

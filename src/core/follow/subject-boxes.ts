@@ -9,11 +9,11 @@ interface Seen {
   kind: SubjectKind;
 }
 
-/** What has to stay in view at one step, and how sure that is. */
+/** Box that has to stay in view at one step, and how sure that is. */
 export interface Wanted {
   /** 0…1 of the live area; null where nobody knows. */
   box: Rect | null;
-  /** What is looked at: the place that belongs at the seat. */
+  /** Point that belongs at the anchor. */
   anchor: { x: number; y: number } | null;
   /** 0…1. */
   confidence: number;
@@ -41,8 +41,8 @@ function around(boxes: readonly Rect[]): Rect {
 }
 
 /**
- * What has to stay in view at some frames: all subjects where they fit into the room together, else those that are
- * preferred.
+ * Finds the boxes that have to stay in view at some frames: all subjects where they fit into the room
+ * together, else those that are preferred.
  *
  * @param subjects the preferred one first; boxes are 0…1 of the live area. @param room that a window gives, 0…1.
  * @param reach frames by which samples are apart: so far a subject reaches past its first and last.

@@ -22,7 +22,7 @@ const STANDS_STILL = 0.35;
 const LARGE = 0.02;
 /** Movement that is covered by a subject so often, by so much, is that subject. */
 const SAME = { often: 0.5, much: 0.5 };
-/** What is there for less than this, in seconds, is no subject. */
+/** Minimum duration of a subject, in seconds. */
 const LEAST_SECONDS = 0.5;
 /** So many subjects are told. */
 const MOST = 9;
@@ -59,7 +59,7 @@ export function listSubjects(
     .map((subject, i) => ({ ...subject, number: i + 1 }));
 }
 
-/** Whether what moves is one of the subjects that have a name. */
+/** Tells whether something that moves is one of the named subjects. */
 const isPartOf = (moving: Track, named: readonly Track[]): boolean =>
   named.some((track) => {
     const covered = moving.points.filter(({ frame, box }) => {
@@ -107,6 +107,6 @@ const holds = ({ x, y, width, height }: PictureRect, place: { x: number; y: numb
 /** Two subjects this alike in score are hard to tell apart. */
 const ALIKE = 0.92;
 
-/** Whether it is not plain which of the subjects a shot is about. */
+/** Tells whether it is not plain which of the subjects a shot is about. */
 export const isDivided = ([first, second]: readonly Subject[]): boolean =>
   first !== undefined && second !== undefined && second.score > ALIKE * first.score;

@@ -15,7 +15,7 @@ interface Actor {
   at(seconds: number): { x: number; y: number; size: number } | null;
 }
 
-/** What a detector would see of some actors five times a second, with places that shake and misses. */
+/** Samples what a detector would see of some actors five times a second, with jitter and misses. */
 function samplesOf(actors: readonly Actor[], seconds: number, next: () => number, missing = 0.1): Sample[] {
   return Array.from({ length: Math.floor(seconds * 5) }, (_, n) => {
     const seen = actors.flatMap(({ at, look }): Sighting[] => {
@@ -43,9 +43,9 @@ describe('tracks of subjects', () => {
     expect(others).toEqual([]);
     for (let frame = 20; frame < 180; frame += 7) {
       const truth = actor.at(frame / RATE)!;
-      expect(overlap(findTrackPoint(track!, frame)!.box, boxAround(truth.x, truth.y, truth.size))).toBeGreaterThan(
-        0.8,
-      );
+      expect(
+        overlap(findTrackPoint(track!, frame)!.box, boxAround(truth.x, truth.y, truth.size)),
+      ).toBeGreaterThan(0.8);
     }
   });
 

@@ -80,7 +80,7 @@ function matched(growing: readonly GrowingTrack[], seen: readonly Sighting[], fr
   return alone;
 }
 
-/** Whether a sighting lies within another one and is much smaller: a head, a tail, a leg. */
+/** Tells whether a sighting lies within another one and is much smaller: a head, a tail, a leg. */
 function isPart({ kind, box }: Sighting, whole: Sighting): boolean {
   if (kind === 'motion' || toKindFamily(kind) !== toKindFamily(whole.kind)) return false;
   const smaller = box.width * box.height < PIECE * whole.box.width * whole.box.height;

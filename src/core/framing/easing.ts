@@ -82,7 +82,7 @@ export function splitEase(ease: Ease, u: number): [before: Ease, after: Ease] {
 
 /** Four control points of a cubic along one axis. */
 type Cubic = readonly [number, number, number, number];
-/** What rises by less is level, to any eye. */
+/** Slope under which a rise looks level to any eye. */
 const FLAT = 1e-6;
 
 /** The halves of the cubic 0, a, b, 1 at a parameter. */

@@ -51,7 +51,7 @@ export const seenPlaceSchema = z.object({
 });
 export type SeenPlace = z.infer<typeof seenPlaceSchema>;
 
-/** What a framing was found by, and what is to be said of it. */
+/** Options that a framing was found by, and notes on it. */
 export const followingSchema = z.object({
   /** The one that is preferred first. */
   subjects: z.array(followedSchema).min(1),

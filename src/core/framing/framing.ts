@@ -44,7 +44,7 @@ export const framingSchema = z.object({
   fit: z.boolean(),
   /** In the order of their frames. */
   keyframes: z.array(keyframeSchema).min(1),
-  /** What it was found by, where it was. */
+  /** Options that it was found by, where it was. */
   following: followingSchema.optional(),
 });
 export type Framing = z.infer<typeof framingSchema>;

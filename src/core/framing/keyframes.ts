@@ -60,7 +60,7 @@ export function motionRemoved(framing: Framing, frame: number): Framing {
   return { ...ownFraming(framing), keyframes: [{ ...current, frame: first.frame, ease: null }] };
 }
 
-/** What of a framing is copied to other shots. */
+/** Parts of a framing that are copied to other shots. */
 export type Copied = 'all' | 'zoom' | 'place' | 'keyframes';
 
 interface Span {

@@ -21,7 +21,7 @@ import {
 } from './window';
 
 /**
- * Which of a framing's keyframes a change is for: all of them, or the one at a frame, which is made where there is
+ * Keyframes that a change is for: all of a framing's, or the one at a frame, which is made where there is
  * none.
  */
 export type Scope = 'shot' | number;

@@ -1,8 +1,8 @@
 import Papa from 'papaparse';
 
 /**
- * What a spreadsheet would take for a formula, also behind spaces, in full-width signs, or before a line break (after
- * OWASP, "CSV Injection").
+ * Beginnings that a spreadsheet would take for a formula, also behind spaces, in full-width signs, or before
+ * a line break (after OWASP, "CSV Injection").
  */
 const FORMULA = /^\s*[=+\-@＝＋－＠]|^[\t\r\n]/;
 

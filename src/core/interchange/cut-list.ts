@@ -11,13 +11,13 @@ type SourceRange =
   | { kind: 'timecode'; in: string; out: string; drop: boolean }
   | { kind: 'time'; in: number; out: number; rate: number };
 
-/** One piece of a list: which part of which source stands where in the record. */
+/** Event of a list: which part of which source stands where in the record. */
 export interface ListEvent {
   /** Line of the file, from 1. */
   line: number;
   /** Name of the clip; where none is given, the reel. */
   source: string;
-  /** What the reel is called, where there is one. */
+  /** Name of the reel, where there is one. */
   reel: string | null;
   used: SourceRange;
   /** Frames of the record at the list's rate, half-open. */
@@ -34,7 +34,7 @@ export interface ListNote {
   reason: string;
 }
 
-/** What reading a list gave. A list that could not be read at all has no events and says why. */
+/** Result of reading a list. A list that could not be read at all has no events and says why. */
 export interface ReadList {
   title: string;
   events: ListEvent[];

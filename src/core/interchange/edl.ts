@@ -25,7 +25,7 @@ const SPEED = /^M2\s+(\S+)\s+(-?\d+(?:\.\d+)?)\s+(\S+)/i;
 const CLIP_NAME = /^\*?\s*(FROM|TO) CLIP NAME:\s*(.+?)\s*$/i;
 /** Reels that stand for black. */
 const BLACK = /^(BL|BLACK)$/i;
-/** What a drop-frame list counts at where the master's rate has none. */
+/** Rate of a drop-frame list where the master's rate has no drop-frame counting. */
 const DROP_RATE: FrameRate = { num: 30000, den: 1001 };
 /** A timecode at any rate. */
 const SHAPE = /^\d{1,2}:[0-5]\d:[0-5]\d[:;.]\d{2,3}$/;
@@ -39,7 +39,7 @@ interface Reading {
   drop: boolean | null;
   /** The event that the last event line gave; null where it could not be used. */
   last: ListEvent | null;
-  /** Whether the piece that the last event comes in over stands in the list too. */
+  /** True when the source that the last event dissolves from is in the list too. */
   isOver: boolean;
   recordStart: number;
 }

@@ -64,11 +64,11 @@ export function jobFileJsonSchema(): object {
   return z.toJSONSchema(jobFileSchema, { io: 'input' });
 }
 
-/** What a job is called as a file: `kite-day.gusset.json`. */
+/** File name of a job: `kite-day.gusset.json`. */
 export const jobFileName = (job: Pick<Job, 'title'>, ending: 'json' | 'zip'): string =>
   `${jobFileStem(job)}.gusset.${ending}`;
 
-/** What names of a job's files begin with. */
+/** Makes the beginning of the names of a job's files. */
 export function jobFileStem({ title }: Pick<Job, 'title'>): string {
   const base = title
     .normalize('NFKD')

@@ -8,7 +8,7 @@ import type { ListEvent, ListMaster, ListNote, ReadList } from './cut-list';
  * documentation gives them (Timeline.1, Stack.1, Track.1, Clip.1 and .2, Gap.1, Transition.1, RationalTime.1).
  */
 
-/** What a reader needs to know of where it is. */
+/** Position of a reader, for its messages. */
 interface Context {
   lineAt: (offset: number) => number;
   rate: FrameRate;

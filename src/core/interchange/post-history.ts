@@ -22,7 +22,7 @@ export interface HistoryRow {
   ssim: string;
 }
 
-/** What names are told of posts. */
+/** Names that rows of the history show. */
 export interface HistoryNames {
   outletName: (outlet: string) => string;
   /** Of an account, by our id of it. */

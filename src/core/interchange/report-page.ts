@@ -18,7 +18,7 @@ th, td { text-align: left; vertical-align: top; padding: 4px 8px; border-bottom:
 .stop { font-weight: bold; } .passed { color: #566269; }
 section { break-inside: avoid-page; }`;
 
-/** What is the same for some rows, in their order. */
+/** Groups rows by a key, in their order. */
 function groups<T>(rows: readonly T[], of: (row: T) => string): Map<string, T[]> {
   const found = new Map<string, T[]>();
   for (const row of rows) found.set(of(row), [...(found.get(of(row)) ?? []), row]);
@@ -75,5 +75,5 @@ export function reportPage(
 `;
 }
 
-/** What a clip's picture is found by. */
+/** Key of a clip's picture. */
 export const pictureKey = (job: string, clip: string): string => `${job}\n${clip}`;

@@ -16,15 +16,15 @@ export type OwnWords = z.infer<typeof ownWordsSchema>;
 
 /** The words that go with a post. */
 export const wordsSchema = ownWordsSchema.extend({
-  /** Whether the clip is made for children; not there until it was said. */
+  /** True when the clip is made for children; not there until it was stated. */
   forChildren: z.boolean().optional(),
   /** The address of the long video that it came from. */
   longVideo: z.string().optional(),
-  /** What people look for who should find it. */
+  /** Words that people will search for. */
   keyPhrase: z.string().max(100).optional(),
-  /** What others may do with it; not there until something was chosen. */
+  /** Permissions of viewers; not there until something was chosen. */
   permissions: permissionsSchema.optional(),
-  /** What is said of its content; not there until something was. */
+  /** Statements on its content; not there until one was made. */
   content: contentSchema.optional(),
   /** A name of a collection, and the id of a category of the outlet. */
   collection: z.string().optional(),
@@ -34,14 +34,14 @@ export const wordsSchema = ownWordsSchema.extend({
 });
 export type Words = z.infer<typeof wordsSchema>;
 
-/** Which piece of a longer cut a clip is: "2 of 4". */
+/** Number of a clip among the parts of a longer cut: "2 of 4". */
 const partSchema = z.object({ number: boundedInt(1, MAX_COUNT), of: boundedInt(1, MAX_COUNT) });
 
 /** A stop of one rule on one canvas that a person let pass, and why. */
 export const overrideSchema = z.object({ rule: z.string(), canvas: z.string(), reason: z.string() });
 export type Override = z.infer<typeof overrideSchema>;
 
-/** One clip of a job: a cut with its canvases and what goes out with it. Framings belong to the job's shots. */
+/** Clip of a job: a cut with its canvases and what goes out with it. Framings belong to the job's shots. */
 export const clipSchema = z.object({
   id: z.string(),
   name: z.string(),
@@ -73,7 +73,7 @@ export function clipName({ name, part }: Pick<Clip, 'name' | 'part'>): string {
   return part ? `${name}, ${part.number} of ${part.of}` : name;
 }
 
-/** What stays of a clip that was removed, for the exports that were made of it. */
+/** Part of a removed clip that stays, for the exports that were made of it. */
 export const goneClipSchema = clipSchema.pick({
   id: true,
   name: true,

@@ -2,13 +2,13 @@ import { produce } from 'immer';
 import { create, type Delta as AnyDelta } from 'jsondiffpatch';
 import { z } from 'zod';
 
-/** What changed from one plain value to another, both ways. */
+/** Difference of two plain values, both ways. */
 export type Delta = Exclude<AnyDelta, undefined>;
 
 /** A delta as it is stored; what is in it is known once it is applied. */
 export const deltaSchema = z.custom<Delta>((value) => typeof value === 'object' && value !== null);
 
-/** What tells an element of a list from the others, where it is moved or changed. */
+/** Finds the key that tells an element of a list from the others, where it is moved or changed. */
 function toKey(element: object): string | undefined {
   const { id, shot, track, frame } = element as Partial<Record<string, unknown>>;
   if (typeof id === 'string') return id;
@@ -19,7 +19,8 @@ function toKey(element: object): string | undefined {
 const differ = create({ objectHash: toKey, arrays: { detectMove: true, includeValueOnMove: false } });
 
 /**
- * What changed from one plain value to another, both ways; null when nothing did. What both share is not looked at.
+ * Computes the difference of two plain values, both ways; null when there is none. Parts that both share are
+ * not looked at.
  *
  * Lists in which elements come, go and change at once are sometimes told so that the way back is another (jsondiffpatch
  * 0.7.7: `delta.test.ts` has such lists). So each delta is tried both ways, and one that fails is told plainly instead.
@@ -41,7 +42,7 @@ function leadsBothWays(before: unknown, after: unknown, delta: Delta): boolean {
 type Plain = Record<string, unknown>;
 const isPlain = (value: unknown): value is Plain => typeof value === 'object' && value !== null;
 
-/** Whether two plain values say the same. */
+/** Tells whether two plain values say the same. */
 function same(a: unknown, b: unknown): boolean {
   if (a === b) return true;
   if (!isPlain(a) || !isPlain(b) || Array.isArray(a) !== Array.isArray(b)) return false;
@@ -85,5 +86,7 @@ export function withoutDelta<T>(value: T, delta: Delta): T {
   return produce(value, (draft) => void differ.unpatch(draft, copied(delta)));
 }
 
-/** What a change puts in becomes a part of the value, and must not be one with the stored change. */
+/**
+ * Copies a delta: what it puts in becomes a part of the value, and must not be shared with the stored change.
+ */
 const copied = (delta: Delta): Delta => JSON.parse(JSON.stringify(delta)) as Delta;

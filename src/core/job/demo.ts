@@ -3,7 +3,7 @@ import { frameCount, frameIndex } from '../figures/bounded';
 import { framingSchema } from '../framing/framing';
 import { wordsSchema } from './clip';
 
-/** What ships with the demo master: its title, where its shots are, framings to start from, and words for a post. */
+/** Contents of the demo: its title, where its shots are, framings to start from, and words for a post. */
 export const demoSchema = z.object({
   title: z.string(),
   /** File beside this one. */

@@ -14,20 +14,20 @@ export interface JobFile {
   revision: number;
 }
 
-/** What of a job is not made by commands, and is not undone: its name, its masters, what judged it. */
+/** Part of a job that commands do not make and undo does not change: its name, its masters, what judged it. */
 export type Facts = Pick<Job, 'title' | 'masters' | 'offered' | 'judged'>;
 
 const doneSchema = z.discriminatedUnion('op', [
   /** A command, or one that continues the last step. */
   z.object({ op: z.enum(['step', 'join']), command: z.string(), delta: deltaSchema }),
   z.object({ op: z.enum(['undo', 'redo']) }),
-  /** What is worked on. */
+  /** Change of what is worked on. */
   z.object({ op: z.literal('view'), clip: z.string(), canvas: z.string() }),
   z.object({ op: z.literal('facts'), delta: deltaSchema }),
 ]);
 export type Done = z.infer<typeof doneSchema>;
 
-/** One change of a stored job. */
+/** Entry of a stored job's log: one change. */
 export const entrySchema = z.object({
   /** The job's revision after it. */
   revision: boundedInt(1, MAX_COUNT),
@@ -76,13 +76,13 @@ const toFacts = ({ title, masters, offered, judged }: Job): Facts => ({
   ...(judged ? { judged } : {}),
 });
 
-/** What changes a job's facts to others; null where nothing is changed. */
+/** Makes the change of a job's metadata; null where nothing is changed. */
 export function factsChange(job: Job, change: Partial<Facts>): Done | null {
   const delta = deltaBetween(toFacts(job), { ...toFacts(job), ...change });
   return delta && { op: 'facts', delta };
 }
 
-/** What the list of jobs shows of one, kept beside it so that the list opens without opening the jobs. */
+/** Head of a job for the list of jobs, kept beside it so that the list opens without opening the jobs. */
 export const headSchema = z.object({
   schemaVersion: measure(),
   id: z.string(),

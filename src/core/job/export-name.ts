@@ -10,7 +10,7 @@ import { activeClip, type Job } from './job';
 const LONGEST = 60;
 const LONGEST_PATTERN = 120;
 
-/** What a pattern of file names may hold in braces, and what each is. */
+/** Parts in braces that a pattern of file names may hold, with the meaning of each. */
 export const NAME_PARTS = {
   clip: 'the clip’s title',
   job: 'the job’s title',
@@ -28,7 +28,7 @@ const ANY_PART = Object.fromEntries(Object.keys(NAME_PARTS).map((name) => [name,
 /** How files are called where a person chose nothing: `kite-day_verrow-short_1080x1920.mp4`. */
 export const PLAIN_PATTERN = '{clip}_{placement}_{size}';
 
-/** What is wrong with a pattern, in words; null for a good one. */
+/** Finds what is wrong with a pattern, in words; null for a good one. */
 export function patternProblem(pattern: string): string | null {
   const problem = bracesProblem(pattern, NAME_PARTS);
   if (problem !== null) return problem;
@@ -36,7 +36,7 @@ export function patternProblem(pattern: string): string | null {
   return clean(fillBraces(pattern, ANY_PART)) === '' ? 'A name needs at least a letter or a figure.' : null;
 }
 
-/** What the name of a file is made of. */
+/** Values that the name of a file is made of. */
 interface Naming {
   sheets: Sheets;
   /** A pattern with no problem; see {@link patternProblem}. */

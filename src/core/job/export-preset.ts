@@ -10,7 +10,7 @@ import { type Encoding, encodingSchema } from '../rate/encoding';
 const exportPresetSchema = canvasSizeSchema.extend({
   name: givenName,
   placement: z.string().nullable(),
-  /** What the placement's sheet was then. */
+  /** Version of the placement's sheet then. */
   sheet: z.string().nullable(),
   encoding: encodingSchema,
 });
@@ -42,11 +42,11 @@ export function exportPreset(
   };
 }
 
-/** Whether the sheet that a preset was made by says something else now, or is gone. */
+/** Tells whether the sheet that a preset was made by says something else now, or is gone. */
 export const isOutdated = ({ placement, sheet }: ExportPreset, sheets: Sheets): boolean =>
   placement !== null && findVersion(placement, sheets) !== sheet;
 
-/** What a placement's sheet says, in short; null where there is none. */
+/** Finds the mark of a placement's sheet; null where there is none. */
 function findVersion(placement: string | null, sheets: Sheets): string | null {
   const found = placement === null ? null : findPlacement(sheets, placement);
   return found && toSheetMark(found.sheet).version;

@@ -78,7 +78,7 @@ export function findSubjectBox(work: Work, shot: Shot, { track }: Subject, frame
   return point && { ...point, box: repairedBox(work, shot)(point.box) };
 }
 
-/** Whether a clip keeps a piece of a shot. */
+/** Tells whether a clip keeps a piece of a shot. */
 const keeps = ({ cut }: Clip, shot: Shot): boolean =>
   cut.some((range) => range.master === shot.master && range.in < shot.out && range.out > shot.in);
 
@@ -140,7 +140,7 @@ const ofLive = (box: PictureRect, live: PictureRect): LiveRect => ({
   height: box.height / live.height,
 });
 
-/** What the path of a framing is found from; null where no canvas shows a window of it. */
+/** Makes the input from which a framing's path is found; null where no canvas shows a window of it. */
 export function followTask(
   work: Work,
   to: FramingToFollow,

@@ -4,7 +4,7 @@ import { applyCommand, type Command, stepName } from './commands/commands';
 import { deltaBetween, deltaSchema, withDelta, withoutDelta } from './delta';
 import type { Edit } from './job';
 
-/** One step that can be undone: the command that made it, and what it changed, both ways. */
+/** Step that can be undone: the command that made it, and what it changed, both ways. */
 const stepSchema = z.object({ command: z.string(), delta: deltaSchema });
 export type HistoryStep = z.infer<typeof stepSchema>;
 
@@ -14,7 +14,7 @@ export type History = z.infer<typeof historySchema>;
 
 /** Steps kept, at most. */
 export const MOST_STEPS = 200;
-/** What they take as text, at most: together with its document a job stays under a megabyte. */
+/** Maximum length of the history as text: together with its document a job stays under a megabyte. */
 const MOST_TEXT = 400_000;
 
 export const EMPTY_HISTORY: History = { past: [], future: [] };
@@ -25,7 +25,7 @@ export interface Versioned {
   history: History;
 }
 
-/** What a command made of an edit, and what it changed; null where it changed nothing. */
+/** Result of a command on an edit, and what it changed; null where it changed nothing. */
 export interface Change extends HistoryStep {
   after: Edit;
 }
@@ -55,7 +55,7 @@ export function continued(before: Versioned, change: Change): Versioned {
   return { edit: change.after, history: { past: bounded([...past.slice(0, -1), ...step]), future: [] } };
 }
 
-/** One step back; the same when there is none. */
+/** Goes one step back; returns the same when there is none. */
 export function undone({ edit, history }: Versioned): Versioned {
   const step = history.past[history.past.length - 1];
   if (!step) return { edit, history };
@@ -63,7 +63,7 @@ export function undone({ edit, history }: Versioned): Versioned {
   return { edit: withoutDelta(edit, step.delta), history: { past: history.past.slice(0, -1), future } };
 }
 
-/** One step forward; the same when there is none. */
+/** Goes one step forward; returns the same when there is none. */
 export function redone({ edit, history }: Versioned): Versioned {
   const step = history.future[history.future.length - 1];
   if (!step) return { edit, history };

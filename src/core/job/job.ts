@@ -11,7 +11,7 @@ import { repairsSchema } from '../master/repairs';
 import { type Shot, shotSchema } from '../cut/shot';
 import { toSource, type Source } from '../master/source';
 
-/** What a person decides in a job: all of it can be undone. */
+/** Everything that a person decides in a job: all of it can be undone. */
 export const editSchema = z.object({
   /** Of every master: each master's cover it without a gap. A master that has none is one shot. */
   shots: z.array(shotSchema),
@@ -52,10 +52,10 @@ export const jobSchema = z.object({
 });
 export type Job = z.infer<typeof jobSchema>;
 
-/** What drawing and checking a job need of it. */
+/** Part of a job that drawing and checking need. */
 export type Work = Pick<Job, 'masters' | 'edit'>;
 
-/** What a new job takes besides its master. */
+/** Settings of a new job besides its master. */
 export interface NewJob {
   id: string;
   title: string;
@@ -68,7 +68,7 @@ export interface NewJob {
   words?: Words;
 }
 
-/** What a first canvas is where there is no placement. */
+/** Size of a first canvas where there is no placement. */
 const TALL = { width: 1080, height: 1920 };
 
 /** A job ready to work on: one clip, the whole master kept, filled into the first placement, nothing posted. */

@@ -3,8 +3,8 @@ import type { Words } from './clip';
 const plain = (text: string): string => text.normalize('NFKC').toLowerCase().replace(/\s+/g, ' ').trim();
 
 /**
- * Whether a title begins with its key phrase: what people look for is found by its first words, and cut off last. Common
- * practice, no source.
+ * Tells whether a title begins with its key phrase: people find a clip by its first words, and titles are cut
+ * off at their ends. Common practice, no source.
  */
 export const startsWithKeyPhrase = (title: string, keyPhrase: string): boolean =>
   plain(title).startsWith(plain(keyPhrase));

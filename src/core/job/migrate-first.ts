@@ -3,7 +3,7 @@ import { boundedNumber, MAX_SIDE_PIXELS, measure } from '../figures/bounded';
 import { toSeconds } from '../time/frame-rate';
 import { toMasterId } from '../master/master';
 
-/** What a job of version 1 is known by here: one master, one clip whose parts stood in the edit itself. */
+/** Marks of a job of version 1: one master, one clip whose parts stood in the edit itself. */
 const firstVersion = z.looseObject({
   title: z.string(),
   master: z.looseObject({

@@ -10,7 +10,7 @@ const canvas = z.looseObject({
   layout: z.object({ panes: z.array(z.object({ mode: z.enum(['fill', 'fit']) })) }),
 });
 
-/** What a job of version 2 is known by here: no tilt, no curves, one layout, the whole canvas filled or fitted. */
+/** Marks of a job of version 2: no tilt, no curves, one layout, the whole canvas filled or fitted. */
 const secondVersion = z.looseObject({
   masters: z.array(z.looseObject({ id: z.string() })),
   edit: z.looseObject({

@@ -4,7 +4,7 @@ import { fromSecond } from './migrate-second';
 import { fromFourth } from './migrate-fourth';
 import { fromThird } from './migrate-third';
 
-/** What makes a stored job of each older version one of the next. */
+/** Migrations that make a stored job of each older version one of the next. */
 const STEPS: Record<number, (job: unknown) => unknown> = {
   1: fromFirst,
   2: fromSecond,

@@ -17,7 +17,7 @@ export function withVariant(words: Words, outlet: string, change: Partial<OwnWor
   return Object.keys(variants).length === 0 ? rest : { ...rest, variants };
 }
 
-/** What is written and chosen for a post, without its cover and captions. */
+/** Collects what is written and chosen for a post, without its cover and captions. */
 export function chosenWords(
   clip: Pick<Clip | GoneClip, 'words' | 'audience' | 'audiences'>,
   outlet: string,
@@ -37,7 +37,7 @@ export function chosenWords(
   };
 }
 
-/** Whether a post was given other words than are written now. */
+/** Tells whether a post was given other words than are written now. */
 export function differs(sent: PostWords, chosen: Omit<PostWords, 'cover' | 'captions'>): boolean {
   return (Object.keys(chosen) as (keyof typeof chosen)[]).some(
     (key) => JSON.stringify(sent[key]) !== JSON.stringify(chosen[key]),

@@ -16,7 +16,7 @@ import { writtenCueSchema } from '../words/files/write-captions';
 
 const EXPORT_STATES = ['running', 'paused', 'reading-back', 'done', 'failed', 'interrupted'] as const;
 
-/** One export of a canvas, kept with the job. */
+/** Export of a canvas, kept with the job. */
 export const exportRecordSchema = z.object({
   id: z.string(),
   /** The clip that it was made of. */
@@ -33,14 +33,14 @@ export const exportRecordSchema = z.object({
   maker: z.enum(['browser', 'server']).optional(),
   /** Output frames; not there in older ones. */
   frames: frameIndex().optional(),
-  /** What those share that are made in one go, and its place in the queue. */
+  /** Batch ID that exports queued together share. */
   go: z.string().optional(),
   place: measure().optional(),
   /** How much of it was made when it was paused, 0…1. */
   share: measure().optional(),
   startedAt: z.iso.datetime(),
   state: z.enum(EXPORT_STATES),
-  /** What it was made from, so that a later change shows. */
+  /** Signature of the state that it was made from, so that a later change shows. */
   signature: z.string(),
   videoBits: bitrate(),
   error: z.string().nullable(),
@@ -53,10 +53,10 @@ export const exportRecordSchema = z.object({
 });
 export type ExportRecord = z.infer<typeof exportRecordSchema>;
 
-/** Whether an export has not come to its end yet. */
+/** Tells whether an export has not ended yet. */
 export const isOpen = ({ state }: ExportRecord): boolean => state === 'running' || state === 'reading-back';
 
-/** One post of an export to an outlet. */
+/** Post of an export to an outlet. */
 export const postRecordSchema = z.object({
   id: z.string(),
   clip: z.string(),
@@ -76,10 +76,10 @@ export const postRecordSchema = z.object({
 });
 export type PostRecord = z.infer<typeof postRecordSchema>;
 
-/** Whether a post is to be seen at its outlet, or on its way there. */
+/** Tells whether a post can be seen at its outlet, or is on its way there. */
 export const isOut = ({ state }: Pick<PostRecord, 'state'>): boolean =>
   state === 'accepted' || state === 'up' || isUnderWay({ state });
 
-/** Whether a post is to be seen at its outlet. */
+/** Tells whether a post can be seen at its outlet. */
 export const isPosted = ({ state }: Pick<PostRecord, 'state'>): boolean =>
   state === 'accepted' || state === 'up';

@@ -7,8 +7,8 @@ import { type Job, listSources } from './job';
 const SHORT = 1;
 
 /**
- * What a job names that is not there, or that is there twice, in words: its shape alone does not tell. Nothing for a
- * job that holds together.
+ * Lists references of a job to what is not there or is there twice, in words: its shape alone does not tell.
+ * Empty for a consistent job.
  */
 export function referenceFaults(job: Job): string[] {
   const sources = listSources(job);

@@ -9,7 +9,7 @@ import { type Job, jobSchema, onCanvas, onClip } from './job';
 
 /** Where a render server takes what it makes files of, from its root. */
 export const RENDER_PATH = '/render/api';
-/** Whether it can. */
+/** Address that tells whether the server can render. */
 export const RENDER_ABILITY = `${RENDER_PATH}/ability`;
 /** Where masters are uploaded (tus); an upload's metadata say its `fingerprint`. */
 export const RENDER_UPLOADS = `${RENDER_PATH}/uploads`;
@@ -26,13 +26,13 @@ export const renderedPath = (id: string): string => `${renderPath(id)}/file`;
 
 export const renderAbilitySchema = z.object({ ffmpeg: z.boolean() });
 
-/** What a file is asked for with: a job, which of its clips and canvases, and the sheets that it is judged by. */
+/** Request for a file: a job, which of its clips and canvases, and the sheets that it is judged by. */
 export const renderRequestSchema = z.object({
   job: jobSchema.omit({ exports: true, posts: true }),
   clip: z.string(),
   canvas: z.string(),
   sheets: z.array(ruleSheetSchema).max(20),
-  /** What the browser makes of it, as a hash: a server of another version says so, and makes nothing else. */
+  /** Hash of what the browser makes of it: a server of another version says so, and makes nothing else. */
   mark: z.string(),
   /** Video bits a second that a trial of rates advised; null where there was none. */
   advised: boundedInt(1, MAX_BITRATE).nullable().default(null),

@@ -13,7 +13,7 @@ const placesSchema = z.object({
   rate: frameRateSchema,
   shots: z.array(shotSchema).optional(),
   framings: z.array(framingSchema).optional(),
-  /** Those of the master, in playing order. */
+  /** Ranges of the master, in playing order. */
   ranges: z.array(rangeSchema).optional(),
   /** Of shots that were found right. */
   ticks: z.record(z.string(), z.string()).optional(),

@@ -16,9 +16,10 @@ function shotsInClip(edit: Edit) {
 }
 
 /**
- * What the picture and sound of an export depend on, as a hash: two edits with the same make the same clip. What
- * lies outside the clip does not count. Reckoned once for a canvas until something of that changes: a page of twelve
- * clips asks for many, many times.
+ * Computes a hash of everything that the picture and sound of an export depend on: two edits with the same
+ * hash make the same clip. Shots outside the clip do not count.
+ * Reckoned once for a canvas until something of that changes: a page of twelve clips asks for many, many
+ * times.
  * @param made how its file is made, where something of that was chosen.
  */
 export function computeSignature(
@@ -56,7 +57,7 @@ const hashClip = memoize((edit: Edit, made: unknown): string => {
   ]);
 }, collectParts);
 
-/** What of the words is drawn on the clip: not what captions are held to, and nothing of the cover. */
+/** Part of the words that is drawn on the clip: without the limits of captions, and nothing of the cover. */
 function drawnText({ cover: _cover, ...text }: ClipText): unknown {
   const { limits: _limits, ...captions } = text.captions;
   return { ...text, captions, blocks: text.blocks.filter((block) => block.on !== 'cover') };

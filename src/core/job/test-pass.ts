@@ -1,7 +1,7 @@
 import { SHIPPED_SHEETS } from '../outlets/shipped';
 import type { Pass } from '../pass/pass';
 
-/** What the look at the test master found: one shot, no bars, no combing. */
+/** Makes the analysis of the test master: one shot, no bars, no combing. */
 export function testPass(change: Partial<Pass> = {}): Pass {
   return {
     schemaVersion: 1,
@@ -22,7 +22,10 @@ export function testPass(change: Partial<Pass> = {}): Pass {
   };
 }
 
-/** What jobs are checked with: the sheets that ship, and the same pass for every master, or none yet. */
+/**
+ * Makes the context that jobs are checked with: the sheets that ship, and the same analysis for every master,
+ * or none yet.
+ */
 export const createPassLookup = (pass: Pass | null) => ({ sheets: SHIPPED_SHEETS, passOf: () => pass });
 
 /** Every master was looked at, and nothing was found. */

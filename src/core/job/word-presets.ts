@@ -5,7 +5,7 @@ import { MAX_WORDS_UNITS, tagsSchema } from '../outlets/post-form';
 import { type Clip, clipName, type OwnWords } from './clip';
 import type { Job } from './job';
 
-/** What a template may hold in braces, and what each is. */
+/** Parts in braces that a template may hold, with the meaning of each. */
 export const TEMPLATE_PARTS = {
   clip: 'the clip’s title',
   part: 'which part it is, “2 of 4”',
@@ -47,7 +47,7 @@ export const withTags = (tags: readonly string[], more: readonly string[]): stri
   ...new Set([...tags, ...more]),
 ];
 
-/** What a template becomes for a clip at an outlet. @param day ISO 8601. */
+/** Fills a template for a clip at an outlet. @param day ISO 8601. */
 export function filledTemplate(
   { title, description, tags }: Omit<WordTemplate, 'name'>,
   { job, clip, outlet, day }: { job: Pick<Job, 'title'>; clip: Clip; outlet: string; day: string },

@@ -23,11 +23,11 @@ export const canvasSchema = canvasSizeSchema.extend({
   also: z.array(z.string()).optional(),
   rate: frameRateSchema,
   layout: layoutSchema,
-  /** Which of the dyes marks it wherever it appears. */
+  /** Index of the colour that marks it wherever it appears. */
   dye: count(),
   /** Framings of shots that this canvas alone has; else it follows those that all share. */
   detached: z.array(framingSchema),
-  /** What it has of its own of the clip's words; not there where it follows in all. */
+  /** Overrides of the clip's words; not there where it follows in all. */
   text: canvasTextSchema.optional(),
   /** How its file is made; not there where nothing of that was chosen. */
   encoding: encodingSchema.optional(),

@@ -33,7 +33,7 @@ export const layoutSchema = z.object({
   ),
 }) as unknown as z.ZodType<Layout>;
 
-/** One pane over the whole canvas. */
+/** Layout of one pane over the whole canvas. */
 export const PLAIN_LAYOUT: Layout = { kind: 'single' };
 
 /** The layout that is chosen of a canvas; each change is of that canvas's layout. */

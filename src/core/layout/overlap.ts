@@ -12,7 +12,7 @@ const doubleArea = (corners: readonly Point[]): number =>
 const side = (a: Point, b: Point, point: Point): number =>
   (b.x - a.x) * (point.y - a.y) - (b.y - a.y) * (point.x - a.x);
 
-/** Whether a point of the live area lies in a window. @param live width over height. */
+/** Tells whether a point of the active picture lies in a window. @param live width over height. */
 export function shows(window: Window, point: Point, live: number): boolean {
   const corners = computeCorners(window, live);
   return corners.every((a, i) => side(a, corners[(i + 1) % 4] as Point, point) >= 0);

@@ -5,7 +5,10 @@ import type { CanvasRect, Size } from '../picture/size';
 export const MAIN_TRACK = 'main';
 export const TRACKS = [MAIN_TRACK, 'second', 'third'] as const;
 
-/** One rectangle of a canvas. Panes are drawn in their order; a later one lies over an earlier. */
+/**
+ * Rectangle of a canvas that shows a window. Panes are drawn in their order; a later one lies over an
+ * earlier.
+ */
 export interface Pane {
   /** Pixels of the canvas; edges lie on even pixels, as 4:2:0 needs. */
   rect: CanvasRect;

@@ -10,7 +10,7 @@ export interface ColourSystem {
 const HDR: Record<string, string> = { pq: 'PQ', hlg: 'HLG' };
 const WIDE: Record<string, string> = { bt2020: 'BT.2020', smpte432: 'P3' };
 
-/** What a master's picture is converted from, or null where it is BT.709's already. */
+/** Finds the colour system that a master's picture is converted from, or null where it is BT.709's already. */
 export function colourSystem({ colour }: Pick<Master, 'colour'>): ColourSystem | null {
   const light = HDR[colour.transfer ?? ''];
   if (light) return { name: light, kind: 'hdr' };

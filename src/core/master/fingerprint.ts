@@ -7,7 +7,7 @@ export const fingerprintSchema = z
   .brand<'Fingerprint'>();
 export type Fingerprint = z.infer<typeof fingerprintSchema>;
 
-/** Whether a text is a fingerprint. */
+/** Tells whether a text is a fingerprint. */
 export const isFingerprint = (text: string): text is Fingerprint => fingerprintSchema.safeParse(text).success;
 
 /** @throws ZodError for anything else. */

@@ -23,7 +23,7 @@ const audioFactsSchema = z.object({
   channels: boundedInt(1, MAX_COUNT),
   /** Bits a second. */
   bits: bitrate(),
-  /** Whether the browser that brought it in can decode it. */
+  /** True when the browser that brought it in can decode it. */
   decodable: z.boolean(),
 });
 export type AudioFacts = z.infer<typeof audioFactsSchema>;
@@ -68,7 +68,7 @@ export const masterSchema = z.object({
     bits: bitrate(),
     /** Bits of a sample, or null where the stream does not tell. */
     depth: boundedInt(1, MAX_COUNT).nullable(),
-    /** Whether the stream may hold fields; null where it does not tell. */
+    /** True when the stream may hold fields; null where it does not tell. */
     interlaced: z.boolean().nullable(),
   }),
   colour: z.object({
@@ -81,7 +81,7 @@ export const masterSchema = z.object({
   audio: audioFactsSchema.nullable(),
   /** Every sound track of the file. */
   audioTracks: z.array(audioFactsSchema),
-  /** Which of them is heard. */
+  /** Index of the sound track that is heard. */
   soundTrack: count().nullable(),
 });
 export type Master = z.infer<typeof masterSchema>;

@@ -3,7 +3,9 @@ import { pixelAspectSchema, rotationSchema } from '../picture/orientation';
 import { pictureRectSchema } from '../picture/size';
 import { frameRateSchema } from '../time/frame-rate';
 
-/** What a person sets right about a master. The file is never touched; null keeps what the file says. */
+/**
+ * Repairs that a person makes to a master's facts. The file is never touched; null keeps what the file says.
+ */
 export const repairsSchema = z.object({
   pixelAspect: pixelAspectSchema.nullable(),
   rotation: rotationSchema.nullable(),

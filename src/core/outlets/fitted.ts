@@ -1,7 +1,7 @@
 import type { Abilities } from './outlet-api';
 import { PLAIN_CONTENT, PLAIN_PERMISSIONS, type PostWords } from './post-form';
 
-/** What of a post an outlet can take: by what it says of itself. */
+/** Reduces the words of a post to what an outlet can take, by the abilities that it states. */
 export const fitted = (words: PostWords, abilities: Abilities): PostWords => ({
   ...words,
   cover: abilities.covers ? words.cover : null,
@@ -13,7 +13,7 @@ export const fitted = (words: PostWords, abilities: Abilities): PostWords => ({
   category: abilities.categories.some(({ id }) => id === words.category) ? words.category : null,
 });
 
-/** What is chosen of a post and does not go to an outlet, in words. */
+/** Lists what is chosen for a post and does not go to an outlet, in words. */
 export function leftOut(
   { cover, captions, card }: { cover: boolean; captions: boolean; card: boolean },
   abilities: Pick<Abilities, 'covers' | 'captions' | 'cards'>,

@@ -37,7 +37,7 @@ const firstSchema = z.object({
 });
 type FirstPlacement = z.infer<typeof firstSchema>['placements'][number];
 
-/** What version 1 said nothing of: nothing more is asked than before. */
+/** Migrates a placement of version 1: nothing more is asked than before. */
 const fromFirst = ({ maxRate, audio, ...first }: FirstPlacement): Placement => ({
   ...PLAIN_PLACEMENT,
   id: first.id,
@@ -56,7 +56,7 @@ const fromFirst = ({ maxRate, audio, ...first }: FirstPlacement): Placement => (
   },
 });
 
-/** What makes a rule sheet of each older version one of the next. */
+/** Migrations that make a rule sheet of each older version one of the next. */
 const STEPS: Record<number, (sheet: unknown) => unknown> = {
   1: (sheet): RuleSheet => {
     const { placements, ...rest } = firstSchema.parse(sheet);

@@ -2,14 +2,14 @@ import { z } from 'zod';
 import { boundedInt, boundedNumber, byteCount, MAX_SIDE_PIXELS } from '../figures/bounded';
 import { audienceSchema } from './audience';
 
-/** What an outlet's interface is called in its own list of abilities. */
+/** Version of the outlet's interface, in its own list of abilities. */
 export const CONTRACT = 1;
 
-/** What may be done in the name of an account. */
+/** Scopes that an account can grant. */
 export const SCOPES = ['read', 'post'] as const;
 export type Scope = (typeof SCOPES)[number];
 
-/** What an outlet can do beside taking a clip with its words: read from it, not assumed. */
+/** Abilities of an outlet beside taking a clip with its words: read from it, not assumed. */
 export const abilitiesSchema = z.object({
   contract: z.literal(CONTRACT),
   outlet: z.string().regex(/^[a-z0-9-]{1,40}$/),
@@ -36,7 +36,7 @@ export const abilitiesSchema = z.object({
   cards: z.boolean(),
   /** Long videos may be searched, to link a clip to one. */
   longVideos: z.boolean(),
-  /** What a viewer gets can be fetched by who posted it. */
+  /** True when whoever posted can fetch what a viewer gets. */
   viewed: z.boolean(),
 });
 export type Abilities = z.infer<typeof abilitiesSchema>;
@@ -54,7 +54,7 @@ export const outletAccountSchema = z.object({
 });
 export type OutletAccount = z.infer<typeof outletAccountSchema>;
 
-/** What a viewer gets of a clip. */
+/** File that a viewer gets. */
 const viewedSchema = z.object({
   width: boundedInt(1, MAX_SIDE_PIXELS),
   height: boundedInt(1, MAX_SIDE_PIXELS),
@@ -78,7 +78,7 @@ export const outletPostSchema = z.discriminatedUnion('state', [
 ]);
 export type OutletPost = z.infer<typeof outletPostSchema>;
 
-/** What of a post can be changed once it is up. */
+/** Change of a post that is up. */
 export const postChangeSchema = z.object({ audience: audienceSchema });
 
 /** Why an outlet does nothing that it was asked for. */

@@ -42,8 +42,8 @@ export const listRequiredTags = (sheets: Sheets): string[] =>
 export const OWN_KEY = 'own/size';
 
 /**
- * What a canvas is judged by: its placement; for a size of its own, or a placement that no sheet has any more, nothing
- * but what a file can hold.
+ * Finds the placement that a canvas is judged by; for a size of its own, or a placement that no sheet has any
+ * more, nothing but what a file can hold.
  */
 export function findTarget(
   sheets: Sheets,
@@ -72,7 +72,7 @@ export function listTargets(
 /** The size of a canvas that is made for a placement. */
 export const chooseCanvasSize = ({ placement }: OutletPlacement): Size => usualSize(placement.sizes);
 
-/** What a canvas is called: its placement, or its size. */
+/** Label of a canvas: its placement, or its size. */
 export const canvasLabel = (sheets: Sheets, canvas: Pick<Canvas, 'placement'> & Size): string =>
   findTarget(sheets, canvas).label;
 

@@ -28,14 +28,14 @@ export const placementSchema = z.object({
   id: z.string().regex(/^[a-z0-9-]{1,40}$/, { error: 'Use small letters, figures and hyphens.' }),
   name,
   ...buildLimitSchemas(),
-  /** Whether it plays without sound until a viewer asks for it. */
+  /** True when it plays without sound until a viewer asks for it. */
   muted: z.boolean(),
   zones: z.object({ phone: z.array(zoneSchema), tablet: z.array(zoneSchema), desk: z.array(zoneSchema) }),
-  /** What the outlet compresses a clip to, the largest first. */
+  /** Renditions that the outlet compresses a clip to, the largest first. */
   ladder: z.array(z.object({ width: outletSide(), height: outletSide(), bits: boundedInt(1, MAX_BITRATE) })),
 });
 export type Placement = z.infer<typeof placementSchema>;
 
-/** What a placement puts over the picture, on whatever device. */
+/** Lists the zones that a placement puts over the picture, on whatever device. */
 export const allZones = ({ zones }: Pick<Placement, 'zones'>): Zone[] =>
   DEVICES.flatMap((device) => zones[device]);

@@ -7,7 +7,7 @@ import { listPlacements } from './outlets';
 import { postWordsSchema } from './post-form';
 import { SHIPPED_SHEETS } from './shipped';
 
-/** One character of eleven UTF-16 units (UAX #29). */
+/** Emoji of eleven UTF-16 units that is one grapheme (UAX #29). */
 const FAMILY = '👩‍👩‍👧‍👦';
 
 describe('what a post takes', () => {

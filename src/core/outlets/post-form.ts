@@ -18,7 +18,7 @@ const MAX_TAGS = 500;
 /** Tags without their mark, as they are stored and sent. */
 export const tagsSchema = z.array(z.string().max(MAX_WORDS_UNITS.tag)).max(MAX_TAGS);
 
-/** What others may do with a post. */
+/** Permissions of viewers on a post. */
 export const permissionsSchema = z.object({
   comments: z.boolean(),
   sharing: z.boolean(),
@@ -28,7 +28,7 @@ export type Permissions = z.infer<typeof permissionsSchema>;
 /** Where nothing was chosen. */
 export const PLAIN_PERMISSIONS: Permissions = { comments: true, sharing: true, reuse: false };
 
-/** What is said of a clip's content; where nothing was, neither is so. */
+/** Statements on a clip's content; where none was made, neither is true. */
 export const contentSchema = z.object({
   /** Somebody pays for it, or gave something for it. */
   paid: z.boolean(),
@@ -37,14 +37,14 @@ export const contentSchema = z.object({
 });
 export const PLAIN_CONTENT: z.infer<typeof contentSchema> = { paid: false, synthetic: false };
 
-/** What an outlet is sent beside the file. */
+/** Words of a post, sent beside the file. */
 export const postWordsSchema = z.object({
   placement: z.string().max(40),
   title: z.string().max(MAX_WORDS_UNITS.title),
   description: z.string().max(MAX_WORDS_UNITS.description),
   tags: tagsSchema,
   audience: audienceSchema,
-  /** Whether the clip is made for children; null where nothing was said. */
+  /** True when the clip is made for children; null where it was not stated. */
   forChildren: z.boolean().nullable().default(null),
   /** The address of the long video that it came from. */
   longVideo: z.string().max(2000).nullable().default(null),
@@ -65,7 +65,7 @@ export const postWordsSchema = z.object({
 });
 export type PostWords = z.infer<typeof postWordsSchema>;
 
-/** What an outlet is sent once the file is up. */
+/** Form that an outlet is sent once the file is uploaded. */
 export const postFormSchema = postWordsSchema.extend({
   /** The last part of the upload's address. */
   upload: z.string().regex(/^[\w-]{1,100}$/),

@@ -7,10 +7,10 @@ export const SHEET_VERSION = 2;
 /** An outlet's limits as data with a date. */
 export const ruleSheetSchema = z.object({
   schemaVersion: z.literal(SHEET_VERSION),
-  /** What jobs and posts name the outlet by. */
+  /** ID of the outlet, by which jobs and posts name it. */
   outlet: z.string().regex(/^[a-z0-9-]{1,40}$/, { error: 'Use small letters, figures and hyphens.' }),
   name: z.string().trim().min(1).max(60),
-  /** One line on what the outlet is. */
+  /** Description of the outlet, in a line. */
   about: z.string().max(120),
   /** When the limits were last looked at, ISO 8601. */
   date: z.iso.date(),

@@ -1,7 +1,7 @@
 import { shortHash } from '../figures/short-hash';
 import type { RuleSheet } from './rule-sheet';
 
-/** What a job remembers of a rule sheet that judged it. */
+/** Mark that a job remembers of a rule sheet that judged it. */
 export interface SheetMark {
   date: string;
   /** A hash of all that the sheet says. */

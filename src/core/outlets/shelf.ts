@@ -10,7 +10,7 @@ interface KeptSheet {
   versions: RuleSheet[];
   removed: boolean;
 }
-/** What a person made of the rule sheets of a browser, by outlet; the others are those that ship. */
+/** Rule sheets of a browser that a person changed or made, by outlet; the others are those that ship. */
 export type Shelf = Record<string, KeptSheet>;
 
 /** The rule sheets in use: those that ship, in their order, then the person's own by name. */

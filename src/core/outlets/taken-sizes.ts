@@ -14,7 +14,7 @@ const rangeSchema = z.object({
   /** Width over height, both included; the same twice where only one is taken. */
   narrowest: ratioSchema,
   widest: ratioSchema,
-  /** What a canvas for the placement begins with. */
+  /** Default size of a canvas for the placement. */
   usual: canvasSizeSchema,
 });
 export type TakenSizes =
@@ -44,7 +44,7 @@ const computeRatio = ({ width, height }: Size): number => width / height;
 /** Even sides cannot keep every ratio exactly: so much of one is rounding. */
 const ROUNDING = 2;
 
-/** Whether a size has a ratio that a placement takes: it may be off by what even sides round. */
+/** Tells whether a size has a ratio that a placement takes, within the rounding to even sides. */
 export function takesRatio(taken: TakenSizes, { width, height }: Size): boolean {
   const between = (narrowest: Size, widest: Size) =>
     width + ROUNDING > height * computeRatio(narrowest) && width - ROUNDING < height * computeRatio(widest);
@@ -52,7 +52,7 @@ export function takesRatio(taken: TakenSizes, { width, height }: Size): boolean 
   return listed(taken).some((size) => between(size, size));
 }
 
-/** Whether a placement takes a size. */
+/** Tells whether a placement takes a size. */
 export function takesSize(taken: TakenSizes, size: Size): boolean {
   const { width, height } = size;
   if (taken.kind !== 'range')

@@ -28,7 +28,7 @@ function film(name: string, filter: string, from = 0): string {
   ]);
 }
 
-/** What the finder makes of a film. */
+/** Runs the finder on a film. */
 function found(file: string): FoundLive {
   const args = [
     '-v',

@@ -27,10 +27,13 @@ const ENOUGH_PROFILES = 6;
 /** Profiles that a shot needs to have a live area of its own. */
 const LEAST_PROFILES = 3;
 
-/** What is brighter than black: limited range starts at 16, full range at 0; compression adds a few levels. */
+/**
+ * Computes the code above which a sample is brighter than black: limited range starts at 16, full range at 0;
+ * compression adds a few levels.
+ */
 export const brightLevel = (fullRange: boolean): number => (fullRange ? 4 : 20);
 
-/** What was found, in samples of the picture as it is stored; `live` is null where there are no bars. */
+/** Result of the search, in samples of the picture as it is stored; `live` is null where there are no bars. */
 export interface FoundLive {
   /** 0…1 of the stored picture. */
   live: StoredRect | null;

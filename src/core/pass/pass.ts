@@ -24,7 +24,7 @@ export type FoundShot = z.infer<typeof foundShotSchema>;
 
 const pauseSchema = z.object({ from: seconds(), to: seconds() });
 
-/** What the pass measured of the sound. Levels of silence are null. */
+/** Measurements of the sound. Levels of silence are null. */
 const soundFactsSchema = z.object({
   /** LUFS (EBU R 128). */
   integrated: measure().nullable(),
@@ -85,7 +85,10 @@ export const passSchema = z.object({
 });
 export type Pass = z.infer<typeof passSchema>;
 
-/** Whether a pass heard the sound that a master takes: another job may take another track of the same file. */
+/**
+ * Tells whether an analysis heard the sound track that a master uses: another job may use another track of
+ * the same file.
+ */
 export const hasMeasuredSound = (pass: Pass, { soundTrack }: { soundTrack: number | null }): boolean =>
   pass.soundTrack === undefined || pass.soundTrack === soundTrack;
 

@@ -2,7 +2,7 @@ import { type FrameRate, rateValue } from '../time/frame-rate';
 import { type Speech, spokenShare } from '../speech/speech';
 import type { Pass } from './pass';
 
-/** What is known of a shot, for finding the moment. */
+/** Facts of a shot, for finding the moment. */
 export interface ShotFacts {
   seconds: number;
   /** Mean movement, in grey levels; null before the master was looked at. */

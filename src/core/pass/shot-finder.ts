@@ -76,7 +76,7 @@ export class ShotFinder {
     if (n >= WINDOW) this.decide(n - WINDOW);
   }
 
-  /** What was found, once every frame was pushed. */
+  /** Lists the boundaries, once every frame was pushed. */
   finish(): Boundary[] {
     for (let n = Math.max(0, this.count - WINDOW); n < this.count; n++) this.decide(n);
     this.endBlank(this.count);
@@ -131,7 +131,10 @@ export class ShotFinder {
     this.addFade(Math.round((from + n) / 2), n - from + WINDOW);
   }
 
-  /** Whether contrast is least at a frame between two pictures that are neither as dark nor as bright. */
+  /**
+   * Tells whether contrast is at its minimum at a frame between two pictures that are neither as dark nor as
+   * bright.
+   */
   private bottomOfFade(n: number, { deviation, mean }: Seen): boolean {
     if (mean > DARK && mean < BRIGHT) return false;
     for (let k = 1; k <= WINDOW; k++) {
@@ -175,7 +178,7 @@ export class ShotFinder {
     return Math.min(1, sure + (restless === 0 ? 0.15 : 0) + (lone ? 0.15 : 0));
   }
 
-  /** Whether a frame begins or ends a flash: the pictures around the flash are the same. */
+  /** Tells whether a frame begins or ends a flash: the pictures around the flash are the same. */
   private edgeOfFlash(n: number, change = 1): boolean {
     const same = Math.min(SAME, change * 0.6);
     for (let back = 0; back <= 3; back++) {

@@ -8,7 +8,7 @@ import type { GreyPlane } from './likeness';
 
 /** Scales that bands are looked for at, each half as large as the one before, and what each weighs. */
 const SCALE_WEIGHTS = [16, 8, 4, 2, 1];
-/** What a step of one to four codes of 10 bits weighs. */
+/** Weights of a step of one to four codes of 10 bits. */
 const STEP_WEIGHTS = [1, 2, 3, 4];
 const STEPS = STEP_WEIGHTS.length;
 /** Codes of 10 bits, and as many beside them as a step is large. */

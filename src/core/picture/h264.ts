@@ -1,8 +1,8 @@
-/** What an H.264 sequence parameter set says of the pictures. */
+/** Facts of an H.264 sequence parameter set. */
 export interface SequenceFacts {
   /** Bits of a luma sample. */
   depth: number;
-  /** Whether pictures may be coded as fields. */
+  /** True when pictures may be coded as fields. */
   interlaced: boolean;
   /** 1 is 4:2:0. */
   chromaFormat: number;

@@ -34,7 +34,7 @@ function pair(n: number): [GreyPlane, GreyPlane] {
 /** ffmpeg's filter `ssim` as it is written in C: the one for x86 is off by up to 0.003 where light differs (5.1). */
 const PLAIN = ['-cpuflags', '0'];
 
-/** What a filter of ffmpeg says of two planes' luma. */
+/** Runs a filter of ffmpeg on two planes' luma. */
 function byFfmpeg(filter: 'ssim' | 'psnr', planes: readonly GreyPlane[]): number {
   const inputs = planes.flatMap(({ data, width, height }, i) => {
     const file = path.join(folder, `${i}.gray`);

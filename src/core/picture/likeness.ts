@@ -1,4 +1,4 @@
-/** One plane of 8-bit samples, row after row without padding. */
+/** Plane of 8-bit samples, row after row without padding. */
 export interface GreyPlane {
   data: Uint8Array;
   width: number;

@@ -10,7 +10,10 @@ export const ACCOUNTS = `${POSTING_PATH}/accounts`;
 export const accountPath = (id: string): string => `${ACCOUNTS}/${id}`;
 export const accountPicturePath = (id: string): string => `${accountPath(id)}/picture`;
 
-/** What an outlet can do; what an account has there, and long videos that it may link to: `?search=WORDS`. */
+/**
+ * Address of an outlet's abilities; also of an account's there, and of long videos that it may link to:
+ * `?search=WORDS`.
+ */
 export const abilitiesPath = (outlet: string): string => `${POSTING_PATH}/outlets/${outlet}/abilities`;
 export const collectionsPath = (id: string): string => `${accountPath(id)}/collections`;
 export const longVideosPath = (id: string): string => `${accountPath(id)}/long-videos`;
@@ -45,7 +48,7 @@ export const accountSchema = z.object({
 export type Account = z.infer<typeof accountSchema>;
 export const accountsSchema = z.object({ accounts: z.array(accountSchema) });
 
-/** Whether something can be posted as an account. */
+/** Tells whether something can be posted as an account. */
 export const mayPost = ({ state, scopes }: Account): boolean => state === 'good' && scopes.includes('post');
 
 /** Tells whether something can be read as an account. */
@@ -57,7 +60,7 @@ const ownPageSchema = z
   .max(300)
   .regex(/^\/(?![/\\])[\w\-./%?=&]*$/, { error: 'not a page of this app' });
 
-/** What begins a sign-in. */
+/** Request that begins a sign-in. */
 export const signInSchema = z.object({ outlet: z.string().max(40), back: ownPageSchema });
 export const signInAnswerSchema = z.object({ go: z.url() });
 

@@ -8,7 +8,7 @@ import { fingerprintSchema } from '../master/fingerprint';
 const HAND_OFF_PATH = '/hand-off/api';
 /** Where files to hand on come in (tus). */
 export const HAND_OFF_UPLOADS = `${HAND_OFF_PATH}/uploads`;
-/** What this browser offers, and whether phones can reach the server at all. */
+/** Address of this browser's offers, and of whether phones can reach the server at all. */
 export const OFFERS = `${HAND_OFF_PATH}/offers`;
 export const offerPath = (id: string): string => `${OFFERS}/${id}`;
 /** Gives an offer its whole life once more. */
@@ -29,7 +29,7 @@ export const offerOrderSchema = z.object({
 });
 export type OfferOrder = z.infer<typeof offerOrderSchema>;
 
-/** What a phone says that came to it. */
+/** Report of a phone on the file that it received. */
 export const arrivalSchema = z.object({
   bytes: byteCount(),
   sha256: fingerprintSchema,
@@ -55,7 +55,7 @@ export const offerSchema = offerOrderSchema.extend({
   /** How often a phone began to fetch it, and how far into the file it came, in bytes. */
   starts: count(),
   fetched: byteCount(),
-  /** What the phone found last, and whether it is the file that left. */
+  /** Last report of the phone, and whether it is the file that left. */
   found: arrivalSchema.extend({ same: z.boolean() }).nullable(),
 });
 export type Offer = z.infer<typeof offerSchema>;

@@ -1,4 +1,4 @@
-/** What a viewer gets, by how like each frame is: on average, and in the second that is least like. */
+/** Similarity of what a viewer gets to what was sent: on average, and in the worst second. */
 export interface Likeness {
   ssim: number;
   /** The second from the beginning, its least like frame, and how like it is on average. */

@@ -48,7 +48,7 @@ export const postOrderSchema = z.object({
 });
 export type PostOrder = z.infer<typeof postOrderSchema>;
 
-/** What of a post can be changed until its moment, or when it came to nothing. */
+/** Change of a post until its time, or after it failed. */
 export const postEditSchema = postOrderSchema.pick({ words: true, when: true, account: true }).partial();
 export type PostEdit = z.infer<typeof postEditSchema>;
 
@@ -68,16 +68,16 @@ export const POSTED_STATES = [
   'down',
 ] as const;
 
-/** What a post waits for its person for. */
+/** Reasons for which a post waits for its person. */
 const HOLDS = ['expired', 'withdrawn', 'gone', 'scope'] as const;
 /** Why a post waits before it is tried again. */
 export const WAITS = ['down', 'busy', 'full', 'answer'] as const;
 
-/** What a viewer gets, held against what was sent. */
+/** Comparison of what a viewer gets with what was sent. */
 const comparedSchema = z.object({
   width: boundedNumber(0, MAX_SIDE_PIXELS),
   height: boundedNumber(0, MAX_SIDE_PIXELS),
-  /** What was sent; not there in older ones. */
+  /** Size that was sent; not there in older ones. */
   sent: z
     .object({ width: boundedNumber(0, MAX_SIDE_PIXELS), height: boundedNumber(0, MAX_SIDE_PIXELS) })
     .optional(),
@@ -94,7 +94,7 @@ export type Compared = z.infer<typeof comparedSchema>;
 /** Shapes that differ by more than this share are not the same: sizes are rounded to even figures. */
 const SAME_SHAPE = 0.02;
 
-/** Whether an outlet shows another shape than it was sent: it cut off the edges, or added some. */
+/** Tells whether an outlet shows another shape than it was sent: it cut off the edges, or added some. */
 export const isReshaped = ({ width, height, sent }: Compared): boolean =>
   sent !== undefined && Math.abs((width / height) * (sent.height / sent.width) - 1) > SAME_SHAPE;
 
@@ -113,7 +113,7 @@ export const postedSchema = postOrderSchema.extend({
   reasons: z.array(z.string()),
   hold: z.enum(HOLDS).nullable(),
   wait: z.object({ why: z.enum(WAITS), until: timestampMs() }).nullable(),
-  /** Whether the outlet has all of it already, and puts it up by itself at its time. */
+  /** True when the outlet has all of it already, and publishes it by itself at its time. */
   ahead: z.boolean().default(false),
   /** Its address at the outlet, from the outlet's root. */
   page: z.string().nullable(),
@@ -126,6 +126,6 @@ export const postedSchema = postOrderSchema.extend({
 export type Posted = z.infer<typeof postedSchema>;
 export const postedListSchema = z.object({ posts: z.array(postedSchema) });
 
-/** Whether a post still has a way to go by itself. */
+/** Tells whether a post goes on by itself. */
 export const isUnderWay = ({ state }: Pick<Posted, 'state'>): boolean =>
   state === 'waiting' || state === 'sending' || state === 'processing';

@@ -11,7 +11,7 @@ interface Run {
 
 /** How a film that came back lies on the one that was sent. */
 export interface Alignment {
-  /** What brings it to lie as it was sent. */
+  /** Turn that brings it to lie as it was sent. */
   turn: Turn;
   runs: Run[];
   /** Mean difference of a thumb's samples, in codes of 8 bits. */
@@ -76,7 +76,7 @@ function computeDifference(a: Uint8Array, frameA: number, b: Uint8Array, frameB:
   return sum / THUMB;
 }
 
-/** What some frames cost at least, each wherever it fits best. */
+/** Computes the minimum cost of some frames, each wherever it fits best. */
 function leastCost(sent: Uint8Array, got: Uint8Array, places: readonly number[]): number {
   const frames = places.length;
   const { least, count } = findOffsets(sent.length / THUMB, places);
@@ -101,7 +101,10 @@ function aligned(
   const { least, count } = findOffsets(sent.length / THUMB, places);
   let costs = new Float64Array(count);
   let next = new Float64Array(count);
-  /** Whether the way to an offset at a frame jumped there, and where the least way stood the frame before. */
+  /**
+   * For each offset at a frame, whether its best path jumped there, and where the best path was at the frame
+   * before.
+   */
   const jumped = new Uint8Array(frames * count);
   const bests = new Int32Array(frames);
   for (let frame = 0; frame < frames; frame++) {

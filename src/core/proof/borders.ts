@@ -60,7 +60,7 @@ export function plannedBorders(
   };
 }
 
-/** What of the found borders was not planned: a side that is no wider than planned is none. */
+/** Finds the parts of the found borders that were not planned: a side that is no wider than planned is none. */
 export function unplannedBorders(found: Borders, planned: Borders): Borders {
   return combine(found, planned, (wide, meant) => (wide <= meant ? 0 : wide));
 }

@@ -62,7 +62,7 @@ function bruteForce(plan: RenderPlan): { least: number; bare: number } {
   return { least, bare };
 }
 
-/** Whether every pixel of a frame is painted, on a grid of whole pixels of one in eight. */
+/** Tells whether every pixel of a frame is painted, on a grid of whole pixels of one in eight. */
 function paintedWhole(plan: RenderPlan, n: number): boolean {
   if (plan.ground !== null) return true;
   const pictures = plannedFrame(plan, n).panes.filter((pane) => pane.radius === 0);

@@ -9,7 +9,7 @@ export type BareReason =
   /** No pane lies there. */
   | 'gap';
 
-/** Whether every canvas pixel is covered, or where it is not. */
+/** Proof that every canvas pixel is covered, or the place that is not. */
 export interface Coverage {
   covered: boolean;
   /** Null when it is covered. */
@@ -61,7 +61,10 @@ function addBare(result: Coverage, reason: BareReason, { shot, start, frames }: 
   if (!result.bareShots.includes(shot)) result.bareShots.push(shot);
 }
 
-/** Whether the pictures of a segment's panes leave a pixel bare. A pane with round corners covers nothing for sure. */
+/**
+ * Finds why the pictures of a segment's panes leave a pixel bare. A pane with round corners covers nothing
+ * for sure.
+ */
 function bareReason({ panes }: PlanSegment, { width, height }: RenderPlan): BareReason | null {
   // What nearly every segment is: one picture over all of the canvas.
   if (panes.some((pane) => pane.radius === 0 && pane.picture.width >= width && pane.picture.height >= height))
@@ -72,7 +75,10 @@ function bareReason({ panes }: PlanSegment, { width, height }: RenderPlan): Bare
   return covers(square.map((pane) => pane.pane)) ? 'bars' : 'gap';
 }
 
-/** Whether rectangles on whole pixels cover a canvas: every cell between their edges lies in one of them. */
+/**
+ * Tells whether rectangles on whole pixels cover a canvas: every cell between their edges lies in one of
+ * them.
+ */
 export function tilesCover(tiles: readonly Rect[], width: number, height: number): boolean {
   const cuts = (size: number, edges: number[]) =>
     [...new Set([0, size, ...edges.filter((edge) => edge > 0 && edge < size)])].sort((a, b) => a - b);

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { frameIndex } from '../figures/bounded';
 import { bordersSchema } from '../picture/borders';
 
-/** One fact of a finished file: what was asked for and what reading it back found. */
+/** Fact of a finished file: its planned and its measured value. */
 const proofFactSchema = z.object({
   what: z.string(),
   asked: z.string(),
@@ -11,7 +11,7 @@ const proofFactSchema = z.object({
 });
 export type ProofFact = z.infer<typeof proofFactSchema>;
 
-/** What reading a finished file back showed. */
+/** Result of reading a finished file back. */
 export const proofSchema = z.object({
   facts: z.array(proofFactSchema),
   /** Decoded frames that were searched for black borders. */

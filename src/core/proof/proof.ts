@@ -7,7 +7,7 @@ import type { RenderPlan } from '../render/plan';
 import { bytesLabel } from '../figures/figures';
 import { rateLabel } from '../time/frame-rate';
 
-/** What was asked of an export, and what its file really is, in the same terms. */
+/** Facts of an export as planned, or of its file as read, in the same terms. */
 export interface ClipFacts {
   size: string;
   rate: string;
@@ -33,13 +33,13 @@ const FACT_NAMES: Record<keyof ClipFacts, string> = {
 const LANDED_WITHIN = 0.03;
 
 const PROFILE_NAMES = { main: 'Main', high: 'High' };
-/** What is lossless has this one whatever was chosen (ITU-T H.264, A.2.7). */
+/** Profile of lossless H.264, whatever was chosen (ITU-T H.264, A.2.7). */
 const LOSSLESS_PROFILE = 'High 4:4:4';
 
 const soundWords = (codec: string, sampleRate: number, channels: number): string =>
   `${codecName(codec)} ${sampleRate / 1000} kHz ${channelWords(channels)}`;
 
-/** What an export is asked to be; of sound alone nothing but the sound. */
+/** Lists the facts that an export is asked to have; of sound alone nothing but the sound. */
 export function askedFacts(plan: RenderPlan, { picture, sound }: Making): Partial<ClipFacts> {
   const heard = sound ? soundWords(sound.codec, sound.sampleRate, sound.channels) : 'none';
   if (!picture) return { sound: heard };
@@ -63,7 +63,7 @@ const landedWords = (bytes: number): string =>
 const foundBytes = (bytes: number, asked: number): string =>
   Math.abs(bytes / asked - 1) <= LANDED_WITHIN ? landedWords(asked) : bytesLabel(bytes);
 
-/** What a finished file was found to be, from its own facts. @param asked bytes that it was to land on; 0 for none. */
+/** Lists the facts that a finished file has. @param asked bytes that it was to land on; 0 for none. */
 export function foundFacts(file: Omit<Master, 'fingerprint' | 'id'>, asked = 0): ClipFacts {
   const { colour } = file;
   return {
@@ -77,7 +77,7 @@ export function foundFacts(file: Omit<Master, 'fingerprint' | 'id'>, asked = 0):
   };
 }
 
-/** What the sound of a finished file was found to be. */
+/** Describes the sound of a finished file. */
 export const foundSound = (audio: AudioFacts | null): string =>
   audio ? soundWords(audio.codec, audio.sampleRate, audio.channels) : 'none';
 

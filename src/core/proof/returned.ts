@@ -4,7 +4,7 @@ import { sizeLabel } from '../picture/size';
 import type { Alignment } from './alignment';
 import type { Turn } from './thumb';
 
-/** What a film is, by its facts. */
+/** Facts of a film. */
 export interface FilmFacts {
   bytes: number;
   sha256: string;
@@ -32,14 +32,17 @@ export interface Returned {
   ssim: { mean: number; worst: number; frame: number; frames: number } | null;
   /** How much the sounds rise and fall together, −1…1; null where one of them is not there, or silent. */
   heard: number | null;
-  /** Whether the sound that was sent is heard, and the one that came back; null for one that cannot be decoded here. */
+  /**
+   * True when the sound that was sent is audible, and when the one that came back is; null for one that
+   * cannot be decoded here.
+   */
   audible: { sent: boolean | null; got: boolean | null };
 }
 
-/** What came of a file, from the least to the worst. */
+/** Verdict on a file, from the mildest to the worst. */
 export type Verdict = 'same' | 'restamped' | 'changed' | 'other';
 
-/** One thing that was done to a film. */
+/** Change that was made to a film. */
 export interface Change {
   kind:
     | 'smaller'
@@ -72,7 +75,7 @@ const SAME_SHAPE = 0.02;
 const count = (number: number, what: string): string => `${number} ${what}${number === 1 ? '' : 's'}`;
 const rateWords = (rate: number): string => `${Number(rate.toFixed(3))} frames a second`;
 
-/** What came of a file, and what was done to it. */
+/** Judges a file that came back, and lists what was done to it. */
 export function judgeReturned(returned: Returned): { verdict: Verdict; changes: Change[] } {
   const { sent, got, alignment } = returned;
   if (sent.sha256 === got.sha256) return { verdict: 'same', changes: [] };
@@ -154,7 +157,7 @@ function soundChanges({ sent, got, heard, audible }: Returned): Change[] {
   ];
 }
 
-/** What a verdict says at its head. */
+/** Heading of each verdict. */
 export const VERDICTS: Record<Verdict, string> = {
   same: 'It came through: bit for bit the file that was exported.',
   restamped: 'Every picture and every sound is the same; the file around them was written anew.',
@@ -162,7 +165,7 @@ export const VERDICTS: Record<Verdict, string> = {
   other: 'This is another film.',
 };
 
-/** What two films are, side by side. */
+/** Lists the facts of two films, side by side. */
 export function factRows({
   sent,
   got,

@@ -1,7 +1,7 @@
 /** A root mean square under this is silence: −60 dB of full scale. */
 const SILENCE = 0.001;
 
-/** Whether a sound is heard anywhere; false for none. @param levels root mean squares. */
+/** Tells whether a sound is audible anywhere; false for none. @param levels root mean squares. */
 export const isAudible = (levels: Float32Array | null): boolean =>
   levels?.some((level) => level > SILENCE) ?? false;
 

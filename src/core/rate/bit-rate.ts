@@ -9,7 +9,7 @@ const BITS_PER_PIXEL = 0.16;
 /** Never less for a clip of the trade's sizes: 5–6 Mb/s is the low end in use (common practice, no source). */
 const FLOOR = 5_000_000;
 
-/** What a file may have at most: its bytes, video bits a second, and what its sound takes of them in bits a second. */
+/** Maxima of a file: its bytes, its video bitrate, and the share of its sound in bits per second. */
 interface Caps {
   mostBytes: number;
   mostBits: number | null;

@@ -4,8 +4,8 @@ export const BUFFER_SECONDS = 2;
 const FULL_AT_FIRST = 0.9;
 
 /**
- * Whether every picture is there when it is decoded: a buffer that fills at the greatest rate never runs dry (the leaky
- * bucket of ITU-T H.264, annex C).
+ * Tells whether every picture is there when it is decoded: a buffer that fills at the maximum rate never
+ * underflows (the leaky bucket of ITU-T H.264, annex C).
  * @param pictures bits of each, in the order of decoding. @param perSecond pictures a second.
  * @param mostBits the greatest rate, in bits a second.
  */

@@ -1,7 +1,7 @@
 import type { Size } from '../picture/size';
 import { type FrameRate, rateValue } from '../time/frame-rate';
 
-/** What of a stream its codec string says. */
+/** Facts of a stream that its codec string states. */
 interface Stream {
   codec: 'avc' | 'vp9' | 'av1';
   profile: 'main' | 'high';
@@ -34,7 +34,10 @@ const AV1_LEVELS: readonly [index: number, rate: number, picture: number][] = [
   [16, 1_094_860_800, 35_651_584],
 ];
 
-/** What an encoder is asked for, and a container says of its stream (RFC 6381; the codecs' own registrations). */
+/**
+ * Makes the codec string that an encoder is configured with, and that a container states of its stream (RFC
+ * 6381; the codecs' own registrations).
+ */
 export function codecString({ codec, profile, level }: Stream, size: Size, rate: FrameRate): string {
   const samples = size.width * size.height;
   const findMin = (levels: typeof VP9_LEVELS): string => {

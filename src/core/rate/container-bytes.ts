@@ -1,6 +1,6 @@
 import type { Format } from './format';
 
-/** What a container takes for itself, and for each frame or packet of sound, in bytes. */
+/** Overhead of a container, and of each frame or packet of sound in it, in bytes. */
 interface Taken {
   file: number;
   each: number;

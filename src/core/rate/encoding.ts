@@ -52,7 +52,7 @@ export type Sharpening = z.infer<typeof sharpeningSchema>;
 /** A touch, so that a clip survives the outlet's compression (common practice, no source). */
 export const A_TOUCH: Sharpening = { radius: 0.8, amount: 0.4, threshold: 2 };
 
-/** What makes files: this browser, or the render server. */
+/** Encoders of files: this browser, or the render server. */
 const MAKERS = ['browser', 'server'] as const;
 
 /** How loud a clip becomes: as it is, as its outlet has clips, or a loudness of one's own in LUFS. */
@@ -64,7 +64,7 @@ export const encodingSchema = z.object({
   /** Null: the first that the outlet takes. */
   format: z.enum(FORMAT_IDS).nullable(),
   rate: rateSchema,
-  /** Whether the picture is looked through once before it is encoded, where the maker can. */
+  /** True when the video is encoded in two passes, where the encoder can. */
   twoPasses: z.boolean(),
   /** Of H.264. */
   profile: z.enum(PROFILES),

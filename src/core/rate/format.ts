@@ -1,14 +1,14 @@
 /** A kind of file that exports are made as. */
 export interface Format {
-  /** What it is called. */
+  /** Name of the format. */
   name: string;
-  /** What it is for, in a few words. */
+  /** Purpose of the format, in a few words. */
   use: string;
   container: 'mp4' | 'mov' | 'webm';
   /** Null for sound alone. */
   video: 'avc' | 'vp9' | 'av1' | null;
   audio: 'aac' | 'opus' | 'flac';
-  /** Whether nothing of what was drawn is lost: bit rates are then asked for in vain. */
+  /** True when nothing of what was drawn is lost: a bitrate has then no effect. */
   lossless?: boolean;
   /** Of file names, and the media type (IANA media types; RFC 4337, RFC 6381). */
   extension: string;
@@ -95,14 +95,14 @@ export const FORMATS = {
 export type FormatId = keyof typeof FORMATS;
 export const FORMAT_IDS = Object.keys(FORMATS) as [FormatId, ...FormatId[]];
 
-/** What a placement says of files that it takes. */
+/** Formats that a placement takes. */
 export interface TakenFiles {
   containers: readonly string[];
   video: { codecs: readonly string[] };
   audio: { codecs: readonly string[] };
 }
 
-/** Whether a placement takes files of a format. */
+/** Tells whether a placement takes files of a format. */
 export const takesFormat = ({ containers, video, audio }: TakenFiles, id: FormatId): boolean => {
   const format: Format = FORMATS[id];
   return (

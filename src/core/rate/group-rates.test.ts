@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { GroupRates, type RateAsked } from './group-rates';
 
-/** What a group comes to, in bytes, when it is asked for video bits a second. */
+/** Simulated encoder: bytes of a group that was asked for video bits per second. */
 type Encoder = (asked: number, group: number) => number;
 
 /** Makes all groups as an export does: one after another, then those again that have to be. */

@@ -1,7 +1,7 @@
 import { sum } from '../figures/sum';
 import { LEAST_VIDEO_BITS } from './bit-rate';
 
-/** What the bits of a picture are held to. */
+/** Target and maximum of a video's bitrate. */
 export interface RateAsked {
   kind: 'constant' | 'variable' | 'quality' | 'size' | 'lossless';
   /** Video bits a second on average, and at most. */
@@ -24,7 +24,7 @@ const FOLLOWS = { least: 0.2, most: 2 };
 /** Asking for so little else changes nothing. */
 const SAME = 0.01;
 
-/** What a group was asked for, and what it came to, in bytes. */
+/** Attempt at a group: its requested bitrate and its bytes. */
 interface Try {
   asked: number;
   bytes: number;
@@ -47,7 +47,7 @@ interface Change extends Again {
  */
 export class GroupRates {
   private readonly tries: Try[][];
-  /** What encoders spent of what they were asked for, lately. */
+  /** Ratio of actual to requested bits of recent groups. */
   private spent = 1;
   private spared = 0;
   /** Bytes that groups are made again for. */
@@ -118,7 +118,7 @@ export class GroupRates {
     return sum(this.tries.map((_, group) => this.countBytes(group)));
   }
 
-  /** Whether nothing is promised of how many bits there will be. */
+  /** True when no number of bits is promised. */
   private get isOpen(): boolean {
     return this.asked.kind === 'quality' || this.asked.kind === 'lossless';
   }
@@ -159,20 +159,28 @@ export class GroupRates {
     return changes;
   }
 
-  /** Whether making groups again brought next to nothing: the encoder is at its end for all of them. */
+  /**
+   * Tells whether encoding groups again brought next to nothing: the encoder is at its limit for all of them.
+   */
   private wasInVain(): boolean {
     const { before, after } = this.round;
     return after !== before && (this.bytes() - before) / (after - before) < FOLLOWS.least;
   }
 
-  /** What the whole will come to: of groups that were not made yet, what encoders spend of what they are asked for. */
+  /**
+   * Projects the size of the whole: groups that are not encoded yet are estimated by the recent ratio of
+   * actual to requested bits.
+   */
   private projected(): number {
     const known = this.seconds.map((_, group) => this.waiting.get(group) ?? this.countBytes(group));
     const next = this.tries.findIndex((tries) => tries.length === 0);
     return sum(known) + (next < 0 ? 0 : (this.computeBits(next) * this.spent * this.unmade()) / 8);
   }
 
-  /** What to ask a group for so that it comes to so many bytes; none where it was asked often, or follows no more. */
+  /**
+   * Chooses the bitrate with which a group comes to so many bytes; none where it was tried often, or reacts
+   * no more.
+   */
   private changed(group: number, bytes: number): Change[] {
     const tries = this.tries[group] ?? [];
     const [last, before] = tries.slice(-2).reverse();
@@ -185,7 +193,7 @@ export class GroupRates {
     return Math.abs(bits / last.asked - 1) < SAME ? [] : [{ group, bits, bytes }];
   }
 
-  /** What a size leaves to all groups, in bytes: no more than the greatest rate comes to. */
+  /** Computes the bytes that a size leaves to all groups: no more than the maximum rate comes to. */
   private budget(): number {
     const { bits, mostBits } = this.asked;
     const seconds = sum(this.seconds);

@@ -1,7 +1,7 @@
 import { compareRates, type FrameRate, rateValue } from '../time/frame-rate';
 import type { Size } from '../picture/size';
 
-/** One row of H.264's level limits. */
+/** Row of H.264's level limits. */
 interface Level {
   /** Ten times the level: 40 is level 4. */
   idc: number;

@@ -12,7 +12,7 @@ export interface TrialPiece {
   hardness: number;
 }
 
-/** What a piece came to when it was encoded. */
+/** Bytes and duration of a piece that was encoded. */
 export interface TriedPiece {
   piece: TrialPiece;
   /** Video bits a second. */

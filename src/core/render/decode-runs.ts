@@ -11,8 +11,8 @@ export interface DecodeRun {
 }
 
 /**
- * What to decode for several plans of one cut, each master frame once for all of them, in playing order. Plans may
- * run at different rates: then each takes of a run the frames that it shows.
+ * Plans what to decode for several plans of one cut, each master frame once for all of them, in playing
+ * order. Plans may run at different rates: then each takes of a run the frames that it shows.
  *
  * @throws RangeError for plans of different cuts.
  */

@@ -36,16 +36,16 @@ export interface SoundMaking extends ExportSound {
   codec: Format['audio'];
   /** A second; of what is kept whole, at most. */
   bits: number;
-  /** What the clip is brought to, in LUFS; null where it stays as it is. */
+  /** Target loudness of the clip, in LUFS; null where it stays as it is. */
   loudness: number | null;
-  /** What its true peak is held under, in dBTP. */
+  /** Maximum true peak, in dBTP. */
   ceiling: number;
 }
 
 /** All that whoever makes a file is told, besides its plan. */
 export interface Making {
   format: FormatId;
-  /** Whether a person chose the format, and not by what the outlet takes. */
+  /** True when a person chose the format, whatever the outlet takes. */
   chosen: boolean;
   /** Null for sound alone. */
   picture: PictureMaking | null;
@@ -68,14 +68,14 @@ const OPUS_RATE = 48_000;
 /** Bits of a sample that is kept whole. */
 const LOSSLESS_DEPTH = 24;
 
-/** What an outlet's placement has to say of a file. */
+/** Part of a placement that concerns a file. */
 type Wanted = Pick<Placement, 'containers' | 'video' | 'audio'>;
 
 /** A variable rate takes this much of its target at most (common practice, no source: 6 target, 12 most). */
 const PEAK = 2;
 
 /**
- * What an export is asked to be.
+ * Makes the encode settings of an export.
  * @param choice the bit rate that is worked out for it.
  */
 export function toEncodeSettings(
@@ -90,7 +90,7 @@ export function toEncodeSettings(
   return { format, chosen: encoding.format !== null, picture, sound };
 }
 
-/** Whether what a picture comes to is only known once it is made. */
+/** Tells whether the size of a video is only known once it is encoded. */
 export const isOpen = ({ kind }: PictureMaking): boolean => kind === 'quality' || kind === 'lossless';
 
 function soundMaking(
@@ -156,7 +156,7 @@ function computeBits(plan: RenderPlan, rate: Rate, beside: number, workedOut: nu
   return Math.min(MOST_VIDEO_BITS, Math.max(leastSizedBits(plan), Math.round(bits)));
 }
 
-/** What a file comes to with so many video bits a second, in bytes. */
+/** Computes the size of a file with so many video bits per second, in bytes. */
 export function fileBytes(plan: RenderPlan, { format, picture, sound }: Making, videoBits: number): number {
   const { container } = FORMATS[format];
   const seen = picture ? (videoBits * toSeconds(plan.frames, plan.rate)) / 8 : 0;
@@ -198,17 +198,20 @@ function wholeBytes(plan: RenderPlan, { bytes, each }: Extract<Rate, { kind: 'si
   return each === 'file' ? bytes : Math.round((bytes * toSeconds(plan.frames, plan.rate)) / 60);
 }
 
-/** Whether a level that was forced is too low for what is made by it; see {@link leastLevel}. */
+/** Tells whether a level that was forced is too low for what is encoded with it; see {@link leastLevel}. */
 export function isLevelTooLow(plan: RenderPlan, { level, mostBits }: PictureMaking): boolean {
   const least = leastLevel(plan, plan.rate, mostBits);
   return level !== null && (least === null || least > level);
 }
 
-/** Whether a file is one for a placement: one of a format that a person chose for something else is not held to it. */
+/**
+ * Tells whether a file is one for a placement: one in a format that a person chose for something else is not
+ * held to it.
+ */
 export const isForPlacement = ({ chosen, format }: Making, placement: Wanted): boolean =>
   !chosen || takesFormat(placement, format);
 
-/** What becomes of the sound, in a few words. */
+/** Says what becomes of the sound, in a few words. */
 export function soundLabel(sound: SoundMaking | null): string {
   if (!sound) return 'none';
   const loud = sound.loudness === null ? '' : `, ${sound.loudness} LUFS`;

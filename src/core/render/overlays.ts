@@ -26,20 +26,20 @@ export interface SeenSubject extends Stretch {
   rect: CanvasRect;
 }
 
-/** What overlays are worked out from besides a clip's words. */
+/** Input that overlays are planned from besides a clip's words. */
 export interface OverlayInput {
   timeline: Timeline;
   /** Frames of the clip with its card, and those of the card. */
   frames: number;
   cardFrames: number;
-  /** What the picture covers at most; null where it covers the whole canvas. */
+  /** Maximum area of the picture; null where it covers the whole canvas. */
   picture: CanvasRect | null;
-  /** What the outlet puts over the picture, 0…1 of the canvas. */
+  /** Zones that the outlet puts over the picture, 0…1 of the canvas. */
   zones: readonly Rect[];
   subjects: readonly SeenSubject[];
 }
 
-/** What lies over the pictures of a canvas, in drawing order. */
+/** Plans what lies over the pictures of a canvas, in drawing order. */
 export function planOverlays(canvas: Canvas, text: ClipText, input: OverlayInput): PlanOverlay[] {
   const { places, captions: way } = canvas.text ?? PLAIN_CANVAS_TEXT;
   const blocks = text.blocks.flatMap((block) => {

@@ -52,12 +52,12 @@ export interface PlanSegment {
   panes: readonly PlanPane[];
 }
 
-/** What every output frame is made of. Pure data: preview and export draw from the same plan. */
+/** Plan of every output frame. Pure data: preview and export draw from the same plan. */
 export interface RenderPlan {
   width: number;
   height: number;
   rate: FrameRate;
-  /** What lies where no pane is: a meant band of this sRGB colour, or null for black bars. */
+  /** Background where no pane is: an intended band of this sRGB colour, or null for black bars. */
   ground: string | null;
   /** Fewest channels of the sound, where there is any: 1 or 2. */
   leastChannels: number;
@@ -73,7 +73,7 @@ export interface RenderPlan {
   overlays: readonly PlanOverlay[];
 }
 
-/** One pane of one output frame. */
+/** Pane of one output frame. */
 export interface PlannedPane {
   pane: CanvasRect;
   picture: CanvasRect;
@@ -86,7 +86,7 @@ export interface PlannedPane {
   window: PictureWindow;
 }
 
-/** One output frame, worked out. */
+/** Output frame, computed. */
 export interface PlannedFrame {
   source: number;
   masterFrame: number;
@@ -98,7 +98,7 @@ export interface PlannedFrame {
   words: { art: TextArt; presence: number }[];
 }
 
-/** What a plan is made from. */
+/** Input that a plan is made from. */
 export interface PlanInput {
   cut: Cut;
   /** Of every master; one that has none is a single shot. */
@@ -108,7 +108,7 @@ export interface PlanInput {
   /** Fewest channels that the outlet takes; 1 where it does not matter. */
   leastChannels?: number;
   text?: ClipText | undefined;
-  /** What the outlet puts over the picture, 0…1 of the canvas: captions keep clear of it. */
+  /** Zones that the outlet puts over the picture, 0…1 of the canvas: captions keep clear of them. */
   zones?: readonly Rect[];
 }
 
@@ -194,7 +194,7 @@ function sourceAmong(sources: readonly Source[], id: string): Source {
   return source;
 }
 
-/** What pictures cover of a banded canvas at most; null where they cover all of it. */
+/** Finds the maximum area of the pictures on a banded canvas; null where they cover all of it. */
 export function findPictureRect({ ground, segments, width }: RenderPlan): CanvasRect | null {
   const pictures = segments.flatMap((segment) => segment.panes.map((pane) => pane.picture));
   if (ground === null || pictures.length === 0) return null;
@@ -243,7 +243,7 @@ export function computeMasterFrame(plan: RenderPlan, segment: PlanSegment, frame
   return segment.rangeIn + shownFrame(moving - segment.rangeStart, source.rate, plan.rate);
 }
 
-/** What output frame `frame` shows. @throws RangeError outside 0…frames−1. */
+/** Computes what output frame `frame` shows. @throws RangeError outside 0…frames−1. */
 export function plannedFrame(plan: RenderPlan, frame: number): PlannedFrame {
   const segment = findSegment(plan, frame);
   const masterFrame = computeMasterFrame(plan, segment, frame);
@@ -344,9 +344,9 @@ export function planRuns(plan: RenderPlan): PlanRun[] {
 }
 
 /**
- * Whether a segment goes on where a run ends: in the same range, or in one that begins where that range ends. At
- * another rate than the master's its sound may lie by less than a frame beside its picture then; begun anew, as much
- * of it would be heard twice.
+ * Tells whether a segment continues a run: in the same range, or in one that begins where that range ends. At
+ * another rate than the master's its sound may lie by less than a frame beside its picture then; begun anew,
+ * as much of it would be heard twice.
  */
 const continuesRun = (run: PlanRun & { range: number }, segment: PlanSegment): boolean =>
   run.source === segment.source && (run.range === segment.range || segment.rangeIn === run.rangeOut);

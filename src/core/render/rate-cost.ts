@@ -2,13 +2,16 @@ import type { Source } from '../master/source';
 import { shownFrame } from '../time/frame-rate';
 import { planRuns, type RenderPlan } from './plan';
 
-/** What another rate than the master's costs: output frames that show the one before again, master frames never shown. */
+/**
+ * Cost of another rate than the master's: output frames that repeat the one before, master frames never
+ * shown.
+ */
 export interface RateCost {
   repeated: number[];
   vanished: number[];
 }
 
-/** Which frames another rate than the master's costs a plan. */
+/** Counts the frames that another rate than the master's costs a plan. */
 export function rateCost(plan: RenderPlan): RateCost {
   const cost: RateCost = { repeated: [], vanished: [] };
   for (const run of planRuns(plan)) {
@@ -38,7 +41,7 @@ function listed(frames: readonly number[]): string {
   return `${named} and ${frames.length - NAMED} more${even ? `, every ${step} frames` : ''}`;
 }
 
-/** What the plan's rate costs, in words: which frames repeat and which vanish. */
+/** Says which frames the plan's rate repeats and which vanish. */
 export function costWords(plan: RenderPlan): string {
   const { repeated, vanished } = rateCost(plan);
   if (repeated.length + vanished.length === 0) return 'every frame once';

@@ -5,7 +5,7 @@ import type { Canvas } from '../layout/canvas';
 import type { Source } from '../master/source';
 import { type PlanSegment, type RenderPlan, shotPanes } from './plan';
 
-/** What a change of a few framings is worked out from: all framings after it, and those that it is about. */
+/** Input of a change of a few framings: all framings after it, and those that changed. */
 interface Change {
   shots: readonly Shot[];
   framings: readonly Framing[];

@@ -5,7 +5,7 @@ import { shows } from '../layout/overlap';
 import { plannedFrame, type RenderPlan } from './plan';
 
 /**
- * Whether a face that was found is seen at an output frame: its middle lies in the window of a pane.
+ * Tells whether a face that was found is seen at an output frame: its middle lies in the window of a pane.
  * @param tracks of the master that the frame shows.
  * @throws RangeError outside the plan's frames.
  */

@@ -14,7 +14,7 @@ export function listVisibleSubjects(plan: RenderPlan): SeenSubject[] {
   return plan.segments.flatMap((segment) => segment.panes.flatMap((pane) => listSeen(plan, segment, pane)));
 }
 
-/** One for each place that is known of it, until the next. */
+/** Lists what is seen of a subject: one entry for each known place of it, until the next. */
 function listSeen(plan: RenderPlan, segment: PlanSegment, { framing, picture }: PlanPane): SeenSubject[] {
   const own = framing?.subject ?? [];
   const { rate } = plan.sources[segment.source] as Source;

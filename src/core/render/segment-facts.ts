@@ -10,7 +10,7 @@ interface Worst {
   offset: number;
 }
 
-/** What is told of a segment's windows. */
+/** Facts of a segment's windows. */
 export interface SegmentFacts {
   /** Least distance to the picture's edge along the axis in which a window can move, in picture pixels. */
   slack: Worst;

@@ -27,7 +27,7 @@ export class Joiner {
     });
   }
 
-  /** What a sound has too much. */
+  /** Drops the end of a sound that is too long. */
   end(planes: Planes): void {
     this.tail = planes;
   }

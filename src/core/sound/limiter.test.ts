@@ -8,7 +8,7 @@ const RATE = 48000;
 const sound = (length: number, of: (i: number) => number): Planes[number] =>
   Float32Array.from({ length }, (_, i) => of(i));
 
-/** What a limiter makes of planes that are given piece by piece. */
+/** Runs a limiter on planes that are given piece by piece. */
 function limited(planes: Planes, piece = 1000): Planes {
   const limiter = new PeakLimiter(RATE, planes.length);
   const pieces: Planes[] = [];

@@ -1,7 +1,10 @@
 import type { Planes } from './channels';
 import { PeakFinder } from './true-peak';
 
-/** What a clip's sound never exceeds, in dBTP. Source: EBU R 128 (maximum permitted true peak level, −1 dBTP). */
+/**
+ * Maximum true peak of a clip's sound, in dBTP. Source: EBU R 128 (maximum permitted true peak level, −1
+ * dBTP).
+ */
 export const CEILING = -1;
 /** The gain goes down this long before a peak, and waits for it, in seconds. */
 const AHEAD = 0.005;
@@ -50,7 +53,7 @@ export class PeakLimiter {
     return this.take(this.finder.push(planes));
   }
 
-  /** What is left once the sound has ended. */
+  /** Returns the rest once the sound has ended. */
   finish(): Planes {
     const rest = this.take(this.finder.finish());
     const end = this.out(this.wanted.length);

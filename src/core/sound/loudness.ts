@@ -44,7 +44,7 @@ const WEIGHTS: Record<number, number[]> = {
   7: [1, 1, 1, 0, 1, 1.41, 1.41],
   8: [1, 1, 1, 0, 1, 1, 1.41, 1.41],
 };
-/** What the same sound on two channels has more than on one, in LU. */
+/** Loudness that the same sound gains on two channels over one, in LU. */
 export const TWO_FOR_ONE_LU = 10 * Math.log10(2);
 
 /** Steps in which loudness is taken: a gating block is four, the short term thirty. */

@@ -90,7 +90,7 @@ export class Resampler {
     return out;
   }
 
-  /** What is left once the input has ended. */
+  /** Returns the rest once the input has ended. */
   finish(): Planes {
     return this.push(this.waiting.map(() => new Float32Array(this.reach + 1)));
   }

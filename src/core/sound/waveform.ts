@@ -3,7 +3,7 @@ import type { Planes } from './channels';
 /** Peaks a second that a waveform keeps. */
 export const PEAKS_A_SECOND = 50;
 
-/** One number a fiftieth of a second: the greatest sample, as a byte of a scale in decibels. */
+/** Peaks of a sound, fifty a second: the maximum sample, as a byte of a scale in decibels. */
 export class Waveform {
   private readonly peaks: number[] = [];
   private inStep = 0;
@@ -76,7 +76,7 @@ export function findPauses(peaks: Uint8Array): Pause[] {
   return pauses;
 }
 
-/** What lies between pauses, in seconds. @param end of the sound. */
+/** Lists the stretches between pauses, in seconds. @param end of the sound. */
 export function betweenPauses(pauses: readonly Pause[], end: number): Pause[] {
   const edges = [0, ...pauses.flatMap(({ from, to }) => [from, to]), end];
   const between = Array.from({ length: edges.length / 2 }, (_, i) => ({

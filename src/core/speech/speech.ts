@@ -19,13 +19,16 @@ export const speechSchema = z.object({
 });
 export type Speech = z.infer<typeof speechSchema>;
 
-/** What the voice detector takes: mono at this rate in hertz, so many samples a step after so many of those before. */
+/**
+ * Input of the voice detector: mono at this rate in hertz, so many samples per step after so many of those
+ * before.
+ */
 export const VOICE = { rate: 16_000, step: 512, before: 64 } as const;
 
 /** Speech begins where a step is this likely to be speech, and ends where so many in a row are less likely than that. */
 const BEGINS = 0.5;
 const ENDS = { below: 0.35, steps: 8 };
-/** What is shorter is a click or a knock: about a tenth of a second. */
+/** Minimum number of steps of speech: anything shorter is a click or a knock, about a tenth of a second. */
 const LEAST_STEPS = 3;
 
 /** Joins the detector's steps to spans. */

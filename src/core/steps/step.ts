@@ -7,7 +7,7 @@ import type { Sheets } from '../outlets/rule-sheet';
 /** How something stands: a finding's severity, or not begun. */
 export type Standing = Severity | 'open';
 
-/** What a step's standing is worked out from. */
+/** Input from which a step's state is computed. */
 export interface StepInput {
   job: Job;
   sheets: Sheets;
@@ -17,10 +17,10 @@ export interface StepInput {
   problems: readonly Problem[];
 }
 
-/** One step of a job: a file each. */
+/** Descriptor of a step of a job, one per file. */
 export interface StepKind {
   title: string;
-  /** What is settled and what is missing, in a line; and how that stands. */
+  /** Summarises what is settled and what is missing in a line, with its state. */
   stand(input: StepInput): { summary: string; standing: Standing };
 }
 

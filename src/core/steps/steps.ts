@@ -35,7 +35,7 @@ export const STEPS = Object.keys(KINDS) as StepName[];
 export interface JobStep {
   name: StepName;
   title: string;
-  /** What is settled and what is missing, in a line. */
+  /** Summary of what is settled and what is missing, in a line. */
   summary: string;
   standing: Standing;
 }

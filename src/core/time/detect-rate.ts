@@ -1,13 +1,13 @@
 import { MAX_FRAMES } from '../figures/bounded';
 import { type FrameRate, MAX_FPS, rateValue, STANDARD_RATES } from './frame-rate';
 
-/** What the time stamps of a track say about its rate. */
+/** Rate that the timestamps of a track show. */
 export interface DetectedRate {
   /**
    * The exact rate; for a varying one, the standard rate that its pictures were left out of, else the nearest one.
    */
   rate: FrameRate;
-  /** Whether every frame lasts as long as the next. */
+  /** True when all frames have the same duration. */
   constant: boolean;
   /** Frames in the track at `rate`. */
   frames: number;
@@ -63,7 +63,7 @@ export function detectRate(stamps: ArrayLike<number>, lastDuration: number): Det
 }
 
 /**
- * What an even rate makes of pictures at uneven times: each frame shows the picture that is on screen then.
+ * Maps pictures at uneven times to an even rate: each frame shows the picture that is on screen then.
  * @param times in order, in seconds.
  */
 function mapToRate(

@@ -1,7 +1,7 @@
 import { type FrameRate, framesWithin, rateValue } from './frame-rate';
 import { parseTimecode } from './timecode';
 
-/** What typed text can refer to. */
+/** Context that typed text can refer to. */
 export interface EntryContext {
   rate: FrameRate;
   /** The frame that `+` and `−` count from. */

@@ -5,7 +5,10 @@ function nominal(rate: FrameRate): number {
   return Math.max(1, Math.round(rateValue(rate)));
 }
 
-/** Whether drop-frame counting exists for a rate: 29.97 and its multiples (SMPTE ST 12-1 clause 5.2.2, ST 12-3). */
+/**
+ * Tells whether drop-frame counting exists for a rate: 29.97 and its multiples (SMPTE ST 12-1 clause 5.2.2,
+ * ST 12-3).
+ */
 export function canDrop(rate: FrameRate): boolean {
   return rate.den === 1001 && nominal(rate) % 30 === 0;
 }

@@ -1,7 +1,7 @@
 import type { RateTrial, TrialPoint } from './rate-trial';
 
 /**
- * What is left to be gained beyond a rate is not seen: this much of SSIM, this share of all that can be gained, and this
+ * Gain beyond a rate that cannot be seen: this much of SSIM, this share of all that can be gained, and this
  * share of what a viewer lacks even at the best (common practice, no source).
  */
 const UNSEEN = 0.002;
@@ -10,13 +10,13 @@ const UNSEEN_OF_LOSS = 0.05;
 /** A banding from which it is seen. */
 const BANDS = 5;
 
-/** What a trial says. */
+/** Advice of a trial. */
 export interface Advice {
   /** Video bits a second from which more gains a viewer next to nothing. */
   knee: number;
-  /** Whether more would still gain something at the highest rate that was tried. */
+  /** True when more would still gain something at the highest rate that was tried. */
   open: boolean;
-  /** What a viewer would get there, in SSIM. */
+  /** Similarity that a viewer would get there, in SSIM. */
   ssim: number;
   /** The two schools: what is nearest to what the outlet keeps, and as much as it takes. */
   kept: TrialPoint;
@@ -79,7 +79,7 @@ function between(a: Place, b: Place, ssim: number): Place {
 
 const megabits = (bits: number): string => `${(bits / 1e6).toFixed(1)} Mb/s`;
 
-/** One sentence on what to do. */
+/** Says in one sentence what to do. */
 export function adviceSentence(trial: Pick<RateTrial, 'points' | 'rung'>): string {
   const { knee, open, kept, most } = adviseBitrate(trial);
   const { bits: keeps } = trial.rung;

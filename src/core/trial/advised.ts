@@ -5,7 +5,7 @@ import type { Sheets } from '../outlets/rule-sheet';
 import { adviseBitrate } from './advice';
 import { type RateTrial, trialKey } from './rate-trial';
 
-/** What trials advise for a canvas as it is now. */
+/** Creates the function that finds the bitrate that trials advise for a canvas as it is now. */
 export const createBitrateAdvisor =
   (trials: readonly RateTrial[], sheets: Sheets): NonNullable<Known['advisedOf']> =>
   (subject) => {

@@ -2,7 +2,7 @@ import { banding } from '../picture/banding';
 import { type GreyPlane, movingDetail, psnr, ssims } from '../picture/likeness';
 import type { Piece, Score, TrialPoint } from './rate-trial';
 
-/** One frame of so many is looked at. */
+/** Number of frames of which one is judged. */
 const LOOKED_EVERY = 4;
 /** A noise that is not there is told as this, in decibels. */
 const MOST_PSNR = 100;
@@ -24,7 +24,7 @@ export function lookedFrames(frames: number): number[] {
   );
 }
 
-/** What came of a piece at one rate. */
+/** Score of a piece at one rate. */
 export interface PieceScore extends Score {
   worst: { frame: number; ssim: number };
 }
@@ -41,12 +41,12 @@ export class FrameJudge {
     this.banded = looked[Math.floor(looked.length / 2)] ?? 0;
   }
 
-  /** Whether a frame is looked at, or wanted for the movement in the one after it. */
+  /** Tells whether a frame is judged, or wanted for the movement in the one after it. */
   wants(frame: number): boolean {
     return this.wanted.has(frame) || this.wanted.has(frame + 1);
   }
 
-  /** Whether a viewer's frame is looked at. */
+  /** Tells whether a viewer's frame is judged. */
   isLookedUp(frame: number): boolean {
     return this.wanted.has(frame);
   }
@@ -67,7 +67,7 @@ export class FrameJudge {
   }
 }
 
-/** What came of one piece at one rate, frame by frame. */
+/** Scores of one piece at one rate, frame by frame. */
 class PieceLook {
   private readonly ssims: { frame: number; ssim: number }[] = [];
   private readonly psnrs: number[] = [];
@@ -106,14 +106,14 @@ class PieceLook {
 const mean = (values: readonly number[]): number =>
   values.reduce((sum, value) => sum + value, 0) / values.length;
 
-/** What was found of one piece at one rate. */
+/** Result of one piece at one rate. */
 export interface PieceFound {
   score: PieceScore;
   /** Video bits a second that it came to. */
   came: number;
 }
 
-/** What is said of a whole clip at one rate, by its pieces. @param bits that were asked for. */
+/** Summarises a whole clip at one rate from its pieces. @param bits that were asked for. */
 export function toTrialPoint(
   bits: number,
   pieces: readonly Piece[],

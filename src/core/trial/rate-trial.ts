@@ -26,7 +26,7 @@ import type { Known } from '../check/check-input';
 import { collectWordSources } from '../check/subject-plan';
 import type { PassOf } from '../check/look';
 
-/** What of a clip is tried. */
+/** Roles of the pieces of a clip that are tried. */
 const PIECE_ROLES = ['hardest', 'typical', 'easiest'] as const;
 type PieceRole = (typeof PIECE_ROLES)[number];
 
@@ -49,7 +49,7 @@ const rungSchema = z.object({
   height: boundedInt(16, 7680),
   bits: boundedInt(1, 200e6),
 });
-/** What an outlet compresses a clip to. */
+/** Rendition that an outlet compresses a clip to. */
 export type Rung = z.infer<typeof rungSchema>;
 
 /** A trial of bit rates: pieces are made at each, compressed once more as the outlet does, and looked at. */
@@ -68,12 +68,15 @@ const FROM = 0.5;
 const TO = 5;
 /** Where the master itself, or a cap of the outlet, ends them earlier, they still span so much. */
 const LEAST_SPAN = 3;
-/** What the outlet keeps is one of them where there is so much to try above it. */
+/**
+ * Minimum factor between the rendition and the highest rate, from which the rendition's own rate is one of
+ * those tried.
+ */
 const LEAST_ABOVE = 1.5;
 
 /**
- * What has to be tried of the canvas that a job works on; null before its masters were looked at, for sound alone, where
- * no bit rate is asked for, and where its outlet does not say what it makes of a clip.
+ * Plans the rate trial of the canvas that a job works on; null before its masters were analysed, for sound
+ * alone, where no bitrate is asked for, and where its outlet does not state its renditions.
  */
 export function trialOrder(
   work: Work,
@@ -89,7 +92,10 @@ export function trialOrder(
   return { pieces: chosen(pieces), rates: chooseRates(rung, placement, best), rung };
 }
 
-/** What a viewer on a good line gets: the largest that is no larger than the canvas, or else the smallest. */
+/**
+ * Finds the rendition that a viewer on a good line gets: the largest that is no larger than the canvas, or
+ * else the smallest.
+ */
 export function findRendition({ ladder }: Placement, canvas: { width: number; height: number }): Rung | null {
   const fits = ladder.find(({ width, height }) => width * height <= canvas.width * canvas.height);
   return fits ?? ladder[ladder.length - 1] ?? null;
@@ -170,8 +176,8 @@ export function trialPlans(work: Work, sheets: Sheets, { pieces }: Pick<TrialOrd
 }
 
 /**
- * What a trial of the canvas that a job works on depends on: the clip and the encoding without its bit rate, and what its
- * rule sheet says of it.
+ * Computes the key of everything that a trial of the canvas that a job works on depends on: the clip and the
+ * encoding without its bitrate, and what its rule sheet says of it.
  */
 export function trialKey({ edit, masters }: Work, sheets: Sheets): string {
   const canvas = activeCanvas(activeClip(edit));
@@ -186,7 +192,7 @@ export function trialKey({ edit, masters }: Work, sheets: Sheets): string {
   ].join(' ');
 }
 
-/** What a viewer would get at one rate. */
+/** Score that a viewer would get at one rate. */
 const scoreSchema = z.object({
   /** Structural similarity of luma to the plan's own frames, 1 for the same. */
   ssim: measure(),
@@ -218,7 +224,7 @@ export type TrialPoint = z.infer<typeof pointSchema>;
 /** Who compressed the pieces once more, as the outlet does. */
 const COMPRESSORS = ['browser', 'ffmpeg'] as const;
 
-/** What a trial found. */
+/** Result of a trial. */
 export const trialResultSchema = z.object({
   /** By rising rate. */
   points: z.array(pointSchema).min(2),
@@ -228,7 +234,7 @@ export const trialResultSchema = z.object({
 });
 export type TrialResult = z.infer<typeof trialResultSchema>;
 
-/** What a trial found, as it is kept. */
+/** Result of a trial, as it is kept. */
 export const rateTrialSchema = trialResultSchema.extend({
   schemaVersion: z.literal(1),
   clip: z.string(),
@@ -252,7 +258,10 @@ export function pieceMaking(picture: PictureMaking, plan: RenderPlan, bits: numb
   };
 }
 
-/** What an outlet makes of a piece: smaller where its picture is, plain H.264, in groups as long as the clip's. */
+/**
+ * Makes the encode settings of an outlet's rendition of a piece: smaller where its picture is, plain H.264,
+ * in groups as long as the clip's.
+ */
 export function rungMaking(
   rung: Rung,
   plan: RenderPlan,

@@ -11,7 +11,7 @@ export const trialPath = (id: string): string => `${TRIALS}/${id}`;
 export const trialPicturePath = (id: string, rate: string, kind: string): string =>
   `${trialPath(id)}/${rate}/${kind}`;
 
-/** What a trial is asked for with: what a file is asked for with, and what of it is tried. */
+/** Request for a trial: that for a file, and what of it is tried. */
 export const trialRequestSchema = renderRequestSchema.extend({ trial: trialOrderSchema });
 export type TrialRequest = z.infer<typeof trialRequestSchema>;
 

@@ -7,7 +7,7 @@ export const TROUBLE_CODES = Object.keys(TROUBLES) as TroubleCode[];
 /** The values that the words of a trouble need. */
 export type TroubleValues<C extends TroubleCode> = z.infer<(typeof TROUBLES)[C]['values']>;
 
-/** What went wrong, as data: a code, and the values that its words need. */
+/** Error as data: a code, and the values that its words need. */
 export type Trouble = { [C in TroubleCode]: { code: C; values: TroubleValues<C> } }[TroubleCode];
 
 /** A trouble as it comes from elsewhere: a message, or storage. */

@@ -5,10 +5,10 @@ import { RENDER_FAULTS, type RenderFault } from '../render/render-faults';
 import { bytesLabel } from '../figures/figures';
 import { codecName } from '../master/master';
 
-/** What happened and why, and what to do. */
+/** Words of a trouble: what happened and why, and what to do. */
 type Words = readonly [what: string, todo: string];
 
-/** One trouble: the values that its words need, and the words. */
+/** Declares a trouble: the values that its words need, and the words. */
 const trouble = <Shape extends z.ZodRawShape>(
   values: Shape,
   words: (values: z.infer<z.ZodObject<Shape>>) => Words,
@@ -19,7 +19,7 @@ const text = z.string().min(1);
 const soundChoice = z.object({ track: measure(), codec: z.string(), channels: measure() });
 const number = measure();
 
-/** What a server was asked for when it failed. */
+/** Actions that a server was asked for when it failed. */
 const ERRANDS = [
   'post',
   'convert',
@@ -35,7 +35,7 @@ const ERRANDS = [
 export type Errand = (typeof ERRANDS)[number];
 const asked = { who: text, errand: z.enum(ERRANDS) };
 
-/** What is safe, and how to go on, by what was asked for. */
+/** Words on what is safe and how to go on, by the action that failed. */
 const GO_ON: Record<Errand, string> = {
   post: 'Your clip and words are kept. Try again; the upload goes on where it stopped.',
   convert: 'Your file is as it was. Convert it again; the upload goes on where it stopped.',

@@ -52,5 +52,5 @@ export function withBandWords(
   return made;
 }
 
-/** Whether a block belongs on a band. */
+/** Tells whether a block belongs on a band. */
 export const isOnBand = ({ on }: TextBlock): boolean => on === 'above' || on === 'below';

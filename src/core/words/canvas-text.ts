@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { CAPTION_WAYS, type CaptionWay } from './captions';
 import { type OwnPlace, ownPlaceSchema } from './text-block';
 
-/** What one canvas has of its own of a clip's words. */
+/** Overrides of a clip's words on one canvas. */
 export const canvasTextSchema = z.object({
   places: z.array(ownPlaceSchema),
   captions: z.enum(CAPTION_WAYS),
@@ -11,8 +11,9 @@ export type CanvasText = z.infer<typeof canvasTextSchema>;
 
 export const PLAIN_CANVAS_TEXT: CanvasText = { places: [], captions: 'burnt' };
 
-/** Whether captions are drawn on the picture; whether they go out as files. */
+/** Tells whether captions are drawn on the picture. */
 export const isBurnt = (way: CaptionWay): boolean => way === 'burnt' || way === 'both';
+/** Tells whether captions go out as files. */
 export const isBeside = (way: CaptionWay): boolean => way === 'beside' || way === 'both';
 
 /** A canvas's words with a place of its own for one block, or without. */

@@ -4,7 +4,7 @@ import { contrastRatio, relativeLuminance } from './contrast';
 export interface LetterPixels {
   width: number;
   height: number;
-  /** What lies behind the letters, in red, green, blue and alpha: the picture with plate, outline and shadow. */
+  /** Colours behind the letters, in red, green, blue and alpha: the picture with plate, outline and shadow. */
   behind: Uint8ClampedArray | Uint8Array;
   /** How much the letters cover, and the letters with a rim around them: alpha, 0…255. */
   letters: Uint8Array;

@@ -1,4 +1,7 @@
-/** What text must have, by WCAG 2.2, success criterion 1.4.3: large text is 24 pixels high, or 18.66 and bold. */
+/**
+ * Minimum contrast of text by WCAG 2.2, success criterion 1.4.3: large text is 24 pixels high, or 18.66 and
+ * bold.
+ */
 const ENOUGH = { plain: 4.5, large: 3 } as const;
 const LARGE = { plain: 24, bold: 18.66 } as const;
 const BOLD = 700;

@@ -18,7 +18,7 @@ export const coverText = (text: ClipText): ClipText => ({
     .map((block) => ({ ...block, on: 'canvas' as const, spans: null, fade: 0 })),
 });
 
-/** What is known of a frame that might be a cover. */
+/** Facts of a frame that might be a cover. */
 export interface CoverFacts {
   /** Of the clip. */
   frame: number;

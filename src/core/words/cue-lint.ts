@@ -6,7 +6,7 @@ import { splitGraphemes } from './graphemes';
 import type { ReadingLimits } from './reading-limits';
 import type { FrameRate } from '../time/frame-rate';
 
-/** What is wrong with a cue: what was measured, what may be, and where it matters the line or the frame. */
+/** Fault of a cue: the measured value, the limit, and where it matters the line or the frame. */
 export type CueFault =
   | { code: 'characters'; measured: number; limit: number; line: number }
   | Measured<'lines' | 'speed' | 'short' | 'long' | 'gap'>
@@ -15,7 +15,7 @@ export type CueFault =
   | { code: 'no-font'; measured: number; limit: 0; characters: string }
   | { code: 'empty'; measured: 0; limit: 1 };
 
-/** One of them for each code, so that words of one are given that one. */
+/** Measured fault of one code, so that its words are given that code's values. */
 type Measured<Code> = Code extends string ? { code: Code; measured: number; limit: number } : never;
 
 export type FaultCode = CueFault['code'];
@@ -46,7 +46,7 @@ export const faultWords = (fault: CueFault): string =>
 /** A cue may reach so many frames past a cut, or begin so many before it, without being over it. */
 const NEAR_CUT = 2;
 
-/** What cues are judged by. */
+/** Limits and rate that cues are judged by. */
 interface Judged {
   limits: ReadingLimits;
   /** Output frames at which the picture changes. */
@@ -56,7 +56,7 @@ interface Judged {
   lacking?: (text: string) => string[];
 }
 
-/** What is wrong with the cues of a clip. @param listed in order. @returns by the cue's id. */
+/** Judges the cues of a clip. @param listed in order. @returns by the cue's id. */
 export function lintCues(
   listed: readonly ListedCue[],
   { limits, cuts, rate, lacking = () => [] }: Judged,

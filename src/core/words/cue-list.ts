@@ -30,7 +30,7 @@ export function freshCueIds(cues: readonly Cue[], count: number): string[] {
   return ids;
 }
 
-/** What a file's captions are timed to. */
+/** Time base of a file's captions. */
 export type TimedTo = { kind: 'clip' } | { kind: 'master'; master: string; frames: number };
 
 /**

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { measure } from '../figures/bounded';
 
-/** What is shipped of one family: files that share its characters, and its measures as shares of the size. */
+/** Shipped files of one family: files that share its characters, and its measures as shares of the size. */
 const familySchema = z.object({
   /** From the baseline up and down, both positive. */
   ascent: measure(),
@@ -11,7 +11,7 @@ const familySchema = z.object({
   files: z.array(z.object({ file: z.string(), weight: measure(), ranges: z.string() })).min(1),
 });
 
-/** What fonts there are: `public/fonts/index.json`, written when the app is built, and a person's own. */
+/** Index of fonts: `public/fonts/index.json`, written when the app is built, and a person's own. */
 export const fontIndexSchema = z.object({ families: z.record(z.string(), familySchema) });
 export type FontIndex = z.infer<typeof fontIndexSchema>;
 export type FontFamily = z.infer<typeof familySchema>;
@@ -48,7 +48,7 @@ export class Coverage {
   }
 }
 
-/** Which characters the fonts of an index have. Ranges are read once, when they are first asked for. */
+/** Characters that the fonts of an index have. Ranges are read once, when they are first asked for. */
 export class FontBook {
   private readonly known = new Map<FontFile, Coverage>();
 

@@ -9,16 +9,21 @@ export interface FontRun {
   family: string;
 }
 
-/** Whether a grapheme is meant as a picture: it is one by itself, or asks to be (UTS #51, emoji presentation). */
+/**
+ * Graphemes that are meant as pictures: one that is so by itself, or asks to be (UTS #51, emoji
+ * presentation).
+ */
 const PICTURE = /\p{Emoji_Presentation}|\p{Emoji}\uFE0F|^\p{Regional_Indicator}/u;
-/** What joins others and is never seen by itself. */
+/** Characters that join others and are never seen by themselves. */
 const UNSEEN = /[\p{Default_Ignorable_Code_Point}\p{Cc}]/u;
 /** Characters that go with any family: they stay in the run that they stand in. */
 const COMMON = /^[\p{Zs}\p{Cc}]+$/u;
 
 /** The family that draws a grapheme, or null where no font has all of it. */
 const familyFor = memoize((book: FontBook, family: string, grapheme: string): string | null => {
-  const chain = PICTURE.test(grapheme) ? [EMOJI, ...listFallbackFamilies(family)] : listFallbackFamilies(family);
+  const chain = PICTURE.test(grapheme)
+    ? [EMOJI, ...listFallbackFamilies(family)]
+    : listFallbackFamilies(family);
   const points = [...grapheme].filter((character) => !UNSEEN.test(character));
   const drawn = (name: string) => points.every((point) => book.has(name, point.codePointAt(0) as number));
   return chain.find(drawn) ?? null;

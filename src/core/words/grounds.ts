@@ -13,7 +13,7 @@ function bandHeight(on: 'above' | 'below', { height }: Size, picture: CanvasRect
   return band >= LEAST_BAND * height ? band : 0;
 }
 
-/** Whether words that belong on a band have none on a canvas, and lie on its picture. */
+/** Tells whether words that belong on a band have none on a canvas, and lie on its picture. */
 export const isOffBand = (on: Ground, canvas: Size, picture: CanvasRect | null): boolean =>
   (on === 'above' || on === 'below') && bandHeight(on, canvas, picture) === 0;
 

@@ -5,9 +5,9 @@ import type { ReadingLimits } from './reading-limits';
 import { countSyllables, locateWords } from './speech-rhythm';
 import type { Stretch } from './spans';
 
-/** One text may lie on so many stretches of speech, and so many texts on one. */
+/** Maximum number of stretches of speech for one text, and of texts for one stretch. */
 const MOST_TOGETHER = 6;
-/** What it costs that a text and a stretch do not go together one to one, and that a stretch has no text. */
+/** Cost of a text and a stretch that do not go together one to one, and of a stretch without text. */
 const APART = 0.12;
 /** And for each second of silence inside one text. */
 const SILENCE = 0.3;
@@ -80,7 +80,7 @@ const logsOfSums = (sums: Float64Array, factor: number): Float64Array[] =>
     sums.map((sum, i) => (i < n || n === 0 ? 0 : Math.log((sum - (sums[i - n] as number)) * factor))),
   );
 
-/** Which texts go with which stretches: the way that costs least, found stretch by stretch. */
+/** Matches texts with stretches: the path of minimum cost, found stretch by stretch. */
 function matches(
   weights: readonly number[],
   speech: readonly Stretch[],

@@ -17,7 +17,7 @@ interface LaidRun extends Face {
   colour: string;
 }
 
-/** One line of laid-out words. */
+/** Line of laid-out words. */
 export interface LaidLine {
   x: number;
   width: number;
@@ -33,11 +33,11 @@ export interface LaidText {
   /** Of the letters, in pixels. */
   size: number;
   lines: LaidLine[];
-  /** Whether the words are larger than their box. */
+  /** True when the words are larger than their box. */
   over: boolean;
 }
 
-/** What laying out needs besides the words. */
+/** Input of the layout besides the words. */
 export interface Setting {
   book: FontBook;
   measure: Measure;
@@ -141,7 +141,7 @@ class Paragraphs {
     return high > box.height + NEARLY || wide > box.width + NEARLY || this.splitsWords(lines);
   }
 
-  /** Whether a line ends inside a word, for want of room. */
+  /** Tells whether a line ends inside a word, for want of room. */
   private splitsWords(lines: readonly Line[]): boolean {
     const ends = new Set(this.pieces.map((piece) => piece.to));
     return lines.some((line) => line.to < this.art.text.length && !ends.has(line.to));

@@ -1,4 +1,4 @@
-/** One face of a family. */
+/** Face of a family. */
 export interface Face {
   family: string;
   weight: number;

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { boundedInt, boundedNumber } from '../figures/bounded';
 
-/** What captions are held to. */
+/** Limits that captions are held to. */
 export const readingLimitsSchema = z.object({
   /** Graphemes on a line, and lines of a cue. */
   characters: boundedInt(10, 80),
@@ -17,8 +17,8 @@ export type ReadingLimits = z.infer<typeof readingLimitsSchema>;
 export type ReadingLimit = keyof ReadingLimits;
 
 /**
- * What limits begin with, and where each is from. From memory of the published guidelines: none of them could be opened
- * on the machine that this was written on.
+ * Default limits, and the source of each. From memory of the published guidelines: none of them could be
+ * opened on the machine that this was written on.
  */
 export const PLAIN_LIMITS: ReadingLimits = {
   characters: 37,

@@ -6,7 +6,7 @@ export interface SnapLines {
   down: readonly number[];
 }
 
-/** What a drag moves: the whole box, or two of its sides. */
+/** Part that a drag moves: the whole box, or two of its sides. */
 export type BoxGrip = 'move' | 'top-left' | 'top-right' | 'bottom-left' | 'bottom-right';
 
 /** Least side of a box, in pixels of the canvas. */

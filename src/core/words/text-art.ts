@@ -16,6 +16,6 @@ export interface TextArt {
   size: number | null;
   /** Letters of another colour, by their place in the text: the word that is being spoken. */
   mark: { from: number; to: number; colour: string } | null;
-  /** What fills the whole box behind the words, or null. */
+  /** Fill of the whole box behind the words, or null. */
   ground: string | null;
 }

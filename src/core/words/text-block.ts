@@ -5,8 +5,8 @@ import { SEATS } from './text-art';
 import { PLAIN_STYLE, STYLE_BOUNDS, textStyleSchema } from './text-style';
 
 /**
- * What a block's box is measured in: the whole canvas, the band above or below the picture (where a canvas has none, the
- * part of the picture where it would lie), the end card, or the cover.
+ * Regions that a block's box is measured in: the whole canvas, the band above or below the picture (where a
+ * canvas has none, the part of the picture where it would lie), the end card, or the cover.
  */
 const GROUNDS = ['canvas', 'above', 'below', 'card', 'cover'] as const;
 export type Ground = (typeof GROUNDS)[number];
@@ -29,7 +29,7 @@ const placeSchema = z.object({
   on: z.enum(GROUNDS),
   box: boxSchema,
   seat: z.enum(SEATS),
-  /** Whether the letters are as large as the box lets them be; else they have the style's size. */
+  /** True when the letters are as large as the box lets them be; else they have the style's size. */
   fitted: z.boolean(),
 });
 export type BlockPlace = z.infer<typeof placeSchema>;
@@ -51,7 +51,7 @@ export const ownPlaceSchema = placeSchema.extend({
   block: z.string(),
   /** A share of the canvas's shorter side. */
   size: boundedNumber(STYLE_BOUNDS.size[0], STYLE_BOUNDS.size[1]),
-  /** Whether the canvas shows it at all. */
+  /** True when the canvas shows it at all. */
   shown: z.boolean(),
 });
 export type OwnPlace = z.infer<typeof ownPlaceSchema>;

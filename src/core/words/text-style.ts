@@ -48,7 +48,7 @@ export const textStyleSchema = z.object({
 });
 export type TextStyle = z.infer<typeof textStyleSchema>;
 
-/** What a plate, an outline and a shadow begin with. */
+/** Default plate, outline and shadow. */
 export const PLAIN_PLATE = { colour: '#1F2B33', cover: 0.85, pad: 0.3, radius: 0.2 };
 export const PLAIN_OUTLINE = { colour: '#1F2B33', width: 0.08 };
 export const PLAIN_SHADOW = { colour: '#1F2B33', cover: 0.6, across: 0.03, down: 0.05, blur: 0.08 };

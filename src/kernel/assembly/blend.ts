@@ -5,7 +5,7 @@ function by255(value: v128): v128 {
   return i16x8.shr_u(i16x8.add(t, i16x8.shr_u(t, 8)), 8);
 }
 
-/** One sample over another. @param part 0…256 of what lies over it. */
+/** Blends one sample over another. @param part 0…256 of what lies over it. */
 @inline
 function over(under: u32, sample: u32, cover: u32, part: u32): u8 {
   const a = (cover * part + 128) >> 8;

@@ -3,7 +3,7 @@ const FRACTION: i32 = 6;
 /** Half a code with them. */
 const HALF: i16 = 32;
 
-/** One row of a plane, blurred across: sixteen-bit samples. @param padded room for the row with its edges repeated. */
+/** Blurs one row of a plane: sixteen-bit samples. @param padded room for the row with its edges repeated. */
 function blurRow(src: usize, width: i32, weights: usize, radius: i32, padded: usize, out: usize): void {
   memory.fill(padded, load<u8>(src), radius);
   memory.copy(padded + <usize>radius, src, width);

@@ -7,9 +7,9 @@ import { throwIfStopped, type TaskContext } from '../worker/serve-task';
 interface PackedFile {
   folder: Folder;
   name: string;
-  /** What it is called in the archive. */
+  /** Path in the archive. */
   entry: string;
-  /** What it is called in words. */
+  /** Name of the file, for messages. */
   fileName: string;
   bytes: number;
 }

@@ -6,18 +6,21 @@ import type { RuleSheet } from '@core/outlets/rule-sheet';
 import type { RateTrial } from '@core/trial/rate-trial';
 import type { Pass } from '@core/pass/pass';
 
-/** What the page tells the checker: jobs to be judged by some sheets. A later order takes the place of an earlier. */
+/**
+ * Order of the page to the checker: jobs to be judged by some sheets. A later order takes the place of an
+ * earlier.
+ */
 export interface CheckOrder {
   ask: number;
   jobs: { id: string; work: Work }[];
   sheets: RuleSheet[];
-  /** What is known of the masters' files. */
+  /** Analyses of the masters' files. */
   passes: Pass[];
-  /** What pieces of their clips came to. */
+  /** Measured bitrates of pieces of their clips. */
   sizes: TriedSize[];
-  /** What trials of rates found. */
+  /** Results of rate trials. */
   trials: RateTrial[];
-  /** Whether the safe fixes of each job are wanted too. */
+  /** True when the safe fixes of each job are wanted too. */
   fixes?: boolean;
 }
 
@@ -33,5 +36,5 @@ export interface JudgedEvent {
   total: number;
 }
 
-/** What it answers: each job, or that one could not be judged, which ends the order. */
+/** Event of the checker: a job that was judged, or one that could not be, which ends the order. */
 export type CheckEvent = JudgedEvent | { type: 'failed'; ask: number; detail: string };

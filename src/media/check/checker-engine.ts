@@ -44,7 +44,7 @@ export class CheckerEngine {
     }
   }
 
-  /** What came over from the page is all new: what is like before is taken from there. */
+  /** Reuses the equal parts of the last order: values that came over from the page are all new objects. */
   private sharedWithLast(order: CheckOrder): CheckOrder {
     const known = new Map(this.last?.jobs.map((job) => [job.id, job]));
     const made = {

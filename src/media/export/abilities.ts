@@ -10,7 +10,7 @@ import { PARAMETERS_IN_STREAM } from '../store/avc-stream';
 /** A bit rate that every encoder takes. */
 const TRIED_BITS = 5_000_000;
 
-/** What this browser's encoders can really make of a canvas, found out by asking each. */
+/** Finds what this browser's encoders can really make of a canvas, by asking each. */
 export async function browserAbilities(size: Size, rate: FrameRate): Promise<Abilities> {
   const found = await Promise.all(
     FORMAT_IDS.map(async (id) => [id, await listKinds(FORMATS[id], size, rate)] as const),

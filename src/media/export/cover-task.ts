@@ -8,7 +8,7 @@ import { FrameRenderer } from './frame-renderer';
 /** A still of a clip: a frame of a plan, as an export draws it. */
 export interface CoverRequest {
   plan: RenderPlan;
-  /** Which of the plan's output frames. */
+  /** Number of the plan's output frame. */
   frame: number;
   /** The part of the canvas that is kept, 0…1 of it, and what it is made. */
   crop: Rect;

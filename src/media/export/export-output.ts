@@ -13,7 +13,7 @@ import { PacketLog } from './packet-log';
 import { type FrameSpan, type GroupSink, PictureMaker } from './picture-maker';
 import { SoundMaker } from './sound-maker';
 
-/** One file to make: its plan, what it is asked to be, and the name that it is stored under. */
+/** Request for one file: its plan, its encode settings, and the name that it is stored under. */
 export interface OutputRequest {
   name: string;
   plan: RenderPlan;

@@ -1,12 +1,12 @@
 import type { Packet, Streams } from '@render/mux';
 import type { KeptLog } from '../store/kept-log';
 
-/** What a decoder is told of a stream, besides its packets. */
+/** Decoder configuration of a stream, besides its packets. */
 export type StreamConfig = VideoDecoderConfig | AudioDecoderConfig;
 
 type Track = 'picture' | 'sound';
 
-/** What a record is. */
+/** Kinds of records. */
 const KINDS = {
   mark: 1,
   picture: 2,
@@ -52,7 +52,7 @@ export class PacketLog {
     return made;
   }
 
-  /** Whether a group is whole. */
+  /** Tells whether a group is complete. */
   has(group: number): boolean {
     return this.whole.has(group);
   }
@@ -62,7 +62,7 @@ export class PacketLog {
     return (this.groups.get(group) ?? []).reduce((sum, { length }) => sum + length, 0);
   }
 
-  /** What is to be added of a group takes the place of what is there. */
+  /** Begins a group anew: what is added takes the place of what is there. */
   begin(group: number): void {
     this.forget(group);
     this.write(KINDS.groupBegin, new Uint8Array(0), { group });
@@ -107,7 +107,7 @@ export class PacketLog {
     return this.soundEnded;
   }
 
-  /** What a decoder of a track is told; the first that was said counts. */
+  /** Stores the decoder configuration of a track; the first one counts. */
   setConfig(track: Track, config: StreamConfig): void {
     if (this.configs[track]) return;
     this.configs[track] = config;

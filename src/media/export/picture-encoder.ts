@@ -53,7 +53,7 @@ export class PictureEncoder {
     return new PictureEncoder(picture, config, take);
   }
 
-  /** What the next pictures are asked for. @param bits a second. */
+  /** Sets the bitrate of the next pictures. @param bits a second. */
   ask(bits: number): void {
     const isNear = Math.abs(bits - this.bits) <= NEAR * this.bits;
     if (isNear || (this.bits > 0 && this.picture.kind === 'quality')) return;

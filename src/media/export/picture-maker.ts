@@ -16,7 +16,7 @@ const MOST_WAITING = 3;
 
 /** Where encoded groups of pictures go. */
 export interface GroupSink {
-  /** Whether a group is there already. */
+  /** Tells whether a group is there already. */
   has(group: number): boolean;
   begin(group: number): void;
   add(group: number, packet: Packet, config: StreamConfig | undefined): void;

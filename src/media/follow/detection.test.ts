@@ -18,7 +18,7 @@ beforeAll(async () => {
   detect = await nodeDetector();
 }, 60_000);
 
-/** What the model finds in a frame of the demo film. */
+/** Runs the model on a frame of the demo film. */
 function found(frame: number): Promise<FoundThing[]> {
   const fit = `scale=${THINGS.width}:-2,pad=${THINGS.width}:${THINGS.height}:0:(oh-ih)/2`;
   const args = [

@@ -16,7 +16,7 @@ import { openArithmetic, openModel } from './models';
 /** Pictures that the models take: things in a wide one, faces in a square. */
 const THINGS = { width: 384, height: 224 };
 const FACES = 256;
-/** What is less sure than this is not told. */
+/** Minimum score of a detection that is reported. */
 const LEAST_THING = 0.2;
 const LEAST_FACE = 0.4;
 /** Of two boxes of one class that share more of their union than this, one falls away. */

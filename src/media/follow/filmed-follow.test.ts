@@ -36,7 +36,7 @@ async function tracksIn(scene: FilmedScene, seconds: number): Promise<Track[]> {
 /** Steps up and down, and leans a little, as one who walks. */
 const gait = (t: number, size: number): number => 0.02 * size * Math.abs(Math.sin(2 * Math.PI * t));
 
-/** One who walks from a place to another in so many seconds. */
+/** Actor who walks from a place to another in so many seconds. */
 const walker = (
   photo: Actor['photo'],
   size: number,
@@ -152,7 +152,7 @@ describe('films of photographs, from their pictures to the path', () => {
   }, 900_000);
 });
 
-/** Whether what is followed of somebody, from where it was first seen, is at the end not the other one. */
+/** Tells whether the track of somebody, from where it was first seen, does not end on the other one. */
 function keepsNumber(tracks: readonly Track[], own: Actor, other: Actor, seconds: number): boolean {
   const off = (track: Track, actor: Actor, frame: number) => {
     const box = findTrackPoint(track, frame)?.box;

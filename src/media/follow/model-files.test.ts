@@ -8,7 +8,7 @@ const stored = {
 const JSON_FILE = JSON.stringify(stored);
 const WEIGHTS = new Uint8Array(24);
 
-/** What the server has, by the last part of an address; a function fails as it is called. */
+/** Answers of the server, by the last part of an address; a function fails as it is called. */
 let served: Record<string, () => Response>;
 let kept: Map<string, Response>;
 let asked: string[];

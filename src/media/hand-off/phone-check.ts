@@ -1,7 +1,7 @@
 /// <reference lib="webworker" />
 import { hashOfFile } from '../store/file-hash';
 
-/** What the worker says: how far it is, or what it found. */
+/** Message of the worker: its progress, or its result. */
 type Said = { done: number } | { sha256: string } | { problem: string };
 
 /** How often it says how far it is, in bytes. */

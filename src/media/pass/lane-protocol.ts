@@ -4,14 +4,14 @@ import type { Span } from '@core/pass/spans';
 import type { Trouble } from '@core/trouble/trouble';
 import type { ProxyPacket } from './proxy-encoder';
 
-/** What was seen of one frame of a master. */
+/** Measurements of one frame of a master. */
 export interface Seen {
   /** Its number at the source's rate. */
   frame: number;
   grey: Grey;
   /** Bright samples of every row and column, of frames that are looked at closely. */
   bright: { rows: Int32Array; columns: Int32Array } | null;
-  /** Whether the frame combs; null where that was not looked for. */
+  /** True when the frame combs; null where that was not looked for. */
   combs: boolean | null;
   /** After a frame that combs: over 1 where the top field came first; else null. */
   order: number | null;
@@ -19,10 +19,10 @@ export interface Seen {
   tile: VideoFrame | null;
 }
 
-/** What the pass tells a lane: first which file, then span after span of it. */
+/** Order of the pass to a lane: first which file, then span after span of it. */
 export type LaneOrder = { type: 'open'; source: Source } | { type: 'look'; span: Span };
 
-/** What a lane tells the pass. */
+/** Event of a lane. */
 export type LaneEvent =
   | { type: 'seen'; seen: Seen[]; packets: ProxyPacket[]; config: VideoDecoderConfig | null }
   | { type: 'through' }

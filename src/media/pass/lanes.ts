@@ -18,7 +18,7 @@ const LARGE = 2_100_000;
 /** Pictures of a span above which it waits for its turn, so that what is seen of it need not be kept. */
 const LONG = 1800;
 
-/** What came of a span, until it is its turn to be taken. */
+/** Result of a span, until it is its turn to be taken. */
 interface Taken {
   events: SeenEvent[];
   through: boolean;
@@ -51,7 +51,10 @@ export class PassLanes {
     });
   }
 
-  /** What is seen of every span, one after another. @throws TroubleError of a lane, or `cancelled`. */
+  /**
+   * Yields the measurements of every span, one after another.
+   * @throws TroubleError of a lane, or `cancelled`.
+   */
   async *seen(signal: AbortSignal): AsyncGenerator<SeenEvent, void, undefined> {
     const wake = () => this.bell.ring();
     signal.addEventListener('abort', wake);

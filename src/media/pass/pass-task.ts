@@ -11,7 +11,7 @@ import type { TaskContext } from '../worker/serve-task';
 import { deleteStoredFrom, writeSmall } from '../store/storage';
 import { StripSheets } from './strip-sheets';
 
-/** One look at a whole master, as its file says it is. */
+/** Request to analyse a whole master, as its file describes it. */
 export interface PassRequest {
   source: Source;
   /** Address of the worker that looks at spans of it. */
@@ -56,7 +56,7 @@ export async function passOver({ source, laneUrl }: PassRequest, context: TaskCo
   }
 }
 
-/** What the file's index tells: where it can be divided, and the bits of each second. */
+/** Reads a file's index: where it can be divided, and the bits of each second. */
 async function survey(reader: MasterReader): Promise<{ spans: Span[]; bitsBySecond: number[] }> {
   const finder = new SpanFinder(LEAST_SPAN);
   const bitsBySecond: number[] = [];

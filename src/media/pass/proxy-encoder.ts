@@ -87,7 +87,7 @@ export class ProxyEncoder {
     this.sinceKey += 1;
   }
 
-  /** What was encoded since this was asked last. */
+  /** Takes the packets that were encoded since the last call. */
   take(): ProxyPacket[] {
     const { packets } = this;
     this.packets = [];

@@ -4,7 +4,7 @@ import { storedRect } from '@core/picture/live-area';
 import type { PictureRect, Rect } from '@core/picture/size';
 import type { Picture } from './preview-picture';
 
-/** What turning and mirroring a source needs to be drawn. */
+/** Orientation of a source that is drawn: rotation and flip. */
 export type Orientation = Pick<Source, 'rotation' | 'flip'>;
 
 /**

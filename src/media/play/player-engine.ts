@@ -29,17 +29,17 @@ const now = (): number => performance.timeOrigin + performance.now();
 const sleep = (milliseconds: number): Promise<void> =>
   new Promise((resolve) => setTimeout(resolve, milliseconds));
 
-/** What a redrawing is of: a plan changes the canvases alone, not the master's own picture. */
+/** Scope of a redrawing: a plan changes the canvases alone, not the master's own picture. */
 const EVERYTHING = 'everything';
 const CANVASES = 'canvases';
 type Drawn = typeof EVERYTHING | typeof CANVASES;
 
-/** What is on screen. */
+/** Frame on screen. */
 interface Held {
   source: number;
   frame: number;
   piece: HeldPiece | null;
-  /** Whether it is the master's own picture, not its proxy's. */
+  /** True when it is the master's own picture, not its proxy's. */
   exact: boolean;
   picture: Picture;
 }
@@ -63,7 +63,7 @@ export class PlayerEngine {
   private generation = 0;
   private wanted: { source: number; frame: number } | null = null;
   private seeking = false;
-  /** What is drawn once the orders that wait are taken; null where nothing is to be. */
+  /** Drawing that follows once the waiting orders are taken; null where there is none. */
   private waits: Drawn | null = null;
   private quality: Quality = 'full';
   private speed: Speed = 1;

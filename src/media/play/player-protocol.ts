@@ -29,7 +29,7 @@ export interface HeldPiece {
   index: number;
 }
 
-/** What the page tells the player's worker. */
+/** Order of the page to the player's worker. */
 export type PlayerOrder =
   /** Also again, when a repair changes what is drawn; playing ends. */
   | { type: 'open'; sources: Source[] }
@@ -50,7 +50,7 @@ export type PlayerOrder =
    */
   | {
       type: 'play';
-      /** What comes of it carries the same: what is still on its way of an earlier one is known by it. */
+      /** ID of a playback: its events carry it, so that those of an earlier one are told apart. */
       playId: number;
       pieces: Piece[];
       startsAt: number;
@@ -60,7 +60,7 @@ export type PlayerOrder =
     }
   | { type: 'pause' };
 
-/** What the worker tells the page. */
+/** Event of the player's worker. */
 export type PlayerEvent =
   | {
       type: 'frame';

@@ -22,7 +22,7 @@ function closePictures({ pictures }: FrameEvent): void {
 /** Pieces of sound that wait for the device at most, the latest: more than the worker sends ahead. */
 const MAX_WAITING = 200;
 
-/** What the player tells the page. */
+/** Callbacks of the player. */
 export interface PlayerListener {
   onFrame(event: FrameEvent): void;
   onQuality(quality: Quality): void;
@@ -37,11 +37,11 @@ export class Player {
   private speed: Speed = 1;
   /** The play that was asked for last. */
   private playId = 0;
-  /** Whether sound of it is still to be heard. */
+  /** True when sound of it is still to be heard. */
   private isSounding = false;
   /** When its sound begins, on the clock of the sound; null until that runs: a device takes its time to wake. */
   private soundStart: number | null = null;
-  /** What came of it before that. */
+  /** Events that came before that. */
   private waiting: SoundEvent[] = [];
   private sources = new Set<AudioBufferSourceNode>();
 

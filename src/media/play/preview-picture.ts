@@ -53,7 +53,7 @@ async function toBitmap(frame: VideoFrame): Promise<Picture> {
   return { image, size: { width: image.width, height: image.height }, close: () => image.close() };
 }
 
-/** Whether the source's colour is another than the engine took the stream for. */
+/** Tells whether the source's colour is another than the engine took the stream for. */
 function recoloured(frame: VideoFrame, source: Source): boolean {
   const { matrix, fullRange } = streamColour(frame, source);
   const other = (ours: unknown, its: unknown) => ours !== null && its != null && ours !== its;

@@ -38,7 +38,7 @@ export class Stage {
     return surface.transferToImageBitmap();
   }
 
-  /** One frame of a canvas. */
+  /** Draws one frame of a canvas. */
   canvas(
     view: View,
     size: Size,

@@ -30,7 +30,7 @@ export interface BringInRequest {
 /** A master that came in. */
 export interface BroughtIn {
   master: Master;
-  /** Whether its bytes were copied now: what was there before stays when this is taken back. */
+  /** True when its bytes were copied now: what was there before stays when this is taken back. */
   fresh: boolean;
 }
 

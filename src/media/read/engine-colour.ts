@@ -11,8 +11,8 @@ const BETWEEN = 2.056;
 let most: number | null = null;
 
 /**
- * What a code of Cb adds to blue at most on this engine's way from YCbCr to red, green and blue, found out by drawing
- * a frame: 2, or Infinity where nothing is held back.
+ * Measures how much a code of Cb adds to blue at most on this engine's way from YCbCr to red, green and blue,
+ * by drawing a frame: 2, or Infinity where nothing is clipped.
  */
 export function mostBlueOfCb(): number {
   return (most ??= tryOut());

@@ -46,7 +46,7 @@ export class MasterReader extends FilmReader {
     return SpanDecoder.open(this.video);
   }
 
-  /** Whether a picture is still on screen when the first frame begins. */
+  /** Tells whether a picture is still on screen when the first frame begins. */
   shows({ timestamp, duration }: { timestamp: number; duration: number }): boolean {
     return timestamp >= this.startSeconds || timestamp + duration > this.startSeconds + 1e-6;
   }

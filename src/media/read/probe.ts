@@ -93,7 +93,7 @@ export async function probeFile(file: File, sound?: number | null): Promise<File
   }
 }
 
-/** What the codec's own header tells of depth and fields. */
+/** Reads depth and fields from the codec's own header. */
 async function streamFacts(
   video: InputVideoTrack,
   codecString: string,
@@ -171,7 +171,10 @@ async function requireWhole(
   if (!last || last.data.byteLength < last.byteLength) throw new TroubleError('cut-off', { file: file.name });
 }
 
-/** Which track a clip takes its sound from. @throws TroubleError `sound-missing` for one that cannot be decoded. */
+/**
+ * Chooses the track that a clip takes its sound from.
+ * @throws TroubleError `sound-missing` for one that cannot be decoded.
+ */
 function chooseSoundTrack(
   tracks: readonly AudioFacts[],
   wish: number | null | undefined,

@@ -16,7 +16,7 @@ export interface ReturnedRequest {
   file: File;
 }
 
-/** What came of it, with the frame that is least alike as it was sent and as it came back. */
+/** Result of the comparison, with the least similar frame as it was sent and as it came back. */
 export interface ReturnedResult {
   returned: Returned;
   pictures: { sent: Blob; got: Blob } | null;
@@ -87,7 +87,7 @@ function findLie(rate: number, sent: Thumbs, got: Thumbs): Lie {
   return { alignment: alignFilms(sent.thumbs, got.thumbs, places), places, times: got.times };
 }
 
-/** Whether a sound is heard; null for one that is there and cannot be decoded. */
+/** Tells whether a sound is audible; null for one that is there and cannot be decoded. */
 const audible = ({ sound }: FilmFacts, levels: Float32Array | null): boolean | null =>
   sound && !levels ? null : isAudible(levels);
 

@@ -10,7 +10,7 @@ const PIECE_BYTES = 2 * 1024 * 1024;
 /** A piece that is not taken within this time is sent again, in milliseconds. */
 const PIECE_PATIENCE = 60_000;
 
-/** One file on its way to a server. */
+/** Request to upload one file to a server. */
 export interface UploadRequest {
   endpoint: string;
   /** The server as words call it, and what it is for. */

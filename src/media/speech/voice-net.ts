@@ -3,7 +3,7 @@ import wasm from 'onnxruntime-web/ort-wasm-simd-threaded.wasm';
 import { VOICE } from '@core/speech/speech';
 import { keptFiles } from '../store/kept-files';
 
-/** What the net carries over from one step to the next. */
+/** Shape of the state that the net carries over from one step to the next. */
 const STATE = [2, 1, 128];
 
 /** Tells how likely steps of sound are speech. Its net remembers what it heard: the steps are of one sound, in order. */

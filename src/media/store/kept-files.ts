@@ -8,8 +8,8 @@ const PATIENCE = 60_000;
 const BRIEF = 5_000;
 
 /**
- * What is read out of files of our server: of those that the browser kept, so that they are there without a server too,
- * else of the server's, which are kept once they are known to be whole.
+ * Reads files of our server: those that the browser kept, so that they are there without a server too, else
+ * the server's, which are kept once they are known to be whole.
  *
  * @param urls of the files on our own server. @param errand what they are needed for.
  * @param read makes something of the files' bytes; null, or a failure, where they are not whole.
@@ -27,8 +27,9 @@ export async function keptFiles<Made>(
 }
 
 /**
- * What is read out of a file of our server that changes under its name: of the server's where that answers soon, else of
- * the one that the browser kept.
+ * Reads a file of our server that changes under its name: the server's where that answers soon, else the one
+ * that the browser kept.
+ * @throws TroubleError `server-down`, `server-answer`, where none was kept.
  * @throws TroubleError `server-down`, `server-answer`, where none was kept.
  */
 export async function freshFile<Made>(

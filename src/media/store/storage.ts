@@ -5,7 +5,7 @@ export type Folder = 'masters' | 'passes' | 'stills' | 'exports' | 'archives' | 
 
 const isMissing = (error: unknown): boolean =>
   error instanceof DOMException && error.name === 'NotFoundError';
-/** Whether an error says that the browser grants no more room. */
+/** Tells whether an error says that the browser grants no more room. */
 export const isFull = (error: unknown): boolean =>
   error instanceof DOMException && error.name === 'QuotaExceededError';
 
@@ -52,7 +52,7 @@ export async function storedSizes(folder: Folder): Promise<Map<string, number>> 
   return sizes;
 }
 
-/** What this browser grants and holds, in bytes. */
+/** Measures the storage that this browser grants and holds, in bytes. */
 export async function storageRoom(): Promise<{ used: number; free: number }> {
   const { usage = 0, quota = 0 } = await navigator.storage.estimate();
   return { used: usage, free: Math.max(0, quota - usage) };

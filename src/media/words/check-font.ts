@@ -9,7 +9,7 @@ import { ownFontNames } from './own-fonts';
 /** A person's own font that can be drawn with. */
 export interface OwnFont {
   family: string;
-  /** What it calls itself. */
+  /** Name that the font gives itself. */
   name: string;
 }
 

@@ -27,7 +27,7 @@ interface LookedContrast {
   size: number;
 }
 
-/** What was found of words: their least contrast, and the first frame at which they are larger than their box. */
+/** Result for words: their minimum contrast, and the first frame at which they are larger than their box. */
 export interface LookedWords {
   /** Null where none is seen. */
   worst: LookedContrast | null;

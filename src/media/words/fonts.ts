@@ -7,7 +7,7 @@ import { ownFontBytes, ownFontFamily } from './own-fonts';
 /** Where the fonts that ship lie on our own server. */
 const FOLDER = '/fonts/';
 
-/** What fonts ship. @throws TroubleError `server-down`, `server-answer`. */
+/** Loads the index of the fonts that ship. @throws TroubleError `server-down`, `server-answer`. */
 export function shippedFonts(): Promise<FontIndex> {
   return freshFile(`${FOLDER}index.json`, 'fonts', (bytes) =>
     Promise.resolve(fontIndexSchema.parse(JSON.parse(new TextDecoder().decode(bytes)))),

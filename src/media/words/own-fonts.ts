@@ -7,7 +7,7 @@ export const ownFontNames = (family: string) => ({ bytes: `${family}.font`, fact
 
 const familySchema = fontIndexSchema.shape.families.valueType;
 
-/** What is known of a person's own font, or null where it is not in this browser. */
+/** Reads the facts of a person's own font, or null where it is not in this browser. */
 export async function ownFontFamily(family: string): Promise<FontFamily | null> {
   const file = await storedFile('fonts', ownFontNames(family).facts);
   if (!file) return null;

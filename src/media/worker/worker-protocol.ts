@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { measure } from '@core/figures/bounded';
 import { troubleSchema } from '@core/trouble/trouble';
 
-/** What a worker that does one task tells the page. */
+/** Event of a worker that does one task. */
 export const workerEventSchema = z.discriminatedUnion('type', [
   z.object({ type: z.literal('progress'), progress: z.unknown() }),
   z.object({ type: z.literal('done'), result: z.unknown() }),
@@ -13,7 +13,7 @@ export type WorkerEvent = z.infer<typeof workerEventSchema>;
 /** Why a task is stopped that is to be taken up again: what is whole of it stays. */
 export const KEEP = 'keep';
 
-/** What the page tells such a worker: first the task, then perhaps that it should stop. */
+/** Order to such a worker: first the task, then perhaps that it should stop. */
 export type WorkerOrder = { type: 'start'; request: unknown } | { type: 'cancel'; why: unknown };
 
 /** How far a task is. */

@@ -16,7 +16,7 @@ export class Drawings {
     this.painter = new TextPainter(fonts);
   }
 
-  /** Whether the fonts that words need are loaded. */
+  /** Tells whether the fonts that words need are loaded. */
   ready(art: TextArt): boolean {
     return this.painter.fonts.has(art);
   }

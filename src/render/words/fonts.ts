@@ -29,7 +29,7 @@ export class Fonts {
     this.now = new FontBook(index);
   }
 
-  /** Which characters they have. */
+  /** Characters of the fonts. */
   get book(): FontBook {
     return this.now;
   }
@@ -39,7 +39,7 @@ export class Fonts {
     return this.loader.stack(family, this.book.weight(family, weight));
   }
 
-  /** Whether all that words need is there. */
+  /** Tells whether all that words need is there. */
   has(words: Words): boolean {
     return (
       this.knows(words) && this.listFontFiles(words).every(({ file }) => this.files.get(file) === 'there')

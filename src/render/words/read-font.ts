@@ -1,9 +1,9 @@
 import * as fontkit from 'fontkit';
 import type { FontFamily } from '@core/words/font-index';
 
-/** What a font's tables say. */
+/** Facts of a font's tables. */
 export interface ReadFont {
-  /** What it calls itself. */
+  /** Name that the font gives itself. */
   name: string;
   /** Code points that it has. */
   characters: number[];

@@ -9,13 +9,13 @@ interface InstallPrompt extends Event {
 }
 
 interface OfflineState {
-  /** Whether the app is kept on this device, so that it opens with no line. */
+  /** True when the app is kept on this device, so that it opens with no line. */
   kept: boolean;
   /** A newer version that waits to take over. */
   newer: ServiceWorker | null;
   /** Another tab went on with a newer version: this page's own is no longer whole. */
   replaced: boolean;
-  /** What installs the app, where the browser offers it. */
+  /** Installs the app, where the browser offers it. */
   install: (() => Promise<void>) | null;
 }
 

@@ -7,7 +7,7 @@ import { gap } from '../posting';
 import { tagSets, templates, textStyles } from '../words';
 import { theme } from './theme';
 
-/** What happens once when the app opens: stored jobs are read, and what broken-off work left is deleted. */
+/** Runs once when the app opens: reads stored jobs, and deletes what broken-off work left. */
 export async function openApp(): Promise<void> {
   await theme.open();
   await fileNames.open();

@@ -3,7 +3,7 @@ import { storageRoom, storedSizes } from '@media/store/storage';
 import type { Listed } from '../listed';
 import { useJobs } from '../job';
 
-/** What this browser grants and holds, in bytes; looked up again whenever `when` changes. */
+/** Measures the storage that this browser grants and holds, in bytes; again whenever `when` changes. */
 export function useStorageRoom(when: unknown): { used: number; free: number } | null {
   const [room, setRoom] = useState<{ used: number; free: number } | null>(null);
   useEffect(() => {
@@ -12,7 +12,7 @@ export function useStorageRoom(when: unknown): { used: number; free: number } | 
   return room;
 }
 
-/** What a job keeps of this browser's storage, in bytes. */
+/** Storage that a job uses in this browser, in bytes. */
 export interface JobStorage {
   masters: {
     fingerprint: string;

@@ -25,7 +25,7 @@ interface ChecksState {
 
 export const useChecks = create<ChecksState>(() => ({ boards: {}, progress: null, trouble: null }));
 
-/** What is known stays; the next check begins with a worker of its own. */
+/** Ends a failed check. What is known stays; the next check begins with a worker of its own. */
 function failed(detail: string): void {
   for (const checker of [working, listing]) checker?.close();
   working = null;
@@ -130,7 +130,7 @@ export async function checkAllJobs(): Promise<void> {
   listing.check(toOrder(jobs, sheetsNow()));
 }
 
-/** What a change of rule sheets does to a job. */
+/** Effect of a change of rule sheets on a job. */
 export interface SheetEffect {
   id: string;
   title: string;
@@ -138,7 +138,7 @@ export interface SheetEffect {
 }
 
 /**
- * What other rule sheets would do to the clips of every job: those that get worse, and those that get better.
+ * Judges the clips of every job by other rule sheets: lists those that get worse, and those that get better.
  * @param onProgress the share that is done, 0…1.
  * @throws TroubleError when the worker ends, or `cancelled`.
  */
@@ -161,7 +161,7 @@ export async function sheetEffects(
 /** How jobs are judged by a worker of their own. */
 interface Judging {
   sheets: Sheets;
-  /** Whether their safe fixes are wanted too. */
+  /** True when their safe fixes are wanted too. */
   fixes?: boolean;
   onProgress?(share: number): void;
   signal?: AbortSignal;

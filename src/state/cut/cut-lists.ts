@@ -7,7 +7,7 @@ import { listShots } from '@core/cut/master-shots';
 import type { Source } from '@core/master/source';
 import { dispatch } from '../job';
 
-/** What a list was taken for. */
+/** Use of a list that was read. */
 export type ListUse = 'shots' | 'cut';
 
 /** A list that was read, waiting to be told what it is for. */

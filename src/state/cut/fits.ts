@@ -7,7 +7,7 @@ import { listShots } from '@core/cut/master-shots';
 import { toFrame, toSeconds } from '@core/time/frame-rate';
 import { usePasses } from '../master';
 
-/** What a fit is asked for. */
+/** Request for a fit. */
 export interface FitWish {
   seconds: number;
   keepFirst: boolean;

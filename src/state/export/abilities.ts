@@ -6,7 +6,7 @@ import { browserAbilities } from '@media/export/abilities';
 import { canRender } from './render-server';
 import { mastersThere } from './render-sources';
 
-/** What a maker can make of a canvas; null while that is being found out. */
+/** Finds what an encoder can make of a canvas; null while that is being found out. */
 export function useAbilities({ width, height, rate }: Canvas, maker: Encoding['maker']): Abilities | null {
   const [found, setFound] = useState<Abilities | null>(null);
   const { num, den } = rate;

@@ -1,12 +1,12 @@
 import type { ExportRecord } from '@core/job/records';
 import { setting } from '../setting';
 
-/** Whether the person is told of finished exports while another page or program is in front. */
+/** Setting: the person is told of finished exports while another page or program is in front. */
 export const doneNotice = setting<'on' | 'off'>('done-notice', 'off', (stored) =>
   stored === 'on' || stored === 'off' ? stored : null,
 );
 
-/** Whether this browser has notices at all, and whether the person forbade them for this page. */
+/** Tells whether this browser has notices at all, and whether the person forbade them for this page. */
 export const noticeState = (): NotificationPermission | 'missing' =>
   'Notification' in globalThis ? Notification.permission : 'missing';
 

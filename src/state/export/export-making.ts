@@ -15,7 +15,7 @@ const time = new TimeLeft();
 /** Seconds that exports of so many frames will take, once it is their turn; null where nothing was made yet. */
 export const secondsOfExports = (frames: number): number | null => time.waiting(frames);
 
-/** One export that is being made, with what it was asked to be. */
+/** Running export, with what it was asked to be. */
 interface Made {
   record: ExportRecord;
   order: Order;

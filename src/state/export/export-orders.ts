@@ -2,9 +2,9 @@ import { deleteStored, deleteStoredFrom, storedFile, writeSmall } from '@media/s
 import type { OutputRequest } from '@media/export/export-output';
 import { dropRemote, type RemoteOrder } from './render-server';
 
-/** What an export was asked to be: kept until it is made, so that a page that opens later makes it all the same. */
+/** Order of an export: kept until it is made, so that a page that opens later makes it all the same. */
 export interface Order extends Omit<OutputRequest, 'name'> {
-  /** What the server is asked, where it makes the file. */
+  /** Request to the server, where it makes the file. */
   remote?: RemoteOrder;
 }
 
@@ -25,7 +25,7 @@ export async function loadOrder(exportId: string): Promise<Order | null> {
   }
 }
 
-/** Whether an export can be taken up. */
+/** Tells whether an export can be taken up. */
 export const hasOrder = async (exportId: string): Promise<boolean> => (await loadOrder(exportId)) !== null;
 
 export const dropOrder = (exportId: string): Promise<void> => deleteStored('exports', orderName(exportId));

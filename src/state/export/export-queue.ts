@@ -19,7 +19,7 @@ interface Go {
   letGo: () => void;
 }
 
-/** What is being made. */
+/** Running work of the queue. */
 interface Work {
   go: Go;
   stop: AbortController;
@@ -273,7 +273,7 @@ export async function takeUpExports(): Promise<void> {
   await sweepOrphans();
 }
 
-/** What was stored so long ago, in milliseconds, was not stored by another tab right now. */
+/** Age in milliseconds from which a record was not stored by another tab right now. */
 const LONG_AGO = 600_000;
 /** A job of another tab may not be stored yet: its master stays for a day, in milliseconds. */
 const MASTER_LIFE_MS = 24 * 3600_000;

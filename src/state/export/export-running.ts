@@ -18,5 +18,5 @@ interface QueueState {
 
 export const useExportQueue = create<QueueState>(() => ({ running: {} }));
 
-/** Whether anything is being exported. */
+/** Tells whether anything is being exported. */
 export const isBusy = ({ running }: QueueState): boolean => Object.keys(running).length > 0;

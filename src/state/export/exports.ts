@@ -50,7 +50,7 @@ export function startExport(job: Job, canvases: readonly string[]): string[] {
   return [];
 }
 
-/** What waits of a clip; each clip waits by itself. */
+/** Finds the waiting export of a clip; each clip waits by itself. */
 export const findWaiting = (
   { waiting }: Pick<WaitingState, 'waiting'>,
   jobId: string,
@@ -64,7 +64,10 @@ export function stopWaiting(jobId: string, clip: string): void {
   }));
 }
 
-/** What waited goes on once its masters were looked at; a job that is not here any more, or its clip, is let go. */
+/**
+ * Goes on with what waited once its masters were analysed; lets go of a job or clip that is not here any
+ * more.
+ */
 usePasses.subscribe(() => {
   for (const { jobId, clip, canvases } of useExports.getState().waiting) {
     const job = useJobs.getState().files[jobId]?.job;
@@ -101,7 +104,7 @@ function begin(jobId: string, works: readonly Job[]): void {
   );
 }
 
-/** Whether nothing keeps back the export of the canvas that a job is working on. */
+/** Tells whether nothing blocks the export of the canvas that a job is working on. */
 function isFree(work: Job): boolean {
   const { overrides, canvas } = activeClip(work.edit);
   const sizes = triedSizes();

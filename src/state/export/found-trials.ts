@@ -15,7 +15,7 @@ export interface TrialRun {
 }
 
 interface TrialsState {
-  /** What was found, by {@link trialName}. */
+  /** Results by {@link trialName}. */
   found: Record<string, RateTrial>;
   running: Record<string, TrialRun>;
   /** Why the last one of a canvas ended early. */
@@ -39,5 +39,5 @@ export const keepFound = (name: string, trial: RateTrial): void =>
 /** Everything that was found. */
 export const allTrials = (): RateTrial[] => Object.values(useRateTrials.getState().found);
 
-/** What trials advise now. */
+/** Creates the advisor of bitrates from the current trials. */
 export const advisedNow = () => createBitrateAdvisor(allTrials(), sheetsNow());

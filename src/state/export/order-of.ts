@@ -11,7 +11,7 @@ import { sheetsNow } from '../job';
 export const chooseMaker = (work: Job): Encoding['maker'] =>
   (activeCanvas(activeClip(work.edit)).encoding ?? PLAIN_ENCODING).maker;
 
-/** What an export of the canvas that a job is working on is asked to be. */
+/** Makes the export order of the canvas that a job is working on. */
 export function toOrder(work: Job): Order {
   const order = {
     plan: planOfJob(work, sheetsNow()),
@@ -21,7 +21,7 @@ export function toOrder(work: Job): Order {
   return { ...order, remote: { request: toRenderRequest(work, order), id: null } };
 }
 
-/** What the server is asked for to make that. */
+/** Makes the request to the server for that. */
 export function toRenderRequest(work: Job, { plan, making }: Pick<Order, 'plan' | 'making'>): RenderRequest {
   const { exports: _exports, posts: _posts, ...job } = work;
   const clip = activeClip(work.edit);

@@ -27,7 +27,7 @@ import { askJson, askStream, tellServer } from '../server';
 /** How often it is asked how far it is, in milliseconds. */
 const ASK_EVERY = 700;
 
-/** Whether the server can make files. */
+/** Tells whether the server can make files. */
 export async function canRender(): Promise<boolean> {
   try {
     return (await askJson(SERVER, RENDER_ABILITY, renderAbilitySchema)).ffmpeg;
@@ -46,7 +46,7 @@ interface RemoteProgress {
 /** A file to have made, and where it stands on the server already. */
 export interface RemoteOrder {
   request: RenderRequest;
-  /** What the server calls it; null before it knows of it. */
+  /** ID on the server; null before it knows of it. */
   id: string | null;
 }
 
@@ -108,7 +108,7 @@ async function begun(
     .id;
 }
 
-/** What the server calls something that was begun. */
+/** Answer of the server with the ID of something that was begun. */
 const idSchema = z.object({ id: randomIdSchema });
 
 /** Tries bit rates on the server, and fetches what it found. @throws TroubleError */

@@ -22,7 +22,7 @@ export const useSaveAll = create<SaveState>(() => ({ progress: null, told: null,
 let stop: AbortController | null = null;
 export const stopSaving = (): void => stop?.abort();
 
-/** Whether this browser lets a person choose a folder. */
+/** Tells whether this browser lets a person choose a folder. */
 export const canChooseFolder = (): boolean => typeof window.showDirectoryPicker === 'function';
 
 /** Saves exports into a folder that the person chooses. @returns whether they chose one. */

@@ -10,7 +10,7 @@ import { tryExportSizes } from '@media/worker/tasks';
 /** A trial begins when nothing was changed for this long, in milliseconds. */
 const CALM = 700;
 
-/** What clips were found to come to, by what their size depends on. */
+/** Results of size trials, by the key of what the size depends on. */
 export const useSizeTrials = create<Record<string, TriedSize>>(() => ({}));
 
 /** Everything that was tried. */

@@ -30,7 +30,7 @@ export function readyJob(): Job {
   return { ...job, edit: applyCommand(job.edit, { type: 'set-words', words }) };
 }
 
-/** One job that is ready to be exported, in a browser that makes every file at once. */
+/** Sets up a job that is ready to be exported, in a browser that makes every file at once. */
 export async function readyToExport(): Promise<void> {
   await storage.clear();
   useJobs.setState({ ...NO_JOBS, loaded: true });

@@ -139,7 +139,7 @@ export async function missingMaster(job: Job): Promise<Master | null> {
   return null;
 }
 
-/** Whether a master's bytes are still in this browser. */
+/** Tells whether a master's bytes are still in this browser. */
 async function hasBytes(master: Pick<Master, 'fingerprint'>): Promise<boolean> {
   return (await storedFile('masters', master.fingerprint)) !== null;
 }

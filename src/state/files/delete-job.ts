@@ -26,7 +26,7 @@ export async function letMasterGo(id: string, fingerprint: string): Promise<void
   if (!isUsed(fingerprint, id)) await forgetMaster(fingerprint);
 }
 
-/** Whether any job, or any but one, was made from a file. */
+/** Tells whether any job, or any but one, was made from a file. */
 export function isUsed(fingerprint: string, but?: string): boolean {
   return Object.values(useJobs.getState().listed).some(
     ({ head }) => head.id !== but && head.masters.some((master) => master.fingerprint === fingerprint),

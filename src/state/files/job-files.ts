@@ -13,7 +13,7 @@ import { loadJob } from '../store';
 import { awaitOutcome } from '../task';
 
 interface JobFilesState {
-  /** What is on its way out or in, or null. */
+  /** Running save or import, or null. */
   busy: { name: string; progress: Progress | null } | null;
   trouble: Trouble | null;
 }
@@ -112,13 +112,13 @@ export async function takeFile(file: File): Promise<string | null> {
   return null;
 }
 
-/** Whether a file is one that a job was saved as, by how it begins. @throws where it cannot be read. */
+/** Tells whether a file is one that a job was saved as, by how it begins. @throws where it cannot be read. */
 async function isJobFile(file: File): Promise<boolean> {
   if (await isArchive(file)) return true;
   return /^\s*\{\s*"format":\s*"gusset-job"/.test(await file.slice(0, 200).text());
 }
 
-/** Whether a file begins as an archive does (APPNOTE.TXT 4.3.7: the local file header's signature). */
+/** Tells whether a file begins as an archive does (APPNOTE.TXT 4.3.7: the local file header's signature). */
 async function isArchive(file: File): Promise<boolean> {
   const head = new Uint8Array(await file.slice(0, 4).arrayBuffer());
   return head[0] === 0x50 && head[1] === 0x4b && head[2] === 3 && head[3] === 4;

@@ -2,7 +2,7 @@ import { create } from 'zustand';
 import { PLAIN_WISHES, type Wishes } from '@core/framing/following';
 import { MAIN_TRACK } from '@core/layout/pane';
 
-/** What a change of a framing is for: the whole shot, or the frame on screen and what follows. */
+/** Scope of a framing's change: the whole shot, or the frame on screen and what follows. */
 export type Mode = 'shot' | 'frame';
 export type Panel = 'place' | 'motion' | 'follow' | 'turn' | 'layout' | 'copy';
 

@@ -16,10 +16,10 @@ import { storedFile, writeSmall } from '@media/store/storage';
 import { gatherEvidenceOf } from '@media/worker/tasks';
 import { alone } from '../store';
 
-/** What was found for following, by fingerprint. */
+/** Evidence for following, by fingerprint. */
 export const useEvidence = create<Record<string, Evidence>>(() => ({}));
 
-/** What was looked at of a master in this visit or an earlier one. */
+/** Loads the evidence of a master from this visit or an earlier one. */
 export async function loadEvidence({ fingerprint }: Pick<Master, 'fingerprint'>): Promise<Evidence> {
   const known = useEvidence.getState()[fingerprint];
   if (known) return known;
@@ -30,7 +30,7 @@ export async function loadEvidence({ fingerprint }: Pick<Master, 'fingerprint'>)
   return now;
 }
 
-/** One that cannot be read is gathered again. */
+/** Reads stored evidence; null for what cannot be read, which is gathered again. */
 async function readStored(fingerprint: string): Promise<Evidence | null> {
   const file = await storedFile('passes', passNames(fingerprint).evidence);
   if (!file) return null;

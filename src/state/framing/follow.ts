@@ -103,7 +103,7 @@ async function follow(
 /** Whom a framing is to follow. */
 type Choose = (subjects: readonly Subject[], framing: Framing) => readonly Subject[];
 
-/** Those that it follows already, else the one that the shot is most likely about. */
+/** Chooses the subjects that it follows already, else the one that the shot is most likely about. */
 const best: Choose = (subjects, { following }) => {
   const known = following ? followedSubjects(subjects, following) : [];
   return known.length > 0 ? known : subjects.slice(0, 1);
@@ -168,7 +168,7 @@ const findMaster = ({ masters }: Job, shot: Shot) => {
   return master;
 };
 
-/** What was found of a shot's master. */
+/** Finds the evidence of a shot's master. */
 const getEvidence = ({ masters }: Pick<Job, 'masters'>, shot: Shot): Evidence => {
   const fingerprint = masters.find(({ id }) => id === shot.master)?.fingerprint ?? '';
   return useEvidence.getState()[fingerprint] ?? noEvidence(fingerprint);
@@ -213,7 +213,7 @@ async function solve(
   dispatch(id, { type: 'set-framings', act: 'follow', owner, framings: found });
 }
 
-/** Whether two framings say the same. */
+/** Tells whether two framings say the same. */
 const same = (a: Framing, b: Framing): boolean => a === b || JSON.stringify(a) === JSON.stringify(b);
 
 function withNotes(

@@ -48,7 +48,7 @@ const record: ExportRecord = {
 const file = (): JobFile => useJobs.getState().files['job-1']!;
 const cut = () => activeClip(file().job.edit).cut;
 const settled = () => new Promise((resolve) => setTimeout(resolve, 5));
-/** What a page finds that is opened now. */
+/** Opens the stored jobs as a new page would. */
 async function reopened(): Promise<void> {
   await settled();
   useJobs.setState(NO_JOBS);

@@ -52,7 +52,7 @@ const JOIN_WITHIN = 1200;
 
 interface JobsState {
   loaded: boolean;
-  /** What the list shows, by job. */
+  /** Heads of jobs for the list, by job. */
   listed: Record<string, Listed>;
   /** Jobs that were opened. */
   files: Record<string, JobFile>;
@@ -128,7 +128,7 @@ export async function openJobs(): Promise<void> {
 /** How often each job was opened in this tab. */
 const visits = new Map<string, number>();
 
-/** What becomes of this tab's work on a job. */
+/** Creates the listener for this tab's work on a job. */
 const createListener = (id: string): WorkListener => ({
   async onGained() {
     await readAnew(id);
@@ -228,7 +228,10 @@ function forget(id: string): void {
   }));
 }
 
-/** What another tab took away while it was changed here is kept as a job of its own: nothing is lost (`jobs.test.ts`). */
+/**
+ * Keeps a job that another tab took away while it was changed here as a job of its own: nothing is lost
+ * (`jobs.test.ts`).
+ */
 async function keepAsCopy(file: JobFile): Promise<void> {
   const { job } = file;
   const watched = !isMine(job.id);
@@ -278,7 +281,7 @@ function getJobFile(id: string): JobFile {
   return file;
 }
 
-/** Whether a job may be changed in this tab. */
+/** Tells whether a job may be changed in this tab. */
 export const isMine = (id: string): boolean => useJobs.getState().watched[id] !== true;
 
 /** A refused change is not told any longer. */
@@ -296,8 +299,8 @@ function put(before: JobFile, done: Done, next: Pick<JobFile, 'job' | 'history'>
 }
 
 /**
- * What a command changes; null where that is nothing, or where the job could not be opened again with it, which every
- * page of the job tells.
+ * Computes what a command changes; null where that is nothing, or where the job could not be opened again
+ * with it, which every page of the job tells.
  */
 function changeOrRefusal(job: Job, command: Command): Change | null {
   const { id, edit } = job;

@@ -18,7 +18,7 @@ const SETTING = 'rule-sheets';
 
 interface SheetsState {
   shelf: Shelf;
-  /** What clips of this browser are judged by. */
+  /** Rule sheets that clips of this browser are judged by. */
   sheets: Sheets;
   /** Outlets of which stored versions could not be read. */
   lost: string[];
@@ -41,7 +41,7 @@ function show(shelf: Shelf, lost: string[] = useSheets.getState().lost): void {
   useSheets.setState({ shelf, sheets: sheetsInUse(SHIPPED_SHEETS, shelf), lost });
 }
 
-/** What is stored, and the outlets whose sheets could not be read. */
+/** Stored sheets, and the outlets whose sheets could not be read. */
 const stored = sharedSetting<ReturnType<typeof readShelf>>(SETTING, {
   label: 'rule sheets',
   read(text, onLoss) {
@@ -91,7 +91,7 @@ export const sheetVersions = (shelf: Shelf, outlet: string): RuleSheet[] =>
 /** Sheets that were removed, and can come back. */
 export const listRemovedSheets = (shelf: Shelf): RuleSheet[] => removedSheets(SHIPPED_SHEETS, shelf);
 
-/** Whether a sheet ships with the program. */
+/** Tells whether a sheet ships with the program. */
 export const isShipped = (outlet: string): boolean => SHIPPED_SHEETS.some((sheet) => sheet.outlet === outlet);
 
 /** A sheet as a file to keep or hand on. */

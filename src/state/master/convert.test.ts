@@ -8,7 +8,7 @@ jest.mock('@media/send/upload', () => ({
 
 const id = 'a'.repeat(32);
 const film = (name = 'tape.avi') => new File(['film'], name);
-/** What the server answers, by address; and what it was asked, in order. */
+/** Answers of the server, by address; and the requests to it, in order. */
 let answers: Record<string, () => Partial<Response>>;
 let asked: string[];
 const settled = () => new Promise((resolve) => setTimeout(resolve, 10));

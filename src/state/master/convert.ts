@@ -28,10 +28,10 @@ const ASK_EVERY = 400;
 const SERVER: ServerName = { who: 'The server', errand: 'convert' };
 
 interface ConvertState {
-  /** What is under way, or null. Bytes while it is sent and fetched, seconds while it is converted. */
+  /** Running step, or null. Bytes while it is sent and fetched, seconds while it is converted. */
   stage: { name: 'send' | 'wait' | 'convert' | 'fetch'; done: number; total: number | null } | null;
   trouble: Trouble | null;
-  /** Whether the file that was refused can be converted; null while the server is asked. */
+  /** True when the file that was refused can be converted; null while the server is asked. */
   able: boolean | null;
 }
 
@@ -39,7 +39,10 @@ export const useConvert = create<ConvertState>(() => ({ stage: null, trouble: nu
 
 let stop: AbortController | null = null;
 
-/** Whether a file that was refused with a trouble can be converted: by its trouble, and by what the server has. */
+/**
+ * Tells whether a file that was refused with a trouble can be converted: by its trouble, and by what the
+ * server has.
+ */
 export async function canConvert(trouble: Trouble): Promise<boolean> {
   if (!CURABLE.includes(trouble.code)) return false;
   try {

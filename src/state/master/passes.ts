@@ -31,7 +31,7 @@ export type PassState =
 /** By fingerprint. */
 export const usePasses = create<Record<string, PassState>>(() => ({}));
 
-/** What a look found, or null before it is done. */
+/** Selects the result of an analysis, or null before it is done. */
 export const selectPass = (state: PassState | undefined): Pass | null =>
   state?.state === 'done' ? state.pass : null;
 

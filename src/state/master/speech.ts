@@ -19,7 +19,7 @@ export type SpeechState =
 /** By fingerprint. */
 export const useSpeech = create<Record<string, SpeechState>>(() => ({}));
 
-/** What was found in the track that a master takes, or null before that. */
+/** Selects the speech in the track that a master uses, or null before it was searched. */
 export const selectSpeech = (
   state: SpeechState | undefined,
   { soundTrack }: Pick<Master, 'soundTrack'>,
@@ -74,7 +74,10 @@ export function seekSpeech(master: Master): void {
   });
 }
 
-/** What an earlier visit found; what cannot be read, or was heard in another track, is searched again. */
+/**
+ * Reads the speech that an earlier visit found; what cannot be read, or was heard in another track, is
+ * searched again.
+ */
 async function storedSpeech({ fingerprint, soundTrack }: Master): Promise<Speech | null> {
   const file = await storedFile('passes', passNames(fingerprint).speech);
   if (!file) return null;

@@ -143,7 +143,7 @@ export async function proposeCovers(job: Job, plan: RenderPlan, timeline: Timeli
   );
 }
 
-/** Whether the middle of what is followed lies on the canvas at an output frame. */
+/** Tells whether the middle of what is followed lies on the canvas at an output frame. */
 function isInView({ from, to, rect }: SeenSubject, frame: number, { width, height }: Size): boolean {
   const { x, y } = computeCentre(rect);
   return frame >= from && frame < to && x >= 0 && y >= 0 && x < width && y < height;

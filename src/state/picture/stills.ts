@@ -50,7 +50,7 @@ export function useStills(source: Source, frames: readonly number[], height: num
   return found;
 }
 
-/** One small picture of a frame; null where the master cannot be read. */
+/** Renders a small picture of a frame; null where the master cannot be read. */
 export async function renderStill(source: Source, frame: number, height: number): Promise<Blob | null> {
   let found: Blob | null = null;
   const take = (_frame: number, still: Blob) => (found = still);

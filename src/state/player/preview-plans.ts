@@ -20,7 +20,7 @@ export type PreviewPlans = Readonly<Record<string, RenderPlan[]>>;
 export interface WordsDraft {
   text: ClipText;
   canvases: readonly Canvas[];
-  /** What is shown: the clip, or in its place its end card or its cover. */
+  /** Side that is shown: the clip, or in its place its end card or its cover. */
   side: 'clip' | 'card' | 'cover';
 }
 

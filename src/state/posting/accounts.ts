@@ -71,7 +71,7 @@ export async function chooseAccount({ outlet, id }: Account): Promise<void> {
   useAccounts.setState({ chosen: await storedChoice.change(take) });
 }
 
-/** What an outlet can do. @throws TroubleError */
+/** Asks for the abilities of an outlet. @throws TroubleError */
 export const outletAbilities = (outlet: string): Promise<Abilities> =>
   askJson(SERVER, abilitiesPath(outlet), abilitiesSchema);
 
@@ -85,7 +85,10 @@ export const searchLongVideos = async (account: string, search: string): Promise
     .videos;
 
 /** Goes to an outlet to sign in. @param back the page of the app to come back to. */
-export const signInToOutlet = ({ outlet, name }: Pick<RuleSheet, 'outlet' | 'name'>, back: string): Promise<void> =>
+export const signInToOutlet = (
+  { outlet, name }: Pick<RuleSheet, 'outlet' | 'name'>,
+  back: string,
+): Promise<void> =>
   tried(async () => {
     const body = { outlet, back };
     const { go } = await askJson(SERVER, SIGN_INS, signInAnswerSchema, { method: 'POST', body }).catch(

@@ -24,13 +24,13 @@ export const POSTING: ServerName = { who: 'The server', errand: 'post' };
 interface PostedState {
   /** Posts that the server has of this browser, by id. */
   posts: Readonly<Record<string, Posted>>;
-  /** What went wrong with the last thing that was asked of one, by id. */
+  /** Error of the last action on a post, by its ID. */
   troubles: Readonly<Record<string, Trouble>>;
-  /** Whether all of them were told; `down` while the server does not answer. */
+  /** State of the answers: asking, all told, or `down` while the server does not answer. */
   heard: 'asking' | 'all' | 'down';
 }
 
-/** What the server posts, as it stands there. */
+/** Posts as they stand on the server. */
 export const useFollowedPosts = create<PostedState>(() => ({ posts: {}, troubles: {}, heard: 'asking' }));
 
 /** Takes what the server says of posts, unless more is known of them already, and notes it with their jobs. */

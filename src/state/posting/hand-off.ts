@@ -22,7 +22,7 @@ const SERVER: ServerName = { who: 'The server', errand: 'hand-off' };
 interface HandOffState {
   /** Where phones reach the server; null where they do not, and not there before it was asked. */
   lan?: string | null;
-  /** Whether the server does not answer now. */
+  /** True when the server does not answer now. */
   isDown: boolean;
   /** By id; that of an export is {@link toOfferId}. */
   offers: Readonly<Record<string, Offer>>;

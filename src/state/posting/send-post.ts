@@ -47,7 +47,7 @@ export const useSendings = create<PostsState>(() => ({ sending: {}, troubles: {}
 
 const stops = new Map<string, AbortController>();
 
-/** What a file is called on the server once it is there, and its post once that was asked for. */
+/** IDs that the server gave a file, and its post once there is one. */
 const givenSchema = z.object({ upload: randomIdSchema, id: randomIdSchema });
 const givenSetting = (exportId: string): string => `given/${exportId}`;
 

@@ -1,4 +1,6 @@
-/** What is stored of a job: its head for the list, its document and history, the changes since, and its records. */
+/**
+ * Stored part of a job: its head for the list, its document and history, the changes since, and its records.
+ */
 export type Piece = 'head' | 'document' | 'history' | 'entry' | 'export' | 'post';
 
 const JOB = 'job/';

@@ -49,7 +49,7 @@ async function keysByJob(): Promise<Map<string, Record<Piece, string[]>>> {
   return jobs;
 }
 
-/** What the list shows of every stored job, and the texts of its records. */
+/** Entry of the list for a stored job, and the texts of its records. */
 export interface ListedJob {
   head: Head;
   exports: string[];

@@ -5,10 +5,10 @@ import { tellTabs } from './tabs';
 
 /** Changes that are stored one by one before the job is written whole again. */
 const FOLD_AFTER = 150;
-/** What could not be stored is tried again after so long. */
+/** Delay after which a failed write is tried again. */
 const TRY_AGAIN_MS = 5000;
 
-/** What the writer works with. */
+/** Services of the writer. */
 interface Surroundings {
   /** A job as it is in this tab by now. */
   fileOf(id: string): JobFile | undefined;
@@ -24,7 +24,7 @@ interface Stored {
   revision: number;
   /** Changes stored one by one since the job was written whole. */
   entries: number;
-  /** What is here was found to be in conflict with what is stored; until that is read. */
+  /** True when the job here is in conflict with the stored one; until that is read. */
   conflict: boolean;
   /** Writes a job that is not stored at all yet; null once it is. */
   create: ((file: JobFile) => Promise<void>) | null;
@@ -38,7 +38,7 @@ export class JobWriter {
 
   constructor(private readonly around: Surroundings) {}
 
-  /** What is stored was read, or written by another tab. */
+  /** Takes note of the revision that was read, or written by another tab. */
   known(id: string, revision: number): void {
     const stored = this.of(id);
     stored.revision = revision;

@@ -65,7 +65,7 @@ export function sharedSetting<T>(name: string, form: Form<T>): SharedSetting<T> 
   let channel: BroadcastChannel | null = null;
   /** Changes that could not be stored yet, in order. */
   let unstored: ((stored: T) => T)[] = [];
-  /** What was stored when it was read last. */
+  /** Value that was stored when it was last read. */
   let known = form.read(null, () => undefined);
   const open = (): BroadcastChannel | null =>
     typeof BroadcastChannel === 'undefined'
@@ -95,7 +95,7 @@ export function sharedSetting<T>(name: string, form: Form<T>): SharedSetting<T> 
         setTrouble('unread', name, null);
       },
     });
-  /** What is stored, with the first changes that are not. */
+  /** Applies the first changes that are not stored to what is stored. */
   const withUnstored = (count = unstored.length): T =>
     unstored.slice(0, count).reduce<T>((value, make) => make(value), known);
   const store = () =>

@@ -1,6 +1,6 @@
 import { createAsyncStorage } from '@react-native-async-storage/async-storage';
 
-/** What this browser stores of jobs and settings: small texts, each written by itself. Media lie elsewhere. */
+/** Storage of jobs and settings in this browser: small texts, each written by itself. Media lie elsewhere. */
 export const storage = createAsyncStorage('gusset');
 
 const SETTING = 'setting/';

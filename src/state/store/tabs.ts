@@ -2,7 +2,7 @@ import type { Entry, Head } from '@core/job/document';
 import type { RecordChange } from '../listed';
 import { type Kept, keepLock } from './locks';
 
-/** What tabs tell each other of stored jobs, after it was stored. */
+/** Message between tabs about stored jobs, sent after it was stored. */
 export type TabMessage =
   | { type: 'changed'; id: string; entry: Entry; head: Head }
   /** Stored whole: what is known of it elsewhere is to be read anew. */
@@ -32,7 +32,7 @@ const toName = (id: string): string => `gusset/work/${id}`;
 const working = new Map<string, Kept>();
 const waits = new Map<string, AbortController>();
 
-/** What becomes of the work on a job. */
+/** Callbacks of the work on a job. */
 export interface WorkListener {
   /** This tab has it from now on. */
   onGained(): void;

@@ -16,9 +16,9 @@ export type OwnFont = z.infer<typeof ownFontsSchema>[number];
 
 /** The fonts that words may have. */
 interface FontsState {
-  /** Which characters they have; null until the list was read. */
+  /** Characters of the fonts; null until the list was read. */
   book: FontBook | null;
-  /** Those that a person brought in. */
+  /** Fonts that a person brought in. */
   own: OwnFont[];
   trouble: Trouble | null;
 }
@@ -49,7 +49,7 @@ function readFonts(): Promise<void> {
   return reading;
 }
 
-/** Which characters fonts have; null until that is known. */
+/** Finds the characters of the fonts; null until they are known. */
 export function useFontBook(): FontBook | null {
   useEffect(() => void readFonts(), []);
   return useFontList((state) => state.book);

@@ -2,7 +2,7 @@ import { create } from 'zustand';
 import type { ClipText } from '@core/words/clip-text';
 import type { CanvasText } from '@core/words/canvas-text';
 
-/** What of the words is worked on. */
+/** Parts of the words that can be worked on. */
 export const WORDS_WORK = ['titles', 'captions', 'cover'] as const;
 export type WordsWork = (typeof WORDS_WORK)[number];
 export const BLOCK_PANELS = ['write', 'look', 'place', 'time', 'styles'] as const;
@@ -13,7 +13,7 @@ export type CaptionPanel = (typeof CAPTION_PANELS)[number];
 /** Words that are shown while a hand moves them, not yet a step of the job. */
 export interface TextDraft {
   text: ClipText;
-  /** What the canvas that is worked on has of its own. */
+  /** Overrides of the canvas that is worked on. */
   canvasText: CanvasText;
 }
 

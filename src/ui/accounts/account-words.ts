@@ -1,6 +1,6 @@
 import type { Account, SignInFault } from '@core/posting/accounts';
 
-/** What became of a sign-in, and what to do. */
+/** Words for what became of a sign-in, and what to do. */
 export const FAULTS: Record<SignInFault, { what: string; todo: string }> = {
   refused: {
     what: 'You were not signed in: the outlet says that it was refused.',
@@ -28,7 +28,7 @@ export const FAULTS: Record<SignInFault, { what: string; todo: string }> = {
   },
 };
 
-/** What keeps an account from being posted as; null for nothing. */
+/** Says what keeps an account from being posted as; null for nothing. */
 export function accountTrouble({ state, scopes }: Account): string | null {
   if (state === 'expired') return 'The sign-in has expired.';
   if (state === 'withdrawn') return 'What you allowed was taken back at the outlet.';

@@ -115,7 +115,7 @@ function Table({ rows }: { rows: readonly CellRow[] }) {
 const toKey = ({ cell }: CellRow): string => `${cell.clip} ${cell.canvas} ${cell.placement}`;
 const toName = ({ cell, words }: CellRow): string => `${cell.clipName}, ${cell.label}: ${words}`;
 
-/** One clip on one canvas: a tap works on it, and shows what was found. */
+/** Cell of one clip on one canvas: a tap works on it, and shows its findings. */
 function Cell({ row, title, more }: { row: CellRow; title: string; more?: string }) {
   const job = useJob();
   const { cell, worst, words } = row;

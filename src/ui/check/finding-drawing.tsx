@@ -13,7 +13,7 @@ import { colours } from '../theme/tokens';
 const ROWS = 120;
 const RULER = 240;
 
-/** What a finding says, drawn: the clip against its limit, the bare strip of the frame, or what the outlet covers. */
+/** Drawing of a finding: the clip against its limit, the bare strip of the frame, or what the outlet covers. */
 export function FindingDrawing({ finding }: { finding: Finding }) {
   if (finding.severity === 'pass') return null;
   if (finding.rule === 'length' && 'limit' in finding.values)

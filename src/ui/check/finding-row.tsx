@@ -15,7 +15,7 @@ import { card, colours, space } from '../theme/tokens';
 import { FindingDrawing } from './finding-drawing';
 import { OverrideForm } from './override-form';
 
-/** What a rule found: measured, limit, where it is, and the ways out. */
+/** Row of a finding: measured value, limit, where it is, and the ways out. */
 export function FindingRow({ finding }: { finding: Finding }) {
   const job = useJob();
   const sheets = useRuleSheets();

@@ -15,12 +15,12 @@ const KINDS: { kind: ReportKind; label: string }[] = [
 ];
 
 interface Props {
-  /** What it is of, in a line. */
+  /** Subject of the report, in a line. */
   about: string;
   make: (kind: ReportKind) => Promise<File>;
 }
 
-/** What was found, as a file of some kind. */
+/** Buttons that save the findings as a file. */
 export function ReportButtons({ about, make }: Props) {
   const [making, setMaking] = useState(false);
   const [trouble, setTrouble] = useState<Trouble | null>(null);

@@ -10,7 +10,7 @@ import { type BoardCell, countedAs, rankSeverity, findWorstSeverity } from '@cor
 import { ruleName } from '@core/check/finding';
 import type { Severity } from '@core/check/rule';
 
-/** What is shown of the cells: all, those with a stop, or those with a warning or a stop. */
+/** Filter of the cells: all, those with a stop, or those with a warning or a stop. */
 export type Shown = 'all' | 'warn' | 'stop';
 export type Order = 'worst' | 'clip' | 'placement';
 

@@ -20,7 +20,7 @@ const LEAST_TILE = 44;
 
 const STEPS: Record<string, number> = { ArrowLeft: -1, ArrowRight: 1, PageDown: -10, PageUp: 10 };
 
-/** What lies around the playhead, enlarged: it is drawn past the playhead, frame by frame. */
+/** Enlarged strip around the playhead: it is drawn past the playhead, frame by frame. */
 export function CloseStrip({ tools, width }: { tools: CutTools; width: number }) {
   const { source, range, shots } = tools;
   const frame = usePlayer((state) => state.frame);

@@ -21,7 +21,7 @@ const LINE = 4;
 
 const STEPS: Record<string, number> = { ArrowLeft: -1, ArrowRight: 1, PageDown: -10, PageUp: 10 };
 
-/** One end of what is kept: a tab that is dragged, or moved by arrow keys. */
+/** Handle at one end of a range: a tab that is dragged, or moved by arrow keys. */
 export function CutHandle({ edge, left, frame, frames, onBegin, onMove, onStep }: Props) {
   const drag = Gesture.Pan()
     .runOnJS(true)

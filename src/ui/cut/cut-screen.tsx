@@ -33,7 +33,7 @@ const WORK = [
 ] as const;
 type Work = (typeof WORK)[number]['value'];
 
-/** What is kept of the masters: ranges to the exact frame, their order, and the length that comes of it. */
+/** Screen of the cut: ranges of the masters to the exact frame, their order, and the resulting length. */
 export function CutScreen() {
   const tools = useCut();
   const { label } = useTarget();

@@ -27,7 +27,7 @@ const SEEN = ['All', 'Half', 'A quarter', 'An eighth', 'A sixteenth'];
 
 interface Props {
   tools: CutTools;
-  /** Whether shots are worked on: their starts are then drawn strongly. */
+  /** True when shots are worked on: their starts are then drawn strongly. */
   shotMarks: boolean;
 }
 
@@ -128,7 +128,7 @@ function listMarks(shots: readonly Shot[], place: (frame: number) => number): Sh
   });
 }
 
-/** What of a master no range keeps. */
+/** Lists the parts of a master that no range keeps. */
 function listGaps(
   ranges: readonly { in: number; out: number }[],
   frames: number,

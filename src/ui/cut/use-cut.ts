@@ -10,7 +10,7 @@ import { dispatch } from '@state/job';
 import { player, usePlayer } from '@state/player';
 import { useClip, useJob, useLooks, useSource } from '../job/job-context';
 
-/** What is being cut, and the ways to change it. */
+/** Cut of a clip, and the ways to change it. */
 export interface CutTools {
   cut: Cut;
   /** The range that is worked on, and its place. */

@@ -36,7 +36,10 @@ const SIZE_FROM = {
   reckoned: 'From bit rate and length',
 };
 
-/** What this browser makes is written twice: what is encoded, and the file of it. What the server makes is fetched. */
+/**
+ * Copies that an encoder writes: this browser writes the encoded packets and the file; from the server the
+ * file is fetched.
+ */
 const WRITTEN = { browser: 2, server: 1 };
 
 const roomWords = (need: number, free: number): string =>
@@ -45,9 +48,9 @@ const roomWords = (need: number, free: number): string =>
     : `Takes ${bytesLabel(need)} of ${bytesLabel(free)} free while it is made.`;
 
 interface Props {
-  /** What the check says of the size. */
+  /** Finding of the check on the size. */
   size: Extract<Finding, { rule: 'file-size' }> | undefined;
-  /** Whether the size is being measured. */
+  /** True when the size is being measured. */
   trying: boolean;
 }
 
@@ -125,7 +128,9 @@ export function EncodingCard({ size, trying }: Props) {
               </Fold>
               <Fold
                 title="What a viewer gets"
-                detail={trial && current ? `${bitsLabel(adviseBitrate(trial).knee)} advised` : 'not measured yet'}
+                detail={
+                  trial && current ? `${bitsLabel(adviseBitrate(trial).knee)} advised` : 'not measured yet'
+                }
               >
                 <TrialFields />
               </Fold>

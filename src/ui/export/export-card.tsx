@@ -19,7 +19,7 @@ import { colours, space } from '../theme/tokens';
 import { ProofTable } from './proof-table';
 import { useCanvasLabel } from '../job/use-target';
 
-/** One export that ended, and what came of it. */
+/** Card of an export that ended, with its result. */
 export function ExportCard({ record, stale }: { record: ExportRecord; stale: boolean }) {
   const label = useCanvasLabel()(record);
   const facts = [

@@ -20,7 +20,7 @@ import { useKeys } from '../parts/use-keys';
 import { Soft, Strong } from '../parts/words';
 import { colours, space } from '../theme/tokens';
 
-/** One frame of a finished file, and the same of the plan. */
+/** Pictures of one frame: of the finished file, and of the plan. */
 interface Pair {
   frame: number;
   made: Blob;
@@ -149,7 +149,7 @@ function Made({ job, record }: { job: Job; record: ExportRecord }) {
 
 const FILLS = { width: '100%', height: '100%', objectFit: 'contain', display: 'block' } as const;
 
-/** What a player shows, in the picture's own size. */
+/** Captures the picture of a player, in the picture's own size. */
 async function captureFrame(player: HTMLVideoElement): Promise<Blob> {
   const surface = new OffscreenCanvas(player.videoWidth, player.videoHeight);
   const ink = surface.getContext('2d', { alpha: false });

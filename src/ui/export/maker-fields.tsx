@@ -13,7 +13,10 @@ import { Soft } from '../parts/words';
 import { space } from '../theme/tokens';
 import { useEncoding } from './use-encoding';
 
-/** Whether this browser or the server makes the file, and what of the person's lies on the server. */
+/**
+ * Fields that choose whether this browser or the server makes the file, and tell what of the person's lies on
+ * the server.
+ */
 export function MakerFields() {
   const job = useJob();
   const clip = useClip();

@@ -17,7 +17,7 @@ interface Props {
 /** Levels that can be forced, times ten. */
 const LEVELS = [30, 31, 32, 40, 41, 42, 50, 51, 52] as const;
 
-/** What of the picture's stream is seldom changed. */
+/** Fields of the video stream that are seldom changed. */
 export function PictureFields({ encoding, made, onChange }: Props) {
   const { profile, level, keySeconds } = encoding;
   const isLossless = made.kind === 'lossless';

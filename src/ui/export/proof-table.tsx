@@ -4,7 +4,7 @@ import { Mark } from '../parts/mark';
 import { Figures, Soft, Strong } from '../parts/words';
 import { colours, space } from '../theme/tokens';
 
-/** What reading the finished file back showed, fact by fact. */
+/** Table of what reading the finished file back showed, fact by fact. */
 export function ProofTable({ proof }: { proof: Proof }) {
   const { left, top, right, bottom } = proof.borders;
   const bare = left + top + right + bottom === 0;

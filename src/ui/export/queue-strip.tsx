@@ -14,14 +14,14 @@ import type { Queued } from './queue';
 import { progressWords, STAGES } from './queue-words';
 
 interface Props extends Queued {
-  /** Whether nothing that waits stands before it, or behind it. */
+  /** True when nothing that waits stands before it, or behind it. */
   first: boolean;
   last: boolean;
   /** Puts it one place forward (−1) or back (1). */
   onMove: (by: -1 | 1) => void;
 }
 
-/** One export of the queue: a strip that fills, with what can be done to it. */
+/** Strip of one export in the queue: it fills, with what can be done to it. */
 export function QueueStrip({ jobId, record, running, first, last, onMove }: Props) {
   const label = useCanvasLabel()(record);
   const job = useJob();

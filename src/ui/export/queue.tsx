@@ -37,7 +37,7 @@ export interface Queued {
 /** A finger that rests a moment takes hold; one that moves scrolls the page. */
 const TOUCH = { delay: 150, tolerance: 8 };
 
-/** What is being made, and what waits for it, of all jobs: in the order in which it is made. */
+/** Queue of exports of all jobs, in the order in which they are made. */
 export function Queue() {
   const queued = useQueued();
   const tells = doneNotice.use((state) => state.value) === 'on';

@@ -18,7 +18,7 @@ const FIELDS = [
   { key: 'threshold', label: 'Threshold', unit: '0–32', least: 0, most: 32, digits: 0 },
 ] as const;
 
-/** Whether pictures are sharpened before they are encoded, and how. */
+/** Fields that choose whether pictures are sharpened before they are encoded, and how. */
 export function SharpeningFields({ sharpening, onChange }: Props) {
   return (
     <View style={styles.group}>

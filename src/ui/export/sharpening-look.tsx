@@ -17,7 +17,7 @@ interface Drawn {
   sharpened: Blob;
 }
 
-/** What the sharpening does to the frame that the player stands at, pixel for pixel. */
+/** Preview of the sharpening on the frame that the player stands at, pixel for pixel. */
 export function SharpeningLook() {
   const job = useJob();
   const canvas = activeCanvas(useClip());

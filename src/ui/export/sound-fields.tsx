@@ -9,14 +9,14 @@ import { space } from '../theme/tokens';
 type Sound = Encoding['sound'];
 interface Props {
   sound: Sound;
-  /** Whether it is asked for bits a second. */
+  /** True when a bitrate is asked for. */
   hasRate: boolean;
-  /** What the outlet brings every clip to. */
+  /** Loudness that the outlet brings every clip to. */
   target: Placement['audio']['loudness'];
   onChange: (sound: Sound) => void;
 }
 
-/** What a loudness of one's own begins with where the outlet has none, in LUFS (common practice, no source). */
+/** Default of a loudness of one's own where the outlet has none, in LUFS (common practice, no source). */
 const USUAL_LOUDNESS = -14;
 
 /** How the sound is encoded, and how loud it becomes. */

@@ -20,7 +20,7 @@ function toPlace(bits: number, points: RateTrial['points']): number {
   return above - 1 + Math.log(bits / low) / Math.log(high / low);
 }
 
-/** What a viewer gets by bit rate, with the rate from which more gains next to nothing. */
+/** Chart of what a viewer gets by bitrate, with the rate from which more gains next to nothing. */
 export function TrialChart({ trial }: { trial: RateTrial }) {
   const [width, setWidth] = useState(0);
   const { points } = trial;

@@ -21,8 +21,8 @@ import { TrialChart } from './trial-chart';
 import { useEncoding } from './use-encoding';
 
 /**
- * What a trial found of the canvas at hand as it is now, and under which name that is kept: a copy of a job has what was
- * found of the first. Else what is kept of it from before, which is not current.
+ * Finds the trial of the canvas at hand as it is now, and the name under which it is kept: a copy of a job
+ * has what was found of the first. Else an earlier trial, which is not current.
  */
 export function useTrial(): { name: string; trial: RateTrial | null; current: boolean } {
   const job = useJob();
@@ -169,7 +169,7 @@ function scoreWords({ ssim, psnr, moving, banding }: TrialPoint): string {
     .join(', ');
 }
 
-/** What the whole file comes to at a video bit rate. */
+/** Computes the size of the whole file at a video bitrate. */
 function useBytes(): (bits: number) => number {
   const job = useJob();
   const { sheets } = useKnown(job.masters);

@@ -11,10 +11,10 @@ import { colours, TARGET } from '../theme/tokens';
 type Change = Partial<Layout>;
 type SetLayout = (change: Change, joins?: string) => void;
 
-/** Whether a field is small enough to stand in a row with others. */
+/** Tells whether a field is small enough to stand in a row with others. */
 const isTool = ({ type }: LayoutField<Change>): boolean => type === 'step' || type === 'colour';
 
-/** What can be set of the layout that is chosen. */
+/** Settings of the layout that is chosen. */
 export function LayoutDetails({ layout, setLayout }: { layout: Layout; setLayout: SetLayout }) {
   const { fields } = chosenLayout(layout);
   const tools = fields.filter(isTool);

@@ -1,7 +1,7 @@
 import type { Doubt } from '@core/framing/following';
 import type { SubjectKind } from '@core/follow/evidence';
 
-/** What kinds of subjects are called. */
+/** Names of the kinds of subjects. */
 export const KIND_WORDS: Record<SubjectKind, string> = {
   face: 'Face',
   person: 'Person',

@@ -9,7 +9,7 @@ import { Soft } from '../parts/words';
 import { space } from '../theme/tokens';
 import type { FramingTools } from './use-framing';
 
-/** One step of the tilt's buttons, in degrees. */
+/** Step of the tilt's buttons, in degrees. */
 const STEP = 0.5;
 
 /** Quarter turns, tilt, and making a drawn line level. */

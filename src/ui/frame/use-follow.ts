@@ -14,7 +14,7 @@ import { followFramings, loadEvidence, useBench, useEvidence } from '@state/fram
 import { useJob } from '../job/job-context';
 import type { FramingTools } from './use-framing';
 
-/** What was found of the shot at hand, and the ways to follow it. */
+/** Subjects of the shot at hand, and the ways to follow them. */
 export interface FollowTools {
   subjects: readonly Subject[];
   followed: readonly Subject[];

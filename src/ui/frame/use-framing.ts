@@ -71,7 +71,7 @@ export interface FramingTools {
   place(point: Vector): Point;
 }
 
-/** What the tools are worked out from. */
+/** Input of the tools. */
 interface Bench {
   job: Job;
   source: Source;

@@ -12,11 +12,11 @@ const SNAP_REACH = 7;
 
 type Vector = { x: number; y: number };
 
-/** What a drag does that does not move the window: told every place, and when it is the last. */
+/** Drag that does not move the window: called with every place, and with whether it is the last. */
 export type OtherDrag = (to: Vector, done: boolean) => void;
 
 interface Surface {
-  /** What a drag by some pixels of the screen moves the window by, 0…1 of the picture. */
+  /** Computes the movement of the window for a drag by some pixels of the screen, 0…1 of the picture. */
   moveOf(by: Vector): Vector;
   /** The place in the picture under a point of the surface, in pixels. */
   placeOf(point: Vector): Vector;

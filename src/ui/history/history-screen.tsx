@@ -41,7 +41,10 @@ function useHistory(): Shown[] {
   }, [sheets, posts, accountName]);
 }
 
-/** What was posted where, as whom and when: searched, saved as CSV, seen there and taken down. */
+/**
+ * Screen of the history: what was posted where, as whom and when, searched, saved as CSV, opened there and
+ * taken down.
+ */
 export function HistoryScreen() {
   const router = useRouter();
   const rows = useHistory();
@@ -93,7 +96,7 @@ export function HistoryScreen() {
   );
 }
 
-/** What opening the post page of a post is for. */
+/** Label of the button that opens the post page of a post. */
 const openWords = (state: HistoryRow['state']): string =>
   state === 'up' || state === 'down' ? 'Post again or elsewhere' : 'See it on its page';
 

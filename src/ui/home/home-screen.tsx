@@ -162,7 +162,7 @@ export function HomeScreen() {
   );
 }
 
-/** What went wrong at the door: a file that was refused, jobs that do not open. */
+/** Alerts on the first page: a file that was refused, jobs that do not open. */
 function Alerts() {
   const trouble = useBringIn((state) => state.trouble);
   const job = useJobFiles((state) => state.trouble);

@@ -17,7 +17,7 @@ import { StandingRow } from './standing-row';
 /** Rows of the poster that stands for a job. */
 export const POSTER_HEIGHT = 360;
 
-/** One job of the list: what it was made from, and where it stands. */
+/** Card of a job in the list: what it was made from, and where it stands. */
 export function JobCard({ listed }: { listed: Listed }) {
   const { id, title, poster, changedAt, clips } = listed.head;
   const { source, frame } = poster;

@@ -14,7 +14,7 @@ import { RenameDialog } from './rename-dialog';
 
 type Asking = 'menu' | 'rename' | 'keep' | 'delete' | null;
 
-/** What can be done with a job in the list. */
+/** Menu of a job in the list. */
 export function JobMenu({ listed }: { listed: Listed }) {
   const { id, title } = listed.head;
   const [asking, setAsking] = useState<Asking>(null);

@@ -3,7 +3,7 @@ import { isPosted } from '@core/job/records';
 import type { Listed } from '@state/listed';
 import type { Standing } from '../parts/mark';
 
-/** One thing to know of a job at a glance. */
+/** Fact of a job that is shown at a glance. */
 export interface JobStanding {
   standing: Standing;
   words: string;

@@ -11,7 +11,7 @@ import { useLatest } from '../parts/use-latest';
 import { Body, Figures, Soft, Strong } from '../parts/words';
 import { space } from '../theme/tokens';
 
-/** What a job keeps of this browser's storage, master by master, and a way to let a master go and keep the work. */
+/** Dialog on the storage that a job uses, master by master, and a way to let a master go and keep the work. */
 export function KeepDialog({ listed, onClose }: { listed: Listed; onClose: () => void }) {
   const [storage, setStorage] = useState<JobStorage | null>(null);
   const takeStorage = useLatest(setStorage);

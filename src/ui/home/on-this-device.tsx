@@ -26,7 +26,7 @@ export function NewerNotice() {
   );
 }
 
-/** Whether the app is kept on this device, and the way to install it. */
+/** Card that tells whether the app is kept on this device, with the way to install it. */
 export function OnThisDevice() {
   const { kept, install } = useOffline();
   return (

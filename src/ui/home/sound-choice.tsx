@@ -5,7 +5,7 @@ import { useBringIn } from '@state/files';
 import { Body } from '../parts/words';
 import { card, space } from '../theme/tokens';
 
-/** What a file whose sound cannot be decoded here may come in with: another of its tracks, or silence. */
+/** Choice for a file whose sound cannot be decoded here: another of its tracks, or silence. */
 export function SoundChoice({ onJob }: { onJob: (coming: Promise<string | null>) => void }) {
   const trouble = useBringIn((state) => state.trouble);
   const again = useBringIn((state) => state.again);

@@ -41,7 +41,7 @@ export function CanvasScreen() {
     const added = canvasAdded(clip, size, target.key);
     dispatch(job.id, { type: 'set-canvases', act: 'add', ...added });
   };
-  /** Whether the canvas is made for a placement besides its own, and how to say so; only where its size fits. */
+  /** Makes an extra placement of the canvas, with the words for it; only where its size fits. */
   const toAlso = ({ key, placement }: OutletPlacement) => {
     if (key === canvas.placement || !takesSize(placement.sizes, canvas)) return undefined;
     const others = canvas.also ?? [];

@@ -25,7 +25,7 @@ export function BackTool({ to }: { to: 'list' | 'sheet' }) {
   );
 }
 
-/** What the next of some steps did. */
+/** Says what the next of some steps did. */
 function toLabel(steps: readonly HistoryStep[] | undefined): string | null {
   const step = steps?.[steps.length - 1];
   return step ? stepLabel(step.command) : null;

@@ -42,7 +42,7 @@ export function useSource(): Source {
   }, [edit, masters, shown]);
 }
 
-/** What the looks at masters found; another only when a look is done, and not while it goes on. */
+/** Reads the analyses of masters; the value changes only when one is done, and not while it goes on. */
 export function useLooks(masters: readonly Master[]): PassOf {
   const done = usePasses(useShallow((all) => masters.map(({ fingerprint }) => selectPass(all[fingerprint]))));
   return useMemo(() => {
@@ -53,7 +53,7 @@ export function useLooks(masters: readonly Master[]): PassOf {
   }, [masters, done]);
 }
 
-/** What masters of the job are checked with. */
+/** Reads the context that masters of the job are checked with. */
 export function useKnown(masters: readonly Master[]): Known {
   const passOf = useLooks(masters);
   const sheets = useSheets((state) => state.sheets);
@@ -64,7 +64,7 @@ export function useKnown(masters: readonly Master[]): Known {
   );
 }
 
-/** What the diagnosis says of masters of the job, from what its pass found so far. */
+/** Reads the diagnosis of masters of the job, from what their analyses found so far. */
 export function useProblems(masters: readonly Master[]): Problem[] {
   const { edit } = useJob();
   const passOf = useLooks(masters);
@@ -101,7 +101,7 @@ export function useBoard(): BoardCell[] {
   return useChecks(({ boards }) => boards[id]) ?? NONE;
 }
 
-/** What was found of the canvas that is worked on; null before it was judged for the first time. */
+/** Reads the findings of the canvas that is worked on; null before it was judged for the first time. */
 export function useFindings(): Finding[] | null {
   const cells = useBoard();
   const clip = useClip();

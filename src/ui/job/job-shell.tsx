@@ -31,10 +31,10 @@ const PLAY_KEYS = {
   'Shift+w': () => player.stepFrames(10),
 };
 
-/** What another tab works on is only shown: neither touch nor keys reach it. */
+/** Properties of a page whose job another tab works on: neither touch nor keys reach it. */
 const INERT = { inert: true, 'aria-disabled': true } as object;
 
-/** What every page of a job stands in: the job itself, its player, and on a wide screen its sheet. */
+/** Shell of every page of a job: the job itself, its player, and on a wide screen its sheet. */
 export function JobShell({ id, children }: { id: string; children: ReactNode }) {
   const loaded = useJobs((state) => state.loaded);
   const job = useJobs((state) => state.files[id]?.job);
@@ -107,7 +107,7 @@ function WithPlayer({ job, children }: { job: Job; children: ReactNode }) {
   );
 }
 
-/** What stands over every page of a job when something is wrong with it. */
+/** Notices over every page of a job when something is wrong with it. */
 function Troubles({ job, lost }: { job: Job; lost: Master | null }) {
   const save = useJobs((state) => state.saveTroubles[job.id]);
   const refusal = useJobs((state) => state.refusals[job.id]);

@@ -14,7 +14,7 @@ import { card, colours, space } from '../theme/tokens';
 import { useClip, useJob } from './job-context';
 import { useRuleSheets, useTarget } from './use-target';
 
-/** What a rate does to the clip, before it is chosen. */
+/** Says what a rate does to the clip, before it is chosen. */
 function describeCost(job: Job, sheets: Sheets, rate: FrameRate): string {
   const edit = applyCommand(job.edit, { type: 'set-rate', rate });
   return costWords(planOfJob({ masters: job.masters, edit }, sheets));

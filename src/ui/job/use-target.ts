@@ -11,7 +11,7 @@ import { useClip } from './job-context';
 /** The rule sheets that clips are judged by. */
 export const useRuleSheets = (): Sheets => useSheets((state) => state.sheets);
 
-/** What the canvas being worked on is judged by, with the canvas's mark. */
+/** Reads the placement that the canvas being worked on is judged by, with the canvas's mark. */
 export function useTarget(): OutletPlacement & { mark: CanvasMark } {
   const canvas = activeCanvas(useClip());
   const sheets = useRuleSheets();

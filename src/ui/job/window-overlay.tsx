@@ -5,7 +5,7 @@ import { computeCorners, type PictureWindow } from '@core/framing/window';
 import type { CanvasMark } from '../theme/dyes';
 import { colours, fonts } from '../theme/tokens';
 
-/** One window on the master. */
+/** Window on the master. */
 export interface ShownWindow {
   key: string;
   /** 0…1 of the picture. */

@@ -30,7 +30,7 @@ export function useRepair(): (repairs: Repairs) => void {
   };
 }
 
-/** What is wrong with the master and what it means for the clips, each with its repair. */
+/** List of what is wrong with the master and what it means for the clips, each with its repair. */
 export function Diagnosis() {
   const job = useJob();
   const source = useSource();

@@ -13,7 +13,7 @@ const LOOKS = [0.5, 0.15, 0.85];
 /** The colour of a clip: a source in it is drawn as it is decoded. */
 const CLIP = { primaries: 'bt709', transfer: 'bt709' };
 
-/** What becomes of a master in high dynamic range or in wide colours: both, beside each other. */
+/** Card of a master in high dynamic range or in wide colours: before and after, beside each other. */
 export function LightCard() {
   const source = useSource();
   const system = colourSystem(source);

@@ -118,7 +118,7 @@ export function LivePicture() {
   );
 }
 
-/** What is not live lies under paper. */
+/** Dimmed areas outside the active picture. */
 function Papers({ live, width, height }: { live: PictureRect; width: number; height: number }) {
   const { x, y } = live;
   const [right, bottom] = [x + live.width, y + live.height];

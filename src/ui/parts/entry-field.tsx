@@ -6,7 +6,7 @@ import { Soft } from './words';
 
 interface Props {
   label: string;
-  /** What stands in the field while nobody types. */
+  /** Text of the field while nobody types. */
   value: string;
   unit?: string;
   /** Takes what was typed; what is wrong with it, in words, when it cannot be taken. */

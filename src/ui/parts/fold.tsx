@@ -7,7 +7,7 @@ import { card, colours, space, TARGET } from '../theme/tokens';
 
 interface Props {
   title: string;
-  /** What it holds, in a few words. */
+  /** Contents of the fold, in a few words. */
   detail?: string;
   /** Something in it is wrong: told also while it is folded. */
   wrong?: boolean;

@@ -10,12 +10,12 @@ import { Soft, Strong } from './words';
 
 interface Props<Named extends { name: string }> {
   store: NamedStore<Named>;
-  /** What one is called, and several: "preset", "presets". */
+  /** Singular and plural of its name: "preset", "presets". */
   one: string;
   many: string;
-  /** What one of them is like, in a line. */
+  /** Describes one of them in a line. */
   detail: (named: Named) => string;
-  /** What taking one is called, and what it does. */
+  /** Label of taking one, and what it does. */
   take: { label: string; act: (named: Named) => void };
   /** Keeps what is worked on under a name, or says why that cannot be kept; null while there is nothing to keep. */
   onSave: ((name: string) => Promise<string | null>) | null;

@@ -3,7 +3,7 @@ import { EntryField } from './entry-field';
 
 interface Props extends NumberLimits {
   label: string;
-  /** What stands in the field while nobody types. */
+  /** Text of the field while nobody types. */
   value: string;
   unit?: string;
   onTake: (value: number) => void;

@@ -5,7 +5,7 @@ import { Tool } from './tool';
 import { Soft } from './words';
 
 interface Props {
-  /** What of the strip is seen at once. */
+  /** Visible part of the strip. */
   seen: string;
   /** How closely it is looked at, from 0 on, and at most. */
   zoom: number;

@@ -1,6 +1,8 @@
 import { useEffect } from 'react';
 
-/** What each key does. A key is its name in the UI Events specification, with `Ctrl+` and `Shift+` before it. */
+/**
+ * Action of each key. A key is its name in the UI Events specification, with `Ctrl+` and `Shift+` before it.
+ */
 export type KeyMap = Record<string, () => void>;
 
 const typing = (target: EventTarget | null): boolean =>
@@ -15,7 +17,7 @@ const PRESSES = `${withRole(PRESSED)},button,summary,a`;
 const STEPS = withRole(STEPPED);
 const STEP_KEYS = /^(Arrow|Home|End|Page)/;
 
-/** Whether a key is for the control that has the focus: the page must not take it from there. */
+/** Tells whether a key is for the control that has the focus: the page must not take it from there. */
 function isForControl(target: EventTarget | null, key: string): boolean {
   if (!(target instanceof HTMLElement)) return false;
   if (key === ' ' || key === 'Enter') return target.closest(PRESSES) !== null;

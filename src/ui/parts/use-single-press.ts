@@ -1,6 +1,6 @@
 import { useRef } from 'react';
 
-/** What is pressed again so soon is one press of a hand that pressed twice, in milliseconds. */
+/** Interval in which a second press counts as the same press of a hand that pressed twice, in milliseconds. */
 const DOUBLE_PRESS_MS = 600;
 
 /** Has a press that begins something do it once, also where the hand presses twice. */

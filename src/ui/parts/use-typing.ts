@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 
-/** What was typed is kept once the hand rests for this long, in milliseconds. */
+/** Rest of the hand after which typed text is kept, in milliseconds. */
 const CALM = 400;
 
 interface Typed {

@@ -14,7 +14,7 @@ import { space } from '../theme/tokens';
 const amount = (bytes: number, seconds: number | undefined): string =>
   seconds === undefined ? bytesLabel(bytes) : `${bytesLabel(bytes)} (${bitsLabel((8 * bytes) / seconds)})`;
 
-/** What a viewer gets, beside what was sent. */
+/** Comparison of what a viewer gets with what was sent. */
 export function ComparedView({ post, compared }: { post: Posted; compared: Compared }) {
   const { width, height, bytes, seconds, ssim, worst } = compared;
   const [pictures, setPictures] = useState<{ sent: Blob; viewed: Blob } | null>(null);

@@ -5,7 +5,7 @@ import { dispatch } from '@state/job';
 import { useClip, useJob } from '../job/job-context';
 import { Soft } from '../parts/words';
 
-/** What people look for who should find the clip, and whether a title leads with it. */
+/** Field for the words that people will search for, with whether a title leads with them. */
 export function KeyPhrase({ title, onLead }: { title: string; onLead: (title: string) => void }) {
   const { id } = useJob();
   const { words } = useClip();

@@ -44,7 +44,7 @@ interface Props {
   post: PostRecord;
   /** Gives what is not out yet the words and the time below; null where they are its own. */
   onChange: (() => void) | null;
-  /** Whether it is the newest of its canvas. */
+  /** True when it is the newest of its canvas. */
   isLast: boolean;
 }
 
@@ -104,7 +104,7 @@ function Progress({ posted, outlet }: { posted: Posted; outlet: string }) {
   return null;
 }
 
-/** What our own check would mend of the canvas at hand, also where its stop was let pass. */
+/** Fixes that our own check offers for the canvas at hand, also where its stop was let pass. */
 function Mending() {
   const job = useJob();
   const router = useRouter();

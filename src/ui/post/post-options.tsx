@@ -24,7 +24,9 @@ const CONTENT = [
   ['synthetic', 'It shows people or places that a computer made'],
 ] as const;
 
-/** What others may do, what is said of the content, a collection and a category: what of these the outlet has. */
+/**
+ * Options of a post that the outlet has: permissions, statements on the content, a collection and a category.
+ */
 export function PostOptions({ abilities, account }: { abilities: Abilities; account: Account | null }) {
   const { id } = useJob();
   const { words } = useClip();

@@ -52,7 +52,7 @@ const AUDIENCES: Record<Audience, string> = {
   public: 'Public',
 };
 
-/** Those that the outlet knows, and the one that is chosen. */
+/** Lists the audiences that the outlet knows, and the one that is chosen. */
 const listAudiences = (taken: readonly Audience[], chosen: Audience) =>
   [...new Set([...taken, chosen])].map((value) => ({ value, label: AUDIENCES[value] }));
 
@@ -110,7 +110,7 @@ export function PostScreen() {
   const trouble = ready && troubles[ready.id];
   const name = target.sheet.name;
   const act = `${when === null ? 'Post' : 'Schedule'}${again ? ' again' : ''} ${when === null ? 'to' : 'for'} ${name}`;
-  /** What changes a post that waits, where something is written or chosen otherwise below. */
+  /** Makes the change of a post that waits, where something is written or chosen otherwise below. */
   const toChange = ({ id, exportId }: PostRecord): (() => void) | null => {
     const post = posted[id];
     const record = job.exports.find((made) => made.id === exportId);

@@ -16,7 +16,7 @@ const CHILDREN = [
   { value: 'yes', label: 'Yes' },
 ] as const;
 
-/** What the outlet wants to be told beside the words: the statement on children, the link to the long video. */
+/** Statements that the outlet asks for beside the words: on children, and the link to the long video. */
 export function PostStatements() {
   const { id } = useJob();
   const { words } = useClip();

@@ -7,7 +7,7 @@ import type { Standing } from '../parts/mark';
 export const whenWords = ({ date, time, zone }: When): string =>
   `${date} at ${time} (${zone.replaceAll('_', ' ')})`;
 
-/** What a post waits for its person for, and what to do. */
+/** Words for why a post waits for its person, and what to do. */
 export const HOLDS: Record<NonNullable<Posted['hold']>, string> = {
   expired: 'The sign-in has expired. Sign in again below, then try again: file and words are kept.',
   withdrawn:
@@ -48,7 +48,7 @@ const AUDIENCES: Partial<Record<string, string>> = {
   public: 'Everybody sees it.',
 };
 
-/** What a post's card says at its head. */
+/** Title of a post's card. */
 export function postTitle(post: PostRecord, outlet: string): { standing: Standing; title: string } {
   const isUp = isPosted(post);
   const seen = isUp ? ` ${AUDIENCES[post.audience] ?? ''}` : '';

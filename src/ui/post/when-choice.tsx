@@ -107,7 +107,7 @@ export function WhenChoice({ value, onChange }: Props) {
   );
 }
 
-/** What a time comes to. */
+/** Says the moment that a time means. */
 function Told({ when }: { when: When }) {
   const now = useNow();
   const moment = toTimestamp(when);

@@ -13,13 +13,13 @@ import { TroubleNotice } from '../parts/notice';
 import { Body, Heading, Soft, Strong } from '../parts/words';
 import { card, space } from '../theme/tokens';
 
-/** What is known of a change's effects. */
+/** Result of judging a change. */
 type Found =
   | { state: 'working'; share: number }
   | { state: 'done'; effects: SheetEffect[] }
   | { state: 'failed'; trouble: Trouble };
 
-/** What becomes of an outlet's sheet: another version, or none. */
+/** Change of an outlet's sheet: another version, or none. */
 interface SheetChange {
   outlet: string;
   sheet: RuleSheet | null;
@@ -42,7 +42,7 @@ function useEffects(sheets: Sheets, { outlet, sheet }: SheetChange): Found {
   return found;
 }
 
-/** What a change of a rule sheet does to the clips of every job: what passes no more, and what passes now. */
+/** Effects of a rule sheet's change on the clips of every job: what no longer passes, and what passes now. */
 export function Effects({ sheets, ...change }: SheetChange & { sheets: Sheets }) {
   const found = useEffects(sheets, change);
   if (found.state === 'working')

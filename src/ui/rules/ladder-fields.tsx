@@ -15,7 +15,7 @@ const PARTS = [
   ['bits', 'Video', 'Mb/s', 1e6],
 ] as const;
 
-/** What the outlet compresses a clip to, the largest first. */
+/** Fields of the renditions that the outlet compresses a clip to, the largest first. */
 export function LadderFields({ control, index }: { control: SheetControl; index: number }) {
   const { field, fieldState } = useController({ control, name: `placements.${index}.ladder` });
   const steps = field.value;

@@ -5,7 +5,7 @@ import { Heading } from '../parts/words';
 import { card, space } from '../theme/tokens';
 import { Effects } from './effects';
 
-/** What the last change of a rule sheet did to the clips of every job, until the person closes it. */
+/** Notice of what the last change of a rule sheet did to the clips of every job, until the person closes it. */
 export function LastChange() {
   const { last, sheets } = useSheets();
   if (!last) return null;

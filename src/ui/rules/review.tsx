@@ -6,7 +6,7 @@ import { Body, Figures, Heading, Soft, Strong } from '../parts/words';
 import { card, space } from '../theme/tokens';
 import { Effects } from './effects';
 
-/** What a sheet changes before it is kept: its values one by one, and what becomes of the clips. */
+/** Review of a sheet's changes before it is kept: its values one by one, and the effect on the clips. */
 export function Review({ after }: { after: RuleSheet }) {
   const sheets = useRuleSheets();
   const before = sheets.find((sheet) => sheet.outlet === after.outlet) ?? null;

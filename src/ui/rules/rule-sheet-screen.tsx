@@ -12,7 +12,7 @@ import { useNow } from '../parts/use-now';
 import { Review } from './review';
 import { SheetForm, useSheetForm } from './sheet-form';
 
-/** What a sheet that is written anew begins with. */
+/** Contents of a new sheet. */
 const BLANK: Omit<RuleSheet, 'outlet' | 'date'> = {
   schemaVersion: SHEET_VERSION,
   name: 'New outlet',

@@ -19,10 +19,10 @@ import { useFormHistory } from './use-form-history';
 import { ValueField } from './value-field';
 import { ZoneFields } from './zone-fields';
 
-/** What a form of a sheet tells its page. */
+/** State that a form of a sheet reports to its page. */
 interface SheetDraft {
   sheet: RuleSheet;
-  /** Whether it differs from what it began with, and whether it can be kept. */
+  /** True when it differs from what it began with, and when it can be kept. */
   changed: boolean;
   valid: boolean;
   canUndo: boolean;

@@ -21,7 +21,7 @@ interface Props {
   field: Field;
 }
 
-/** One value of a sheet in its form, with what is wrong with it. */
+/** Field for one value of a sheet, with its error. */
 export function ValueField({ control, name, field }: Props) {
   const { field: bound, fieldState } = useController({ control, name: name as FieldPath<RuleSheet> });
   const problem = fieldState.error?.message ?? fieldState.error?.root?.message;

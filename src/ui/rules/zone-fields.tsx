@@ -145,7 +145,7 @@ interface HandleProps {
   onPut: (zone: Zone) => void;
 }
 
-/** What is touched of a zone: all of it moves it, its lower right corner sizes it. */
+/** Handle of a zone: all of it moves it, its lower right corner sizes it. */
 function ZoneHandle({ zone, on, size, onChoose, onPut }: HandleProps) {
   const [from, setFrom] = useState(zone);
   const begin = () => {

@@ -1,6 +1,6 @@
 import { colours } from './tokens';
 
-/** What marks a canvas wherever it appears: its dye and its stitch, never colour alone. */
+/** Mark of a canvas wherever it appears: its colour and its stitch, never colour alone. */
 export interface CanvasMark {
   dye: string;
   stitch: string;

@@ -60,7 +60,7 @@ const dark: Palette = {
 export const PALETTES = { light, dark };
 export type Scheme = keyof typeof PALETTES;
 
-/** What a colour is called in the page's style sheet. */
+/** Makes the name of a colour in the page's style sheet. */
 export const toCssVariable = (name: string): string =>
   `--${name.replace(/[A-Z]/g, (letter) => `-${letter.toLowerCase()}`)}`;
 

@@ -19,7 +19,7 @@ const LEAST_SWIPE = 50;
 /** Pages that lead here, and back. */
 const FROM = ['frame', 'check', 'export'];
 
-/** One canvas alone, as large as the page allows, playing with its sound: the way it will be seen. */
+/** Screen of one canvas alone, as large as the page allows, playing with its sound: the way it will be seen. */
 export function WholeScreen() {
   const { id } = useJob();
   const router = useRouter();

@@ -101,7 +101,7 @@ export function BringPanel({ captions }: { captions: CaptionTools }) {
   );
 }
 
-/** What was mended and what was left out, cue by cue. */
+/** Notes on what was mended and what was left out, cue by cue. */
 function Notes({
   title,
   notes,

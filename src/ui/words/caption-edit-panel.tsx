@@ -18,7 +18,7 @@ import type { CaptionTools } from './use-captions';
 /** Ends of captions snap to what is this near, in seconds. */
 const SNAP = 0.25;
 
-/** What is done to all captions: shifted, stretched, snapped, and their words found and replaced. */
+/** Panel for what is done to all captions: shifted, stretched, snapped, and their words found and replaced. */
 export function CaptionEditPanel({ captions }: { captions: CaptionTools }) {
   const { listed, timeline, cuts, spoken } = captions;
   const { cues } = captions.captions;

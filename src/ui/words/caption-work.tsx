@@ -27,7 +27,7 @@ const PANEL_LABELS: Record<CaptionPanel, string> = {
 };
 const PANEL_OPTIONS = CAPTION_PANELS.map((value) => ({ value, label: PANEL_LABELS[value] }));
 
-/** What a thumb needs while the clip plays: the cue that is worked on, or the button to tap along. */
+/** Tray for a thumb while the clip plays: the cue that is worked on, or the button to tap along. */
 export function CaptionTray({ captions }: { captions: CaptionTools }) {
   const panel = useWordsBench((state) => state.captionPanel);
   return (

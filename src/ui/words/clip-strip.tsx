@@ -19,7 +19,7 @@ const TILE = 48;
 /** How much of the clip is seen at once, in seconds; null for all of it. */
 const SEEN = [null, 30, 12, 5] as const;
 
-/** What is seen of a clip on a strip, and where its frames lie. */
+/** Scale of a strip: the visible part of a clip, and where its frames lie. */
 export interface StripScale {
   /** Output frames that are seen, half-open. */
   from: number;
@@ -54,7 +54,7 @@ function Strip({
 }: {
   width: number;
   seconds: number | null;
-  /** What lies in the lane; without it there is none. */
+  /** Contents of the lane; without them there is none. */
   words: ((scale: StripScale) => ReactNode) | undefined;
 }) {
   const time = useClipTime();
@@ -117,7 +117,7 @@ function useTiles(width: number, from: number, to: number, timeline: Timeline): 
   );
 }
 
-/** Those of one master, each once. */
+/** Lists the frames of one master, each once. */
 function useOwnFrames(tiles: readonly Tile[], master: string): number[] {
   return useMemo(
     () => [...new Set(tiles.flatMap((tile) => (tile?.master === master ? [tile.frame] : [])))],

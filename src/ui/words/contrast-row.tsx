@@ -15,7 +15,7 @@ import { useCanvasPlan, useTimeline } from './use-words';
 
 interface Props {
   style: TextStyle;
-  /** Which of the words on the picture are meant. */
+  /** Selects the words on the picture that are meant. */
   isOwn: (text: string) => boolean;
   onStyle: (change: Partial<TextStyle>) => void;
   /** Makes letters as large as their box lets them be; captions have no such choice. */
@@ -72,14 +72,14 @@ export function ContrastRow({ style, isOwn, onStyle, onFit }: Props) {
   );
 }
 
-/** One tap that mends what was found. */
+/** Button that applies a fix with one tap. */
 const Mend = ({ onPress, children }: { onPress: () => void; children: string }) => (
   <Button compact mode="outlined" onPress={onPress}>
     {children}
   </Button>
 );
 
-/** What a measurement depends on: the words, and the pictures behind them. */
+/** Makes the key of everything that a measurement depends on: the words, and the pictures behind them. */
 function toKey({ overlays, segments, width, height }: RenderPlan, isOwn: Props['isOwn']): string {
   const own = overlays.filter(({ art }) => isOwn(art.text));
   const behind = segments.map(({ start, shot, panes }) => [start, shot, panes]);

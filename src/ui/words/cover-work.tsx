@@ -43,7 +43,7 @@ function useCoverHere(): { here: Cover | null; choose: (cover: Cover) => void } 
   };
 }
 
-/** What is done with the cover. */
+/** Tray of the cover. */
 export function CoverTray({ tools }: { tools: WordsTools }) {
   const job = useJob();
   const sheets = useRuleSheets();

@@ -134,7 +134,7 @@ interface CueWordsProps {
   onCursor: (place: number) => void;
 }
 
-/** What a cue says, and what is wrong with it while that is typed. */
+/** Text of a cue, and its faults while it is typed. */
 function CueWords({ captions, cue, onCursor }: CueWordsProps) {
   const typing = useTyping(cue.id, cue.text, {
     show: (text) => captions.showText(cue.id, text),

@@ -14,7 +14,7 @@ const LABELS: Record<ReadingLimit, { label: string; unit?: string; bounds: [numb
   gap: { label: 'Least gap', unit: 's', bounds: [0, 2] },
 };
 
-/** What captions are held to, and where each limit is from. */
+/** Panel of the limits that captions are held to, with the source of each. */
 export function LimitsPanel({ captions }: { captions: CaptionTools }) {
   const { limits } = captions.captions;
   return (

@@ -12,7 +12,7 @@ import { space } from '../theme/tokens';
 import type { CaptionTools } from './use-captions';
 import { useClipTime } from './use-clip-time';
 
-/** What is spoken, pasted in: it is cut into captions and laid on the speech that is found. */
+/** Form for a script: it is cut into captions and laid on the speech that is found. */
 export function ScriptForm({ captions }: { captions: CaptionTools }) {
   const job = useJob();
   const { masters } = job;

@@ -19,7 +19,7 @@ export function StyleList({
   style,
   onTake,
 }: {
-  /** What is kept under a name; null while nothing is worked on. */
+  /** Style to be kept under a name; null while nothing is worked on. */
   style: TextStyle | null;
   onTake: (style: TextStyle) => void;
 }) {

@@ -27,7 +27,7 @@ const PANEL_LABELS: Record<BlockPanel, string> = {
 };
 const PANEL_OPTIONS = BLOCK_PANELS.map((value) => ({ value, label: PANEL_LABELS[value] }));
 
-/** What is set of the block that is worked on. */
+/** Tray of the block that is worked on. */
 export function TitleTray({ tools }: { tools: WordsTools }) {
   const panel = useWordsBench((state) => state.panel);
   const { block } = tools;

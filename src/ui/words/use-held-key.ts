@@ -1,6 +1,6 @@
 import { type RefObject, useEffect, useRef } from 'react';
 
-/** Whether a key is held down right now, by its name in the UI Events specification. */
+/** Tells whether a key is held down right now, by its name in the UI Events specification. */
 export function useHeldKey(key: string): RefObject<boolean> {
   const held = useRef(false);
   useEffect(() => {

@@ -51,13 +51,13 @@ export interface WordsTools {
   canvas: Canvas;
   text: ClipText;
   canvasText: CanvasText;
-  /** What the picture covers of a banded canvas; null where it covers all. */
+  /** Area of the picture on a banded canvas; null where it covers all. */
   picture: CanvasRect | null;
-  /** What is shown: the clip, its end card, or its cover. */
+  /** Side that is shown: the clip, its end card, or its cover. */
   side: WordsDraft['side'];
   /** The block that is worked on, as this canvas has it; null where none is. */
   block: TextBlock | null;
-  /** Whether this canvas has a place of its own for it. */
+  /** True when this canvas has a place of its own for it. */
   alone: boolean;
   rectOf(block: BlockPlace): CanvasRect;
   add(change?: Partial<TextBlock>): void;
@@ -78,7 +78,7 @@ export interface WordsTools {
   setShown(shown: boolean): void;
 }
 
-/** What a canvas has of its own of a block, begun with what all have. */
+/** Makes a canvas's own place of a block, begun with what all have. */
 const toOwnPlace = (block: TextBlock): OwnPlace => ({
   block: block.id,
   on: block.on,

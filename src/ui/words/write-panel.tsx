@@ -64,7 +64,7 @@ export function WritePanel({ tools }: { tools: WordsTools }) {
   );
 }
 
-/** What a block says. */
+/** Text field of a block. */
 export function BlockWords({ tools, block }: { tools: WordsTools; block: TextBlock }) {
   const typing = useTyping(block.id, block.text, {
     show: tools.showText,

@@ -66,7 +66,7 @@ export class Authority {
   readonly handler: RequestHandler = (request, response) =>
     this.at(`http://${request.headers.host}`).callback()(request, response);
 
-  /** What a token allows; null for one that is not good, or no longer. */
+  /** Finds what a token allows; null for one that is invalid or expired. */
   async checkAccess(origin: string, token: string): Promise<Access | null> {
     const found = await this.at(origin).AccessToken.find(token);
     if (!found?.accountId) return null;

@@ -2,13 +2,13 @@ import type { OutletAccount } from '../../../../src/core/outlets/outlet-api';
 
 /** Who has accounts at the outlets' stand-ins; all are made up. */
 interface Holder extends OutletAccount {
-  /** What it signs in with. */
+  /** Name that the person signs in with. */
   login: string;
   /** Colours of its picture. */
   colours: [string, string];
 }
 
-/** What everybody's password is: the sign-in page says so. */
+/** Password of every demo person: the sign-in page states it. */
 export const PASSWORD = 'kite-day';
 
 const PEOPLE: readonly Omit<Holder, 'picture'>[] = [

@@ -2,7 +2,7 @@ import { escapedHtml } from '../../../../src/core/figures/escape-html';
 import type { Scope } from '../../../../src/core/outlets/outlet-api';
 import { LOGINS, PASSWORD } from './people';
 
-/** What each scope means to a person. */
+/** Meaning of each scope, in a person's words. */
 const MEANS: Record<Scope, string> = {
   read: 'see your name and picture, and what it posted',
   post: 'post clips for you, change who may see them, and take them down',
@@ -14,7 +14,7 @@ interface SignIn {
   action: string;
   client: string;
   scopes: readonly Scope[];
-  /** What was wrong with the last try. */
+  /** Fault of the last attempt, or null. */
   problem: string | null;
 }
 

@@ -2,7 +2,7 @@ import type { Fix } from '../fix';
 
 /** Has the export bring its sound to what the outlet has. */
 export const setLoudness: Fix<{
-  /** What that is, in LUFS. */
+  /** Target loudness, in LUFS. */
   target: number;
 }> = {
   // How loud a clip is may be meant.

@@ -6,7 +6,7 @@ export const shortenWords: Fix<{
   part: 'title' | 'description';
   /** Characters. */
   limit: number;
-  /** What it says. */
+  /** Text of the words. */
   text: string;
   outlet: string;
 }> = {

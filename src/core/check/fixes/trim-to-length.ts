@@ -5,7 +5,7 @@ import type { Fix } from '../fix';
 export const trimToLength: Fix<{
   /** Seconds. */
   limit: number;
-  /** What is left of the cut. */
+  /** Cut after the trim. */
   cut: Cut;
 }> = {
   safe: false,

@@ -10,7 +10,7 @@ interface Shots {
   shots: number;
   of: number;
 }
-/** Those of one master: its name where the clip has several. */
+/** Shots of one master, with its name where the clip has several. */
 interface OfMaster extends Shots {
   file: string | null;
 }
@@ -25,7 +25,7 @@ interface Barred {
   shot: string;
   frame: number;
   look: Look;
-  /** Whether the edges were found over the whole master, or in this shot alone. */
+  /** True when the edges were found over the whole master, false for this shot alone. */
   whole: boolean;
 }
 

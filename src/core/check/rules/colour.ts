@@ -7,7 +7,7 @@ interface Mapped {
 }
 const mapped = ({ system }: Mapped): string => `${system}, made BT.709`;
 
-/** What the export makes of colour that is not the clip's own. */
+/** Checks what the export makes of colour that is not the clip's own. */
 export const colourRule = exportRule({
   name: 'Colour',
   reads: ['sources'],

@@ -3,7 +3,7 @@ import { ratioLabel, type Size } from '../../picture/size';
 import { exportRule, outcome } from '../rule';
 
 interface Ratios {
-  /** Whether a frame was chosen; else it is the first. */
+  /** True when a frame was chosen; else the cover is the first frame. */
   chosen: boolean;
   has: string;
   asked: string;

@@ -7,7 +7,7 @@ interface Characters {
   limit: number;
 }
 interface Seen extends Characters {
-  /** What is read before the rest is unfolded. */
+  /** Part that is shown before "more". */
   seen: string;
 }
 const figures = ({ characters, limit }: Characters): string =>

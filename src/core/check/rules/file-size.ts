@@ -8,7 +8,7 @@ import { exportRule, outcome } from '../rule';
 
 interface Estimated {
   bytes: number;
-  /** Whether pieces of the clip were encoded to know. */
+  /** True when pieces of the clip were encoded to find the size. */
   tried: boolean;
 }
 interface Capped extends Estimated {

@@ -22,7 +22,7 @@ export interface Shared {
   by: number;
   /** Share of the piece, 0…1. */
   share: number;
-  /** Whether the subject itself lies in the other pane's window. */
+  /** True when the subject itself lies in the other pane's window. */
   subject: boolean;
 }
 

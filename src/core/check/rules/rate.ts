@@ -11,7 +11,7 @@ interface Limited extends Rate {
   limit: string;
 }
 interface Costly extends Rate {
-  /** What happens to which frames. */
+  /** Frames that repeat or vanish, in words. */
   cost: string;
 }
 const limited = ({ rate, limit }: Limited): string => `${rate} fps, limit ${limit} fps`;

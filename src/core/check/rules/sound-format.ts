@@ -61,7 +61,8 @@ export const soundFormatRule = exportRule({
     const { sound } = making;
     if (!sound) return { severity: 'pass', code: 'none', values: {} };
     return (
-      (isForPlacement(making, placement) ? againstOutlet(sound, placement.audio) : null) ?? ofMasters(sound, sources)
+      (isForPlacement(making, placement) ? againstOutlet(sound, placement.audio) : null) ??
+      ofMasters(sound, sources)
     );
   },
 });
@@ -69,7 +70,7 @@ export const soundFormatRule = exportRule({
 const refused = (made: string, taken: string) =>
   ({ severity: 'stop', code: 'refused', values: { made, taken } }) as const;
 
-/** What an outlet has against the sound, or null. */
+/** Finds what an outlet has against the sound, or null. */
 function againstOutlet({ codec, sampleRate, channels, bits }: SoundMaking, audio: Placement['audio']) {
   const broken = judgeSound({ codec, sampleRate, channels }, { audio });
   if (broken === 'codec') return refused(codecName(codec), joinAlternatives(audio.codecs.map(codecName)));
@@ -84,7 +85,7 @@ function againstOutlet({ codec, sampleRate, channels, bits }: SoundMaking, audio
   return { severity: 'warn', code: 'thin', values } as const;
 }
 
-/** What becomes of the masters' sound. */
+/** Says what becomes of the masters' sound. */
 function ofMasters({ codec, sampleRate, channels }: SoundMaking, sources: readonly Source[]) {
   const sounds = sources.flatMap((source) => source.audio ?? []);
   const folded = sounds.find((sound) => sound.channels > channels);

@@ -53,7 +53,7 @@ export const wordsClearRule = exportRule({
   },
 });
 
-/** Whether a zone lies over a box by more than its rim. */
+/** Tells whether a zone overlaps a box by more than its rim. */
 function meet(zone: Zone, box: CanvasRect, canvas: { width: number; height: number }): boolean {
   const across =
     Math.min(box.x + box.width, (zone.x + zone.width) * canvas.width) -

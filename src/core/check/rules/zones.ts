@@ -83,13 +83,13 @@ interface SeenPlace {
 }
 
 type Zones = Placement['zones'];
-/** Which zones cover a place, by their place in the list of all, with the output frames until then. */
+/** Zones that cover a place, by their index in the list of all, each with output frames until then. */
 type Covering = [place: number, offset: number][];
 
 const listZones = (zones: Zones) =>
   DEVICES.flatMap((device) => zones[device].map((zone) => ({ device, zone })));
 
-/** What lies outside the action-safe area, as zones. */
+/** Makes a zone of the area outside action safe. */
 const edge = (x: number, y: number, width: number, height: number): Zone => ({
   name: 'Edge',
   x,

@@ -12,11 +12,11 @@ export class CommandRefused extends RangeError {
   }
 }
 
-/** One kind of change that a person can make to a job. */
+/** Kind of change that a person can make to a job. */
 export interface CommandKind<Values> {
-  /** What it needs. */
+  /** Schema of its values. */
   schema: z.ZodType<Values>;
-  /** What it is called where it can be undone: one name, or one for each act. */
+  /** Label of its undo step: one name, or one for each act. */
   label: string | Record<string, string>;
   /** The edit after it. Pure; places are kept in the picture's own coordinates, so that none is lost (`framing.test.ts`, "keep what other canvases show"). */
   apply(edit: Edit, values: Values): Edit;

@@ -33,7 +33,7 @@ export type Command = {
   [N in Name]: { type: N } & (Values<N> extends Record<string, never> ? unknown : Values<N>);
 }[Name];
 
-/** What a command with acts may be said to do. */
+/** Acts of a command that has some. */
 export type ActOf<N extends Name> = Values<N> extends { act: infer Act } ? Act : never;
 
 /** Name and values belong together in a command; the table knows each pair. */
@@ -55,12 +55,12 @@ function applied(table: object, edit: Edit, command: { type: string }): Edit {
  */
 export const applyCommand = (edit: Edit, command: Command): Edit => applied(COMMANDS, edit, command);
 
-/** What a step that a command made is stored as: `set-cut/trim`, or `detach`. */
+/** Makes the stored name of a command's step: `set-cut/trim`, or `detach`. */
 export function stepName(command: Command): string {
   return 'act' in command ? `${command.type}/${command.act}` : command.type;
 }
 
-/** What a stored step is called where it can be undone; one that this program does not know any more has no words. */
+/** Finds the label of a stored step; none for one that this program does not know any more. */
 export function stepLabel(name: string): string {
   const [type = '', act = ''] = name.split('/');
   const label = findKind(COMMANDS, type)?.label;

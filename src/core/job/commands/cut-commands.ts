@@ -16,7 +16,7 @@ const ACTS = {
   list: 'use a cut list',
 };
 
-/** What is kept of the masters. */
+/** Commands on the cut. */
 export const CUT_COMMANDS = {
   'set-cut': command({
     schema: z.object({ act: z.enum(listActs(ACTS)), cut: cutSchema }),

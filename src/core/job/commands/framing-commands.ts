@@ -23,7 +23,9 @@ const ACTS = {
   follow: 'follow',
 };
 
-/** Which framings a change is for: those that all canvases share, or those of one canvas of the clip. */
+/**
+ * Owner of framings that a change is for: those that all canvases share, or those of one canvas of the clip.
+ */
 const ownerSchema = z.union([z.literal('shared'), z.object({ canvas: z.string() })]);
 export type Owner = z.infer<typeof ownerSchema>;
 
@@ -71,7 +73,9 @@ export const FRAMING_COMMANDS = {
     apply: (edit, { canvas: id, shot }) =>
       withClip(edit, (clip) =>
         withCanvas(clip, id, (canvas) => {
-          const own = listFramingTracks(canvas.layout).map((track) => findFraming(canvas, edit.framings, shot, track));
+          const own = listFramingTracks(canvas.layout).map((track) =>
+            findFraming(canvas, edit.framings, shot, track),
+          );
           const others = canvas.detached.filter((framing) => framing.shot !== shot.id);
           return { ...canvas, detached: [...others, ...own] };
         }),

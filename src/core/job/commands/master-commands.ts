@@ -3,7 +3,7 @@ import { repairsSchema } from '../../master/repairs';
 import { rateChangeSchema, retimed } from '../retime';
 import { command } from './command';
 
-/** What a person sets right about a master. */
+/** Commands that set something right about a master. */
 export const MASTER_COMMANDS = {
   'set-repairs': command({
     schema: z.object({

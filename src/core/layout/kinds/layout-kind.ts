@@ -36,7 +36,7 @@ export interface LayoutKindDescriptor<Settings extends object> {
   label: string;
   /** Of its settings; null for a kind that has none. What is not stored of them is as in `plain`. */
   schema: z.ZodObject | null;
-  /** What it begins with, and what jobs show that store less: a value that has shipped stays. */
+  /** Default settings, and those of jobs that store less: a value that has shipped stays. */
   plain: Settings;
   /** Its panes, in drawing order. @param size even. */
   panes(settings: Settings, size: Size): Pane[];

@@ -15,7 +15,7 @@ const moveDivider = (_settings: Settings, _index: number, to: number): Settings 
   divider: clamp(to, MIN_PANE_SHARE, 1 - MIN_PANE_SHARE),
 });
 
-/** One large pane above two that stand side by side. */
+/** Layout of one large pane above two that stand side by side. */
 export const oneAboveTwo = layoutKind<Settings>({
   label: 'One above two',
   schema,

@@ -1,7 +1,7 @@
 import { wholePane } from '../pane';
 import { layoutKind } from './layout-kind';
 
-/** One pane over the whole canvas: each shot fills it, or is fitted into it. */
+/** Layout of one pane over the whole canvas: each shot fills it, or is fitted into it. */
 export const single = layoutKind({
   label: 'Single',
   schema: null,

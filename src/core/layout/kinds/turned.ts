@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { wholePane } from '../pane';
 import { layoutKind } from './layout-kind';
 
-/** Which way the picture is turned. */
+/** Settings: the direction in which the picture is turned. */
 const schema = z.object({ clockwise: z.boolean() });
 type Settings = z.infer<typeof schema>;
 

@@ -14,9 +14,9 @@ export type LimitValues<S extends LimitShape> = {
 };
 
 /**
- * One limit of a placement: its values in a rule sheet, how they are entered, and how an outlet judges by them. A value
- * that is added later is null where it asks for nothing, and that is its default: sheets that were written before it
- * stay readable and keep their marks (`sheet-mark.ts`).
+ * Descriptor of one limit of a placement: its values in a rule sheet, how they are entered, and how an outlet
+ * judges by them. A value that is added later is null where it asks for nothing, and that is its default:
+ * sheets that were written before it stay readable and keep their marks (`sheet-mark.ts`).
  */
 export interface Limit<Name extends string, S extends LimitShape> {
   /** Name that refusals give it. */

@@ -16,11 +16,11 @@ const fileCueSchema = z.object({
 });
 export type FileCue = z.infer<typeof fileCueSchema>;
 
-/** What a file of captions holds. */
+/** Contents of a file of captions. */
 export const captionFileSchema = z.object({
   format: z.enum(['vtt', 'srt']),
   cues: z.array(fileCueSchema),
-  /** What is to be said of the file as a whole, and of what was left out. */
+  /** Notes on the file as a whole, and on what was left out. */
   notes: z.array(captionNoteSchema),
 });
 export type CaptionFile = z.infer<typeof captionFileSchema>;

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { measure } from '../../figures/bounded';
 
-/** What was found wrong in a file of captions, or left out of it. */
+/** Words of what was found wrong in a file of captions, or left out of it. */
 export const NOTES = {
   encoding: 'The file is not UTF-8: it was read as {detail}.',
   mark: 'The file begins with a byte order mark.',
@@ -27,7 +27,7 @@ export const NOTES = {
 } as const;
 export type NoteCode = keyof typeof NOTES;
 
-/** One thing that was mended or left out, and where. */
+/** Note on something that was mended or left out, and where. */
 export const captionNoteSchema = z.object({
   code: z.enum(Object.keys(NOTES) as [NoteCode, ...NoteCode[]]),
   /** Of the file, from 1 on. */

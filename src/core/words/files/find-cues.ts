@@ -20,13 +20,13 @@ export interface RawFile {
   notes: CaptionNote[];
 }
 
-/** What stands between two times: an arrow, however many strokes it has. */
+/** Separator of two times: an arrow, however many strokes it has. */
 const ARROW = /\s*(?:-{1,4}\s?[>›→]|→|={1,3}>)\s*/u;
 const TIMES = new RegExp(String.raw`^\s*[-−]?\s*[\d:;.,\s]{3,}?${ARROW.source}\s*[-−]?\s*\d`, 'u');
 /** Marks that only WebVTT has at the beginning of a block. */
 const COMMENT = /^(NOTE|STYLE|REGION)(\s|$)/;
 
-/** What is meant as two times, though a letter has come into them. */
+/** Line that is meant as two times, though a letter has come into them. */
 const BROKEN = /^\s*[-−]?\d[^\s>]{0,30}:[^\s>]{1,30}\s*-->\s*\S/u;
 
 const isTimes = (line: string): boolean => line.length < 400 && (TIMES.test(line) || BROKEN.test(line));

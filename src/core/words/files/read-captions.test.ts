@@ -247,7 +247,7 @@ describe('captions that go out', () => {
 });
 
 describe('files that are broken in many ways', () => {
-  /** What is done to a file that was right. */
+  /** Damages that are done to a correct file. */
   const BREAKS: ((lines: string[], random: () => number) => void)[] = [
     (lines, random) => void lines.splice(Math.floor(random() * lines.length), 1),
     (lines, random) => void lines.splice(Math.floor(random() * lines.length), 0, ''),

@@ -1,13 +1,13 @@
 /** Hours, minutes, seconds and thousandths as files write them, with whatever marks stand between. */
 const TIME = /^([-−])?\s*(?:(\d+)\s*[:;]\s*)?(\d{1,3})\s*[:;]\s*(\d{1,2})(?:\s*[.,:;]\s*(\d{1,6}))?$/u;
-/** What WebVTT and SRT have. */
+/** Patterns of times in WebVTT and SRT. */
 const PLAIN = { vtt: /^(\d{2,}:)?[0-5]\d:[0-5]\d\.\d{3}$/, srt: /^\d{2}:[0-5]\d:[0-5]\d,\d{3}$/ };
 
 /** A time as a file writes it. */
 export interface ReadTime {
   /** Seconds, below 0 where it was written so. */
   seconds: number;
-  /** Whether it is written as its format says. */
+  /** True when it is written as its format says. */
   plain: boolean;
 }
 

@@ -6,7 +6,7 @@ import { timeText } from './times';
 export const writtenCueSchema = z.object({ start: seconds(), end: seconds(), text: z.string() });
 export type WrittenCue = z.infer<typeof writtenCueSchema>;
 
-/** What files captions are written as. */
+/** Formats that captions are written in. */
 export const CAPTION_FORMS = ['srt', 'vtt'] as const;
 export type CaptionForm = (typeof CAPTION_FORMS)[number];
 
