@@ -4,7 +4,7 @@ import { readdirSync, readFileSync } from 'node:fs';
 const EVERY = 250;
 
 /** Memory of all processes of a program, in megabytes: each one's own part and its share of what is shared (PSS). */
-function memoryOf(name: string): number {
+function measureMemory(name: string): number {
   let kilobytes = 0;
   for (const pid of readdirSync('/proc').filter((entry) => /^\d+$/.test(entry))) {
     try {
@@ -20,7 +20,7 @@ function memoryOf(name: string): number {
 /** The most memory that a program's processes took while something ran, in megabytes. */
 export async function peakMemory(name: string, run: () => Promise<unknown>): Promise<number> {
   let peak = 0;
-  const timer = setInterval(() => (peak = Math.max(peak, memoryOf(name))), EVERY);
+  const timer = setInterval(() => (peak = Math.max(peak, measureMemory(name))), EVERY);
   try {
     await run();
   } finally {

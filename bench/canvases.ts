@@ -7,7 +7,7 @@ import { plainFraming } from '../src/core/framing/framing';
 import { drawnPlayer } from './drawn-player';
 import { canvasView, type View } from '../src/media/play/player-protocol';
 import { makeExport } from '../src/media/worker/tasks';
-import { makingAt } from './making';
+import { createEncodeSettings } from './making';
 
 const SIZES = [
   { width: 1080, height: 1920 },
@@ -17,7 +17,7 @@ const SIZES = [
 /** A phone's pictures at two device pixels a layout pixel. */
 const VIEWS = { rows: 380, master: { width: 732, height: 412 } };
 
-function plansOf(source: Source, frames: number, kind: LayoutKind = 'single', x = 0.5): RenderPlan[] {
+function createPlans(source: Source, frames: number, kind: LayoutKind = 'single', x = 0.5): RenderPlan[] {
   const cut = [{ master: source.id, in: 0, out: frames }];
   const plain = plainFraming(`${source.id}-1`, 'main', 0);
   const framing = { ...plain, keyframes: plain.keyframes.map((key) => ({ ...key, focus: { x, y: 0.5 } })) };
@@ -34,10 +34,10 @@ export async function exportThree(
   oneGo: boolean,
   videoBits: number,
 ): Promise<number> {
-  const outputs = plansOf(source, frames).map((plan, i) => ({
+  const outputs = createPlans(source, frames).map((plan, i) => ({
     name: `bench-${i}.mp4`,
     plan,
-    making: makingAt(plan, videoBits),
+    making: createEncodeSettings(plan, videoBits),
   }));
   const start = performance.now();
   if (oneGo) await makeExport({ outputs }, {});
@@ -52,17 +52,17 @@ export async function exportLayout(
   kind: LayoutKind,
   videoBits: number,
 ): Promise<number> {
-  const [plan] = plansOf(source, frames, kind);
+  const [plan] = createPlans(source, frames, kind);
   if (!plan) throw new Error('there is a tall canvas');
   const start = performance.now();
-  await makeExport({ outputs: [{ name: 'bench-layout.mp4', plan, making: makingAt(plan, videoBits) }] }, {});
+  await makeExport({ outputs: [{ name: 'bench-layout.mp4', plan, making: createEncodeSettings(plan, videoBits) }] }, {});
   return performance.now() - start;
 }
 
 const STEPS = 60;
 
 /** Median milliseconds of an act that is done several times. */
-async function medianOf(act: (n: number) => Promise<number>): Promise<number> {
+async function computeMedian(act: (n: number) => Promise<number>): Promise<number> {
   const times: number[] = [];
   for (let n = 0; n < STEPS; n++) times.push(await act(n));
   return times.sort((a, b) => a - b)[STEPS / 2] ?? NaN;
@@ -81,7 +81,7 @@ async function plainDraw({ picture }: Source): Promise<number> {
   const view = new OffscreenCanvas(width, height);
   const ink = view.getContext('2d', { alpha: false }) as OffscreenCanvasRenderingContext2D;
   ink.imageSmoothingQuality = 'high';
-  return medianOf(() => {
+  return computeMedian(() => {
     const start = performance.now();
     ink.drawImage(bitmap, 0, 0, width, height);
     view.transferToImageBitmap().close();
@@ -104,9 +104,9 @@ export async function dragTimes(source: Source): Promise<{ drag: number; bare: n
   });
   const byView = <T>(of: (plan: RenderPlan) => T, x: number) =>
     Object.fromEntries(
-      plansOf(source, source.frames, 'single', x).map((plan, i) => [canvasView(`canvas-${i}`), [of(plan)]]),
+      createPlans(source, source.frames, 'single', x).map((plan, i) => [canvasView(`canvas-${i}`), [of(plan)]]),
     );
-  const timed = async (act: () => void): Promise<number> => {
+  const measureMs = async (act: () => void): Promise<number> => {
     const start = performance.now();
     const done = drawn();
     act();
@@ -115,11 +115,11 @@ export async function dragTimes(source: Source): Promise<{ drag: number; bare: n
   };
   player.setViews(sizes);
   player.setPlans(byView((plan) => plan, 0.5));
-  await timed(() => player.show(0, 100));
+  await measureMs(() => player.show(0, 100));
   // Whatever was still to be drawn.
   await new Promise((resolve) => setTimeout(resolve, 1000));
-  const drag = await medianOf((n) =>
-    timed(() => player.redraw(byView(({ segments }) => [...segments], 0.3 + n / 200))),
+  const drag = await computeMedian((n) =>
+    measureMs(() => player.redraw(byView(({ segments }) => [...segments], 0.3 + n / 200))),
   );
   player.close();
   return { drag, bare: await plainDraw(source) };

@@ -14,7 +14,7 @@ import { dragTimes, exportLayout, exportThree } from './canvases';
 import { measureStore } from './store';
 import { taskTimes } from './task-times';
 import { exportWords, keystroke, layoutTime } from './words';
-import { makingAt } from './making';
+import { createEncodeSettings } from './making';
 
 /** The file that the benchmark put into the page's one field. */
 function chosenFile(): File {
@@ -40,7 +40,7 @@ async function exportChosen(
   const cut = [{ master: source.id, in: 0, out: frames }];
   const plan = createRenderPlan(canvas, { cut, shots: [], framings: [], sources: [source] });
   const start = performance.now();
-  await makeExport({ outputs: [{ name: 'bench.mp4', plan, making: makingAt(plan, videoBits) }] }, {});
+  await makeExport({ outputs: [{ name: 'bench.mp4', plan, making: createEncodeSettings(plan, videoBits) }] }, {});
   const milliseconds = performance.now() - start;
   return { milliseconds, frames };
 }
@@ -48,14 +48,14 @@ async function exportChosen(
 /** Milliseconds of the pass over the chosen file, and of plainly decoding it in a worker of the same kind. */
 async function passChosen(): Promise<{ pass: number; decode: number; frames: number }> {
   const source = await chosenSource();
-  const timed = async (work: () => Promise<unknown>) => {
+  const measureMs = async (work: () => Promise<unknown>) => {
     const start = performance.now();
     await work();
     return performance.now() - start;
   };
-  const decode = await timed(() => decodeAll(source));
-  const pass = await timed(() => passOverMaster({ source }, {}));
-  return { pass, decode: Math.min(decode, await timed(() => decodeAll(source))), frames: source.frames };
+  const decode = await measureMs(() => decodeAll(source));
+  const pass = await measureMs(() => passOverMaster({ source }, {}));
+  return { pass, decode: Math.min(decode, await measureMs(() => decodeAll(source))), frames: source.frames };
 }
 
 /** Looks at the chosen file once. */

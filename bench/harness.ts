@@ -52,14 +52,14 @@ export async function openHarness(result: string): Promise<Harness> {
     outdir: 'unused',
     loader: { '.wasm': 'file' },
   });
-  const textOf = (name: string) => script.outputFiles.find((file) => file.path.endsWith(name))?.text;
+  const toText = (name: string) => script.outputFiles.find((file) => file.path.endsWith(name))?.text;
   const server = http.createServer((request, response) => {
     const url = request.url ?? '/';
     response.setHeader('cross-origin-opener-policy', 'same-origin');
     response.setHeader('cross-origin-embedder-policy', 'require-corp');
     response.setHeader('content-type', TYPES[path.extname(url)] ?? 'text/html');
-    if (url === '/harness.js') response.end(textOf('harness-page.js'));
-    else if (url === '/decode.worker.js') response.end(textOf('decode.worker.js'));
+    if (url === '/harness.js') response.end(toText('harness-page.js'));
+    else if (url === '/decode.worker.js') response.end(toText('decode.worker.js'));
     else if (url === '/kernel-relaxed.wasm')
       createReadStream('src/kernel/kernel-relaxed.wasm').pipe(response);
     else if (/^\/(workers|models|fonts)\//.test(url))

@@ -1,8 +1,8 @@
 import { PLAIN_PLACEMENT } from '@core/outlets/plain-placement';
 import { PLAIN_ENCODING } from '@core/rate/encoding';
-import { type Making, toEncodeSettings } from '@core/render/making';
+import { type EncodeSettings, toEncodeSettings } from '@core/render/making';
 import type { RenderPlan } from '@core/render/plan';
 
 /** An export of a plan as an MP4 at a variable rate. */
-export const makingAt = (plan: RenderPlan, videoBits: number): Making =>
+export const createEncodeSettings = (plan: RenderPlan, videoBits: number): EncodeSettings =>
   toEncodeSettings(plan, PLAIN_ENCODING, PLAIN_PLACEMENT, { bits: videoBits, reason: 'picture' });

@@ -2,7 +2,7 @@
 import { median } from '../src/core/figures/median';
 import { CheckBoard } from '../src/core/check/check-board';
 import { changedVerdicts } from '../src/core/check/verdicts';
-import { shared } from '../src/core/figures/shared';
+import { reuseStructure } from '../src/core/figures/shared';
 import { applyCommand } from '../src/core/job/commands/commands';
 import type { Work } from '../src/core/job/job';
 import { LOOKED } from '../src/core/job/test-pass';
@@ -34,14 +34,14 @@ function work(): Work {
   return structuredClone({ masters, edit: { ...edit, clips } });
 }
 
-function timed(act: () => void): number {
+function measureMs(act: () => void): number {
   const start = performance.now();
   act();
   return performance.now() - start;
 }
 
 /** Another framing of one of the first clip's shots. */
-function moved(before: Work, n: number): Work {
+function moveFraming(before: Work, n: number): Work {
   const framing = before.edit.framings[n % 12];
   if (!framing) return before;
   const keyframes = framing.keyframes.map((key) => ({ ...key, focus: { x: 0.2 + n / 50, y: 0.5 } }));
@@ -57,14 +57,14 @@ export function checks(report: Report): void {
   for (let round = 0; round < ROUNDS; round++) {
     const board = new CheckBoard();
     let now = work();
-    wholes.push(timed(() => board.check(now, LOOKED)));
+    wholes.push(measureMs(() => board.check(now, LOOKED)));
     for (let n = 1; n <= 3; n++) {
-      const next = moved(now, round * 3 + n);
+      const next = moveFraming(now, round * 3 + n);
       let over = next;
-      handed.push(timed(() => (over = structuredClone(next))));
+      handed.push(measureMs(() => (over = structuredClone(next))));
       ones.push(
-        timed(() => {
-          now = shared(now, over);
+        measureMs(() => {
+          now = reuseStructure(now, over);
           board.check(now, LOOKED);
         }),
       );
@@ -94,7 +94,7 @@ function sheetChange(report: Report): void {
       new CheckBoard().check(job, LOOKED),
       new CheckBoard().check(job, { ...LOOKED, sheets: shorter }),
     );
-  const one = timed(() => judge(jobs[0] as Work));
-  const all = timed(() => jobs.forEach(judge));
+  const one = measureMs(() => judge(jobs[0] as Work));
+  const all = measureMs(() => jobs.forEach(judge));
   report.line('a changed sheet over 30 jobs', all, 'ms', one, all / one, `${JOBS} or less`);
 }

@@ -2,7 +2,7 @@
 import { highsSolver } from '../tests/lp-solvers';
 import { followTruths, servedBy, simpleWays, TALL, trackOfTruth } from '../tests/follow-truths';
 import { followShot, type FollowTask } from '../src/core/follow/solve';
-import { PLAIN_WISHES } from '../src/core/framing/following';
+import { DEFAULT_FOLLOW_OPTIONS } from '../src/core/framing/following';
 import { computeWindow } from '../src/core/framing/window';
 import { peakMemory } from './browser-memory';
 import { grainyMaster, inHarness, loopedMaster, SECONDS } from './material';
@@ -13,8 +13,8 @@ const PANES = [
   { canvas: 'square', width: 9 / 16, height: 1, pixels: 1080 },
   { canvas: 'portrait', width: (4 / 5) * (9 / 16), height: 1, pixels: 1080 },
 ];
-const taskOf = (more: Pick<FollowTask, 'subjects' | 'in' | 'out' | 'rate'>): FollowTask => ({
-  ...{ panes: PANES, pins: [], wishes: PLAIN_WISHES, zoom: 1, tilt: 0, mostZoom: 2, ...more },
+const createTask = (more: Pick<FollowTask, 'subjects' | 'in' | 'out' | 'rate'>): FollowTask => ({
+  ...{ panes: PANES, pins: [], wishes: DEFAULT_FOLLOW_OPTIONS, zoom: 1, tilt: 0, maxZoom: 2, ...more },
 });
 
 /** The way that following goes, beside simpler ones, on subjects of which the truth is known. */
@@ -34,7 +34,7 @@ export async function follow(report: Report): Promise<void> {
     const track = trackOfTruth(truth, 0.04, i + 1);
     for (const [name, way] of Object.entries(simpleWays(track, truth, TALL.width)))
       add(name, servedBy(truth, TALL.width, way));
-    const task = taskOf({ subjects: [track], in: 0, out: truth.frames, rate: truth.rate });
+    const task = createTask({ subjects: [track], in: 0, out: truth.frames, rate: truth.rate });
     const { keyframes } = followShot(task, solve);
     const middle = (frame: number) => {
       const { x, width } = computeWindow({ keyframes, turn: 0 }, frame, { pane: 9 / 16, live: 16 / 9 });
@@ -60,7 +60,7 @@ function pathTime(report: Report, solve: Parameters<typeof followShot>[1]): void
   const tasks = Array.from({ length: 10 }, (_, i) => {
     const truth = shots[i % shots.length] as (typeof shots)[number];
     const track = trackOfTruth(truth, 0.04, i + 1);
-    return taskOf({ subjects: [track], in: 0, out: 6 * truth.rate, rate: truth.rate });
+    return createTask({ subjects: [track], in: 0, out: 6 * truth.rate, rate: truth.rate });
   });
   const start = performance.now();
   for (const task of tasks) followShot(task, solve);

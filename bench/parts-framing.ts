@@ -58,7 +58,7 @@ function dragStep(minutes: number, last = (zoom: number) => zoom + 1, keyframes 
   const count = minutes * SHOTS_A_MINUTE;
   const long = source.frames / count;
   const shots = Array.from({ length: count }, (_, i) => testShot(`s-${i}`, i * long, (i + 1) * long));
-  const framingOf = (shot: (typeof shots)[number], zoom: number): Framing => ({
+  const createFraming = (shot: (typeof shots)[number], zoom: number): Framing => ({
     ...plainFraming(shot.id, MAIN_TRACK, shot.in),
     keyframes: Array.from({ length: keyframes }, (_, i) => {
       const way = keyframes > 1 ? i / (keyframes - 1) : 0;
@@ -72,13 +72,13 @@ function dragStep(minutes: number, last = (zoom: number) => zoom + 1, keyframes 
       };
     }),
   });
-  const framings = shots.map((shot) => framingOf(shot, 1));
+  const framings = shots.map((shot) => createFraming(shot, 1));
   const canvas = makeCanvas(null, { width: 1080, height: 1920 }, RATE, 'c');
   const cut = [{ master: source.id, in: 0, out: source.frames }];
   const shot = shots[3] as (typeof shots)[number];
   const whole = createRenderPlan(canvas, { cut, shots, framings, sources: [source] });
   const step = (zoom: number) => {
-    const changed = [framingOf(shot, zoom)];
+    const changed = [createFraming(shot, zoom)];
     const dragged = framings.map((framing) => (framing.shot === shot.id ? (changed[0] as Framing) : framing));
     const plan = withSegments(whole, redrawnSegments(whole, canvas, { shots, framings: dragged, changed }));
     computeCoverage(plan);

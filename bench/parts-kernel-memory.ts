@@ -32,12 +32,12 @@ const STEP = 5;
 
 export async function kernelMemory(report: Report): Promise<void> {
   for (const [name, clip] of Object.entries(CLIPS)) {
-    const { first, whole } = await measured(movingPlan(clip));
+    const { first, whole } = await measureMemory(movingPlan(clip));
     report.line(`kernel memory, ${name}`, whole / 1e6, 'MB', first / 1e6, whole / first, '1.05 or less');
   }
 }
 
-async function measured(plan: RenderPlan): Promise<{ first: number; whole: number }> {
+async function measureMemory(plan: RenderPlan): Promise<{ first: number; whole: number }> {
   const kernel = await Kernel.load(readFileSync('src/kernel/kernel.wasm'));
   const painter = new PanePainter(kernel, plan);
   const [source] = plan.sources;

@@ -2,7 +2,7 @@
 import path from 'node:path';
 import { activeClip, type Job } from '../src/core/job/job';
 import { trialPlans } from '../src/core/trial/rate-trial';
-import { makingOfJob, planOfJob } from '../src/core/check/check';
+import { toJobEncodeSettings, planOfJob } from '../src/core/check/check';
 import { SHIPPED_SHEETS } from '../src/core/outlets/shipped';
 import type { RenderOrder } from '../server/render/order';
 import { renderFile } from '../server/render/render';
@@ -20,7 +20,7 @@ const TRIED_SECONDS = 180;
 const BITS = 8_000_000;
 const forEver = () => new AbortController().signal;
 
-async function timed(act: () => Promise<unknown>): Promise<number> {
+async function measureMs(act: () => Promise<unknown>): Promise<number> {
   const began = performance.now();
   await act();
   return (performance.now() - began) / 1000;
@@ -38,7 +38,7 @@ async function grainyOrder(): Promise<{ job: Job; order: RenderOrder }> {
   const job = await jobOf(film);
   const sheets = SHIPPED_SHEETS;
   const plan = planOfJob(job, sheets);
-  const made = makingOfJob(job, { sheets });
+  const made = toJobEncodeSettings(job, { sheets });
   const picture = made.picture && {
     ...made.picture,
     kind: 'variable' as const,
@@ -65,7 +65,7 @@ export async function makers(report: Report): Promise<void> {
     }, 0);
   const [ourTimes, theirTimes] = [[] as number[], [] as number[]];
   for (let run = 0; run < RUNS; run++) {
-    ourTimes.push(await timed(() => renderFile(order, { folder: `${to}.parts`, to, signal: forEver() })));
+    ourTimes.push(await measureMs(() => renderFile(order, { folder: `${to}.parts`, to, signal: forEver() })));
     theirTimes.push(byHand());
   }
   const [ours, theirs] = [Math.min(...ourTimes), Math.min(...theirTimes)];
@@ -83,7 +83,7 @@ export async function makers(report: Report): Promise<void> {
   };
   const asked = { order: trial, plans: trialPlans(job, [...SHIPPED_SHEETS], trial), folder: work };
   const threads = trialThreads();
-  const tried = await timed(() =>
+  const tried = await measureMs(() =>
     threads.run({ ...asked, making: order.making, masters }, () => undefined, forEver()),
   );
   threads.close();

@@ -10,7 +10,7 @@ import { grainyMaster, work } from './material';
 import { processorSeconds } from './processor';
 import type { Report } from './report';
 
-const MOST_WORKERS = 4;
+const MAX_WORKERS = 4;
 const SECONDS = 40;
 /** Processor seconds of all workers so far. */
 const spent = (): number =>
@@ -32,7 +32,7 @@ export async function workers(report: Report): Promise<void> {
   const redis = await TestRedis.start();
   const fleet = await Fleet.open(redis.url, 'http://127.0.0.1:0');
   const rows: [string, number, number][] = [];
-  for (let count = 1; count <= MOST_WORKERS; count++) {
+  for (let count = 1; count <= MAX_WORKERS; count++) {
     const own = await Promise.all(Array.from({ length: count }, () => new TestWorker(redis.url).start()));
     const before = spent();
     const began = performance.now();

@@ -81,7 +81,7 @@ export class Report {
   /** Ways to do the same, beside each other, in a table of its own. */
   ways(title: string, columns: readonly string[], rows: readonly (readonly [string, ...number[]])[]): void {
     const cells = rows.map(([name, ...values]) => [name, ...values.map((value) => value.toFixed(4))]);
-    this.tables.push(tableOf(title, ['', ...columns], cells));
+    this.tables.push(formatTable(title, ['', ...columns], cells));
     console.log(title);
     for (const row of rows) console.log(row.join(' '));
   }
@@ -94,7 +94,7 @@ export class Report {
       truth,
       ...names.map((name) => String(row[name] ?? 0)),
     ]);
-    this.tables.push(tableOf(title, ['truth', ...names], cells));
+    this.tables.push(formatTable(title, ['truth', ...names], cells));
     console.table(confused);
   }
 
@@ -104,7 +104,7 @@ export class Report {
     const day = new Date().toISOString().slice(0, 10);
     const about = `${day}, ${cpus().length} cores of ${cpu?.model.trim() ?? 'an unknown processor'}.`;
     const columns = ['what', 'figure', 'reference', 'ratio', 'target'];
-    const figures = this.lines.length === 0 ? [] : [tableOf(null, columns, this.lines.map(cellsOf))];
+    const figures = this.lines.length === 0 ? [] : [formatTable(null, columns, this.lines.map(formatCells))];
     this.sections.set(part, [about, ...figures, ...this.tables].join('\n\n'));
     this.lines = [];
     this.tables = [];
@@ -129,7 +129,7 @@ export class Report {
   }
 }
 
-function tableOf(
+function formatTable(
   title: string | null,
   columns: readonly string[],
   rows: readonly (readonly string[])[],
@@ -140,6 +140,6 @@ function tableOf(
   return title === null ? table : `${title}:\n\n${table}`;
 }
 
-function cellsOf({ name, value, unit, reference, ratio, target }: Line): string[] {
+function formatCells({ name, value, unit, reference, ratio, target }: Line): string[] {
   return [name, `${value.toFixed(3)} ${unit}`, `${reference.toFixed(3)} ${unit}`, ratio.toFixed(2), target];
 }

@@ -17,14 +17,14 @@ export interface StoreFigures {
   stored: number;
 }
 
-const settled = () => new Promise((resolve) => setTimeout(resolve, 50));
+const waitForWrites = () => new Promise((resolve) => setTimeout(resolve, 50));
 
 /** Works on a job as large as they come, with a full history. */
 export async function measureStore(): Promise<StoreFigures> {
   const job = bigJob();
   addJob(job);
   for (let n = 0; n < WARM; n++) dispatch(job.id, commandFor(n));
-  await settled();
+  await waitForWrites();
   let written = 0;
   const setMany = storage.setMany;
   storage.setMany = (entries) => {
@@ -38,7 +38,7 @@ export async function measureStore(): Promise<StoreFigures> {
     const start = performance.now();
     dispatch(job.id, commandFor(n));
     times.push(performance.now() - start);
-    await settled();
+    await waitForWrites();
   }
   storage.setMany = setMany;
   const wholes = Array.from({ length: 15 }, () => {

@@ -5,7 +5,7 @@ import type { Source } from '../src/core/master/source';
 import { makeCanvas } from '../src/core/layout/canvas';
 import { rateValue } from '../src/core/time/frame-rate';
 import { NO_CAPTIONS } from '../src/core/words/captions';
-import { reworded, withCue } from '../src/core/words/cue-edits';
+import { rewordCue, withCue } from '../src/core/words/cue-edits';
 import { type ClipText, NO_TEXT } from '../src/core/words/clip-text';
 import { plainBlock } from '../src/core/words/text-block';
 import { drawnPlayer } from './drawn-player';
@@ -13,7 +13,7 @@ import { canvasView } from '../src/media/play/player-protocol';
 import { openFonts } from '../src/media/words/fonts';
 import { TextPainter } from '../src/render/words/text-painter';
 import { makeExport } from '../src/media/worker/tasks';
-import { makingAt } from './making';
+import { createEncodeSettings } from './making';
 
 const SIZES = [
   { width: 1080, height: 1920 },
@@ -26,7 +26,7 @@ const KEYS = 60;
 const ROWS = 760;
 
 /** So many captions of a line of ten words one after another, and two blocks, one of them with a plate. */
-function textOf(source: Source, frames: number, captions: number): ClipText {
+function createText(source: Source, frames: number, captions: number): ClipText {
   const each = Math.max(2, Math.floor(frames / captions));
   const cues = Array.from({ length: captions }, (_, i) => ({
     id: `cue-${i}`,
@@ -43,7 +43,7 @@ function textOf(source: Source, frames: number, captions: number): ClipText {
   return { ...NO_TEXT, blocks, captions: { ...NO_CAPTIONS, cues } };
 }
 
-function planIn(source: Source, frames: number, size: { width: number; height: number }): RenderPlan {
+function createPlan(source: Source, frames: number, size: { width: number; height: number }): RenderPlan {
   const cut = [{ master: source.id, in: 0, out: frames }];
   return createRenderPlan(makeCanvas(null, size, source.rate, 'canvas-1'), {
     cut,
@@ -53,7 +53,7 @@ function planIn(source: Source, frames: number, size: { width: number; height: n
   });
 }
 
-function worded(plan: RenderPlan, source: Source, frames: number, text: ClipText): RenderPlan {
+function addWords(plan: RenderPlan, source: Source, frames: number, text: ClipText): RenderPlan {
   const cut = [{ master: source.id, in: 0, out: frames }];
   const { width, height } = plan;
   return withWords(plan, makeCanvas(null, { width, height }, source.rate, 'canvas-1'), { cut, text });
@@ -67,10 +67,10 @@ export async function exportWords(
   videoBits: number,
 ): Promise<number> {
   const frames = Math.round(seconds * rateValue(source.rate));
-  const bare = planIn(source, frames, SIZES[0]!);
-  const plan = words ? worded(bare, source, frames, textOf(source, frames, seconds / 2)) : bare;
+  const bare = createPlan(source, frames, SIZES[0]!);
+  const plan = words ? addWords(bare, source, frames, createText(source, frames, seconds / 2)) : bare;
   const start = performance.now();
-  await makeExport({ outputs: [{ name: 'bench-words.mp4', plan, making: makingAt(plan, videoBits) }] }, {});
+  await makeExport({ outputs: [{ name: 'bench-words.mp4', plan, making: createEncodeSettings(plan, videoBits) }] }, {});
   return performance.now() - start;
 }
 
@@ -81,11 +81,11 @@ export async function exportWords(
 export async function keystroke(source: Source, captions: number): Promise<{ redraw: number; page: number }> {
   const { player, drawn } = drawnPlayer(source);
   const view = canvasView('canvas-1');
-  const plan = planIn(source, source.frames, SIZES[0]!);
+  const plan = createPlan(source, source.frames, SIZES[0]!);
   player.setViews({ [view]: { width: Math.round((ROWS * 1080) / 1920), height: ROWS } });
-  const text = textOf(source, source.frames, captions);
+  const text = createText(source, source.frames, captions);
   const shown = `cue-${captions >> 1}`;
-  player.setPlans({ [view]: [worded(plan, source, source.frames, text)] });
+  player.setPlans({ [view]: [addWords(plan, source, source.frames, text)] });
   player.show(0, text.captions.cues[captions >> 1]?.spans[0]?.in ?? 0);
   // Fonts are loaded when words first need them.
   await new Promise((resolve) => setTimeout(resolve, 3000));
@@ -94,10 +94,10 @@ export async function keystroke(source: Source, captions: number): Promise<{ red
     const done = drawn();
     const start = performance.now();
     const typed = withCue(text.captions.cues, shown, (cue) =>
-      reworded(cue, `${'x'.repeat(n % 10)}${cue.text}`),
+      rewordCue(cue, `${'x'.repeat(n % 10)}${cue.text}`),
     );
     const next = { ...text, captions: { ...text.captions, cues: typed } };
-    player.showWords({ [view]: [worded(plan, source, source.frames, next).overlays.slice()] });
+    player.showWords({ [view]: [addWords(plan, source, source.frames, next).overlays.slice()] });
     pages.push(performance.now() - start);
     await done;
     redraws.push(performance.now() - start);
@@ -111,9 +111,9 @@ export async function layoutTime(
   source: Source,
   captions: number,
 ): Promise<{ layout: number; bare: number }> {
-  const text = textOf(source, source.frames, captions);
+  const text = createText(source, source.frames, captions);
   const arts = SIZES.flatMap((size) =>
-    worded(planIn(source, source.frames, size), source, source.frames, text).overlays.map(({ art }) => art),
+    addWords(createPlan(source, source.frames, size), source, source.frames, text).overlays.map(({ art }) => art),
   );
   const fonts = await openFonts();
   await fonts.load(arts);

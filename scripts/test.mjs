@@ -15,8 +15,8 @@ const missing = installDebianPackages(
 const SAY_EVERY = 30_000;
 
 /** A part that has not ended after this long, or this long after its results, is ended, in milliseconds. */
-const MOST = 70 * 60_000;
-const MOST_AFTER_RESULTS = 60_000;
+const MAX_PART_MS = 70 * 60_000;
+const MAX_AFTER_RESULTS = 60_000;
 
 /** Parts that run. */
 const running = new Set();
@@ -41,8 +41,8 @@ async function part(name, command, args, results = null) {
   const clock = setInterval(() => {
     const now = Date.now();
     console.log(`… at ${name} for ${Math.round((now - began) / 1000)} s`);
-    const overdue = results && existsSync(results) && now - statSync(results).mtimeMs > MOST_AFTER_RESULTS;
-    if (!overdue && now - began < MOST) return;
+    const overdue = results && existsSync(results) && now - statSync(results).mtimeMs > MAX_AFTER_RESULTS;
+    if (!overdue && now - began < MAX_PART_MS) return;
     console.error(
       overdue ? `${name}: something still runs after the last test.` : `${name}: no end in sight.`,
     );
@@ -87,7 +87,7 @@ async function test(name, projects, workers) {
   const run = () => part(name, 'npx', args, file);
   const began = Date.now();
   let passed = await run();
-  if (!existsSync(file) && Date.now() - began < MOST) {
+  if (!existsSync(file) && Date.now() - began < MAX_PART_MS) {
     // A machine that takes memory back may end a process with a signal: that says nothing of the tests.
     console.error(`The ${name.toLowerCase()} were ended before their end. They are run once more.`);
     passed = await run();

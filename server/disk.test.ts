@@ -6,12 +6,12 @@ import { conversionPath, conversionSchema, CONVERT_UPLOADS } from '../src/core/c
 import { makeClip } from '../tests/make-clip';
 import { ConversionRecords } from './convert/conversion-records';
 import { Conversions } from './convert/conversions';
-import { type ProgramError, Programs, type RunOptions, type Said } from './programs/programs';
+import { type ProgramError, Programs, type RunOptions, type ProgramOutput } from './programs/programs';
 import { findTools } from './programs/tools';
 import { builtProgram } from './root';
 import { Client, openTestServer } from './test-client';
 import { openDatabase } from './store/database';
-import { UploadDoor } from './uploads/upload-door';
+import { UploadEndpoint } from './uploads/upload-door';
 import { closeWorkshop, openWorkshop } from './workshop';
 
 const UPLOADS = '/outlets/verrow/api/uploads';
@@ -68,7 +68,7 @@ describe('a full disk', () => {
   it('that leaves a broken copy makes the conversion fail, and its source is kept', async () => {
     /** Cuts off what a conversion wrote, as a disk does that was full before the end, and calls it a success. */
     class Spoiling extends Programs {
-      override async run(name: string, args: readonly string[], options: RunOptions): Promise<Said> {
+      override async run(name: string, args: readonly string[], options: RunOptions): Promise<ProgramOutput> {
         const said = await super.run(name, args, options);
         const made = args[args.length - 1] ?? '';
         if (name === 'ffmpeg') truncateSync(made, 2000);
@@ -80,7 +80,7 @@ describe('a full disk', () => {
     const id = await client.upload(CONVERT_UPLOADS, film);
     await server.close();
     const workshop = await openWorkshop(server.data);
-    const door = new UploadDoor(path.join(server.data, 'convert'), workshop.database, 'convert');
+    const door = new UploadEndpoint(path.join(server.data, 'convert'), workshop.database, 'convert');
     const conversions = new Conversions(
       new ConversionRecords(workshop.database),
       door,

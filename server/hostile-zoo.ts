@@ -17,7 +17,7 @@ const text = (name: string, words: string): Hostile => ({ name, bytes: Buffer.fr
 /** A film of the machine's own that nothing may hand out. */
 const secretFilm = (): string => makeClip('secret.mp4', { size: '1080x1920', seconds: 1 });
 
-function made(name: string, args: string[]): Buffer {
+function makeFile(name: string, args: string[]): Buffer {
   const file = path.join(folder, name);
   execFileSync('ffmpeg', ['-y', '-v', 'error', ...args, file]);
   return readFileSync(file);
@@ -64,7 +64,7 @@ function box(type: string, body: Buffer): Buffer {
 }
 
 /** A copy whose numbers at some places after a box's name are others. */
-function forged(bytes: Buffer, type: string, changes: Record<number, number>): Buffer {
+function forgeBoxes(bytes: Buffer, type: string, changes: Record<number, number>): Buffer {
   const copy = Buffer.from(bytes);
   const found = copy.indexOf(type, 0, 'latin1');
   if (found < 0) throw new RangeError(`there is no ${type}`);
@@ -92,13 +92,13 @@ function forgeries(fast: Buffer): Hostile[] {
   return [
     {
       name: 'two thousand million samples of one size',
-      bytes: forged(fast, 'stsz', { 4: 1, 8: 0x7fffffff }),
+      bytes: forgeBoxes(fast, 'stsz', { 4: 1, 8: 0x7fffffff }),
     },
-    { name: 'a sample count past the table', bytes: forged(fast, 'stsz', { 8: 2_000_000 }) },
-    { name: 'one duration for two thousand million', bytes: forged(fast, 'stts', { 8: 0x7fffffff }) },
-    { name: 'no duration at all', bytes: forged(fast, 'stts', { 12: 0 }) },
-    { name: 'a data box past the end', bytes: forged(fast, 'mdat', { [-8]: 0x7fffffff }) },
-    { name: 'an index box past the end', bytes: forged(fast, 'moov', { [-8]: 0x7fffffff }) },
+    { name: 'a sample count past the table', bytes: forgeBoxes(fast, 'stsz', { 8: 2_000_000 }) },
+    { name: 'one duration for two thousand million', bytes: forgeBoxes(fast, 'stts', { 8: 0x7fffffff }) },
+    { name: 'no duration at all', bytes: forgeBoxes(fast, 'stts', { 12: 0 }) },
+    { name: 'a data box past the end', bytes: forgeBoxes(fast, 'mdat', { [-8]: 0x7fffffff }) },
+    { name: 'an index box past the end', bytes: forgeBoxes(fast, 'moov', { [-8]: 0x7fffffff }) },
     { name: 'header without one picture byte', bytes: Buffer.from(moov) },
     { name: 'noise with a right header', bytes: noisy(fast) },
     {
@@ -126,8 +126,8 @@ export function hostileZoo(): Hostile[] {
       name: `cut off at ${Math.round(share * 100)} %`,
       bytes: fast.subarray(0, Math.floor(fast.length * share)),
     })),
-    { name: 'picture of 12,000 × 12,000', bytes: made('huge.png', huge) },
-    { name: 'picture of 12,000 × 12,000 in a film', bytes: made('huge.mov', [...huge, '-c:v', 'png']) },
+    { name: 'picture of 12,000 × 12,000', bytes: makeFile('huge.png', huge) },
+    { name: 'picture of 12,000 × 12,000 in a film', bytes: makeFile('huge.mov', [...huge, '-c:v', 'png']) },
     { name: 'noise', bytes: noise },
     { name: 'noise after a Matroska mark', bytes: Buffer.concat([Buffer.from('1a45dfa3', 'hex'), noise]) },
     { name: 'archive before a film', bytes: Buffer.concat([Buffer.from('PK\x03\x04'), fast]) },

@@ -4,7 +4,7 @@ import type { Offers } from './hand-off/offers';
 import type { StandIn } from './outlets/stand-in/stand-in';
 import type { Posting } from './posting/posting';
 import type { RenderService } from './renders/api';
-import type { UploadDoor } from './uploads/upload-door';
+import type { UploadEndpoint } from './uploads/upload-door';
 
 /** Uploads and copies that nobody came back for are deleted after a day, in milliseconds. */
 const LIFE = 24 * 3600 * 1000;
@@ -20,7 +20,7 @@ export interface Swept {
   renders: RenderService;
   posting: Posting;
   offers: Offers;
-  chat: UploadDoor;
+  chat: UploadEndpoint;
 }
 
 /** Deletes what broken-off work left: old uploads, copies that were not fetched, files that no record knows. */

@@ -2,12 +2,12 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { checkJob, heldBack, makingOfJob, planOfJob } from '../src/core/check/check';
+import { checkJob, listBlockingFindings, toJobEncodeSettings, planOfJob } from '../src/core/check/check';
 import { applyCommand, type Command } from '../src/core/job/commands/commands';
 import { canvasChanged } from '../src/core/job/canvases';
 import type { Words } from '../src/core/job/clip';
 import { activeClip, type Job, newJob } from '../src/core/job/job';
-import { framed, TEST_SOUND, testMaster } from '../src/core/job/test-job';
+import { createFramingCommand, TEST_SOUND, testMaster } from '../src/core/job/test-job';
 import { testPass } from '../src/core/job/test-pass';
 import { AUDIENCES, type Audience } from '../src/core/outlets/audience';
 import { chooseCanvasSize, findPlacement } from '../src/core/outlets/outlets';
@@ -119,7 +119,7 @@ function trial(n: number): Trial {
     { type: 'set-video-bits', bits: BITS },
     { type: 'set-audience', audience: pick<Audience>(['private', 'public']) },
   ];
-  if (chance(0.15)) commands.push(framed({}, { fit: true }));
+  if (chance(0.15)) commands.push(createFramingCommand({}, { fit: true }));
   return { placement, rate, frames, commands, silent };
 }
 
@@ -157,7 +157,7 @@ function fileOf(job: Job, sheet: RuleSheet): Buffer {
   const seconds = (frames * rate.den) / rate.num;
   const tone = `sine=f=440:r=${sound?.sampleRate}:d=${seconds}`;
   const cbr = `nal-hrd=cbr:filler=1:vbv-maxrate=${BITS / 1000}:vbv-bufsize=${BITS / 4000}`;
-  const { container } = FORMATS[makingOfJob(job, { sheets: [sheet] }).format];
+  const { container } = FORMATS[toJobEncodeSettings(job, { sheets: [sheet] }).format];
   const file = path.join(folder, `clip.${container}`);
   const picture = `testsrc2=s=${w}x${h}:r=${rate.num}/${rate.den}`;
   execFileSync('ffmpeg', [
@@ -194,7 +194,7 @@ describe('a verdict before sending', () => {
       const job = jobOf(one, sheet);
       const clip = activeClip(job.edit);
       const known = { sheets: [sheet], passOf: () => testPass() };
-      const stops = heldBack(checkJob(job, known), { overrides: [], canvas: clip.canvas }, 'post');
+      const stops = listBlockingFindings(checkJob(job, known), { overrides: [], canvas: clip.canvas }, 'post');
       const upload = await client.upload(`/outlets/${OUTLET}/api/uploads`, fileOf(job, sheet));
       const { title, description, tags, forChildren = null, longVideo = null } = clip.words;
       const form = { title, description, tags, forChildren, longVideo, audience: clip.audience, cover: null };

@@ -2,7 +2,7 @@ import type { Framing } from '../src/core/framing/framing';
 import { activeCanvas } from '../src/core/job/clip';
 import { applyCommand, type Command } from '../src/core/job/commands/commands';
 import { activeClip, type Job, listSources } from '../src/core/job/job';
-import { framed, keep, testFraming, testJob, testMaster } from '../src/core/job/test-job';
+import { createFramingCommand, keep, testFraming, testJob, testMaster } from '../src/core/job/test-job';
 import { type Layout, PLAIN_LAYOUT } from '../src/core/layout/layout';
 import type { Master } from '../src/core/master/master';
 import { NO_REPAIRS, type Repairs } from '../src/core/master/repairs';
@@ -35,7 +35,7 @@ export function movingPlan({ master, size, frames, from, to, layout, repairs }: 
       { ...key!, ...to, frame: frames - 1 },
     ],
   };
-  const commands: Command[] = [keep(0, frames), framed({}, framing)];
+  const commands: Command[] = [keep(0, frames), createFramingCommand({}, framing)];
   const edit = commands.reduce(applyCommand, job.edit);
   const { id } = testMaster();
   const work = { ...job, edit: { ...edit, repairs: { [id]: { ...NO_REPAIRS, ...repairs } } } };

@@ -6,11 +6,11 @@ import {
   distinctBoxes,
   type FoundBox,
   fromLetterbox,
-  letterboxed,
+  computeLetterbox,
   readHeatmap,
 } from '../src/core/follow/read-heatmap';
 import type { PictureRect } from '../src/core/picture/size';
-import { reshaped, type StoredModel } from '../src/media/follow/reshape-model';
+import { reshapeModel, type StoredModel } from '../src/media/follow/reshape-model';
 
 const MODELS = 'node_modules/@vladmandic/human/models/';
 
@@ -28,7 +28,7 @@ export async function nodeDetector(): Promise<(rgb: Float32Array) => Promise<Fou
   await ready();
   const stored = JSON.parse(readFileSync(`${MODELS}centernet.json`, 'utf8')) as StoredModel;
   const bytes = new Uint8Array(readFileSync(`${MODELS}centernet.bin`)).buffer;
-  const { modelTopology, weightsManifest, signature } = reshaped(stored, bytes, THINGS);
+  const { modelTopology, weightsManifest, signature } = reshapeModel(stored, bytes, THINGS);
   const model = await loadGraphModel(
     io.fromMemory({
       modelTopology,
@@ -37,7 +37,7 @@ export async function nodeDetector(): Promise<(rgb: Float32Array) => Promise<Fou
       ...(signature && { signature }),
     }),
   );
-  const box = letterboxed(16 / 9, THINGS);
+  const box = computeLetterbox(16 / 9, THINGS);
   return async (rgb) => {
     const taken = tensor4d(rgb, [1, THINGS.height, THINGS.width, 3]);
     const made = model.execute(taken, ['tower_0/keypoints', 'tower_0/wh']);

@@ -1,4 +1,4 @@
-import { makingOfJob, planOfJob } from '../src/core/check/check';
+import { toJobEncodeSettings, planOfJob } from '../src/core/check/check';
 import { activeClip, type Job } from '../src/core/job/job';
 import { SHIPPED_SHEETS } from '../src/core/outlets/shipped';
 import type { Size } from '../src/core/picture/size';
@@ -32,7 +32,7 @@ export async function smallOrder(
 export function orderOfJob(job: Job, film: string): RenderOrder {
   return {
     plan: planOfJob(job, SHIPPED_SHEETS),
-    making: makingOfJob(job, { sheets: SHIPPED_SHEETS }),
+    making: toJobEncodeSettings(job, { sheets: SHIPPED_SHEETS }),
     masters: { [job.masters[0]!.fingerprint]: film },
   };
 }

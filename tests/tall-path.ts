@@ -3,7 +3,7 @@ import type { SolveProgram } from '../src/core/follow/linear-program';
 import { followShot } from '../src/core/follow/solve';
 import { listSubjects } from '../src/core/follow/subjects';
 import type { LiveTrack } from '../src/core/follow/track';
-import { PLAIN_WISHES } from '../src/core/framing/following';
+import { DEFAULT_FOLLOW_OPTIONS } from '../src/core/framing/following';
 import { computeWindow } from '../src/core/framing/window';
 import { TALL } from './follow-truths';
 
@@ -22,7 +22,7 @@ export function tallPath(
     {
       ...{ in: 0, out, rate, panes: [{ canvas: 'tall', ...TALL, pixels: 1080 }] },
       subjects: [subject!.track as LiveTrack],
-      ...{ pins: [], wishes: PLAIN_WISHES, zoom: 1, tilt: 0, mostZoom: 2 },
+      ...{ pins: [], wishes: DEFAULT_FOLLOW_OPTIONS, zoom: 1, tilt: 0, maxZoom: 2 },
     },
     solve,
   );

@@ -4,11 +4,11 @@ import { type AccountPicture, OutletClientError } from '../posting/outlet-way';
 import { createId } from '../store/create-id';
 import type { AccountRecords, Tokens } from './account-records';
 import {
-  beginSignIn,
-  endSignIn,
+  startSignIn,
+  finishSignIn,
   NotRefreshed,
   type OutletClient,
-  refreshed,
+  refreshTokens,
   revoke,
   SignInError,
 } from './oauth';
@@ -54,7 +54,7 @@ export class Accounts {
   ): Promise<string | null> {
     const client = await this.toClient(outlet, origin);
     if (!client) return null;
-    const { state, nonce, verifier, go } = await beginSignIn(client);
+    const { state, nonce, verifier, go } = await startSignIn(client);
     this.signIns.add(state, { visitor, outlet, issuer: client.issuer, verifier, nonce, back });
     return go;
   }
@@ -73,7 +73,7 @@ export class Accounts {
     const way = this.directory.find(begun.outlet, address.origin)?.way;
     const client = await this.toClient(begun.outlet, address.origin);
     if (!way || client?.issuer !== begun.issuer) throw new SignInError('stale');
-    const { subject, scopes, tokens } = await endSignIn(client, { ...begun, state }, address);
+    const { subject, scopes, tokens } = await finishSignIn(client, { ...begun, state }, address);
     const account = await way.account(tokens.access).catch((error: unknown) => {
       // Without leave to read it is known by its number alone.
       if (error instanceof OutletClientError && error.code === 'scope')
@@ -130,7 +130,7 @@ export class Accounts {
     // Written down first: an answer that is lost, also with this server, takes the old token with it (RFC 9700, 4.14.2).
     this.records.setTokens(id, { ...tokens, asked: true });
     try {
-      const fresh = await refreshed(client, tokens);
+      const fresh = await refreshTokens(client, tokens);
       this.records.setTokens(id, fresh);
       return fresh;
     } catch (error) {

@@ -58,7 +58,7 @@ async function discoverServer(client: OutletClient): Promise<oauth.Authorization
  * Begins a sign-in by the authorization code with PKCE (RFC 6749, 4.1; RFC 7636; RFC 9700, 2.1).
  * @throws SignInError `outlet-down`
  */
-export async function beginSignIn(client: OutletClient): Promise<PendingSignIn & { go: string }> {
+export async function startSignIn(client: OutletClient): Promise<PendingSignIn & { go: string }> {
   const server = await discoverServer(client).catch((error: unknown) => {
     throw new SignInError('outlet-down', { cause: error });
   });
@@ -95,7 +95,7 @@ export interface SignedIn {
  * Ends a sign-in: checks what came back against what was begun, and changes the code for tokens.
  * @param address that was come back to. @throws SignInError
  */
-export async function endSignIn(
+export async function finishSignIn(
   client: OutletClient,
   { state, nonce, verifier }: PendingSignIn,
   address: URL,
@@ -139,7 +139,7 @@ function toFault(error: unknown): SignInFault {
 }
 
 /** Gets new tokens for old ones. @throws NotRefreshed; what else goes wrong may be tried again. */
-export async function refreshed(client: OutletClient, { refresh }: Tokens): Promise<Tokens> {
+export async function refreshTokens(client: OutletClient, { refresh }: Tokens): Promise<Tokens> {
   if (refresh === null) throw new NotRefreshed('there is nothing to refresh it with');
   const server = await discoverServer(client);
   const response = await oauth.refreshTokenGrantRequest(

@@ -3,7 +3,7 @@ import http from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import type { OutletWay } from '../posting/outlet-way';
+import type { OutletConnection } from '../posting/outlet-way';
 import { openDatabase } from '../store/database';
 import { Secrets } from '../store/secrets';
 import { AccountRecords } from './account-records';
@@ -34,7 +34,7 @@ async function stateAfter(dropped: number): Promise<string | undefined> {
   const data = mkdtempSync(path.join(tmpdir(), 'refresh-'));
   const database = openDatabase(data);
   const records = new AccountRecords(database, Secrets.open(data));
-  const way = { abilities: () => Promise.resolve({ issuer: `${origin}/` }) } as OutletWay;
+  const way = { abilities: () => Promise.resolve({ issuer: `${origin}/` }) } as OutletConnection;
   const accounts = new Accounts(records, new SignInRecords(database), {
     find: () => ({ way, client: { id: 'gusset', secret: 'secret' } }),
   });

@@ -7,11 +7,11 @@ import { CHAT_UPLOADS, chatFilePath } from '../../src/core/posting/chat';
 import { filmInput, OUTLET_CONTAINERS } from '../programs/media-args';
 import { ProgramError, type Limits } from '../programs/programs';
 import { sendFilm } from '../send-file';
-import { UploadDoor } from '../uploads/upload-door';
+import { UploadEndpoint } from '../uploads/upload-door';
 import type { Workshop } from '../workshop';
 
 /** Largest file that is taken, in bytes. */
-const MOST_FILE = 2e9;
+const MAX_FILE = 2e9;
 const LIMITS: Limits = { seconds: 1800, memory: 4e9, fileBytes: 1e9, outputBytes: 1e6 };
 
 /**
@@ -29,11 +29,11 @@ const shrinkArgs = (from: string, to: string): string[] => [
 ];
 
 /** Adds the stand-in of a chat app to a server: a file goes up, and comes back as its receiver would get it. */
-export function addChat(app: Express, { database, data, looks }: Workshop): UploadDoor {
+export function addChat(app: Express, { database, data, looks }: Workshop): UploadEndpoint {
   const folder = path.join(data, 'chat');
   mkdirSync(folder, { recursive: true });
-  const door = UploadDoor.add(app, database, {
-    ...{ name: 'chat', address: CHAT_UPLOADS, folder, mostBytes: MOST_FILE },
+  const door = UploadEndpoint.add(app, database, {
+    ...{ name: 'chat', address: CHAT_UPLOADS, folder, mostBytes: MAX_FILE },
   });
   /** Files that are being made small or sent: each is fetched once. */
   const busy = new Set<string>();

@@ -9,7 +9,7 @@ import {
   outletPostSchema,
 } from '../../src/core/outlets/outlet-api';
 import type { PostForm, PostWords } from '../../src/core/outlets/post-form';
-import { httpWay } from '../posting/http-way';
+import { createHttpConnection } from '../posting/http-way';
 
 /** Account and clip that an outlet is tried with. */
 export interface Tried {
@@ -41,7 +41,7 @@ function demand(holds: boolean, otherwise: string): asserts holds {
   if (!holds) throw new Broken(otherwise);
 }
 
-const openWay = (root: string) => httpWay({ root, pagesRoot: root });
+const openWay = (root: string) => createHttpConnection({ root, pagesRoot: root });
 
 const TUS = { 'tus-resumable': '1.0.0' };
 const MAKES_NO_SENSE = 'f'.repeat(32);
@@ -65,14 +65,14 @@ const sendPost = (tried: Tried, upload: string, key: string, more: Partial<PostF
   ask(tried, OUTLET_API.posts, withBody('POST', { ...tried.words, ...more, upload }, { [KEY_HEADER]: key }));
 
 /** That an answer has a status, and says why in the contract's own words. */
-async function refused(response: Response, status: number, error: string): Promise<void> {
+async function expectRefusal(response: Response, status: number, error: string): Promise<void> {
   demand(response.status === status, `answered ${response.status}, not ${status}`);
   const said = outletErrorSchema.safeParse(await response.json().catch(() => null));
   demand(said.success && said.data.error === error, `the body does not say "${error}"`);
 }
 
 /** Begins an upload. @returns its whole address. */
-async function begun(tried: Tried): Promise<string> {
+async function beginPost(tried: Tried): Promise<string> {
   const response = await ask(tried, OUTLET_API.uploads, {
     method: 'POST',
     headers: { ...TUS, 'upload-length': String(tried.clip.length) },
@@ -91,15 +91,15 @@ const patch = (tried: Tried, address: string, offset: number, to: number) =>
   });
 
 /** Sends the whole clip. @returns what a post names it by. */
-async function uploaded(tried: Tried): Promise<string> {
-  const address = await begun(tried);
+async function uploadClip(tried: Tried): Promise<string> {
+  const address = await beginPost(tried);
   const { status } = await patch(tried, address, 0, tried.clip.length);
   demand(status === 204, `a piece was answered with ${status}, not 204`);
   return address.split('/').pop() ?? '';
 }
 
 /** Waits until the outlet is done with a post. */
-async function settled(tried: Tried, response: Response): Promise<OutletPost> {
+async function waitForPost(tried: Tried, response: Response): Promise<OutletPost> {
   demand(response.status === 202, `a post was answered with ${response.status}, not 202`);
   let post = outletPostSchema.parse(await response.json());
   const way = openWay(tried.root);
@@ -118,7 +118,7 @@ async function withPost(
   act: (post: OutletPost & { state: 'up' }) => Promise<void>,
   more: Partial<PostForm> = {},
 ): Promise<void> {
-  const post = await settled(tried, await sendPost(tried, await uploaded(tried), randomUUID(), more));
+  const post = await waitForPost(tried, await sendPost(tried, await uploadClip(tried), randomUUID(), more));
   demand(post.state === 'up', `the clip is ${post.state}: ${JSON.stringify(post)}`);
   try {
     await act(post);
@@ -161,7 +161,7 @@ export const CHECKS: readonly Check[] = [
       for (const token of ['', 'made-up']) {
         const response = await ask({ ...tried, token }, OUTLET_API.account);
         demand(/^Bearer/.test(response.headers.get('www-authenticate') ?? ''), 'no WWW-Authenticate');
-        await refused(response, 401, 'token');
+        await expectRefusal(response, 401, 'token');
       }
       const begins = { method: 'POST', headers: { ...TUS, 'upload-length': '9' } };
       const { status } = await ask({ ...tried, token: 'made-up' }, OUTLET_API.uploads, begins);
@@ -177,13 +177,13 @@ export const CHECKS: readonly Check[] = [
   {
     name: 'goes on with an upload from where it broke off, and from nowhere else (tus 1.0.0)',
     async run(tried) {
-      const address = await begun(tried);
+      const address = await beginPost(tried);
       const half = Math.floor(tried.clip.length / 2);
       demand((await patch(tried, address, 0, half)).status === 204, 'a piece was not taken');
       demand((await patch(tried, address, 0, half)).status === 409, 'a piece was taken twice');
       const head = await ask(tried, address, { method: 'HEAD', headers: TUS });
       demand(head.headers.get('upload-offset') === String(half), 'it does not say how far an upload is');
-      await refused(
+      await expectRefusal(
         await sendPost(tried, address.split('/').pop() ?? '', randomUUID()),
         409,
         'partial-upload',
@@ -194,18 +194,18 @@ export const CHECKS: readonly Check[] = [
   {
     name: 'takes no post of an upload that is not there, at a placement that is not, or without a key',
     async run(tried) {
-      await refused(await sendPost(tried, MAKES_NO_SENSE, randomUUID()), 404, 'no-upload');
+      await expectRefusal(await sendPost(tried, MAKES_NO_SENSE, randomUUID()), 404, 'no-upload');
       const nowhere = { placement: 'nowhere' };
-      await refused(await sendPost(tried, await uploaded(tried), randomUUID(), nowhere), 404, 'no-placement');
-      await refused(await sendPost(tried, MAKES_NO_SENSE, ''), 400, 'bad-request');
+      await expectRefusal(await sendPost(tried, await uploadClip(tried), randomUUID(), nowhere), 404, 'no-placement');
+      await expectRefusal(await sendPost(tried, MAKES_NO_SENSE, ''), 400, 'bad-request');
     },
   },
   {
     name: 'posts a clip once, however often it is asked for with one key',
     async run(tried) {
-      const [upload, key] = [await uploaded(tried), randomUUID()];
+      const [upload, key] = [await uploadClip(tried), randomUUID()];
       const posts = await Promise.all(
-        [1, 2, 3].map(async () => settled(tried, await sendPost(tried, upload, key))),
+        [1, 2, 3].map(async () => waitForPost(tried, await sendPost(tried, upload, key))),
       );
       const ids = new Set(posts.map(({ id }) => id));
       for (const id of ids) await openWay(tried.root).takeDown(tried.token, id);
@@ -217,19 +217,19 @@ export const CHECKS: readonly Check[] = [
     name: 'takes a key for one post alone',
     async run(tried) {
       const key = randomUUID();
-      const post = await settled(tried, await sendPost(tried, await uploaded(tried), key));
-      const other = await sendPost(tried, await uploaded(tried), key, { title: 'Another' });
+      const post = await waitForPost(tried, await sendPost(tried, await uploadClip(tried), key));
+      const other = await sendPost(tried, await uploadClip(tried), key, { title: 'Another' });
       await openWay(tried.root).takeDown(tried.token, post.id);
-      await refused(other, 422, 'key-used');
+      await expectRefusal(other, 422, 'key-used');
     },
   },
   {
     name: 'refuses what is no film, with a reason',
     async run(tried) {
       const clip = new TextEncoder().encode('words only, and no film at all');
-      const post = await settled(
+      const post = await waitForPost(
         tried,
-        await sendPost(tried, await uploaded({ ...tried, clip }), randomUUID()),
+        await sendPost(tried, await uploadClip({ ...tried, clip }), randomUUID()),
       );
       demand(post.state === 'refused', `what is no film is ${post.state}`);
     },
@@ -243,13 +243,13 @@ export const CHECKS: readonly Check[] = [
         ({ id } = post);
         if (post.audience === 'public' && !hasDrafts(await way.abilities(), tried)) {
           const change = withBody('PATCH', { audience: 'private' });
-          return refused(await ask(tried, OUTLET_API.post(id), change), 400, 'bad-request');
+          return expectRefusal(await ask(tried, OUTLET_API.post(id), change), 400, 'bad-request');
         }
         const other = post.audience === 'public' ? 'private' : 'public';
         const changed = await way.setAudience(tried.token, id, other);
         demand(changed.state === 'up' && changed.audience === other, 'who may see it did not change');
       });
-      await refused(await ask(tried, OUTLET_API.post(id)), 404, 'no-post');
+      await expectRefusal(await ask(tried, OUTLET_API.post(id)), 404, 'no-post');
     },
   },
   {

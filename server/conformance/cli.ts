@@ -23,7 +23,7 @@ function fail(why: string): never {
   process.exit(2);
 }
 
-function parsed() {
+function parseCommand() {
   try {
     return parseArgs({
       allowPositionals: true,
@@ -42,7 +42,7 @@ function parsed() {
 const MARKS: Record<Result['state'], string> = { passed: 'holds ', failed: 'BROKEN', 'not there': 'none  ' };
 
 async function main(): Promise<void> {
-  const { values, positionals } = parsed();
+  const { values, positionals } = parseCommand();
   const [root] = positionals;
   const { token, clip, words, patience } = values;
   if (!root || !token || !clip || !words) fail('The address, a token, a clip and words are needed.');

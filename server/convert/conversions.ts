@@ -8,15 +8,15 @@ import { listPictures, probeFile } from '../programs/probe';
 import { ProgramError, type Programs } from '../programs/programs';
 import { whenWritable } from '../store/when-writable';
 import { freeBytes } from '../uploads/room';
-import type { UploadDoor } from '../uploads/upload-door';
+import type { UploadEndpoint } from '../uploads/upload-door';
 import type { ConversionRecords } from './conversion-records';
 
 /** Longest that a conversion takes, in seconds: two hours of film on a slow machine. */
-const MOST_SECONDS = 6 * 3600;
+const MAX_SECONDS = 6 * 3600;
 /** Address space of a conversion, in bytes: the encoder's look-ahead of 4K pictures. */
 const MEMORY = 8e9;
 /** Largest copy, in bytes. */
-const MOST_BYTES = 64e9;
+const MAX_BYTES = 64e9;
 /** Room that a conversion wants before it begins: a light source may grow by this much. */
 const GROWTH = 4;
 /** Containers made of boxes. */
@@ -65,7 +65,7 @@ export class Conversions {
 
   constructor(
     private readonly records: ConversionRecords,
-    private readonly door: UploadDoor,
+    private readonly door: UploadEndpoint,
     private readonly folder: string,
     /** Short work, and conversions themselves: the one never waits for the other. */
     private readonly looks: Programs,
@@ -150,7 +150,7 @@ export class Conversions {
     if ((await freeBytes(this.folder)) < size * GROWTH) throw new Fault('no-room');
     const result = this.getResultPath(id);
     await this.programs.run('ffmpeg', toArgs(source, result, listed.pixels), {
-      limits: { seconds: MOST_SECONDS, memory: MEMORY, fileBytes: MOST_BYTES, outputBytes: Infinity },
+      limits: { seconds: MAX_SECONDS, memory: MEMORY, fileBytes: MAX_BYTES, outputBytes: Infinity },
       signal,
       onOut: (text) => {
         const micro = [...text.matchAll(/out_time_us=(\d+)/g)].pop()?.[1];

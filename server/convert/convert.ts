@@ -11,22 +11,22 @@ import { isRandomId } from '../../src/core/figures/random-id';
 import { readRouteId } from '../route-id';
 import { sendFilm } from '../send-file';
 import type { Workshop } from '../workshop';
-import { UploadDoor } from '../uploads/upload-door';
+import { UploadEndpoint } from '../uploads/upload-door';
 import { ConversionRecords } from './conversion-records';
 import { Conversions } from './conversions';
 
 /** Largest file that is taken, in bytes. */
-const MOST_BYTES = 64e9;
+const MAX_BYTES = 64e9;
 
 /** Adds the conversion of files that a browser cannot decode: upload by tus, progress, the result, and a way to stop. */
 export function addConversion(app: Express, { database, data, tools, looks, long }: Workshop): Conversions {
   const results = path.join(data, 'converted');
   mkdirSync(results, { recursive: true });
-  const door = UploadDoor.add(app, database, {
+  const door = UploadEndpoint.add(app, database, {
     name: 'convert',
     address: CONVERT_UPLOADS,
     folder: path.join(data, 'convert'),
-    mostBytes: MOST_BYTES,
+    mostBytes: MAX_BYTES,
   });
   const conversions = new Conversions(new ConversionRecords(database), door, results, looks, long);
 

@@ -4,8 +4,8 @@ import path from 'node:path';
 import { parseFingerprint } from '../../src/core/master/fingerprint';
 import type { RenderOrder } from '../render/order';
 import { passFiles, type SegmentTask } from '../render/segment';
-import { Desk } from './desk';
-import type { Errand } from './protocol';
+import { WorkerGateway } from './desk';
+import type { SegmentJob } from './protocol';
 import { LIFE, Signer } from './signer';
 
 const folder = mkdtempSync(path.join(tmpdir(), 'desk-'));
@@ -18,16 +18,16 @@ const task = (pass: SegmentTask['pass']): SegmentTask => ({
   ...{ bits: 1e6, held: false, pass, keepsFrames: false, threads: 2 },
 });
 
-let desk: Desk;
+let desk: WorkerGateway;
 let frames = 0;
 beforeAll(async () => {
-  desk = await Desk.open('http://127.0.0.1:0');
+  desk = await WorkerGateway.open('http://127.0.0.1:0');
 });
 afterAll(() => desk.close());
 
 const issue = (pass: SegmentTask['pass']) =>
   desk.issue({ order, task: task(pass), onFrame: (done) => (frames = done) });
-const errandOf = async (ticket: string) => (await (await fetch(ticket)).json()) as Errand;
+const errandOf = async (ticket: string) => (await (await fetch(ticket)).json()) as SegmentJob;
 const put = (address: string, body: string) => fetch(address, { method: 'PUT', body });
 
 describe('the desk that workers come to', () => {

@@ -10,7 +10,7 @@ import type { RenderOrder } from '../render/order';
 import { passFiles, type SegmentTask } from '../render/segment';
 import { VERSION } from '../render/version';
 import { createId } from '../store/create-id';
-import { type Errand, ERRAND_FILES, type ErrandFile, reportSchema } from './protocol';
+import { type SegmentJob, SEGMENT_JOB_FILES, type SegmentJobFile, reportSchema } from './protocol';
 import { Signer } from './signer';
 
 /** A segment that somebody waits for. */
@@ -21,18 +21,18 @@ interface Wanted {
 }
 
 /** Where the files of a segment lie on the server. */
-const toErrandFiles = ({ file }: SegmentTask): Record<ErrandFile, string> => ({
+const toErrandFiles = ({ file }: SegmentTask): Record<SegmentJobFile, string> => ({
   segment: file,
   ...passFiles(file),
 });
 
 /** Files that a pass needs of the one before it, and that it leaves. */
-const listNeededFiles = ({ pass }: SegmentTask): ErrandFile[] => (pass === 2 ? ['log', 'tree'] : []);
-const listLeftFiles = ({ pass }: SegmentTask): ErrandFile[] =>
+const listNeededFiles = ({ pass }: SegmentTask): SegmentJobFile[] => (pass === 2 ? ['log', 'tree'] : []);
+const listLeftFiles = ({ pass }: SegmentTask): SegmentJobFile[] =>
   pass === 1 ? ['segment', 'log', 'tree'] : ['segment'];
 
 /** Gives workers what they need and takes what they made, by HTTP: the only thing besides Redis that they share with us. */
-export class Desk {
+export class WorkerGateway {
   private readonly wanted = new Map<string, Wanted>();
   private readonly signer = new Signer();
   private readonly server: http.Server;
@@ -52,7 +52,7 @@ export class Desk {
         request,
         response,
         ({ task }) =>
-          listNeededFiles(task).includes(name as ErrandFile) && toErrandFiles(task)[name as ErrandFile],
+          listNeededFiles(task).includes(name as SegmentJobFile) && toErrandFiles(task)[name as SegmentJobFile],
       );
     });
     app.put('/work/:ticket/made/:name', (request, response) => this.take(request, response));
@@ -60,9 +60,9 @@ export class Desk {
   }
 
   /** @param address where workers find it; it listens on that host and port, 0 for any that is free. */
-  static async open(address: string): Promise<Desk> {
+  static async open(address: string): Promise<WorkerGateway> {
     const { hostname, port, protocol } = new URL(address);
-    const desk = new Desk(address);
+    const desk = new WorkerGateway(address);
     await new Promise<void>((resolve, reject) => {
       desk.server.once('error', reject);
       desk.server.listen(Number(port || 80), hostname, resolve);
@@ -113,19 +113,19 @@ export class Desk {
     const { picture } = order.making;
     if (!picture) throw new RangeError('sound alone has no segments');
     const there = toErrandFiles(task);
-    const signed = (method: 'GET' | 'PUT', folder: string, names: readonly string[]) =>
+    const signAddresses = (method: 'GET' | 'PUT', folder: string, names: readonly string[]) =>
       Object.fromEntries(
         names.map((name) => [name, this.signer.sign(method, this.address(ticket, folder, name))]),
       );
-    const errand: Errand = {
+    const errand: SegmentJob = {
       ...{ version: VERSION, plan: order.plan, making: { ...order.making, picture, sound: null }, task },
-      masters: signed('GET', 'masters', Object.keys(order.masters)),
-      kept: signed(
+      masters: signAddresses('GET', 'masters', Object.keys(order.masters)),
+      kept: signAddresses(
         'GET',
         'kept',
         listNeededFiles(task).filter((name) => existsSync(there[name])),
       ),
-      made: signed('PUT', 'made', listLeftFiles(task)),
+      made: signAddresses('PUT', 'made', listLeftFiles(task)),
     };
     response.json(errand);
   }
@@ -159,7 +159,7 @@ export class Desk {
   private async take(request: Request, response: Response): Promise<void> {
     const wanted = this.findSigned(request, response);
     if (!wanted) return;
-    const name = ERRAND_FILES.find((known) => known === request.params.name);
+    const name = SEGMENT_JOB_FILES.find((known) => known === request.params.name);
     if (!name || !listLeftFiles(wanted.task).includes(name)) {
       response.status(404).json({ error: 'no such file is wanted' });
       return;

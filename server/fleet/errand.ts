@@ -7,12 +7,12 @@ import { UnrecoverableError } from 'bullmq';
 import { parseFingerprint } from '../../src/core/master/fingerprint';
 import { toFailure } from '../render/failure';
 import { passFiles, type SegmentTask } from '../render/segment';
-import type { SegmentJob } from '../render/segment-thread';
+import type { SegmentThreadData } from '../render/segment-thread';
 import type { SegmentThreads } from '../render/threads';
 import { VERSION } from '../render/version';
 import { fetchStream } from './fetch-file';
 import type { MasterCache } from './master-cache';
-import { type Errand, type ErrandFile, errandSchema } from './protocol';
+import { type SegmentJob, type SegmentJobFile, segmentJobSchema } from './protocol';
 
 /** How often it is told how far the work is, in milliseconds. */
 const TELL_EVERY = 1000;
@@ -38,13 +38,13 @@ export async function doErrand(ticket: string, { masters, threads, folder }: Wor
   const heard = new Heartbeat(ticket);
   try {
     const task: SegmentTask = { ...errand.task, file: path.join(own, 'segment.mkv') };
-    const files: Record<ErrandFile, string> = { segment: task.file, ...passFiles(task.file) };
+    const files: Record<SegmentJobFile, string> = { segment: task.file, ...passFiles(task.file) };
     const sources: Record<string, string> = {};
     for (const [fingerprint, address] of Object.entries(errand.masters))
       sources[fingerprint] = await masters.get(parseFingerprint(fingerprint), address);
     for (const [name, address] of Object.entries(errand.kept))
-      await fetchFile(address, files[name as ErrandFile]);
-    const job: SegmentJob = {
+      await fetchFile(address, files[name as SegmentJobFile]);
+    const job: SegmentThreadData = {
       order: { plan: errand.plan, making: errand.making, masters: sources },
       task,
     };
@@ -58,7 +58,7 @@ export async function doErrand(ticket: string, { masters, threads, folder }: Wor
     // The addresses of before may have run out.
     const now = await fetchErrand(ticket);
     for (const [name, address] of Object.entries(now?.made ?? {}))
-      await bringFile(files[name as ErrandFile], address);
+      await bringFile(files[name as SegmentJobFile], address);
   } finally {
     heard.stop();
     await rm(own, { recursive: true, force: true });
@@ -93,11 +93,11 @@ class Heartbeat {
 }
 
 /** Null where nobody waits any longer. */
-async function fetchErrand(ticket: string): Promise<Errand | null> {
+async function fetchErrand(ticket: string): Promise<SegmentJob | null> {
   const response = await fetch(ticket);
   if (response.status === 404) return null;
   if (!response.ok) throw new Error(`the errand was refused with ${response.status}`);
-  return errandSchema.parse(await response.json());
+  return segmentJobSchema.parse(await response.json());
 }
 
 async function fetchFile(address: string, to: string): Promise<void> {

@@ -6,9 +6,9 @@ import { TroubleError } from '../../src/core/trouble/trouble';
 import { toError } from '../render/failure';
 import type { RenderOrder } from '../render/order';
 import type { SegmentMaker } from '../render/render';
-import { Desk } from './desk';
+import { WorkerGateway } from './desk';
 import { sayOnce } from './say-once';
-import { type ErrandTicket, QUEUE, readFailure } from './protocol';
+import { type SegmentTicket, QUEUE, readFailure } from './protocol';
 
 /** A segment whose way to us breaks is tried so often, the first pause in milliseconds. */
 const TRIES = 6;
@@ -28,8 +28,8 @@ export class UnreachableError extends Error {}
 /** Workers on any number of machines that make segments: found by Redis, served by a desk. */
 export class Fleet {
   private constructor(
-    private readonly desk: Desk,
-    private readonly queue: Queue<ErrandTicket>,
+    private readonly desk: WorkerGateway,
+    private readonly queue: Queue<SegmentTicket>,
     private readonly events: QueueEvents,
     private readonly connections: readonly Redis[],
   ) {}
@@ -46,11 +46,11 @@ export class Fleet {
       throw new UnreachableError(`Redis cannot be reached at REDIS_URL: ${toMessage(error)}`);
     });
     const second = first.duplicate();
-    const desk = await Desk.open(address).catch((error: Error) => {
+    const desk = await WorkerGateway.open(address).catch((error: Error) => {
       for (const connection of [first, second]) connection.disconnect();
       throw new UnreachableError(`Workers cannot be served at ${address}: ${error.message}`);
     });
-    const queue = new Queue<ErrandTicket>(QUEUE, { connection: first });
+    const queue = new Queue<SegmentTicket>(QUEUE, { connection: first });
     const events = new QueueEvents(QUEUE, { connection: second });
     const tell = sayOnce();
     queue.on('error', tell);
@@ -76,7 +76,7 @@ export class Fleet {
   }
 
   /** @returns bytes of the segment; null where there is no worker. */
-  private async make(wanted: Parameters<Desk['issue']>[0], signal: AbortSignal): Promise<number | null> {
+  private async make(wanted: Parameters<WorkerGateway['issue']>[0], signal: AbortSignal): Promise<number | null> {
     if (signal.aborted) throw new TroubleError('cancelled');
     const ticket = this.desk.issue(wanted);
     const stopped = stop(signal);
@@ -116,7 +116,7 @@ export class Fleet {
   }
 
   /** Looks after a segment that nothing is heard of, for as long as it is waited for. */
-  private async watched(job: Job<ErrandTicket>, signal: AbortSignal): Promise<End> {
+  private async watched(job: Job<SegmentTicket>, signal: AbortSignal): Promise<End> {
     for (;;) {
       await sleep(LOOK_EVERY, undefined, { signal }).catch(() => undefined);
       const state = signal.aborted ? 'completed' : await job.getState();

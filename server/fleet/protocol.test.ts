@@ -1,7 +1,7 @@
 import { parseFingerprint } from '../../src/core/master/fingerprint';
 import { makeClip } from '../../tests/make-clip';
 import { smallOrder } from '../../tests/small-order';
-import { errandSchema, errandTicketSchema } from './protocol';
+import { segmentJobSchema, segmentTicketSchema } from './protocol';
 
 describe('an errand as a worker reads it', () => {
   const film = makeClip('told.mp4', { size: '320x180', seconds: 1 });
@@ -23,7 +23,7 @@ describe('an errand as a worker reads it', () => {
 
   it('is taken as the server writes it, all of it', async () => {
     const errand = await good();
-    expect(errandSchema.parse(JSON.parse(JSON.stringify(errand)))).toEqual(errand);
+    expect(segmentJobSchema.parse(JSON.parse(JSON.stringify(errand)))).toEqual(errand);
   });
 
   it.each<[string, (errand: Awaited<ReturnType<typeof good>>) => object]>([
@@ -42,11 +42,11 @@ describe('an errand as a worker reads it', () => {
     ['threads by the thousand', ({ task }) => ({ task: { ...task, threads: 5000 } })],
   ])('is refused with %s', async (_what, change) => {
     const errand = await good();
-    expect(errandSchema.safeParse({ ...errand, ...change(errand) }).success).toBe(false);
+    expect(segmentJobSchema.safeParse({ ...errand, ...change(errand) }).success).toBe(false);
   });
 
   it('is asked for at a web address alone', () => {
-    expect(errandTicketSchema.safeParse({ ticket: address }).success).toBe(true);
-    expect(errandTicketSchema.safeParse({ ticket: 'file:///etc/passwd' }).success).toBe(false);
+    expect(segmentTicketSchema.safeParse({ ticket: address }).success).toBe(true);
+    expect(segmentTicketSchema.safeParse({ ticket: 'file:///etc/passwd' }).success).toBe(false);
   });
 });

@@ -12,12 +12,12 @@ export const QUEUE = 'gusset-segments';
 const webAddress = z.url({ protocol: /^https?$/ });
 
 /** Entry of the queue: where a worker learns what to do. */
-export const errandTicketSchema = z.object({ ticket: webAddress });
-export type ErrandTicket = z.infer<typeof errandTicketSchema>;
+export const segmentTicketSchema = z.object({ ticket: webAddress });
+export type SegmentTicket = z.infer<typeof segmentTicketSchema>;
 
 /** Files that go between the server and a worker: the segment, and what its first pass leaves for the second. */
-export const ERRAND_FILES = ['segment', 'log', 'tree'] as const;
-export type ErrandFile = (typeof ERRAND_FILES)[number];
+export const SEGMENT_JOB_FILES = ['segment', 'log', 'tree'] as const;
+export type SegmentJobFile = (typeof SEGMENT_JOB_FILES)[number];
 
 /** Encode settings that a worker is given: it encodes video alone. */
 const makingSchema = z.object({
@@ -38,17 +38,17 @@ const taskSchema = z.object({
 });
 
 /** A segment to make. */
-export const errandSchema = z.object({
+export const segmentJobSchema = z.object({
   version: z.string(),
   plan: renderPlanSchema,
   making: makingSchema,
   task: taskSchema,
   /** Where masters are fetched, by fingerprint; what is kept of a first pass; and where what is made is brought. */
   masters: z.record(fingerprintSchema, webAddress),
-  kept: z.partialRecord(z.enum(ERRAND_FILES), webAddress),
-  made: z.partialRecord(z.enum(ERRAND_FILES), webAddress),
+  kept: z.partialRecord(z.enum(SEGMENT_JOB_FILES), webAddress),
+  made: z.partialRecord(z.enum(SEGMENT_JOB_FILES), webAddress),
 });
-export type Errand = z.infer<typeof errandSchema>;
+export type SegmentJob = z.infer<typeof segmentJobSchema>;
 
 /** How far a worker is, told while it works: the answer says whether that is still wanted. */
 export const reportSchema = z.object({ frames: frameIndex() });

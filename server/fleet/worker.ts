@@ -12,7 +12,7 @@ import { doErrand } from './errand';
 import { MasterCache } from './master-cache';
 import { ensurePrivateFolder } from '../store/private-folder';
 import { sayOnce } from './say-once';
-import { errandTicketSchema, QUEUE } from './protocol';
+import { segmentTicketSchema, QUEUE } from './protocol';
 
 const HELP = `Makes segments of files for a Gusset server, which says by Redis what there is to make.
 
@@ -87,7 +87,7 @@ const threads = segmentThreads(parallel);
 const connection = new Redis(redis, { maxRetriesPerRequest: null });
 const worker = new Worker(
   QUEUE,
-  async ({ data }) => doErrand(errandTicketSchema.parse(data).ticket, { masters, threads, folder: own }),
+  async ({ data }) => doErrand(segmentTicketSchema.parse(data).ticket, { masters, threads, folder: own }),
   {
     ...{ connection, concurrency: parallel, lockDuration: DEAD_AFTER, stalledInterval: LOOK_EVERY },
     // However many workers die over a segment, it is made in the end.
@@ -101,15 +101,15 @@ worker.on('failed', (_job, error) => console.error(`A segment was not made: ${er
 let told = false;
 for (const signal of ['SIGINT', 'SIGTERM'] as const) {
   process.on(signal, () => {
-    const ended = () => {
+    const onEnd = () => {
       rmSync(own, { recursive: true, force: true });
       process.exit(0);
     };
-    if (told) return ended();
+    if (told) return onEnd();
     told = true;
     void worker
       .close()
       .then(() => connection.quit())
-      .then(ended, ended);
+      .then(onEnd, onEnd);
   });
 }

@@ -14,13 +14,13 @@ import { parseBody } from '../answers';
 import { tellChanges } from '../events';
 import { OUTLET_CONTAINERS } from '../programs/media-args';
 import { probeFile } from '../programs/probe';
-import { UploadDoor } from '../uploads/upload-door';
+import { UploadEndpoint } from '../uploads/upload-door';
 import { markedVisitor, findVisitor } from '../visitor';
 import type { Workshop } from '../workshop';
 import { type KeptOffer, Offers } from './offers';
 
 /** Largest file that is handed on, in bytes. */
-const MOST_FILE = 16e9;
+const MAX_FILE = 16e9;
 
 /** The desk's side of handing files to phones. */
 export interface HandOff {
@@ -31,11 +31,11 @@ export interface HandOff {
 
 /** Adds the desk's side: files by tus, offers, how they stand as events, and ways to keep them open and to close them. */
 export function addHandOff(app: Express, { database, data, looks }: Workshop): HandOff {
-  const door = UploadDoor.add(app, database, {
+  const door = UploadEndpoint.add(app, database, {
     name: 'hand-off',
     address: HAND_OFF_UPLOADS,
     folder: path.join(data, 'hand-off'),
-    mostBytes: MOST_FILE,
+    mostBytes: MAX_FILE,
   });
   // What cannot be probed is a still, or is shown without its length.
   const getLength = (file: string) =>
@@ -45,14 +45,14 @@ export function addHandOff(app: Express, { database, data, looks }: Workshop): H
     );
   const handOff: HandOff = { offers: new Offers(door, getLength), lan: null };
   const { offers } = handOff;
-  const told = ({ visitor: _who, token, ...offer }: KeptOffer): Offer => ({
+  const toPublicOffer = ({ visitor: _who, token, ...offer }: KeptOffer): Offer => ({
     ...offer,
     address: `${handOff.lan ?? ''}/${token}`,
   });
 
   app.get(OFFERS, (request, response) => {
     const visitor = findVisitor(request, '/hand-off');
-    const own = visitor === null ? [] : offers.of(visitor).map(told);
+    const own = visitor === null ? [] : offers.of(visitor).map(toPublicOffer);
     response.json({ lan: handOff.lan, offers: own } satisfies OffersAnswer);
   });
   app.post(OFFERS, express.json({ limit: '4kb' }), async (request, response) => {
@@ -63,20 +63,20 @@ export function addHandOff(app: Express, { database, data, looks }: Workshop): H
       return;
     }
     const offer = await offers.open(order, markedVisitor(request, response, '/hand-off'));
-    if (offer) response.status(201).json(told(offer));
+    if (offer) response.status(201).json(toPublicOffer(offer));
     else response.status(409).json({ error: 'the file is not here, or not whole' });
   });
   app.get(OFFER_EVENTS, (request, response) => {
     // Whoever listens before anything was offered hears of the first offer too.
     const visitor = markedVisitor(request, response, '/hand-off');
-    const pick = (offer: KeptOffer) => (offer.visitor === visitor ? told(offer) : null);
+    const pick = (offer: KeptOffer) => (offer.visitor === visitor ? toPublicOffer(offer) : null);
     tellChanges(response, offers.news, pick, offers.of(visitor));
   });
   app.post(offerLongerPath(':id'), (request, response) => {
-    const offer = owned(request, response);
+    const offer = findOwned(request, response);
     if (!offer) return;
     const longer = offers.longer(offer);
-    if (longer) response.json(told(longer));
+    if (longer) response.json(toPublicOffer(longer));
     else response.status(410).json({ error: 'the offer has ended' });
   });
   app.delete(offerPath(':id'), async (request, response) => {
@@ -86,7 +86,7 @@ export function addHandOff(app: Express, { database, data, looks }: Workshop): H
   });
 
   /** An offer of the browser that asks; one of another is not there. */
-  function owned(request: Request, response: Response): KeptOffer | null {
+  function findOwned(request: Request, response: Response): KeptOffer | null {
     const offer = offers.find(String(request.params.id), findVisitor(request, '/hand-off'));
     if (!offer) response.status(404).json({ error: 'no such offer' });
     return offer;

@@ -5,7 +5,7 @@ import { clearTimeout, setTimeout } from 'node:timers';
 import type { RandomId } from '../../src/core/figures/random-id';
 import { type Arrival, type Offer, OFFER_LIFE, type OfferOrder } from '../../src/core/posting/hand-off';
 import { sha256 } from '../sha256';
-import type { UploadDoor } from '../uploads/upload-door';
+import type { UploadEndpoint } from '../uploads/upload-door';
 
 /** An offer as it is kept: with whose it is, and what opens it. */
 export interface KeptOffer extends Omit<Offer, 'address'> {
@@ -30,7 +30,7 @@ export class Offers {
   private readonly clocks = new Map<string, ReturnType<typeof setTimeout>>();
 
   constructor(
-    readonly door: UploadDoor,
+    readonly door: UploadEndpoint,
     /** How long a file plays, in seconds; null for a still. */
     private readonly lengthOf: (file: string) => Promise<number | null>,
     private readonly life = OFFER_LIFE,

@@ -1,5 +1,5 @@
 import { outletRoot } from '../../src/core/outlets/post-form';
-import type { OutletWay } from '../posting/outlet-way';
+import type { OutletConnection } from '../posting/outlet-way';
 import type { Secrets } from '../store/secrets';
 import type { OutletsElsewhere } from './elsewhere';
 import { describeOutlet } from './outlets';
@@ -12,7 +12,7 @@ export interface OutletClientId {
 
 /** An outlet that can be reached. */
 export interface ReachableOutlet {
-  way: OutletWay;
+  way: OutletConnection;
   client: OutletClientId;
 }
 

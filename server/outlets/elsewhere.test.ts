@@ -5,7 +5,7 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import express from 'express';
 import { accountPicturePath, SIGN_IN_BACK } from '../../src/core/posting/accounts';
-import { type Posted, postedSchema } from '../../src/core/posting/post-order';
+import { type DispatchedPost, postedSchema } from '../../src/core/posting/post-order';
 import { SHIPPED_SHEETS } from '../../src/core/outlets/shipped';
 import { goodPost } from '../../tests/good-post';
 import { signIn } from '../../tests/sign-in';
@@ -94,7 +94,7 @@ describe('an outlet at an address of its own', () => {
     expect((await client.fetch('/posting/api/outlets/nowhere/abilities')).status).toBe(404);
   });
 
-  async function whenUp(): Promise<Posted> {
+  async function whenUp(): Promise<DispatchedPost> {
     for (;;) {
       const { posts } = (await (await client.fetch('/posting/api/posts')).json()) as { posts: unknown[] };
       const [post] = posts.map((one) => postedSchema.parse(one));

@@ -1,8 +1,8 @@
 import type { z } from 'zod';
 import type { Abilities } from '../../src/core/outlets/outlet-api';
 import type { longVideosSchema } from '../../src/core/posting/accounts';
-import { type HttpRoots, httpWay } from '../posting/http-way';
-import type { OutletWay } from '../posting/outlet-way';
+import { type HttpRoots, createHttpConnection } from '../posting/http-way';
+import type { OutletConnection } from '../posting/outlet-way';
 
 /** A long video of an outlet's stand-in, which clips may be linked to. */
 export type StandInVideo = Omit<z.infer<typeof longVideosSchema>['videos'][number], 'address'> & {
@@ -30,7 +30,7 @@ export interface OutletDescriptor {
   /** The outlet of the rule sheet. */
   outlet: string;
   /** Opens the way to it: the client that speaks its interface. */
-  openWay(roots: HttpRoots): OutletWay;
+  openWay(roots: HttpRoots): OutletConnection;
   /** Null for an outlet without a stand-in: it is reached where the person who runs the server says that it is. */
   standIn: StandInTraits | null;
 }
@@ -38,6 +38,6 @@ export interface OutletDescriptor {
 /** An outlet that keeps the contract of `docs/outlet-api.yaml`, with a stand-in that can do no more than it must. */
 export const plainOutlet = (outlet: string): OutletDescriptor & { standIn: StandInTraits } => ({
   outlet,
-  openWay: httpWay,
+  openWay: createHttpConnection,
   standIn: { categories: [], schedule: false, longVideos: [] },
 });

@@ -24,7 +24,7 @@ import { tellChanges } from '../events';
 import { markedVisitor, findVisitor } from '../visitor';
 import { OutletClientError } from './outlet-way';
 import type { Posting, PostingProblem } from './posting';
-import { type PostingRecord, told } from './posting-records';
+import { type PostingRecord, toPublicPost } from './posting-records';
 
 /** Why nothing is done, in words and as a status. */
 const PROBLEMS: Record<PostingProblem, [status: number, error: string]> = {
@@ -41,7 +41,7 @@ export function addPosting(app: Express, posting: Posting): void {
   const { records } = posting;
   app.get(POSTED, (request, response) => {
     const visitor = findVisitor(request, '/posting');
-    response.json({ posts: visitor === null ? [] : records.of(visitor).map(told) });
+    response.json({ posts: visitor === null ? [] : records.of(visitor).map(toPublicPost) });
   });
   app.post(POSTED, body, async (request, response) => {
     const order = parseBody(request, response, postOrderSchema);
@@ -51,7 +51,7 @@ export function addPosting(app: Express, posting: Posting): void {
   app.get(POSTED_EVENTS, (request, response) => {
     const visitor = findVisitor(request, '/posting');
     const own = visitor === null ? [] : records.of(visitor).filter(isUnderWay);
-    const pick = (record: PostingRecord) => (record.visitor === visitor ? told(record) : null);
+    const pick = (record: PostingRecord) => (record.visitor === visitor ? toPublicPost(record) : null);
     tellChanges(response, posting.dispatcher.news, pick, own);
   });
   app.delete(postedPath(':id'), async (request, response) => {
@@ -62,17 +62,17 @@ export function addPosting(app: Express, posting: Posting): void {
     });
   });
   app.post(againPath(':id'), body, async (request, response) => {
-    const record = owned(request, response);
+    const record = findOwned(request, response);
     const edit = record && parseBody(request, response, postEditSchema);
     if (record && edit) await atOutlet(response, () => posting.again(record, edit));
   });
   app.put(audiencePath(':id'), body, async (request, response) => {
-    const record = owned(request, response);
+    const record = findOwned(request, response);
     const change = record && parseBody(request, response, postChangeSchema);
     if (record && change) await atOutlet(response, () => posting.setAudience(record, change.audience));
   });
   app.post(takeDownPath(':id'), async (request, response) => {
-    const record = owned(request, response);
+    const record = findOwned(request, response);
     if (record) await atOutlet(response, () => posting.takeDown(record));
   });
   app.get(`${postedPath(':id')}/pictures/:kind`, async (request, response, next) => {
@@ -91,13 +91,13 @@ export function addPosting(app: Express, posting: Posting): void {
 
   app.get(abilitiesPath(':outlet'), async (request, response) => {
     const way = posting.directory.find(String(request.params.outlet), getOrigin(request))?.way;
-    if (way) await said(response, () => way.abilities());
+    if (way) await answerWith(response, () => way.abilities());
     else response.status(404).json({ error: 'no such outlet' });
   });
   app.get(collectionsPath(':id'), async (request, response) => {
     const account = getAccount(request, response);
     if (account)
-      await said(response, () =>
+      await answerWith(response, () =>
         posting.speaker.as({ ...account, account: account.id }, async (way, token) => ({
           collections: await way.collections(token),
         })),
@@ -107,7 +107,7 @@ export function addPosting(app: Express, posting: Posting): void {
     const account = getAccount(request, response);
     const search = String(request.query.search ?? '').slice(0, 200);
     if (account)
-      await said(response, () =>
+      await answerWith(response, () =>
         posting.speaker.as({ ...account, account: account.id }, async (way, token) => ({
           videos: await way.longVideos(token, search),
         })),
@@ -128,7 +128,7 @@ export function addPosting(app: Express, posting: Posting): void {
     const record = isRandomId(id) ? records.find(id) : null;
     return record?.visitor === findVisitor(request, '/posting') ? record : null;
   }
-  function owned(request: Request, response: Response): PostingRecord | null {
+  function findOwned(request: Request, response: Response): PostingRecord | null {
     const record = own(request);
     if (!record) response.status(404).json({ error: 'no such post' });
     return record;
@@ -136,7 +136,7 @@ export function addPosting(app: Express, posting: Posting): void {
 }
 
 function answer(response: Response, found: PostingRecord | PostingProblem, status = 200): void {
-  if (typeof found !== 'string') return void response.status(status).json(told(found));
+  if (typeof found !== 'string') return void response.status(status).json(toPublicPost(found));
   response.status(PROBLEMS[found][0]).json({ error: PROBLEMS[found][1] });
 }
 
@@ -149,7 +149,7 @@ async function atOutlet(
 }
 
 /** Answers with what an outlet says. */
-async function said(response: Response, ask: () => Promise<unknown>): Promise<void> {
+async function answerWith(response: Response, ask: () => Promise<unknown>): Promise<void> {
   await orExcuse(response, async () => void response.json(await ask()));
 }
 

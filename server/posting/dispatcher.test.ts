@@ -14,7 +14,7 @@ import { toTimestamp, toWhen } from '../../src/core/posting/when';
 import { soakFigure, trials } from '../../tests/soak';
 import { openDatabase } from '../store/database';
 import { Dispatcher, type DispatchOptions } from './dispatcher';
-import { OutletClientError, type OutletWay } from './outlet-way';
+import { OutletClientError, type OutletConnection } from './outlet-way';
 import { PostingRecords } from './posting-records';
 
 const COUNT = trials(200, 1000);
@@ -46,7 +46,7 @@ function outletOf(
     audience: 'private',
     viewed: null,
   });
-  const way = (account: string): Partial<OutletWay> => ({
+  const way = (account: string): Partial<OutletConnection> => ({
     upload: (_token, _shipment, news) => {
       before(account);
       news.began('http://127.0.0.1/upload');
@@ -60,8 +60,8 @@ function outletOf(
     stateOf: (_token, id) => Promise.resolve(up(id)),
   });
   return {
-    as: <T>({ account }: { account: string }, act: (way: OutletWay, token: string) => Promise<T>) =>
-      act(way(account) as OutletWay, 'token'),
+    as: <T>({ account }: { account: string }, act: (way: OutletConnection, token: string) => Promise<T>) =>
+      act(way(account) as OutletConnection, 'token'),
   };
 }
 
@@ -132,7 +132,7 @@ describe('posts that their outlet does not come to an end with', () => {
     const outlet = outletOf([], () => undefined);
     const last = orders[4]!;
     const speaker = {
-      as: <T>({ account }: { account: string }, act: (way: OutletWay, token: string) => Promise<T>) =>
+      as: <T>({ account }: { account: string }, act: (way: OutletConnection, token: string) => Promise<T>) =>
         outlet.as({ account }, (way, token) => {
           const stuck = (_token: string, id: string): Promise<OutletPost> =>
             Promise.resolve({ id, state: 'processing', share: 0.5 });

@@ -4,17 +4,17 @@ import { clearTimeout, setTimeout } from 'node:timers';
 import { setTimeout as wait } from 'node:timers/promises';
 import { waitBefore } from '../../src/core/posting/retry';
 import { toTimestamp } from '../../src/core/posting/when';
-import { type Posted, WAITS } from '../../src/core/posting/post-order';
-import { fitted } from '../../src/core/outlets/fitted';
+import { type DispatchedPost, WAITS } from '../../src/core/posting/post-order';
+import { fitToAbilities } from '../../src/core/outlets/fitted';
 import type { Abilities, OutletPost } from '../../src/core/outlets/outlet-api';
 import type { PostForm } from '../../src/core/outlets/post-form';
 import { AccountError } from '../accounts/accounts';
 import { sha256 as sha256Of } from '../sha256';
-import type { UploadDoor } from '../uploads/upload-door';
+import type { UploadEndpoint } from '../uploads/upload-door';
 import { Comparisons } from './comparisons';
-import { OutletClientError, type OutletWay } from './outlet-way';
+import { OutletClientError, type OutletConnection } from './outlet-way';
 import type { PostingChange, PostingRecord, PostingRecords } from './posting-records';
-import type { Speaker } from './speaker';
+import type { AuthorizedClient } from './speaker';
 
 /** Posts that are sent at a time, each of another account; those that their outlets process are not among them. */
 const AT_ONCE = 4;
@@ -45,8 +45,8 @@ interface OnItsWay {
 /** Services of the dispatcher. */
 export interface DispatchOptions {
   records: PostingRecords;
-  speaker: Speaker;
-  door: UploadDoor;
+  speaker: AuthorizedClient;
+  door: UploadEndpoint;
   /** Holds what a viewer gets against what was sent; what comes of it is told by itself. */
   compare: (record: PostingRecord, signal: AbortSignal) => Promise<void>;
   /** Takes back what the outlet has of a post that its person called back, and forgets it. */
@@ -277,7 +277,7 @@ export class Dispatcher {
   }
 
   /** Posts under the key that is noted; what the outlet says of it is noted instead. */
-  private async postUnderKey(way: OutletWay, token: string, id: string, form: PostForm): Promise<void> {
+  private async postUnderKey(way: OutletConnection, token: string, id: string, form: PostForm): Promise<void> {
     try {
       const posted = await way.post(token, this.now(id).unansweredKey ?? '', form);
       this.change(id, { outletId: posted.id, unansweredKey: null });
@@ -319,7 +319,7 @@ export class Dispatcher {
   private toForm({ id, words, when, outletUpload }: PostingRecord, abilities: Abilities): PostForm {
     const publishAt = abilities.schedule && when !== null ? new Date(toTimestamp(when)).toISOString() : null;
     const cover = this.options.records.findCover(id);
-    return { ...fitted({ ...words, cover }, abilities), upload: outletUpload ?? '', publishAt };
+    return { ...fitToAbilities({ ...words, cover }, abilities), upload: outletUpload ?? '', publishAt };
   }
 
   /** Asks the outlet until it is done with a post. */
@@ -375,7 +375,7 @@ export class Dispatcher {
     this.change(id, { state: 'failed', reasons: [`The outlet did not take it: ${error.message}.`] });
   }
 
-  private hold(id: string, hold: Posted['hold']): void {
+  private hold(id: string, hold: DispatchedPost['hold']): void {
     this.change(id, { state: 'held', hold, wait: null });
   }
 

@@ -14,7 +14,7 @@ import {
 } from '../../src/core/outlets/outlet-api';
 import { collectionsSchema, longVideosSchema } from '../../src/core/posting/accounts';
 import { parseRetryAfter } from '../../src/core/posting/retry';
-import { OutletClientError, type OutletWay, type Shipment, type ShipmentNews } from './outlet-way';
+import { OutletClientError, type OutletConnection, type Shipment, type ShipmentNews } from './outlet-way';
 import { sendByTus } from './send-by-tus';
 
 /** An answer is waited for so long, in milliseconds. */
@@ -42,7 +42,7 @@ export interface HttpRoots {
 }
 
 /** The way to an outlet that keeps the contract of `docs/outlet-api.yaml`. */
-export function httpWay({ root, pagesRoot }: HttpRoots): OutletWay {
+export function createHttpConnection({ root, pagesRoot }: HttpRoots): OutletConnection {
   async function ask(address: string, { method = 'GET', token, headers, body, patience = PATIENCE }: Asking) {
     const response = await fetch(`${root}${address}`, {
       method,
@@ -65,22 +65,22 @@ export function httpWay({ root, pagesRoot }: HttpRoots): OutletWay {
       response.headers.get('retry-after'),
     );
   }
-  async function read<T>(schema: z.ZodType<T>, address: string, asking: Asking = {}): Promise<T> {
+  async function readJson<T>(schema: z.ZodType<T>, address: string, asking: Asking = {}): Promise<T> {
     const response = await ask(address, asking);
     const text = await response.text().catch((error: unknown) => {
       throw new OutletClientError('down', `the answer broke off: ${String(error)}`);
     });
-    const found = schema.safeParse(parsed(text));
+    const found = schema.safeParse(parseJson(text));
     if (!found.success) throw new OutletClientError('answer', `an answer of ${address} has another shape`);
     return found.data;
   }
   async function readPost(address: string, asking: Asking): Promise<OutletPost> {
-    const post = await read(outletPostSchema, address, asking);
+    const post = await readJson(outletPostSchema, address, asking);
     return post.state === 'up' ? { ...post, page: `${pagesRoot}${post.page}` } : post;
   }
   return {
-    abilities: () => read(abilitiesSchema, OUTLET_API.abilities),
-    account: (token) => read(outletAccountSchema, OUTLET_API.account, { token }),
+    abilities: () => readJson(abilitiesSchema, OUTLET_API.abilities),
+    account: (token) => readJson(outletAccountSchema, OUTLET_API.account, { token }),
     upload: (token: string, shipment: Shipment, news: ShipmentNews, signal: AbortSignal) =>
       sendByTus(`${root}${OUTLET_API.uploads}`, token, shipment, news, signal),
     post: (token, key, form) =>
@@ -107,10 +107,10 @@ export function httpWay({ root, pagesRoot }: HttpRoots): OutletWay {
       });
     },
     collections: async (token) =>
-      (await read(collectionsSchema, OUTLET_API.collections, { token })).collections,
+      (await readJson(collectionsSchema, OUTLET_API.collections, { token })).collections,
     longVideos: async (token, search) => {
       const address = `${OUTLET_API.longVideos}?search=${encodeURIComponent(search)}`;
-      return (await read(longVideosSchema, address, { token })).videos;
+      return (await readJson(longVideosSchema, address, { token })).videos;
     },
   };
 }
@@ -134,7 +134,7 @@ async function readWithin(body: ReadableStream<Uint8Array>, maxBytes: number): P
 
 /** Turns a refused request into an error; also of an outlet that answers in its own way, by its status. */
 export function toRefusal(status: number, text: string, retryAfter: string | null): OutletClientError {
-  const said = outletErrorSchema.safeParse(parsed(text));
+  const said = outletErrorSchema.safeParse(parseJson(text));
   const code = said.success ? said.data.error : toCode(status);
   const detail = said.success ? said.data.detail : `it answered ${status}`;
   return new OutletClientError(code, detail, parseRetryAfter(retryAfter, Date.now()));
@@ -149,7 +149,7 @@ function toCode(status: number): OutletError {
   return status >= 500 ? 'down' : 'bad-request';
 }
 
-function parsed(text: string): unknown {
+function parseJson(text: string): unknown {
   try {
     return JSON.parse(text) as unknown;
   } catch {

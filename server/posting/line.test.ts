@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import type { IncomingMessage, ServerResponse } from 'node:http';
 import type { Socket } from 'node:net';
-import { type Posted, postedSchema } from '../../src/core/posting/post-order';
+import { type DispatchedPost, postedSchema } from '../../src/core/posting/post-order';
 import { postWordsSchema } from '../../src/core/outlets/post-form';
 import { makeClip } from '../../tests/make-clip';
 import { signIn } from '../../tests/sign-in';
@@ -11,7 +11,7 @@ import { Client, FORM, openTestServer } from '../test-client';
 
 const COUNT = trials(2, 40);
 /** Maximum traffic, as a multiple of the files. */
-const MOST = 1.2;
+const MAX_TRAFFIC = 1.2;
 
 /** A clip of some megabytes: noise does not compress. */
 const clip = readFileSync(
@@ -24,7 +24,7 @@ const clip = readFileSync(
 );
 
 describe('uploads on a line that breaks', () => {
-  it(`bring ${COUNT} files over with at most ${MOST} of their bytes`, async () => {
+  it(`bring ${COUNT} files over with at most ${MAX_TRAFFIC} of their bytes`, async () => {
     const server = await openTestServer();
     const client = new Client(server.origin);
     const account = await signIn(client, 'verrow', 'odlin');
@@ -50,15 +50,15 @@ describe('uploads on a line that breaks', () => {
       const headers = { 'content-type': 'application/json' };
       await client.fetch('/posting/api/posts', { method: 'POST', headers, body: JSON.stringify(order) });
     }
-    const all = async (): Promise<Posted[]> => {
+    const all = async (): Promise<DispatchedPost[]> => {
       const { posts } = (await (await client.fetch('/posting/api/posts')).json()) as { posts: unknown[] };
       return posts.map((post) => postedSchema.parse(post));
     };
-    const isSent = ({ sent, bytes }: Posted) => sent === bytes;
+    const isSent = ({ sent, bytes }: DispatchedPost) => sent === bytes;
     while (!(await all()).every(isSent)) await new Promise((resolve) => setTimeout(resolve, 300));
     const share = came / (COUNT * clip.length);
     expect(share).toBeGreaterThanOrEqual(1);
-    expect(share).toBeLessThanOrEqual(MOST);
+    expect(share).toBeLessThanOrEqual(MAX_TRAFFIC);
     soakFigure(
       'uploads on a line that breaks',
       `${COUNT} files of ${(clip.length / 1e6).toFixed(1)} MB: ${share.toFixed(3)} of their bytes went over it`,

@@ -39,7 +39,7 @@ export interface AccountPicture {
 }
 
 /** The way to one outlet. Everything but what it can do, and pictures, asks for a token. A post's page is an address for a browser. @throws OutletClientError, each of them */
-export interface OutletWay {
+export interface OutletConnection {
   abilities(): Promise<Abilities>;
   account(token: string): Promise<OutletAccount>;
   /** Fetches the picture of an account. @param address from the outlet's root. */

@@ -5,7 +5,7 @@ import { postWordsSchema } from '../../src/core/outlets/post-form';
 import type { PostOrder } from '../../src/core/posting/post-order';
 import { createId } from '../store/create-id';
 import { openDatabase } from '../store/database';
-import { PostingRecords, told } from './posting-records';
+import { PostingRecords, toPublicPost } from './posting-records';
 
 const words = postWordsSchema.parse({
   ...{ placement: 'short', title: 'Kites', description: '', tags: [], audience: 'public', cover: 'AAAA' },
@@ -22,7 +22,7 @@ describe('the cover of a post', () => {
     const { id } = records.add(orderOf(), 'visitor', { bytes: 1 });
     expect(records.find(id)?.words).toEqual({ ...words, cover: null });
     expect(records.findCover(id)).toBe('AAAA');
-    expect(told(records.of('visitor')[0]!).words.title).toBe('Kites');
+    expect(toPublicPost(records.of('visitor')[0]!).words.title).toBe('Kites');
     expect(records.change(id, { words: { ...words, title: 'Other', cover: null } })?.words.title).toBe(
       'Other',
     );

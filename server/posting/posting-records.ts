@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { count, timestampMs } from '../../src/core/figures/bounded';
 import {
-  type Posted,
+  type DispatchedPost,
   postedSchema,
   postOrderSchema,
   type PostOrder,
@@ -91,7 +91,7 @@ export class PostingRecords {
     return this.some('visitor = ? order by made_at desc, id', [visitor]);
   }
 
-  in(...states: Posted['state'][]): PostingRecord[] {
+  in(...states: DispatchedPost['state'][]): PostingRecord[] {
     return this.some(`state in (${states.map(() => '?').join(', ')})`, states);
   }
 
@@ -180,4 +180,4 @@ function toFacts(record: PostingRecord): string {
 }
 
 /** A post as its browser is told of it. */
-export const told = (record: PostingRecord): Posted => postedSchema.parse(record);
+export const toPublicPost = (record: PostingRecord): DispatchedPost => postedSchema.parse(record);

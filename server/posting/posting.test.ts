@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import type { RandomId } from '../../src/core/figures/random-id';
-import { type Posted, postedSchema, type PostOrder } from '../../src/core/posting/post-order';
+import { type DispatchedPost, postedSchema, type PostOrder } from '../../src/core/posting/post-order';
 import { toTimestamp, type When, toWhen } from '../../src/core/posting/when';
 import { postWordsSchema } from '../../src/core/outlets/post-form';
 import { goodPost } from '../../tests/good-post';
@@ -52,19 +52,19 @@ async function orderOf(change: Partial<PostOrder> = {}): Promise<PostOrder> {
   };
 }
 
-async function order(change: Partial<PostOrder> = {}): Promise<Posted> {
+async function order(change: Partial<PostOrder> = {}): Promise<DispatchedPost> {
   const response = await client.fetch('/posting/api/posts', json('POST', await orderOf(change)));
   expect(response.status).toBe(202);
   return postedSchema.parse(await response.json());
 }
 
-async function stateOf(id: string): Promise<Posted | undefined> {
+async function stateOf(id: string): Promise<DispatchedPost | undefined> {
   const { posts } = (await (await client.fetch('/posting/api/posts')).json()) as { posts: unknown[] };
   return posts.map((post) => postedSchema.parse(post)).find((post) => post.id === id);
 }
 
 /** Waits until a post stands somewhere. */
-async function comesTo(id: string, is: (post: Posted) => boolean): Promise<Posted> {
+async function comesTo(id: string, is: (post: DispatchedPost) => boolean): Promise<DispatchedPost> {
   for (let n = 0; n < 2400; n++) {
     const post = await stateOf(id);
     if (post && is(post)) return post;
@@ -72,11 +72,11 @@ async function comesTo(id: string, is: (post: Posted) => boolean): Promise<Poste
   }
   throw new Error(`the post is ${JSON.stringify(await stateOf(id))}`);
 }
-const isUp = ({ state }: Posted): boolean => state === 'up';
-const isAhead = ({ ahead }: Posted): boolean => ahead;
+const isUp = ({ state }: DispatchedPost): boolean => state === 'up';
+const isAhead = ({ ahead }: DispatchedPost): boolean => ahead;
 
 /** A post for later that an outlet has already, which keeps its time. */
-async function handedOver(when: When): Promise<Posted> {
+async function handedOver(when: When): Promise<DispatchedPost> {
   const outlet = 'commonfold';
   const { clip, words } = goodPost(outlet);
   const upload = await client.upload('/posting/api/uploads', clip);
@@ -167,7 +167,7 @@ describe('a post', () => {
       return answer;
     });
   }
-  const isUnsure = ({ state, wait }: Posted) => state === 'waiting' && wait?.why === 'down';
+  const isUnsure = ({ state, wait }: DispatchedPost) => state === 'waiting' && wait?.why === 'down';
   const publicWords = { ...postWordsSchema.parse(FORM), audience: 'public' as const };
 
   it.each([

@@ -16,15 +16,15 @@ import { Accounts } from '../accounts/accounts';
 import { SignInRecords } from '../accounts/sign-in-records';
 import { sweepGrants } from '../outlets/stand-in/authority/grant-store';
 import type { OutletDirectory } from '../outlets/directory';
-import { UploadDoor } from '../uploads/upload-door';
+import { UploadEndpoint } from '../uploads/upload-door';
 import type { Workshop } from '../workshop';
 import { compareFilms, extractPicture } from './compare';
 import { Dispatcher } from './dispatcher';
 import { type PostingRecord, PostingRecords } from './posting-records';
-import { Speaker } from './speaker';
+import { AuthorizedClient } from './speaker';
 
 /** Largest file that is kept for a post, in bytes. */
-const MOST_FILE = 16e9;
+const MAX_FILE = 16e9;
 
 /** A post whose time is nearer than this is not worth handing over ahead of it, in milliseconds. */
 const AHEAD = 60_000;
@@ -47,8 +47,8 @@ export type PostingProblem = 'no-upload' | 'no-account' | 'past' | 'under-way' |
 export class Posting {
   readonly accounts: Accounts;
   readonly records: PostingRecords;
-  readonly door: UploadDoor;
-  private begun: { speaker: Speaker; dispatcher: Dispatcher } | null = null;
+  readonly door: UploadEndpoint;
+  private begun: { speaker: AuthorizedClient; dispatcher: Dispatcher } | null = null;
   private readonly folder: string;
 
   constructor(
@@ -60,11 +60,11 @@ export class Posting {
     this.folder = path.join(data, 'posting');
     mkdirSync(this.folder, { recursive: true });
     this.records = new PostingRecords(database);
-    this.door = UploadDoor.add(app, database, {
+    this.door = UploadEndpoint.add(app, database, {
       name: 'posting',
       address: POSTING_UPLOADS,
       folder: path.join(data, 'posting-uploads'),
-      mostBytes: MOST_FILE,
+      mostBytes: MAX_FILE,
     });
     const accounts = new AccountRecords(database, secrets);
     this.accounts = new Accounts(accounts, new SignInRecords(database), directory);
@@ -73,7 +73,7 @@ export class Posting {
   /** Begins to carry posts. @param origin that this server can be reached at by itself. */
   start(origin: string): void {
     const { records, door } = this;
-    const speaker = new Speaker(this.accounts, this.directory, origin);
+    const speaker = new AuthorizedClient(this.accounts, this.directory, origin);
     const dispatcher = new Dispatcher({
       records,
       speaker,
@@ -89,7 +89,7 @@ export class Posting {
     return this.working.dispatcher;
   }
 
-  get speaker(): Speaker {
+  get speaker(): AuthorizedClient {
     return this.working.speaker;
   }
 

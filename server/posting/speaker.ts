@@ -1,9 +1,9 @@
 import type { Accounts } from '../accounts/accounts';
 import type { OutletDirectory } from '../outlets/directory';
-import { OutletClientError, type OutletWay } from './outlet-way';
+import { OutletClientError, type OutletConnection } from './outlet-way';
 
 /** Speaks to outlets in the name of accounts. */
-export class Speaker {
+export class AuthorizedClient {
   constructor(
     private readonly accounts: Accounts,
     private readonly directory: OutletDirectory,
@@ -17,7 +17,7 @@ export class Speaker {
    */
   async as<T>(
     { account, outlet }: { account: string; outlet: string },
-    act: (way: OutletWay, token: string) => Promise<T>,
+    act: (way: OutletConnection, token: string) => Promise<T>,
   ): Promise<T> {
     const way = this.directory.find(outlet, this.origin)?.way;
     if (!way) throw new OutletClientError('bad-request', `no way to ${outlet} is known`);

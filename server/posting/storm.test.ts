@@ -1,10 +1,10 @@
 import { SHIPPED_SHEETS } from '../../src/core/outlets/shipped';
-import { type Posted, postedSchema } from '../../src/core/posting/post-order';
+import { type DispatchedPost, postedSchema } from '../../src/core/posting/post-order';
 import { goodPost } from '../../tests/good-post';
 import { signIn } from '../../tests/sign-in';
 import { SEED, seeded, soakFigure, trials } from '../../tests/soak';
 import { TestServer } from '../../tests/test-server';
-import { WEATHERS } from '../outlets/stand-in/weather';
+import { FAULTS } from '../outlets/stand-in/weather';
 import { createId } from '../store/create-id';
 import { Client } from '../test-client';
 
@@ -54,7 +54,7 @@ describe('posts to four outlets in changing weather', () => {
     for (let kill = 0; kill < KILLS; kill++) {
       const until = Date.now() + ALIVE * (0.3 + 0.7 * random());
       while (Date.now() < until) {
-        await blow(pick(OUTLETS), pick(Object.keys(WEATHERS).filter((name) => name !== 'failing')));
+        await blow(pick(OUTLETS), pick(Object.keys(FAULTS).filter((name) => name !== 'failing')));
         await wait(CHANGE);
       }
       await server.stop('SIGKILL');
@@ -62,7 +62,7 @@ describe('posts to four outlets in changing weather', () => {
     }
     for (const outlet of OUTLETS) await blow(outlet, 'fair');
 
-    const list = async (): Promise<Posted[]> => {
+    const list = async (): Promise<DispatchedPost[]> => {
       const ask = () => client.fetch('/posting/api/posts');
       // A connection may be left that the killed server had.
       const answer = await ask().catch(() => wait(500).then(ask));

@@ -1,7 +1,7 @@
 import { open } from 'node:fs/promises';
 
 /** Boxes at the top of a file before it is taken for one that was made to keep a reader busy. */
-const MOST_BOXES = 100_000;
+const MAX_BOXES = 100_000;
 
 /**
  * Tells whether the top-level boxes of an MP4 or MOV end where its file does (ISO/IEC 14496-12, 4.2): those
@@ -13,7 +13,7 @@ export async function boxesAreWhole(file: string): Promise<boolean> {
     const { size: end } = await handle.stat();
     const head = Buffer.alloc(16);
     let offset = 0;
-    for (let n = 0; offset < end && n < MOST_BOXES; n++) {
+    for (let n = 0; offset < end && n < MAX_BOXES; n++) {
       const { bytesRead } = await handle.read(head, 0, 16, offset);
       if (bytesRead < 8) return false;
       const small = head.readUInt32BE(0);

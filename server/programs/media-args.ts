@@ -8,7 +8,7 @@ export const MASTER_CONTAINERS = `${OUTLET_CONTAINERS},avi,mpegts,mpeg,asf,flv,m
 export const STILL_CONTAINERS = 'jpeg_pipe,image2';
 
 /** Largest picture that is decoded, in samples: 8192 × 4320. */
-const MOST_PIXELS = 8192 * 4320;
+const MAX_PIXELS = 8192 * 4320;
 
 /**
  * Arguments that open one file and nothing else: no playlist, no address, no picture too large to hold.
@@ -17,7 +17,7 @@ const MOST_PIXELS = 8192 * 4320;
 export function safeInput(containers: string, file: string): string[] {
   return [
     ...['-protocol_whitelist', 'file', '-format_whitelist', containers],
-    ...['-max_pixels', String(MOST_PIXELS), '-i', `file:${file}`],
+    ...['-max_pixels', String(MAX_PIXELS), '-i', `file:${file}`],
   ];
 }
 

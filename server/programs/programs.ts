@@ -26,7 +26,7 @@ export class ProgramError extends Error {
 }
 
 /** Output of a program. */
-export interface Said {
+export interface ProgramOutput {
   out: string;
   /** The end of what it said of errors. */
   errors: string;
@@ -40,9 +40,9 @@ export interface RunOptions {
 }
 
 /** Maximum length of error output that is kept, in characters. */
-const MOST_ERRORS = 20_000;
+const MAX_ERRORS = 20_000;
 /** How many may wait before the server says that it is busy. */
-const MOST_WAITING = 100;
+const MAX_WAITING = 100;
 
 /** Runs outside programs: few at a time, each within limits, and all of them ended with the server. */
 export class Programs {
@@ -58,9 +58,9 @@ export class Programs {
   }
 
   /** @throws ProgramError when it is missing, is refused a place, is stopped, breaks a limit or fails. */
-  async run(name: string, args: readonly string[], options: RunOptions): Promise<Said> {
+  async run(name: string, args: readonly string[], options: RunOptions): Promise<ProgramOutput> {
     if (!this.tools.ffmpeg) throw new ProgramError('missing');
-    if (this.queue.size >= MOST_WAITING) throw new ProgramError('busy');
+    if (this.queue.size >= MAX_WAITING) throw new ProgramError('busy');
     const signals = [this.ends.signal, ...(options.signal ? [options.signal] : [])];
     const signal = AbortSignal.any(signals);
     return this.queue.add(() => this.start(name, args, { ...options, signal }), { throwOnTimeout: true });
@@ -75,12 +75,12 @@ export class Programs {
     name: string,
     args: readonly string[],
     { limits, signal, onOut }: RunOptions & { signal: AbortSignal },
-  ): Promise<Said> {
+  ): Promise<ProgramOutput> {
     if (signal.aborted) return Promise.reject(new ProgramError('stopped'));
     const [command, ...rest] = [...this.guards(limits), name, ...args] as [string, ...string[]];
     return new Promise((resolve, reject) => {
       const child = spawn(command, rest, { stdio: ['ignore', 'pipe', 'pipe'] });
-      const said: Said = { out: '', errors: '' };
+      const said: ProgramOutput = { out: '', errors: '' };
       let reason: ProgramError['reason'] | null = null;
       const end = (why: ProgramError['reason']) => {
         reason ??= why;
@@ -95,18 +95,18 @@ export class Programs {
         if (said.out.length > limits.outputBytes) end('talkative');
       });
       child.stderr.setEncoding('utf8').on('data', (text: string) => {
-        said.errors = (said.errors + text).slice(-MOST_ERRORS);
+        said.errors = (said.errors + text).slice(-MAX_ERRORS);
       });
-      const settled = () => {
+      const onSettled = () => {
         clearTimeout(clock);
         signal.removeEventListener('abort', stop);
       };
       child.on('error', () => {
-        settled();
+        onSettled();
         reject(new ProgramError('missing'));
       });
       child.on('close', (code) => {
-        settled();
+        onSettled();
         if (reason !== null || code !== 0)
           reject(new ProgramError(reason ?? 'failed', lastLine(said.errors)));
         else resolve(said);

@@ -3,7 +3,7 @@ import { mkdtemp, readFile, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { parseArgs } from 'node:util';
-import { makingOfJob, planOfJob } from '../../src/core/check/check';
+import { toJobEncodeSettings, planOfJob } from '../../src/core/check/check';
 import { durationLabel } from '../../src/core/figures/figures';
 import { describeProblem } from '../../src/core/figures/schema-problem';
 import { readJobFile } from '../../src/core/interchange/job-file';
@@ -31,9 +31,9 @@ Fonts of your own that words have are looked for in the masters' folder too.
 Ends with 0 when the file is whole, 1 when it could not be made, 2 when what was asked makes no sense, 3 when a
 master is missing, and 130 when it was stopped.`;
 
-const { values, positionals } = parsed();
+const { values, positionals } = parseCommand();
 
-function parsed() {
+function parseCommand() {
   try {
     return parseArgs({
       allowPositionals: true,
@@ -100,7 +100,7 @@ function parseJson(text: string): unknown {
 }
 
 /** Says how far it is, and for how long it goes on. */
-function told(): (progress: { done: number; total: number }) => void {
+function createProgressPrinter(): (progress: { done: number; total: number }) => void {
   const began = Date.now();
   let said = 0;
   return ({ done, total }) => {
@@ -118,14 +118,14 @@ async function run(): Promise<void> {
   if (file === undefined || values.out === undefined || more.length > 0) throw new Refusal(2, HELP);
   const job = await withSettings(await readJob(path.resolve(file)));
   const plan = planOfJob(job, SHIPPED_SHEETS);
-  const making = makingOfJob(job, { sheets: SHIPPED_SHEETS });
+  const making = toJobEncodeSettings(job, { sheets: SHIPPED_SHEETS });
   const sources = path.resolve(values.masters ?? path.dirname(file));
   const masters = { ...(await findMasters(sources, job)), ...(await findFonts(sources, plan)) };
   const stop = new AbortController();
   for (const signal of ['SIGINT', 'SIGTERM'] as const) process.once(signal, () => stop.abort());
   const folder = await mkdtemp(path.join(tmpdir(), 'gusset-render-'));
   try {
-    const options = { folder, to: path.resolve(values.out), signal: stop.signal, onProgress: told() };
+    const options = { folder, to: path.resolve(values.out), signal: stop.signal, onProgress: createProgressPrinter() };
     const { bytes } = await renderFile({ plan, making, masters }, options);
     console.log(JSON.stringify({ file: options.to, bytes, frames: plan.frames }));
   } finally {

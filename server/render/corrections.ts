@@ -21,7 +21,7 @@ export interface EncodedSegment {
  * @param mostBits the greatest rate, in bits a second.
  * @returns one for each segment, null where it stays.
  */
-export function askedAnew(segments: readonly EncodedSegment[], mostBits: number): (SegmentBits | null)[] {
+export function retargetSegments(segments: readonly EncodedSegment[], mostBits: number): (SegmentBits | null)[] {
   const wanted = sum(segments.map(({ share, seconds }) => share * seconds));
   const off = sum(segments.map(({ pictures }) => sum(pictures))) / wanted - 1;
   return segments.map(({ seconds, share, asked, pictures }) => {

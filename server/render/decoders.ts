@@ -13,7 +13,7 @@ import {
 } from 'mediabunny';
 import { type PixelLayout, pictureShape } from '../../src/kernel/planes';
 import { Buffers } from './buffers';
-import { PipeDecoder, type Telling, type ToldPiece } from './pipe-decoder';
+import { PipeDecoder, type InfoPattern, type DecodedPieceInfo } from './pipe-decoder';
 
 /** Layouts of the kernel, as ffmpeg names them. */
 const PIXELS: Partial<Record<string, PixelLayout>> = {
@@ -34,7 +34,7 @@ const toWord = (word: string | undefined): string | null =>
     ? null
     : word.replace('bt2020nc', 'bt2020-ncl').replace('smpte2084', 'pq').replace('arib-std-b67', 'hlg');
 
-interface ToldFrame extends ToldPiece {
+interface ToldFrame extends DecodedPieceInfo {
   layout: PixelLayout;
   width: number;
   height: number;
@@ -43,7 +43,7 @@ interface ToldFrame extends ToldPiece {
 }
 
 /** Pattern of `showinfo`'s line for each frame. */
-const FRAMES: Telling<ToldFrame> = {
+const FRAMES: InfoPattern<ToldFrame> = {
   args: ['-vf', 'showinfo=checksum=0', '-fps_mode', 'passthrough', '-f', 'rawvideo'],
   isTold: ({ colour }) => colour !== null,
   read(line, last) {
@@ -138,13 +138,13 @@ class FilmDecoder extends CustomVideoDecoder {
   }
 }
 
-interface ToldSound extends ToldPiece {
+interface ToldSound extends DecodedPieceInfo {
   channels: number;
   sampleRate: number;
 }
 
 /** Pattern of `ashowinfo`'s line for each piece of sound. */
-const SOUNDS: Telling<ToldSound> = {
+const SOUNDS: InfoPattern<ToldSound> = {
   args: ['-af', 'ashowinfo', '-c:a', 'pcm_f32le', '-f', 'f32le'],
   isTold: () => true,
   read(line) {

@@ -15,7 +15,7 @@ import { Films, openKernel } from './films';
 import type { RenderOrder, Segment } from './order';
 
 /** Drawn frames that wait to be taken, at most. */
-const MOST_TAKEN = 4;
+const MAX_TAKEN = 4;
 
 /** A sample that ffmpeg decoded, as a plan's drawer takes it. */
 function decodedPicture(kernel: Kernel, sample: VideoSample, source: Source): DecodedPicture {
@@ -63,7 +63,7 @@ export async function drawSegment(
           if (planned.masterFrame !== frame) break;
           if (signal.aborted) throw new TroubleError('cancelled');
           const drawn = await drawer.draw(decodedPicture(kernel, sample, films.source(run.source)), planned);
-          const slot = slots.length < MOST_TAKEN ? undefined : slots.shift();
+          const slot = slots.length < MAX_TAKEN ? undefined : slots.shift();
           await slot?.taken;
           const bytes = tightBytes(kernel, drawn, slot?.frame);
           const taken = take(bytes, next);

@@ -1,7 +1,7 @@
 import { spawn } from 'node:child_process';
 
 /** Maximum length of an encoder's output that is kept, in characters. */
-const MOST_SAID = 4000;
+const MAX_SAID = 4000;
 
 /** An encoder of ffmpeg that raw frames or samples are written to. */
 export class Encoding {
@@ -19,7 +19,7 @@ export class Encoding {
     });
     this.child.stdin.on('error', () => undefined);
     this.child.stderr.setEncoding('utf8').on('data', (text: string) => {
-      this.said = (this.said + text).slice(-MOST_SAID);
+      this.said = (this.said + text).slice(-MAX_SAID);
     });
     this.ended = new Promise((resolve, reject) => {
       this.child.on('close', resolve);

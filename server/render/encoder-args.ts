@@ -1,9 +1,9 @@
 import { BUFFER_SECONDS } from '../../src/core/rate/buffer';
-import type { PictureMaking } from '../../src/core/render/making';
+import type { VideoEncodeSettings } from '../../src/core/render/making';
 import type { RenderPlan } from '../../src/core/render/plan';
 
 /** Encoder pass: null for a single one, or the first or second of two with the log between them. */
-export type Pass = { number: 1 | 2; log: string } | null;
+export type EncoderPass = { number: 1 | 2; log: string } | null;
 
 /** Bitrate limits of a segment. */
 export interface SegmentBits {
@@ -40,9 +40,9 @@ export const rawInput = ({ width, height, rate }: RenderPlan, from: string): str
  * @param given what this segment may come to. @param threads of the encoder: the same give the same file.
  */
 export function encoderArgs(
-  picture: PictureMaking,
+  picture: VideoEncodeSettings,
   given: SegmentBits,
-  pass: Pass,
+  pass: EncoderPass,
   threads: number,
 ): string[] {
   const tags = [
@@ -59,9 +59,9 @@ export function encoderArgs(
   return [...CODECS[picture.codec](picture, given, pass), ...passes, '-threads', String(threads), ...tags];
 }
 
-type CodecArgs = (picture: PictureMaking, given: SegmentBits, pass: Pass) => string[];
+type CodecArgs = (picture: VideoEncodeSettings, given: SegmentBits, pass: EncoderPass) => string[];
 
-const CODECS: Record<PictureMaking['codec'], CodecArgs> = {
+const CODECS: Record<VideoEncodeSettings['codec'], CodecArgs> = {
   avc(picture, given, pass) {
     const { profile, level, keyFrames, betweenFrames } = picture;
     // Headers that do not depend on the picture, so that segments fit behind each other; closed groups.
@@ -99,7 +99,7 @@ const CODECS: Record<PictureMaking['codec'], CodecArgs> = {
   ],
 };
 
-function avcRate({ kind, quantiser, mostBits }: PictureMaking, { bits, held }: SegmentBits): string[] {
+function avcRate({ kind, quantiser, mostBits }: VideoEncodeSettings, { bits, held }: SegmentBits): string[] {
   const rate = (value: number) => String(Math.round(value));
   if (kind === 'lossless') return ['-qp', '0'];
   if (kind === 'quality') return ['-crf', String(quantiser)];
@@ -120,12 +120,12 @@ function avcRate({ kind, quantiser, mostBits }: PictureMaking, { bits, held }: S
 }
 
 /** VP9 and AV1 have quantisers from 0 to 63. */
-function wideRate({ kind, quantiser }: PictureMaking, bits: number): string[] {
+function wideRate({ kind, quantiser }: VideoEncodeSettings, bits: number): string[] {
   return kind === 'quality'
     ? ['-b:v', '0', '-crf', String(Math.round((quantiser * 63) / 51))]
     : ['-b:v', String(Math.round(bits))];
 }
 
 /** Tells whether the video is encoded in two passes. */
-export const takesTwoPasses = ({ codec, kind, twoPasses }: PictureMaking): boolean =>
+export const takesTwoPasses = ({ codec, kind, twoPasses }: VideoEncodeSettings): boolean =>
   codec === 'avc' && (kind === 'size' || (kind === 'variable' && twoPasses));

@@ -1,11 +1,11 @@
 import { toSeconds } from '../../src/core/time/frame-rate';
-import type { Making } from '../../src/core/render/making';
+import type { EncodeSettings } from '../../src/core/render/making';
 import type { RenderPlan } from '../../src/core/render/plan';
 
 /** A file to make: its plan, what it is asked to be, and where the bytes of its masters lie, by fingerprint. */
 export interface RenderOrder {
   plan: RenderPlan;
-  making: Making;
+  making: EncodeSettings;
   masters: Readonly<Record<string, string>>;
 }
 
@@ -20,14 +20,14 @@ const SECONDS = 5;
 /** Machines have two cores, or four, or more: segments in this number leave none idle at the end. */
 const AT_ONCE = 4;
 /** Of a short clip, where there are groups enough. */
-const LEAST = 2;
+const MIN_GROUPS = 2;
 
 /** A clip in segments, each of whole groups of pictures. */
 export function listSegments({ plan, making: { picture } }: Pick<RenderOrder, 'plan' | 'making'>): Segment[] {
   const { frames, rate } = plan;
   const group = picture?.keyFrames ?? 1;
   const wanted = Math.round(toSeconds(frames, rate) / SECONDS / AT_ONCE) * AT_ONCE;
-  const count = Math.min(Math.max(LEAST, wanted), Math.ceil(frames / group));
+  const count = Math.min(Math.max(MIN_GROUPS, wanted), Math.ceil(frames / group));
   const edge = (n: number): number =>
     n === count ? frames : Math.min(frames, Math.round((frames * n) / count / group) * group);
   return Array.from({ length: count }, (_, n) => ({ start: edge(n), frames: edge(n + 1) - edge(n) })).filter(

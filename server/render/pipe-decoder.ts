@@ -12,14 +12,14 @@ import {
 import { Buffers } from './buffers';
 
 /** Facts of a piece that ffmpeg decoded, as it prints them, and its number of bytes. */
-export interface ToldPiece {
+export interface DecodedPieceInfo {
   /** Seconds of the stream that went in. */
   time: number;
   bytes: number;
 }
 
 /** How the lines of a filter of ffmpeg are read that tells of each piece. */
-export interface Telling<Piece extends ToldPiece> {
+export interface InfoPattern<Piece extends DecodedPieceInfo> {
   /** Arguments of ffmpeg between its input and its output. */
   args: readonly string[];
   /** Reads a line. @param last the piece told last, to which it may add. @returns a new piece, or null. */
@@ -42,7 +42,7 @@ const AT_ONCE = ['-probesize', '32', '-analyzeduration', '1', '-fpsprobesize', '
  * Decodes one track with ffmpeg: packets go in as a Matroska stream, raw pieces come out, and what each of them is on
  * the side. Whoever opens it closes it.
  */
-export class PipeDecoder<Piece extends ToldPiece> {
+export class PipeDecoder<Piece extends DecodedPieceInfo> {
   private child: ChildProcessWithoutNullStreams | null = null;
   private output: Output | null = null;
   private readonly stamps: number[] = [];
@@ -58,7 +58,7 @@ export class PipeDecoder<Piece extends ToldPiece> {
   constructor(
     private readonly newSource: (output: Output) => EncodedVideoPacketSource | EncodedAudioPacketSource,
     private readonly config: object,
-    private readonly telling: Telling<Piece>,
+    private readonly telling: InfoPattern<Piece>,
     private readonly take: (piece: Piece, data: Uint8Array<ArrayBuffer>, timestamp: number) => void,
     private readonly buffers = new Buffers(),
   ) {}

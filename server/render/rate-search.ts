@@ -3,7 +3,7 @@ import { chooseQuantiser, type TriedQuantiser } from './quantiser-for';
 /** Factor by which the result may differ from the rate that is wanted. */
 const NEAR = 1.1;
 /** A rate is tried so often; then what came nearest last is taken for it. */
-const MOST_TRIES = 4;
+const MAX_TRIES = 4;
 
 /**
  * Finds, for each of several rates, a quantiser at which a clip comes to about it, in few tries: what is off one rate may
@@ -14,10 +14,10 @@ export class RateSearch {
   private readonly left: number[];
   private tries = 0;
 
-  /** @param rates in bits a second, rising. @param mostTries of each. */
+  /** @param rates in bits a second, rising. @param maxTries of each. */
   constructor(
     private readonly rates: readonly number[],
-    private readonly mostTries = MOST_TRIES,
+    private readonly maxTries = MAX_TRIES,
   ) {
     this.left = rates.map((_, n) => n);
   }
@@ -42,7 +42,7 @@ export class RateSearch {
     const off = (place: number) => Math.abs(Math.log(came / (this.rates[place] as number)));
     const nearest = this.left.reduce((best, place) => (off(place) < off(best) ? place : best));
     const first = this.left[0] as number;
-    const isLast = isKnown || ++this.tries >= this.mostTries;
+    const isLast = isKnown || ++this.tries >= this.maxTries;
     const found = off(nearest) <= Math.log(NEAR) ? nearest : isLast ? first : null;
     if (found === null) return null;
     this.left.splice(this.left.indexOf(found), 1);

@@ -39,7 +39,7 @@ export async function tryRates(
   for (;;) {
     const quantiser = search.next();
     if (quantiser === null) break;
-    const came = await encoded(tried, search.wanted, quantiser, signal);
+    const came = await encodePieces(tried, search.wanted, quantiser, signal);
     const whole = pieces.reduce((sum, { weight }, n) => sum + weight * (came[n] as number), 0);
     const found = search.take(quantiser, whole);
     if (found === null) continue;
@@ -56,7 +56,7 @@ export async function tryRates(
 }
 
 /** Encodes all pieces. @returns what each came to, in video bits a second. */
-async function encoded(
+async function encodePieces(
   tried: readonly PieceTrial[],
   bits: number,
   quantiser: number,

@@ -74,13 +74,13 @@ export async function renderFile(order: RenderOrder, options: RenderOptions): Pr
 }
 
 /** Frames that are kept between two passes take at most this, in bytes, and this share of what is free. */
-const MOST_FRAMES = 16e9;
+const MAX_FRAMES = 16e9;
 const SHARE_OF_FREE = 0.4;
 
 /** Tells whether all frames of a file fit on the disk between its passes: then they are drawn once. */
 async function hasRoomForFrames(folder: string, { plan }: RenderOrder): Promise<boolean> {
   const bytes = plan.frames * plan.width * plan.height * 1.5;
-  return bytes <= MOST_FRAMES && bytes <= SHARE_OF_FREE * (await freeBytes(folder));
+  return bytes <= MAX_FRAMES && bytes <= SHARE_OF_FREE * (await freeBytes(folder));
 }
 
 /** Of a file; null where there is none. */

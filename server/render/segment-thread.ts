@@ -4,11 +4,11 @@ import { makeSegment, type SegmentTask } from './segment';
 import { serveThread } from './serve-thread';
 
 /** Data that the thread starts with. */
-export interface SegmentJob {
+export interface SegmentThreadData {
   order: RenderOrder;
   task: SegmentTask;
 }
 
-serveThread(({ order, task }: SegmentJob, report: (frames: number) => void, signal) =>
+serveThread(({ order, task }: SegmentThreadData, report: (frames: number) => void, signal) =>
   makeSegment(order, task, report, signal),
 );

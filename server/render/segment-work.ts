@@ -1,9 +1,9 @@
 import { readdir, readFile, rename, rm } from 'node:fs/promises';
 import path from 'node:path';
-import type { PictureMaking } from '../../src/core/render/making';
+import type { VideoEncodeSettings } from '../../src/core/render/making';
 import { neverRunsDry } from '../../src/core/rate/buffer';
 import { rateValue, toSeconds } from '../../src/core/time/frame-rate';
-import { askedAnew } from './corrections';
+import { retargetSegments } from './corrections';
 import type { SegmentBits } from './encoder-args';
 import type { MadeSegment } from './join';
 import type { RenderOrder, Segment } from './order';
@@ -46,7 +46,7 @@ export class SegmentWork {
     return this.segments.map((segment, n) => ({ segment, file: this.wholeFile(n) }));
   }
 
-  async inOnePass({ bits }: PictureMaking): Promise<void> {
+  async inOnePass({ bits }: VideoEncodeSettings): Promise<void> {
     await this.each((n) => this.make(n, { bits, held: true }, null));
   }
 
@@ -54,7 +54,7 @@ export class SegmentWork {
    * Looks all of it through, shares the bits out, and makes anew what does not come to its share.
    * @param spare bytes besides what its rate comes to, once they are known.
    */
-  async inTwoPasses(picture: PictureMaking, spare: () => Promise<number>): Promise<void> {
+  async inTwoPasses(picture: VideoEncodeSettings, spare: () => Promise<number>): Promise<void> {
     this.total *= 1 + LOOKED;
     const looked = await this.each((n) => this.look(n, picture.bits));
     const { frames, rate } = this.order.plan;
@@ -72,7 +72,7 @@ export class SegmentWork {
         ...{ seconds: this.seconds(n), share: shares[n]?.bits ?? 0, asked: asked[n] as SegmentBits },
         pictures: (await bytesOfPictures(this.wholeFile(n))).map((bytes) => 8 * bytes),
       }));
-      const anew = askedAnew(came, picture.mostBits);
+      const anew = retargetSegments(came, picture.mostBits);
       if (anew.every((given) => given === null)) break;
       await this.each((n) => this.correct(n, anew[n] ?? null, round));
       asked = asked.map((before, n) => anew[n] ?? before);

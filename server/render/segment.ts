@@ -1,7 +1,7 @@
 import { rm, stat } from 'node:fs/promises';
 import { drawSegment } from './draw';
 import { Encoding } from './encode';
-import { encoderArgs, type Pass, rawInput, type SegmentBits } from './encoder-args';
+import { encoderArgs, type EncoderPass, rawInput, type SegmentBits } from './encoder-args';
 import { FrameFile } from './frame-file';
 import type { RenderOrder, Segment } from './order';
 
@@ -42,7 +42,7 @@ export async function makeSegment(
   const { file, pass, threads } = task;
   if (!making.picture) throw new RangeError('sound alone has no segments');
   const drawn = task.keepsFrames && pass === 2 ? countFrames(file) : null;
-  const passes: Pass = pass && { number: pass, log: passLog(file) };
+  const passes: EncoderPass = pass && { number: pass, log: passLog(file) };
   // An encoder that outlived a server that was killed may still be writing there.
   await rm(file, { force: true });
   const encoder = new Encoding(

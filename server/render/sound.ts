@@ -1,4 +1,4 @@
-import type { SoundMaking } from '../../src/core/render/making';
+import type { AudioEncodeSettings } from '../../src/core/render/making';
 import { TroubleError } from '../../src/core/trouble/trouble';
 import { clipSound } from '../../src/render/clip-sound';
 import { loudnessGain } from '../../src/render/loudness-gain';
@@ -7,7 +7,7 @@ import { Films } from './films';
 import type { RenderOrder } from './order';
 
 /** Encoders of sound. */
-const CODECS: Record<SoundMaking['codec'], (bits: number) => string[]> = {
+const CODECS: Record<AudioEncodeSettings['codec'], (bits: number) => string[]> = {
   aac: (bits) => ['-c:a', 'aac', '-b:a', String(bits)],
   opus: (bits) => ['-c:a', 'libopus', '-b:a', String(bits)],
   // Older ffmpeg calls FLAC in MP4 experimental.
@@ -17,7 +17,7 @@ const CODECS: Record<SoundMaking['codec'], (bits: number) => string[]> = {
 /** Encodes the sound of a clip into a file of its own. */
 export async function makeSound(
   order: RenderOrder,
-  sound: SoundMaking,
+  sound: AudioEncodeSettings,
   file: string,
   signal: AbortSignal,
 ): Promise<void> {

@@ -44,7 +44,7 @@ export class ThreadPool<Data, Progress, Result> {
         clearTimeout(grace);
         signal.removeEventListener('abort', stop);
         // Each by itself: a thread from which all are taken away at once is deaf from then on.
-        thread.off('message', hear).off('error', failed).off('exit', ended);
+        thread.off('message', hear).off('error', onError).off('exit', onEnd);
         if (isGood && !this.closed) this.idle.push(thread);
         else void thread.terminate();
         settle();
@@ -56,9 +56,9 @@ export class ThreadPool<Data, Progress, Result> {
         else if (answer.type === 'done') end(true, () => resolve(answer.result));
         else fail(answer.failure);
       };
-      const failed = (error: Error) => fail(toFailure(error));
-      const ended = () => fail(toFailure('the thread ended'));
-      thread.on('message', hear).on('error', failed).on('exit', ended);
+      const onError = (error: Error) => fail(toFailure(error));
+      const onEnd = () => fail(toFailure('the thread ended'));
+      thread.on('message', hear).on('error', onError).on('exit', onEnd);
       signal.addEventListener('abort', stop);
       thread.postMessage({ type: 'work', data });
     });

@@ -3,14 +3,14 @@ import { builtProgram } from '../root';
 import type { RenderOrder } from './order';
 import type { TrialProgress } from './rate-trial';
 import type { SegmentTask } from './segment';
-import type { SegmentJob } from './segment-thread';
+import type { SegmentThreadData } from './segment-thread';
 import { ThreadPool } from './thread-pool';
 import type { RateTrialJob } from './trial-pieces';
 
 /** Threads that make segments. */
 export const segmentThreads = (atOnce: number): SegmentThreads =>
   new ThreadPool(builtProgram('segment-thread'), atOnce);
-export type SegmentThreads = ThreadPool<SegmentJob, number, { bytes: number }>;
+export type SegmentThreads = ThreadPool<SegmentThreadData, number, { bytes: number }>;
 
 /** The thread that tries bit rates. */
 export const trialThreads = (): ThreadPool<RateTrialJob, TrialProgress, TrialResult> =>

@@ -1,11 +1,11 @@
 import { rename, rm } from 'node:fs/promises';
 import path from 'node:path';
 import type { GreyPlane } from '../../src/core/picture/likeness';
-import type { Making, PictureMaking } from '../../src/core/render/making';
+import type { EncodeSettings, VideoEncodeSettings } from '../../src/core/render/making';
 import type { RenderPlan } from '../../src/core/render/plan';
 import { toSeconds } from '../../src/core/time/frame-rate';
 import { FrameJudge, type PieceScore } from '../../src/core/trial/frame-judge';
-import { pieceMaking, type Rung, rungMaking, type TrialOrder } from '../../src/core/trial/rate-trial';
+import { toPieceSettings, type Rendition, toRenditionSettings, type TrialOrder } from '../../src/core/trial/rate-trial';
 import { drawSegment } from './draw';
 import { Encoding } from './encode';
 import { encoderArgs, rawInput } from './encoder-args';
@@ -29,7 +29,7 @@ const QUICK = ['-preset', 'veryfast', '-weightp', '2'];
 export interface RateTrialJob {
   order: TrialOrder;
   plans: RenderPlan[];
-  making: Making;
+  making: EncodeSettings;
   /** Where the bytes of the masters lie, by fingerprint. */
   masters: Readonly<Record<string, string>>;
   /** Where pictures go, and what is made on the way. */
@@ -48,7 +48,7 @@ export class PieceTrial {
 
   constructor(
     private readonly job: RateTrialJob,
-    private readonly picture: PictureMaking,
+    private readonly picture: VideoEncodeSettings,
     readonly plan: RenderPlan,
     place: number,
   ) {
@@ -89,8 +89,8 @@ export class PieceTrial {
    * @returns video bits a second that it came to.
    */
   async encode(bits: number, quantiser: number, signal: AbortSignal): Promise<number> {
-    const plain = pieceMaking(this.picture, this.plan, bits);
-    const making: PictureMaking =
+    const plain = toPieceSettings(this.picture, this.plan, bits);
+    const making: VideoEncodeSettings =
       plain.kind === 'constant' ? plain : { ...plain, kind: 'quality', quantiser };
     const args = [...encoderArgs(making, { bits, held: true }, null, THREADS), ...QUICK];
     await encodeFile(rawInput(this.plan, this.raw), args, this.sent, signal);
@@ -112,7 +112,7 @@ export class OutletTrial {
 
   constructor(
     private readonly job: RateTrialJob,
-    private readonly picture: PictureMaking,
+    private readonly picture: VideoEncodeSettings,
     private readonly pieces: readonly PieceTrial[],
   ) {
     this.viewed = path.join(job.folder, 'viewed.mkv');
@@ -120,8 +120,8 @@ export class OutletTrial {
   }
 
   /** Compresses what was sent as the outlet does, and looks at each piece. @param step told after each. */
-  async view(rung: Rung, signal: AbortSignal, step: () => void): Promise<PieceScore[]> {
-    const { picture } = rungMaking(rung, this.plan, this.picture);
+  async view(rung: Rendition, signal: AbortSignal, step: () => void): Promise<PieceScore[]> {
+    const { picture } = toRenditionSettings(rung, this.plan, this.picture);
     const joined = `concat=n=${this.pieces.length}:v=1,scale=${rung.width}:${rung.height}:flags=bicubic`;
     await encodeFile(
       [...this.pieces.flatMap(({ sent }) => ['-i', sent]), '-filter_complex', joined],

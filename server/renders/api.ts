@@ -15,7 +15,7 @@ import {
 } from '../../src/core/job/render-service';
 import { isFingerprint } from '../../src/core/master/fingerprint';
 import { readRouteId } from '../route-id';
-import { UploadDoor } from '../uploads/upload-door';
+import { UploadEndpoint } from '../uploads/upload-door';
 import { markedVisitor, findVisitor } from '../visitor';
 import type { Workshop } from '../workshop';
 import { parseBody } from '../answers';
@@ -29,7 +29,7 @@ import { addTrials } from './trial-api';
 import { Trials } from './trials';
 
 /** Largest master that is taken, in bytes. */
-const MOST_MASTER = 64e9;
+const MAX_MASTER = 64e9;
 
 /** Render service of a server, as a browser uses it. */
 export interface RenderService {
@@ -42,11 +42,11 @@ export interface RenderService {
 
 /** Adds the making of files: masters by tus, jobs, progress as events, the file, and ways to stop and forget. */
 export function addRenders(app: Express, { database, data, tools, fleet }: Workshop): RenderService {
-  const door = UploadDoor.add(app, database, {
+  const door = UploadEndpoint.add(app, database, {
     name: 'masters',
     address: RENDER_UPLOADS,
     folder: path.join(data, 'masters'),
-    mostBytes: MOST_MASTER,
+    mostBytes: MAX_MASTER,
   });
   const masters = new Masters(new MasterRecords(database), door);
   const orders = new RenderOrders(masters);

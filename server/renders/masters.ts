@@ -1,13 +1,13 @@
 import type { RandomId } from '../../src/core/figures/random-id';
 import { sha256 } from '../sha256';
-import type { UploadDoor } from '../uploads/upload-door';
+import type { UploadEndpoint } from '../uploads/upload-door';
 import type { MasterRecords } from './master-records';
 
 /** Masters and fonts that browsers sent: each belongs to the one that sent it, and is known by what is in it. */
 export class Masters {
   constructor(
     private readonly records: MasterRecords,
-    private readonly door: UploadDoor,
+    private readonly door: UploadEndpoint,
   ) {}
 
   /** Fingerprints of those that a browser sent and that are whole. */

@@ -2,7 +2,7 @@ import { execFileSync } from 'node:child_process';
 import { existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import Sqlite from 'libsql';
-import { makingOfJob, planOfJob } from '../../src/core/check/check';
+import { toJobEncodeSettings, planOfJob } from '../../src/core/check/check';
 import type { Job } from '../../src/core/job/job';
 import {
   masterPath,
@@ -42,7 +42,7 @@ afterEach(async () => {
 async function asked(change: (job: Job) => Job = (job) => job): Promise<object> {
   const small = change(await smallJob(film, { rate: { kind: 'quality', quantiser: 30 } }));
   const sheets = [...SHIPPED_SHEETS];
-  const mark = renderMark(planOfJob(small, sheets), makingOfJob(small, { sheets }));
+  const mark = renderMark(planOfJob(small, sheets), toJobEncodeSettings(small, { sheets }));
   const { exports: _exports, posts: _posts, ...rest } = small;
   return { job: rest, clip: 'clip-1', canvas: 'canvas-1', sheets, mark };
 }

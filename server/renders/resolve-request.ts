@@ -1,5 +1,5 @@
 import { MAX_FRAMES } from '../../src/core/figures/bounded';
-import { makingOfJob, planOfJob } from '../../src/core/check/check';
+import { toJobEncodeSettings, planOfJob } from '../../src/core/check/check';
 import { askedJob, renderMark, type RenderRequest } from '../../src/core/job/render-service';
 import type { RenderOrder } from '../render/order';
 
@@ -15,7 +15,7 @@ export function resolveRequest(request: RenderRequest): ResolvedRequest | Render
   const job = askedJob(request);
   if (!job) return 'no-canvas';
   const plan = planOfJob(job, sheets);
-  const making = makingOfJob(job, { sheets, advisedOf: () => advised });
+  const making = toJobEncodeSettings(job, { sheets, advisedOf: () => advised });
   if (plan.frames > MAX_FRAMES) return 'too-long';
   return renderMark(plan, making) === mark ? { plan, making } : 'other-version';
 }

@@ -1,7 +1,7 @@
 import { execFileSync } from 'node:child_process';
 import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
-import { makingOfJob, planOfJob } from '../../src/core/check/check';
+import { toJobEncodeSettings, planOfJob } from '../../src/core/check/check';
 import type { Job } from '../../src/core/job/job';
 import { masterPath, RENDER_UPLOADS, renderMark } from '../../src/core/job/render-service';
 import { trialPath, trialPicturePath, TRIALS, type TrialState } from '../../src/core/trial/trial-service';
@@ -44,7 +44,7 @@ function asked(master = job.masters[0]!.id): object {
   const piece = { role: 'hardest', range: { master, in: 0, out: 48 }, weight: 1 };
   return {
     ...{ job: rest, clip: 'clip-1', canvas: 'canvas-1', sheets },
-    mark: renderMark(planOfJob(job, sheets), makingOfJob(job, { sheets })),
+    mark: renderMark(planOfJob(job, sheets), toJobEncodeSettings(job, { sheets })),
     trial: {
       pieces: [piece],
       rates: [300_000, 1_000_000, 4_000_000],

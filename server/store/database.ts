@@ -74,18 +74,18 @@ export function openDatabase(folder: string): Database {
   mkdirSync(folder, { recursive: true });
   const file = path.join(folder, 'gusset.db');
   try {
-    return opened(file);
+    return openFile(file);
   } catch (error) {
     if (!existsSync(file) || !isDamage(error)) throw error;
     const aside = `${file}.damaged-${Date.now()}`;
     console.error(`The database cannot be read. It is kept as ${aside}, and a new one is begun.`);
     renameSync(file, aside);
     for (const more of ['-wal', '-shm']) rmSync(file + more, { force: true });
-    return opened(file);
+    return openFile(file);
   }
 }
 
-function opened(file: string): Database {
+function openFile(file: string): Database {
   const database = new Sqlite(file);
   try {
     // A record is on the disk before anything that rests on it is done.

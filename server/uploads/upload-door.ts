@@ -10,7 +10,7 @@ import { UploadRecords } from '../store/upload-records';
 import { promiseRoom } from './room';
 
 /** Where uploads come in by the open resumable protocol (tus 1.0.0): one folder, one row of the database each. */
-export class UploadDoor {
+export class UploadEndpoint {
   private readonly records: UploadRecords;
 
   constructor(
@@ -34,9 +34,9 @@ export class UploadDoor {
       folder,
       mostBytes,
     }: { name: string; address: string; folder: string; mostBytes: number },
-  ): UploadDoor {
+  ): UploadEndpoint {
     mkdirSync(folder, { recursive: true });
-    const door = new UploadDoor(folder, database, name);
+    const door = new UploadEndpoint(folder, database, name);
     const tus = new Server({
       path: address,
       datastore: new FileStore({ directory: folder, configstore: door.records }),

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { execFileSync } from 'node:child_process';
-import { brightCounts, combShare, greyCopy, halved, topFieldFirst } from './analysis';
+import { brightCounts, combShare, greyCopy, halvePicture, topFieldFirst } from './analysis';
 import { Kernel } from './kernel';
 import type { PlanarPicture, PlaneShape } from './planes';
 
@@ -37,7 +37,7 @@ describe('making pictures small', () => {
   it('halves each plane to the rounded mean of four', () => {
     const noise = (i: number, x: number, y: number) => Math.floor(chance(i * 7919 + y * 131 + x) * 256);
     const picture = filled(72, 44, noise);
-    const small = halved(kernel, picture, 'test-half');
+    const small = halvePicture(kernel, picture, 'test-half');
     expect([small.width, small.height]).toEqual([36, 22]);
     small.planes.forEach((plane, i) => {
       rowsOf(plane).forEach((row, y) =>

@@ -11,7 +11,7 @@ const plane = (picture: PlanarPicture, index: number): PlaneShape => {
  * A 4:2:0 picture at half its size; sides round down to even ones. Stays valid until the next halving into the same
  * block.
  */
-export function halved(kernel: Kernel, picture: PlanarPicture, block: string): PlanarPicture {
+export function halvePicture(kernel: Kernel, picture: PlanarPicture, block: string): PlanarPicture {
   const even = (side: number) => Math.floor(side / 4) * 2;
   const out = kernel.picture(block, 'I420', even(picture.width), even(picture.height), 32);
   out.planes.forEach((to, i) => {
@@ -59,11 +59,11 @@ export function brightCounts(
   const rows = kernel.block('bright-rows', height * 4);
   const columns = kernel.block('bright-columns', padded * 4);
   kernel.exports.countBright(offset, stride, width, height, level, rows, columns);
-  const read = (address: number, count: number) => {
+  const readValues = (address: number, count: number) => {
     const bytes = kernel.bytes(address, count * 4);
     return new Int32Array(bytes.buffer, address, count).slice();
   };
-  return { rows: read(rows, height), columns: read(columns, width) };
+  return { rows: readValues(rows, height), columns: readValues(columns, width) };
 }
 
 /** The share of samples that comb, 0…1: a still picture and one shot in whole frames have almost none. */

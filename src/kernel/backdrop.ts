@@ -17,7 +17,7 @@ export function blurredSize(width: number, height: number, blur: number): { widt
  * Smooths samples in place by the binomial 1-2-1 across and down, edges repeating, a few times over.
  * @param step distance between neighbouring samples of one kind in a row.
  */
-export function smoothed(
+export function smoothBackdrop(
   data: Uint8Array | Uint8ClampedArray,
   { width, height, stride, step }: { width: number; height: number; stride: number; step: number },
 ): void {
@@ -54,7 +54,7 @@ export function scaleBlurred(
   const small = kernel.picture('blurred', 'I420', width, height, 16);
   kernel.scale(source, window, small, { x: 0, y: 0, width, height }, 'blurred');
   for (const { offset, stride, width: across, height: down } of small.planes) {
-    smoothed(kernel.bytes(offset, stride * down), { width: across, height: down, stride, step: 1 });
+    smoothBackdrop(kernel.bytes(offset, stride * down), { width: across, height: down, stride, step: 1 });
   }
   kernel.scale(small, { x: 0, y: 0, width, height }, target, rect, 'enlarged');
 }

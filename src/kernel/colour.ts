@@ -83,14 +83,14 @@ export function fromYcc({ matrix, fullRange }: ColourFacts, [y, cb, cr]: Triple)
  * range, and what these begin with: four groups of four for `Kernel.splitRgb`. The inverse of {@link
  * fromYcc}.
  *
- * @param mostBlue what a code of Cb added to a byte of blue at most on the way to red, green and blue.
+ * @param maxBlue what a code of Cb added to a byte of blue at most on the way to red, green and blue.
  * @throws RangeError for a matrix that this program does not know.
  */
-export function rgbToCodes({ matrix, fullRange }: ColourFacts, mostBlue = Infinity): readonly number[] {
+export function rgbToCodes({ matrix, fullRange }: ColourFacts, maxBlue = Infinity): readonly number[] {
   const { red, blue } = computeWeights(matrix);
   const [luma, chroma, black] = fullRange ? [1, 1, 0] : [LUMA_SPAN / FULL_SPAN, CHROMA_SPAN / FULL_SPAN, 16];
   const gain = 2 * (1 - blue);
-  const held = Math.min(gain, mostBlue * chroma);
+  const held = Math.min(gain, maxBlue * chroma);
   // Where blue was held back by (gain − held) of Cb, that share of it belongs to luma's sum again.
   const lack = (blue * (gain - held)) / held;
   const weights = [red / (1 + lack), (1 - red - blue) / (1 + lack), (blue + lack) / (1 + lack)];

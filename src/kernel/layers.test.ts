@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import sharp from 'sharp';
-import { blurredSize, scaleBlurred, smoothed } from './backdrop';
+import { blurredSize, scaleBlurred, smoothBackdrop } from './backdrop';
 import { limitedBt709 } from './colour';
 import { Kernel } from './kernel';
 import { cornerCover, layOver } from './lay-over';
@@ -73,7 +73,7 @@ describe('a soft backdrop', () => {
   it('smooths a single sample into the binomial of two passes', () => {
     const data = new Uint8Array(9 * 9);
     data[4 * 9 + 4] = 255;
-    smoothed(data, { width: 9, height: 9, stride: 9, step: 1 });
+    smoothBackdrop(data, { width: 9, height: 9, stride: 9, step: 1 });
     // 1-2-1 twice is 1-4-6-4-1 over 16: the middle keeps (6/16)² of it.
     expect(Math.abs((data[4 * 9 + 4] as number) - 255 * (6 / 16) ** 2)).toBeLessThan(3);
     expect(data[0]).toBe(0);

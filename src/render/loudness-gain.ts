@@ -1,4 +1,4 @@
-import type { SoundMaking } from '@core/render/making';
+import type { AudioEncodeSettings } from '@core/render/making';
 import type { RenderPlan } from '@core/render/plan';
 import type { Planes } from '@core/sound/channels';
 import { LoudnessMeter } from '@core/sound/loudness';
@@ -16,17 +16,17 @@ const ROUNDS = 4;
 export async function loudnessGain(
   readerOf: ReaderOf,
   plan: RenderPlan,
-  sound: SoundMaking,
+  sound: AudioEncodeSettings,
   signal: AbortSignal,
 ): Promise<number> {
   const { loudness } = sound;
   if (loudness === null) return 1;
-  const measured = await integrated(joinedSound(readerOf, plan, sound), sound, signal);
+  const measured = await measureLoudness(joinedSound(readerOf, plan, sound), sound, signal);
   if (!Number.isFinite(measured)) return 1;
   let decibels = loudness - measured;
   for (let round = 0; round < ROUNDS; round++) {
     const gain = 10 ** (decibels / 20);
-    const held = await integrated(clipSound(readerOf, plan, { ...sound, gain }), sound, signal);
+    const held = await measureLoudness(clipSound(readerOf, plan, { ...sound, gain }), sound, signal);
     if (Math.abs(held - loudness) <= NEAR) break;
     decibels += loudness - held;
   }
@@ -34,9 +34,9 @@ export async function loudnessGain(
 }
 
 /** In LUFS. */
-async function integrated(
+async function measureLoudness(
   sound: AsyncGenerator<Planes, void, undefined>,
-  { sampleRate, channels }: SoundMaking,
+  { sampleRate, channels }: AudioEncodeSettings,
   signal: AbortSignal,
 ): Promise<number> {
   const meter = new LoudnessMeter(sampleRate, channels);

@@ -35,7 +35,7 @@ export function toTiltedWindow(
  */
 export function computePart(stored: Size, source: Source, window: TiltedWindow): Rect {
   const all = { x: 0, y: 0, width: stored.width, height: stored.height };
-  return isTurned(source) || source.deinterlace ? all : reached(upright(window), stored);
+  return isTurned(source) || source.deinterlace ? all : findReach(upright(window), stored);
 }
 
 /** The live area, 0…1 of the upright picture, in samples of a part of the stored one. */
@@ -66,7 +66,7 @@ function upright(window: TiltedWindow): SampleWindow {
 }
 
 /** A window with its filter's reach, on even samples, inside the picture. */
-function reached(window: SampleWindow, picture: Size): Rect {
+function findReach(window: SampleWindow, picture: Size): Rect {
   const along = (start: number, size: number, length: number) => {
     const reach = REACH * Math.max(1, size / 128);
     const from = Math.max(0, Math.floor((start - reach) / 2) * 2);

@@ -26,7 +26,7 @@ export type RecordChange =
   | { kind: 'post'; id: string; record: PostRecord | null };
 
 /** Records with one put in front, or in its old place, or taken away. */
-function changed<T extends { id: string }>(all: readonly T[], id: string, record: T | null): T[] {
+function changeRecord<T extends { id: string }>(all: readonly T[], id: string, record: T | null): T[] {
   if (!record) return all.filter((item) => item.id !== id);
   return all.some((item) => item.id === id)
     ? all.map((item) => (item.id === id ? record : item))
@@ -39,8 +39,8 @@ interface Records {
 }
 function withRecord<T extends Records>(of: T, { kind, id, record }: RecordChange): T {
   return kind === 'export'
-    ? { ...of, exports: changed(of.exports, id, record) }
-    : { ...of, posts: changed(of.posts, id, record) };
+    ? { ...of, exports: changeRecord(of.exports, id, record) }
+    : { ...of, posts: changeRecord(of.posts, id, record) };
 }
 
 /** Updates the entries after a record of a job changed. */

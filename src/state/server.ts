@@ -1,11 +1,11 @@
 import type { z } from 'zod';
 import { type Trouble, TroubleError } from '@core/trouble/trouble';
-import type { Errand, Refusal } from '@core/trouble/troubles';
+import type { FailedAction, Refusal } from '@core/trouble/troubles';
 
 /** A server as words call it, and what it is asked for. */
 export interface ServerName {
   who: string;
-  errand: Errand;
+  errand: FailedAction;
 }
 
 /**

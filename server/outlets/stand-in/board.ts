@@ -13,7 +13,7 @@ import {
 } from '../../../src/core/outlets/post-form';
 import type { RuleSheet } from '../../../src/core/outlets/rule-sheet';
 import type { TakenPost } from './taken-posts';
-import { type WeatherName, WEATHERS } from './weather';
+import { type FaultName, FAULTS } from './weather';
 
 const AUDIENCES: Record<PostForm['audience'], string> = {
   private: 'Private: only you see it',
@@ -73,7 +73,7 @@ function note({ id, form, measured, viewed, made_at }: TakenPost, sheet: RuleShe
 }
 
 /** The outlet's page: a plain notice-board of some of what it took. */
-export function boardPage(sheet: RuleSheet, posts: readonly TakenPost[], weather: WeatherName): string {
+export function boardPage(sheet: RuleSheet, posts: readonly TakenPost[], weather: FaultName): string {
   const notes = posts.map((post) => note(post, sheet)).join('\n');
   const none = '<p class="none">Nothing is posted here that you may see.</p>';
   return page(sheet, `${notes || none}\n${weatherForm(sheet, weather)}`);
@@ -85,8 +85,8 @@ export function noPostPage(sheet: RuleSheet): string {
 }
 
 /** A panel with which whoever tries the stand-in makes its weather. */
-function weatherForm({ outlet }: RuleSheet, now: WeatherName): string {
-  const ways = Object.entries(WEATHERS).map(
+function weatherForm({ outlet }: RuleSheet, now: FaultName): string {
+  const ways = Object.entries(FAULTS).map(
     ([name, words]) =>
       `<p><label><input type="radio" name="weather" value="${name}"${name === now ? ' checked' : ''}> ${words}</label></p>`,
   );

@@ -9,9 +9,9 @@ import { listPictures, type ProbedStream, probeFile } from '../../programs/probe
 import { ProgramError, type Programs } from '../../programs/programs';
 
 /** Most frames that a post may have: two hours at 60 frames a second. */
-const MOST_FRAMES = 120 * 60 * 60;
+const MAX_FRAMES = 120 * 60 * 60;
 /** Decoding a clip to its end takes this long at most, in seconds. */
-const MOST_SECONDS = 600;
+const MAX_SECONDS = 600;
 /** Address space of that, in bytes. */
 const MEMORY = 3e9;
 
@@ -28,7 +28,7 @@ export async function inspectFile(programs: Programs, file: string): Promise<Sen
   const video = read?.video;
   if (!read || !video?.time_base || !(video.width && video.height)) return null;
   const listed = await readable(listPictures(programs, file, OUTLET_CONTAINERS, video.time_base));
-  if (!listed || listed.stamps.length === 0 || listed.stamps.length > MOST_FRAMES) return null;
+  if (!listed || listed.stamps.length === 0 || listed.stamps.length > MAX_FRAMES) return null;
   const counted = video.nb_frames === undefined || video.nb_frames === listed.all;
   const whole = counted && (read.container === 'webm' || (await boxesAreWhole(file)));
   const { rate, frames } = detectRate(listed.stamps, listed.lastSeconds);
@@ -120,7 +120,7 @@ async function decode(
     ...['-hide_banner', '-v', 'error', '-nostdin', ...safeInput(OUTLET_CONTAINERS, file)],
     ...['-map', '0:v:0', '-map', '0:a:0?', '-vf', search, '-fps_mode', 'passthrough', '-f', 'null', '-'],
   ];
-  const limits = { seconds: MOST_SECONDS, memory: MEMORY, fileBytes: 0, outputBytes: Infinity };
+  const limits = { seconds: MAX_SECONDS, memory: MEMORY, fileBytes: 0, outputBytes: Infinity };
   const { errors } = await programs.run('ffmpeg', args, { limits, onOut });
   const { w = 0, h = 0, x = 0, y = 0 } = found;
   // A clip that is black throughout tells nothing of borders.

@@ -50,7 +50,7 @@ function fail(response: Response, error: OutletError, detail = ERRORS[error][1])
 }
 
 /** Lets in only what a token allows; the account that it speaks for is kept with the answer. */
-export const allowed =
+export const requireScope =
   (authority: Authority, scope: Scope): RequestHandler =>
   async (request, response, next) => {
     const [, token] = /^Bearer ([\w.~+/-]+=*)$/.exec(request.headers.authorization ?? '') ?? [];
@@ -67,8 +67,8 @@ const getAccount = (response: Response): string => String(response.locals.accoun
 export function addOutletApi(app: Express, { sheet, traits, authority, records, posts }: Behind): void {
   const root = outletRoot(sheet.outlet);
   const at = (address: string) => `${root}${address}`;
-  const reads = allowed(authority, 'read');
-  const mayPost = allowed(authority, 'post');
+  const reads = requireScope(authority, 'read');
+  const mayPost = requireScope(authority, 'post');
 
   app.get(at(OUTLET_API.abilities), (request, response) => {
     const issuer = `http://${request.headers.host}${authorityPath(sheet.outlet)}`;

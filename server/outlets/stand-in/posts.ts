@@ -13,11 +13,11 @@ import { OUTLET_CONTAINERS } from '../../programs/media-args';
 import { probeFile } from '../../programs/probe';
 import { ProgramError, type Programs } from '../../programs/programs';
 import { whenWritable } from '../../store/when-writable';
-import type { UploadDoor } from '../../uploads/upload-door';
+import type { UploadEndpoint } from '../../uploads/upload-door';
 import { inspectFile, pictureSize } from './inspect';
 import type { TakenPost, TakenPosts } from './taken-posts';
 import { compress } from './viewed';
-import type { Weather } from './weather';
+import type { FaultInjection } from './weather';
 
 /** How far a post is at each of its steps. */
 const SHARES = { looking: 0.1, moving: 0.4, processing: 0.5 };
@@ -34,7 +34,7 @@ interface Places {
   /** Looks at files, and compresses them. */
   looks: Programs;
   long: Programs;
-  weather: Weather;
+  weather: FaultInjection;
 }
 
 /**
@@ -47,7 +47,7 @@ export class Posts {
   constructor(
     private readonly sheet: RuleSheet,
     private readonly records: TakenPosts,
-    private readonly door: UploadDoor,
+    private readonly door: UploadEndpoint,
     private readonly places: Places,
   ) {}
 

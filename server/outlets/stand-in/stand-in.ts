@@ -14,17 +14,17 @@ import {
 import type { RuleSheet } from '../../../src/core/outlets/rule-sheet';
 import type { StandInTraits } from '../outlet';
 import { sendFilm, sendStill } from '../../send-file';
-import { UploadDoor } from '../../uploads/upload-door';
+import { UploadEndpoint } from '../../uploads/upload-door';
 import type { Workshop } from '../../workshop';
 import { Authority, authorityPath, type RegisteredClient } from './authority/authority';
 import { findAccountPicture } from './authority/people';
 import { addSignIn } from './authority/sign-in';
 import { boardPage, noPostPage } from './board';
-import { addOutletApi, allowed } from './outlet-api';
+import { addOutletApi, requireScope } from './outlet-api';
 import { type TakenPost, TakenPosts } from './taken-posts';
 import { Posts } from './posts';
 import { storms } from './storms';
-import { Weather, weatherSchema } from './weather';
+import { FaultInjection, weatherSchema } from './weather';
 
 const BOARD_POLICY =
   "default-src 'self'; script-src 'none'; style-src 'self' 'unsafe-inline'; form-action 'self'; frame-ancestors 'none'";
@@ -32,8 +32,8 @@ const BOARD_POLICY =
 /** An outlet's stand-in on a server. */
 export interface StandIn {
   posts: Posts;
-  door: UploadDoor;
-  weather: Weather;
+  door: UploadEndpoint;
+  weather: FaultInjection;
   authority: Authority;
 }
 
@@ -58,12 +58,12 @@ export function addStandIn(
   const { database, data, looks, long, secrets } = workshop;
   const clips = path.join(data, outlet, 'clips');
   mkdirSync(clips, { recursive: true });
-  const weather = new Weather();
+  const weather = new FaultInjection();
   const authority = new Authority(outlet, database, secrets, client);
   const uploads = `${outletRoot(outlet)}${OUTLET_API.uploads}`;
   app.use(`${outletRoot(outlet)}/api`, storms(weather));
-  app.use(uploads, allowed(authority, 'post'));
-  const door = UploadDoor.add(app, database, {
+  app.use(uploads, requireScope(authority, 'post'));
+  const door = UploadEndpoint.add(app, database, {
     name: outlet,
     address: uploads,
     folder: path.join(data, outlet, 'uploads'),
@@ -100,22 +100,22 @@ export function addStandIn(
     },
   );
   app.get(`${outletRoot(outlet)}${postPage(':id')}`, async (request, response) => {
-    const post = await seen(request, response);
+    const post = await findVisible(request, response);
     response.status(post ? 200 : 404).type('html');
     response.send(post ? boardPage(sheet, [post], weather.now) : noPostPage(sheet));
   });
   app.get(clipPath(outlet, ':id'), async (request, response, next) => {
-    const post = await seen(request, response);
+    const post = await findVisible(request, response);
     if (!post) return next();
     sendFilm(response, next, posts.viewedOf(post.id));
   });
   app.get(coverPath(outlet, ':id'), async (request, response, next) => {
-    const post = await seen(request, response);
+    const post = await findVisible(request, response);
     if (!post?.form.cover) return next();
     sendStill(response, next, posts.coverOf(post.id));
   });
   app.get(captionsPath(outlet, ':id'), async (request, response, next) => {
-    const post = await seen(request, response);
+    const post = await findVisible(request, response);
     if (!post?.form.captions) return next();
     response.type('text/vtt').send(post.form.captions);
   });
@@ -126,7 +126,7 @@ export function addStandIn(
   });
 
   /** A post that somebody who knows its address may see: one that is private is its poster's alone. */
-  async function seen(request: Request, response: Response): Promise<TakenPost | null> {
+  async function findVisible(request: Request, response: Response): Promise<TakenPost | null> {
     const id = String(request.params.id);
     const post = records.withId(id);
     if (post?.state !== 'up') return null;

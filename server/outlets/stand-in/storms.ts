@@ -1,7 +1,7 @@
 import { clearTimeout, setTimeout } from 'node:timers';
 import { setTimeout as wait } from 'node:timers/promises';
 import type { RequestHandler } from 'express';
-import { BUSY_SECONDS, type Weather } from './weather';
+import { BUSY_SECONDS, type FaultInjection } from './weather';
 
 /** An answer in slow weather waits so long, in milliseconds. */
 const SLOW = 1000;
@@ -13,7 +13,7 @@ const TURNED_AWAY = 0.5;
 
 /** Lets an outlet's weather be felt by what is asked of its interface. */
 export const storms =
-  (weather: Weather, random = Math.random): RequestHandler =>
+  (weather: FaultInjection, random = Math.random): RequestHandler =>
   async (request, response, next) => {
     const { now } = weather;
     if (now === 'slow') await wait(SLOW);

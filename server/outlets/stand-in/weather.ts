@@ -1,7 +1,7 @@
 import { z } from 'zod';
 
 /** Faults that an outlet's stand-in can be made to show, to try what becomes of posts. */
-export const WEATHERS = {
+export const FAULTS = {
   fair: 'Fair: all goes well',
   slow: 'Slow: each answer takes a second',
   dropping: 'Dropping: a line breaks now and then',
@@ -9,13 +9,13 @@ export const WEATHERS = {
   busy: 'Busy: “too many requests”, for two seconds each',
   failing: 'Failing: clips cannot be processed',
 } as const;
-export type WeatherName = keyof typeof WEATHERS;
-export const weatherSchema = z.enum(Object.keys(WEATHERS) as [WeatherName, ...WeatherName[]]);
+export type FaultName = keyof typeof FAULTS;
+export const weatherSchema = z.enum(Object.keys(FAULTS) as [FaultName, ...FaultName[]]);
 
 /** How long somebody is told to wait where it is busy, in seconds. */
 export const BUSY_SECONDS = 2;
 
 /** The weather at one outlet, until it is changed or the server ends. */
-export class Weather {
-  now: WeatherName = 'fair';
+export class FaultInjection {
+  now: FaultName = 'fair';
 }

@@ -7,8 +7,8 @@ import { LOOKED, createPassLookup, testPass } from '../job/test-pass';
 import { sureEdges } from '../diagnosis/found-edges';
 import { NO_REPAIRS } from '../master/repairs';
 import { toSource } from '../master/source';
-import type { Pass } from '../pass/pass';
-import { checkJob, heldBack, isAnalyzed } from './check';
+import type { AnalysisResult } from '../pass/pass';
+import { checkJob, listBlockingFindings, isAnalyzed } from './check';
 import type { Finding } from './finding';
 import { fixCommand } from './fixes';
 
@@ -20,11 +20,11 @@ const start = { kind: 'cut', confidence: 1, frames: 0 } as const;
 
 const job = testJob();
 const change = (work: Job, command: Command): Job => ({ ...work, edit: applyCommand(work.edit, command) });
-const found = (work: Job, pass: Pass | null): Extract<Finding, { rule: 'bars' }> =>
+const found = (work: Job, pass: AnalysisResult | null): Extract<Finding, { rule: 'bars' }> =>
   checkJob(work, createPassLookup(pass)).find((finding) => finding.rule === 'bars') as never;
 const fixed = (work: Job, finding: Finding): Job => change(work, fixCommand(finding.fix!));
-const stopped = (work: Job, pass: Pass) =>
-  heldBack(checkJob(work, createPassLookup(pass)), activeClip(work.edit), 'export').map((finding) => finding.rule);
+const stopped = (work: Job, pass: AnalysisResult) =>
+  listBlockingFindings(checkJob(work, createPassLookup(pass)), activeClip(work.edit), 'export').map((finding) => finding.rule);
 
 describe('bars that the master brings', () => {
   it('are not known before the master was looked at, and never passed', () => {
@@ -123,7 +123,7 @@ describe('bars that the master brings', () => {
 });
 
 describe('combing and pixels that are not square', () => {
-  const of = (work: Job, rule: Finding['rule'], pass: Pass | null) =>
+  const of = (work: Job, rule: Finding['rule'], pass: AnalysisResult | null) =>
     checkJob(work, createPassLookup(pass)).find((finding) => finding.rule === rule)!;
 
   it('are warnings with their repair', () => {

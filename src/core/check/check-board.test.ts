@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { applyCommand, type Command } from '../job/commands/commands';
 import { canvasAdded, canvasChanged } from '../job/canvases';
 import { activeClip, onCanvas, onClip, type Work } from '../job/job';
-import { choose, framed, keep, testJob, testRange, testShot } from '../job/test-job';
+import { choose, createFramingCommand, keep, testJob, testRange, testShot } from '../job/test-job';
 import { plainBlock } from '../words/text-block';
 import { createPassLookup, LOOKED, testPass } from '../job/test-pass';
 import { plainFraming, PLAIN_VALUES } from '../framing/framing';
@@ -56,7 +56,7 @@ const anyCommand: fc.Arbitrary<Command> = fc.oneof(
   fc
     .constantFrom({ num: 30, den: 1 }, { num: 24000, den: 1001 })
     .map((rate): Command => ({ type: 'set-rate', rate })),
-  fc.boolean().map((fit) => framed({}, { shot: 'b', fit })),
+  fc.boolean().map((fit) => createFramingCommand({}, { shot: 'b', fit })),
   fc.string({ maxLength: 40 }).map((text): Command => ({
     ...{ type: 'set-blocks', act: 'write' },
     blocks: [plainBlock('words', text)],
@@ -198,7 +198,7 @@ const BROKEN: [string, Work, ReturnType<typeof createPassLookup>][] = [
     change(twoClips(), { type: 'set-words', words: { title: 'x'.repeat(200), description: '', tags: [] } }),
     LOOKED,
   ],
-  ['bars', change(twoClips(), framed({}, { shot: 'b', fit: true })), LOOKED],
+  ['bars', change(twoClips(), createFramingCommand({}, { shot: 'b', fit: true })), LOOKED],
   [
     'bars in the master',
     twoClips(),

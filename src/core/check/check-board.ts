@@ -2,7 +2,7 @@ import { type Clip, clipName, type Override } from '../job/clip';
 import type { Work } from '../job/job';
 import type { Canvas } from '../layout/canvas';
 import { type OutletPlacement, OWN_KEY, listTargets } from '../outlets/outlets';
-import { createCheckInput, type Known, type PlannedInput } from './check-input';
+import { createCheckInput, type CheckContext, type PlannedInput } from './check-input';
 import type { Finding } from './finding';
 import { collectFindings } from './findings';
 import type { Severity } from './rule';
@@ -54,7 +54,7 @@ export const ownCell = (
 /** Lists what is judged: every clip on every canvas for every placement that it is made for. */
 function listCheckSubjects(
   work: Work,
-  { sheets }: Known,
+  { sheets }: CheckContext,
 ): { clip: Clip; canvas: Canvas; target: OutletPlacement }[] {
   return work.edit.clips.flatMap((clip) =>
     clip.canvases.flatMap((canvas) =>
@@ -73,7 +73,7 @@ export class CheckBoard {
   private known = new Map<string, CellResult>();
 
   /** @returns a cell for each clip, canvas and placement, in the job's order. */
-  check(work: Work, known: Known): BoardCell[] {
+  check(work: Work, known: CheckContext): BoardCell[] {
     const next = new Map<string, CellResult>();
     const cells = listCheckSubjects(work, known).map(({ clip, canvas, target }): BoardCell => {
       const key = `${clip.id} ${canvas.id} ${target.key}`;

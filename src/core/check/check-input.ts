@@ -8,21 +8,21 @@ import type { Sheets } from '../outlets/rule-sheet';
 import { computeCoverage } from '../proof/coverage';
 import { type BitRateChoice, defaultBitRate } from '../rate/bit-rate';
 import { PLAIN_ENCODING } from '../rate/encoding';
-import { type Making, toEncodeSettings } from '../render/making';
+import { type EncodeSettings, toEncodeSettings } from '../render/making';
 import type { RenderPlan } from '../render/plan';
 import { toSeconds } from '../time/frame-rate';
 import { NO_TEXT } from '../words/clip-text';
 import { postWords } from '../job/post-words';
-import type { Look, PassOf } from './look';
+import type { MasterAnalysis, AnalysisLookup } from './look';
 import { hasSameItems, updatePlan, type SubjectPlan, type Subject } from './subject-plan';
 import type { CheckInput } from './rule';
 
 /** Everything that a check needs besides the job. */
-export interface Known {
+export interface CheckContext {
   /** Rule sheets that its canvases are judged by. */
   sheets: Sheets;
   /** Analyses of the masters' files; what is not known is reported as unknown, never as passed. */
-  passOf: PassOf;
+  passOf: AnalysisLookup;
   /** Video bits a second that a canvas of a clip comes to; null where that was not tried. */
   triedOf?(subject: Subject): number | null;
   /** Video bits a second that a trial of a canvas advises; null where there was none. */
@@ -30,7 +30,7 @@ export interface Known {
 }
 
 /** Everything that encode settings depend on besides the job. */
-export type KnownOfMaking = Pick<Known, 'sheets' | 'advisedOf'>;
+export type EncodeContext = Pick<CheckContext, 'sheets' | 'advisedOf'>;
 
 /** The input of the rules, and the plan in it with its sources, for the next look. */
 export interface PlannedInput {
@@ -45,7 +45,7 @@ const listMasters = ({ cut }: Clip): string[] => [...new Set(cut.map((range) => 
 export function chooseBitrate(
   subject: Subject,
   plan: RenderPlan,
-  { advisedOf }: Pick<Known, 'advisedOf'>,
+  { advisedOf }: Pick<CheckContext, 'advisedOf'>,
 ): BitRateChoice {
   const { work, clip, canvas, target } = subject;
   const { mostBytes, video } = target.placement;
@@ -60,8 +60,8 @@ export function chooseBitrate(
 export function chooseEncodeSettings(
   subject: Subject,
   plan: RenderPlan,
-  known: Pick<Known, 'advisedOf'>,
-): Making {
+  known: Pick<CheckContext, 'advisedOf'>,
+): EncodeSettings {
   const { canvas, target } = subject;
   const choice = chooseBitrate(subject, plan, known);
   return toEncodeSettings(plan, canvas.encoding ?? PLAIN_ENCODING, target.placement, choice);
@@ -73,7 +73,7 @@ export function chooseEncodeSettings(
  */
 export function createCheckInput(
   subject: Subject,
-  known: Known,
+  known: CheckContext,
   looked: readonly PlannedInput[] = [],
 ): PlannedInput {
   const { work, clip, canvas, target } = subject;
@@ -134,7 +134,7 @@ export function createCheckInput(
 const reuseEqual = <T>(before: readonly T[], now: T, same: (a: T, b: T) => boolean): T =>
   before.find((old) => same(old, now)) ?? now;
 
-function lookAt(work: Work, id: string, passOf: PassOf): Look {
+function lookAt(work: Work, id: string, passOf: AnalysisLookup): MasterAnalysis {
   const master = work.masters.find((master) => master.id === id);
   if (!master) throw new RangeError(`the job has no master ${id}`);
   const source = findSource(work, id);
@@ -143,12 +143,12 @@ function lookAt(work: Work, id: string, passOf: PassOf): Look {
   return { master, repairs: repairs[id] ?? NO_REPAIRS, source, shots: listShots(shots, source), pass };
 }
 
-function sameLook(before: Look, now: Look): boolean {
-  const facts = ({ master, repairs, source, pass }: Look) => [master, repairs, source, pass];
+function sameLook(before: MasterAnalysis, now: MasterAnalysis): boolean {
+  const facts = ({ master, repairs, source, pass }: MasterAnalysis) => [master, repairs, source, pass];
   return hasSameItems(facts(before), facts(now)) && hasSameItems(before.shots, now.shots);
 }
 
-const sameMaking = (a: Making, b: Making): boolean => JSON.stringify(a) === JSON.stringify(b);
+const sameMaking = (a: EncodeSettings, b: EncodeSettings): boolean => JSON.stringify(a) === JSON.stringify(b);
 
 const sameTarget = (a: OutletPlacement, b: OutletPlacement): boolean =>
   a.key === b.key && a.placement === b.placement && a.sheet === b.sheet;

@@ -2,10 +2,10 @@ import { LOOKED } from '../job/test-pass';
 import { applyCommand } from '../job/commands/commands';
 import { activeClip, type Job } from '../job/job';
 import { findTarget } from '../outlets/outlets';
-import { choose, framed, keep, testJob, testRange, TEST_SOUND } from '../job/test-job';
+import { choose, createFramingCommand, keep, testJob, testRange, TEST_SOUND } from '../job/test-job';
 import { PLAIN_ENCODING } from '../rate/encoding';
 import { exportSound } from '../render/export-sound';
-import { checkJob, heldBack, makingOfJob, planOfJob } from './check';
+import { checkJob, listBlockingFindings, toJobEncodeSettings, planOfJob } from './check';
 import { type Finding, findingWords, measuredWords } from './finding';
 import { fixCommand } from './fixes';
 import { type RuleId, RULES } from './rules';
@@ -52,7 +52,7 @@ it('leaves room for an end card where it trims to the limit', () => {
 
 describe('coverage', () => {
   it('stops a barred clip where bars are refused, warns elsewhere, and one tap fills it', () => {
-    const barred = change(testJob(), framed({}, { fit: true }));
+    const barred = change(testJob(), createFramingCommand({}, { fit: true }));
     expect(find(barred, 'coverage')).toMatchObject({
       severity: 'stop',
       code: 'bars',
@@ -158,30 +158,30 @@ describe('holding back', () => {
     const none = { overrides: [], canvas };
     const reason = 'seen to by hand';
     const tagged = { overrides: ['tag', 'children'].map((rule) => ({ rule, canvas, reason })), canvas };
-    expect(heldBack(findings, none, 'export')).toEqual([]);
-    expect(heldBack(findings, none, 'post').map((finding) => finding.rule)).toEqual(['tag', 'children']);
-    expect(heldBack(findings, tagged, 'post')).toEqual([]);
-    const barred = checkJob(change(job, framed({}, { fit: true })), LOOKED);
-    expect(heldBack(barred, tagged, 'post').map((finding) => finding.rule)).toEqual(['coverage']);
+    expect(listBlockingFindings(findings, none, 'export')).toEqual([]);
+    expect(listBlockingFindings(findings, none, 'post').map((finding) => finding.rule)).toEqual(['tag', 'children']);
+    expect(listBlockingFindings(findings, tagged, 'post')).toEqual([]);
+    const barred = checkJob(change(job, createFramingCommand({}, { fit: true })), LOOKED);
+    expect(listBlockingFindings(barred, tagged, 'post').map((finding) => finding.rule)).toEqual(['coverage']);
   });
 
   it('holds a lossless copy to nothing that an outlet takes', () => {
     const encoding = { ...PLAIN_ENCODING, maker: 'server' as const, format: 'lossless' as const };
     const job = change(testJob(), { type: 'set-encoding', canvases: ['canvas-1'], encoding });
     const findings = checkJob(job, LOOKED);
-    expect(heldBack(findings, { overrides: [], canvas: 'canvas-1' }, 'export')).toEqual([]);
+    expect(listBlockingFindings(findings, { overrides: [], canvas: 'canvas-1' }, 'export')).toEqual([]);
     expect(find(job, 'level')).toMatchObject({ severity: 'pass', code: 'lossless' });
     // No rate is asked of it, whatever was set before.
-    expect(makingOfJob(job, LOOKED).picture).toMatchObject({ kind: 'lossless', level: null });
-    expect(makingOfJob(job, LOOKED).sound).toMatchObject({ codec: 'flac' });
+    expect(toJobEncodeSettings(job, LOOKED).picture).toMatchObject({ kind: 'lossless', level: null });
+    expect(toJobEncodeSettings(job, LOOKED).sound).toMatchObject({ codec: 'flac' });
   });
 
   it('goes by the canvas: what is let pass on one stops another', () => {
     const overrides = [{ rule: 'coverage', canvas: 'canvas-1', reason: 'bars are wanted' }];
-    const barred = checkJob(change(testJob(), framed({}, { fit: true })), LOOKED);
-    expect(heldBack(barred, { overrides, canvas: 'canvas-1' }, 'export')).toEqual([]);
+    const barred = checkJob(change(testJob(), createFramingCommand({}, { fit: true })), LOOKED);
+    expect(listBlockingFindings(barred, { overrides, canvas: 'canvas-1' }, 'export')).toEqual([]);
     expect(
-      heldBack(barred, { overrides, canvas: 'canvas-2' }, 'export').map((finding) => finding.rule),
+      listBlockingFindings(barred, { overrides, canvas: 'canvas-2' }, 'export').map((finding) => finding.rule),
     ).toEqual(['coverage']);
   });
 });
@@ -194,7 +194,7 @@ it('has words and figures for every finding of every kind of job', () => {
       rate: { num: 120, den: 1 },
       audio: { ...TEST_SOUND, codec: 'opus', sampleRate: 44100, channels: 8 },
     }),
-    change(testJob(), framed({}, { fit: true })),
+    change(testJob(), createFramingCommand({}, { fit: true })),
     change(testJob(), choose('tesselle/portrait')),
   ];
   for (const job of jobs) {

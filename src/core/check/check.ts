@@ -3,21 +3,21 @@ import { activeClip, findSource, type Work } from '../job/job';
 import { findTarget } from '../outlets/outlets';
 import type { Sheets } from '../outlets/rule-sheet';
 import type { BitRateChoice } from '../rate/bit-rate';
-import type { Making } from '../render/making';
+import type { EncodeSettings } from '../render/making';
 import type { RenderPlan } from '../render/plan';
 import type { MasterLengths } from '../cut/cut';
 import {
   chooseBitrate,
   createCheckInput,
-  type Known,
-  type KnownOfMaking,
+  type CheckContext,
+  type EncodeContext,
   chooseEncodeSettings,
 } from './check-input';
 import { planSubject, type Subject } from './subject-plan';
 import type { Finding } from './finding';
 import { collectFindings } from './findings';
-import type { PassOf } from './look';
-import type { Holds } from './rule';
+import type { AnalysisLookup } from './look';
+import type { BlockedAction } from './rule';
 
 /** Rates and lengths of a job's masters, as repaired. */
 export function masterLengths(work: Work): MasterLengths {
@@ -29,7 +29,7 @@ export const planOfJob = (work: Work, sheets: Sheets): RenderPlan =>
   planSubject(toCheckSubject(work, sheets));
 
 /** Chooses the encode settings of the canvas that a job is working on. */
-export const makingOfJob = (work: Work, known: KnownOfMaking): Making =>
+export const toJobEncodeSettings = (work: Work, known: EncodeContext): EncodeSettings =>
   chooseEncodeSettings(toCheckSubject(work, known.sheets), planOfJob(work, known.sheets), known);
 
 function toCheckSubject(work: Work, sheets: Sheets): Subject {
@@ -39,29 +39,29 @@ function toCheckSubject(work: Work, sheets: Sheets): Subject {
 }
 
 /** Video bits a second that a trial advises for the canvas that a job is working on; null where there was none. */
-export const findAdvisedBitrate = (work: Work, { sheets, advisedOf }: KnownOfMaking): number | null =>
+export const findAdvisedBitrate = (work: Work, { sheets, advisedOf }: EncodeContext): number | null =>
   advisedOf?.(toCheckSubject(work, sheets)) ?? null;
 
 /** The video bit rate that an export takes when the person set none, and why. */
-export const workedOutBitRate = (work: Work, known: KnownOfMaking): BitRateChoice =>
+export const workedOutBitRate = (work: Work, known: EncodeContext): BitRateChoice =>
   chooseBitrate(toCheckSubject(work, known.sheets), planOfJob(work, known.sheets), known);
 
 /** Findings of every rule on the canvas of the clip that a job is working on. */
-export function checkJob(work: Work, known: Known): Finding[] {
+export function checkJob(work: Work, known: CheckContext): Finding[] {
   return collectFindings(createCheckInput(toCheckSubject(work, known.sheets), known).input);
 }
 
 /** Tells whether every master of the clip being worked on has been analysed. */
-export function isAnalyzed({ edit, masters }: Work, passOf: PassOf): boolean {
+export function isAnalyzed({ edit, masters }: Work, passOf: AnalysisLookup): boolean {
   const used = new Set(activeClip(edit).cut.map((range) => range.master));
   return masters.every(({ id, fingerprint }) => !used.has(id) || passOf(fingerprint) !== null);
 }
 
 /** Stops that keep an export of a canvas or a post of it back: a post waits for what holds the export too. */
-export function heldBack(
+export function listBlockingFindings(
   findings: readonly Finding[],
   { overrides, canvas }: { overrides: readonly Override[]; canvas: string },
-  what: Holds,
+  what: BlockedAction,
 ): Finding[] {
   const passed = new Set(
     overrides.filter((override) => override.canvas === canvas).map((override) => override.rule),

@@ -2,14 +2,14 @@ import type { Cut, Range } from '../cut/cut';
 import type { SoundFacts } from '../pass/pass';
 import { integratedLoudness, toPower, STEPS_A_SECOND, TWO_FOR_ONE_LU } from '../sound/loudness';
 import { toSeconds } from '../time/frame-rate';
-import type { Look } from './look';
+import type { MasterAnalysis } from './look';
 
 /**
  * Integrated loudness of a cut in LUFS; null where nothing is heard. It is measured on the tenths of seconds that the
  * clip plays, in blocks of the clip's own.
  * @param channels of the clip: 1 or 2.
  */
-export function clipLoudness(cut: Cut, looks: readonly Look[], channels: number): number | null {
+export function clipLoudness(cut: Cut, looks: readonly MasterAnalysis[], channels: number): number | null {
   const lookAt = (master: string) => looks.find((look) => look.master.id === master);
   const [first] = cut;
   const only = first && cut.length === 1 ? lookAt(first.master) : undefined;
@@ -36,16 +36,16 @@ export function clipLoudness(cut: Cut, looks: readonly Look[], channels: number)
   return loudness === -Infinity ? null : loudness;
 }
 
-const isStereoOrMono = ({ source }: Look): boolean => (source.audio?.channels ?? 0) <= 2;
+const isStereoOrMono = ({ source }: MasterAnalysis): boolean => (source.audio?.channels ?? 0) <= 2;
 
 /** Tells whether the one channel of a master is heard on two. */
-const isDoubled = ({ source }: Look, channels: number): boolean =>
+const isDoubled = ({ source }: MasterAnalysis, channels: number): boolean =>
   source.audio?.channels === 1 && channels === 2;
 
 /** Steps of a master, and parts of steps, that a range plays, with their power; silence where the sound has ended. */
 function* readLoudnessSteps(
   range: Range,
-  look: Look,
+  look: MasterAnalysis,
   channels: number,
 ): Generator<{ length: number; power: number }, void, undefined> {
   const { source, pass } = look;

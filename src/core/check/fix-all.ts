@@ -1,7 +1,7 @@
 import { applyCommand, type Command } from '../job/commands/commands';
 import { onCanvas, onClip, type Work } from '../job/job';
 import { type BoardCell, CheckBoard, countedAs } from './check-board';
-import type { Known } from './check-input';
+import type { CheckContext } from './check-input';
 import type { RuleId } from './rules';
 import { fixCommand, fixLabel, isSafe } from './fixes';
 
@@ -19,18 +19,18 @@ export interface FixStep {
 }
 
 /** A fix may bring up another: so many in all is far more than there are rules. */
-const MOST = 500;
+const MAX_FIXES = 500;
 
 /**
  * Every safe fix of a job, each worked out once those before it are applied. Findings that only inform are left as they
  * are.
  */
-export function safeFixes(work: Work, known: Known): FixStep[] {
+export function safeFixes(work: Work, known: CheckContext): FixStep[] {
   const board = new CheckBoard();
   const steps: FixStep[] = [];
   const tried = new Set<string>();
   let now = work;
-  while (steps.length < MOST) {
+  while (steps.length < MAX_FIXES) {
     const step = board
       .check(now, known)
       .flatMap((cell) => listFixSteps(cell))

@@ -7,7 +7,7 @@ import { computeSignature } from '../job/signature';
 import { takesFormat } from '../rate/format';
 import { listRequiredTags, findTarget } from '../outlets/outlets';
 import type { Sheets } from '../outlets/rule-sheet';
-import { heldBack } from './check';
+import { listBlockingFindings } from './check';
 import { checkPost } from './findings';
 import type { Finding } from './finding';
 
@@ -26,7 +26,7 @@ export function postStops(job: Job, record: ExportRecord, sheets: Sheets): Findi
     target,
   });
   const overrides = 'overrides' in clip ? clip.overrides : [];
-  return heldBack(findings, { overrides, canvas: record.canvas }, 'post');
+  return listBlockingFindings(findings, { overrides, canvas: record.canvas }, 'post');
 }
 
 /** Tells whether an export shows its clip and canvas as they are now. */

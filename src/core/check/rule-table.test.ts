@@ -2,14 +2,14 @@ import { applyCommand, type Command } from '../job/commands/commands';
 import { activeClip, type Job } from '../job/job';
 import { activeCanvas, type Words } from '../job/clip';
 import { canvasChanged } from '../job/canvases';
-import { framed, keep, TEST_MASTER, TEST_SOUND, testJob, testRange } from '../job/test-job';
+import { createFramingCommand, keep, TEST_MASTER, TEST_SOUND, testJob, testRange } from '../job/test-job';
 import { testPass } from '../job/test-pass';
 import { PLAIN_LAYOUT } from '../layout/layout';
 import type { Master } from '../master/master';
 import type { Placement } from '../outlets/placement';
 import { findPlacement } from '../outlets/outlets';
 import { SHIPPED_SHEETS } from '../outlets/shipped';
-import type { Pass } from '../pass/pass';
+import type { AnalysisResult } from '../pass/pass';
 import { type Encoding, PLAIN_ENCODING } from '../rate/encoding';
 import type { StoredRect } from '../picture/size';
 import type { CaptionWay } from '../words/captions';
@@ -25,7 +25,7 @@ interface Case {
   commands?: Command[];
   words?: Partial<Words>;
   placement?: (short: Placement) => Partial<Placement>;
-  pass?: Partial<Pass> | null;
+  pass?: Partial<AnalysisResult> | null;
   /** Of the canvas, as no command makes it. */
   height?: number;
 }
@@ -113,7 +113,7 @@ const TABLE: Record<RuleId, [keeps: Case, breaks: Case, step: string, severity: 
   size: [{}, { commands: [size(1080, 1918)] }, 'two pixels', 'stop'],
   even: [{ height: 1918 }, { height: 1919 }, 'a pixel', 'stop'],
   ratio: [{ commands: [size(1080, 1918)] }, { commands: [size(1080, 1916)] }, 'two pixels', 'stop'],
-  coverage: [{}, { commands: [framed({}, { fit: true })] }, 'a framing', 'stop'],
+  coverage: [{}, { commands: [createFramingCommand({}, { fit: true })] }, 'a framing', 'stop'],
   bars: [{}, { pass: { live: rect(0, 0, 1, 1079 / 1080) } }, 'a row', 'stop'],
   combing: [{ pass: { combed: 0 } }, { pass: { combed: 0.5, topFirst: true } }, 'fields', 'warn'],
   'pixel-aspect': [
@@ -161,9 +161,9 @@ const TABLE: Record<RuleId, [keeps: Case, breaks: Case, step: string, severity: 
   zones: [
     {
       placement: withZone,
-      commands: [framed({ focus: { x: 0.4, y: 0.599 }, seat: { x: 0.5, y: 0.599 } })],
+      commands: [createFramingCommand({ focus: { x: 0.4, y: 0.599 }, seat: { x: 0.5, y: 0.599 } })],
     },
-    { placement: withZone, commands: [framed({ focus: { x: 0.4, y: 0.6 }, seat: { x: 0.5, y: 0.6 } })] },
+    { placement: withZone, commands: [createFramingCommand({ focus: { x: 0.4, y: 0.6 }, seat: { x: 0.5, y: 0.6 } })] },
     'a thousandth of the height',
     'warn',
   ],
@@ -280,14 +280,14 @@ describe('the other outcomes of the rules', () => {
     [
       'zones',
       'edge',
-      { placement: withZone, commands: [framed({ focus: { x: 0.4, y: 0.03 }, seat: { x: 0.5, y: 0.03 } })] },
+      { placement: withZone, commands: [createFramingCommand({ focus: { x: 0.4, y: 0.03 }, seat: { x: 0.5, y: 0.03 } })] },
     ],
     [
       'zones',
       'clear',
       {
         placement: withZone,
-        commands: [framed({ focus: { x: 0.4, y: 0.036 }, seat: { x: 0.5, y: 0.036 } })],
+        commands: [createFramingCommand({ focus: { x: 0.4, y: 0.036 }, seat: { x: 0.5, y: 0.036 } })],
       },
     ],
     [

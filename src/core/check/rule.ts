@@ -5,11 +5,11 @@ import type { Source } from '../master/source';
 import type { Audience } from '../outlets/audience';
 import type { OutletPlacement } from '../outlets/outlets';
 import type { Coverage } from '../proof/coverage';
-import type { Making } from '../render/making';
+import type { EncodeSettings } from '../render/making';
 import type { RenderPlan } from '../render/plan';
 import type { ClipText } from '../words/clip-text';
 import type { OfferedFix } from './fixes';
-import type { Look } from './look';
+import type { MasterAnalysis } from './look';
 
 /**
  * How serious a finding is. A stop keeps the export or the post back until it is fixed or overridden; what only the
@@ -18,7 +18,7 @@ import type { Look } from './look';
 export type Severity = 'pass' | 'unknown' | 'note' | 'warn' | 'stop';
 
 /** Action that a stop of a rule blocks. */
-export type Holds = 'export' | 'post';
+export type BlockedAction = 'export' | 'post';
 
 /** Input of the rules on a post's words. */
 export interface PostInput {
@@ -37,12 +37,12 @@ export interface CheckInput extends PostInput {
   /** Masters that the clip takes ranges from, in the order of the cut. */
   sources: readonly Source[];
   /** The same masters, with what is known of their files. */
-  looks: readonly Look[];
+  looks: readonly MasterAnalysis[];
   canvas: Canvas;
   plan: RenderPlan;
   coverage: Coverage;
   /** Encode settings of the export. */
-  making: Making;
+  making: EncodeSettings;
   /** Measured video bitrate of trial pieces; null where none were encoded. */
   triedBits: number | null;
 }
@@ -75,7 +75,7 @@ export type Found<O extends Outcomes> = {
 export interface Rule<Input, O extends Outcomes> {
   /** Name of the rule. */
   name: string;
-  holds: Holds;
+  holds: BlockedAction;
   /** It speaks of an outlet's limits: a canvas of an own size has none. */
   outlet?: true;
   /** Parts of the input that it depends on: while they are the same, so is its result. */
@@ -113,5 +113,5 @@ export const outcome = <Values>(
 ): Outcome<Values> => ({ words, figures });
 
 /** Something counted, in words: `1 shot`, `3 shots`. */
-export const counted = (count: number, singular: string): string =>
+export const formatCount = (count: number, singular: string): string =>
   `${count} ${singular}${count === 1 ? '' : 's'}`;

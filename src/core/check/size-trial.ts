@@ -5,17 +5,17 @@ import { computeSignature } from '../job/signature';
 import { findTarget } from '../outlets/outlets';
 import { PLAIN_ENCODING } from '../rate/encoding';
 import { bitsByTrial, piecesToTry, trialPieces } from '../rate/trial';
-import type { PictureMaking } from '../render/making';
+import type { VideoEncodeSettings } from '../render/making';
 import { createRenderPlan, type RenderPlan } from '../render/plan';
 import { toSeconds } from '../time/frame-rate';
-import { makingOfJob } from './check';
-import type { Known } from './check-input';
+import { toJobEncodeSettings } from './check';
+import type { CheckContext } from './check-input';
 import { type Subject, collectWordSources } from './subject-plan';
 
 /** Pieces of a clip to be encoded without their sound, to know how large the whole will be. */
 export interface SizeTrial {
   plans: RenderPlan[];
-  picture: PictureMaking;
+  picture: VideoEncodeSettings;
   /** Video bits a second of the whole clip. @param bytes what each plan came to. */
   bitsOf(bytes: readonly number[]): number;
 }
@@ -49,7 +49,7 @@ export interface TriedSize {
 export function findTriedSize(
   sizes: readonly TriedSize[],
   subject: Subject,
-  advisedOf?: Known['advisedOf'],
+  advisedOf?: CheckContext['advisedOf'],
 ): number | null {
   const { work, clip, canvas } = subject;
   const tried = sizes.filter((size) => size.clip === clip.id && size.canvas === canvas.id);
@@ -62,11 +62,11 @@ export function findTriedSize(
  * Plans the size trial of the canvas that a job is working on; null before its masters were analysed, for
  * sound alone, and for what the server makes, whose encoder is another.
  */
-export function sizeTrial(work: Work, known: Known): SizeTrial | null {
+export function sizeTrial(work: Work, known: CheckContext): SizeTrial | null {
   const { sheets, passOf } = known;
   const clip = activeClip(work.edit);
   const canvas = activeCanvas(clip);
-  const { picture } = makingOfJob(work, known);
+  const { picture } = toJobEncodeSettings(work, known);
   if (!picture || (canvas.encoding ?? PLAIN_ENCODING).maker === 'server') return null;
   const bits = new Map(work.masters.map((master) => [master.id, passOf(master.fingerprint)?.bitsBySecond]));
   if (clip.cut.some((range) => !bits.get(range.master))) return null;

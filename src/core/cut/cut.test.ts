@@ -9,11 +9,11 @@ import {
   slowestRate,
   trimCut,
 } from './cut';
-import { joined, rangeMoved, removed, rolled, slice, slipped, split, trimmed } from './range-edits';
+import { joinRanges, rangeMoved, removeRange, rollEdit, slice, slipRange, split, trimRange } from './range-edits';
 
 const FILM = { num: 24000, den: 1001 };
-const MOST = 900;
-const masters = () => ({ rate: FILM, frames: MOST });
+const MAX_FRAMES = 900;
+const masters = () => ({ rate: FILM, frames: MAX_FRAMES });
 const range = fc
   .tuple(fc.constantFrom('a', 'b'), fc.nat(500), fc.integer({ min: 1, max: 200 }))
   .map(([master, start, length]) => ({ master, in: start, out: start + length }));
@@ -93,14 +93,14 @@ describe('work on ranges', () => {
       fc.property(place, ([whole, nth, frame]) => {
         const index = nth % whole.length;
         for (const edge of ['in', 'out'] as const) {
-          const next = trimmed(whole, index, edge, frame, MOST);
+          const next = trimRange(whole, index, edge, frame, MAX_FRAMES);
           expect(valid(next)).toBe(true);
-          expect(next[index]!.out).toBeLessThanOrEqual(MOST);
+          expect(next[index]!.out).toBeLessThanOrEqual(MAX_FRAMES);
         }
-        const slid = slipped(whole, index, frame, MOST);
+        const slid = slipRange(whole, index, frame, MAX_FRAMES);
         expect(valid(slid)).toBe(true);
         expect(rangeLength(slid[index]!)).toBe(rangeLength(whole[index]!));
-        expect(valid(removed(whole, index))).toBe(true);
+        expect(valid(removeRange(whole, index))).toBe(true);
         const turned = rangeMoved(whole, index, frame);
         expect([...turned].sort().length).toBe(whole.length);
         expect(length(turned)).toBe(length(whole));
@@ -117,19 +117,19 @@ describe('work on ranges', () => {
         const parts = split(whole, index, frame);
         expect(length(parts)).toBe(length(whole));
         expect(parts).toHaveLength(whole.length + (frame === range.in ? 0 : 1));
-        expect(length(joined(parts))).toBe(length(whole));
+        expect(length(joinRanges(parts))).toBe(length(whole));
       }),
     );
-    expect(joined(split([{ master: 'a', in: 0, out: 9 }], 0, 4))).toEqual([{ master: 'a', in: 0, out: 9 }]);
+    expect(joinRanges(split([{ master: 'a', in: 0, out: 9 }], 0, 4))).toEqual([{ master: 'a', in: 0, out: 9 }]);
     expect(() => split([{ master: 'a', in: 3, out: 9 }], 0, 9)).toThrow(RangeError);
-    expect(() => removed([{ master: 'a', in: 3, out: 9 }], 1)).toThrow(RangeError);
+    expect(() => removeRange([{ master: 'a', in: 3, out: 9 }], 1)).toThrow(RangeError);
   });
 
   it('rolls the cut between two ranges without changing the length', () => {
     fc.assert(
       fc.property(range, range, fc.integer({ min: -250, max: 250 }), (a, b, by) => {
         const whole = [a, b];
-        const next = rolled(whole, 0, by, MOST);
+        const next = rollEdit(whole, 0, by, MAX_FRAMES);
         expect(length(next)).toBe(length(whole));
         expect(valid(next)).toBe(true);
         if (a.master !== b.master) expect(next).toEqual(whole);

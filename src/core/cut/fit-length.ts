@@ -1,5 +1,5 @@
 import { type Cut, type Range, rangeLength } from './cut';
-import { joined } from './range-edits';
+import { joinRanges } from './range-edits';
 
 /** A whole shot of the cut, with what speaks for it. */
 export interface Candidate extends Range {
@@ -30,7 +30,7 @@ export interface Proposal {
 }
 
 /** A shot that is shortened keeps at least this share of itself. */
-const LEAST_SHARE = 0.35;
+const MIN_SHARE = 0.35;
 /** A pause this near, as a share of the shot, is where a shot is shortened. */
 const PAUSE_REACH = 0.25;
 
@@ -44,8 +44,8 @@ export function proposals(request: FitRequest): Proposal[] {
   const total = request.shots.reduce((sum, shot) => sum + rangeLength(shot), 0);
   if (request.shots.length === 0 || total <= request.frames) return [];
   const scores: Record<Proposal['by'], number[]> = {
-    movement: ranked(request.shots.map((shot) => shot.motion)),
-    sound: ranked(request.shots.map((shot) => shot.loudness ?? -70)),
+    movement: toRanks(request.shots.map((shot) => shot.motion)),
+    sound: toRanks(request.shots.map((shot) => shot.loudness ?? -70)),
     even: evenScores(request.shots),
   };
   const found: Proposal[] = [];
@@ -60,7 +60,7 @@ export function proposals(request: FitRequest): Proposal[] {
 }
 
 /** 0…1 by rank, so that figures of different kinds weigh alike. */
-function ranked(values: readonly number[]): number[] {
+function toRanks(values: readonly number[]): number[] {
   const sorted = [...values].sort((a, b) => a - b);
   return values.map((value) => (sorted.length < 2 ? 1 : sorted.indexOf(value) / (sorted.length - 1)));
 }
@@ -100,15 +100,15 @@ function chosen({ shots, frames, keepFirst, keepLast, pauses }: FitRequest, scor
     if (length <= room) {
       taken.set(i, range);
       left -= length;
-    } else if (room > 0 && (must.has(i) || room >= length * LEAST_SHARE)) {
+    } else if (room > 0 && (must.has(i) || room >= length * MIN_SHARE)) {
       const fromEnd = i === shots.length - 1 && keepLast && !(i === 0 && keepFirst);
-      const short = shortened(range, room, pauses, fromEnd);
+      const short = shortenRange(range, room, pauses, fromEnd);
       taken.set(i, short);
       left -= rangeLength(short);
       if (!must.has(i)) break;
     }
   }
-  return joined([...taken.entries()].sort(([a], [b]) => a - b).map(([, range]) => range));
+  return joinRanges([...taken.entries()].sort(([a], [b]) => a - b).map(([, range]) => range));
 }
 
 const getLast = (shots: readonly Candidate[]): Candidate => shots[shots.length - 1] as Candidate;
@@ -117,7 +117,7 @@ const getLast = (shots: readonly Candidate[]): Candidate => shots[shots.length -
  * A range shortened to at most `frames`: to a pause near where that falls, else to the frame.
  * @param fromEnd whether its end stays and its beginning goes.
  */
-function shortened(range: Range, frames: number, pauses: readonly Range[], fromEnd: boolean): Range {
+function shortenRange(range: Range, frames: number, pauses: readonly Range[], fromEnd: boolean): Range {
   const reach = Math.round(rangeLength(range) * PAUSE_REACH);
   const own = pauses.filter((pause) => pause.master === range.master);
   if (fromEnd) {

@@ -19,7 +19,7 @@ const withRange = (cut: Cut, index: number, range: Range): Cut =>
  * @param masterFrames length of that master, in frames.
  * @throws RangeError for a range that is not there.
  */
-export function trimmed(cut: Cut, index: number, edge: Edge, frame: number, masterFrames: number): Cut {
+export function trimRange(cut: Cut, index: number, edge: Edge, frame: number, masterFrames: number): Cut {
   const range = getRange(cut, index);
   return withRange(
     cut,
@@ -42,7 +42,7 @@ export function split(cut: Cut, index: number, frame: number): Cut {
 }
 
 /** A cut without a range; what follows closes up. The last range of all stays. */
-export function removed(cut: Cut, index: number): Cut {
+export function removeRange(cut: Cut, index: number): Cut {
   getRange(cut, index);
   return cut.length === 1 ? cut : cut.filter((_, i) => i !== index);
 }
@@ -59,7 +59,7 @@ export function rangeMoved(cut: Cut, from: number, to: number): Cut {
  * A cut whose range shows earlier or later frames of its master, its length and its place kept.
  * @param by frames of the master; it stops at the master's ends.
  */
-export function slipped(cut: Cut, index: number, by: number, masterFrames: number): Cut {
+export function slipRange(cut: Cut, index: number, by: number, masterFrames: number): Cut {
   const range = getRange(cut, index);
   const start = clamp(range.in + by, 0, masterFrames - rangeLength(range));
   return withRange(cut, index, { ...range, in: start, out: start + rangeLength(range) });
@@ -71,7 +71,7 @@ export function slipped(cut: Cut, index: number, by: number, masterFrames: numbe
  *
  * @param by frames; over 0 moves the cut between them later.
  */
-export function rolled(cut: Cut, index: number, by: number, masterFrames: number): Cut {
+export function rollEdit(cut: Cut, index: number, by: number, masterFrames: number): Cut {
   const first = getRange(cut, index);
   const second = getRange(cut, index + 1);
   if (first.master !== second.master) return cut;
@@ -83,7 +83,7 @@ export function rolled(cut: Cut, index: number, by: number, masterFrames: number
 }
 
 /** A cut whose ranges that go on where the one before ends, on the same master, are joined. */
-export function joined(cut: Cut): Cut {
+export function joinRanges(cut: Cut): Cut {
   const out: Range[] = [];
   for (const range of cut) {
     const last = out[out.length - 1];

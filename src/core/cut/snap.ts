@@ -27,7 +27,7 @@ export function snapPoints(
 }
 
 /** The nearest point within `reach` frames, or null. A shot's start wins over a pause as near. */
-export function snapped(frame: number, points: readonly SnapPoint[], reach: number): SnapPoint | null {
+export function findSnapPoint(frame: number, points: readonly SnapPoint[], reach: number): SnapPoint | null {
   let best: SnapPoint | null = null;
   const cost = (point: SnapPoint) => Math.abs(point.frame - frame) + (point.kind === 'pause' ? 0.5 : 0);
   for (const point of points) {

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { rangeLength } from './cut';
 import { type Candidate, proposals } from './fit-length';
 import { inParts } from './parts';
-import { snapped, snapPoints } from './snap';
+import { findSnapPoint, snapPoints } from './snap';
 import { testShot } from '../job/test-job';
 
 const total = (cut: { in: number; out: number }[]) =>
@@ -134,9 +134,9 @@ describe('snapping', () => {
       'pause 255',
       'end 500',
     ]);
-    expect(snapped(104, points, 5)?.frame).toBe(100);
-    expect(snapped(106, points, 5)).toBeNull();
-    expect(snapped(260, points, 9)?.kind).toBe('pause');
+    expect(findSnapPoint(104, points, 5)?.frame).toBe(100);
+    expect(findSnapPoint(106, points, 5)).toBeNull();
+    expect(findSnapPoint(260, points, 9)?.kind).toBe('pause');
     expect(rangeLength({ master: 'a', in: 2, out: 5 })).toBe(3);
   });
 });

@@ -2,23 +2,23 @@ import { NO_REPAIRS } from '../master/repairs';
 import { toSource } from '../master/source';
 import { testMaster } from '../job/test-job';
 import { testPass } from '../job/test-pass';
-import { diagnose, type Patient } from './diagnosis';
+import { diagnose, type DiagnosisInput } from './diagnosis';
 import type { ProblemCode } from './problem-values';
 import { problemWords } from './words';
 
 const tall = { width: 1080, height: 1920 };
 const pass = testPass();
-const patient = (master: Parameters<typeof testMaster>[0] = {}, more: Partial<Patient> = {}): Patient => ({
+const patient = (master: Parameters<typeof testMaster>[0] = {}, more: Partial<DiagnosisInput> = {}): DiagnosisInput => ({
   master: testMaster(master),
   repairs: NO_REPAIRS,
   pass,
   canvases: [tall],
   ...more,
 });
-const find = (patient: Patient, code: ProblemCode) =>
+const find = (patient: DiagnosisInput, code: ProblemCode) =>
   diagnose(patient).find((problem) => problem.code === code);
 /** The patient after its first offer of a kind. */
-const cured = (patient: Patient, code: ProblemCode): Patient => {
+const cured = (patient: DiagnosisInput, code: ProblemCode): DiagnosisInput => {
   const offer = find(patient, code)?.offers[0];
   if (!offer) throw new Error(`nothing is offered against ${code}`);
   return { ...patient, repairs: offer.repairs };

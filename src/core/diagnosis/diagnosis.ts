@@ -1,7 +1,7 @@
 import type { Master } from '../master/master';
 import type { Repairs } from '../master/repairs';
 import { toSource } from '../master/source';
-import type { Pass } from '../pass/pass';
+import type { AnalysisResult } from '../pass/pass';
 import { liveSize } from '../picture/live-area';
 import type { PixelAspect } from '../picture/orientation';
 import { type Rect, type Size, WHOLE_RECT } from '../picture/size';
@@ -27,11 +27,11 @@ export type Problem = {
 }[ProblemCode];
 
 /** Input of the diagnosis. */
-export interface Patient {
+export interface DiagnosisInput {
   master: Master;
   repairs: Repairs;
   /** Null until the master was looked at once. */
-  pass: Pass | null;
+  pass: AnalysisResult | null;
   /** Canvases that clips are made for. */
   canvases: readonly Size[];
 }
@@ -44,19 +44,19 @@ const SMALL = 2;
 const LOUD_PEAK = -1;
 
 /** Everything that is to be said of a master, worst first. */
-export function diagnose(patient: Patient): Problem[] {
+export function diagnose(patient: DiagnosisInput): Problem[] {
   const order: Record<Weight, number> = { warn: 0, note: 1, fine: 2 };
   return [pixelAspect, rotation, flip, bars, shotBars, range, matrix, rate, interlace, upright, small, loud]
     .flatMap((look) => look(patient) ?? [])
     .sort((a, b) => order[a.weight] - order[b.weight]);
 }
 
-type Look = (patient: Patient) => Problem | null;
+type Diagnose = (patient: DiagnosisInput) => Problem | null;
 
 const same = (a: PixelAspect, b: PixelAspect): boolean => a.num * b.den === b.num * a.den;
 const offer = (label: string, repairs: Repairs) => ({ label, repairs });
 
-const pixelAspect: Look = ({ master, repairs }) => {
+const pixelAspect: Diagnose = ({ master, repairs }) => {
   const now = repairs.pixelAspect ?? master.pixelAspect;
   const square = same(now, { num: 1, den: 1 });
   const guesses = guessedAspects(master.coded).filter((guess) => !same(guess.aspect, now));
@@ -79,7 +79,7 @@ const pixelAspect: Look = ({ master, repairs }) => {
   };
 };
 
-const rotation: Look = ({ master, repairs }) => {
+const rotation: Diagnose = ({ master, repairs }) => {
   const now = repairs.rotation ?? master.rotation;
   const repaired = repairs.rotation !== null;
   if (now === 0 && !repaired) return null;
@@ -95,7 +95,7 @@ const rotation: Look = ({ master, repairs }) => {
   };
 };
 
-const flip: Look = ({ master, repairs }) => {
+const flip: Diagnose = ({ master, repairs }) => {
   const now = repairs.flip ?? master.flip;
   if (!now && repairs.flip === null) return null;
   return {
@@ -113,7 +113,7 @@ const toLabel = (picture: Size, live: Rect): string => {
   return `${Math.round(width)}×${Math.round(height)}`;
 };
 
-const bars: Look = ({ master, repairs, pass }) => {
+const bars: Diagnose = ({ master, repairs, pass }) => {
   const source = toSource(master, repairs);
   const found = pass && foundInMaster(pass, source);
   const repaired = repairs.live !== null;
@@ -136,13 +136,13 @@ const bars: Look = ({ master, repairs, pass }) => {
   };
 };
 
-const shotBars: Look = ({ pass }) => {
+const shotBars: Diagnose = ({ pass }) => {
   const count = pass?.shots.filter((shot) => shot.live !== null).length ?? 0;
   if (count === 0) return null;
   return { code: 'shot-bars', weight: 'note', values: { count }, offers: [], repaired: false };
 };
 
-const range: Look = ({ master, repairs }) => {
+const range: Diagnose = ({ master, repairs }) => {
   const full = repairs.fullRange ?? master.colour.fullRange;
   const repaired = repairs.fullRange !== null;
   if (full !== true && master.colour.fullRange !== null && !repaired) return null;
@@ -156,7 +156,7 @@ const range: Look = ({ master, repairs }) => {
   };
 };
 
-const matrix: Look = ({ master, repairs }) => {
+const matrix: Diagnose = ({ master, repairs }) => {
   const now = repairs.matrix ?? master.colour.matrix;
   const repaired = repairs.matrix !== null;
   const { height } = master.coded;
@@ -181,7 +181,7 @@ export const MATRIX_NAMES: Record<string, string> = {
   'bt2020-ncl': 'BT.2020',
 };
 
-const rate: Look = ({ master, repairs }) => {
+const rate: Diagnose = ({ master, repairs }) => {
   if (master.constantRate) return null;
   const now = repairs.rate ?? master.rate;
   const halves = { num: now.num, den: now.den * 2 };
@@ -210,7 +210,7 @@ const rate: Look = ({ master, repairs }) => {
   };
 };
 
-const interlace: Look = ({ repairs, pass }) => {
+const interlace: Diagnose = ({ repairs, pass }) => {
   const combs = (pass?.combed ?? 0) >= INTERLACED;
   if (!combs && !repairs.deinterlace) return null;
   return {
@@ -225,7 +225,7 @@ const interlace: Look = ({ repairs, pass }) => {
   };
 };
 
-const upright: Look = ({ master, repairs }) => {
+const upright: Diagnose = ({ master, repairs }) => {
   const source = toSource(master, repairs);
   const { width, height } = liveSize(source.picture, source.live);
   if (width > height * 1.02) return null;
@@ -238,7 +238,7 @@ const upright: Look = ({ master, repairs }) => {
   };
 };
 
-const small: Look = ({ master, repairs, canvases }) => {
+const small: Diagnose = ({ master, repairs, canvases }) => {
   const source = toSource(master, repairs);
   const live = liveSize(source.picture, source.live);
   const worst = canvases
@@ -261,7 +261,7 @@ const small: Look = ({ master, repairs, canvases }) => {
   };
 };
 
-const loud: Look = ({ pass }) => {
+const loud: Diagnose = ({ pass }) => {
   const sound = pass?.sound;
   if (!sound || sound.truePeak === null || sound.truePeak <= LOUD_PEAK) return null;
   return {

@@ -1,6 +1,6 @@
 import type { Repairs } from '../master/repairs';
 import type { Source } from '../master/source';
-import type { FoundShot, Pass } from '../pass/pass';
+import type { FoundShot, AnalysisResult } from '../pass/pass';
 import { uprightRect } from '../picture/live-area';
 import type { PictureRect } from '../picture/size';
 import { type FrameRate, scaledFrames } from '../time/frame-rate';
@@ -18,11 +18,11 @@ export const reachesPast = (area: PictureRect, other: PictureRect): boolean =>
   area.y + area.height > other.y + other.height + SAME;
 
 /** The live area that was found over a whole master, 0…1 of the upright picture; null where no bars were. */
-export const foundInMaster = (pass: Pass, source: Pick<Source, 'rotation' | 'flip'>): PictureRect | null =>
+export const foundInMaster = (pass: AnalysisResult, source: Pick<Source, 'rotation' | 'flip'>): PictureRect | null =>
   pass.live && uprightRect(pass.live, source);
 
 /** A master's repairs with edges taken that were found for sure, or null where there is nothing to take by itself. */
-export function sureEdges(pass: Pass, source: Source, repairs: Repairs): Repairs | null {
+export function sureEdges(pass: AnalysisResult, source: Source, repairs: Repairs): Repairs | null {
   const found = foundInMaster(pass, source);
   return found && pass.liveConfidence >= SURE && repairs.live === null ? { ...repairs, live: found } : null;
 }
@@ -33,7 +33,7 @@ export function sureEdges(pass: Pass, source: Source, repairs: Repairs): Repairs
  * @param span half-open, in frames of the source. @param rate of the file, which the pass counted at.
  */
 export function foundInShots(
-  pass: Pass,
+  pass: AnalysisResult,
   source: Source,
   rate: FrameRate,
   span: { in: number; out: number },

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { assigned } from './assignment';
+import { assignRows } from './assignment';
 
 /** The least cost of giving as many rows as can be a column, by trying all ways. */
 function bestByTrying(cost: number[][]): { count: number; total: number } {
@@ -28,7 +28,7 @@ describe('the cheapest assignment', () => {
       [11, 69, 5, 86],
       [8, 9, 98, 23],
     ];
-    expect(assigned(cost)).toEqual([2, 1, 0, 3]);
+    expect(assignRows(cost)).toEqual([2, 1, 0, 3]);
   });
 
   it('is the best of all, for any table, also with pairs that must not be', () => {
@@ -43,7 +43,7 @@ describe('the cheapest assignment', () => {
       );
     fc.assert(
       fc.property(table, (cost) => {
-        const found = assigned(cost);
+        const found = assignRows(cost);
         const used = found.filter((column) => column >= 0);
         expect(new Set(used).size).toBe(used.length);
         const total = found.reduce(
@@ -56,8 +56,8 @@ describe('the cheapest assignment', () => {
   });
 
   it('leaves rows alone where there is no column', () => {
-    expect(assigned([])).toEqual([]);
-    expect(assigned([[], []])).toEqual([-1, -1]);
-    expect(assigned([[Infinity], [3]])).toEqual([-1, 0]);
+    expect(assignRows([])).toEqual([]);
+    expect(assignRows([[], []])).toEqual([-1, -1]);
+    expect(assignRows([[Infinity], [3]])).toEqual([-1, 0]);
   });
 });

@@ -7,7 +7,7 @@
  * @param cost by row and column; Infinity where the two must not come together.
  * @returns the column of each row, −1 for a row that is left alone: as many as can be are given one.
  */
-export function assigned(cost: readonly (readonly number[])[]): number[] {
+export function assignRows(cost: readonly (readonly number[])[]): number[] {
   const rows = cost.length;
   const columns = Math.max(0, ...cost.map((row) => row.length));
   const size = Math.max(rows, columns);

@@ -41,11 +41,11 @@ function heldBounds({ size, keep, inner }: AxisTask, step: number): Bounds | nul
   const half = ((size[step] as number) * inner) / 2;
   const [a, b] = [kept.to - half, kept.from + half];
   const { least, most } = toBounds(size[step] as number);
-  const held = (value: number) => clamp(value, least, most);
-  return { least: held(Math.min(a, b)), most: held(Math.max(a, b)) };
+  const clampValue = (value: number) => clamp(value, least, most);
+  return { least: clampValue(Math.min(a, b)), most: clampValue(Math.max(a, b)) };
 }
 
-const pinned = ({ size, pins }: AxisTask): { step: number; middle: number }[] => {
+const listPins = ({ size, pins }: AxisTask): { step: number; middle: number }[] => {
   const first = pins.filter(({ step }, i) => pins.findIndex((other) => other.step === step) === i);
   return first.map(({ step, middle }) => {
     const { least, most } = toBounds(size[step] as number);
@@ -63,7 +63,7 @@ export function stillPlace(task: AxisTask): number | null {
     least = Math.max(least, held.least);
     most = Math.min(most, held.most);
   }
-  for (const { middle } of pinned(task)) {
+  for (const { middle } of listPins(task)) {
     least = Math.max(least, middle);
     most = Math.min(most, middle);
   }
@@ -81,7 +81,7 @@ export function stillPlace(task: AxisTask): number | null {
 export function axisProgram(task: AxisTask): LinearProgram {
   const program: LinearProgram = { cost: [], least: [], most: [], rows: [] };
   const steps = task.size.length;
-  const pins = new Map(pinned(task).map(({ step, middle }) => [step, middle]));
+  const pins = new Map(listPins(task).map(({ step, middle }) => [step, middle]));
   for (let step = 0; step < steps; step++) {
     const pin = pins.get(step);
     const { least, most } =
@@ -127,7 +127,7 @@ export function axisProgram(task: AxisTask): LinearProgram {
   return program;
 }
 
-const reversed = (task: AxisTask): AxisTask => ({
+const reverseTask = (task: AxisTask): AxisTask => ({
   ...task,
   size: [...task.size].reverse(),
   keep: [...task.keep].reverse(),
@@ -136,13 +136,13 @@ const reversed = (task: AxisTask): AxisTask => ({
 });
 
 /** A program of more steps is solved in pieces, each of which goes on from where the one before is this far on. */
-const MOST_STEPS = 600;
+const MAX_STEPS = 600;
 const KEPT_STEPS = 500;
 
 function inPieces(task: AxisTask, solve: SolveProgram): number[] {
   const path: number[] = [];
   for (let from = 0; ; from += KEPT_STEPS) {
-    const to = Math.min(task.size.length, from + MOST_STEPS);
+    const to = Math.min(task.size.length, from + MAX_STEPS);
     const last = to === task.size.length;
     // Three places fix how fast it goes, and how that changes.
     const joins = path.slice(-3).map((middle, i, all) => ({ step: from - all.length + i, middle }));
@@ -173,7 +173,7 @@ export function axisPath(task: AxisTask, solve: SolveProgram): number[] {
   const still = stillPlace(task);
   if (still !== null) return Array<number>(steps).fill(still);
   const forward = inPieces(task, solve);
-  const backward = inPieces(reversed(task), solve).reverse();
+  const backward = inPieces(reverseTask(task), solve).reverse();
   return forward.map((middle, step) => {
     const { least, most } = toBounds(task.size[step] as number);
     return clamp((middle + (backward[step] as number)) / 2, least, most);

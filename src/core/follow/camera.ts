@@ -37,7 +37,7 @@ const BLOCK = 24;
 const ROWS = 2;
 const FINE_REACH = 4;
 /** A square whose samples differ less than this tells nothing: variance, in squared grey levels. */
-const LEAST_TEXTURE = 16;
+const MIN_TEXTURE = 16;
 /** Rounds in which squares that move otherwise are left out of the camera's move. */
 const ROUNDS = 6;
 
@@ -53,7 +53,7 @@ interface Vote {
 export function cameraBetween(before: Grey, after: Grey): CameraMove {
   const coarse = coarseShift(shrunk(before, COARSE), shrunk(after, COARSE));
   const votes = blockVotes(before, after, { x: coarse.x * COARSE, y: coarse.y * COARSE });
-  return votes.length < 4 ? { ...STILL, dx: coarse.x * COARSE, dy: coarse.y * COARSE } : agreed(votes);
+  return votes.length < 4 ? { ...STILL, dx: coarse.x * COARSE, dy: coarse.y * COARSE } : findConsensus(votes);
 }
 
 /** The shift of the whole picture by which the two differ least, in samples. */
@@ -93,7 +93,7 @@ function blockVotes(before: Grey, after: Grey, about: { x: number; y: number }):
   for (let top = 0; top + BLOCK <= height; top += BLOCK) {
     // As on a chessboard: half of them are enough to agree.
     for (let left = (top / BLOCK) % 2 === 0 ? 0 : BLOCK; left + BLOCK <= width; left += 2 * BLOCK) {
-      if (variance(before, left, top) < LEAST_TEXTURE) continue;
+      if (variance(before, left, top) < MIN_TEXTURE) continue;
       const move = blockMove(before, after, left, top, about);
       if (!move) continue;
       const [x, y] = [left + BLOCK / 2 - width / 2, top + BLOCK / 2 - height / 2];
@@ -171,7 +171,7 @@ function vertex(before: number, here: number, after: number): number {
 }
 
 /** The move on which most squares agree: least squares, with those that lie far off left out again and again. */
-function agreed(votes: readonly Vote[]): CameraMove {
+function findConsensus(votes: readonly Vote[]): CameraMove {
   let weights = votes.map(() => 1);
   let move: CameraMove = {
     ...STILL,
@@ -182,7 +182,7 @@ function agreed(votes: readonly Vote[]): CameraMove {
     const misses = votes.map((vote) => computeMiss(vote, move));
     const spread = Math.max(0.3, 2 * median(misses));
     weights = misses.map((miss) => (miss < spread ? (1 - (miss / spread) ** 2) ** 2 : 0));
-    move = fitted(votes, weights) ?? move;
+    move = fitMove(votes, weights) ?? move;
   }
   return move;
 }
@@ -192,7 +192,7 @@ function computeMiss({ x, y, toX, toY }: Vote, { a, b, dx, dy }: CameraMove): nu
 }
 
 /** The similarity that fits best; null for too few squares. */
-function fitted(votes: readonly Vote[], weights: readonly number[]): CameraMove | null {
+function fitMove(votes: readonly Vote[], weights: readonly number[]): CameraMove | null {
   const total = weights.reduce((sum, weight) => sum + weight, 0);
   if (total < 3) return null;
   const mean = (of: (vote: Vote) => number) =>

@@ -109,12 +109,12 @@ export function withSpan(evidence: Evidence, span: LookedSpan): Evidence {
 }
 
 /** So many boxes that were drawn in one shot are kept, the latest. */
-const MOST_DRAWN = 3;
+const MAX_DRAWN = 3;
 
 /** Evidence with what was followed from a drawn box. @param range of its shot, at the master's own rate. */
 export function withDrawn(evidence: Evidence, track: Track, range: { in: number; out: number }): Evidence {
   const isInside = ({ points }: Track) => points.some(({ frame }) => frame >= range.in && frame < range.out);
-  const before = evidence.drawn.filter(isInside).slice(1 - MOST_DRAWN);
+  const before = evidence.drawn.filter(isInside).slice(1 - MAX_DRAWN);
   return {
     ...evidence,
     drawn: [...evidence.drawn.filter((drawn) => !isInside(drawn) || before.includes(drawn)), track],
@@ -122,7 +122,7 @@ export function withDrawn(evidence: Evidence, track: Track, range: { in: number;
 }
 
 /** A subject that is there for less than this share of a shot does not count. */
-const LEAST_SHARE = 0.3;
+const MIN_SHARE = 0.3;
 
 /** The kinds of subjects with a name that are in a range of frames for a good part of it. */
 export function listSubjectKinds(
@@ -134,7 +134,7 @@ export function listSubjectKinds(
     tracks.some(({ kind: own, points }) => {
       const [first, last] = [points[0]?.frame ?? 0, points[points.length - 1]?.frame ?? 0];
       const there = Math.min(range.out, last) - Math.max(range.in, first);
-      return own === kind && there >= LEAST_SHARE * (range.out - range.in);
+      return own === kind && there >= MIN_SHARE * (range.out - range.in);
     }),
   );
 }

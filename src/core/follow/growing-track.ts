@@ -1,10 +1,10 @@
 import type { PictureRect } from '../picture/size';
 import type { Sighting, SubjectKind, SubjectLook, Track } from './evidence';
-import { begun, corrected, predicted, smoothed, type State, type Step } from './motion-filter';
+import { createState, correctState, predictState, smoothSteps, type State, type Step } from './motion-filter';
 import { unlikeness } from './track';
 
 /** A track is worth something once it was seen so often. */
-const LEAST_SIGHTINGS = 3;
+const MIN_SIGHTINGS = 3;
 /** Detectors change their mind between an animal and a thing, but not between those and movement. */
 export const toKindFamily = (kind: SubjectKind): string =>
   kind === 'face' || kind === 'motion' || kind === 'drawn' ? kind : 'object';
@@ -74,7 +74,7 @@ export class GrowingTrack {
     for (const axis of AXES) {
       const size = this.sizeAlong(axis, place);
       const top = Math.max(TOP_SPEED.sizes * size, TOP_SPEED.pictures) / rate;
-      const state = begun(place[axis], getNoise(sighting.kind) * size, top);
+      const state = createState(place[axis], getNoise(sighting.kind) * size, top);
       this.steps[axis].push({ frame, before: state, after: state });
     }
     this.full = place;
@@ -103,7 +103,7 @@ export class GrowingTrack {
   private predictState(axis: Axis, frame: number): State {
     const { after, frame: from } = this.steps[axis][this.steps[axis].length - 1] as Step;
     const size = this.sizeAlong(axis, this.last);
-    return predicted(after, frame - from, (SHAKE * size * size) / this.rate ** 3);
+    return predictState(after, frame - from, (SHAKE * size * size) / this.rate ** 3);
   }
 
   /** How large it is when all of it shows, at a frame: that fades, since it may have gone further away. */
@@ -196,7 +196,7 @@ export class GrowingTrack {
       }
       const known = getNoise(sighting.kind) * this.sizeAlong(axis, place);
       const noise = known / Math.max(0.3, sighting.confidence) ** 0.5 + unsure[axis];
-      this.steps[axis].push({ frame, before, after: corrected(before, place[axis], noise) });
+      this.steps[axis].push({ frame, before, after: correctState(before, place[axis], noise) });
     }
     if (sighting && place && unsure) {
       this.full = this.fullAfter(place, unsure, frame);
@@ -215,8 +215,8 @@ export class GrowingTrack {
   }
 
   finish(): Track | null {
-    if (this.sightings < LEAST_SIGHTINGS) return null;
-    const [x, y, width, height] = AXES.map((axis) => smoothed(this.steps[axis])) as [
+    if (this.sightings < MIN_SIGHTINGS) return null;
+    const [x, y, width, height] = AXES.map((axis) => smoothSteps(this.steps[axis])) as [
       ...[number[], number[], number[], number[]],
     ];
     const points = this.steps.x.flatMap(({ frame }, i) => {

@@ -4,17 +4,17 @@ import type { Track, TrackPoint } from './evidence';
 import { computeCoveredShare, findTrackPoint, unlikeness } from './track';
 
 /** Maximum gap that is bridged, in seconds: what stands still for a moment is not seen to move. */
-const MOST_GAP = 2;
+const MAX_GAP = 2;
 /** How far the two ends may lie apart, in sizes of the subject, and a second of the gap. */
 const REACH = 0.6;
 const REACH_A_SECOND = 0.5;
 /** How much larger one of the two ends may be. */
-const MOST_GROWTH = 2.2;
+const MAX_GROWTH = 2.2;
 /** How unlike the two may look, in levels. */
-const MOST_UNLIKE = 30;
+const MAX_UNLIKE = 30;
 
 /** Tracks of which one ends where and about when another of its kind begins, made one: the nearest ones first. */
-export function joined(tracks: readonly Track[], rate: number): Track[] {
+export function joinTracks(tracks: readonly Track[], rate: number): Track[] {
   const left = [...tracks];
   for (;;) {
     const pairs = left.flatMap((a) =>
@@ -26,7 +26,7 @@ export function joined(tracks: readonly Track[], rate: number): Track[] {
     const [best] = pairs.sort((one, two) => one.far - two.far);
     if (!best) return left;
     left.splice(left.indexOf(best.a), 1);
-    left.splice(left.indexOf(best.b), 1, bridged(best.a, best.b));
+    left.splice(left.indexOf(best.b), 1, bridgeTracks(best.a, best.b));
   }
 }
 
@@ -34,7 +34,7 @@ export function joined(tracks: readonly Track[], rate: number): Track[] {
 const TOGETHER = { much: 0.5, often: 0.6, samples: 4 };
 
 /** Tracks of movement that go together made one: of what is large now this part is seen to move, now that. */
-export function pieced(tracks: readonly Track[]): Track[] {
+export function joinPieces(tracks: readonly Track[]): Track[] {
   const [moving, named] = [
     tracks.filter(({ kind }) => kind === 'motion'),
     tracks.filter(({ kind }) => kind !== 'motion'),
@@ -85,10 +85,10 @@ function distance(a: Track, b: Track, rate: number): number {
   const [end, start] = [a.points[a.points.length - 1], b.points[0]];
   if (!end || !start || a.kind !== b.kind) return Infinity;
   const gap = (start.frame - end.frame) / rate;
-  if (gap <= 0 || gap > MOST_GAP) return Infinity;
+  if (gap <= 0 || gap > MAX_GAP) return Infinity;
   const growth = Math.sqrt(usualArea(b.points.slice(0, NEAR)) / usualArea(a.points.slice(-NEAR)));
-  if (growth > MOST_GROWTH || growth < 1 / MOST_GROWTH) return Infinity;
-  if (a.look && b.look && unlikeness(a.look, b.look) > MOST_UNLIKE) return Infinity;
+  if (growth > MAX_GROWTH || growth < 1 / MAX_GROWTH) return Infinity;
+  if (a.look && b.look && unlikeness(a.look, b.look) > MAX_UNLIKE) return Infinity;
   const along = (axis: 'x' | 'y', extent: 'width' | 'height') => {
     const size = Math.max(
       ...[...a.points.slice(-NEAR), ...b.points.slice(0, NEAR)].map(({ box }) => box[extent]),
@@ -106,7 +106,7 @@ const usualArea = (points: readonly TrackPoint[]): number =>
   median(points.map(({ box }) => box.width * box.height));
 
 /** Two tracks as one; between them nothing was seen. */
-function bridged(a: Track, b: Track): Track {
+function bridgeTracks(a: Track, b: Track): Track {
   const [end, start] = [a.points[a.points.length - 1] as TrackPoint, b.points[0] as TrackPoint];
   const unseen = [
     { ...end, frame: end.frame + 1, confidence: 0 },

@@ -35,11 +35,11 @@ export function computeLead(
     }
   });
   settle(places.length);
-  return averaged(way, Math.round(TURNS_IN * stepsASecond) / 2);
+  return averageWithin(way, Math.round(TURNS_IN * stepsASecond) / 2);
 }
 
 /** The mean over so many steps to both sides of each: a jump becomes a ramp. */
-function averaged(values: Float64Array, reach: number): number[] {
+function averageWithin(values: Float64Array, reach: number): number[] {
   const steps = Math.floor(reach);
   return Array.from(values, (_, i) => {
     let sum = 0;

@@ -1,4 +1,4 @@
-import { begun, corrected, predicted, smoothed, type State, type Step } from './motion-filter';
+import { createState, correctState, predictState, smoothSteps, type State, type Step } from './motion-filter';
 
 /** Filters measurements that come every so many frames; null where nothing was measured. */
 function filtered(measured: readonly (number | null)[], noise: number, shake: number, every = 1): Step[] {
@@ -6,8 +6,8 @@ function filtered(measured: readonly (number | null)[], noise: number, shake: nu
   let state: State | null = null;
   measured.forEach((value, i) => {
     if (!state && value === null) return;
-    const before: State = state ? predicted(state, every, shake) : begun(value as number, noise, 1);
-    const after: State = value === null || !state ? before : corrected(before, value, noise);
+    const before: State = state ? predictState(state, every, shake) : createState(value as number, noise, 1);
+    const after: State = value === null || !state ? before : correctState(before, value, noise);
     steps.push({ frame: i * every, before, after });
     state = after;
   });
@@ -28,7 +28,7 @@ describe('a filter of what moves at about constant speed', () => {
 
   it('gives, at one measurement, the mean weighted by certainty', () => {
     // Closed form: two Gaussians of variances 4 and 1 at 0 and 5 have their mean at 4, variance 0.8.
-    const after = corrected({ place: 0, speed: 0, pp: 4, ps: 0, ss: 0 }, 5, 1);
+    const after = correctState({ place: 0, speed: 0, pp: 4, ps: 0, ss: 0 }, 5, 1);
     expect(after.place).toBeCloseTo(4, 12);
     expect(after.pp).toBeCloseTo(0.8, 12);
   });
@@ -37,7 +37,7 @@ describe('a filter of what moves at about constant speed', () => {
     let seed = 7;
     const noise = () => ((seed = (seed * 16807) % 2147483647) / 2147483647 - 0.5) * 2;
     const measured = Array.from({ length: 60 }, (_, i) => 0.2 * i + noise());
-    const smooth = smoothed(filtered(measured, 0.6, 1e-10));
+    const smooth = smoothSteps(filtered(measured, 0.6, 1e-10));
     // With no shake at all the smoother is the straight line of least squares, but for its weak first guess.
     const n = measured.length;
     const mean = measured.reduce((sum, value) => sum + value, 0) / n;
@@ -49,6 +49,6 @@ describe('a filter of what moves at about constant speed', () => {
   });
 
   it('has nothing to smooth where nothing was measured', () => {
-    expect(smoothed([])).toEqual([]);
+    expect(smoothSteps([])).toEqual([]);
   });
 });

@@ -16,12 +16,12 @@ export interface State {
 }
 
 /** A state where something is first measured. @param noise standard deviation of a measurement. */
-export function begun(place: number, noise: number, topSpeed: number): State {
+export function createState(place: number, noise: number, topSpeed: number): State {
   return { place, speed: 0, pp: noise * noise, ps: 0, ss: topSpeed * topSpeed };
 }
 
 /** The state some frames later. @param shake variance of the acceleration, per frame. */
-export function predicted({ place, speed, pp, ps, ss }: State, frames: number, shake: number): State {
+export function predictState({ place, speed, pp, ps, ss }: State, frames: number, shake: number): State {
   const [two, three] = [frames * frames, frames * frames * frames];
   return {
     place: place + speed * frames,
@@ -33,7 +33,7 @@ export function predicted({ place, speed, pp, ps, ss }: State, frames: number, s
 }
 
 /** The state with a measurement taken in. */
-export function corrected(state: State, measured: number, noise: number): State {
+export function correctState(state: State, measured: number, noise: number): State {
   const { place, speed, pp, ps, ss } = state;
   const sum = pp + noise * noise;
   const [gain, speedGain] = [pp / sum, ps / sum];
@@ -55,7 +55,7 @@ export interface Step {
 }
 
 /** The places of all steps, each with what came later taken in. */
-export function smoothed(steps: readonly Step[]): number[] {
+export function smoothSteps(steps: readonly Step[]): number[] {
   const places = steps.map(({ after }) => after.place);
   let later = steps[steps.length - 1]?.after;
   if (!later) return [];

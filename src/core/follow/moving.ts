@@ -11,13 +11,13 @@ export interface MovingPart {
 }
 
 /** A sample moves when it differs this much from the background, in grey levels and in multiples of what is usual. */
-const LEAST_DIFFERENCE = 7;
+const MIN_DIFFERENCE = 7;
 const OVER_USUAL = 4;
 /** Gaps of so many samples are closed. */
 const CLOSES = 3;
 /** Parts smaller than this share of the picture are noise; so many at most are told. */
-const LEAST_AREA = 0.0006;
-const MOST_PARTS = 12;
+const MIN_AREA = 0.0006;
+const MAX_PARTS = 12;
 /** Difference at which a part moves as clearly as can be, in grey levels. */
 const CLEAR = 40;
 
@@ -34,15 +34,15 @@ export interface Beside {
 export function movingParts(now: Grey, before: Beside, after: Beside): MovingPart[] {
   const { width, height } = now;
   const both = lesser(difference(now, before), difference(now, after));
-  const smooth = averaged(both, width, height);
-  const threshold = Math.max(LEAST_DIFFERENCE, OVER_USUAL * computeUsual(smooth));
+  const smooth = averageNeighbours(both, width, height);
+  const threshold = Math.max(MIN_DIFFERENCE, OVER_USUAL * computeUsual(smooth));
   const moves = new Uint8Array(smooth.length);
   for (let i = 0; i < moves.length; i++) moves[i] = (smooth[i] as number) > threshold ? 1 : 0;
-  const parts = connected(closed(moves, width, height), smooth, width, height);
+  const parts = listConnectedParts(closeMask(moves, width, height), smooth, width, height);
   return parts
-    .filter(({ area }) => area >= LEAST_AREA * width * height)
+    .filter(({ area }) => area >= MIN_AREA * width * height)
     .sort((a, b) => b.area * b.mean - a.area * a.mean)
-    .slice(0, MOST_PARTS)
+    .slice(0, MAX_PARTS)
     .map(({ left, top, right, bottom, mean }) => ({
       box: {
         x: left / width,
@@ -70,7 +70,7 @@ function lesser(a: Float32Array, b: Float32Array): Float32Array {
 }
 
 /** The mean of three by three samples; past an edge its sample counts again. */
-function averaged(values: Float32Array, width: number, height: number): Float32Array {
+function averageNeighbours(values: Float32Array, width: number, height: number): Float32Array {
   const across = new Float32Array(values.length);
   for (let y = 0; y < height; y++) {
     const row = y * width;
@@ -103,7 +103,7 @@ function computeUsual(values: Float32Array): number {
 }
 
 /** A mask with small gaps closed: grown by squares, and shrunk again. */
-function closed(mask: Uint8Array, width: number, height: number): Uint8Array {
+function closeMask(mask: Uint8Array, width: number, height: number): Uint8Array {
   const inverse = (of: Uint8Array) => of.map((value) => 1 - value);
   return inverse(grown(inverse(grown(mask, width, height)), width, height));
 }
@@ -137,7 +137,7 @@ interface Part {
 }
 
 /** The connected parts of a mask. */
-function connected(mask: Uint8Array, values: Float32Array, width: number, height: number): Part[] {
+function listConnectedParts(mask: Uint8Array, values: Float32Array, width: number, height: number): Part[] {
   const left = mask.slice();
   const parts: Part[] = [];
   const stack: number[] = [];

@@ -17,7 +17,7 @@ const LEARNS = 0.08;
 /** How much the speed takes from each step. */
 const TURNS = 0.6;
 /** The least side of a patch, in samples of the picture. */
-const LEAST_SIDE = 5;
+const MIN_SIDE = 5;
 
 /** Where a patch is in a picture. */
 export interface PatchPlace {
@@ -45,10 +45,10 @@ export class PatchTracker {
 
   /** @param box in samples of the picture. */
   constructor(picture: Grey, box: Rect) {
-    const width = Math.max(LEAST_SIDE, box.width);
-    const height = Math.max(LEAST_SIDE, box.height);
+    const width = Math.max(MIN_SIDE, box.width);
+    const height = Math.max(MIN_SIDE, box.height);
     this.box = { x: box.x + (box.width - width) / 2, y: box.y + (box.height - height) / 2, width, height };
-    this.first = normalised(cutPatch(picture, this.box));
+    this.first = normalisePatch(cutPatch(picture, this.box));
     this.learnt = this.first;
   }
 
@@ -113,7 +113,7 @@ export class PatchTracker {
     let best = before ?? { box: this.box, score: -1 };
     for (const box of boxes) {
       if (!touches(picture, box)) continue;
-      const patch = normalised(cutPatch(picture, box));
+      const patch = normalisePatch(cutPatch(picture, box));
       const score = Math.max(dot(patch, this.first), dot(patch, this.learnt));
       if (score > best.score) best = { box, score };
     }
@@ -121,8 +121,8 @@ export class PatchTracker {
   }
 
   private learn(picture: Grey): void {
-    const now = normalised(cutPatch(picture, this.box));
-    this.learnt = normalised(
+    const now = normalisePatch(cutPatch(picture, this.box));
+    this.learnt = normalisePatch(
       this.learnt.map((value, i) => value * (1 - LEARNS) + (now[i] as number) * LEARNS),
     );
   }
@@ -164,7 +164,7 @@ function cutPatch({ data, width, height }: Grey, box: Rect): Patch {
 }
 
 /** A patch with its mean taken off and its length made 1; all zero for one without texture. */
-function normalised(patch: Patch): Patch {
+function normalisePatch(patch: Patch): Patch {
   let mean = 0;
   for (const value of patch) mean += value;
   mean /= patch.length;

@@ -2,19 +2,19 @@ import {
   listAnchors,
   distinctBoxes,
   fromLetterbox,
-  letterboxed,
+  computeLetterbox,
   readAnchors,
   readHeatmap,
 } from './read-heatmap';
 
 describe('a picture in what a model takes', () => {
   it('lies in the middle, as large as it can, and back', () => {
-    const box = letterboxed(16 / 9, { width: 384, height: 224 });
+    const box = computeLetterbox(16 / 9, { width: 384, height: 224 });
     expect(box.picture).toEqual({ x: 0, y: 4, width: 384, height: 216 });
     expect(fromLetterbox({ x: 96, y: 58, width: 192, height: 108 }, box)).toEqual({
       ...{ x: 0.25, y: 0.25, width: 0.5, height: 0.5 },
     });
-    expect(letterboxed(9 / 16, { width: 256, height: 256 }).picture).toEqual({
+    expect(computeLetterbox(9 / 16, { width: 256, height: 256 }).picture).toEqual({
       ...{ x: 56, y: 0, width: 144, height: 256 },
     });
   });

@@ -11,7 +11,7 @@ export interface Letterbox {
 }
 
 /** Lays a picture into what a model takes, as large as it can be. @param aspect of the picture, width over height. */
-export function letterboxed(aspect: number, { width, height }: { width: number; height: number }): Letterbox {
+export function computeLetterbox(aspect: number, { width, height }: { width: number; height: number }): Letterbox {
   const across = Math.min(width, height * aspect);
   const down = across / aspect;
   return {

@@ -52,7 +52,7 @@ export class Sampler {
     waiting.push({ frame, small, detected: seen, move });
     if (waiting.length <= 2 * BESIDE) return [];
     const complete = [...waiting.keys()].slice(this.begun ? BESIDE : 0, BESIDE + 1);
-    const made = complete.map((i) => told(waiting, i));
+    const made = complete.map((i) => toSample(waiting, i));
     this.begun = true;
     waiting.shift();
     return made;
@@ -61,12 +61,12 @@ export class Sampler {
   /** The samples of the last pictures, or of all where there were few. */
   end(): Sample[] {
     const from = this.begun ? BESIDE : 0;
-    return this.waiting.slice(from).map((_, i) => told(this.waiting, from + i));
+    return this.waiting.slice(from).map((_, i) => toSample(this.waiting, from + i));
   }
 }
 
 /** A sample with what moves in it, judged by one before it and one after; at the ends by two on the one side. */
-function told(samples: readonly Waiting[], i: number): Sample {
+function toSample(samples: readonly Waiting[], i: number): Sample {
   const { frame, small, detected } = samples[i] as Waiting;
   const [least, most] = [0, samples.length - 1];
   const before = i - BESIDE >= least ? i - BESIDE : Math.min(most, i + 2 * BESIDE);

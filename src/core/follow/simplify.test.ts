@@ -1,6 +1,6 @@
 import fc from 'fast-check';
-import { type Ease, eased, EASES } from '../framing/easing';
-import { type KeptPoint, type PathPoint, simplified } from './simplify';
+import { type Ease, applyEase, EASES } from '../framing/easing';
+import { type KeptPoint, type PathPoint, simplifyPath } from './simplify';
 
 const path = (values: readonly number[]): PathPoint[] =>
   values.map((value, i) => ({ frame: i * 3, values: [value] }));
@@ -12,22 +12,22 @@ function valueAt(kept: readonly KeptPoint[], frame: number): number {
   if (!a) return NaN;
   const first = a.point.values[0] as number;
   if (!b) return first;
-  const u = eased(a.ease, (frame - a.point.frame) / (b.point.frame - a.point.frame));
+  const u = applyEase(a.ease, (frame - a.point.frame) / (b.point.frame - a.point.frame));
   return first + ((b.point.values[0] as number) - first) * u;
 }
 
 describe('a path by few points', () => {
   it('is one point where it stays', () => {
-    expect(simplified(path([4, 4, 4.01, 4]), [0.1])).toHaveLength(1);
-    expect(simplified(path([7]), [0.1])).toHaveLength(1);
-    expect(simplified([], [0.1])).toEqual([]);
+    expect(simplifyPath(path([4, 4, 4.01, 4]), [0.1])).toHaveLength(1);
+    expect(simplifyPath(path([7]), [0.1])).toHaveLength(1);
+    expect(simplifyPath([], [0.1])).toEqual([]);
   });
 
   it('is its ends where it is a straight line, or one curve', () => {
     const curves: Ease[] = [EASES.linear, [1 / 3, 0, 2 / 3, 1], [1 / 3, 0.8, 2 / 3, 1]];
     for (const ease of curves) {
-      const curve = path(Array.from({ length: 60 }, (_, i) => 100 * eased(ease, i / 59)));
-      const kept = simplified(curve, [2]);
+      const curve = path(Array.from({ length: 60 }, (_, i) => 100 * applyEase(ease, i / 59)));
+      const kept = simplifyPath(curve, [2]);
       expect(kept.map(({ point }) => point.frame)).toEqual([0, 177]);
       if (!ease) expect(kept[0]?.ease).toBeNull();
     }
@@ -35,7 +35,7 @@ describe('a path by few points', () => {
 
   it('stands still where the path turns round, and leaves as it arrived anywhere else', () => {
     const wave = path(Array.from({ length: 121 }, (_, i) => 100 * Math.sin(i / 12)));
-    const kept = simplified(wave, [1]);
+    const kept = simplifyPath(wave, [1]);
     const slope = (frame: number) => valueAt(kept, frame + 0.01) - valueAt(kept, frame - 0.01);
     const top = kept.find(({ point }) => (point.values[0] as number) > 99.9)!;
     expect(Math.abs(slope(top.point.frame))).toBeLessThan(0.002);
@@ -53,7 +53,7 @@ describe('a path by few points', () => {
         const points = path(moves.map((move) => (place += move)));
         const pinned = points[pin % points.length] as PathPoint;
         pinned.pin = { ease: EASES['ease-in'] };
-        const kept = simplified(points, [2]);
+        const kept = simplifyPath(points, [2]);
         for (const { frame, values } of points)
           expect(Math.abs(valueAt(kept, frame) - (values[0] as number))).toBeLessThanOrEqual(2 + 1e-9);
         expect(kept).toContainEqual({ point: pinned, ease: EASES['ease-in'] });

@@ -1,4 +1,4 @@
-import { type Ease, eased, EASES } from '../framing/easing';
+import { type Ease, applyEase, EASES } from '../framing/easing';
 import { clamp } from '../picture/size';
 
 /** A point of a path: values at a frame. */
@@ -32,7 +32,7 @@ const NAMED: readonly (readonly [Ease, readonly [number, number, number, number]
  *
  * @param path in the order of its frames. @param tolerance for each value, in its unit.
  */
-export function simplified(path: readonly PathPoint[], tolerance: readonly number[]): KeptPoint[] {
+export function simplifyPath(path: readonly PathPoint[], tolerance: readonly number[]): KeptPoint[] {
   if (isStill(path, tolerance)) return path.slice(0, 1).map((point) => ({ point, ease: null }));
   const turning = tolerance.map((least, k) => turningPoints(path, k, least));
   const knots = path.map((point, i): Knot => ({ ...point, turns: turning.map((points) => points.has(i)) }));
@@ -134,7 +134,7 @@ function reaches(
   const [a, b] = [path[from] as PathPoint, path[to] as PathPoint];
   for (let i = from + 1; i < to; i++) {
     const { frame, values } = path[i] as PathPoint;
-    const u = eased(ease, (frame - a.frame) / (b.frame - a.frame));
+    const u = applyEase(ease, (frame - a.frame) / (b.frame - a.frame));
     const off = values.some((value, k) => {
       const [first, last] = [a.values[k] as number, b.values[k] as number];
       return Math.abs(first + (last - first) * u - value) > (tolerance[k] as number);

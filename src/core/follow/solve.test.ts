@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { highsSolver } from '../../../tests/lp-solvers';
 import { followTruths, servedBy, simpleWays, TALL, trackOfTruth } from '../../../tests/follow-truths';
-import { PLAIN_WISHES } from '../framing/following';
+import { DEFAULT_FOLLOW_OPTIONS } from '../framing/following';
 import { type Keyframe, findKeyframe } from '../framing/framing';
 import { computeWindow } from '../framing/window';
 import type { SolveProgram } from './linear-program';
@@ -16,7 +16,7 @@ beforeAll(async () => {
 const PANE = { canvas: 'tall', ...TALL, pixels: 1080 };
 const taskOf = (subjects: LiveTrack[], more: Partial<FollowTask> = {}): FollowTask => ({
   ...{ in: 0, out: 300, rate: 30, panes: [PANE], subjects, pins: [] },
-  ...{ wishes: PLAIN_WISHES, zoom: 1, tilt: 0, mostZoom: 2 },
+  ...{ wishes: DEFAULT_FOLLOW_OPTIONS, zoom: 1, tilt: 0, maxZoom: 2 },
   ...more,
 });
 /** The window's middle at a frame, by the keyframes that were found. */
@@ -119,9 +119,9 @@ describe('the framing that follows a subject', () => {
   });
 
   it('zooms so that a subject fills its share, and not past what is sharp', () => {
-    const wishes = { ...PLAIN_WISHES, fills: 0.6 };
-    const heights = (mostZoom: number) => {
-      const { keyframes } = followShot(taskOf([walker(0.3, 0.7)], { wishes, mostZoom }), solve);
+    const wishes = { ...DEFAULT_FOLLOW_OPTIONS, fills: 0.6 };
+    const heights = (maxZoom: number) => {
+      const { keyframes } = followShot(taskOf([walker(0.3, 0.7)], { wishes, maxZoom }), solve);
       return keyframes.map(({ zoom }) => zoom);
     };
     for (const zoom of heights(4)) expect(0.3 * zoom).toBeCloseTo(0.6, 1);
@@ -129,7 +129,7 @@ describe('the framing that follows a subject', () => {
   });
 
   it('leaves room in front of what moves, and head room for people', () => {
-    const wishes = { ...PLAIN_WISHES, still: 'close' as const, lead: 0.15 };
+    const wishes = { ...DEFAULT_FOLLOW_OPTIONS, still: 'close' as const, lead: 0.15 };
     const { keyframes } = followShot(taskOf([walker(0.25, 0.75)], { wishes }), solve);
     expect(middleOf(keyframes, 150)).toBeGreaterThan(0.5 + 0.02);
     const person = followShot(taskOf([{ ...walker(0.5, 0.5), kind: 'person' }], { wishes }), solve);

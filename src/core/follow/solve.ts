@@ -1,12 +1,12 @@
 import type { Ease } from '../framing/easing';
-import type { Doubt, SeenPlace, Stillness, Wishes } from '../framing/following';
-import { type Keyframe, findKeyframe, LEAST_ZOOM, MOST_ZOOM, type Point } from '../framing/framing';
+import type { Doubt, SeenPlace, Stillness, FollowOptions } from '../framing/following';
+import { type Keyframe, findKeyframe, MIN_ZOOM, MAX_ZOOM, type Point } from '../framing/framing';
 import { clamp, type Rect } from '../picture/size';
 import { axisPath, type AxisTask } from './axis-path';
 import { sampleStep } from './evidence';
 import { computeLead } from './lead';
 import type { SolveProgram } from './linear-program';
-import { type PathPoint, simplified } from './simplify';
+import { type PathPoint, simplifyPath } from './simplify';
 import { type Wanted, findWantedBoxes } from './subject-boxes';
 import type { LiveTrack } from './track';
 
@@ -29,12 +29,12 @@ export interface FollowTask {
   subjects: readonly LiveTrack[];
   /** Keyframes that a person set: the path goes through them. */
   pins: readonly Keyframe[];
-  wishes: Wishes;
+  wishes: FollowOptions;
   /** The zoom that is held, where it is, and the tilt. */
   zoom: number;
   tilt: number;
   /** The most zoom that the wish against softness allows. */
-  mostZoom: number;
+  maxZoom: number;
 }
 
 /** A path that was found. */
@@ -67,7 +67,7 @@ const ZOOM_TOLERANCE = 0.01;
 /** Below this a sighting is not sure. */
 const SURE = 0.3;
 /** A doubt that is shorter than this, in seconds, is none. */
-const LEAST_DOUBT = 0.4;
+const MIN_DOUBT = 0.4;
 /** A canvas is not served where the subjects do not fit together in more than this share of the shot, or the one does not. */
 const TOO_OFTEN = 0.05;
 const MOSTLY = 0.5;
@@ -91,7 +91,7 @@ function planServedPanes(
 ): { panes: readonly FollowPane[]; wanted: Wanted[]; unserved: string[] } {
   const { inner } = STILL[task.wishes.still];
   const reach = 2 * sampleStep(task.rate);
-  const zoom = task.wishes.fills === null ? task.zoom : LEAST_ZOOM;
+  const zoom = task.wishes.fills === null ? task.zoom : MIN_ZOOM;
   const isWanted = ({ width, height }: Room) =>
     findWantedBoxes(
       task.subjects,
@@ -162,7 +162,7 @@ interface Place {
 }
 
 function zoomPath(
-  { wishes, pins, zoom, mostZoom, rate }: FollowTask,
+  { wishes, pins, zoom, maxZoom, rate }: FollowTask,
   frames: readonly number[],
   wanted: readonly Wanted[],
   room: Room,
@@ -173,9 +173,9 @@ function zoomPath(
     if (pins.length === 0) return frames.map(() => zoom);
     return frames.map((frame) => findKeyframe(pins, frame).zoom);
   }
-  const most = clamp(Math.max(mostZoom, ...pins.map((pin) => pin.zoom)), LEAST_ZOOM, MOST_ZOOM);
-  const span = Math.max(1e-6, most - LEAST_ZOOM);
-  const share = (value: number) => clamp((value - LEAST_ZOOM) / span, 0, 1);
+  const most = clamp(Math.max(maxZoom, ...pins.map((pin) => pin.zoom)), MIN_ZOOM, MAX_ZOOM);
+  const span = Math.max(1e-6, most - MIN_ZOOM);
+  const share = (value: number) => clamp((value - MIN_ZOOM) / span, 0, 1);
   const { inner, prices } = STILL[wishes.still];
   const best = wanted.map(({ box }) =>
     box ? Math.min((fills * room.height) / box.height, (inner * room.width) / box.width) : null,
@@ -191,7 +191,7 @@ function zoomPath(
     prices,
     pins: pins.map((pin) => ({ step: nearestStep(frames, pin.frame, rate), middle: share(pin.zoom) })),
   };
-  return axisPath(task, solve).map((value) => LEAST_ZOOM + value * span);
+  return axisPath(task, solve).map((value) => MIN_ZOOM + value * span);
 }
 
 function chooseSeats(
@@ -260,15 +260,15 @@ function toKeyframes(task: FollowTask, places: readonly Place[], room: Room, tol
   const { pins, tilt, rate } = task;
   const near = (frame: number) =>
     pins.some((pin) => pin.frame !== frame && Math.abs(pin.frame - frame) < sampleStep(rate));
-  const pinned = (frame: number) => pins.find((pin) => pin.frame === frame);
+  const findPin = (frame: number) => pins.find((pin) => pin.frame === frame);
   const ended = extendPlaces(places, task.out - 1);
-  const found = ended.filter(({ frame }) => !near(frame) && !pinned(frame)).map(toPoint);
+  const found = ended.filter(({ frame }) => !near(frame) && !findPin(frame)).map(toPoint);
   const points = [
     ...found,
     ...pins.map((pin) => ({ ...toPoint(toPlace(pin, room)), pin: { ease: pin.ease } })),
   ].sort((a, b) => a.frame - b.frame);
-  const kept = simplified(points, [tolerance, tolerance, ZOOM_TOLERANCE]);
-  return kept.map(({ point, ease }): Keyframe => pinned(point.frame) ?? toKeyframe(point, ease));
+  const kept = simplifyPath(points, [tolerance, tolerance, ZOOM_TOLERANCE]);
+  return kept.map(({ point, ease }): Keyframe => findPin(point.frame) ?? toKeyframe(point, ease));
 
   function toPoint({ frame, x, y, zoom, seat }: Place): PathPoint & { seat: Point } {
     return { frame, values: [x, y, zoom], seat };
@@ -299,11 +299,11 @@ function extendPlaces(places: readonly Place[], last: number): Place[] {
 /** Where the narrowest window lies at a keyframe. */
 function toPlace({ frame, focus, seat, zoom }: Keyframe, room: Room): Place {
   const [width, height] = [room.width / zoom, room.height / zoom];
-  const held = (middle: number, size: number) => (size >= 1 ? 0.5 : clamp(middle, size / 2, 1 - size / 2));
+  const clampMiddle = (middle: number, size: number) => (size >= 1 ? 0.5 : clamp(middle, size / 2, 1 - size / 2));
   return {
     ...{ frame, zoom, seat },
-    x: held(focus.x + (0.5 - seat.x) * width, width),
-    y: held(focus.y + (0.5 - seat.y) * height, height),
+    x: clampMiddle(focus.x + (0.5 - seat.x) * width, width),
+    y: clampMiddle(focus.y + (0.5 - seat.y) * height, height),
   };
 }
 
@@ -326,7 +326,7 @@ function findDoubts(
     while (end < why.length && why[end] === why[i]) end += 1;
     const doubt = { in: (places[i] as Place).frame, out: Math.min(out, places[end]?.frame ?? out) };
     const reason = why[i];
-    if (reason && doubt.out - doubt.in >= LEAST_DOUBT * rate) doubts.push({ ...doubt, why: reason });
+    if (reason && doubt.out - doubt.in >= MIN_DOUBT * rate) doubts.push({ ...doubt, why: reason });
     i = end;
   }
   return doubts;

@@ -23,12 +23,12 @@ const LARGE = 0.02;
 /** Movement that is covered by a subject so often, by so much, is that subject. */
 const SAME = { often: 0.5, much: 0.5 };
 /** Minimum duration of a subject, in seconds. */
-const LEAST_SECONDS = 0.5;
+const MIN_SECONDS = 0.5;
 /** So many subjects are told. */
-const MOST = 9;
+const MAX_SUBJECTS = 9;
 
 /** The piece of a track in a range of frames; null where there is hardly any. */
-function clipped(track: Track, range: { in: number; out: number }): Track | null {
+function clipTrack(track: Track, range: { in: number; out: number }): Track | null {
   const points = track.points.filter(({ frame }) => frame >= range.in && frame < range.out);
   return points.length > 1 ? { ...track, points } : null;
 }
@@ -44,18 +44,18 @@ export function listSubjects(
 ): Subject[] {
   const near = spans.filter((span) => span.in < range.out && span.out > range.in);
   const tracks = [...near.flatMap((span) => span.tracks), ...drawn].flatMap(
-    (track) => clipped(track, range) ?? [],
+    (track) => clipTrack(track, range) ?? [],
   );
   const seconds = ({ points }: Track) =>
     ((points[points.length - 1]?.frame ?? 0) - (points[0]?.frame ?? 0)) / rate;
   const length = (range.out - range.in) / rate;
-  const long = tracks.filter((track) => seconds(track) >= Math.min(LEAST_SECONDS, length / 2));
+  const long = tracks.filter((track) => seconds(track) >= Math.min(MIN_SECONDS, length / 2));
   const named = long.filter(({ kind }) => kind !== 'motion');
   const own = long.filter(({ kind }) => kind === 'motion').filter((moving) => !isPartOf(moving, named));
   return [...named, ...own]
     .map((track) => ({ track, score: computeScore(track, seconds(track) / length) }))
     .sort((a, b) => b.score - a.score)
-    .slice(0, MOST)
+    .slice(0, MAX_SUBJECTS)
     .map((subject, i) => ({ ...subject, number: i + 1 }));
 }
 

@@ -1,7 +1,7 @@
-import { assigned } from './assignment';
+import { assignRows } from './assignment';
 import type { Sample, Sighting, SubjectKind, Track } from './evidence';
 import { toKindFamily, GrowingTrack, PIECE } from './growing-track';
-import { joined, pieced } from './join-tracks';
+import { joinTracks, joinPieces } from './join-tracks';
 import { computeCoveredShare, overlap } from './track';
 
 /** A subject that is not seen for this long, in seconds, is gone. */
@@ -34,22 +34,22 @@ export function buildTracks(samples: readonly Sample[], rate: number): Track[] {
     const seen = distinct(sample.seen);
     // Where detectors did not look, nothing can be said of what only they see.
     const looked = growing.filter(({ family }) => sample.detected || family === 'motion');
-    const alone = matched(looked, seen, frame);
+    const alone = matchSightings(looked, seen, frame);
     for (const sighting of alone) {
       if (looked.some((track) => track.holds(sighting, frame))) continue;
       if (sighting.confidence >= BEGINS[sighting.kind])
         growing.push(new GrowingTrack(toKindFamily(sighting.kind), sighting, frame, rate));
     }
-    const gone = (track: GrowingTrack) => frame - track.lastSeen > HOLD * rate;
-    ended.push(...growing.filter(gone));
-    growing = growing.filter((track) => !gone(track));
+    const isGone = (track: GrowingTrack) => frame - track.lastSeen > HOLD * rate;
+    ended.push(...growing.filter(isGone));
+    growing = growing.filter((track) => !isGone(track));
   }
   const tracks = [...ended, ...growing].flatMap((track) => track.finish() ?? []);
-  return pieced(joined(tracks, rate));
+  return joinPieces(joinTracks(tracks, rate));
 }
 
 /** Gives sightings to subjects, the sure ones first; returns those that belong to none. */
-function matched(growing: readonly GrowingTrack[], seen: readonly Sighting[], frame: number): Sighting[] {
+function matchSightings(growing: readonly GrowingTrack[], seen: readonly Sighting[], frame: number): Sighting[] {
   const sure = seen.filter(({ kind, confidence }) => confidence >= BEGINS[kind]);
   const weak = seen.filter(({ kind, confidence }) => confidence < BEGINS[kind]);
   const alone: Sighting[] = [];
@@ -65,7 +65,7 @@ function matched(growing: readonly GrowingTrack[], seen: readonly Sighting[], fr
         return price < GATE ? price : Infinity;
       }),
     );
-    const columns = assigned(cost);
+    const columns = assignRows(cost);
     const taken = new Set(columns);
     waiting.forEach((track, i) => {
       const sighting = sightings[columns[i] as number];

@@ -41,7 +41,7 @@ const slope = (a: number, b: number, t: number): number =>
  * How far a curve has come at `u` of its time.
  * @param u 0…1. @returns 0…1, never falling as u grows.
  */
-export function eased(ease: Ease, u: number): number {
+export function applyEase(ease: Ease, u: number): number {
   if (!ease || u <= 0 || u >= 1) return Math.min(1, Math.max(0, u));
   const [, y1, , y2] = ease;
   return Math.min(1, Math.max(0, bezier(y1, y2, solveParameter(ease, u))));

@@ -5,7 +5,7 @@ import { boundedNumber, frameCount, frameIndex, measure } from '../figures/bound
 const STILLNESS = ['place', 'calm', 'near', 'close'] as const;
 export type Stillness = (typeof STILLNESS)[number];
 
-const wishesSchema = z.object({
+const followOptionsSchema = z.object({
   still: z.enum(STILLNESS),
   /** The share of the window's height that the subject fills, 0…1; null: the zoom is held. */
   fills: boundedNumber(0.1, 0.95).nullable(),
@@ -16,9 +16,9 @@ const wishesSchema = z.object({
   /** Room in front of what moves: how far from the middle it sits, as a share of the window's width. */
   lead: boundedNumber(0, 0.3),
 });
-export type Wishes = z.infer<typeof wishesSchema>;
+export type FollowOptions = z.infer<typeof followOptionsSchema>;
 
-export const PLAIN_WISHES: Wishes = { still: 'calm', fills: null, mostEnlarged: 2.5, seat: null, lead: 0.08 };
+export const DEFAULT_FOLLOW_OPTIONS: FollowOptions = { still: 'calm', fills: null, mostEnlarged: 2.5, seat: null, lead: 0.08 };
 
 /** A subject that is followed: somewhere it is, so that it is found again however subjects are numbered. */
 const followedSchema = z.object({
@@ -55,7 +55,7 @@ export type SeenPlace = z.infer<typeof seenPlaceSchema>;
 export const followingSchema = z.object({
   /** The one that is preferred first. */
   subjects: z.array(followedSchema).min(1),
-  wishes: wishesSchema,
+  wishes: followOptionsSchema,
   /** Where the subjects are, about once a second: a window does not always have them at its focus. */
   places: z.array(seenPlaceSchema),
   /** Moments that need a look, in their order. */

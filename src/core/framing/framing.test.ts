@@ -4,15 +4,15 @@ import {
   enlargement,
   computeMargin,
   windowMoved,
-  pointed,
-  seated,
+  moveFocus,
+  moveAnchor,
   sharpWidth,
   snappedMove,
-  straightened,
-  tilted,
-  zoomed,
+  computeTilt,
+  tiltFraming,
+  zoomFraming,
 } from './moves';
-import { computeBounds, computeCentre, computeCorners, leastZoom, widestHeight, computeWindow, toWindow } from './window';
+import { computeBounds, computeCentre, computeCorners, computeMinZoom, widestHeight, computeWindow, toWindow } from './window';
 
 const HD = { width: 1920, height: 1080 };
 const UHD = { width: 3840, height: 2160 };
@@ -136,7 +136,7 @@ describe('the least zoom of a tilt', () => {
           if (fits(between)) high = between;
           else low = between;
         }
-        expect(leastZoom({ pane, live }, 0, tilt)).toBeCloseTo(high, 6);
+        expect(computeMinZoom({ pane, live }, 0, tilt)).toBeCloseTo(high, 6);
       }),
       { numRuns: 300 },
     );
@@ -168,9 +168,9 @@ describe('the least zoom of a tilt', () => {
   it('of a turned window is that of the sides exchanged', () => {
     const live = 16 / 9;
     expect(widestHeight({ pane: 9 / 16, live }, 90)).toBeCloseTo(16 / 9, 12);
-    expect(leastZoom({ pane: 9 / 16, live }, 90, 0)).toBe(1);
+    expect(computeMinZoom({ pane: 9 / 16, live }, 90, 0)).toBe(1);
     // 1 / (cos 10° + 9/16 · sin 10°): the window that filled all of a turned picture loses its corners.
-    expect(leastZoom({ pane: 9 / 16, live }, 90, 10)).toBeGreaterThan(1.1);
+    expect(computeMinZoom({ pane: 9 / 16, live }, 90, 10)).toBeGreaterThan(1.1);
   });
 });
 
@@ -208,7 +208,7 @@ describe('moves', () => {
   });
 
   it('keep what other canvases show along an axis that has no room here', () => {
-    const aside = pointed(plain, 'shot', { x: 0.8, y: 0.4 });
+    const aside = moveFocus(plain, 'shot', { x: 0.8, y: 0.4 });
     const wide = { pane: 16 / 9, live: 16 / 9 };
     expect(windowMoved(aside, 'shot', { x: 0.1, y: 0.1 }, wide).keyframes[0]?.focus).toEqual({
       x: 0.8,
@@ -228,7 +228,7 @@ describe('moves', () => {
 
   it('zoom about a place keeps that place where it is in the window', () => {
     const pin = { x: 0.45, y: 0.6 };
-    const near = zoomed(plain, 'shot', 2, pin, aspects);
+    const near = zoomFraming(plain, 'shot', 2, pin, aspects);
     const [before, after] = [windowIn(plain), windowIn(near)];
     expect((pin.x - after.x) / after.width).toBeCloseTo((pin.x - before.x) / before.width, 9);
     expect((pin.y - after.y) / after.height).toBeCloseTo((pin.y - before.y) / before.height, 9);
@@ -237,7 +237,7 @@ describe('moves', () => {
   it('never zoom out past the picture, and keep focus a place in it', () => {
     fc.assert(
       fc.property(keyframe, fc.double({ min: 0.05, max: 20, noNaN: true }), point, (key, factor, pin) => {
-        const next = zoomed({ ...plain, keyframes: [key] }, 'shot', factor, pin, aspects)
+        const next = zoomFraming({ ...plain, keyframes: [key] }, 'shot', factor, pin, aspects)
           .keyframes[0] as Keyframe;
         expect(next.zoom).toBeGreaterThanOrEqual(1);
         expect(next.zoom).toBeLessThanOrEqual(8);
@@ -264,7 +264,7 @@ describe('moves', () => {
     expect(focuses[0]?.x).toBeCloseTo(0.5, 12);
     expect(focuses[1]?.x).toBeCloseTo(0.6, 12);
     expect(focuses[1]?.y).toBeCloseTo(0.55, 12);
-    expect(tilted(moving, 'shot', 0, 7).keyframes.map((key) => key.tilt)).toEqual([7, 7]);
+    expect(tiltFraming(moving, 'shot', 0, 7).keyframes.map((key) => key.tilt)).toEqual([7, 7]);
   });
 
   it('are for one frame when they are for that, and make its keyframe', () => {
@@ -275,7 +275,7 @@ describe('moves', () => {
   });
 
   it('put a point at the seat', () => {
-    const placed = seated(pointed(plain, 'shot', { x: 0.6, y: 0.5 }), 'shot', { x: 1 / 3, y: 0.5 });
+    const placed = moveAnchor(moveFocus(plain, 'shot', { x: 0.6, y: 0.5 }), 'shot', { x: 1 / 3, y: 0.5 });
     const window = windowIn(placed);
     expect(window.x + window.width / 3).toBeCloseTo(0.6, 12);
   });
@@ -290,8 +290,8 @@ describe('moves', () => {
   });
 
   it('make a line level or upright, whichever is nearer', () => {
-    expect(straightened({ x: 10, y: 1 })).toBeCloseTo(5.7106, 4);
-    expect(straightened({ x: -10, y: -1 })).toBeCloseTo(5.7106, 4);
-    expect(straightened({ x: 1, y: 10 })).toBeCloseTo(-5.7106, 4);
+    expect(computeTilt({ x: 10, y: 1 })).toBeCloseTo(5.7106, 4);
+    expect(computeTilt({ x: -10, y: -1 })).toBeCloseTo(5.7106, 4);
+    expect(computeTilt({ x: 1, y: 10 })).toBeCloseTo(-5.7106, 4);
   });
 });

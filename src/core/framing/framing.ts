@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { boundedNumber, frameIndex } from '../figures/bounded';
 import { rotationSchema } from '../picture/orientation';
-import { easeSchema, eased } from './easing';
+import { easeSchema, applyEase } from './easing';
 import { followingSchema, type SeenPlace } from './following';
 
 const unit = boundedNumber(0, 1);
@@ -10,18 +10,18 @@ const pointSchema = z.object({ x: unit, y: unit });
 export type Point = z.infer<typeof pointSchema>;
 
 /** The widest and the tightest window: 1 is the widest with no bars. */
-export const LEAST_ZOOM = 1;
-export const MOST_ZOOM = 8;
+export const MIN_ZOOM = 1;
+export const MAX_ZOOM = 8;
 /** The most that a window is tilted either way, in degrees. */
-export const MOST_TILT = 45;
+export const MAX_TILT = 45;
 
 /** A framing's values at one moment. */
 const valuesSchema = z.object({
   focus: pointSchema,
   seat: pointSchema,
-  zoom: boundedNumber(LEAST_ZOOM, MOST_ZOOM),
+  zoom: boundedNumber(MIN_ZOOM, MAX_ZOOM),
   /** Degrees that the window is tilted clockwise on the picture. */
-  tilt: boundedNumber(-MOST_TILT, MOST_TILT),
+  tilt: boundedNumber(-MAX_TILT, MAX_TILT),
 });
 export type Values = z.infer<typeof valuesSchema>;
 
@@ -51,7 +51,7 @@ export type Framing = z.infer<typeof framingSchema>;
 
 const MIDDLE: Point = { x: 0.5, y: 0.5 };
 /** The values of a framing that nobody has touched: the middle of the picture, as wide as fills. */
-export const PLAIN_VALUES: Values = { focus: MIDDLE, seat: MIDDLE, zoom: LEAST_ZOOM, tilt: 0 };
+export const PLAIN_VALUES: Values = { focus: MIDDLE, seat: MIDDLE, zoom: MIN_ZOOM, tilt: 0 };
 
 /**
  * Where in the live area the subject of a framing is at a frame, 0…1: what is followed, where that is known, else what a
@@ -83,7 +83,7 @@ const mix = (a: number, b: number, u: number): number => a + (b - a) * u;
 const mixPoints = (a: Point, b: Point, u: number): Point => ({ x: mix(a.x, b.x, u), y: mix(a.y, b.y, u) });
 
 /** Values a share of the way from one keyframe's to another's. @param u 0…1. */
-function mixed(a: Values, b: Values, u: number): Values {
+function mixValues(a: Values, b: Values, u: number): Values {
   return {
     focus: mixPoints(a.focus, b.focus, u),
     seat: mixPoints(a.seat, b.seat, u),
@@ -117,6 +117,6 @@ export function findKeyframe(keyframes: readonly Keyframe[], frame: number): Key
     const { found: _found, ...values } = only;
     return { ...values, frame };
   }
-  const u = eased(before.ease, (frame - before.frame) / (next.frame - before.frame));
-  return { ...mixed(before, next, u), frame, ease: before.ease };
+  const u = applyEase(before.ease, (frame - before.frame) / (next.frame - before.frame));
+  return { ...mixValues(before, next, u), frame, ease: before.ease };
 }

@@ -9,7 +9,7 @@ export function ownFraming(framing: Framing): Framing {
 }
 
 /** A keyframe that a person set: following goes through it. */
-function pinned(key: Keyframe): Keyframe {
+function toPinnedKey(key: Keyframe): Keyframe {
   const { found: _found, ...pin } = key;
   return pin;
 }
@@ -36,7 +36,7 @@ export function keyframeMoved(
   const least = Math.max(shot.in, ...others.filter((frame) => frame < from).map((frame) => frame + 1));
   const most = Math.min(shot.out - 1, ...others.filter((frame) => frame > from).map((frame) => frame - 1));
   const frame = Math.min(Math.max(to, least), most);
-  const keyframes = framing.keyframes.map((key) => (key.frame === from ? pinned({ ...key, frame }) : key));
+  const keyframes = framing.keyframes.map((key) => (key.frame === from ? toPinnedKey({ ...key, frame }) : key));
   return { ...framing, keyframes };
 }
 
@@ -49,7 +49,7 @@ export function keyframeCopied(framing: Framing, from: number, to: number): Fram
 export function keyframeEased(framing: Framing, frame: number, ease: Ease): Framing {
   return {
     ...framing,
-    keyframes: framing.keyframes.map((key) => (key.frame === frame ? pinned({ ...key, ease }) : key)),
+    keyframes: framing.keyframes.map((key) => (key.frame === frame ? toPinnedKey({ ...key, ease }) : key)),
   };
 }
 
@@ -84,19 +84,19 @@ export function framingCopied(
   if (what === 'zoom' || what === 'place') {
     const part = what === 'zoom' ? { zoom: now.zoom, tilt: now.tilt } : { focus: now.focus, seat: now.seat };
     // A zoom is for what is found too; a place is the person's.
-    const own = what === 'place' ? pinned : (key: Keyframe) => key;
+    const own = what === 'place' ? toPinnedKey : (key: Keyframe) => key;
     return { ...to.framing, keyframes: to.framing.keyframes.map((key) => own({ ...key, ...part })) };
   }
-  const keyframes = shifted(framing, to.shot.in - from.shot.in, to.shot);
+  const keyframes = shiftKeyframes(framing, to.shot.in - from.shot.in, to.shot);
   return what === 'all'
     ? { ...ownFraming(to.framing), turn: framing.turn, fit: framing.fit, keyframes }
     : { ...ownFraming(to.framing), keyframes };
 }
 
 /** Keyframes moved in time to lie in a shot; what a shorter shot has no room for ends as it is at its last frame. */
-function shifted(framing: Framing, by: number, shot: Span): Keyframe[] {
+function shiftKeyframes(framing: Framing, by: number, shot: Span): Keyframe[] {
   const last = shot.out - 1;
-  const shifted = framing.keyframes.map((key) => pinned({ ...key, frame: Math.max(0, key.frame + by) }));
+  const shifted = framing.keyframes.map((key) => toPinnedKey({ ...key, frame: Math.max(0, key.frame + by) }));
   if (shifted.every((key) => key.frame <= last)) return shifted;
   const { keyframes } = withKeyframe({ ...framing, keyframes: shifted }, findKeyframe(shifted, last));
   return keyframes

@@ -4,9 +4,9 @@ import {
   type Framing,
   type Keyframe,
   findKeyframe,
-  LEAST_ZOOM,
-  MOST_TILT,
-  MOST_ZOOM,
+  MIN_ZOOM,
+  MAX_TILT,
+  MAX_ZOOM,
   type Point,
   type Values,
 } from './framing';
@@ -15,7 +15,7 @@ import {
   computeBounds,
   computeCentre,
   toDirection,
-  leastZoom,
+  computeMinZoom,
   type Window,
   toWindow,
 } from './window';
@@ -30,7 +30,7 @@ export type Scope = 'shot' | number;
  * A framing with a change of its values. What is not a number or lies outside its range is held inside. A keyframe
  * that a person put elsewhere is theirs; one that was found stays so when all of them are zoomed, tilted or seated.
  */
-function changed(
+function changeKeyframes(
   framing: Framing,
   scope: Scope,
   change: (values: Values) => Values,
@@ -69,8 +69,8 @@ function heldValues({ focus, seat, zoom, tilt }: Values): Values {
   return {
     focus: unit(focus),
     seat: unit(seat),
-    zoom: clamp(zoom, LEAST_ZOOM, MOST_ZOOM),
-    tilt: clamp(tilt, -MOST_TILT, MOST_TILT),
+    zoom: clamp(zoom, MIN_ZOOM, MAX_ZOOM),
+    tilt: clamp(tilt, -MAX_TILT, MAX_TILT),
   };
 }
 
@@ -105,7 +105,7 @@ function toSeat(window: Window, seat: Point, live: number): Point {
 /** A framing moved; it stops at the picture's edge. @param by distance in 0…1 of the live area. */
 export function windowMoved(framing: Framing, scope: Scope, by: Point, aspects: Aspects): Framing {
   const move = (values: Values) => ({ ...values, focus: movedFocus(values, by, framing.turn, aspects) });
-  return changed(framing, scope, move, true);
+  return changeKeyframes(framing, scope, move, true);
 }
 
 /**
@@ -114,17 +114,17 @@ export function windowMoved(framing: Framing, scope: Scope, by: Point, aspects: 
  * @param factor over 1 tightens; the result is held between the least and the most zoom.
  * @param pin a place in the live area.
  */
-export function zoomed(
+export function zoomFraming(
   framing: Framing,
   scope: Scope,
   factor: number,
   pin: Point,
   aspects: Aspects,
 ): Framing {
-  return changed(framing, scope, (values) => {
-    const least = leastZoom(aspects, framing.turn, values.tilt);
+  return changeKeyframes(framing, scope, (values) => {
+    const least = computeMinZoom(aspects, framing.turn, values.tilt);
     const before = Math.max(values.zoom, least);
-    const zoom = clamp(before * factor, LEAST_ZOOM, MOST_ZOOM);
+    const zoom = clamp(before * factor, MIN_ZOOM, MAX_ZOOM);
     const real = before / Math.max(zoom, least);
     const window = toWindow(values, framing.turn, aspects);
     const spot = toSeat(window, values.seat, aspects.live);
@@ -135,23 +135,23 @@ export function zoomed(
 }
 
 /** A framing whose window shows a point of the live area at its seat. */
-export function pointed(framing: Framing, scope: Scope, focus: Point): Framing {
-  return changed(framing, scope, (values) => ({ ...values, focus }), true);
+export function moveFocus(framing: Framing, scope: Scope, focus: Point): Framing {
+  return changeKeyframes(framing, scope, (values) => ({ ...values, focus }), true);
 }
 
 /** A framing whose focus sits at another place in the window. */
-export function seated(framing: Framing, scope: Scope, seat: Point): Framing {
-  return changed(framing, scope, (values) => ({ ...values, seat }));
+export function moveAnchor(framing: Framing, scope: Scope, seat: Point): Framing {
+  return changeKeyframes(framing, scope, (values) => ({ ...values, seat }));
 }
 
 /** A framing tilted so that it has a tilt at a frame; other keyframes change by as much. @param tilt degrees. */
-export function tilted(framing: Framing, scope: Scope, frame: number, tilt: number): Framing {
+export function tiltFraming(framing: Framing, scope: Scope, frame: number, tilt: number): Framing {
   const by = tilt - findKeyframe(framing.keyframes, frame).tilt;
-  return changed(framing, scope, (values) => ({ ...values, tilt: values.tilt + by }));
+  return changeKeyframes(framing, scope, (values) => ({ ...values, tilt: values.tilt + by }));
 }
 
 /** A framing with a quarter turn more, clockwise on the picture. */
-export function turned(framing: Framing): Framing {
+export function turnFraming(framing: Framing): Framing {
   return { ...framing, turn: ((framing.turn + 90) % 360) as Framing['turn'] };
 }
 
@@ -159,10 +159,10 @@ export function turned(framing: Framing): Framing {
  * The tilt that makes a line drawn on the picture level, or upright where it is nearer to that.
  * @param line its extent in square pixels. @returns degrees, −45…45.
  */
-export function straightened(line: Point): number {
+export function computeTilt(line: Point): number {
   const angle = (Math.atan2(line.y, line.x) * 180) / Math.PI;
   const tilt = angle - Math.round(angle / 90) * 90;
-  return clamp(tilt, -MOST_TILT, MOST_TILT);
+  return clamp(tilt, -MAX_TILT, MAX_TILT);
 }
 
 /** Where a window comes to lie when it is moved: its middle on the middle or a third of the picture. */

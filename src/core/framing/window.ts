@@ -49,7 +49,7 @@ export function widestHeight({ pane, live }: Aspects, angle: number): number {
 }
 
 /** The least zoom at which no corner of a tilted window leaves the live area: 1 when it is not tilted. */
-export function leastZoom(aspects: Aspects, turn: Rotation, tilt: number): number {
+export function computeMinZoom(aspects: Aspects, turn: Rotation, tilt: number): number {
   return tilt === 0 ? 1 : Math.max(1, widestHeight(aspects, turn) / widestHeight(aspects, turn + tilt));
 }
 
@@ -61,7 +61,7 @@ export function toWindow({ focus, seat, zoom, tilt }: Values, turn: Rotation, as
   const { pane, live } = aspects;
   const angle = turn + tilt;
   // Here lengths are in live-area heights, so that angles are true.
-  const height = widestHeight(aspects, turn) / Math.max(zoom, leastZoom(aspects, turn, tilt));
+  const height = widestHeight(aspects, turn) / Math.max(zoom, computeMinZoom(aspects, turn, tilt));
   const width = height * pane;
   const { cos, sin } = toDirection(angle);
   const [across, down] = [(seat.x - 0.5) * width, (seat.y - 0.5) * height];

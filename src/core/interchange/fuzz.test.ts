@@ -1,6 +1,6 @@
 import { SEED, seeded, soakFigure, trials } from '../../../tests/soak';
 import { bigJob } from '../../../tests/big-job';
-import { framed, keep, testJob } from '../job/test-job';
+import { createFramingCommand, keep, testJob } from '../job/test-job';
 import { EMPTY_HISTORY } from '../job/history';
 import { readOldJob, readStoredJob, storedJob } from '../job/stored-job';
 import { presetsFile } from '../layout/preset';
@@ -11,7 +11,7 @@ import { readJobFile, writeJobFile } from './job-file';
 import { readOtio, writeOtio } from './otio';
 
 const TRIALS = trials(1500, 100_000);
-const job = [keep(10, 900), framed({ zoom: 1.5 })].reduce<Job>(
+const job = [keep(10, 900), createFramingCommand({ zoom: 1.5 })].reduce<Job>(
   (now, command) => ({ ...now, edit: applyCommand(now.edit, command) }),
   testJob(),
 );

@@ -3,12 +3,12 @@ import path from 'node:path';
 import Ajv2020 from 'ajv/dist/2020';
 import fc from 'fast-check';
 import { bigJob } from '../../../tests/big-job';
-import { framed, keep, testJob } from '../job/test-job';
+import { createFramingCommand, keep, testJob } from '../job/test-job';
 import { applyCommand } from '../job/commands/commands';
 import type { Job } from '../job/job';
 import { jobFileJsonSchema, jobFileName, readJobFile, writeJobFile } from './job-file';
 
-const job: Job = [keep(10, 900), framed({ zoom: 1.5 })].reduce<Job>(
+const job: Job = [keep(10, 900), createFramingCommand({ zoom: 1.5 })].reduce<Job>(
   (now, command) => ({ ...now, edit: applyCommand(now.edit, command) }),
   testJob(),
 );

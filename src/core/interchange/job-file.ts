@@ -3,8 +3,8 @@ import { measure } from '../figures/bounded';
 import { describeProblem } from '../figures/schema-problem';
 import { EMPTY_HISTORY } from '../job/history';
 import { type Job, JOB_VERSION, jobSchema } from '../job/job';
-import { migrated } from '../job/migrate';
-import { checked } from '../job/stored-job';
+import { migrateJob } from '../job/migrate';
+import { checkJobFile } from '../job/stored-job';
 
 const FORMAT = 'gusset-job';
 
@@ -31,7 +31,7 @@ const outerSchema = z.object({
 
 /** Reads a job from a JSON file, also one of an earlier version. Never throws. */
 export function readJobFile(text: string): ReadJobFile {
-  const outer = outerSchema.safeParse(parsed(text));
+  const outer = outerSchema.safeParse(parseJson(text));
   if (!outer.success)
     return { ok: false, problem: 'not-a-job', detail: 'it is not a job that was saved here' };
   const { job } = outer.data;
@@ -40,8 +40,8 @@ export function readJobFile(text: string): ReadJobFile {
     return { ok: false, problem: 'newer', detail: `it was saved by a newer Gusset (version ${version})` };
   }
   try {
-    const whole = jobSchema.parse({ ...(migrated({ ...job, exports: [] }, version) as object), exports: [] });
-    const read = checked({ job: whole, history: EMPTY_HISTORY, revision: 0 });
+    const whole = jobSchema.parse({ ...(migrateJob({ ...job, exports: [] }, version) as object), exports: [] });
+    const read = checkJobFile({ job: whole, history: EMPTY_HISTORY, revision: 0 });
     return read.ok
       ? { ok: true, job: whole }
       : { ok: false, problem: 'damaged', detail: `it does not hold together: ${read.detail}` };
@@ -51,7 +51,7 @@ export function readJobFile(text: string): ReadJobFile {
   }
 }
 
-function parsed(text: string): unknown {
+function parseJson(text: string): unknown {
   try {
     return JSON.parse(text);
   } catch {

@@ -16,6 +16,6 @@ export const answer = (description: string, name?: string) => ({
 });
 export const problem = (description: string) => answer(description, 'Problem');
 /** A part of an address. */
-export const named = (name: string, description: string, pattern: string) => ({
+export const toPathParameter = (name: string, description: string, pattern: string) => ({
   ...{ name, in: 'path', required: true, description, schema: { type: 'string', pattern } },
 });

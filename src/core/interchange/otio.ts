@@ -163,7 +163,7 @@ function readClip(
   const first = begins === null ? start.value : start.value - (begins.value / begins.rate) * start.rate;
   return {
     line: context.lineAt(clip.offset),
-    source: url ? decoded(url) : name,
+    source: url ? decodeUrl(url) : name,
     reel: null,
     used: {
       ...{ kind: 'time', rate: start.rate, in: first },
@@ -181,7 +181,7 @@ function findMedia(clip: Node): Node | undefined {
   return findNode(findNode(clip, 'media_references'), key) ?? findNode(clip, 'media_reference');
 }
 
-function decoded(url: string): string {
+function decodeUrl(url: string): string {
   try {
     return decodeURIComponent(url);
   } catch {

@@ -9,9 +9,9 @@ import {
 } from '../outlets/outlet-api';
 import { postFormSchema } from '../outlets/post-form';
 import { collectionsSchema, longVideosSchema } from '../posting/accounts';
-import { answer, json, named, problem, toJsonSchema } from './open-api';
+import { answer, json, toPathParameter, problem, toJsonSchema } from './open-api';
 
-const ID = named('id', 'What the outlet calls a post.', '^[\\w-]{1,100}$');
+const ID = toPathParameter('id', 'What the outlet calls a post.', '^[\\w-]{1,100}$');
 const KEY = {
   ...{
     name: KEY_HEADER,
@@ -21,7 +21,7 @@ const KEY = {
   },
   description: 'Of whoever posts: the same key is one post, however often it is asked for.',
 };
-const asked = (description: string, name: string) => ({
+const toQueryParameter = (description: string, name: string) => ({
   requestBody: { required: true, description, content: json(name) },
 });
 const WAITS = {
@@ -80,7 +80,7 @@ export const outletApiDocument = () => ({
           summary: 'Posts an upload',
           ...posts,
           parameters: [KEY],
-          ...asked('Words and choices', 'PostForm'),
+          ...toQueryParameter('Words and choices', 'PostForm'),
         },
         responses: {
           202: answer('Where it stands', 'Post'),
@@ -103,7 +103,7 @@ export const outletApiDocument = () => ({
         },
       },
       patch: {
-        ...{ summary: 'Changes who may see it', ...posts, ...asked('What changes', 'PostChange') },
+        ...{ summary: 'Changes who may see it', ...posts, ...toQueryParameter('What changes', 'PostChange') },
         responses: {
           200: answer('Where it stands', 'Post'),
           404: problem('No such post of the account'),

@@ -1,10 +1,10 @@
 import Papa from 'papaparse';
 import type { RandomId } from '../figures/random-id';
 import { postWordsSchema } from '../outlets/post-form';
-import type { Posted } from '../posting/post-order';
+import type { DispatchedPost } from '../posting/post-order';
 import { historyCsv, historyRows, matchingRows } from './post-history';
 
-const posted = (name: string, change: Partial<Posted> = {}): Posted => ({
+const posted = (name: string, change: Partial<DispatchedPost> = {}): DispatchedPost => ({
   ...{ id: name as RandomId, upload: 'u' as RandomId, fileName: `${name}.mp4`, outlet: 'verrow' },
   ...{ account: 'a' as RandomId, when: null, version: 1 },
   words: postWordsSchema.parse({

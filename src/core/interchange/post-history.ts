@@ -1,11 +1,11 @@
 import { toCsv } from './csv';
-import type { Posted } from '../posting/post-order';
+import type { DispatchedPost } from '../posting/post-order';
 
 /** A post in the history: who posted what where, when, and how it stands. */
 export interface HistoryRow {
   outlet: string;
   account: string;
-  state: Posted['state'];
+  state: DispatchedPost['state'];
   title: string;
   description: string;
   tags: string;
@@ -38,7 +38,7 @@ const moment = (milliseconds: number): string => new Date(milliseconds).toISOStr
 
 /** Posts as rows, newest first. */
 export function historyRows(
-  posts: readonly Posted[],
+  posts: readonly DispatchedPost[],
   { outletName, accountName }: HistoryNames,
 ): HistoryRow[] {
   return [...posts]

@@ -19,11 +19,11 @@ import {
   TRIALS,
   trialStateSchema,
 } from '../trial/trial-service';
-import { answer, json, named, problem, toJsonSchema } from './open-api';
+import { answer, json, toPathParameter, problem, toJsonSchema } from './open-api';
 
-const ID = named('id', 'What the server calls a file that was asked for.', '^[0-9a-f]{32}$');
-const TRIAL = named('id', 'What the server calls a trial that was asked for.', '^[0-9a-f]{32}$');
-const FINGERPRINT = named('fingerprint', 'SHA-256 of a master, in hex.', '^[0-9a-f]{64}$');
+const ID = toPathParameter('id', 'What the server calls a file that was asked for.', '^[0-9a-f]{32}$');
+const TRIAL = toPathParameter('id', 'What the server calls a trial that was asked for.', '^[0-9a-f]{32}$');
+const FINGERPRINT = toPathParameter('fingerprint', 'SHA-256 of a master, in hex.', '^[0-9a-f]{64}$');
 
 /** The interface of the render server as an OpenAPI document (OpenAPI 3.1.0). */
 export const renderApi = () => ({
@@ -130,8 +130,8 @@ export const renderApi = () => ({
     [trialPicturePath('{id}', '{rate}', '{kind}')]: {
       parameters: [
         TRIAL,
-        named('rate', 'Which of its rates, from 0.', '^[0-9]{1,2}$'),
-        named('kind', 'As planned, or as a viewer would get it.', '^(planned|viewed)$'),
+        toPathParameter('rate', 'Which of its rates, from 0.', '^[0-9]{1,2}$'),
+        toPathParameter('kind', 'As planned, or as a viewer would get it.', '^(planned|viewed)$'),
       ],
       get: {
         summary: 'The worst frame at a rate',

@@ -1,7 +1,7 @@
 import { freshName } from '../figures/fresh-name';
 import { findLevel } from '../rate/level';
 import { type FrameRate, rateLabel } from '../time/frame-rate';
-import { type Canvas, makeCanvas, canvasSizeSchema, LEAST_SIDE, MOST_SIDE } from '../layout/canvas';
+import { type Canvas, makeCanvas, canvasSizeSchema, MIN_SIDE, MAX_SIDE } from '../layout/canvas';
 import type { Preset } from '../layout/preset';
 import type { Size } from '../picture/size';
 import { activeCanvas, type Clip } from './clip';
@@ -31,7 +31,7 @@ export function ownSize(width: number, height: number, rate: FrameRate): Size | 
     const problem = `No H.264 file can hold ${width}×${height} at ${rateLabel(rate)} fps. Make one side smaller.`;
     return { problem };
   }
-  return { problem: `Both sides must be even, from ${LEAST_SIDE} to ${MOST_SIDE}.` };
+  return { problem: `Both sides must be even, from ${MIN_SIDE} to ${MAX_SIDE}.` };
 }
 
 const freshId = (canvases: readonly Canvas[]): string =>

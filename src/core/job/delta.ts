@@ -78,15 +78,15 @@ const sameElements = (before: readonly unknown[], after: readonly unknown[]): bo
 
 /** A value after a change. What did not change stays the same object. @throws when the change is of another value. */
 export function withDelta<T>(value: T, delta: Delta): T {
-  return produce(value, (draft) => void differ.patch(draft, copied(delta)));
+  return produce(value, (draft) => void differ.patch(draft, copyDelta(delta)));
 }
 
 /** A value before a change. @throws when the change is of another value. */
 export function withoutDelta<T>(value: T, delta: Delta): T {
-  return produce(value, (draft) => void differ.unpatch(draft, copied(delta)));
+  return produce(value, (draft) => void differ.unpatch(draft, copyDelta(delta)));
 }
 
 /**
  * Copies a delta: what it puts in becomes a part of the value, and must not be shared with the stored change.
  */
-const copied = (delta: Delta): Delta => JSON.parse(JSON.stringify(delta)) as Delta;
+const copyDelta = (delta: Delta): Delta => JSON.parse(JSON.stringify(delta)) as Delta;

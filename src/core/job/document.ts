@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { fingerprintSchema } from '../master/fingerprint';
 import { boundedInt, byteCount, count, frameIndex, MAX_COUNT, measure } from '../figures/bounded';
 import { deltaBetween, deltaSchema, withDelta } from './delta';
-import { continued, type History, recorded, redone, undone } from './history';
+import { extendStep, type History, recordStep, redone, undone } from './history';
 import { activeClip, type Job, mainMaster, onCanvas, onClip, findSource } from './job';
 import { type Source, sourceSchema } from '../master/source';
 
@@ -15,7 +15,7 @@ export interface JobFile {
 }
 
 /** Part of a job that commands do not make and undo does not change: its name, its masters, what judged it. */
-export type Facts = Pick<Job, 'title' | 'masters' | 'offered' | 'judged'>;
+export type JobMetadata = Pick<Job, 'title' | 'masters' | 'offered' | 'judged'>;
 
 const doneSchema = z.discriminatedUnion('op', [
   /** A command, or one that continues the last step. */
@@ -25,7 +25,7 @@ const doneSchema = z.discriminatedUnion('op', [
   z.object({ op: z.literal('view'), clip: z.string(), canvas: z.string() }),
   z.object({ op: z.literal('facts'), delta: deltaSchema }),
 ]);
-export type Done = z.infer<typeof doneSchema>;
+export type JobChange = z.infer<typeof doneSchema>;
 
 /** Entry of a stored job's log: one change. */
 export const entrySchema = z.object({
@@ -38,14 +38,14 @@ export const entrySchema = z.object({
 export type Entry = z.infer<typeof entrySchema>;
 
 /** A job after a stored change. @throws when the change does not rest on it, or is damaged. */
-export function replayed(file: JobFile, { revision, at, done }: Entry): JobFile {
+export function replayEntry(file: JobFile, { revision, at, done }: Entry): JobFile {
   if (revision !== file.revision + 1)
     throw new RangeError(`change ${revision} does not follow ${file.revision}`);
-  const next = changed(file, done);
+  const next = applyDone(file, done);
   return { ...next, revision, job: { ...next.job, changedAt: at } };
 }
 
-function changed(file: JobFile, done: Done): JobFile {
+function applyDone(file: JobFile, done: JobChange): JobFile {
   const { job, history } = file;
   const now = { edit: job.edit, history };
   const take = (next: { edit: Job['edit']; history: History }): JobFile => ({
@@ -55,9 +55,9 @@ function changed(file: JobFile, done: Done): JobFile {
   });
   switch (done.op) {
     case 'step':
-      return take(recorded(now, { ...done, after: withDelta(job.edit, done.delta) }));
+      return take(recordStep(now, { ...done, after: withDelta(job.edit, done.delta) }));
     case 'join':
-      return take(continued(now, { ...done, after: withDelta(job.edit, done.delta) }));
+      return take(extendStep(now, { ...done, after: withDelta(job.edit, done.delta) }));
     case 'undo':
       return take(undone(now));
     case 'redo':
@@ -69,7 +69,7 @@ function changed(file: JobFile, done: Done): JobFile {
   }
 }
 
-const toFacts = ({ title, masters, offered, judged }: Job): Facts => ({
+const toFacts = ({ title, masters, offered, judged }: Job): JobMetadata => ({
   title,
   masters,
   offered,
@@ -77,7 +77,7 @@ const toFacts = ({ title, masters, offered, judged }: Job): Facts => ({
 });
 
 /** Makes the change of a job's metadata; null where nothing is changed. */
-export function factsChange(job: Job, change: Partial<Facts>): Done | null {
+export function createMetadataChange(job: Job, change: Partial<JobMetadata>): JobChange | null {
   const delta = deltaBetween(toFacts(job), { ...toFacts(job), ...change });
   return delta && { op: 'facts', delta };
 }

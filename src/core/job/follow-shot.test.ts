@@ -1,7 +1,7 @@
 import { testRateChange, testJob } from './test-job';
 import { type Evidence, noEvidence, type Track } from '../follow/evidence';
 import { findSubject } from '../follow/subjects';
-import { PLAIN_WISHES } from '../framing/following';
+import { DEFAULT_FOLLOW_OPTIONS } from '../framing/following';
 import { findKeyframe } from '../framing/framing';
 import {
   framingCopied,
@@ -13,9 +13,9 @@ import {
 import { checkJob } from '../check/check';
 import { lookSignature } from '../check/shot-states';
 import { SHIPPED_SHEETS } from '../outlets/shipped';
-import { retimed } from './retime';
+import { retimeEdit } from './retime';
 import { computeSignature } from './signature';
-import { windowMoved, zoomed } from '../framing/moves';
+import { windowMoved, zoomFraming } from '../framing/moves';
 import { applyCommand } from './commands/commands';
 import {
   findSubjectBox,
@@ -63,14 +63,14 @@ describe('following in a job', () => {
   });
 
   it('gives the path what it needs: windows of every canvas, pins, the zoom that is held', () => {
-    const task = followTask(job, to, subjects, PLAIN_WISHES)!;
+    const task = followTask(job, to, subjects, DEFAULT_FOLLOW_OPTIONS)!;
     expect(task).toMatchObject({ in: shot!.in, out: shot!.out, pins: [], zoom: 1, tilt: 0 });
     // 9:16 out of 16:9: (9/16)² of the width.
     expect(task.panes).toEqual([{ canvas: 'canvas-1', width: 0.31640625, height: 1, pixels: 1080 }]);
-    expect(task.mostZoom).toBeCloseTo(2.5 / (1920 / 1080), 6);
-    expect(followTask(job, to, [], PLAIN_WISHES)).toBeNull();
+    expect(task.maxZoom).toBeCloseTo(2.5 / (1920 / 1080), 6);
+    expect(followTask(job, to, [], DEFAULT_FOLLOW_OPTIONS)).toBeNull();
     const alone = { ...to, owner: { canvas: 'nowhere' } };
-    expect(followTask(job, alone, subjects, PLAIN_WISHES)).toBeNull();
+    expect(followTask(job, alone, subjects, DEFAULT_FOLLOW_OPTIONS)).toBeNull();
   });
 
   it('counts at the rate of the file', () => {
@@ -93,7 +93,7 @@ describe('following in a job', () => {
     })),
     ...{ doubts: [], unserved: [], places: [] },
   };
-  const followed = () => framingFollowed(job, to, path, { subjects, wishes: PLAIN_WISHES });
+  const followed = () => framingFollowed(job, to, path, { subjects, wishes: DEFAULT_FOLLOW_OPTIONS });
   const ASPECTS = { pane: 9 / 16, live: 16 / 9 };
 
   it('remembers in the framing whom it follows', () => {
@@ -112,7 +112,7 @@ describe('following in a job', () => {
       framing.keyframes.filter(({ found }) => !found).map(({ frame }) => frame);
     expect(pins(windowMoved(followed(), 40, { x: 0.1, y: 0 }, ASPECTS))).toEqual([40]);
     expect(pins(windowMoved(followed(), 'shot', { x: 0.1, y: 0 }, ASPECTS))).toEqual([0, 40]);
-    expect(pins(zoomed(followed(), 'shot', 1.2, { x: 0.5, y: 0.5 }, ASPECTS))).toEqual([]);
+    expect(pins(zoomFraming(followed(), 'shot', 1.2, { x: 0.5, y: 0.5 }, ASPECTS))).toEqual([]);
     expect(pins(keyframeAdded(followed(), 20))).toEqual([20]);
     expect(pins(keyframeEased(followed(), 0, null))).toEqual([0]);
     expect(pins(keyframeMoved(followed(), 40, 44, shot!))).toEqual([44]);
@@ -143,7 +143,7 @@ describe('following in a job', () => {
     });
 
     it('finds the path in the turned picture, and a drawn box in the file', () => {
-      const [live] = followTask(turned, to, subjects, PLAIN_WISHES)!.subjects;
+      const [live] = followTask(turned, to, subjects, DEFAULT_FOLLOW_OPTIONS)!.subjects;
       expect(live!.points[0]!.box.x).toBeCloseTo(0.3, 9);
       const shown = findSubjectBox(turned, shot!, subjects[0]!, 0)!.box;
       expect(boxInFile(turned, shot!, shown)).toEqual({
@@ -189,13 +189,13 @@ describe('following in a job', () => {
 
   it('keeps its moments of doubt where they are when the rate is repaired, and gives them back', () => {
     const doubts = [{ in: 30, out: 60, why: 'unseen' as const }];
-    const framing = framingFollowed(job, to, { ...path, doubts }, { subjects, wishes: PLAIN_WISHES });
+    const framing = framingFollowed(job, to, { ...path, doubts }, { subjects, wishes: DEFAULT_FOLLOW_OPTIONS });
     const edit = { ...job.edit, framings: [framing] };
     const { rate } = job.masters[0]!;
     const half = { num: rate.num, den: rate.den * 2 };
-    const slow = retimed(edit, job.masters[0]!.id, testRateChange(rate, half));
+    const slow = retimeEdit(edit, job.masters[0]!.id, testRateChange(rate, half));
     expect(slow.framings[0]!.following!.doubts).toEqual([{ in: 15, out: 30, why: 'unseen' }]);
-    expect(retimed(slow, job.masters[0]!.id, testRateChange(half, rate)).framings).toEqual(edit.framings);
+    expect(retimeEdit(slow, job.masters[0]!.id, testRateChange(half, rate)).framings).toEqual(edit.framings);
   });
 
   it('is judged by where the subject is, and not by where the window points', () => {
@@ -209,7 +209,7 @@ describe('following in a job', () => {
     }));
     const zones = (y: number) => {
       const places = [0, 40].map((frame) => ({ frame, x: 0.4, y }));
-      const framing = framingFollowed(job, to, { ...path, places }, { subjects, wishes: PLAIN_WISHES });
+      const framing = framingFollowed(job, to, { ...path, places }, { subjects, wishes: DEFAULT_FOLLOW_OPTIONS });
       const work = { ...job, edit: { ...job.edit, framings: [framing] } };
       return checkJob(work, { sheets, passOf: () => null }).find(({ rule }) => rule === 'zones')!.code;
     };

@@ -3,7 +3,7 @@ import type { Evidence, TrackPoint } from '../follow/evidence';
 import type { Followed, FollowPane, FollowTask } from '../follow/solve';
 import { type Subject, findSubject, listSubjects } from '../follow/subjects';
 import { findTrackPoint } from '../follow/track';
-import type { Following, FollowedPlace, Wishes } from '../framing/following';
+import type { Following, FollowedPlace, FollowOptions } from '../framing/following';
 import { type Framing, PLAIN_VALUES } from '../framing/framing';
 import { ownFraming } from '../framing/keyframes';
 import { enlargement } from '../framing/moves';
@@ -145,7 +145,7 @@ export function followTask(
   work: Work,
   to: FramingToFollow,
   subjects: readonly Subject[],
-  wishes: Wishes,
+  wishes: FollowOptions,
 ): FollowTask | null {
   const { source, rate } = findMaster(work, to.shot);
   const panes = panesOfFraming(work, to, source);
@@ -171,7 +171,7 @@ export function followTask(
     wishes: plain ? wishes : { ...wishes, seat: { x: 0.5, y: 0.5 } },
     zoom: first?.zoom ?? 1,
     tilt: first?.tilt ?? 0,
-    mostZoom: Math.max(1, wishes.mostEnlarged / Math.max(...panes.map(({ enlarged }) => enlarged))),
+    maxZoom: Math.max(1, wishes.mostEnlarged / Math.max(...panes.map(({ enlarged }) => enlarged))),
   };
 }
 
@@ -186,7 +186,7 @@ export function framingFollowed(
   work: Work,
   to: FramingToFollow,
   { keyframes, places, doubts, unserved }: Followed,
-  { subjects, wishes }: { subjects: readonly Subject[]; wishes: Wishes },
+  { subjects, wishes }: { subjects: readonly Subject[]; wishes: FollowOptions },
 ): Framing {
   const following = { subjects: subjects.map(toFollowedPlace), wishes, places, doubts, unserved };
   return { ...framingToFollow(work, to), fit: false, keyframes, following };

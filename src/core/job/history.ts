@@ -13,9 +13,9 @@ export const historySchema = z.object({ past: z.array(stepSchema), future: z.arr
 export type History = z.infer<typeof historySchema>;
 
 /** Steps kept, at most. */
-export const MOST_STEPS = 200;
+export const MAX_STEPS = 200;
 /** Maximum length of the history as text: together with its document a job stays under a megabyte. */
-const MOST_TEXT = 400_000;
+const MAX_TEXT = 400_000;
 
 export const EMPTY_HISTORY: History = { past: [], future: [] };
 
@@ -38,21 +38,21 @@ export function computeChange(edit: Edit, command: Command): Change | null {
 }
 
 /** The history after a step. */
-export function recorded({ history }: Versioned, { after, command, delta }: Change): Versioned {
-  return { edit: after, history: { past: bounded([...history.past, { command, delta }]), future: [] } };
+export function recordStep({ history }: Versioned, { after, command, delta }: Change): Versioned {
+  return { edit: after, history: { past: trimPast([...history.past, { command, delta }]), future: [] } };
 }
 
 /**
  * The history after a change that continues its last step (a held arrow key, a word being typed): undo goes back to
  * before the first.
  */
-export function continued(before: Versioned, change: Change): Versioned {
+export function extendStep(before: Versioned, change: Change): Versioned {
   const { past } = before.history;
   const last = past[past.length - 1];
-  if (!last) return recorded(before, change);
+  if (!last) return recordStep(before, change);
   const delta = deltaBetween(withoutDelta(before.edit, last.delta), change.after);
   const step = delta ? [{ command: last.command, delta }] : [];
-  return { edit: change.after, history: { past: bounded([...past.slice(0, -1), ...step]), future: [] } };
+  return { edit: change.after, history: { past: trimPast([...past.slice(0, -1), ...step]), future: [] } };
 }
 
 /** Goes one step back; returns the same when there is none. */
@@ -78,12 +78,12 @@ const sizeOf = memoize(
 );
 
 /** The newest steps that are kept. */
-function bounded(past: HistoryStep[]): HistoryStep[] {
+function trimPast(past: HistoryStep[]): HistoryStep[] {
   let text = 0;
   let from = past.length;
-  while (from > 0 && past.length - from < MOST_STEPS) {
+  while (from > 0 && past.length - from < MAX_STEPS) {
     text += sizeOf(past[from - 1] as HistoryStep);
-    if (text > MOST_TEXT && from < past.length) break;
+    if (text > MAX_TEXT && from < past.length) break;
     from -= 1;
   }
   return from === 0 ? past : past.slice(from);

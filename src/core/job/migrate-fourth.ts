@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { bitrate } from '../figures/bounded';
-import { LEAST_VIDEO_BITS, MOST_VIDEO_BITS } from '../rate/bit-rate';
+import { MIN_VIDEO_BITRATE, MAX_VIDEO_BITRATE } from '../rate/bit-rate';
 import { type Encoding, PLAIN_ENCODING } from '../rate/encoding';
 import { deltaBetween, withDelta, withoutDelta } from './delta';
 import { EMPTY_HISTORY, type History, type HistoryStep } from './history';
@@ -54,7 +54,7 @@ export function editFromFourth(value: unknown): Edit {
 }
 
 function toEncoding(videoBits: number): Encoding {
-  const bits = Math.min(MOST_VIDEO_BITS, Math.max(LEAST_VIDEO_BITS, videoBits));
+  const bits = Math.min(MAX_VIDEO_BITRATE, Math.max(MIN_VIDEO_BITRATE, videoBits));
   return { ...PLAIN_ENCODING, rate: { kind: 'variable', bits, most: null } };
 }
 

@@ -42,7 +42,7 @@ export function fromSecond(value: unknown): unknown {
           layout: PLAIN_LAYOUT,
           dye: 0,
           // Fit was a canvas's for all its shots; now it is a shot's.
-          detached: layout.panes[0]?.mode === 'fit' ? fitted(job) : [],
+          detached: layout.panes[0]?.mode === 'fit' ? toFittedFramings(job) : [],
         })),
       })),
     },
@@ -56,7 +56,7 @@ function newFraming(old: Old['edit']['framings'][number], fit: boolean): object 
 }
 
 /** For every shot its framing, fitted. */
-function fitted({ masters, edit }: Old): object[] {
+function toFittedFramings({ masters, edit }: Old): object[] {
   const whole = masters
     .filter(({ id }) => !edit.shots.some((shot) => shot.master === id))
     .map(({ id }) => ({ id: `${id}-1`, in: 0 }));

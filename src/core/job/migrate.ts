@@ -16,7 +16,7 @@ const STEPS: Record<number, (job: unknown) => unknown> = {
  * A stored job of an older version in the form of today.
  * @throws ZodError for what never was such a job.
  */
-export function migrated(job: unknown, version: number): unknown {
+export function migrateJob(job: unknown, version: number): unknown {
   let now = job;
   for (let from = version; from < JOB_VERSION; from++) now = STEPS[from]?.(now) ?? now;
   return now;

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { boundedInt, byteCount, MAX_BITRATE, measure } from '../figures/bounded';
 import { shortHash } from '../figures/short-hash';
-import type { Making } from '../render/making';
+import type { EncodeSettings } from '../render/making';
 import type { RenderPlan } from '../render/plan';
 import { RENDER_FAULTS } from '../render/render-faults';
 import { ruleSheetSchema } from '../outlets/rule-sheet';
@@ -57,7 +57,7 @@ export const renderStateSchema = z.discriminatedUnion('state', [
 export type RenderState = z.infer<typeof renderStateSchema>;
 
 /** A hash of what a file is made of, which does not depend on the order in which its facts were written down. */
-export const renderMark = (plan: RenderPlan, making: Making): string =>
+export const renderMark = (plan: RenderPlan, making: EncodeSettings): string =>
   shortHash(inKeyOrder([plan, making], new Map()));
 
 /**

@@ -7,7 +7,7 @@ import { STANDARD_RATES } from '../time/frame-rate';
 import { applyCommand } from './commands/commands';
 import { findSource } from './job';
 import { referenceFaults } from './references';
-import { type RateChange, retimed, toRateChange } from './retime';
+import { type RateChange, retimeEdit, toRateChange } from './retime';
 import { testFraming, testJob, TEST_MASTER, testRange, testShot } from './test-job';
 
 const RATES: FrameRate[] = [
@@ -66,7 +66,7 @@ describe("a change of a master's rate", () => {
   it('leaves shots that tile the master, keyframes that follow, and ranges inside it', () => {
     fc.assert(
       fc.property(some, fc.constantFrom(...RATES.slice(1)), (edit, rate) => {
-        const now = retimed(edit, TEST_MASTER, between(SIXTY, rate));
+        const now = retimeEdit(edit, TEST_MASTER, between(SIXTY, rate));
         const total = scaledFrames(FRAMES, SIXTY, rate);
         now.shots.forEach((shot, i) => {
           expect(shot.in).toBe(now.shots[i - 1]?.out ?? 0);
@@ -90,7 +90,7 @@ describe("a change of a master's rate", () => {
         let now = edit;
         let before = SIXTY;
         for (const rate of [...rates, SIXTY]) {
-          now = retimed(now, TEST_MASTER, between(before, rate));
+          now = retimeEdit(now, TEST_MASTER, between(before, rate));
           before = rate;
         }
         expect(now).toEqual(edit);
@@ -100,13 +100,13 @@ describe("a change of a master's rate", () => {
 
   it('keeps shots that are shorter than a frame until they have a place again', () => {
     const edit = editOf([1, 2], [0], [[0, 100]]);
-    const slow = retimed(edit, TEST_MASTER, between(SIXTY, FILM));
+    const slow = retimeEdit(edit, TEST_MASTER, between(SIXTY, FILM));
     expect(slow.shots.map((shot) => [shot.in, shot.out])).toEqual([
       [0, 1],
       [1, 40],
     ]);
     expect(activeClip(slow).cut).toEqual([testRange(0, 40)]);
-    expect(retimed(slow, TEST_MASTER, between(FILM, SIXTY))).toEqual(edit);
+    expect(retimeEdit(slow, TEST_MASTER, between(FILM, SIXTY))).toEqual(edit);
   });
 
   it('comes back exactly beside a second master whose rate is changed meanwhile', () => {
@@ -120,15 +120,15 @@ describe("a change of a master's rate", () => {
       [TEST_MASTER, FILM, SIXTY],
       ['b'.repeat(12), FILM, SIXTY],
     ];
-    const back = ways.reduce((now, [master, from, to]) => retimed(now, master, between(from, to)), mixed);
+    const back = ways.reduce((now, [master, from, to]) => retimeEdit(now, master, between(from, to)), mixed);
     expect(back).toEqual(mixed);
   });
 
   it('does not undo what was changed meanwhile', () => {
     const edit = editOf([50], [0], [[0, 100]]);
-    const slow = retimed(edit, TEST_MASTER, between(SIXTY, FILM));
+    const slow = retimeEdit(edit, TEST_MASTER, between(SIXTY, FILM));
     const clip = { ...activeClip(slow), cut: [testRange(4, 20)] };
-    const back = retimed({ ...slow, clips: [clip] }, TEST_MASTER, between(FILM, SIXTY));
+    const back = retimeEdit({ ...slow, clips: [clip] }, TEST_MASTER, between(FILM, SIXTY));
     expect(activeClip(back).cut).toEqual([testRange(10, 50)]);
     expect(back.shots).toEqual(edit.shots);
   });

@@ -42,7 +42,7 @@ const same = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.str
  * An edit whose places in one master mean the same moments after the master's rate changed. What cannot be placed at
  * the new rate, and what was rounded, is kept: it comes back exactly with the rate, unless it was changed meanwhile.
  */
-export function retimed(edit: Edit, master: string, { before, after }: RateChange): Edit {
+export function retimeEdit(edit: Edit, master: string, { before, after }: RateChange): Edit {
   if (compareRates(before.rate, after.rate) === 0) return edit;
   const known = edit.retimed?.[master] ?? {};
   const next: KeptPlaces = {};
@@ -76,7 +76,7 @@ export function retimed(edit: Edit, master: string, { before, after }: RateChang
     return { ...withTicksOf(all, (shot) => !isOwn(shot)), ...placed };
   };
   /** Ranges with the master's mapped; those of others lie where they lay. */
-  const cut = (key: string, all: Cut): Cut => {
+  const retimeCut = (key: string, all: Cut): Cut => {
     const ranges = all.filter((range) => range.master === master);
     if (ranges.length === 0) return all;
     const placed = mapped(key, { ranges }, mapRanges).ranges ?? [];
@@ -91,7 +91,7 @@ export function retimed(edit: Edit, master: string, { before, after }: RateChang
       ...all.blocks.flatMap((block) => block.spans ?? []),
       ...all.captions.cues.flatMap((cue) => cue.spans),
     ];
-    const placed = cut(key, spans);
+    const placed = retimeCut(key, spans);
     let next = covers.length;
     const [cover] = placed.slice(0, next);
     const own = (old: Spans): Spans => placed.slice(next, (next += old.length));
@@ -112,7 +112,7 @@ export function retimed(edit: Edit, master: string, { before, after }: RateChang
     framings: framings('framings', edit.framings),
     clips: edit.clips.map((clip) => ({
       ...clip,
-      cut: cut(`cut ${clip.id}`, clip.cut),
+      cut: retimeCut(`cut ${clip.id}`, clip.cut),
       ...(clip.text && { text: text(`text ${clip.id}`, clip.text) }),
       // A canvas that ran at the master's rate goes on doing so.
       canvases: clip.canvases.map((canvas) => ({

@@ -2,10 +2,10 @@ import { plainFraming } from '../framing/framing';
 import { activeClip, type Edit } from './job';
 import { applyCommand, type Command } from './commands/commands';
 import { computeSignature } from './signature';
-import { framed, keep, testJob } from './test-job';
+import { createFramingCommand, keep, testJob } from './test-job';
 
 const job = testJob();
-const framing = (x: number): Command => framed({ focus: { x, y: 0.5 }, zoom: 1.5 });
+const framing = (x: number): Command => createFramingCommand({ focus: { x, y: 0.5 }, zoom: 1.5 });
 
 describe('an export', () => {
   it('is stale once what it shows changes, and not when only words do', () => {

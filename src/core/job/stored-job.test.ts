@@ -2,12 +2,12 @@ import fc from 'fast-check';
 import { plainFraming } from '../framing/framing';
 import { applyCommand, type Command } from './commands/commands';
 import { deltaBetween } from './delta';
-import { type Entry, factsChange, toHead, headSchema, type JobFile, replayed } from './document';
-import { computeChange, EMPTY_HISTORY, MOST_STEPS, recorded, type Versioned } from './history';
+import { type Entry, createMetadataChange, toHead, headSchema, type JobFile, replayEntry } from './document';
+import { computeChange, EMPTY_HISTORY, MAX_STEPS, recordStep, type Versioned } from './history';
 import { activeClip, type Job, mainMaster } from './job';
 import { computeSignature } from './signature';
 import { readOldJob, readStoredJob, storedJob } from './stored-job';
-import { framed, keep, testJob, TEST_MASTER, testShot } from './test-job';
+import { createFramingCommand, keep, testJob, TEST_MASTER, testShot } from './test-job';
 
 const job = testJob();
 const file: JobFile = { job, history: EMPTY_HISTORY, revision: 0 };
@@ -19,18 +19,18 @@ function step(from: JobFile, command: Command): { file: JobFile; entry: Entry } 
   if (!change) throw new Error('nothing changed');
   const { after: _after, ...stored } = change;
   const entry: Entry = { revision: from.revision + 1, at, done: { op: 'step', ...stored } };
-  return { file: replayed(from, entry), entry };
+  return { file: replayEntry(from, entry), entry };
 }
 
 describe('a stored job', () => {
   it('is its document and the changes since, in order', () => {
     const stored = storedJob(file);
     const first = step(file, keep(10, 900));
-    const second = step(first.file, framed({ zoom: 2 }));
+    const second = step(first.file, createFramingCommand({ zoom: 2 }));
     const undo: Entry = { revision: 3, at, done: { op: 'undo' } };
-    const third = replayed(second.file, undo);
-    const facts: Entry = { revision: 4, at, done: factsChange(third.job, { title: 'Renamed' })! };
-    const now = replayed(third, facts);
+    const third = replayEntry(second.file, undo);
+    const facts: Entry = { revision: 4, at, done: createMetadataChange(third.job, { title: 'Renamed' })! };
+    const now = replayEntry(third, facts);
     const entries = [first.entry, second.entry, undo, facts].map((record) => JSON.stringify(record));
     expect(readStoredJob({ ...stored, entries })).toEqual({ ok: true, file: now });
     expect(now.job.title).toBe('Renamed');
@@ -161,13 +161,13 @@ describe('what a job names', () => {
 describe('a history', () => {
   const many = (count: number, command: (n: number) => Command): Versioned =>
     Array.from({ length: count }, (_, n) => command(n)).reduce<Versioned>(
-      (now, command) => recorded(now, computeChange(now.edit, command)!),
+      (now, command) => recordStep(now, computeChange(now.edit, command)!),
       { edit: { ...job.edit, shots: [] }, history: EMPTY_HISTORY },
     );
 
   it('keeps so many steps, and holds of each only what it changed', () => {
     const now = many(300, (n) => keep(n + 1, 900));
-    expect(now.history.past).toHaveLength(MOST_STEPS);
+    expect(now.history.past).toHaveLength(MAX_STEPS);
     expect(JSON.stringify(now.history).length).toBeLessThan(60_000);
   });
 
@@ -252,10 +252,10 @@ describe('a job of the third version', () => {
     expect([past.length, future.length]).toEqual([2, 2]);
     const entry = (revision: number, op: 'undo' | 'redo'): Entry => ({ revision, at, done: { op } });
     const ins = (file: JobFile) => activeClip(file.job.edit).cut[0]?.in;
-    const back = replayed(read.file, entry(1, 'undo'));
+    const back = replayEntry(read.file, entry(1, 'undo'));
     expect(ins(back)).toBe(20);
-    expect(ins(replayed(back, entry(2, 'undo')))).toBe(30);
-    expect(ins(replayed(read.file, entry(1, 'redo')))).toBe(5);
+    expect(ins(replayEntry(back, entry(2, 'undo')))).toBe(30);
+    expect(ins(replayEntry(read.file, entry(1, 'redo')))).toBe(5);
   });
 });
 
@@ -300,9 +300,9 @@ describe('a job of the fourth version', () => {
 
   it('keeps its undo, in the form of today', () => {
     const entry = (revision: number, op: 'undo' | 'redo'): Entry => ({ revision, at, done: { op } });
-    const back = replayed(opened(), entry(4, 'undo'));
+    const back = replayEntry(opened(), entry(4, 'undo'));
     expect(rateOf(back)).toBeNull();
-    const again = replayed(replayed(back, entry(5, 'redo')), entry(6, 'redo'));
+    const again = replayEntry(replayEntry(back, entry(5, 'redo')), entry(6, 'redo'));
     expect(rateOf(again)).toMatchObject({ bits: 8_000_000 });
     expect(activeClip(again.job.edit).words.title).toBe('y');
   });

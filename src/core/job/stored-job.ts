@@ -1,10 +1,10 @@
 import { z } from 'zod';
 import { count, measure } from '../figures/bounded';
 import { describeProblem } from '../figures/schema-problem';
-import { entrySchema, type JobFile, replayed } from './document';
+import { entrySchema, type JobFile, replayEntry } from './document';
 import { EMPTY_HISTORY, historySchema } from './history';
 import { type Job, JOB_VERSION, jobSchema } from './job';
-import { migrated } from './migrate';
+import { migrateJob } from './migrate';
 import { historyFromFourth } from './migrate-fourth';
 import { historyFromThird } from './migrate-history';
 import { exportRecordSchema, postRecordSchema } from './records';
@@ -61,13 +61,13 @@ export function readStoredJob(stored: StoredJob): ReadJob {
     const history = readHistory(stored.history, revision);
     if (version === JOB_VERSION) {
       const now = { job: jobSchema.parse(whole), history, revision };
-      return checked(entries.reduce(replayed, now));
+      return checkJobFile(entries.reduce(replayEntry, now));
     }
     // Changes are of the form that they were made in.
-    const then = entries.reduce(replayed, { job: whole as Job, history, revision });
-    const now = jobSchema.parse(migrated(then.job, version));
+    const then = entries.reduce(replayEntry, { job: whole as Job, history, revision });
+    const now = jobSchema.parse(migrateJob(then.job, version));
     const { history: steps } = then;
-    return checked({ ...then, job: now, history: historyFromFourth(steps, then.job.edit) });
+    return checkJobFile({ ...then, job: now, history: historyFromFourth(steps, then.job.edit) });
   });
 }
 
@@ -77,16 +77,16 @@ export function readOldJob(text: string): ReadJob {
     const value = z.object({ job: versionSchema.loose(), history: z.unknown() }).parse(JSON.parse(text));
     const { schemaVersion: version } = value.job;
     if (version > JOB_VERSION) return newer(version);
-    const job = jobSchema.parse(migrated(value.job, version));
+    const job = jobSchema.parse(migrateJob(value.job, version));
     const masters = job.masters.map((master) => master.id);
     // Histories of versions 1 and 2 held edits of forms that are gone.
     const history = version === 3 ? historyFromThird(value.history, job.edit, masters) : EMPTY_HISTORY;
-    return checked({ job, history, revision: 0 });
+    return checkJobFile({ job, history, revision: 0 });
   });
 }
 
 /** A job as it came, opened only where all that it names is there. */
-export function checked(file: JobFile): ReadJob {
+export function checkJobFile(file: JobFile): ReadJob {
   const job = jobSchema.safeParse(file.job);
   if (!job.success) return { ok: false, problem: 'damaged', detail: describeProblem(job.error) };
   const [fault] = referenceFaults(job.data);

@@ -45,8 +45,8 @@ export const keep = (first: number, out: number): Command => ({
 
 /** A change of the rate of a master that has so many frames before it. */
 export function testRateChange(before: FrameRate, after: FrameRate, frames = 984): RateChange {
-  const paced = (rate: FrameRate) => ({ rate, frames: scaledFrames(frames, before, rate) });
-  return toRateChange(paced(before), paced(after));
+  const toRate = (rate: FrameRate) => ({ rate, frames: scaledFrames(frames, before, rate) });
+  return toRateChange(toRate(before), toRate(after));
 }
 
 /** A master for tests: 1920×1080 at 24000/1001 with stereo sound. */
@@ -105,7 +105,7 @@ export function testFraming(values: Partial<Values> = {}, change: Partial<Framin
 }
 
 /** Sets that framing on all canvases. */
-export const framed = (values: Partial<Values> = {}, change: Partial<Framing> = {}): Command => ({
+export const createFramingCommand = (values: Partial<Values> = {}, change: Partial<Framing> = {}): Command => ({
   type: 'set-framings',
   act: 'move',
   owner: 'shared',

@@ -1,8 +1,8 @@
 import { SHIPPED_SHEETS } from '../outlets/shipped';
-import type { Pass } from '../pass/pass';
+import type { AnalysisResult } from '../pass/pass';
 
 /** Makes the analysis of the test master: one shot, no bars, no combing. */
-export function testPass(change: Partial<Pass> = {}): Pass {
+export function testPass(change: Partial<AnalysisResult> = {}): AnalysisResult {
   return {
     schemaVersion: 1,
     fingerprint: 'a'.repeat(64),
@@ -26,7 +26,7 @@ export function testPass(change: Partial<Pass> = {}): Pass {
  * Makes the context that jobs are checked with: the sheets that ship, and the same analysis for every master,
  * or none yet.
  */
-export const createPassLookup = (pass: Pass | null) => ({ sheets: SHIPPED_SHEETS, passOf: () => pass });
+export const createPassLookup = (pass: AnalysisResult | null) => ({ sheets: SHIPPED_SHEETS, passOf: () => pass });
 
 /** Every master was looked at, and nothing was found. */
 export const LOOKED = createPassLookup(testPass());

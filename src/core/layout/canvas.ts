@@ -7,9 +7,9 @@ import { type FrameRate, frameRateSchema } from '../time/frame-rate';
 import { canvasTextSchema } from '../words/canvas-text';
 import { layoutSchema, PLAIN_LAYOUT } from './layout';
 
-export const LEAST_SIDE = 16;
-export const MOST_SIDE = 4096;
-const evenSide = boundedInt(LEAST_SIDE, MOST_SIDE).multipleOf(2);
+export const MIN_SIDE = 16;
+export const MAX_SIDE = 4096;
+const evenSide = boundedInt(MIN_SIDE, MAX_SIDE).multipleOf(2);
 
 /** Width and height of a canvas: even, 16–4096. */
 export const canvasSizeSchema = z.object({ width: evenSide, height: evenSide });

@@ -1,4 +1,4 @@
-import { fitted, leftOut } from './fitted';
+import { fitToAbilities, leftOut } from './fitted';
 import { type Abilities, CONTRACT } from './outlet-api';
 import { PLAIN_CONTENT, PLAIN_PERMISSIONS, postWordsSchema } from './post-form';
 
@@ -22,7 +22,7 @@ const words = postWordsSchema.parse({
 });
 
 describe('what an outlet is sent', () => {
-  it('is all of it where the outlet takes all', () => expect(fitted(words, able)).toEqual(words));
+  it('is all of it where the outlet takes all', () => expect(fitToAbilities(words, able)).toEqual(words));
 
   it('is what the outlet says that it takes', () => {
     const none = {
@@ -33,7 +33,7 @@ describe('what an outlet is sent', () => {
       collections: false,
       cards: false,
     };
-    expect(fitted(words, { ...able, ...none, categories: [] })).toEqual({
+    expect(fitToAbilities(words, { ...able, ...none, categories: [] })).toEqual({
       ...words,
       ...{ cover: null, captions: null, longVideo: null, collection: null, category: null },
       ...{ permissions: PLAIN_PERMISSIONS, content: PLAIN_CONTENT },

@@ -2,7 +2,7 @@ import type { Abilities } from './outlet-api';
 import { PLAIN_CONTENT, PLAIN_PERMISSIONS, type PostWords } from './post-form';
 
 /** Reduces the words of a post to what an outlet can take, by the abilities that it states. */
-export const fitted = (words: PostWords, abilities: Abilities): PostWords => ({
+export const fitToAbilities = (words: PostWords, abilities: Abilities): PostWords => ({
   ...words,
   cover: abilities.covers ? words.cover : null,
   captions: abilities.captions ? words.captions : null,

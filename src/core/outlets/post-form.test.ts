@@ -1,4 +1,4 @@
-import { MOST_CUES } from '../words/captions';
+import { MAX_CUES } from '../words/captions';
 import { vttText } from '../words/files/write-captions';
 import { judgeDescription } from './limits/description';
 import { judgeTags } from './limits/tags';
@@ -29,7 +29,7 @@ describe('what a post takes', () => {
 
   it('has room for as many captions as a clip can hold', () => {
     const captions = vttText(
-      Array.from({ length: MOST_CUES }, (_, i) => ({ start: i, end: i + 1, text: 'word '.repeat(20) })),
+      Array.from({ length: MAX_CUES }, (_, i) => ({ start: i, end: i + 1, text: 'word '.repeat(20) })),
     );
     const words = { ...{ placement: 'short', title: '', description: '', tags: [], audience: 'private' } };
     expect(postWordsSchema.safeParse({ ...words, captions }).error).toBeUndefined();

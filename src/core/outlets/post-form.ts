@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { type Audience, audienceSchema } from './audience';
 
 /** Longest cover, in characters of base 64: three quarters as many bytes. */
-const MOST_COVER = 8_000_000;
+const MAX_COVER = 8_000_000;
 /** Longest captions, in UTF-16 units: as many and as long as a clip can hold, with their times. */
 const MAX_CAPTIONS_UNITS = 6_000_000;
 /** Longest request with a form, in bytes. */
@@ -56,7 +56,7 @@ export const postWordsSchema = z.object({
   /** The still that is shown before it plays, a JPEG in base 64; null for its first frame. */
   cover: z
     .string()
-    .max(MOST_COVER)
+    .max(MAX_COVER)
     .regex(/^[A-Za-z0-9+/]*={0,2}$/)
     .nullable()
     .default(null),

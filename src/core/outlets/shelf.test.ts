@@ -1,9 +1,9 @@
 import type { RuleSheet } from './rule-sheet';
 import {
-  MOST_VERSIONS,
-  readShelf,
+  MAX_VERSIONS,
+  readSheetOverrides,
   removedSheets,
-  type Shelf,
+  type SheetOverrides,
   sheetsInUse,
   listSheetVersions,
   withRemoved,
@@ -15,7 +15,7 @@ import { SHIPPED_SHEETS } from './shipped';
 const [verrow] = SHIPPED_SHEETS as [RuleSheet];
 const changed: RuleSheet = { ...verrow, date: '2026-12-01', about: 'Changed' };
 const own: RuleSheet = { ...verrow, outlet: 'wall', name: 'A wall' };
-const names = (shelf: Shelf) => sheetsInUse(SHIPPED_SHEETS, shelf).map(({ name }) => name);
+const names = (shelf: SheetOverrides) => sheetsInUse(SHIPPED_SHEETS, shelf).map(({ name }) => name);
 const SHIPPED = ['Verrow', 'Tesselle', 'Commonfold', 'Longshelf'];
 
 describe('the sheets of a browser', () => {
@@ -32,10 +32,10 @@ describe('the sheets of a browser', () => {
   });
 
   it('forget the oldest of too many versions, but never the one that ships', () => {
-    let shelf: Shelf = {};
-    for (let n = 0; n <= MOST_VERSIONS; n++) shelf = withVersion(shelf, { ...verrow, about: `version ${n}` });
+    let shelf: SheetOverrides = {};
+    for (let n = 0; n <= MAX_VERSIONS; n++) shelf = withVersion(shelf, { ...verrow, about: `version ${n}` });
     const kept = listSheetVersions(SHIPPED_SHEETS, shelf, 'verrow');
-    expect(kept).toHaveLength(MOST_VERSIONS + 1);
+    expect(kept).toHaveLength(MAX_VERSIONS + 1);
     expect(kept[0]).toBe(verrow);
     expect(kept[1]?.about).toBe('version 1');
   });
@@ -52,9 +52,9 @@ describe('the sheets of a browser', () => {
 
   it('come back from storage; what cannot be read is named and does no harm', () => {
     const shelf = withRemoved(withVersion({}, changed), 'tesselle', true);
-    expect(readShelf(writeShelf(shelf))).toEqual({ shelf, lost: [] });
+    expect(readSheetOverrides(writeShelf(shelf))).toEqual({ shelf, lost: [] });
     const broken = writeShelf({ ...shelf, wall: { versions: [{ name: 'x' } as never], removed: false } });
-    expect(readShelf(broken)).toMatchObject({ shelf: { verrow: { versions: [changed] } }, lost: ['wall'] });
-    expect(readShelf('not JSON')).toEqual({ shelf: {}, lost: ['all'] });
+    expect(readSheetOverrides(broken)).toMatchObject({ shelf: { verrow: { versions: [changed] } }, lost: ['wall'] });
+    expect(readSheetOverrides('not JSON')).toEqual({ shelf: {}, lost: ['all'] });
   });
 });

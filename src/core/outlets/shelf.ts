@@ -3,7 +3,7 @@ import { readSheet } from './read-sheet';
 import type { RuleSheet, Sheets } from './rule-sheet';
 
 /** Versions of a rule sheet that are kept, the newest last. */
-export const MOST_VERSIONS = 20;
+export const MAX_VERSIONS = 20;
 
 /** A rule sheet that a person changed, wrote, brought in or removed. */
 interface KeptSheet {
@@ -11,10 +11,10 @@ interface KeptSheet {
   removed: boolean;
 }
 /** Rule sheets of a browser that a person changed or made, by outlet; the others are those that ship. */
-export type Shelf = Record<string, KeptSheet>;
+export type SheetOverrides = Record<string, KeptSheet>;
 
 /** The rule sheets in use: those that ship, in their order, then the person's own by name. */
-export function sheetsInUse(shipped: Sheets, shelf: Shelf): RuleSheet[] {
+export function sheetsInUse(shipped: Sheets, shelf: SheetOverrides): RuleSheet[] {
   const own = Object.keys(shelf)
     .filter((outlet) => !shipped.some((sheet) => sheet.outlet === outlet))
     .flatMap((outlet) => newest(shipped, shelf, outlet) ?? [])
@@ -25,41 +25,41 @@ export function sheetsInUse(shipped: Sheets, shelf: Shelf): RuleSheet[] {
 }
 
 /** Every version of an outlet's sheet that is known, the oldest first; one that ships comes before all. */
-export function listSheetVersions(shipped: Sheets, shelf: Shelf, outlet: string): RuleSheet[] {
+export function listSheetVersions(shipped: Sheets, shelf: SheetOverrides, outlet: string): RuleSheet[] {
   return [...shipped.filter((sheet) => sheet.outlet === outlet), ...(shelf[outlet]?.versions ?? [])];
 }
 
-const newest = (shipped: Sheets, shelf: Shelf, outlet: string): RuleSheet | null =>
+const newest = (shipped: Sheets, shelf: SheetOverrides, outlet: string): RuleSheet | null =>
   listSheetVersions(shipped, shelf, outlet).at(-1) ?? null;
 
 /** A shelf with a new version of a sheet, which is in use from then on; the oldest of too many goes. */
-export function withVersion(shelf: Shelf, sheet: RuleSheet): Shelf {
+export function withVersion(shelf: SheetOverrides, sheet: RuleSheet): SheetOverrides {
   const before = shelf[sheet.outlet]?.versions ?? [];
-  return { ...shelf, [sheet.outlet]: { versions: [...before, sheet].slice(-MOST_VERSIONS), removed: false } };
+  return { ...shelf, [sheet.outlet]: { versions: [...before, sheet].slice(-MAX_VERSIONS), removed: false } };
 }
 
 /** A shelf with a sheet taken out of use; its versions stay, so that it can come back. */
-export function withRemoved(shelf: Shelf, outlet: string, removed: boolean): Shelf {
+export function withRemoved(shelf: SheetOverrides, outlet: string, removed: boolean): SheetOverrides {
   return { ...shelf, [outlet]: { versions: shelf[outlet]?.versions ?? [], removed } };
 }
 
 /** Outlets whose sheets were removed and can come back, with the newest version of each. */
-export function removedSheets(shipped: Sheets, shelf: Shelf): RuleSheet[] {
+export function removedSheets(shipped: Sheets, shelf: SheetOverrides): RuleSheet[] {
   return Object.keys(shelf)
     .filter((outlet) => shelf[outlet]?.removed)
     .flatMap((outlet) => newest(shipped, shelf, outlet) ?? []);
 }
 
 /** A shelf as it is stored. */
-export const writeShelf = (shelf: Shelf): string => JSON.stringify(shelf);
+export const writeShelf = (shelf: SheetOverrides): string => JSON.stringify(shelf);
 
 /** A stored shelf; sheets of older versions are migrated, and those that cannot be read are named. */
-export function readShelf(text: string): { shelf: Shelf; lost: string[] } {
+export function readSheetOverrides(text: string): { shelf: SheetOverrides; lost: string[] } {
   const outer = z
     .record(z.string(), z.object({ versions: z.array(z.unknown()), removed: z.boolean() }))
-    .safeParse(parsed(text));
+    .safeParse(parseJson(text));
   if (!outer.success) return { shelf: {}, lost: text === '' ? [] : ['all'] };
-  const shelf: Shelf = {};
+  const shelf: SheetOverrides = {};
   const lost: string[] = [];
   for (const [outlet, { versions, removed }] of Object.entries(outer.data)) {
     const read = versions.map(readSheet);
@@ -69,7 +69,7 @@ export function readShelf(text: string): { shelf: Shelf; lost: string[] } {
   return { shelf, lost };
 }
 
-function parsed(text: string): unknown {
+function parseJson(text: string): unknown {
   try {
     return JSON.parse(text);
   } catch {

@@ -49,39 +49,39 @@ export function takesRatio(taken: TakenSizes, { width, height }: Size): boolean 
   const between = (narrowest: Size, widest: Size) =>
     width + ROUNDING > height * computeRatio(narrowest) && width - ROUNDING < height * computeRatio(widest);
   if (taken.kind === 'range') return between(taken.narrowest, taken.widest);
-  return listed(taken).some((size) => between(size, size));
+  return listSizes(taken).some((size) => between(size, size));
 }
 
 /** Tells whether a placement takes a size. */
 export function takesSize(taken: TakenSizes, size: Size): boolean {
   const { width, height } = size;
   if (taken.kind !== 'range')
-    return listed(taken).some((one) => one.width === width && one.height === height);
+    return listSizes(taken).some((one) => one.width === width && one.height === height);
   const { least, most } = taken;
   const inside =
     width >= least.width && height >= least.height && width <= most.width && height <= most.height;
   return inside && takesRatio(taken, size);
 }
 
-const listed = (taken: Exclude<TakenSizes, { kind: 'range' }>): Size[] =>
+const listSizes = (taken: Exclude<TakenSizes, { kind: 'range' }>): Size[] =>
   taken.kind === 'one' ? [taken.size] : taken.sizes;
 
 /** The size that a canvas for the placement begins with. */
 export function usualSize(taken: TakenSizes): Size {
-  return taken.kind === 'range' ? taken.usual : (listed(taken)[0] as Size);
+  return taken.kind === 'range' ? taken.usual : (listSizes(taken)[0] as Size);
 }
 
 /** The ratios in words: `9:16`, `1:1 or 4:5`, `16:9 to 1.91:1`. */
 export const ratiosLabel = (taken: TakenSizes): string =>
   taken.kind === 'range'
     ? unique([taken.narrowest, taken.widest].map(ratioLabel)).join(' to ')
-    : unique(listed(taken).map(ratioLabel)).join(' or ');
+    : unique(listSizes(taken).map(ratioLabel)).join(' or ');
 
 const unique = (names: string[]): string[] => [...new Set(names)];
 
 /** The sizes in words: `1080×1920`, `1080×1080 or 640×640`, `from 640×360 to 1920×1080, 16:9 to 1.91:1`. */
 export function sizesLabel(taken: TakenSizes): string {
-  if (taken.kind !== 'range') return listed(taken).map(sizeLabel).join(' or ');
+  if (taken.kind !== 'range') return listSizes(taken).map(sizeLabel).join(' or ');
   const { least, most } = taken;
   return `from ${sizeLabel(least)} to ${sizeLabel(most)}, ${ratiosLabel(taken)}`;
 }

@@ -10,22 +10,22 @@ interface Profile {
 }
 
 /** Profiles that are kept at most; beyond, neighbours are joined, so that memory stays flat. */
-const MOST_PROFILES = 2400;
+const MAX_PROFILES = 2400;
 /** A picture in which fewer of the samples are bright than this says nothing. */
-const LEAST_LIGHT = 0.1;
+const MIN_LIGHT = 0.1;
 /** A bar's rows have less light than this share of the picture's: a station bug in a bar lights a part of a row. */
 const BAR = 0.3;
 const PICTURE = 0.6;
 /** A bar's edge is straight: from bar to picture in this share of the side, or three samples. */
 const EDGE = 0.006;
 /** Narrower is none, in samples. */
-const LEAST_BAR = 1;
+const MIN_BAR = 1;
 /** Bars of one shot are as wide on both sides, to this share of the side: else a dark corner passes for one. */
 const UNEVEN = 0.02;
 /** Profiles after which what they say is sure: a second and a half of film. */
 const ENOUGH_PROFILES = 6;
 /** Profiles that a shot needs to have a live area of its own. */
-const LEAST_PROFILES = 3;
+const MIN_PROFILES = 3;
 
 /**
  * Computes the code above which a sample is brighter than black: limited range starts at 16, full range at 0;
@@ -57,7 +57,7 @@ export class LiveAreaFinder {
       rows: Float32Array.from(counts.rows, (count) => count / width),
       columns: Float32Array.from(counts.columns, (count) => count / height),
     });
-    if (this.profiles.length > MOST_PROFILES) this.join();
+    if (this.profiles.length > MAX_PROFILES) this.join();
   }
 
   /** Over the whole file. */
@@ -69,7 +69,7 @@ export class LiveAreaFinder {
   between(from: number, to: number): FoundLive {
     // A frame beside a cut may be half of the other shot.
     const own = this.profiles.filter((profile) => profile.from > from && profile.to < to - 1);
-    return own.length < LEAST_PROFILES ? { live: null, confidence: 0 } : this.found(own, false);
+    return own.length < MIN_PROFILES ? { live: null, confidence: 0 } : this.found(own, false);
   }
 
   private join(): void {
@@ -127,7 +127,7 @@ interface Bars {
 function findBars(profile: Float32Array): Bars | null {
   const middle = profile.slice(Math.floor(profile.length * 0.4), Math.ceil(profile.length * 0.6)).sort();
   const light = middle[Math.floor(middle.length / 2)] ?? 0;
-  if (light < LEAST_LIGHT) return null;
+  if (light < MIN_LIGHT) return null;
   return { before: measureBar(profile, light), after: measureBar(profile.slice().reverse(), light) };
 }
 
@@ -137,7 +137,7 @@ function measureBar(profile: Float32Array, light: number): number {
   // From the middle outward, so that a bug inside the bar does not end it.
   let edge = most;
   while (edge > 0 && (profile[edge - 1] as number) >= BAR * light) edge -= 1;
-  if (edge < LEAST_BAR) return 0;
+  if (edge < MIN_BAR) return 0;
   const dark = profile.slice(0, edge).filter((value) => value < BAR * light).length;
   if (dark < edge * 0.97) return 0;
   const reach = Math.max(3, Math.round(profile.length * EDGE));

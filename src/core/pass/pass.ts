@@ -83,13 +83,13 @@ export const passSchema = z.object({
     tileHeight: boundedNumber(0, MAX_SIDE_PIXELS),
   }),
 });
-export type Pass = z.infer<typeof passSchema>;
+export type AnalysisResult = z.infer<typeof passSchema>;
 
 /**
  * Tells whether an analysis heard the sound track that a master uses: another job may use another track of
  * the same file.
  */
-export const hasMeasuredSound = (pass: Pass, { soundTrack }: { soundTrack: number | null }): boolean =>
+export const hasMeasuredSound = (pass: AnalysisResult, { soundTrack }: { soundTrack: number | null }): boolean =>
   pass.soundTrack === undefined || pass.soundTrack === soundTrack;
 
 /** Names of what a pass stores, by the master's fingerprint. */

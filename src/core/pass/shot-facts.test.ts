@@ -1,10 +1,10 @@
 import { testPass } from '../job/test-pass';
 import type { Speech } from '../speech/speech';
-import type { Pass } from './pass';
-import { liveliest, mostSpoken, shotFacts } from './shot-facts';
+import type { AnalysisResult } from './pass';
+import { liveliest, sortBySpeech, shotFacts } from './shot-facts';
 
 const RATE = { num: 25, den: 1 };
-const pass: Pass = {
+const pass: AnalysisResult = {
   ...testPass(),
   motion: [1, 1, 1, 9, 9, 2],
   sound: {
@@ -52,6 +52,6 @@ describe('what is known of a shot', () => {
     ].map((shot) => shotFacts({ pass, speech }, shot, RATE));
     expect(liveliest(facts)).toEqual([1, 2, 0]);
     expect(liveliest([])).toEqual([]);
-    expect(mostSpoken(facts)).toEqual([1, 0, 2]);
+    expect(sortBySpeech(facts)).toEqual([1, 0, 2]);
   });
 });

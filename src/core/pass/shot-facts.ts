@@ -1,6 +1,6 @@
 import { type FrameRate, rateValue } from '../time/frame-rate';
 import { type Speech, spokenShare } from '../speech/speech';
-import type { Pass } from './pass';
+import type { AnalysisResult } from './pass';
 
 /** Facts of a shot, for finding the moment. */
 export interface ShotFacts {
@@ -20,7 +20,7 @@ export interface ShotFacts {
  * was listened to.
  */
 export function shotFacts(
-  { pass, speech }: { pass: Pass | null; speech: Speech | null },
+  { pass, speech }: { pass: AnalysisResult | null; speech: Speech | null },
   shot: { in: number; out: number },
   rate: FrameRate,
 ): ShotFacts {
@@ -55,7 +55,7 @@ export function liveliest(facts: readonly ShotFacts[]): number[] {
 }
 
 /** The places of shots, those first in which the greatest part is spoken. */
-export const mostSpoken = (facts: readonly ShotFacts[]): number[] =>
+export const sortBySpeech = (facts: readonly ShotFacts[]): number[] =>
   facts.map((_, i) => i).sort((a, b) => (facts[b]?.spoken ?? 0) - (facts[a]?.spoken ?? 0));
 
 /** The rank of each value, 0 for the least; equal ones share a rank. */

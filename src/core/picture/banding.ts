@@ -32,14 +32,14 @@ const SEEN = 0.019;
  */
 export function banding({ data, width, height }: GreyPlane): number {
   if (width < 16 || height < 16) throw new RangeError('the picture is too small to have bands');
-  let picture = undithered(data, width, height);
+  let picture = removeDither(data, width, height);
   let level = levelParts(picture);
   const side = oddSide((WINDOW_ON_4K * (width + height)) / HALF_OF_4K);
   let sum = 0;
   SCALE_WEIGHTS.forEach((weight, scale) => {
     if (scale > 0) {
-      picture = mostUsual(halved(picture));
-      level = halved(level);
+      picture = findMode(halveCodes(picture));
+      level = halveCodes(level);
     }
     sum += weight * findWorst(findBands(picture, level, side));
   });
@@ -56,7 +56,7 @@ interface Codes {
 const oddSide = (size: number): number => Math.max(3, 2 * Math.floor(size / 2) + 1);
 
 /** Codes of 10 bits: the sum of two by two samples, in which dither averages out. */
-function undithered(data: Uint8Array, width: number, height: number): Codes {
+function removeDither(data: Uint8Array, width: number, height: number): Codes {
   const codes = new Uint16Array(width * height);
   for (let y = 0, at = 0; y < height; y++) {
     const below = y + 1 < height ? width : 0;
@@ -104,7 +104,7 @@ function levelParts({ data, width, height }: Codes): Codes {
 }
 
 /** Every second sample of every second row. */
-function halved({ data, width, height }: Codes): Codes {
+function halveCodes({ data, width, height }: Codes): Codes {
   const [across, down] = [Math.ceil(width / 2), Math.ceil(height / 2)];
   const half = new Uint16Array(across * down);
   for (let y = 0, at = 0; y < down; y++)
@@ -113,7 +113,7 @@ function halved({ data, width, height }: Codes): Codes {
 }
 
 /** The most usual of three samples in a row, then of three above each other; the least where all differ. */
-function mostUsual(codes: Codes): Codes {
+function findMode(codes: Codes): Codes {
   const { width, height } = codes;
   const pass = (data: Uint16Array, step: number, inside: (at: number) => boolean): Uint16Array =>
     data.map((own, at) => {

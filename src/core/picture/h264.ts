@@ -53,7 +53,7 @@ const WITH_CHROMA = new Set([100, 110, 122, 244, 44, 83, 86, 118, 128, 138, 139,
 export function readSequence(unit: Uint8Array): SequenceFacts | null {
   if (unit.length < 4 || ((unit[0] ?? 0) & 31) !== 7) return null;
   try {
-    return parse(new BitReader(unescaped(unit.subarray(1))));
+    return parse(new BitReader(removeEmulationPrevention(unit.subarray(1))));
   } catch {
     return null;
   }
@@ -103,7 +103,7 @@ function skipScaling(reader: BitReader, lists: number): void {
 }
 
 /** Bytes without those that keep a start code from appearing (clause 7.4.1.1). */
-function unescaped(bytes: Uint8Array): number[] {
+function removeEmulationPrevention(bytes: Uint8Array): number[] {
   const out: number[] = [];
   let zeros = 0;
   for (const byte of bytes) {

@@ -41,10 +41,10 @@ export function ratioLabel({ width, height }: Size): string {
   const common = greatestDivisor(width, height);
   const [across, down] = [width / common, height / common];
   if (across <= 21 && down <= 21) return `${across}:${down}`;
-  return width >= height ? `${trimmed(width / height)}:1` : `1:${trimmed(height / width)}`;
+  return width >= height ? `${formatShort(width / height)}:1` : `1:${formatShort(height / width)}`;
 }
 
-const trimmed = (value: number): string => String(Number(value.toFixed(2)));
+const formatShort = (value: number): string => String(Number(value.toFixed(2)));
 
 /** Holds a number between two bounds. */
 export function clamp(value: number, least: number, most: number): number {

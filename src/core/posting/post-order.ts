@@ -123,9 +123,9 @@ export const postedSchema = postOrderSchema.extend({
   /** When it came up; null before. */
   upAt: timestampMs().nullable(),
 });
-export type Posted = z.infer<typeof postedSchema>;
+export type DispatchedPost = z.infer<typeof postedSchema>;
 export const postedListSchema = z.object({ posts: z.array(postedSchema) });
 
 /** Tells whether a post goes on by itself. */
-export const isUnderWay = ({ state }: Pick<Posted, 'state'>): boolean =>
+export const isUnderWay = ({ state }: Pick<DispatchedPost, 'state'>): boolean =>
   state === 'waiting' || state === 'sending' || state === 'processing';

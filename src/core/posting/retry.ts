@@ -3,7 +3,7 @@ const [FIRST, MOST] = [1, 300];
 /** How much of a wait is left to chance, so that not all come back at once. */
 const CHANCE = 0.25;
 /** Longest wait that an outlet may ask for, in seconds. */
-const MOST_ASKED = 3600;
+const MAX_ASKED = 3600;
 
 /**
  * Seconds to wait before a next try.
@@ -11,7 +11,7 @@ const MOST_ASKED = 3600;
  */
 export function waitBefore(tries: number, asked: number | null, chance: number): number {
   // What an outlet asks for is what it gets: it knows how busy it is.
-  if (asked !== null) return Math.min(MOST_ASKED, Math.max(FIRST, asked) * (1 + CHANCE * chance));
+  if (asked !== null) return Math.min(MAX_ASKED, Math.max(FIRST, asked) * (1 + CHANCE * chance));
   return Math.min(MOST, FIRST * 2 ** Math.min(tries - 1, 20)) * (1 - CHANCE + 2 * CHANCE * chance);
 }
 

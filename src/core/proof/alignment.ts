@@ -27,13 +27,13 @@ const NOTHING = 48;
 /** A jump must be worth so much of difference, summed over frames: still pictures make none. */
 const JUMP = 40;
 /** Frames by offsets that are held at most: ten minutes that lost half of themselves. */
-const MOST_CELLS = 100e6;
+const MAX_CELLS = 100e6;
 /** Frames that are looked at to find how a film was turned. */
 const SAMPLES = 24;
 /** Frames that came back stand further apart than this, in frames that were sent, where some were left out everywhere. */
 const APART = 1.05;
 /** So many of the distances count: the rest are holes. */
-const MOST_DISTANCES = 0.95;
+const MAX_DISTANCES = 0.95;
 
 /**
  * Finds for every frame of a film that came back the frame that was sent, by the least difference of thumbs with as few
@@ -48,15 +48,15 @@ export function alignFilms(sent: Uint8Array, got: Uint8Array, places: ArrayLike<
   const whole = Array.from(places, Math.round);
   const { count } = findOffsets(sent.length / THUMB, whole);
   // What is so much longer or shorter is no copy of it.
-  if (count * whole.length > MOST_CELLS) {
+  if (count * whole.length > MAX_CELLS) {
     const runs = [{ from: 0, to: whole.length, sent: 0 }];
     const missing = { start: 0, end: 0, between: 0 };
     return { turn: TURNS[0] as Turn, runs, difference: Infinity, missing };
   }
-  const turn = TURNS.map((turn) => ({ turn, cost: leastCost(sent, turnThumbs(got, turn), whole) })).reduce(
+  const turn = TURNS.map((turn) => ({ turn, cost: computeMinCost(sent, turnThumbs(got, turn), whole) })).reduce(
     (a, b) => (b.cost < a.cost ? b : a),
   ).turn;
-  const found = aligned(sent, turnThumbs(got, turn), whole);
+  const found = alignFrames(sent, turnThumbs(got, turn), whole);
   return { turn, ...found, missing: listMissing(found.runs, places, sent.length / THUMB) };
 }
 
@@ -77,7 +77,7 @@ function computeDifference(a: Uint8Array, frameA: number, b: Uint8Array, frameB:
 }
 
 /** Computes the minimum cost of some frames, each wherever it fits best. */
-function leastCost(sent: Uint8Array, got: Uint8Array, places: readonly number[]): number {
+function computeMinCost(sent: Uint8Array, got: Uint8Array, places: readonly number[]): number {
   const frames = places.length;
   const { least, count } = findOffsets(sent.length / THUMB, places);
   let sum = 0;
@@ -92,7 +92,7 @@ function leastCost(sent: Uint8Array, got: Uint8Array, places: readonly number[])
   return sum;
 }
 
-function aligned(
+function alignFrames(
   sent: Uint8Array,
   got: Uint8Array,
   places: readonly number[],
@@ -153,17 +153,17 @@ function listMissing(runs: readonly Run[], places: ArrayLike<number>, sent: numb
   const distances = Array.from({ length: Math.max(0, places.length - 1) }, (_, n) => {
     return (places[n + 1] as number) - (places[n] as number);
   }).sort((a, b) => a - b);
-  const usual = distances[Math.floor(MOST_DISTANCES * (distances.length - 1))] ?? 1;
+  const usual = distances[Math.floor(MAX_DISTANCES * (distances.length - 1))] ?? 1;
   const [stride, slack] = usual > APART ? [Math.ceil(usual), Math.ceil(usual)] : [1, 0];
-  const cut = (frames: number) => (frames > slack ? frames : 0);
+  const dropSlack = (frames: number) => (frames > slack ? frames : 0);
   let between = 0;
   for (const [n, { from, sent: next }] of runs.entries()) {
     if (n > 0) between += Math.max(0, next - sentFrame(runs.slice(0, n), from - 1, places) - stride);
   }
   const last = sentFrame(runs, places.length - 1, places);
   return {
-    start: cut(Math.max(0, (runs[0] as Run).sent)),
-    end: cut(Math.max(0, sent - last - stride)),
-    between: cut(between),
+    start: dropSlack(Math.max(0, (runs[0] as Run).sent)),
+    end: dropSlack(Math.max(0, sent - last - stride)),
+    between: dropSlack(between),
   };
 }

@@ -93,7 +93,7 @@ describe('coverage', () => {
   it('is whole when filled, with the margin of the widest window', () => {
     const found = computeCoverage(createRenderPlan(tall, input));
     expect(found).toMatchObject({ covered: true, bareFrames: 0, reason: null });
-    expect(found.leastMargin).toBeCloseTo(656.25, 6);
+    expect(found.minMargin).toBeCloseTo(656.25, 6);
   });
 
   it('is broken by bars, and says in which shots', () => {
@@ -133,7 +133,7 @@ describe('coverage', () => {
           const { least, bare } = bruteForce(plan);
           expect(found.bareFrames).toBe(bare);
           expect(found.covered).toBe(bare === 0);
-          if (Number.isFinite(least)) expect(found.leastMargin).toBeCloseTo(least, 6);
+          if (Number.isFinite(least)) expect(found.minMargin).toBeCloseTo(least, 6);
         },
       ),
       { numRuns: trials(250, 1000) },

@@ -22,7 +22,7 @@ export interface Coverage {
   /** The output frame with the least margin, or the first bare one. */
   worstFrame: number;
   /** Least distance from a window to the picture's edge along the axis in which it can move, in picture pixels. */
-  leastMargin: number;
+  minMargin: number;
 }
 
 /**
@@ -37,14 +37,14 @@ export function computeCoverage(plan: RenderPlan): Coverage {
     bareShots: [],
     shots: 0,
     worstFrame: 0,
-    leastMargin: Infinity,
+    minMargin: Infinity,
   };
   for (const segment of plan.segments) {
     const reason = plan.ground === null ? bareReason(segment, plan) : null;
     if (reason) addBare(result, reason, segment);
     const { slack } = segmentFacts(plan, segment);
-    if (slack.value >= result.leastMargin) continue;
-    result.leastMargin = slack.value;
+    if (slack.value >= result.minMargin) continue;
+    result.minMargin = slack.value;
     if (result.covered) result.worstFrame = segment.start + slack.offset;
   }
   if (!result.covered) result.shots = new Set(plan.segments.map((segment) => segment.shot)).size;

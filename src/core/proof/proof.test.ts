@@ -1,5 +1,5 @@
 import { testJob, testMaster } from '../job/test-job';
-import { makingOfJob, planOfJob } from '../check/check';
+import { toJobEncodeSettings, planOfJob } from '../check/check';
 import type { PlanSegment } from '../render/plan';
 import { blackBorders, plannedBorders, sharedBorders, unplannedBorders, widerBorders } from './borders';
 import { NO_BORDERS } from '../picture/borders';
@@ -79,7 +79,7 @@ describe('black borders', () => {
 describe('proof', () => {
   const job = testJob();
   const plan = planOfJob(job, SHIPPED_SHEETS);
-  const asked = askedFacts(plan, makingOfJob(job, { sheets: SHIPPED_SHEETS }));
+  const asked = askedFacts(plan, toJobEncodeSettings(job, { sheets: SHIPPED_SHEETS }));
   const made = testMaster({ picture: { width: 1080, height: 1920 } });
 
   it('passes a file that is what was asked', () => {
@@ -87,7 +87,7 @@ describe('proof', () => {
   });
 
   it('passes a lossless copy in its own profile, and in no other', () => {
-    const making = makingOfJob(job, { sheets: SHIPPED_SHEETS });
+    const making = toJobEncodeSettings(job, { sheets: SHIPPED_SHEETS });
     const lossless = askedFacts(plan, {
       ...making,
       picture: { ...making.picture!, kind: 'lossless' },
@@ -114,7 +114,7 @@ describe('proof', () => {
   });
 
   it('holds a size that was to be landed on to 3 %, over and under', () => {
-    const making = makingOfJob(job, { sheets: SHIPPED_SHEETS });
+    const making = toJobEncodeSettings(job, { sheets: SHIPPED_SHEETS });
     const landing = askedFacts(plan, {
       ...making,
       picture: { ...making.picture!, kind: 'size', bytes: 4e6 },

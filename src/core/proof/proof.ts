@@ -2,7 +2,7 @@ import type { AudioFacts, Master } from '../master/master';
 import { channelWords, codecName, videoCodecName } from '../master/master';
 import type { Proof, ProofFact } from './proof-record';
 import type { Borders } from '../picture/borders';
-import type { Making } from '../render/making';
+import type { EncodeSettings } from '../render/making';
 import type { RenderPlan } from '../render/plan';
 import { bytesLabel } from '../figures/figures';
 import { rateLabel } from '../time/frame-rate';
@@ -40,7 +40,7 @@ const soundWords = (codec: string, sampleRate: number, channels: number): string
   `${codecName(codec)} ${sampleRate / 1000} kHz ${channelWords(channels)}`;
 
 /** Lists the facts that an export is asked to have; of sound alone nothing but the sound. */
-export function askedFacts(plan: RenderPlan, { picture, sound }: Making): Partial<ClipFacts> {
+export function askedFacts(plan: RenderPlan, { picture, sound }: EncodeSettings): Partial<ClipFacts> {
   const heard = sound ? soundWords(sound.codec, sound.sampleRate, sound.channels) : 'none';
   if (!picture) return { sound: heard };
   const named = picture.kind === 'lossless' ? LOSSLESS_PROFILE : PROFILE_NAMES[picture.profile];

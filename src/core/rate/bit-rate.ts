@@ -2,8 +2,8 @@ import { type FrameRate, rateValue } from '../time/frame-rate';
 import type { Size } from '../picture/size';
 
 /** Bounds of the bit rate that a person may set, in bits a second. */
-export const LEAST_VIDEO_BITS = 1_000_000;
-export const MOST_VIDEO_BITS = 50_000_000;
+export const MIN_VIDEO_BITRATE = 1_000_000;
+export const MAX_VIDEO_BITRATE = 50_000_000;
 /** Bits a pixel of a filmed picture that the encoder here needs to look clean (common practice, no source). */
 const BITS_PER_PIXEL = 0.16;
 /** Never less for a clip of the trade's sizes: 5–6 Mb/s is the low end in use (common practice, no source). */
@@ -50,7 +50,7 @@ export function defaultBitRate(
   const round = choice.reason === 'cap' || choice.reason === 'master' ? Math.floor : Math.round;
   return {
     ...choice,
-    bits: Math.min(MOST_VIDEO_BITS, Math.max(LEAST_VIDEO_BITS, round(choice.bits / STEP) * STEP)),
+    bits: Math.min(MAX_VIDEO_BITRATE, Math.max(MIN_VIDEO_BITRATE, round(choice.bits / STEP) * STEP)),
   };
 }
 

@@ -1,17 +1,17 @@
 import { z } from 'zod';
 import { boundedInt, boundedNumber } from '../figures/bounded';
-import { LEAST_VIDEO_BITS, MOST_VIDEO_BITS } from './bit-rate';
+import { MIN_VIDEO_BITRATE, MAX_VIDEO_BITRATE } from './bit-rate';
 import { FORMAT_IDS } from './format';
 
 /** Video bits a second that a person may ask for. */
-export const videoBitsSchema = boundedInt(LEAST_VIDEO_BITS, MOST_VIDEO_BITS);
+export const videoBitsSchema = boundedInt(MIN_VIDEO_BITRATE, MAX_VIDEO_BITRATE);
 
 /** Bounds of a constant quality: the quantiser of H.264 (ITU-T H.264, 7.4.2.2: 0 to 51). Less is better and larger. */
-export const LEAST_QUANTISER = 1;
-export const MOST_QUANTISER = 51;
+export const MIN_QUANTISER = 1;
+export const MAX_QUANTISER = 51;
 /** Bounds of a size to land on, in bytes. */
-export const LEAST_BYTES = 100_000;
-export const MOST_BYTES = 16_000_000_000;
+export const MIN_BYTES = 100_000;
+export const MAX_BYTES = 16_000_000_000;
 
 /** How the bits of a picture are shared out. */
 const rateSchema = z.discriminatedUnion('kind', [
@@ -23,12 +23,12 @@ const rateSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('variable'), bits: videoBitsSchema, most: videoBitsSchema.nullable() }),
   z.object({
     kind: z.literal('quality'),
-    quantiser: boundedInt(LEAST_QUANTISER, MOST_QUANTISER),
+    quantiser: boundedInt(MIN_QUANTISER, MAX_QUANTISER),
   }),
   /** Of the whole file, or of each minute of it. */
   z.object({
     kind: z.literal('size'),
-    bytes: boundedInt(LEAST_BYTES, MOST_BYTES),
+    bytes: boundedInt(MIN_BYTES, MAX_BYTES),
     each: z.enum(['file', 'minute']),
   }),
 ]);

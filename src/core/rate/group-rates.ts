@@ -1,5 +1,5 @@
 import { sum } from '../figures/sum';
-import { LEAST_VIDEO_BITS } from './bit-rate';
+import { MIN_VIDEO_BITRATE } from './bit-rate';
 
 /** Target and maximum of a video's bitrate. */
 export interface RateAsked {
@@ -18,7 +18,7 @@ const UNDER = 0.96;
 const BOLDEST = 4;
 const SHYEST = 0.2;
 /** A group is made so often at most. */
-const MOST_TRIES = 5;
+const MAX_TRIES = 5;
 /** How much of a change of what is asked an encoder follows, as the power of it; one that follows less is at its end. */
 const FOLLOWS = { least: 0.2, most: 2 };
 /** Asking for so little else changes nothing. */
@@ -69,7 +69,7 @@ export class GroupRates {
     if (kind === 'constant') return (bits * UNDER) / Math.max(1, this.spent);
     if (kind !== 'size') return bits;
     const wanted = ((this.budget() - this.bytes()) * 8) / Math.max(this.unmade(), this.seconds[group] ?? 0);
-    return bounded(wanted / this.spent, bits);
+    return boundBits(wanted / this.spent, bits);
   }
 
   /** Takes what a group came to. */
@@ -184,12 +184,12 @@ export class GroupRates {
   private changed(group: number, bytes: number): Change[] {
     const tries = this.tries[group] ?? [];
     const [last, before] = tries.slice(-2).reverse();
-    if (!last || tries.length >= MOST_TRIES) return [];
-    const follows = before ? followed(before, last) : 1;
+    if (!last || tries.length >= MAX_TRIES) return [];
+    const follows = before ? computeResponse(before, last) : 1;
     const isOnward = before && (last.asked - before.asked) * (bytes - last.bytes) > 0;
     if (isOnward && follows < FOLLOWS.least) return [];
     const power = Math.min(FOLLOWS.most, Math.max(FOLLOWS.least, follows));
-    const bits = bounded(last.asked * (bytes / last.bytes) ** (1 / power), this.asked.bits);
+    const bits = boundBits(last.asked * (bytes / last.bytes) ** (1 / power), this.asked.bits);
     return Math.abs(bits / last.asked - 1) < SAME ? [] : [{ group, bits, bytes }];
   }
 
@@ -215,11 +215,11 @@ export class GroupRates {
 }
 
 /** The power by which what came followed what was asked for: 1 where it changed as much. */
-const followed = (before: Try, last: Try): number =>
+const computeResponse = (before: Try, last: Try): number =>
   Math.log(last.bytes / before.bytes) / Math.log(last.asked / before.asked);
 
 /** No encoder is asked for less. */
-const LEAST_ASKED = LEAST_VIDEO_BITS / 10;
+const MIN_ASKED = MIN_VIDEO_BITRATE / 10;
 
-const bounded = (bits: number, wanted: number): number =>
-  Math.max(LEAST_ASKED, wanted * SHYEST, Math.min(wanted * BOLDEST, bits));
+const boundBits = (bits: number, wanted: number): number =>
+  Math.max(MIN_ASKED, wanted * SHYEST, Math.min(wanted * BOLDEST, bits));

@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { drawn } from '../../../tests/soak';
 import type { FrameRate } from '../time/frame-rate';
-import { leastLevel } from './level';
+import { findMinLevel } from './level';
 
 const SIZES: [number, number][] = [
   [176, 144],
@@ -58,7 +58,7 @@ describe('the least level of a stream', () => {
 
   it.each(drawn(SIZES, 5))('is that of libx264 at %i×%i', (width, height) => {
     for (const [rate, bits] of STREAMS) {
-      const level = leastLevel({ width, height }, rate, bits);
+      const level = findMinLevel({ width, height }, rate, bits);
       expect([rate.num / rate.den, bits, level]).toEqual([
         rate.num / rate.den,
         bits,

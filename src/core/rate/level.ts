@@ -47,7 +47,7 @@ const HIGH_FACTOR = 1.25;
  * @param bitsPerSecond most video bits a second.
  * @returns ten times the level, for instance 42; null when no level is enough.
  */
-export function leastLevel(size: Size, rate: FrameRate, bitsPerSecond: number): number | null {
+export function findMinLevel(size: Size, rate: FrameRate, bitsPerSecond: number): number | null {
   const across = Math.ceil(size.width / 16);
   const down = Math.ceil(size.height / 16);
   const frame = across * down;
@@ -62,9 +62,9 @@ export function leastLevel(size: Size, rate: FrameRate, bitsPerSecond: number): 
   return fits?.idc ?? null;
 }
 
-/** The level that an export is made in, or null when none that encoders here know is enough; see {@link leastLevel}. */
+/** The level that an export is made in, or null when none that encoders here know is enough; see {@link findMinLevel}. */
 export function findLevel(size: Size, rate: FrameRate, bitsPerSecond: number): number | null {
-  const least = leastLevel(size, rate, bitsPerSecond);
+  const least = findMinLevel(size, rate, bitsPerSecond);
   return least === null || least > HIGHEST_MADE ? null : Math.max(LOWEST_MADE, least);
 }
 

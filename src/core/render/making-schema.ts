@@ -1,10 +1,10 @@
 import { z } from 'zod';
 import { bitrate, boundedInt, byteCount } from '../figures/bounded';
 import { PROFILES } from '../rate/encoding';
-import type { PictureMaking } from './making';
+import type { VideoEncodeSettings } from './making';
 
 /** How pictures are encoded, as another process or machine is told. */
-export const pictureMakingSchema: z.ZodType<PictureMaking> = z.object({
+export const pictureMakingSchema: z.ZodType<VideoEncodeSettings> = z.object({
   codec: z.enum(['avc', 'vp9', 'av1']),
   kind: z.enum(['constant', 'variable', 'quality', 'size', 'lossless']),
   bits: bitrate(),

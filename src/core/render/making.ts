@@ -1,9 +1,9 @@
 import type { Placement } from '../outlets/placement';
-import { type BitRateChoice, MOST_VIDEO_BITS } from '../rate/bit-rate';
+import { type BitRateChoice, MAX_VIDEO_BITRATE } from '../rate/bit-rate';
 import { containerBytes } from '../rate/container-bytes';
 import type { Encoding, Rate } from '../rate/encoding';
 import { type Format, type FormatId, chooseFormat, FORMATS, takesFormat } from '../rate/format';
-import { leastLevel, findLevel } from '../rate/level';
+import { findMinLevel, findLevel } from '../rate/level';
 import { codecName } from '../master/master';
 import { CEILING } from '../sound/limiter';
 import { rateValue, toSeconds } from '../time/frame-rate';
@@ -11,7 +11,7 @@ import { type ExportSound, exportSound } from './export-sound';
 import type { RenderPlan } from './plan';
 
 /** How the pictures of a file are encoded. */
-export interface PictureMaking {
+export interface VideoEncodeSettings {
   codec: NonNullable<Format['video']>;
   kind: Exclude<Rate['kind'], 'worked-out'> | 'lossless';
   /** Video bits a second on average; see {@link isOpen}. */
@@ -32,7 +32,7 @@ export interface PictureMaking {
 }
 
 /** How the sound of a file is encoded. */
-export interface SoundMaking extends ExportSound {
+export interface AudioEncodeSettings extends ExportSound {
   codec: Format['audio'];
   /** A second; of what is kept whole, at most. */
   bits: number;
@@ -43,22 +43,22 @@ export interface SoundMaking extends ExportSound {
 }
 
 /** All that whoever makes a file is told, besides its plan. */
-export interface Making {
+export interface EncodeSettings {
   format: FormatId;
   /** True when a person chose the format, whatever the outlet takes. */
   chosen: boolean;
   /** Null for sound alone. */
-  picture: PictureMaking | null;
+  picture: VideoEncodeSettings | null;
   /** Null where there is none. */
-  sound: SoundMaking | null;
+  sound: AudioEncodeSettings | null;
 }
 
 /**
  * A size to land on may ask for less than a rate that a person sets: for this many bits a second at least, and for this
  * many of each pixel, below which encoders cannot go (common practice, no source).
  */
-const LEAST_SIZED_BITS = 50_000;
-const LEAST_SIZED_PIXEL_BITS = 0.004;
+const MIN_SIZED_BITRATE = 50_000;
+const MIN_SIZED_PIXEL_BITRATE = 0.004;
 
 /** A constant rate is the same in each of these, in seconds: a group is filled up to it, and so is no longer. */
 const CONSTANT_SECONDS = 2;
@@ -83,7 +83,7 @@ export function toEncodeSettings(
   encoding: Encoding,
   wanted: Wanted,
   choice: BitRateChoice,
-): Making {
+): EncodeSettings {
   const format = encoding.format ?? chooseFormat(wanted);
   const sound = soundMaking(plan, encoding, FORMATS[format], wanted);
   const picture = pictureMaking(plan, encoding, FORMATS[format], sound, wanted, choice);
@@ -91,14 +91,14 @@ export function toEncodeSettings(
 }
 
 /** Tells whether the size of a video is only known once it is encoded. */
-export const isOpen = ({ kind }: PictureMaking): boolean => kind === 'quality' || kind === 'lossless';
+export const isOpen = ({ kind }: VideoEncodeSettings): boolean => kind === 'quality' || kind === 'lossless';
 
 function soundMaking(
   plan: RenderPlan,
   { sound }: Encoding,
   { audio, lossless }: Format,
   { audio: { loudness, mostPeak } }: Wanted,
-): SoundMaking | null {
+): AudioEncodeSettings | null {
   const facts = exportSound(plan);
   if (!facts) return null;
   const sampleRate = audio === 'opus' ? OPUS_RATE : (sound.sampleRate ?? facts.sampleRate);
@@ -118,15 +118,15 @@ function pictureMaking(
   plan: RenderPlan,
   encoding: Encoding,
   { container, video: codec, lossless = false }: Format,
-  sound: SoundMaking | null,
+  sound: AudioEncodeSettings | null,
   { video: { mostBits } }: Wanted,
   choice: BitRateChoice,
-): PictureMaking | null {
+): VideoEncodeSettings | null {
   if (codec === null) return null;
   const { rate } = encoding;
   const beside = bytesBeside(plan, container, sound);
   const bits = computeBits(plan, rate, beside, choice.bits);
-  const peak = Math.min(MOST_VIDEO_BITS, mostBits ?? Infinity, PEAK * bits);
+  const peak = Math.min(MAX_VIDEO_BITRATE, mostBits ?? Infinity, PEAK * bits);
   const most =
     rate.kind === 'variable' && rate.most !== null ? Math.max(bits, rate.most) : Math.max(bits, peak);
   const made = rate.kind === 'constant' ? bits : most;
@@ -153,22 +153,22 @@ function computeBits(plan: RenderPlan, rate: Rate, beside: number, workedOut: nu
   if (rate.kind === 'constant' || rate.kind === 'variable') return rate.bits;
   if (rate.kind !== 'size') return workedOut;
   const bits = ((wholeBytes(plan, rate) - beside) * 8) / toSeconds(plan.frames, plan.rate);
-  return Math.min(MOST_VIDEO_BITS, Math.max(leastSizedBits(plan), Math.round(bits)));
+  return Math.min(MAX_VIDEO_BITRATE, Math.max(computeMinSizedBitrate(plan), Math.round(bits)));
 }
 
 /** Computes the size of a file with so many video bits per second, in bytes. */
-export function fileBytes(plan: RenderPlan, { format, picture, sound }: Making, videoBits: number): number {
+export function fileBytes(plan: RenderPlan, { format, picture, sound }: EncodeSettings, videoBits: number): number {
   const { container } = FORMATS[format];
   const seen = picture ? (videoBits * toSeconds(plan.frames, plan.rate)) / 8 : 0;
   return Math.round(seen + bytesBeside(plan, container, sound, picture ? plan.frames : 0));
 }
 
 /** The smallest size that a file can be asked to land on, in bytes. */
-export const leastBytes = (plan: RenderPlan, making: Making): number =>
-  fileBytes(plan, making, leastSizedBits(plan));
+export const computeMinBytes = (plan: RenderPlan, making: EncodeSettings): number =>
+  fileBytes(plan, making, computeMinSizedBitrate(plan));
 
-const leastSizedBits = ({ width, height, rate }: RenderPlan): number =>
-  Math.round(Math.max(LEAST_SIZED_BITS, LEAST_SIZED_PIXEL_BITS * width * height * rateValue(rate)));
+const computeMinSizedBitrate = ({ width, height, rate }: RenderPlan): number =>
+  Math.round(Math.max(MIN_SIZED_BITRATE, MIN_SIZED_PIXEL_BITRATE * width * height * rateValue(rate)));
 
 /** Samples of a packet of sound, about: AAC has 1024 (ISO/IEC 14496-3). */
 const PACKET = 1024;
@@ -177,7 +177,7 @@ const PACKET = 1024;
 function bytesBeside(
   plan: RenderPlan,
   container: Format['container'],
-  sound: SoundMaking | null,
+  sound: AudioEncodeSettings | null,
   frames = plan.frames,
 ): number {
   const seconds = toSeconds(plan.frames, plan.rate);
@@ -185,22 +185,22 @@ function bytesBeside(
   return containerBytes(container, frames + packets) + soundBytes(sound, seconds);
 }
 
-const soundBytes = (sound: SoundMaking | null, seconds: number): number => ((sound?.bits ?? 0) * seconds) / 8;
+const soundBytes = (sound: AudioEncodeSettings | null, seconds: number): number => ((sound?.bits ?? 0) * seconds) / 8;
 
 /**
  * Bytes that the sound of a file leaves to its picture: silence takes next to none of what its rate says.
  * @param bytes that the sound came to. @returns less than 0 where it took more.
  */
-export const leftBySound = (plan: RenderPlan, { sound }: Making, bytes: number): number =>
+export const leftBySound = (plan: RenderPlan, { sound }: EncodeSettings, bytes: number): number =>
   Math.round(soundBytes(sound, toSeconds(plan.frames, plan.rate)) - bytes);
 
 function wholeBytes(plan: RenderPlan, { bytes, each }: Extract<Rate, { kind: 'size' }>): number {
   return each === 'file' ? bytes : Math.round((bytes * toSeconds(plan.frames, plan.rate)) / 60);
 }
 
-/** Tells whether a level that was forced is too low for what is encoded with it; see {@link leastLevel}. */
-export function isLevelTooLow(plan: RenderPlan, { level, mostBits }: PictureMaking): boolean {
-  const least = leastLevel(plan, plan.rate, mostBits);
+/** Tells whether a level that was forced is too low for what is encoded with it; see {@link findMinLevel}. */
+export function isLevelTooLow(plan: RenderPlan, { level, mostBits }: VideoEncodeSettings): boolean {
+  const least = findMinLevel(plan, plan.rate, mostBits);
   return level !== null && (least === null || least > level);
 }
 
@@ -208,11 +208,11 @@ export function isLevelTooLow(plan: RenderPlan, { level, mostBits }: PictureMaki
  * Tells whether a file is one for a placement: one in a format that a person chose for something else is not
  * held to it.
  */
-export const isForPlacement = ({ chosen, format }: Making, placement: Wanted): boolean =>
+export const isForPlacement = ({ chosen, format }: EncodeSettings, placement: Wanted): boolean =>
   !chosen || takesFormat(placement, format);
 
 /** Says what becomes of the sound, in a few words. */
-export function soundLabel(sound: SoundMaking | null): string {
+export function soundLabel(sound: AudioEncodeSettings | null): string {
   if (!sound) return 'none';
   const loud = sound.loudness === null ? '' : `, ${sound.loudness} LUFS`;
   const bits = sound.codec === 'flac' ? '' : ` ${sound.bits / 1000} kb/s`;

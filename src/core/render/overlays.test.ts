@@ -11,7 +11,7 @@ import { plainBlock, type TextBlock } from '../words/text-block';
 import { PLAIN_OUTLINE } from '../words/text-style';
 import type { Framing } from '../framing/framing';
 import { PLAIN_VALUES } from '../framing/framing';
-import { PLAIN_WISHES } from '../framing/following';
+import { DEFAULT_FOLLOW_OPTIONS } from '../framing/following';
 import { presence } from './overlays';
 import { plannedFrame, createRenderPlan, type PlanInput } from './plan';
 
@@ -215,7 +215,7 @@ describe('captions keep clear', () => {
       keyframes: [{ ...PLAIN_VALUES, frame: 0, ease: null }],
       following: {
         subjects: [{ frame: 0, x: 0.5, y: 0.9 }],
-        wishes: PLAIN_WISHES,
+        wishes: DEFAULT_FOLLOW_OPTIONS,
         places: [{ frame: 0, x: 0.5, y: 0.9 }],
         doubts: [],
         unserved: [],

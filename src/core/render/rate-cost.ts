@@ -33,7 +33,7 @@ export function rateCost(plan: RenderPlan): RateCost {
 const NAMED = 4;
 
 /** Frame numbers for people: all of a few, else the first, how many more, and the step where it is even. */
-function listed(frames: readonly number[]): string {
+function formatFrames(frames: readonly number[]): string {
   const named = frames.slice(0, NAMED).join(', ');
   if (frames.length <= NAMED) return named;
   const step = (frames[1] as number) - (frames[0] as number);
@@ -46,7 +46,7 @@ export function costWords(plan: RenderPlan): string {
   const { repeated, vanished } = rateCost(plan);
   if (repeated.length + vanished.length === 0) return 'every frame once';
   const parts = [];
-  if (repeated.length > 0) parts.push(`${repeated.length} frames of the clip repeat (${listed(repeated)})`);
-  if (vanished.length > 0) parts.push(`${vanished.length} frames of the master vanish (${listed(vanished)})`);
+  if (repeated.length > 0) parts.push(`${repeated.length} frames of the clip repeat (${formatFrames(repeated)})`);
+  if (vanished.length > 0) parts.push(`${vanished.length} frames of the master vanish (${formatFrames(vanished)})`);
   return parts.join('; ');
 }

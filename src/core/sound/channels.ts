@@ -54,7 +54,7 @@ export function mapChannels(planes: Planes, count: number, codec?: string): Plan
   if (!first || planes.length === count) return planes;
   if (count === 1)
     return [
-      mixed(
+      mixPlanes(
         planes,
         planes.map(() => 1 / planes.length),
       ),
@@ -63,14 +63,14 @@ export function mapChannels(planes: Planes, count: number, codec?: string): Plan
   const places = codec === 'aac' && planes.length === 4 ? FRONT_AND_BACK : LAYOUTS[planes.length];
   if (!places) return [first, second];
   const side = (of: 'left' | 'right') =>
-    mixed(
+    mixPlanes(
       planes,
       places.map((place) => computeGain(of, place)),
     );
   return [side('left'), side('right')];
 }
 
-function mixed(planes: Planes, gains: readonly number[]): Float32Array<ArrayBuffer> {
+function mixPlanes(planes: Planes, gains: readonly number[]): Float32Array<ArrayBuffer> {
   const out = new Float32Array(planes[0]?.length ?? 0);
   planes.forEach((plane, channel) => {
     const gain = gains[channel] ?? 0;

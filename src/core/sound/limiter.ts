@@ -57,18 +57,18 @@ export class PeakLimiter {
   finish(): Planes {
     const rest = this.take(this.finder.finish());
     const end = this.out(this.wanted.length);
-    return rest.map((plane, channel) => joined(plane, end[channel] as Planes[number]));
+    return rest.map((plane, channel) => joinPlanes(plane, end[channel] as Planes[number]));
   }
 
   private take({ planes, peaks }: { planes: Planes; peaks: Float32Array }): Planes {
-    this.planes = this.planes.map((plane, channel) => joined(plane, planes[channel] as Planes[number]));
+    this.planes = this.planes.map((plane, channel) => joinPlanes(plane, planes[channel] as Planes[number]));
     for (const peak of peaks) this.wanted.push(peak > this.ceiling ? this.ceiling / peak : 1);
     return this.out(Math.max(0, this.wanted.length - this.ahead));
   }
 
   private out(count: number): Planes {
     const out = this.planes.map((plane) => plane.slice(0, count));
-    const least = this.leastAhead(count);
+    const least = this.findMinAhead(count);
     for (let i = 0; i < count; i++) {
       const gain = this.gainAfter(least[i] as number);
       if (gain === 1) continue;
@@ -81,7 +81,7 @@ export class PeakLimiter {
   }
 
   /** For each of the next samples the least gain that it and those ahead of it ask for. */
-  private leastAhead(count: number): Float64Array {
+  private findMinAhead(count: number): Float64Array {
     const least = new Float64Array(count).fill(1);
     this.wanted.forEach((gain, at) => {
       if (gain === 1) return;
@@ -107,7 +107,7 @@ export class PeakLimiter {
   }
 }
 
-function joined(a: Planes[number], b: Planes[number]): Planes[number] {
+function joinPlanes(a: Planes[number], b: Planes[number]): Planes[number] {
   const both = new Float32Array(a.length + b.length);
   both.set(a);
   both.set(b, a.length);

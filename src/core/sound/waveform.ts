@@ -49,9 +49,9 @@ export interface Pause {
 }
 
 /** Shortest pause, in seconds: between words it is shorter, between sentences longer (common practice, no source). */
-const LEAST_PAUSE = 0.2;
+const MIN_PAUSE = 0.2;
 /** Sound that rises and falls by less than this has no pauses, in bytes of the waveform (about 8 dB). */
-const LEAST_SWING = 34;
+const MIN_SWING = 34;
 
 /** Pauses of a waveform: runs near its floor, by its own quiet and loud levels. */
 export function findPauses(peaks: Uint8Array): Pause[] {
@@ -60,7 +60,7 @@ export function findPauses(peaks: Uint8Array): Pause[] {
   const quantile = (share: number) =>
     sorted[Math.min(sorted.length - 1, Math.floor(sorted.length * share))] as number;
   const [quiet, loud] = [quantile(0.03), quantile(0.9)];
-  if (loud - quiet < LEAST_SWING) return [];
+  if (loud - quiet < MIN_SWING) return [];
   const limit = quiet + (loud - quiet) * 0.3;
   const pauses: Pause[] = [];
   let start = -1;
@@ -68,7 +68,7 @@ export function findPauses(peaks: Uint8Array): Pause[] {
     const low = i < peaks.length && (peaks[i] as number) <= limit;
     if (low && start < 0) start = i;
     if (low || start < 0) continue;
-    if ((i - start) / PEAKS_A_SECOND >= LEAST_PAUSE) {
+    if ((i - start) / PEAKS_A_SECOND >= MIN_PAUSE) {
       pauses.push({ from: start / PEAKS_A_SECOND, to: i / PEAKS_A_SECOND });
     }
     start = -1;

@@ -29,7 +29,7 @@ export const VOICE = { rate: 16_000, step: 512, before: 64 } as const;
 const BEGINS = 0.5;
 const ENDS = { below: 0.35, steps: 8 };
 /** Minimum number of steps of speech: anything shorter is a click or a knock, about a tenth of a second. */
-const LEAST_STEPS = 3;
+const MIN_STEPS = 3;
 
 /** Joins the detector's steps to spans. */
 export class SpokenSpans {
@@ -56,7 +56,7 @@ export class SpokenSpans {
 
   private end(at: number): void {
     const seconds = (step: number) => (step * VOICE.step) / VOICE.rate;
-    if (this.began !== null && at - this.began >= LEAST_STEPS)
+    if (this.began !== null && at - this.began >= MIN_STEPS)
       this.spans.push({ from: seconds(this.began), to: seconds(at) });
     this.began = null;
     this.quietSince = null;

@@ -1,4 +1,4 @@
-import { heldBack } from '../check/check';
+import { listBlockingFindings } from '../check/check';
 import type { Severity } from '../check/rule';
 import { activeClip } from '../job/job';
 import { count, type StepKind } from './step';
@@ -8,7 +8,7 @@ export const checkStep: StepKind = {
   stand({ job, findings }) {
     if (!findings) return { summary: 'Being checked', standing: 'unknown' };
     const of = (severity: Severity) => findings.filter((finding) => finding.severity === severity).length;
-    const stops = heldBack(findings, activeClip(job.edit), 'post').length;
+    const stops = listBlockingFindings(findings, activeClip(job.edit), 'post').length;
     const parts = [
       stops > 0 ? count(stops, 'stop', 'stops') : '',
       of('warn') > 0 ? count(of('warn'), 'warning', 'warnings') : '',

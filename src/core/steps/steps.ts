@@ -1,4 +1,4 @@
-import { heldBack } from '../check/check';
+import { listBlockingFindings } from '../check/check';
 import type { Finding } from '../check/finding';
 import { fixLabel } from '../check/fixes';
 import { activeClip, type Job } from '../job/job';
@@ -52,7 +52,7 @@ export function findNextStep(
   sheets: Sheets,
 ): { label: string; step: StepName; fix?: Finding['fix'] } {
   if (!findings) return { label: 'See the check', step: 'check' };
-  const [stop] = heldBack(findings, activeClip(job.edit), 'export');
+  const [stop] = listBlockingFindings(findings, activeClip(job.edit), 'export');
   if (stop?.fix) return { label: fixLabel(stop.fix), step: 'check', fix: stop.fix };
   if (stop) return { label: 'See what keeps the export back', step: 'check' };
   const signature = computeSignature(job.edit);

@@ -105,7 +105,7 @@ function fits(times: Float64Array, rate: FrameRate): boolean {
 /** On a grid a stamp is off its place by no more than rounding to milliseconds makes of it. */
 const GRID_TOLERANCE = 0.1;
 /** A grid is taken where at least this share of its places has a picture. */
-const LEAST_FILLED = 0.5;
+const MIN_FILLED = 0.5;
 
 /** The lowest standard rate of which every stamp is a whole number of frames: pictures were left out, none is lost. */
 function gridFit(times: Float64Array): FrameRate | undefined {
@@ -118,14 +118,14 @@ function gridFit(times: Float64Array): FrameRate | undefined {
       return Math.max(most, Math.abs(place - Math.round(place)));
     }, 0);
   };
-  return STANDARD_RATES.filter((rate) => (times.length - 1) / (span * rateValue(rate)) >= LEAST_FILLED)
+  return STANDARD_RATES.filter((rate) => (times.length - 1) / (span * rateValue(rate)) >= MIN_FILLED)
     .map((rate) => ({ rate, off: off(rate) }))
     .filter(({ off }) => off <= GRID_TOLERANCE)
     .sort((a, b) => Math.round(rateValue(a.rate)) - Math.round(rateValue(b.rate)) || a.off - b.off)[0]?.rate;
 }
 
 /** Largest denominator of a rate that is no standard one. */
-const MOST_DEN = 1001;
+const MAX_DEN = 1001;
 
 /** A constant rate that is no standard one: the simplest fraction that the whole track keeps to, such as 50/3. */
 function rationalRate(times: Float64Array, mean: number): FrameRate | undefined {
@@ -144,7 +144,7 @@ function convergents(value: number): FrameRate[] {
   for (let rest = value; ; rest = 1 / (rest - Math.floor(rest))) {
     const whole = Math.floor(rest);
     [before, now] = [now, { num: whole * now.num + before.num, den: whole * now.den + before.den }];
-    if (!Number.isFinite(rest) || now.den > MOST_DEN) return found;
+    if (!Number.isFinite(rest) || now.den > MAX_DEN) return found;
     found.push(now);
   }
 }

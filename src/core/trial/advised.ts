@@ -1,4 +1,4 @@
-import type { Known } from '../check/check-input';
+import type { CheckContext } from '../check/check-input';
 import type { Subject } from '../check/subject-plan';
 import { onCanvas, onClip } from '../job/job';
 import type { Sheets } from '../outlets/rule-sheet';
@@ -7,7 +7,7 @@ import { type RateTrial, trialKey } from './rate-trial';
 
 /** Creates the function that finds the bitrate that trials advise for a canvas as it is now. */
 export const createBitrateAdvisor =
-  (trials: readonly RateTrial[], sheets: Sheets): NonNullable<Known['advisedOf']> =>
+  (trials: readonly RateTrial[], sheets: Sheets): NonNullable<CheckContext['advisedOf']> =>
   (subject) => {
     const trial = findTrial(trials, sheets, subject);
     return trial && adviseBitrate(trial).knee;

@@ -5,7 +5,7 @@ import type { Piece, Score, TrialPoint } from './rate-trial';
 /** Number of frames of which one is judged. */
 const LOOKED_EVERY = 4;
 /** A noise that is not there is told as this, in decibels. */
-const MOST_PSNR = 100;
+const MAX_PSNR = 100;
 
 /** A frame of the plan that was looked at. */
 interface Looked {
@@ -83,7 +83,7 @@ class PieceLook {
     const { all: now, some: moving } = ssims(own.plane, plane, own.moving);
     const isWorst = this.ssims.every((other) => now < other.ssim);
     this.ssims.push({ frame, ssim: now });
-    this.psnrs.push(Math.min(MOST_PSNR, psnr(own.plane, plane)));
+    this.psnrs.push(Math.min(MAX_PSNR, psnr(own.plane, plane)));
     if (!Number.isNaN(moving)) this.movings.push(moving);
     if (own.banding !== null) this.bands = Math.max(0, banding(plane) - own.banding);
     return isWorst;

@@ -4,9 +4,9 @@ import { testJob } from '../job/test-job';
 import { createPassLookup, testPass } from '../job/test-pass';
 import { SHIPPED_SHEETS } from '../outlets/shipped';
 import { PLAIN_ENCODING, type Rate } from '../rate/encoding';
-import { makingOfJob, workedOutBitRate } from '../check/check';
+import { toJobEncodeSettings, workedOutBitRate } from '../check/check';
 import { createBitrateAdvisor } from './advised';
-import { pieceMaking, type RateTrial, rungMaking, trialKey, trialOrder, trialPlans } from './rate-trial';
+import { toPieceSettings, type RateTrial, toRenditionSettings, trialKey, trialOrder, trialPlans } from './rate-trial';
 
 const sheets = [...SHIPPED_SHEETS];
 /** A second that is hard, then easy ones. */
@@ -65,15 +65,15 @@ describe('a trial of bit rates', () => {
   });
 
   it('makes each piece as the clip is made, and again as the outlet does', () => {
-    const { picture } = makingOfJob(job, { sheets });
+    const { picture } = toJobEncodeSettings(job, { sheets });
     const [plan] = trialPlans(job, sheets, order);
-    expect(pieceMaking(picture!, plan!, 8e6)).toMatchObject({ kind: 'variable', bits: 8e6 });
-    const constant = makingOfJob(withRate(job, { kind: 'constant', bits: 6e6 }), { sheets }).picture!;
-    expect(pieceMaking(constant, plan!, 8e6)).toMatchObject({
+    expect(toPieceSettings(picture!, plan!, 8e6)).toMatchObject({ kind: 'variable', bits: 8e6 });
+    const constant = toJobEncodeSettings(withRate(job, { kind: 'constant', bits: 6e6 }), { sheets }).picture!;
+    expect(toPieceSettings(constant, plan!, 8e6)).toMatchObject({
       kind: 'constant',
       mostBits: 8e6,
     });
-    const again = rungMaking({ width: 720, height: 1280, bits: 2e6 }, plan!, picture!);
+    const again = toRenditionSettings({ width: 720, height: 1280, bits: 2e6 }, plan!, picture!);
     expect(again.plan).toMatchObject({ width: 720, height: 1280, frames: plan!.frames });
     expect(again.picture).toMatchObject({ codec: 'avc', bits: 2e6, level: 31 });
   });

@@ -15,16 +15,16 @@ import { shortHash } from '../figures/short-hash';
 import { findTarget } from '../outlets/outlets';
 import type { Placement } from '../outlets/placement';
 import type { Sheets } from '../outlets/rule-sheet';
-import { LEAST_VIDEO_BITS, MOST_VIDEO_BITS } from '../rate/bit-rate';
+import { MIN_VIDEO_BITRATE, MAX_VIDEO_BITRATE } from '../rate/bit-rate';
 import { PLAIN_ENCODING } from '../rate/encoding';
 import { findLevel } from '../rate/level';
 import { type TrialPiece, trialPieces } from '../rate/trial';
-import { isOpen, type PictureMaking } from '../render/making';
+import { isOpen, type VideoEncodeSettings } from '../render/making';
 import { createRenderPlan, type RenderPlan } from '../render/plan';
-import { makingOfJob } from '../check/check';
-import type { Known } from '../check/check-input';
+import { toJobEncodeSettings } from '../check/check';
+import type { CheckContext } from '../check/check-input';
 import { collectWordSources } from '../check/subject-plan';
-import type { PassOf } from '../check/look';
+import type { AnalysisLookup } from '../check/look';
 
 /** Roles of the pieces of a clip that are tried. */
 const PIECE_ROLES = ['hardest', 'typical', 'easiest'] as const;
@@ -43,21 +43,21 @@ const pieceSchema = z.object({
 });
 export type Piece = z.infer<typeof pieceSchema>;
 
-const bits = boundedInt(1, MOST_VIDEO_BITS);
-const rungSchema = z.object({
+const bits = boundedInt(1, MAX_VIDEO_BITRATE);
+const renditionSchema = z.object({
   width: boundedInt(16, 7680),
   height: boundedInt(16, 7680),
   bits: boundedInt(1, 200e6),
 });
 /** Rendition that an outlet compresses a clip to. */
-export type Rung = z.infer<typeof rungSchema>;
+export type Rendition = z.infer<typeof renditionSchema>;
 
 /** A trial of bit rates: pieces are made at each, compressed once more as the outlet does, and looked at. */
 export const trialOrderSchema = z.object({
   pieces: z.array(pieceSchema).min(1).max(PIECE_ROLES.length),
   /** Video bits a second of the clip, rising. */
   rates: z.array(bits).min(2).max(12),
-  rung: rungSchema,
+  rung: renditionSchema,
 });
 export type TrialOrder = z.infer<typeof trialOrderSchema>;
 
@@ -67,12 +67,12 @@ const TRIED = 6;
 const FROM = 0.5;
 const TO = 5;
 /** Where the master itself, or a cap of the outlet, ends them earlier, they still span so much. */
-const LEAST_SPAN = 3;
+const MIN_SPAN = 3;
 /**
  * Minimum factor between the rendition and the highest rate, from which the rendition's own rate is one of
  * those tried.
  */
-const LEAST_ABOVE = 1.5;
+const MIN_ABOVE = 1.5;
 
 /**
  * Plans the rate trial of the canvas that a job works on; null before its masters were analysed, for sound
@@ -80,10 +80,10 @@ const LEAST_ABOVE = 1.5;
  */
 export function trialOrder(
   work: Work,
-  { sheets, passOf }: Pick<Known, 'sheets' | 'passOf'>,
+  { sheets, passOf }: Pick<CheckContext, 'sheets' | 'passOf'>,
 ): TrialOrder | null {
   const { placement } = findTarget(sheets, activeCanvas(activeClip(work.edit)));
-  const { picture } = makingOfJob(work, { sheets });
+  const { picture } = toJobEncodeSettings(work, { sheets });
   const rung = findRendition(placement, activeCanvas(activeClip(work.edit)));
   const pieces = choosePieces(work, passOf);
   if (!picture || !rung || !pieces || isOpen(picture)) return null;
@@ -96,12 +96,12 @@ export function trialOrder(
  * Finds the rendition that a viewer on a good line gets: the largest that is no larger than the canvas, or
  * else the smallest.
  */
-export function findRendition({ ladder }: Placement, canvas: { width: number; height: number }): Rung | null {
+export function findRendition({ ladder }: Placement, canvas: { width: number; height: number }): Rendition | null {
   const fits = ladder.find(({ width, height }) => width * height <= canvas.width * canvas.height);
   return fits ?? ladder[ladder.length - 1] ?? null;
 }
 
-function choosePieces({ edit, masters }: Work, passOf: PassOf): TrialPiece[] | null {
+function choosePieces({ edit, masters }: Work, passOf: AnalysisLookup): TrialPiece[] | null {
   const { cut } = activeClip(edit);
   const bits = new Map(masters.map(({ id, fingerprint }) => [id, passOf(fingerprint)?.bitsBySecond]));
   if (cut.some(({ master }) => !bits.get(master))) return null;
@@ -150,14 +150,14 @@ function computeWeights(pieces: readonly TrialPiece[], hardness: readonly number
 }
 
 /** Rates in even proportions: one below what the outlet keeps, that itself, and those above. */
-function chooseRates(rung: Rung, { video: { mostBits } }: Placement, best: number): number[] {
-  const cap = Math.min(MOST_VIDEO_BITS, mostBits ?? Infinity, best > 0 ? best : Infinity);
-  const to = Math.max(LEAST_VIDEO_BITS * LEAST_SPAN, Math.min(cap, TO * rung.bits));
-  const from = Math.max(LEAST_VIDEO_BITS, Math.min(FROM * rung.bits, to / LEAST_SPAN));
+function chooseRates(rung: Rendition, { video: { mostBits } }: Placement, best: number): number[] {
+  const cap = Math.min(MAX_VIDEO_BITRATE, mostBits ?? Infinity, best > 0 ? best : Infinity);
+  const to = Math.max(MIN_VIDEO_BITRATE * MIN_SPAN, Math.min(cap, TO * rung.bits));
+  const from = Math.max(MIN_VIDEO_BITRATE, Math.min(FROM * rung.bits, to / MIN_SPAN));
   const even = (count: number, first: number) =>
     Array.from({ length: count }, (_, n) => first * (to / first) ** (n / (count - 1)));
   const rates =
-    rung.bits > from && rung.bits * LEAST_ABOVE <= to
+    rung.bits > from && rung.bits * MIN_ABOVE <= to
       ? [from, ...even(TRIED - 1, rung.bits)]
       : even(TRIED, from);
   return rates.map((rate) => Math.round(rate / 1e5) * 1e5);
@@ -242,12 +242,12 @@ export const rateTrialSchema = trialResultSchema.extend({
   /** As {@link trialKey} gave it then. */
   key: z.string(),
   maker: z.enum(['browser', 'server']),
-  rung: rungSchema,
+  rung: renditionSchema,
 });
 export type RateTrial = z.infer<typeof rateTrialSchema>;
 
 /** How a piece is encoded at a rate. @param bits video bits a second. */
-export function pieceMaking(picture: PictureMaking, plan: RenderPlan, bits: number): PictureMaking {
+export function toPieceSettings(picture: VideoEncodeSettings, plan: RenderPlan, bits: number): VideoEncodeSettings {
   const isConstant = picture.kind === 'constant';
   return {
     ...picture,
@@ -262,11 +262,11 @@ export function pieceMaking(picture: PictureMaking, plan: RenderPlan, bits: numb
  * Makes the encode settings of an outlet's rendition of a piece: smaller where its picture is, plain H.264,
  * in groups as long as the clip's.
  */
-export function rungMaking(
-  rung: Rung,
+export function toRenditionSettings(
+  rung: Rendition,
   plan: RenderPlan,
-  { keyFrames }: PictureMaking,
-): { plan: RenderPlan; picture: PictureMaking } {
+  { keyFrames }: VideoEncodeSettings,
+): { plan: RenderPlan; picture: VideoEncodeSettings } {
   const { width, height, bits } = rung;
   return {
     plan: { ...plan, width, height },

@@ -20,7 +20,7 @@ const soundChoice = z.object({ track: measure(), codec: z.string(), channels: me
 const number = measure();
 
 /** Actions that a server was asked for when it failed. */
-const ERRANDS = [
+const FAILED_ACTIONS = [
   'post',
   'convert',
   'demo',
@@ -32,11 +32,11 @@ const ERRANDS = [
   'hand-off',
   'chat',
 ] as const;
-export type Errand = (typeof ERRANDS)[number];
-const asked = { who: text, errand: z.enum(ERRANDS) };
+export type FailedAction = (typeof FAILED_ACTIONS)[number];
+const asked = { who: text, errand: z.enum(FAILED_ACTIONS) };
 
 /** Words on what is safe and how to go on, by the action that failed. */
-const GO_ON: Record<Errand, string> = {
+const GO_ON: Record<FailedAction, string> = {
   post: 'Your clip and words are kept. Try again; the upload goes on where it stopped.',
   convert: 'Your file is as it was. Convert it again; the upload goes on where it stopped.',
   demo: 'Open the demo again in a moment.',

@@ -6,7 +6,7 @@ import { roomAround } from './lay-text';
 const SIDE = 0.06;
 const EDGE = 0.06;
 /** They may be made as narrow as this share, to keep clear of what lies beside them. */
-const LEAST_WIDTH = 0.6;
+const MIN_WIDTH = 0.6;
 /** Where they look for room, from the chosen seat on: so many places from top to bottom. */
 const PLACES = 24;
 
@@ -26,7 +26,7 @@ export function captionBox(
   const width = canvas.width - 2 * x;
   const [first, last] = [EDGE * canvas.height, (1 - EDGE) * canvas.height - height];
   const at = (share: number): CanvasRect =>
-    narrowed({ x, y: Math.round(first + share * (last - first)), width, height }, canvas, taken);
+    narrowBox({ x, y: Math.round(first + share * (last - first)), width, height }, canvas, taken);
   const wished = { top: 0, middle: 0.5, bottom: 1 }[seat];
   const shares = Array.from({ length: PLACES + 1 }, (_, i) => i / PLACES);
   shares.sort((a, b) => Math.abs(a - wished) - Math.abs(b - wished));
@@ -37,7 +37,7 @@ export function captionBox(
 }
 
 /** A box as wide as it can be in its rows without what lies at its sides, its middle kept; as it is where that is narrow. */
-function narrowed(box: CanvasRect, canvas: Size, taken: readonly CanvasRect[]): CanvasRect {
+function narrowBox(box: CanvasRect, canvas: Size, taken: readonly CanvasRect[]): CanvasRect {
   const middle = canvas.width / 2;
   const half = taken
     .filter((other) => other.y < box.y + box.height && other.y + other.height > box.y)
@@ -47,7 +47,7 @@ function narrowed(box: CanvasRect, canvas: Size, taken: readonly CanvasRect[]): 
     }, box.width / 2);
   const x = Math.ceil(middle - half);
   const width = canvas.width - 2 * x;
-  return width < LEAST_WIDTH * canvas.width ? box : { ...box, x, width };
+  return width < MIN_WIDTH * canvas.width ? box : { ...box, x, width };
 }
 
 /** Pixels that two rectangles share. */

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { rangeStarts } from '../cut/cut';
-import { type Cue, MOST_CUE_TEXT, MOST_CUES } from './captions';
+import { type Cue, MAX_CUE_TEXT, MAX_CUES } from './captions';
 import {
   cueAdded,
   cueMoved,
@@ -10,7 +10,7 @@ import {
   cuesShifted,
   cuesStretched,
   cueTapped,
-  reworded,
+  rewordCue,
   wordsReplaced,
 } from './cue-edits';
 import { type FaultCode, faultWords, lintCues } from './cue-lint';
@@ -152,8 +152,8 @@ describe('cues', () => {
 
   it('keep the times of their words only while there are as many', () => {
     const timed = { ...TWO[0]!, words: [0, 0.25, 0.5, 0.75] };
-    expect(reworded(timed, 'uno due tre quattro').words).toHaveLength(4);
-    expect(reworded(timed, 'uno').words).toBeUndefined();
+    expect(rewordCue(timed, 'uno due tre quattro').words).toHaveLength(4);
+    expect(rewordCue(timed, 'uno').words).toBeUndefined();
   });
 
   it('have words replaced, as they are written or in either case', () => {
@@ -166,13 +166,13 @@ describe('cues', () => {
   });
 
   it('are never longer or more than a clip can hold', () => {
-    const long = 'x'.repeat(MOST_CUE_TEXT / 2);
+    const long = 'x'.repeat(MAX_CUE_TEXT / 2);
     const replaced = wordsReplaced(TWO, 'o', long, true);
     expect(replaced).toEqual({ cues: TWO, places: 0, tooLong: 1 });
     const wordy = TWO.map((cue) => ({ ...cue, text: `${long} ${cue.text}` }));
     const [first, second] = listedCues(wordy, whole);
     expect(cuesMerged(wordy, first!, second!, whole)).toBeNull();
-    const many = Array.from({ length: MOST_CUES }, (_, i) => ({ ...TWO[0]!, id: `many-${i}` }));
+    const many = Array.from({ length: MAX_CUES }, (_, i) => ({ ...TWO[0]!, id: `many-${i}` }));
     expect(cueSplit(many, listedCues(TWO, whole)[0]!, 8, whole)).toBeNull();
     expect(cueAdded(many, { from: 1000, to: 1050 }, whole)).toBeNull();
   });

@@ -6,15 +6,15 @@ import { SEATS } from './text-art';
 import { colourSchema, PLAIN_PLATE, PLAIN_STYLE, textStyleSchema } from './text-style';
 
 /** Longest text of a cue, in UTF-16 units; what a file has more becomes a cue of its own. */
-export const MOST_CUE_TEXT = 1000;
+export const MAX_CUE_TEXT = 1000;
 /** Most cues of a clip. */
-export const MOST_CUES = 5000;
+export const MAX_CUES = 5000;
 
 /** A caption: what is said, and the frames of the masters at which it is. */
 export const cueSchema = z.object({
   id: z.string(),
   /** Its lines, parted by line feeds. */
-  text: z.string().max(MOST_CUE_TEXT),
+  text: z.string().max(MAX_CUE_TEXT),
   spans: spansSchema,
   /** When each word begins, 0…1 of the cue, where that is known; else words are spread by their syllables. */
   words: z.array(boundedNumber(0, 1)).optional(),
@@ -23,7 +23,7 @@ export type Cue = z.infer<typeof cueSchema>;
 
 /** The captions of a clip, and how they look where they are burnt in. */
 export const captionsSchema = z.object({
-  cues: z.array(cueSchema).max(MOST_CUES),
+  cues: z.array(cueSchema).max(MAX_CUES),
   style: textStyleSchema,
   /** The colour of the word that is being spoken; null where words are not marked. */
   spoken: colourSchema.nullable(),

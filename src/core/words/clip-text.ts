@@ -6,10 +6,10 @@ import { textBlockSchema } from './text-block';
 import { colourSchema } from './text-style';
 
 /** Longest end card, in seconds. */
-export const MOST_CARD = 10;
+export const MAX_CARD = 10;
 
 /** A plain card after the picture. */
-export const cardSchema = z.object({ seconds: boundedNumber(0.2, MOST_CARD), colour: colourSchema });
+export const cardSchema = z.object({ seconds: boundedNumber(0.2, MAX_CARD), colour: colourSchema });
 export type EndCard = z.infer<typeof cardSchema>;
 
 /** Frames that an end card stays at a canvas's rate; 0 where there is none. */

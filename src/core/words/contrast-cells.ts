@@ -15,7 +15,7 @@ export interface LetterPixels {
 const BARE = 24;
 const RIM = 128;
 /** A place is judged by at least so many pixels of the rim. */
-const LEAST = 12;
+const MIN_PIXELS = 12;
 
 /**
  * The least contrast of letters with what lies around them, place by place: letters are lost where they meet what is
@@ -23,7 +23,7 @@ const LEAST = 12;
  * @param cell side of a place, in pixels: about half a letter. @param luminance of the letters, 0…1.
  * @returns 1…21; null where no letter is seen.
  */
-export function leastContrast(pixels: LetterPixels, cell: number, luminance: number): number | null {
+export function findMinContrast(pixels: LetterPixels, cell: number, luminance: number): number | null {
   const { width, height, behind, letters, rim } = pixels;
   const across = Math.ceil(width / cell);
   const sums = new Float64Array(across * Math.ceil(height / cell));
@@ -44,7 +44,7 @@ export function leastContrast(pixels: LetterPixels, cell: number, luminance: num
   }
   let least: number | null = null;
   counts.forEach((count, place) => {
-    if (count < LEAST) return;
+    if (count < MIN_PIXELS) return;
     const ratio = contrastRatio(luminance, (sums[place] as number) / count);
     if (least === null || ratio < least) least = ratio;
   });

@@ -1,10 +1,10 @@
 /** Frames of a stretch that are looked at, and those at most. */
-const MOST_FRAMES = 16;
+const MAX_FRAMES = 16;
 
 /** Some frames of stretches, spread evenly, with the first and the last of each where there is room for them. */
 export function sampleContrastFrames(
   stretches: readonly { from: number; to: number }[],
-  most = MOST_FRAMES,
+  most = MAX_FRAMES,
 ): number[] {
   const each = Math.max(1, Math.floor(most / Math.max(1, stretches.length)));
   const step = Math.max(1, Math.ceil(stretches.length / most));

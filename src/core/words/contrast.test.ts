@@ -1,6 +1,6 @@
 import { chooseReadableColour, withBandWords } from './banded-clip';
 import { contrastRatio, enoughContrast, computeLuminance } from './contrast';
-import { leastContrast } from './contrast-cells';
+import { findMinContrast } from './contrast-cells';
 import { sampleContrastFrames } from './contrast-frames';
 
 const ratio = (a: string, b: string): number => contrastRatio(computeLuminance(a), computeLuminance(b));
@@ -59,14 +59,14 @@ describe('contrast on real pixels', () => {
 
   it('is that of the letters with an even ground', () => {
     expect(
-      leastContrast(
+      findMinContrast(
         pixels(() => 0),
         10,
         1,
       ),
     ).toBeCloseTo(21, 6);
     expect(
-      leastContrast(
+      findMinContrast(
         pixels(() => 255),
         10,
         1,
@@ -74,7 +74,7 @@ describe('contrast on real pixels', () => {
     ).toBeCloseTo(1, 6);
     // #767676 and white: 4.54 (WCAG 2.2, from memory).
     expect(
-      leastContrast(
+      findMinContrast(
         pixels(() => 0x76),
         10,
         1,
@@ -84,12 +84,12 @@ describe('contrast on real pixels', () => {
 
   it('is the worst of all places, not the mean', () => {
     const mostlyDark = pixels((x) => (x >= 50 ? 240 : 10));
-    expect(leastContrast(mostlyDark, 10, 1)).toBeLessThan(1.3);
+    expect(findMinContrast(mostlyDark, 10, 1)).toBeLessThan(1.3);
   });
 
   it('is none where there are no letters', () => {
     const none = { ...pixels(() => 0), rim: new Uint8Array(width * height) };
-    expect(leastContrast(none, 10, 1)).toBeNull();
+    expect(findMinContrast(none, 10, 1)).toBeNull();
   });
 });
 

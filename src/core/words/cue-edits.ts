@@ -1,6 +1,6 @@
 import type { Range } from '../cut/cut';
 import { scaledFrames } from '../time/frame-rate';
-import { type Cue, MOST_CUE_TEXT, MOST_CUES } from './captions';
+import { type Cue, MAX_CUE_TEXT, MAX_CUES } from './captions';
 import { freshCueIds, type ListedCue, listedCues, spanShifted } from './cue-list';
 import { countSyllables, locateWords } from './speech-rhythm';
 import { type Spans, toSpans, type Stretch, toStretches, type Timeline } from './spans';
@@ -10,7 +10,7 @@ export const withCue = (cues: readonly Cue[], id: string, change: (cue: Cue) => 
   cues.map((cue) => (cue.id === id ? change(cue) : cue));
 
 /** A cue with other words: times of words are kept only while there are as many. */
-export function reworded(cue: Cue, text: string): Cue {
+export function rewordCue(cue: Cue, text: string): Cue {
   const { words, ...rest } = cue;
   const kept = words?.length === locateWords(text).length;
   return { ...rest, text, ...(kept && { words }) };
@@ -38,7 +38,7 @@ export function cueSplit(
   timeline: Timeline,
 ): Cue[] | null {
   const [first, second] = [cue.text.slice(0, place).trim(), cue.text.slice(place).trim()];
-  if (first === '' || second === '' || !at || at.to - at.from < 2 || cues.length >= MOST_CUES) return null;
+  if (first === '' || second === '' || !at || at.to - at.from < 2 || cues.length >= MAX_CUES) return null;
   const share = spokenLength(first) / (spokenLength(first) + spokenLength(second));
   const middle = Math.min(at.to - 1, Math.max(at.from + 1, at.from + Math.round(share * (at.to - at.from))));
   const [id] = freshCueIds(cues, 1) as [string];
@@ -64,7 +64,7 @@ export function cuesMerged(
   const stretch = { from: first.at.from, to: Math.max(first.at.to, second.at.to) };
   const { words: _words, ...rest } = first.cue;
   const text = `${first.cue.text}\n${second.cue.text}`;
-  if (text.length > MOST_CUE_TEXT) return null;
+  if (text.length > MAX_CUE_TEXT) return null;
   const merged = cueMoved({ ...rest, text }, stretch, timeline);
   return withCue(
     cues.filter((cue) => cue.id !== second.cue.id),
@@ -119,11 +119,11 @@ export function cuesStretched(cues: readonly Cue[], to: Stretch, timeline: Timel
   const last = listed[listed.length - 1]?.at;
   if (!first || !last || to.to <= to.from) return [...cues];
   const by = (to.to - to.from) / (last.to - first.from);
-  const placed = (frame: number) => Math.round(to.from + (frame - first.from) * by);
+  const placeFrame = (frame: number) => Math.round(to.from + (frame - first.from) * by);
   const moved = new Map(
     listed.map(({ cue, at }) => [
       cue.id,
-      at ? cueMoved(cue, { from: placed(at.from), to: placed(at.to) }, timeline) : cue,
+      at ? cueMoved(cue, { from: placeFrame(at.from), to: placeFrame(at.to) }, timeline) : cue,
     ]),
   );
   return cues.map((cue) => moved.get(cue.id) ?? cue);
@@ -190,12 +190,12 @@ export function wordsReplaced(
       return replacement;
     });
     if (own === 0) return [cue];
-    if (text.length > MOST_CUE_TEXT) {
+    if (text.length > MAX_CUE_TEXT) {
       tooLong += 1;
       return [cue];
     }
     places += own;
-    return text.trim() === '' ? [] : [reworded(cue, text)];
+    return text.trim() === '' ? [] : [rewordCue(cue, text)];
   });
   return { cues: changed, places, tooLong };
 }
@@ -211,7 +211,7 @@ export function cueAdded(
 ): { cues: Cue[]; id: string } | null {
   const listed = listedCues(cues, timeline);
   const next = listed.find(({ at }) => at !== null && at.to > stretch.from)?.at;
-  if ((next && next.from <= stretch.from) || cues.length >= MOST_CUES) return null;
+  if ((next && next.from <= stretch.from) || cues.length >= MAX_CUES) return null;
   const spans: Spans | null = toSpans(
     { from: stretch.from, to: Math.min(stretch.to, next?.from ?? Infinity) },
     timeline,

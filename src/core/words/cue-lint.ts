@@ -118,7 +118,7 @@ function textFaults(cue: Cue, limits: ReadingLimits): CueFault[] {
 }
 
 /** Characters that are told at most. */
-const MOST_TOLD = 8;
+const MAX_TOLD = 8;
 
 const fontFaults = (characters: readonly string[]): CueFault[] =>
   characters.length === 0
@@ -128,6 +128,6 @@ const fontFaults = (characters: readonly string[]): CueFault[] =>
           code: 'no-font',
           measured: characters.length,
           limit: 0,
-          characters: characters.slice(0, MOST_TOLD).join(' '),
+          characters: characters.slice(0, MAX_TOLD).join(' '),
         },
       ];

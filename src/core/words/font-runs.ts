@@ -25,8 +25,8 @@ const familyFor = memoize((book: FontBook, family: string, grapheme: string): st
     ? [EMOJI, ...listFallbackFamilies(family)]
     : listFallbackFamilies(family);
   const points = [...grapheme].filter((character) => !UNSEEN.test(character));
-  const drawn = (name: string) => points.every((point) => book.has(name, point.codePointAt(0) as number));
-  return chain.find(drawn) ?? null;
+  const isDrawable = (name: string) => points.every((point) => book.has(name, point.codePointAt(0) as number));
+  return chain.find(isDrawable) ?? null;
 });
 
 /** A text in runs of one family each; what no font has stays in the chosen one. */

@@ -6,7 +6,7 @@ import { countSyllables, locateWords } from './speech-rhythm';
 import type { Stretch } from './spans';
 
 /** Maximum number of stretches of speech for one text, and of texts for one stretch. */
-const MOST_TOGETHER = 6;
+const MAX_TOGETHER = 6;
 /** Cost of a text and a stretch that do not go together one to one, and of a stretch without text. */
 const APART = 0.12;
 /** And for each second of silence inside one text. */
@@ -46,7 +46,7 @@ export function laidOnSpeech(
   let [text, span] = [0, 0];
   for (const match of matches(weights, speech, rate, onProgress)) {
     const own = speech.slice(span, span + match.spans);
-    if (match.texts > 0) places.push(...shared(weights.slice(text, text + match.texts), own));
+    if (match.texts > 0) places.push(...shareSpeech(weights.slice(text, text + match.texts), own));
     text += match.texts;
     span += match.spans;
   }
@@ -59,8 +59,8 @@ const REACH_SHARE = 0.15;
 
 /** Ways to go on, by number: up to six texts on one stretch, one text on two to six, and a stretch without a text. */
 const WAYS: readonly Match[] = [
-  ...Array.from({ length: MOST_TOGETHER }, (_, n) => ({ texts: n + 1, spans: 1 })),
-  ...Array.from({ length: MOST_TOGETHER - 1 }, (_, n) => ({ texts: 1, spans: n + 2 })),
+  ...Array.from({ length: MAX_TOGETHER }, (_, n) => ({ texts: n + 1, spans: 1 })),
+  ...Array.from({ length: MAX_TOGETHER - 1 }, (_, n) => ({ texts: 1, spans: n + 2 })),
   { texts: 0, spans: 1 },
 ];
 const NO_WAY = 255;
@@ -76,7 +76,7 @@ function prefixSums(values: readonly number[]): Float64Array {
 
 /** Logarithms of the sums of so many values that end at each place: `logs[n][i]` of the n before i. */
 const logsOfSums = (sums: Float64Array, factor: number): Float64Array[] =>
-  Array.from({ length: MOST_TOGETHER + 1 }, (_, n) =>
+  Array.from({ length: MAX_TOGETHER + 1 }, (_, n) =>
     sums.map((sum, i) => (i < n || n === 0 ? 0 : Math.log((sum - (sums[i - n] as number)) * factor))),
   );
 
@@ -89,7 +89,7 @@ function matches(
 ): Match[] {
   const [texts, spans] = [weights.length, speech.length];
   // Far more texts than stretches, as where the whole clip is one: all go on what there is.
-  if (texts > MOST_TOGETHER * spans) return [{ texts, spans }];
+  if (texts > MAX_TOGETHER * spans) return [{ texts, spans }];
   const [weight, length] = [prefixSums(weights), prefixSums(speech.map(({ from, to }) => to - from))];
   // Seconds of silence before each stretch.
   const silence = prefixSums(
@@ -101,7 +101,7 @@ function matches(
   const width = spans + 1;
   const ways = new Uint8Array((texts + 1) * width).fill(NO_WAY);
   // Costs of the last rows alone: no way goes further back.
-  const rows = Array.from({ length: MOST_TOGETHER + 1 }, () => new Float64Array(width));
+  const rows = Array.from({ length: MAX_TOGETHER + 1 }, () => new Float64Array(width));
   let even = 0;
   for (let i = 0; i <= texts; i++) {
     if (i % TOLD_EVERY === 0) onProgress?.(i, texts);
@@ -116,7 +116,7 @@ function matches(
         best = (row[j - 1] as number) + UNUSED;
         way = WAYS.length - 1;
       }
-      for (let n = 1; n <= MOST_TOGETHER; n++) {
+      for (let n = 1; n <= MAX_TOGETHER; n++) {
         if (i >= n && j >= 1) {
           const off = (heard[1]?.[j] as number) - (said[n]?.[i] as number);
           const price = (rows[(i - n) % rows.length]?.[j - 1] as number) + off * off + APART * (n - 1);
@@ -127,7 +127,7 @@ function matches(
           const quiet = (silence[j] as number) - (silence[j - n + 1] as number);
           const before = rows[(i - 1) % rows.length]?.[j - n] as number;
           const price = before + off * off + APART * (n - 1) + SILENCE * quiet;
-          if (price < best) [best, way] = [price, MOST_TOGETHER + n - 2];
+          if (price < best) [best, way] = [price, MAX_TOGETHER + n - 2];
         }
       }
       row[j] = best;
@@ -148,7 +148,7 @@ function matches(
 }
 
 /** Texts on stretches in a row, each with as much of them as it has syllables. */
-function shared(weights: readonly number[], speech: readonly Stretch[]): Stretch[] {
+function shareSpeech(weights: readonly number[], speech: readonly Stretch[]): Stretch[] {
   const length = sum(speech.map(({ from, to }) => to - from));
   const all = sum(weights);
   let said = 0;

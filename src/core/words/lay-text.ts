@@ -45,7 +45,7 @@ export interface Setting {
 
 /** Sizes are tried in steps of this many pixels, from this one on. */
 const SIZE_STEP = 0.5;
-const LEAST_SIZE = 4;
+const MIN_SIZE = 4;
 /** Widths are sums of rounded advances. */
 const NEARLY = 0.01;
 
@@ -66,7 +66,7 @@ export function layText(art: TextArt, setting: Setting): LaidText {
 
 /** The largest size at which the words fit their box; the least one where none does. */
 function largestFit(text: Paragraphs, { box }: TextArt): number {
-  let [low, high] = [LEAST_SIZE / SIZE_STEP, Math.ceil(box.height / SIZE_STEP)];
+  let [low, high] = [MIN_SIZE / SIZE_STEP, Math.ceil(box.height / SIZE_STEP)];
   while (low < high) {
     const middle = (low + high + 1) >> 1;
     if (text.fits(middle * SIZE_STEP)) low = middle;

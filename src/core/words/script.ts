@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { frameIndex } from '../figures/bounded';
 import type { FrameRate } from '../time/frame-rate';
 import { laidOnSpeech } from './lay-on-speech';
-import { type Cue, MOST_CUE_TEXT } from './captions';
+import { type Cue, MAX_CUE_TEXT } from './captions';
 import { freshCueIds } from './cue-list';
 import { splitGraphemes } from './graphemes';
 import { splitIntoPieces } from './pieces';
@@ -35,7 +35,7 @@ interface Measured {
   bare: number;
 }
 
-const measured = (text: string): Measured => ({
+const measureText = (text: string): Measured => ({
   text,
   full: splitGraphemes(text).length,
   bare: splitGraphemes(text.trimEnd()).length,
@@ -44,8 +44,8 @@ const measured = (text: string): Measured => ({
 /** Pieces of one line of a script in cues, such that what their ends cost together is least. */
 function cuesOfLine(line: string, limits: ReadingLimits): string[] {
   const pieces = splitIntoPieces(line)
-    .flatMap(({ text }) => narrowed(text, limits.characters))
-    .map(measured);
+    .flatMap(({ text }) => splitLongText(text, limits.characters))
+    .map(measureText);
   const ends = pieces.map(({ text }) => endCost(text));
   const most = limits.characters * limits.lines;
   // The least that all up to each piece costs, and where its last cue begins.
@@ -61,7 +61,7 @@ function cuesOfLine(line: string, limits: ReadingLimits): string[] {
       const alone = from === to - 1;
       if (
         !alone &&
-        (units > MOST_CUE_TEXT || !linesWithin(pieces.slice(from, to), limits.characters, limits.lines))
+        (units > MAX_CUE_TEXT || !linesWithin(pieces.slice(from, to), limits.characters, limits.lines))
       ) {
         break;
       }
@@ -75,19 +75,19 @@ function cuesOfLine(line: string, limits: ReadingLimits): string[] {
   const texts: string[] = [];
   for (let to = pieces.length; to > 0; to = (best[to] as { from: number }).from) {
     const own = pieces.slice((best[to] as { from: number }).from, to);
-    texts.unshift(evenLines(own, limits) ?? joined(own));
+    texts.unshift(evenLines(own, limits) ?? joinPieces(own));
   }
   return texts;
 }
 
-const joined = (pieces: readonly Measured[]): string =>
+const joinPieces = (pieces: readonly Measured[]): string =>
   pieces
     .map(({ text }) => text)
     .join('')
     .trim();
 
 /** A piece that is too wide for a line, in parts. */
-function narrowed(text: string, most: number): string[] {
+function splitLongText(text: string, most: number): string[] {
   const letters = splitGraphemes(text);
   if (letters.length <= most) return [text];
   const parts: string[] = [];
@@ -115,7 +115,7 @@ function linesWithin(pieces: readonly Measured[], characters: number, lines: num
 /** A text in lines within the limits, as even as they can be; null where it takes more. */
 export const broken = (text: string, limits: ReadingLimits): string | null =>
   evenLines(
-    splitIntoPieces(text).map((piece) => measured(piece.text)),
+    splitIntoPieces(text).map((piece) => measureText(piece.text)),
     limits,
   );
 
@@ -129,7 +129,7 @@ function evenLines(pieces: readonly Measured[], { characters, lines }: ReadingLi
     if (!narrower) break;
     best = narrower;
   }
-  return best.map(joined).join('\n');
+  return best.map(joinPieces).join('\n');
 }
 
 /** A script to lay on the speech of a clip. */

@@ -10,7 +10,7 @@ export interface SnapLines {
 export type BoxGrip = 'move' | 'top-left' | 'top-right' | 'bottom-left' | 'bottom-right';
 
 /** Least side of a box, in pixels of the canvas. */
-const LEAST = 24;
+const MIN_SIDE = 24;
 
 /** Edges and middles of rectangles, and of the canvas its edges, middle and thirds. */
 export function snapLines(canvas: Size, rects: readonly CanvasRect[]): SnapLines {
@@ -81,10 +81,10 @@ function axis(
   const met = edge + (snap?.by ?? 0);
   const line = snap?.line ?? null;
   if (grip === 'start') {
-    const first = Math.min(met, start + length - LEAST);
+    const first = Math.min(met, start + length - MIN_SIDE);
     return { start: first, length: start + length - first, line };
   }
-  return { start, length: Math.max(LEAST, met - start), line };
+  return { start, length: Math.max(MIN_SIDE, met - start), line };
 }
 
 /** A rectangle of a canvas as a box of its ground, 0…1. */

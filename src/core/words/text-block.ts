@@ -8,12 +8,12 @@ import { PLAIN_STYLE, STYLE_BOUNDS, textStyleSchema } from './text-style';
  * Regions that a block's box is measured in: the whole canvas, the band above or below the picture (where a
  * canvas has none, the part of the picture where it would lie), the end card, or the cover.
  */
-const GROUNDS = ['canvas', 'above', 'below', 'card', 'cover'] as const;
-export type Ground = (typeof GROUNDS)[number];
+const CONTAINER_REGIONS = ['canvas', 'above', 'below', 'card', 'cover'] as const;
+export type ContainerRegion = (typeof CONTAINER_REGIONS)[number];
 
 /** Longest text of a block, in UTF-16 units, and longest fade, in seconds. */
-export const MOST_TEXT = 2000;
-export const MOST_FADE = 2;
+export const MAX_TEXT = 2000;
+export const MAX_FADE = 2;
 
 /** A rectangle, 0…1 of its ground; it may reach past it. */
 const boxSchema = z.object({
@@ -26,7 +26,7 @@ export type Box = z.infer<typeof boxSchema>;
 
 /** Where a block lies on a canvas. */
 const placeSchema = z.object({
-  on: z.enum(GROUNDS),
+  on: z.enum(CONTAINER_REGIONS),
   box: boxSchema,
   seat: z.enum(SEATS),
   /** True when the letters are as large as the box lets them be; else they have the style's size. */
@@ -37,12 +37,12 @@ export type BlockPlace = z.infer<typeof placeSchema>;
 /** Words in a box, on every canvas of a clip. */
 export const textBlockSchema = placeSchema.extend({
   id: z.string(),
-  text: z.string().max(MOST_TEXT),
+  text: z.string().max(MAX_TEXT),
   style: textStyleSchema,
   /** When it is seen: while these are on screen, or the whole clip long. */
   spans: spansSchema.nullable(),
   /** Seconds that it takes to come and to go; 0 for none. */
-  fade: boundedNumber(0, MOST_FADE),
+  fade: boundedNumber(0, MAX_FADE),
 });
 export type TextBlock = z.infer<typeof textBlockSchema>;
 

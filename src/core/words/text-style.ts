@@ -17,7 +17,7 @@ export const STYLE_BOUNDS = {
 } as const;
 export type StyleNumber = keyof typeof STYLE_BOUNDS;
 
-const bounded = (of: StyleNumber) => boundedNumber(STYLE_BOUNDS[of][0], STYLE_BOUNDS[of][1]);
+const createBound = (of: StyleNumber) => boundedNumber(STYLE_BOUNDS[of][0], STYLE_BOUNDS[of][1]);
 
 /** How words look. Lengths other than the size are shares of the size. */
 export const textStyleSchema = z.object({
@@ -25,24 +25,24 @@ export const textStyleSchema = z.object({
   family: z.string(),
   weight: boundedInt(100, 900),
   /** A share of the canvas's shorter side. */
-  size: bounded('size'),
+  size: createBound('size'),
   align: z.enum(ALIGNS),
   /** From baseline to baseline. */
-  lineHeight: bounded('lineHeight'),
+  lineHeight: createBound('lineHeight'),
   colour: colourSchema,
   /** A filled shape behind each line; `pad` beside it, and half as much above and below. */
   plate: z
-    .object({ colour: colourSchema, cover: bounded('cover'), pad: bounded('pad'), radius: bounded('radius') })
+    .object({ colour: colourSchema, cover: createBound('cover'), pad: createBound('pad'), radius: createBound('radius') })
     .nullable(),
   /** Outside the letters. */
-  outline: z.object({ colour: colourSchema, width: bounded('outline') }).nullable(),
+  outline: z.object({ colour: colourSchema, width: createBound('outline') }).nullable(),
   shadow: z
     .object({
       colour: colourSchema,
-      cover: bounded('cover'),
-      across: bounded('shift'),
-      down: bounded('shift'),
-      blur: bounded('blur'),
+      cover: createBound('cover'),
+      across: createBound('shift'),
+      down: createBound('shift'),
+      blur: createBound('blur'),
     })
     .nullable(),
 });

@@ -4,7 +4,7 @@ import type { Master } from '@core/master/master';
 export const JOB_ENTRY = 'job.json';
 
 /** Largest job text that is read from an archive, in bytes. */
-export const MOST_JOB_BYTES = 50e6;
+export const MAX_JOB_BYTES = 50e6;
 
 /** Where a master lies in the archive. */
 export const masterEntry = ({ fingerprint }: Pick<Master, 'fingerprint'>): string => `masters/${fingerprint}`;

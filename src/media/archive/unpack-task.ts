@@ -6,7 +6,7 @@ import type { Master } from '@core/master/master';
 import { TroubleError } from '@core/trouble/trouble';
 import { deleteStored, openWriter, requireRoom, storedFile } from '../store/storage';
 import { throwIfStopped, type TaskContext } from '../worker/serve-task';
-import { JOB_ENTRY, masterEntry, MOST_JOB_BYTES } from './archive';
+import { JOB_ENTRY, masterEntry, MAX_JOB_BYTES } from './archive';
 
 /** An archive that a person brings in. */
 export interface UnpackRequest {
@@ -33,11 +33,11 @@ export async function unpackJob({ file }: UnpackRequest, context: TaskContext): 
     const entries = await zip.getEntries().catch(() => {
       throw refuse('it is no archive, or it was cut off');
     });
-    const found = (name: string) =>
+    const findEntry = (name: string) =>
       entries.find((entry): entry is FileEntry => !entry.directory && entry.filename === name) ?? null;
-    const own = found(JOB_ENTRY);
+    const own = findEntry(JOB_ENTRY);
     if (!own) throw refuse('there is no job in it');
-    if (own.uncompressedSize > MOST_JOB_BYTES) throw refuse('its job is larger than any job is');
+    if (own.uncompressedSize > MAX_JOB_BYTES) throw refuse('its job is larger than any job is');
     const text = await own.getData(new TextWriter());
     const read = readJobFile(text);
     if (!read.ok) throw refuse(read.detail);
@@ -46,18 +46,18 @@ export async function unpackJob({ file }: UnpackRequest, context: TaskContext): 
     // Those that are stored already, and those that are not in it, need none.
     let need = 0;
     for (const master of masters) {
-      if (found(masterEntry(master)) && !(await storedFile('masters', master.fingerprint)))
+      if (findEntry(masterEntry(master)) && !(await storedFile('masters', master.fingerprint)))
         need += master.bytes;
     }
     await requireRoom(need);
     let before = 0;
     for (const master of masters) {
-      const entry = found(masterEntry(master));
+      const entry = findEntry(masterEntry(master));
       // A master that is not in the archive is asked for when the job is opened.
       if (entry && !(await storedFile('masters', master.fingerprint))) {
         const from = before;
-        const told = (done: number) => context.report({ stage: 'unpack', done: from + done, total });
-        await copyOut(entry, master, told, context.signal, refuse);
+        const reportDone = (done: number) => context.report({ stage: 'unpack', done: from + done, total });
+        await copyOut(entry, master, reportDone, context.signal, refuse);
         fresh.push(master.fingerprint);
       }
       before += master.bytes;

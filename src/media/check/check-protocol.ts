@@ -4,7 +4,7 @@ import type { TriedSize } from '@core/check/size-trial';
 import type { Work } from '@core/job/job';
 import type { RuleSheet } from '@core/outlets/rule-sheet';
 import type { RateTrial } from '@core/trial/rate-trial';
-import type { Pass } from '@core/pass/pass';
+import type { AnalysisResult } from '@core/pass/pass';
 
 /**
  * Order of the page to the checker: jobs to be judged by some sheets. A later order takes the place of an
@@ -15,7 +15,7 @@ export interface CheckOrder {
   jobs: { id: string; work: Work }[];
   sheets: RuleSheet[];
   /** Analyses of the masters' files. */
-  passes: Pass[];
+  passes: AnalysisResult[];
   /** Measured bitrates of pieces of their clips. */
   sizes: TriedSize[];
   /** Results of rate trials. */

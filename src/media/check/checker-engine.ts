@@ -1,9 +1,9 @@
 import { CheckBoard } from '@core/check/check-board';
-import type { Known } from '@core/check/check-input';
+import type { CheckContext } from '@core/check/check-input';
 import { safeFixes } from '@core/check/fix-all';
 import { findTriedSize } from '@core/check/size-trial';
 import { createBitrateAdvisor } from '@core/trial/advised';
-import { shared } from '@core/figures/shared';
+import { reuseStructure } from '@core/figures/shared';
 import type { CheckEvent, CheckOrder } from './check-protocol';
 
 /** The checker's side in its worker: remembers every job that it judged, and what each rule looked at. */
@@ -29,7 +29,7 @@ export class CheckerEngine {
     const { jobs, sheets, passes, sizes, trials, fixes, ask } = this.sharedWithLast(order);
     const getPass = (fingerprint: string) => passes.find((pass) => pass.fingerprint === fingerprint) ?? null;
     const advisedOf = createBitrateAdvisor(trials, sheets);
-    const known: Known = {
+    const known: CheckContext = {
       ...{ sheets, passOf: getPass, advisedOf },
       triedOf: (subject) => findTriedSize(sizes, subject, advisedOf),
     };
@@ -49,9 +49,9 @@ export class CheckerEngine {
     const known = new Map(this.last?.jobs.map((job) => [job.id, job]));
     const made = {
       ...order,
-      jobs: order.jobs.map((job) => shared(known.get(job.id), job)),
-      sheets: shared(this.last?.sheets, order.sheets),
-      passes: shared(this.last?.passes, order.passes),
+      jobs: order.jobs.map((job) => reuseStructure(known.get(job.id), job)),
+      sheets: reuseStructure(this.last?.sheets, order.sheets),
+      passes: reuseStructure(this.last?.passes, order.passes),
     };
     const asked = new Set(made.jobs.map(({ id }) => id));
     this.last = { ...made, jobs: [...made.jobs, ...[...known.values()].filter(({ id }) => !asked.has(id))] };

@@ -1,5 +1,5 @@
 import type { DecodeRun } from '@core/render/decode-runs';
-import { leftBySound, type Making } from '@core/render/making';
+import { leftBySound, type EncodeSettings } from '@core/render/making';
 import type { RenderPlan } from '@core/render/plan';
 import { toSeconds } from '@core/time/frame-rate';
 import { shortHash } from '@core/figures/short-hash';
@@ -10,14 +10,14 @@ import { StoredOutput } from '../store/stored-output';
 import type { ReaderOf } from '@render/clip-sound';
 import { createContainer, mux, type Packet } from '@render/mux';
 import { PacketLog } from './packet-log';
-import { type FrameSpan, type GroupSink, PictureMaker } from './picture-maker';
-import { SoundMaker } from './sound-maker';
+import { type FrameSpan, type GroupSink, VideoTrackEncoder } from './picture-maker';
+import { AudioTrackEncoder } from './sound-maker';
 
 /** Request for one file: its plan, its encode settings, and the name that it is stored under. */
 export interface OutputRequest {
   name: string;
   plan: RenderPlan;
-  making: Making;
+  making: EncodeSettings;
 }
 
 /** Sound is encoded this far ahead of the picture, in seconds. */
@@ -33,8 +33,8 @@ export class ExportOutput {
   private constructor(
     private readonly request: OutputRequest,
     private readonly log: PacketLog,
-    private readonly sound: SoundMaker,
-    private readonly picture: PictureMaker | null,
+    private readonly sound: AudioTrackEncoder,
+    private readonly picture: VideoTrackEncoder | null,
   ) {}
 
   /** Takes up what an earlier page made of the same file. @throws TroubleError when it cannot be encoded. */
@@ -44,8 +44,8 @@ export class ExportOutput {
     try {
       const log = PacketLog.open(kept, shortHash([plan, making]));
       const sink = createSink(log);
-      const picture = making.picture && (await PictureMaker.open(plan, making.picture, sink));
-      const sound = SoundMaker.open(readerOf, plan, making.sound, log, signal);
+      const picture = making.picture && (await VideoTrackEncoder.open(plan, making.picture, sink));
+      const sound = AudioTrackEncoder.open(readerOf, plan, making.sound, log, signal);
       return new ExportOutput(request, log, sound, picture);
     } catch (error) {
       kept.close();
@@ -127,7 +127,7 @@ export class ExportOutput {
 function createSink(log: PacketLog): GroupSink {
   /** The last picture of a group waits for what is filled in behind it. */
   let held: { group: number; packet: Packet } | null = null;
-  const put = () => {
+  const putGroup = () => {
     if (held) log.addPicture(held.group, held.packet);
     held = null;
   };
@@ -135,17 +135,17 @@ function createSink(log: PacketLog): GroupSink {
     has: (group) => log.has(group),
     bytesOf: (group) => log.bytesOf(group),
     begin: (group) => {
-      put();
+      putGroup();
       log.begin(group);
     },
     add(group, packet, config) {
       if (config) log.setConfig('picture', config);
-      put();
+      putGroup();
       held = { group, packet };
     },
     end(group, filling) {
       if (held) held.packet = { ...held.packet, data: withFiller(held.packet.data, filling) };
-      put();
+      putGroup();
       log.end(group);
     },
   };

@@ -1,4 +1,4 @@
-import type { PictureMaking } from '@core/render/making';
+import type { VideoEncodeSettings } from '@core/render/making';
 import type { RenderPlan } from '@core/render/plan';
 import { codecString } from '@core/rate/codec-string';
 import { rateValue } from '@core/time/frame-rate';
@@ -8,7 +8,7 @@ import type { Packet } from '@render/mux';
 import type { StreamConfig } from './packet-log';
 
 /** Pictures that wait in the encoder at most. */
-const MOST_QUEUED = 4;
+const MAX_QUEUED = 4;
 /** A bit rate that is this near to the last one is left as it is. */
 const NEAR = 0.01;
 /** The scale of quantisers in VP9 and AV1, and that of H.264. */
@@ -27,7 +27,7 @@ export class PictureEncoder {
   private bits = 0;
 
   private constructor(
-    private readonly picture: PictureMaking,
+    private readonly picture: VideoEncodeSettings,
     private readonly config: VideoEncoderConfig,
     take: Take,
   ) {
@@ -45,7 +45,7 @@ export class PictureEncoder {
   }
 
   /** @throws TroubleError `encoder-missing` when this browser cannot encode the canvas so. */
-  static async open(plan: RenderPlan, picture: PictureMaking, take: Take): Promise<PictureEncoder> {
+  static async open(plan: RenderPlan, picture: VideoEncodeSettings, take: Take): Promise<PictureEncoder> {
     const config = toConfig(plan, picture);
     // No browser promises that nothing is lost.
     const isAble = picture.kind !== 'lossless' && (await VideoEncoder.isConfigSupported(config)).supported;
@@ -64,7 +64,7 @@ export class PictureEncoder {
 
   /** Encodes a picture; it stays the caller's to close. @throws what went wrong with one before it. */
   async encode(frame: VideoFrame, keyFrame: boolean): Promise<void> {
-    while (this.encoder.encodeQueueSize >= MOST_QUEUED && this.failure === null) {
+    while (this.encoder.encodeQueueSize >= MAX_QUEUED && this.failure === null) {
       await new Promise<void>((resolve) => (this.wake = resolve));
     }
     this.throwFailure();
@@ -110,12 +110,12 @@ export class PictureEncoder {
   }
 }
 
-const MODES: Record<PictureMaking['kind'], VideoEncoderBitrateMode> = {
+const MODES: Record<VideoEncodeSettings['kind'], VideoEncoderBitrateMode> = {
   ...{ constant: 'constant', variable: 'variable', size: 'variable' },
   ...{ quality: 'quantizer', lossless: 'quantizer' },
 };
 
-function toConfig({ width, height, rate }: RenderPlan, picture: PictureMaking): VideoEncoderConfig {
+function toConfig({ width, height, rate }: RenderPlan, picture: VideoEncodeSettings): VideoEncoderConfig {
   const mode = MODES[picture.kind];
   return {
     codec: codecString(picture, { width, height }, rate),

@@ -1,6 +1,6 @@
 import type { VideoSample } from 'mediabunny';
 import type { DecodeRun } from '@core/render/decode-runs';
-import type { PictureMaking } from '@core/render/making';
+import type { VideoEncodeSettings } from '@core/render/making';
 import { plannedFrame, type RenderPlan, findSegment } from '@core/render/plan';
 import { GroupRates } from '@core/rate/group-rates';
 import { type Group, splitIntoGroups } from '@core/rate/groups';
@@ -12,7 +12,7 @@ import type { StreamConfig } from './packet-log';
 import { PictureEncoder } from './picture-encoder';
 
 /** Decoded frames that wait for one file at most. */
-const MOST_WAITING = 3;
+const MAX_WAITING = 3;
 
 /** Where encoded groups of pictures go. */
 export interface GroupSink {
@@ -33,7 +33,7 @@ export interface FrameSpan {
 }
 
 /** Draws and encodes the pictures of one file, group by group; those that are there are left as they are. */
-export class PictureMaker {
+export class VideoTrackEncoder {
   private readonly groups: Group[];
   private readonly rates: GroupRates;
   /** Groups that are made in this round, and the bits a second that were asked for them. */
@@ -54,7 +54,7 @@ export class PictureMaker {
 
   private constructor(
     readonly plan: RenderPlan,
-    private readonly picture: PictureMaking,
+    private readonly picture: VideoEncodeSettings,
     private readonly sink: GroupSink,
   ) {
     this.groups = splitIntoGroups(plan.frames, picture.keyFrames);
@@ -69,8 +69,8 @@ export class PictureMaker {
   }
 
   /** @throws TroubleError `encoder-missing`, and what drawing needs that is not there. */
-  static async open(plan: RenderPlan, picture: PictureMaking, sink: GroupSink): Promise<PictureMaker> {
-    const made = new PictureMaker(plan, picture, sink);
+  static async open(plan: RenderPlan, picture: VideoEncodeSettings, sink: GroupSink): Promise<VideoTrackEncoder> {
+    const made = new VideoTrackEncoder(plan, picture, sink);
     try {
       made.encoder = await PictureEncoder.open(plan, picture, (packet, config) => made.take(packet, config));
       made.renderer = await FrameRenderer.create(plan);
@@ -120,7 +120,7 @@ export class PictureMaker {
    * @throws what went wrong with a frame before it.
    */
   async offer(run: DecodeRun, masterFrame: number, sample: VideoSample): Promise<void> {
-    if (this.waiting.length >= MOST_WAITING) await this.waiting[0];
+    if (this.waiting.length >= MAX_WAITING) await this.waiting[0];
     if (this.failure !== null) throw this.failure;
     const own = sample.clone();
     const task = this.last

@@ -1,5 +1,5 @@
 import { type InputVideoTrack, VideoSampleSink } from 'mediabunny';
-import type { Making } from '@core/render/making';
+import type { EncodeSettings } from '@core/render/making';
 import type { Proof } from '@core/proof/proof-record';
 import { type Borders, NO_BORDERS } from '@core/picture/borders';
 import {
@@ -22,7 +22,7 @@ import { storedFile } from '../store/storage';
 export interface ReadBackRequest {
   name: string;
   plan: RenderPlan;
-  making: Making;
+  making: EncodeSettings;
 }
 
 const REPORT_EVERY = 8;

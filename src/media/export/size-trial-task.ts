@@ -1,15 +1,15 @@
 import { decodeRuns } from '@core/render/decode-runs';
-import type { PictureMaking } from '@core/render/making';
+import type { VideoEncodeSettings } from '@core/render/making';
 import type { RenderPlan } from '@core/render/plan';
 import { waitWhilePlaying } from '../play/playing-lock';
 import { ReaderPool } from '../read/reader-pool';
 import { throwIfStopped, type TaskContext } from '../worker/serve-task';
-import { PictureMaker } from './picture-maker';
+import { VideoTrackEncoder } from './picture-maker';
 
 /** Pieces of a clip to encode and throw away. */
 export interface SizeTrialRequest {
   plans: RenderPlan[];
-  picture: PictureMaking;
+  picture: VideoEncodeSettings;
 }
 
 /** Encodes pieces as an export does, keeps nothing, and tells the video bytes of each. */
@@ -32,7 +32,7 @@ export async function trySizes(
 
 async function measureBytes(
   plan: RenderPlan,
-  picture: PictureMaking,
+  picture: VideoEncodeSettings,
   readers: ReaderPool,
   signal: AbortSignal,
 ): Promise<number> {
@@ -48,7 +48,7 @@ async function measureBytes(
       bytes += filling;
     },
   };
-  const maker = await PictureMaker.open(plan, picture, scales);
+  const maker = await VideoTrackEncoder.open(plan, picture, scales);
   try {
     maker.begin({ from: 0, to: plan.frames });
     for (const run of decodeRuns([plan])) {

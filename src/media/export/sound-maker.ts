@@ -8,7 +8,7 @@ import {
   Output,
   Quality,
 } from 'mediabunny';
-import type { SoundMaking } from '@core/render/making';
+import type { AudioEncodeSettings } from '@core/render/making';
 import type { RenderPlan } from '@core/render/plan';
 import type { Planes } from '@core/sound/channels';
 import { toSeconds } from '@core/time/frame-rate';
@@ -27,7 +27,7 @@ const CODING = { aac: { packet: 1024, delay: 1024 }, opus: { packet: 960, delay:
 const WARM_UP = 8;
 
 /** Encodes the sound of one file into its log, from where that ends. */
-export class SoundMaker {
+export class AudioTrackEncoder {
   private constructor(
     private readonly log: PacketLog,
     private readonly progress: AsyncGenerator<number, void, undefined> | null,
@@ -37,12 +37,12 @@ export class SoundMaker {
   static open(
     readerOf: ReaderOf,
     plan: RenderPlan,
-    sound: SoundMaking | null,
+    sound: AudioEncodeSettings | null,
     log: PacketLog,
     signal: AbortSignal,
-  ): SoundMaker {
-    const progress = sound && !log.hasSound ? encoded(readerOf, plan, sound, log, signal) : null;
-    return new SoundMaker(log, progress);
+  ): AudioTrackEncoder {
+    const progress = sound && !log.hasSound ? encodeSound(readerOf, plan, sound, log, signal) : null;
+    return new AudioTrackEncoder(log, progress);
   }
 
   /** Encodes sound up to a time of the clip, in seconds. */
@@ -65,10 +65,10 @@ export class SoundMaker {
 }
 
 /** @returns each time how far it is, in seconds of the clip. */
-async function* encoded(
+async function* encodeSound(
   readerOf: ReaderOf,
   plan: RenderPlan,
-  sound: SoundMaking,
+  sound: AudioEncodeSettings,
   log: PacketLog,
   signal: AbortSignal,
 ): AsyncGenerator<number, void, undefined> {
@@ -121,7 +121,7 @@ class SoundEncoder {
   ) {}
 
   static async open(
-    { codec, bits, sampleRate }: SoundMaking,
+    { codec, bits, sampleRate }: AudioEncodeSettings,
     take: (packet: EncodedPacket, config: AudioDecoderConfig | undefined) => void,
   ): Promise<SoundEncoder> {
     // Always this encoder, also where the browser has one: only its delay is known.

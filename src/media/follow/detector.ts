@@ -6,7 +6,7 @@ import {
   distinctBoxes,
   type FoundBox,
   fromLetterbox,
-  letterboxed,
+  computeLetterbox,
   readAnchors,
   readHeatmap,
 } from '@core/follow/read-heatmap';
@@ -17,8 +17,8 @@ import { openArithmetic, openModel } from './models';
 const THINGS = { width: 384, height: 224 };
 const FACES = 256;
 /** Minimum score of a detection that is reported. */
-const LEAST_THING = 0.2;
-const LEAST_FACE = 0.4;
+const MIN_THING = 0.2;
+const MIN_FACE = 0.4;
 /** Of two boxes of one class that share more of their union than this, one falls away. */
 const SAME = 0.5;
 
@@ -59,7 +59,7 @@ export class Detector {
   }
 
   private async findThings(draw: DrawPicture, aspect: number): Promise<Detected[]> {
-    const box = letterboxed(aspect, THINGS);
+    const box = computeLetterbox(aspect, THINGS);
     const pixels = this.drawn(draw, THINGS, box.picture);
     const taken = tensor4d(
       samples(pixels, (level) => level),
@@ -69,8 +69,8 @@ export class Detector {
     if (!scores || !sides) return [];
     const [across, down] = [THINGS.width / 4, THINGS.height / 4];
     const map = { scores: scores.data, sides: sides.data, across, down, classes: 80, stride: 4 };
-    return distinctBoxes(readHeatmap(map, LEAST_THING), SAME).map((found) => ({
-      ...told(found),
+    return distinctBoxes(readHeatmap(map, MIN_THING), SAME).map((found) => ({
+      ...toConfidence(found),
       kind: toSubjectKind(found.of),
       box: fromLetterbox(found.box, box),
     }));
@@ -78,21 +78,21 @@ export class Detector {
 
   private async findFaces(draw: DrawPicture, aspect: number): Promise<Detected[]> {
     const size = { width: FACES, height: FACES };
-    const box = letterboxed(aspect, size);
+    const box = computeLetterbox(aspect, size);
     const pixels = this.drawn(draw, size, box.picture);
     const taken = tensor4d(
       samples(pixels, (level) => level / 127.5 - 1),
       [1, FACES, FACES, 3],
     );
     const all = await run(this.faces, taken);
-    const joined = (width: number) =>
+    const joinOutputs = (width: number) =>
       all
         .filter(({ shape }) => shape[2] === width)
         .sort((a, b) => (b.shape[1] ?? 0) - (a.shape[1] ?? 0))
         .flatMap(({ data }) => Array.from(data));
-    const rows = { scores: joined(1), boxes: joined(16) };
-    return readAnchors(rows, this.anchors, FACES, LEAST_FACE).map((found) => ({
-      ...told(found),
+    const rows = { scores: joinOutputs(1), boxes: joinOutputs(16) };
+    return readAnchors(rows, this.anchors, FACES, MIN_FACE).map((found) => ({
+      ...toConfidence(found),
       kind: 'face',
       box: fromLetterbox(found.box, box),
     }));
@@ -118,7 +118,7 @@ export class Detector {
   }
 }
 
-const told = ({ confidence }: FoundBox): { confidence: number } => ({ confidence: Math.min(1, confidence) });
+const toConfidence = ({ confidence }: FoundBox): { confidence: number } => ({ confidence: Math.min(1, confidence) });
 
 /** Red, green and blue of each pixel. */
 function samples(pixels: Uint8ClampedArray, of: (level: number) => number): Float32Array {

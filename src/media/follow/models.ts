@@ -4,7 +4,7 @@ import { setWasmPaths } from '@tensorflow/tfjs-backend-wasm';
 import plainWasm from '@tensorflow/tfjs-backend-wasm/dist/tfjs-backend-wasm.wasm';
 import simdWasm from '@tensorflow/tfjs-backend-wasm/dist/tfjs-backend-wasm-simd.wasm';
 import { modelFiles } from './model-files';
-import { reshaped } from './reshape-model';
+import { reshapeModel } from './reshape-model';
 
 /** Gets the arithmetic ready: WebAssembly in this worker alone, since its threads hang under our policy. */
 export async function openArithmetic(): Promise<void> {
@@ -21,7 +21,7 @@ export async function openArithmetic(): Promise<void> {
 /** Loads a model. @param size pictures that it is to take, where it can take any. */
 export async function openModel(name: string, size?: { width: number; height: number }): Promise<GraphModel> {
   const { stored, weights } = await modelFiles(name);
-  const model = size ? reshaped(stored, weights, size) : stored;
+  const model = size ? reshapeModel(stored, weights, size) : stored;
   return loadGraphModel(
     io.fromMemory({
       modelTopology: model.modelTopology,

@@ -27,7 +27,7 @@ const ENLARGES = /up_sampling2d(?:_(\d))?\/mul$/;
  *
  * @param size multiples of 32.
  */
-export function reshaped(
+export function reshapeModel(
   model: StoredModel,
   bytes: ArrayBuffer,
   { width, height }: { width: number; height: number },

@@ -15,13 +15,13 @@ function readForPage(): void {
   self.onmessage = async ({ data: file }: MessageEvent<File>) => {
     const say = (said: Said) => self.postMessage(said);
     let last = 0;
-    const told = (done: number) => {
+    const reportDone = (done: number) => {
       if (done - last < SAY_EVERY) return;
       last = done;
       say({ done });
     };
     try {
-      say({ sha256: await hashOfFile(file, told) });
+      say({ sha256: await hashOfFile(file, reportDone) });
     } catch {
       say({ problem: 'The file cannot be read. Choose it again.' });
     }

@@ -3,7 +3,7 @@ import { meanDistance, type Grey } from '@core/pass/grey';
 import { brightLevel } from '@core/pass/live-area-finder';
 import { STRIP } from '@core/pass/pass';
 import { rateValue } from '@core/time/frame-rate';
-import { brightCounts, combShare, greyCopy, halved, topFieldFirst } from '@kernel/analysis';
+import { brightCounts, combShare, greyCopy, halvePicture, topFieldFirst } from '@kernel/analysis';
 import type { Kernel } from '@kernel/kernel';
 import type { PlanarPicture } from '@kernel/planes';
 import { taggedColour } from '@render/frame-colour';
@@ -14,7 +14,7 @@ import type { Seen } from './lane-protocol';
 /** Bars and combing are looked for a few times a second. */
 const LOOKS_A_SECOND = 4;
 /** Halving stops before the shorter side falls below this: 1080 and 2160 lines become 540. */
-const LEAST_SIDE = 360;
+const MIN_SIDE = 360;
 /** Long side of the grey copies, about, in samples. */
 const GREY_SIDE = 160;
 /** A frame combs when this share of its samples stands out between rows: whole frames stay well below. */
@@ -25,7 +25,7 @@ const MOVES = 0.8;
 const CUTS = 25;
 
 /** Sees one frame after another of a span, each beside the one before it. */
-export class PassEye {
+export class FrameAnalyzer {
   private before: Grey | null = null;
   /** The rows of the last frame that combed, while the next one is awaited. */
   private combing: PlanarPicture | null = null;
@@ -81,7 +81,7 @@ export class PassEye {
   /** The proxy's picture: halved while it is large; other chroma than 4:2:0 takes the resampler's way. */
   private shrink(picture: PlanarPicture): PlanarPicture {
     let halvings = 0;
-    for (let side = Math.min(picture.width, picture.height) / 2; side >= LEAST_SIDE; side /= 2) halvings += 1;
+    for (let side = Math.min(picture.width, picture.height) / 2; side >= MIN_SIDE; side /= 2) halvings += 1;
     if (!picture.layout.startsWith('I420') || halvings === 0) {
       const even = (side: number) => Math.max(2, Math.floor(side / 2 ** halvings / 2) * 2);
       const target = this.kernel.target(even(picture.width), even(picture.height));
@@ -91,7 +91,7 @@ export class PassEye {
       return target;
     }
     let small = picture;
-    for (let n = 0; n < halvings; n++) small = halved(this.kernel, small, `half-${n}`);
+    for (let n = 0; n < halvings; n++) small = halvePicture(this.kernel, small, `half-${n}`);
     return small;
   }
 
@@ -102,7 +102,7 @@ export class PassEye {
     this.strip = step;
     const enough =
       small.layout.startsWith('I420') && Math.min(small.width, small.height) >= 4 * STRIP.tileHeight;
-    const tile = enough ? halved(this.kernel, small, 'tile') : small;
+    const tile = enough ? halvePicture(this.kernel, small, 'tile') : small;
     return planarFrame(this.kernel, tile, { timestamp: 0 }, taggedColour(this.source));
   }
 

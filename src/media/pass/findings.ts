@@ -2,13 +2,13 @@ import { toSeconds } from '@core/time/frame-rate';
 import type { Source } from '@core/master/source';
 import { meanDistance, type Grey } from '@core/pass/grey';
 import { LiveAreaFinder } from '@core/pass/live-area-finder';
-import type { FoundShot, Pass } from '@core/pass/pass';
+import type { FoundShot, AnalysisResult } from '@core/pass/pass';
 import { ShotFinder } from '@core/pass/shot-finder';
 import type { StoredRect } from '@core/picture/size';
 import type { Seen } from './lane-protocol';
 
 /** Field orders that must have been seen before one is believed. */
-const LEAST_ORDERS = 3;
+const MIN_ORDERS = 3;
 
 /** Gathers what was seen of a whole master, frame by frame in order: shots, live area, combing, movement. */
 export class PassFindings {
@@ -37,7 +37,7 @@ export class PassFindings {
     if (order !== null) this.orders.push(order);
   }
 
-  finish(): Pick<Pass, 'shots' | 'live' | 'liveConfidence' | 'combed' | 'topFirst' | 'motion'> {
+  finish(): Pick<AnalysisResult, 'shots' | 'live' | 'liveConfidence' | 'combed' | 'topFirst' | 'motion'> {
     const whole = this.live?.whole() ?? { live: null, confidence: 0 };
     const found = [{ frame: 0, start: null }, ...this.shots.finish()];
     const toNumber = (n: number) => this.numbers[n] ?? this.source.frames;
@@ -59,7 +59,7 @@ export class PassFindings {
   private topFirst(): boolean | null {
     const { length } = this.orders;
     const firsts = this.orders.filter((order) => order > 1).length;
-    const sure = length >= LEAST_ORDERS && Math.abs(firsts / length - 0.5) > 0.2;
+    const sure = length >= MIN_ORDERS && Math.abs(firsts / length - 0.5) > 0.2;
     return sure ? firsts * 2 > length : null;
   }
 

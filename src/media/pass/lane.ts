@@ -6,7 +6,7 @@ import { taggedColour } from '@render/frame-colour';
 import { planarFrame } from '../read/planar-frame';
 import { MasterReader } from '../read/master-reader';
 import { openKernel } from '../read/open-kernel';
-import { PassEye } from './eye';
+import { FrameAnalyzer } from './eye';
 import type { LaneEvent, LaneOrder, Seen } from './lane-protocol';
 import { waitWhilePlaying } from '../play/playing-lock';
 import { ProxyEncoder } from './proxy-encoder';
@@ -18,7 +18,7 @@ const BATCH = 8;
 type Tell = (event: LaneEvent, transfer?: Transferable[]) => void;
 
 /** Looks at spans of one master: decodes them, makes them small, measures and encodes them. */
-class PassLane {
+class AnalysisWorker {
   private encoder: ProxyEncoder | null = null;
   private batch: Seen[] = [];
 
@@ -27,15 +27,15 @@ class PassLane {
     private readonly reader: MasterReader,
     private readonly decoder: SpanDecoder,
     private readonly kernel: Kernel,
-    private readonly eye: PassEye,
+    private readonly eye: FrameAnalyzer,
     private readonly tell: Tell,
   ) {}
 
-  static async open(source: Source, tell: Tell): Promise<PassLane> {
+  static async open(source: Source, tell: Tell): Promise<AnalysisWorker> {
     const reader = await MasterReader.open(source);
     const kernel = await openKernel();
-    const eye = new PassEye(kernel, source);
-    return new PassLane(source, reader, await reader.spanDecoder(), kernel, eye, tell);
+    const eye = new FrameAnalyzer(kernel, source);
+    return new AnalysisWorker(source, reader, await reader.spanDecoder(), kernel, eye, tell);
   }
 
   /** Tells what is seen of each frame of a span, in order, and at last that it is through. */
@@ -86,13 +86,13 @@ class PassLane {
 /** The worker's side: one file, then its spans as they are ordered. */
 export function serveLane(): void {
   const tell: Tell = (event, transfer = []) => self.postMessage(event, { transfer });
-  let lane: Promise<PassLane> | null = null;
+  let lane: Promise<AnalysisWorker> | null = null;
   let file = 'The master';
   self.onmessage = async ({ data }: MessageEvent<LaneOrder>) => {
     try {
       if (data.type === 'open') {
         file = data.source.fileName;
-        lane = PassLane.open(data.source, tell);
+        lane = AnalysisWorker.open(data.source, tell);
       } else await (await lane)?.look(data.span);
     } catch (error) {
       tell({ type: 'failed', trouble: toTrouble(error, 'damaged', { file }) });

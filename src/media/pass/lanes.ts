@@ -1,7 +1,7 @@
 import type { Source } from '@core/master/source';
 import type { Span } from '@core/pass/spans';
 import { TroubleError } from '@core/trouble/trouble';
-import { Bell } from '../worker/bell';
+import { Signal } from '../worker/bell';
 import type { LaneEvent, LaneOrder } from './lane-protocol';
 import { workerTrouble } from '../worker/worker-trouble';
 import { throwIfStopped } from '../worker/serve-task';
@@ -28,7 +28,7 @@ interface Taken {
 export class PassLanes {
   private readonly workers: Worker[];
   private readonly results: Taken[] = [];
-  private readonly bell = new Bell();
+  private readonly bell = new Signal();
   private next = 0;
   private failure: unknown = null;
 

@@ -1,6 +1,6 @@
 import type { AudioSample } from 'mediabunny';
 import type { Source } from '@core/master/source';
-import type { Pass, SoundFacts } from '@core/pass/pass';
+import type { AnalysisResult, SoundFacts } from '@core/pass/pass';
 import { mapChannels } from '@core/sound/channels';
 import { LoudnessMeter, toLoudness, STEPS_A_SECOND } from '@core/sound/loudness';
 import { TimedMeter } from '@core/sound/timed-meter';
@@ -10,7 +10,7 @@ import type { MasterReader } from '../read/master-reader';
 import { throwIfStopped } from '../worker/serve-task';
 import { samplePlanes } from '@render/master-sound';
 
-const known = (level: number): number | null => (Number.isFinite(level) ? level : null);
+const toLevel = (level: number): number | null => (Number.isFinite(level) ? level : null);
 
 /** Listens to a master's sound once: loudness, peaks, waveform, pauses. Null where there is none. */
 export async function listen(
@@ -48,23 +48,23 @@ export async function listen(
   return {
     wave: bytes,
     facts: {
-      integrated: known(loudness.integrated()),
-      loudest: known(loudness.shortTerm().reduce((most, value) => Math.max(most, value), -Infinity)),
-      truePeak: known(truePeak),
-      samplePeak: known(samplePeak),
+      integrated: toLevel(loudness.integrated()),
+      loudest: toLevel(loudness.shortTerm().reduce((most, value) => Math.max(most, value), -Infinity)),
+      truePeak: toLevel(truePeak),
+      samplePeak: toLevel(samplePeak),
       shortTerm: ofClips
         .shortTerm()
         .filter((_, i) => i % STEPS_A_SECOND === 0)
-        .map(known),
-      steps: ofClips.steps().map((power) => known(toHundredths(toLoudness(power)))),
+        .map(toLevel),
+      steps: ofClips.steps().map((power) => toLevel(toHundredths(toLoudness(power)))),
       pauses: findPauses(bytes),
     },
   };
 }
 
 /** Loudness and true peak of the tracks that no clip takes. */
-export async function trackLevels(reader: MasterReader, signal: AbortSignal): Promise<Pass['otherTracks']> {
-  const levels: Pass['otherTracks'] = [];
+export async function trackLevels(reader: MasterReader, signal: AbortSignal): Promise<AnalysisResult['otherTracks']> {
+  const levels: AnalysisResult['otherTracks'] = [];
   for (const sound of await reader.otherSounds()) levels.push(sound && (await measureLevels(sound, signal)));
   return levels;
 }
@@ -72,7 +72,7 @@ export async function trackLevels(reader: MasterReader, signal: AbortSignal): Pr
 async function measureLevels(
   sound: AsyncGenerator<AudioSample, void, unknown>,
   signal: AbortSignal,
-): Promise<Pass['otherTracks'][number]> {
+): Promise<AnalysisResult['otherTracks'][number]> {
   let loudness: LoudnessMeter | null = null;
   const peaks = new TruePeakMeter();
   for await (const sample of sound) {
@@ -86,7 +86,7 @@ async function measureLevels(
       sample.close();
     }
   }
-  return { integrated: known(loudness?.integrated() ?? -Infinity), truePeak: known(peaks.finish().truePeak) };
+  return { integrated: toLevel(loudness?.integrated() ?? -Infinity), truePeak: toLevel(peaks.finish().truePeak) };
 }
 
 /** As exact as the loudness of a tenth of a second can be heard. */

@@ -1,5 +1,5 @@
 import type { Source } from '@core/master/source';
-import { type Pass, passNames, STRIP } from '@core/pass/pass';
+import { type AnalysisResult, passNames, STRIP } from '@core/pass/pass';
 import { type Span, SpanFinder } from '@core/pass/spans';
 import { GreyWriter } from './grey-writer';
 import { MasterReader } from '../read/master-reader';
@@ -19,13 +19,13 @@ export interface PassRequest {
 }
 
 /** Pictures of a span at least: each ends with its decoder running dry. */
-const LEAST_SPAN = 60;
+const MIN_SPAN = 60;
 
 /**
  * Decodes a master once, and makes everything of it that the job needs: proxy, filmstrip, grey copies, and the
- * facts of {@link Pass}. On any failure nothing of it stays.
+ * facts of {@link AnalysisResult}. On any failure nothing of it stays.
  */
-export async function passOver({ source, laneUrl }: PassRequest, context: TaskContext): Promise<Pass> {
+export async function passOver({ source, laneUrl }: PassRequest, context: TaskContext): Promise<AnalysisResult> {
   const names = passNames(source.fingerprint);
   const reader = await MasterReader.open(source);
   const made = new Made(source);
@@ -35,7 +35,7 @@ export async function passOver({ source, laneUrl }: PassRequest, context: TaskCo
       lookAtAll(spans, { source, laneUrl }, made, context),
       listen(reader, source, context.signal),
     ]);
-    const pass: Pass = {
+    const pass: AnalysisResult = {
       schemaVersion: 1,
       fingerprint: source.fingerprint,
       bitsBySecond,
@@ -58,7 +58,7 @@ export async function passOver({ source, laneUrl }: PassRequest, context: TaskCo
 
 /** Reads a file's index: where it can be divided, and the bits of each second. */
 async function survey(reader: MasterReader): Promise<{ spans: Span[]; bitsBySecond: number[] }> {
-  const finder = new SpanFinder(LEAST_SPAN);
+  const finder = new SpanFinder(MIN_SPAN);
   const bitsBySecond: number[] = [];
   for await (const { timestamp, key, bytes } of reader.codedPictures()) {
     finder.push({ timestamp, key });
@@ -118,7 +118,7 @@ class Made {
     for (const packet of packets) await this.proxy.add(packet, config);
   }
 
-  async finish(): Promise<Pick<Pass, 'proxy' | 'grey' | 'strip'>> {
+  async finish(): Promise<Pick<AnalysisResult, 'proxy' | 'grey' | 'strip'>> {
     if (!this.proxy || !this.grey) throw new Error('not a single frame could be decoded');
     await this.strip.finish();
     return {

@@ -5,15 +5,15 @@ import { lowestLevel } from '@core/rate/level';
 import { rateValue } from '@core/time/frame-rate';
 import { TroubleError } from '@core/trouble/trouble';
 import { PARAMETERS_IN_STREAM } from '../store/avc-stream';
-import { Bell } from '../worker/bell';
+import { Signal } from '../worker/bell';
 
 /** A key frame every so many frames: a step back decodes at most this many. */
 const KEY_FRAME_EVERY = 12;
 /** Bits a sample: a proxy is looked at, never exported. */
 const BITS_A_SAMPLE = 0.07;
-const LEAST_BITS = 300_000;
+const MIN_BITRATE = 300_000;
 /** Frames that wait to be encoded, at most. */
-const MOST_WAITING = 4;
+const MAX_WAITING = 4;
 
 /** A coded picture of a proxy. */
 export interface ProxyPacket {
@@ -28,7 +28,7 @@ export interface ProxyPacket {
 export class ProxyEncoder {
   /** How the pictures are decoded; known once the first is encoded. */
   config: VideoDecoderConfig | null = null;
-  private readonly bell = new Bell();
+  private readonly bell = new Signal();
   private readonly encoder: VideoEncoder;
   private packets: ProxyPacket[] = [];
   private sinceKey = 0;
@@ -55,7 +55,7 @@ export class ProxyEncoder {
   /** @param size of the proxy's pictures, even. @throws TroubleError `encoder-missing`. */
   static async open({ rate }: Source, size: Size): Promise<ProxyEncoder> {
     const framerate = rateValue(rate);
-    const bitrate = Math.round(Math.max(LEAST_BITS, size.width * size.height * framerate * BITS_A_SAMPLE));
+    const bitrate = Math.round(Math.max(MIN_BITRATE, size.width * size.height * framerate * BITS_A_SAMPLE));
     const config: VideoEncoderConfig = {
       codec: codecString(
         { codec: 'avc', profile: 'high', level: lowestLevel(size, rate, bitrate) },
@@ -81,7 +81,7 @@ export class ProxyEncoder {
 
   /** Takes a picture; it stays the caller's. */
   async add(picture: VideoFrame): Promise<void> {
-    while (this.encoder.encodeQueueSize >= MOST_WAITING && this.failure === null) await this.bell.rung();
+    while (this.encoder.encodeQueueSize >= MAX_WAITING && this.failure === null) await this.bell.rung();
     if (this.failure !== null) throw this.failure;
     this.encoder.encode(picture, { keyFrame: this.sinceKey % KEY_FRAME_EVERY === 0 });
     this.sinceKey += 1;

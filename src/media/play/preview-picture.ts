@@ -33,8 +33,8 @@ export async function toPicture(sample: VideoSample, source: Source, whole: bool
   try {
     const fields = whole && source.deinterlace;
     const cube = createColourCube(toColourFacts(frame, source));
-    if (!fields && !cube && !recoloured(frame, source)) return await toBitmap(frame);
-    const mended = await turns.add(() => repaired(frame, source, { fields, cube }), {
+    if (!fields && !cube && !isRecoloured(frame, source)) return await toBitmap(frame);
+    const mended = await turns.add(() => repairPicture(frame, source, { fields, cube }), {
       throwOnTimeout: true,
     });
     try {
@@ -54,13 +54,13 @@ async function toBitmap(frame: VideoFrame): Promise<Picture> {
 }
 
 /** Tells whether the source's colour is another than the engine took the stream for. */
-function recoloured(frame: VideoFrame, source: Source): boolean {
+function isRecoloured(frame: VideoFrame, source: Source): boolean {
   const { matrix, fullRange } = streamColour(frame, source);
   const other = (ours: unknown, its: unknown) => ours !== null && its != null && ours !== its;
   return other(source.colour.matrix, matrix) || other(source.colour.fullRange, fullRange);
 }
 
-async function repaired(
+async function repairPicture(
   frame: VideoFrame,
   source: Source,
   { fields, cube }: { fields: boolean; cube: Float32Array | null },
@@ -71,13 +71,13 @@ async function repaired(
   const stored = loaded.source(toPixelLayout(frame), width, height);
   await copyPlanes(loaded, stored, frame, { x: 0, y: 0, width, height }, source);
   const whole = fields ? loaded.deinterlaced(stored, false) : loaded.planar(stored);
-  const drawn = cube ? mapped(loaded, whole, cube) : whole;
+  const drawn = cube ? mapColours(loaded, whole, cube) : whole;
   const colour = cube ? BT709 : toColourFacts(frame, source);
   return planarFrame(loaded, drawn, { timestamp: frame.timestamp }, colour);
 }
 
 /** A picture in BT.709 through a cube, in 4:2:0 as the export has it. */
-function mapped(loaded: Kernel, picture: PlanarPicture, cube: Float32Array): PlanarPicture {
+function mapColours(loaded: Kernel, picture: PlanarPicture, cube: Float32Array): PlanarPicture {
   const even = (side: number) => side - (side % 2);
   const size = { width: even(picture.width), height: even(picture.height) };
   const target = loaded.target(size.width, size.height);

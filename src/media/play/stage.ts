@@ -2,7 +2,7 @@ import type { Source } from '@core/master/source';
 import type { PictureRect, Rect, Size } from '@core/picture/size';
 import { WHOLE } from '@core/framing/window';
 import { plannedFrame, type PlannedPane, type RenderPlan } from '@core/render/plan';
-import { blurredSize, smoothed } from '@kernel/backdrop';
+import { blurredSize, smoothBackdrop } from '@kernel/backdrop';
 import { drawUpright } from './draw-upright';
 import type { View } from './player-protocol';
 import type { Picture } from './preview-picture';
@@ -68,7 +68,7 @@ export class Stage {
 
   private pane(ink: Ink, pane: PlannedPane, scale: number, shown: Shown): void {
     const { window, radius, blur } = pane;
-    const to = scaled(pane.picture, scale);
+    const to = scaleRect(pane.picture, scale);
     const { picture, source, live } = shown;
     if (blur > 0) return this.blurred(ink, pane, to, shown);
     if (radius === 0) return drawUpright(ink, picture, source, window, live, to);
@@ -88,7 +88,7 @@ export class Stage {
     drawUpright(small.ink, picture, source, pane.window, live, { x: 0, y: 0, ...size });
     const pixels = small.ink.getImageData(0, 0, size.width, size.height);
     for (let part = 0; part < 3; part++) {
-      smoothed(pixels.data.subarray(part), { ...size, stride: size.width * 4, step: 4 });
+      smoothBackdrop(pixels.data.subarray(part), { ...size, stride: size.width * 4, step: 4 });
     }
     small.ink.putImageData(pixels, 0, 0);
     ink.drawImage(small.surface, to.x, to.y, to.width, to.height);
@@ -109,7 +109,7 @@ export class Stage {
   }
 }
 
-const scaled = ({ x, y, width, height }: Rect, by: number): Rect => ({
+const scaleRect = ({ x, y, width, height }: Rect, by: number): Rect => ({
   x: x * by,
   y: y * by,
   width: width * by,

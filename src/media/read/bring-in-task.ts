@@ -47,7 +47,7 @@ export async function bringIn(
 ): Promise<BroughtIn> {
   const facts = await probeFile(file, sound);
   const { free } = await storageRoom();
-  const { fingerprint, fresh } = await copyIn(file, wanted, free, context);
+  const { fingerprint, fresh } = await copyFile(file, wanted, free, context);
   const master: Master = { ...facts, fingerprint, id: toMasterId(fingerprint) };
   try {
     context.report({ stage: 'picture', done: 0, total: 1 });
@@ -61,7 +61,7 @@ export async function bringIn(
 }
 
 /** Copies a file in. Where there is no room for it, it may be there already: then it is read without being copied. */
-async function copyIn(
+async function copyFile(
   file: File,
   wanted: BringInRequest['wanted'],
   free: number,

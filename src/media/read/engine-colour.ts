@@ -14,7 +14,7 @@ let most: number | null = null;
  * Measures how much a code of Cb adds to blue at most on this engine's way from YCbCr to red, green and blue,
  * by drawing a frame: 2, or Infinity where nothing is clipped.
  */
-export function mostBlueOfCb(): number {
+export function measureMaxBlueOfCb(): number {
   return (most ??= tryOut());
 }
 

@@ -4,7 +4,7 @@ import { TroubleError } from '@core/trouble/trouble';
 import { rgbToCodes } from '@kernel/colour';
 import type { Kernel } from '@kernel/kernel';
 import { isPixelLayout, type PixelLayout, type PlanarPicture } from '@kernel/planes';
-import { mostBlueOfCb } from './engine-colour';
+import { measureMaxBlueOfCb } from './engine-colour';
 import { PACKED, streamColour } from '@render/frame-colour';
 
 /** The planes that a decoded frame is read as. @throws TroubleError `pixel-format` for one that cannot be read. */
@@ -44,5 +44,5 @@ export async function copyPlanes(
   const { width, height } = part;
   const to = kernel.bytes(kernel.packed(width, height), width * height * 4);
   await frame.copyTo(to, { rect, layout: [{ offset: 0, stride: width * 4 }] });
-  kernel.splitRgb(picture, rgbToCodes(streamColour(frame, source), mostBlueOfCb()), blueFirst);
+  kernel.splitRgb(picture, rgbToCodes(streamColour(frame, source), measureMaxBlueOfCb()), blueFirst);
 }

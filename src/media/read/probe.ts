@@ -14,7 +14,7 @@ import { TroubleError } from '@core/trouble/trouble';
 import { openMedia } from '@render/open-media';
 
 /** Sides below this are no picture to make a clip from, in pixels. */
-const LEAST_SIDE = 16;
+const MIN_SIDE = 16;
 
 /**
  * Reads a file's facts from its container, without decoding.
@@ -43,7 +43,7 @@ export async function probeFile(file: File, sound?: number | null): Promise<File
     const pixelAspect = nearestAspect(await video.getPixelAspectRatio(), coded.width);
     const rotation = await video.getRotation();
     const picture = uprightSize(coded, pixelAspect, rotation);
-    if (Math.min(picture.width, picture.height) < LEAST_SIDE) {
+    if (Math.min(picture.width, picture.height) < MIN_SIDE) {
       throw new TroubleError('too-small', { file: file.name, ...picture });
     }
     const colour = await video.getColorSpace();
@@ -87,7 +87,7 @@ export async function probeFile(file: File, sound?: number | null): Promise<File
     if (absurd !== null) throw new TroubleError('absurd-fact', { file: file.name, fact: absurd });
     return facts;
   } catch (error) {
-    throw explained(error, file.name);
+    throw explainError(error, file.name);
   } finally {
     input.dispose();
   }
@@ -201,7 +201,7 @@ async function audioFacts(audio: InputAudioTrack): Promise<AudioFacts> {
 }
 
 /** The reader's own errors mean one of two things: no container it knows, or a container with its index missing. */
-function explained(error: unknown, file: string): unknown {
+function explainError(error: unknown, file: string): unknown {
   if (error instanceof TroubleError) return error;
   if (error instanceof UnsupportedInputFormatError) return new TroubleError('not-media', { file });
   return new TroubleError('cut-off', { file });

@@ -1,9 +1,9 @@
 import { EncodedPacketSink, type InputVideoTrack } from 'mediabunny';
 import type { Span } from '@core/pass/spans';
-import { Bell } from '../worker/bell';
+import { Signal } from '../worker/bell';
 
 /** Pictures that wait to be decoded or to be taken, at most: each of them may hold a whole frame. */
-const MOST_AHEAD = 8;
+const MAX_AHEAD = 8;
 
 /** A decoded picture with its stamp as the file has it, in seconds. */
 export interface Decoded {
@@ -16,7 +16,7 @@ export interface Decoded {
 export class SpanDecoder {
   private readonly ready: VideoFrame[] = [];
   private readonly stamps = new Map<number, { timestamp: number; duration: number }>();
-  private readonly bell = new Bell();
+  private readonly bell = new Signal();
   private readonly packets: EncodedPacketSink;
   private readonly decoder: VideoDecoder;
   private failure: unknown = null;
@@ -76,7 +76,7 @@ export class SpanDecoder {
     if (!first) return;
     let left = pictures;
     for await (const packet of this.packets.packets(first)) {
-      while (this.decoder.decodeQueueSize + this.ready.length >= MOST_AHEAD && this.failure === null) {
+      while (this.decoder.decodeQueueSize + this.ready.length >= MAX_AHEAD && this.failure === null) {
         await this.bell.rung();
       }
       if (this.failure !== null) return;

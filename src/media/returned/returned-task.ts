@@ -33,15 +33,15 @@ export async function lookAtReturned(
   const stored = await storedFile('exports', name);
   if (!stored) throw new TroubleError('export-gone', { file: fileName });
   const films: OpenFilm[] = [];
-  const told =
+  const reportShare =
     (stage: string, total: number, before = 0) =>
     (done: number) =>
       report({ stage, done: before + done, total });
   try {
     const bytes = stored.size + file.size;
-    const sent = await OpenFilm.open(new File([stored], fileName), told('hash', bytes), signal);
+    const sent = await OpenFilm.open(new File([stored], fileName), reportShare('hash', bytes), signal);
     films.push(sent);
-    const got = await OpenFilm.open(file, told('hash', bytes, stored.size), signal);
+    const got = await OpenFilm.open(file, reportShare('hash', bytes, stored.size), signal);
     films.push(got);
     const facts = { sent: sent.facts, got: got.facts };
     const samePicture = facts.sent.pictureHash === facts.got.pictureHash;

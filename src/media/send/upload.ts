@@ -1,7 +1,7 @@
 import { type DetailedError, Upload } from 'tus-js-client';
 import { isRandomId, type RandomId } from '@core/figures/random-id';
 import { TroubleError } from '@core/trouble/trouble';
-import type { Errand, Refusal } from '@core/trouble/troubles';
+import type { FailedAction, Refusal } from '@core/trouble/troubles';
 
 /** Waits before each new try on a broken connection, in milliseconds. */
 const RETRIES = [0, 500, 1000, 2000, 4000];
@@ -15,7 +15,7 @@ export interface UploadRequest {
   endpoint: string;
   /** The server as words call it, and what it is for. */
   who: string;
-  errand: Errand;
+  errand: FailedAction;
   file: File;
   /** Same again for the same file, so that an upload goes on after a reload. */
   key: string;

@@ -11,7 +11,7 @@ const SEQUENCE_PARAMETERS = 7;
 const FILLER = 12;
 const START = [0, 0, 0, 1];
 /** A filler unit's code, its head and its end (7.3.2.7 and 7.3.2.11). */
-const LEAST_FILLER = START.length + 2;
+const MIN_FILLER = START.length + 2;
 
 /**
  * Writes a level into the sequence parameters of a stream (annex B), in place (7.3.2.1.1: the third byte).
@@ -26,7 +26,7 @@ export function setLevel(data: Uint8Array, level: number): void {
 
 /** A picture of a stream (annex B) with bytes behind it that decoders pass over (7.4.2.7). @param bytes that it grows by. */
 export function withFiller(data: Uint8Array<ArrayBuffer>, bytes: number): Uint8Array<ArrayBuffer> {
-  if (bytes < LEAST_FILLER) return data;
+  if (bytes < MIN_FILLER) return data;
   const filled = new Uint8Array(data.length + bytes).fill(0xff);
   filled.set(data);
   filled.set([...START, FILLER], data.length);

@@ -1,5 +1,5 @@
 import { TroubleError } from '@core/trouble/trouble';
-import type { Errand } from '@core/trouble/troubles';
+import type { FailedAction } from '@core/trouble/troubles';
 
 /** Where files of our own server lie in the browser once they were fetched. Other files need another name. */
 const CACHE = 'gusset/models/1';
@@ -17,7 +17,7 @@ const BRIEF = 5_000;
  */
 export async function keptFiles<Made>(
   urls: readonly string[],
-  errand: Errand,
+  errand: FailedAction,
   read: (files: ArrayBuffer[]) => Promise<Made | null>,
 ): Promise<Made> {
   const cache = await caches.open(CACHE);
@@ -34,7 +34,7 @@ export async function keptFiles<Made>(
  */
 export async function freshFile<Made>(
   url: string,
-  errand: Errand,
+  errand: FailedAction,
   read: (file: ArrayBuffer) => Promise<Made | null>,
 ): Promise<Made> {
   const readOne = ([bytes]: ArrayBuffer[]) => (bytes ? read(bytes) : Promise.resolve(null));
@@ -52,7 +52,7 @@ export async function freshFile<Made>(
 async function readOfServer<Made>(
   urls: readonly string[],
   patience: number,
-  errand: Errand,
+  errand: FailedAction,
   read: (files: ArrayBuffer[]) => Promise<Made | null>,
 ): Promise<Made> {
   const server = { who: 'The server', errand };

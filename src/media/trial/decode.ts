@@ -10,7 +10,7 @@ export interface Stream {
 }
 
 /** Frames that wait to be taken at most, and packets that wait in the decoder. */
-const MOST_WAITING = 4;
+const MAX_WAITING = 4;
 
 /** Gathers what an encoder gives. */
 export class StreamTaker {
@@ -70,7 +70,7 @@ export async function decodeStream(
   try {
     decoder.configure(config);
     for (const { data, key, timestamp, duration } of packets) {
-      while (failure === null && (waiting >= MOST_WAITING || decoder.decodeQueueSize >= MOST_WAITING)) {
+      while (failure === null && (waiting >= MAX_WAITING || decoder.decodeQueueSize >= MAX_WAITING)) {
         await new Promise<void>((resolve) => (wake = resolve));
       }
       if (failure !== null) throw failure;

@@ -33,7 +33,7 @@ function lumaOfRgb(row: Uint8Array, at: number, { red, blue }: { red: number; bl
 }
 
 /** A frame in another size, with its times; the caller closes both. */
-export const resized = (frame: VideoFrame, size: Size): VideoFrame =>
+export const resizeFrame = (frame: VideoFrame, size: Size): VideoFrame =>
   turnedBack(frame, { quarters: 0, mirrored: false }, size);
 
 /** A frame as it stands once its file's quarter turns are done, in a size; the caller closes both. */

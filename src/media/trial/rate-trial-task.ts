@@ -1,11 +1,11 @@
-import type { PictureMaking } from '@core/render/making';
+import type { VideoEncodeSettings } from '@core/render/making';
 import PQueue from 'p-queue';
 import { decodeRuns } from '@core/render/decode-runs';
 import { plannedFrame, type RenderPlan } from '@core/render/plan';
 import { toSeconds } from '@core/time/frame-rate';
 import { TroubleError } from '@core/trouble/trouble';
 import { FrameJudge, type PieceFound, toTrialPoint } from '@core/trial/frame-judge';
-import { pieceMaking, rungMaking, type TrialOrder, type TrialResult } from '@core/trial/rate-trial';
+import { toPieceSettings, toRenditionSettings, type TrialOrder, type TrialResult } from '@core/trial/rate-trial';
 import type { GreyPlane } from '@core/picture/likeness';
 import type { Size } from '@core/picture/size';
 import { FrameRenderer } from '../export/frame-renderer';
@@ -14,7 +14,7 @@ import { waitWhilePlaying } from '../play/playing-lock';
 import { ReaderPool } from '../read/reader-pool';
 import { throwIfStopped, type TaskContext } from '../worker/serve-task';
 import { decodeStream, type Stream, StreamTaker } from './decode';
-import { readLuma, encodePng, resized } from './luma';
+import { readLuma, encodePng, resizeFrame } from './luma';
 
 /** Streams that are compressed again at a time. */
 const LANES = 2;
@@ -22,7 +22,7 @@ const LANES = 2;
 /** A trial for the browser's own encoder. */
 export interface RateTrialRequest {
   order: TrialOrder;
-  picture: PictureMaking;
+  picture: VideoEncodeSettings;
   /** Of the order's pieces. */
   plans: RenderPlan[];
 }
@@ -64,7 +64,7 @@ export async function tryRates(
       try {
         step();
         const one = async (stream: Stream, i: number): Promise<void> => {
-          const viewed = await shown.compressedAgain(stream, rungMaking(rung, plan, picture), signal);
+          const viewed = await shown.compressedAgain(stream, toRenditionSettings(rung, plan, picture), signal);
           const { score } = viewed;
           found[i]?.push({ score, came: shown.getResult(i) });
           if (score.worst.ssim < (worst[i]?.ssim ?? 0)) {
@@ -99,7 +99,7 @@ export async function tryRates(
 
 interface ToShow {
   plan: RenderPlan;
-  picture: PictureMaking;
+  picture: VideoEncodeSettings;
   rates: readonly number[];
 }
 
@@ -127,7 +127,7 @@ class PieceShown {
     const encoders: PictureEncoder[] = [];
     try {
       for (const [i, bits] of rates.entries()) {
-        const making = pieceMaking(picture, plan, bits);
+        const making = toPieceSettings(picture, plan, bits);
         const encoder = await PictureEncoder.open(plan, making, shown.taken[i]!.take);
         encoder.ask(making.bits);
         encoders.push(encoder);
@@ -158,7 +158,7 @@ class PieceShown {
   /** Compresses a stream once more, and looks at what comes of it. */
   async compressedAgain(
     stream: Stream,
-    { plan, picture }: ReturnType<typeof rungMaking>,
+    { plan, picture }: ReturnType<typeof toRenditionSettings>,
     signal: AbortSignal,
   ) {
     const again = new StreamTaker();
@@ -258,4 +258,4 @@ class PieceShown {
 const inSize = (frame: VideoFrame, size: Size): VideoFrame =>
   frame.displayWidth === size.width && frame.displayHeight === size.height
     ? frame.clone()
-    : resized(frame, size);
+    : resizeFrame(frame, size);

@@ -14,22 +14,22 @@ export interface OwnFont {
 }
 
 /** Largest font that is taken, in bytes: one of a whole script of the East has some twenty million. */
-const MOST_BYTES = 40_000_000;
+const MAX_BYTES = 40_000_000;
 /** Fewer characters than this make no font to write with. */
-const LEAST_CHARACTERS = 10;
+const MIN_CHARACTERS = 10;
 /** How the formats that are taken begin: TrueType, OpenType, WOFF2 (their specifications' own signatures). */
 const SIGNATURES = ['00010000', '74727565', '4f54544f', '774f4632'];
 
 /** Checks a file and keeps it as a font of the person's own. @throws TroubleError `not-font`, and what storing throws. */
 export async function keepFont({ file }: { file: File }): Promise<OwnFont> {
   const refuse = (detail: string) => new TroubleError('not-font', { file: file.name, detail });
-  if (file.size > MOST_BYTES) throw refuse(`it has ${Math.round(file.size / 1e6)} MB`);
+  if (file.size > MAX_BYTES) throw refuse(`it has ${Math.round(file.size / 1e6)} MB`);
   const bytes = new Uint8Array(await file.arrayBuffer());
   const begins = bytesToHex(bytes.subarray(0, 4));
   if (!SIGNATURES.includes(begins)) throw refuse('it is neither TTF, OTF nor WOFF2');
   const read = readFont(bytes);
   if (!read) throw refuse('its tables are damaged');
-  if (read.characters.length < LEAST_CHARACTERS) throw refuse('it has hardly any characters');
+  if (read.characters.length < MIN_CHARACTERS) throw refuse('it has hardly any characters');
   const family = ownFamily(bytesToHex(sha256(bytes)).slice(0, 16));
   // The browser's own reader is stricter, and has the last word.
   await new FontFace(family, bytes).load().catch((error: unknown) => {

@@ -2,7 +2,7 @@ import type { Source } from '@core/master/source';
 import { findOverlays, type PlanOverlay } from '@core/render/overlays';
 import { plannedFrame, type RenderPlan } from '@core/render/plan';
 import { computeLuminance } from '@core/words/contrast';
-import { leastContrast } from '@core/words/contrast-cells';
+import { findMinContrast } from '@core/words/contrast-cells';
 import { sampleContrastFrames } from '@core/words/contrast-frames';
 import type { TextArt } from '@core/words/text-art';
 import { type DrawnParts, TextPainter } from '@render/words/text-painter';
@@ -38,16 +38,16 @@ export interface LookedWords {
 const CELL = 0.5;
 /** Frames that are looked at: of few words these, of many words one of each, and not more than that. */
 const FEW = 12;
-const MOST = 40;
+const MAX_FRAMES = 40;
 
 /** Measures words on the pixels behind them, frame by frame, and whether they have room. */
 export async function measureContrast(
   { plan, own }: ContrastRequest,
   { report, signal }: TaskContext,
 ): Promise<LookedWords> {
-  const looks = sampleContrastFrames(own, Math.min(MOST, Math.max(FEW, own.length)))
+  const looks = sampleContrastFrames(own, Math.min(MAX_FRAMES, Math.max(FEW, own.length)))
     .flatMap((frame) => findOverlays(own, frame).map(({ art }) => ({ frame, art })))
-    .slice(0, MOST);
+    .slice(0, MAX_FRAMES);
   const fonts = await openFonts();
   await fonts.load(own.map(({ art }) => art));
   const painter = new TextPainter(fonts);
@@ -109,7 +109,7 @@ function computeRatio(
   const cell = Math.max(4, Math.round(CELL * laid.size));
   // The word that is spoken has a colour of its own, and each word is that once.
   const ratios = [art.style.colour, ...(art.mark ? [art.mark.colour] : [])].flatMap(
-    (colour) => leastContrast(pixels, cell, computeLuminance(colour)) ?? [],
+    (colour) => findMinContrast(pixels, cell, computeLuminance(colour)) ?? [],
   );
   return ratios.length > 0 ? Math.min(...ratios) : null;
 }

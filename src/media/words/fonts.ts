@@ -24,16 +24,16 @@ const LOADER: FontLoader = {
   stack: (family) => `"${toName(family)}"`,
   async load(file, family) {
     const face = isOwnFamily(family)
-      ? await loaded(family, file, await ownFontBytes(family))
+      ? await loadFace(family, file, await ownFontBytes(family))
       : await keptFiles([`${FOLDER}${file.file}`], 'fonts', ([bytes]) =>
-          bytes ? loaded(family, file, bytes) : Promise.resolve(null),
+          bytes ? loadFace(family, file, bytes) : Promise.resolve(null),
         );
     return () => fontsOfThread().add(face);
   },
 };
 
 /** A face that this thread can draw with. */
-function loaded(family: string, { weight, ranges }: FontFile, bytes: ArrayBuffer): Promise<FontFace> {
+function loadFace(family: string, { weight, ranges }: FontFile, bytes: ArrayBuffer): Promise<FontFace> {
   const unicodeRange = ranges
     .split(',')
     .map((range) => `U+${range}`)

@@ -1,5 +1,5 @@
 /** Wakes whoever waits for something to happen. */
-export class Bell {
+export class Signal {
   private wake: () => void = () => undefined;
   private waiting = this.next();
 

@@ -4,7 +4,7 @@ import type { Fonts } from './fonts';
 import { type Drawing, TextPainter } from './text-painter';
 
 /** Drawings that are kept at most: those of one moment on a few canvases, and of the moments around it. */
-const MOST_KEPT = 24;
+const MAX_KEPT = 24;
 
 /** Draws words once, and remembers the drawings that were used last. */
 export class Drawings {
@@ -34,7 +34,7 @@ export class Drawings {
     // The one that was used last stands last.
     this.kept.delete(key);
     this.kept.set(key, drawing);
-    if (this.kept.size > MOST_KEPT) this.kept.delete(this.kept.keys().next().value as string);
+    if (this.kept.size > MAX_KEPT) this.kept.delete(this.kept.keys().next().value as string);
     return drawing;
   }
 }

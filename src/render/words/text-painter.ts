@@ -22,11 +22,11 @@ export interface DrawnParts extends Pick<Drawing, 'rect' | 'laid'> {
 
 /** How far around letters it counts what they stand out from: a share of the size, and the least in pixels. */
 const RIM = 0.06;
-const LEAST_RIM = 2;
+const MIN_RIM = 2;
 /** Widths are measured at this size, in pixels, at which rounding does not tell. */
 const MEASURED = 256;
 /** Widths that are remembered at most. */
-const MOST_WIDTHS = 20_000;
+const MAX_WIDTHS = 20_000;
 
 function measureInk(surface: OffscreenCanvas): Ink {
   const ink = surface.getContext('2d', { willReadFrequently: true });
@@ -63,7 +63,7 @@ export class TextPainter {
     const laid = this.lay(art);
     const rect = inkBox(art, laid, canvas);
     if (!rect) return null;
-    const width = Math.max(LEAST_RIM, RIM * laid.size);
+    const width = Math.max(MIN_RIM, RIM * laid.size);
     return {
       rect,
       laid,
@@ -102,7 +102,7 @@ export class TextPainter {
     const key = `${weight} ${family} ${rightToLeft} ${text}`;
     const known = this.widths.get(key);
     if (known !== undefined) return known;
-    if (this.widths.size > MOST_WIDTHS) this.widths.clear();
+    if (this.widths.size > MAX_WIDTHS) this.widths.clear();
     setFace(this.gauge, this.fonts, { family, weight, size: MEASURED });
     this.gauge.direction = rightToLeft ? 'rtl' : 'ltr';
     const width = this.gauge.measureText(text).width / MEASURED;

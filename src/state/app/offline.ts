@@ -31,7 +31,7 @@ export async function keepOffline(): Promise<void> {
   if (!('serviceWorker' in navigator)) return;
   window.addEventListener('beforeinstallprompt', (event) => {
     event.preventDefault();
-    useOffline.setState({ install: () => installWith(event as InstallPrompt) });
+    useOffline.setState({ install: () => setInstaller(event as InstallPrompt) });
   });
   const registration = await navigator.serviceWorker.register(SCRIPT).catch(() => null);
   if (!registration) return;
@@ -60,7 +60,7 @@ function reloadUnseen(): void {
   document.addEventListener('visibilitychange', () => location.reload(), { once: true });
 }
 
-async function installWith(event: InstallPrompt): Promise<void> {
+async function setInstaller(event: InstallPrompt): Promise<void> {
   useOffline.setState({ install: null });
   await event.prompt();
 }

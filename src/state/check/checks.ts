@@ -6,7 +6,7 @@ import { type ChangedVerdict, changedVerdicts } from '@core/check/verdicts';
 import type { JudgedJob } from '@core/interchange/check-report';
 import type { Job, Work } from '@core/job/job';
 import type { RuleSheet, Sheets } from '@core/outlets/rule-sheet';
-import type { Pass } from '@core/pass/pass';
+import type { AnalysisResult } from '@core/pass/pass';
 import { toTrouble, type Trouble, TroubleError } from '@core/trouble/trouble';
 import type { CheckOrder, JudgedEvent } from '@media/check/check-protocol';
 import { Checker } from '@media/check/checker';
@@ -26,7 +26,7 @@ interface ChecksState {
 export const useChecks = create<ChecksState>(() => ({ boards: {}, progress: null, trouble: null }));
 
 /** Ends a failed check. What is known stays; the next check begins with a worker of its own. */
-function failed(detail: string): void {
+function failChecks(detail: string): void {
   for (const checker of [working, listing]) checker?.close();
   working = null;
   listing = null;
@@ -46,7 +46,7 @@ let listing: Checker | null = null;
 
 /** Judges the job that is worked on anew, in a worker; what it comes to is in the store a moment later. */
 export function checkWork(job: Job): void {
-  working ??= new Checker(take, failed);
+  working ??= new Checker(take, failChecks);
   working.check(toOrder([toStored(job, listPasses(job))], sheetsNow()));
 }
 
@@ -55,7 +55,7 @@ interface Stored {
   id: string;
   title: string;
   work: Work;
-  passes: Pass[];
+  passes: AnalysisResult[];
 }
 /** Jobs that were read, by their revision. */
 const read = new Map<string, { revision: number; stored: Stored }>();
@@ -90,7 +90,7 @@ async function loadedJob(id: string): Promise<Job | null> {
 /** A job, or every job of this browser, judged as it is at this moment. @throws TroubleError when the worker ends. */
 export async function judgedNow(job: Job | null): Promise<JudgedJob[]> {
   const jobs = job ? [toStored(job, listPasses(job))] : await allJobs();
-  const answers = await judged(jobs, { sheets: sheetsNow() });
+  const answers = await judgeJobs(jobs, { sheets: sheetsNow() });
   return jobs.flatMap(({ id, title, work }) => {
     const answer = answers.get(id);
     return answer ? [{ title, work, cells: answer.cells }] : [];
@@ -100,14 +100,14 @@ export async function judgedNow(job: Job | null): Promise<JudgedJob[]> {
 /** The fixes of a job that take nothing away, in the order in which they are to be made. @throws TroubleError when the worker ends, or `cancelled`. */
 export async function safeFixesNow(job: Job, signal: AbortSignal): Promise<FixStep[]> {
   const stored = toStored(job, listPasses(job));
-  const answers = await judged([stored], { sheets: sheetsNow(), fixes: true, signal });
+  const answers = await judgeJobs([stored], { sheets: sheetsNow(), fixes: true, signal });
   return answers.get(job.id)?.fixes ?? [];
 }
 
-const listPasses = ({ masters }: Job): Pass[] =>
+const listPasses = ({ masters }: Job): AnalysisResult[] =>
   masters.flatMap(({ fingerprint }) => getPass(fingerprint) ?? []);
 
-const toStored = ({ id, title, masters, edit }: Job, passes: Pass[]): Stored => ({
+const toStored = ({ id, title, masters, edit }: Job, passes: AnalysisResult[]): Stored => ({
   id,
   title,
   work: { masters, edit },
@@ -126,7 +126,7 @@ const toOrder = (jobs: readonly Stored[], sheets: Sheets): Omit<CheckOrder, 'ask
 export async function checkAllJobs(): Promise<void> {
   const jobs = await allJobs();
   if (jobs.length === 0) return;
-  listing ??= new Checker(take, failed);
+  listing ??= new Checker(take, failChecks);
   listing.check(toOrder(jobs, sheetsNow()));
 }
 
@@ -150,8 +150,8 @@ export async function sheetEffects(
   const jobs = await allJobs();
   if (jobs.length === 0) return [];
   const half = (from: number) => (share: number) => onProgress(from + share / 2);
-  const old = await judged(jobs, { sheets: before, onProgress: half(0), signal });
-  const fresh = await judged(jobs, { sheets: after, onProgress: half(0.5), signal });
+  const old = await judgeJobs(jobs, { sheets: before, onProgress: half(0), signal });
+  const fresh = await judgeJobs(jobs, { sheets: after, onProgress: half(0.5), signal });
   return jobs.flatMap(({ id, title }) => {
     const verdicts = changedVerdicts(old.get(id)?.cells ?? [], fresh.get(id)?.cells ?? []);
     return verdicts.length > 0 ? [{ id, title, verdicts }] : [];
@@ -167,7 +167,7 @@ interface Judging {
   signal?: AbortSignal;
 }
 
-function judged(
+function judgeJobs(
   jobs: readonly Stored[],
   { sheets, fixes = false, onProgress, signal }: Judging,
 ): Promise<Map<string, JudgedEvent>> {

@@ -58,13 +58,13 @@ export function proposeDivisions(job: Job): Division[] {
   let start = 0;
   for (const range of clip.cut) {
     const source = findSource(job, range.master);
-    const put = (frame: number, kind: Division['kind']) => {
+    const addDivision = (frame: number, kind: Division['kind']) => {
       if (frame > range.in && frame < range.out) out.push({ frame: start + frame - range.in, kind });
     };
-    for (const shot of listShots(job.edit.shots, source)) put(shot.in, 'shot');
+    for (const shot of listShots(job.edit.shots, source)) addDivision(shot.in, 'shot');
     const pass = usePasses.getState()[source.fingerprint];
     const pauses = pass?.state === 'done' ? (pass.pass.sound?.pauses ?? []) : [];
-    for (const { from, to } of pauses) put(toFrame((from + to) / 2, source.rate), 'pause');
+    for (const { from, to } of pauses) addDivision(toFrame((from + to) / 2, source.rate), 'pause');
     start += range.out - range.in;
     if (start > 0) out.push({ frame: start, kind: 'shot' });
   }

@@ -17,14 +17,14 @@ export interface OpenList {
 }
 
 /** Largest list that is read, in bytes: a long edit has a few hundred kilobytes. */
-const MOST_BYTES = 20_000_000;
+const MAX_BYTES = 20_000_000;
 
 const listMasters = (job: Job): ListMaster[] =>
   listSources(job).map(({ id, fileName, rate, frames }) => ({ id, fileName, rate, frames }));
 
 /** Reads a cut list by what is in it, whatever its name says. */
 export async function openList(file: File, source: Source): Promise<OpenList> {
-  if (file.size > MOST_BYTES) {
+  if (file.size > MAX_BYTES) {
     const reason = `is ${Math.round(file.size / 1e6)} MB, too large for a cut list`;
     return {
       fileName: file.name,

@@ -6,7 +6,7 @@ import { TroubleError } from '@core/trouble/trouble';
 import { cancelExport, moveExport, pauseExport, resumeExport, takeUpExports } from './export-queue';
 import { isBusy, useExportQueue } from './export-running';
 import { dispatch, putExport } from '../job';
-import { begin, exportRecord, readyToExport, settled, stored } from './test-exports';
+import { begin, exportRecord, readyToExport, waitForTasks, readStored } from './test-exports';
 import { mockMedia } from '../test-media';
 import type * as TestMedia from '../test-media';
 
@@ -33,29 +33,29 @@ describe('the queue', () => {
   };
   /** A further canvas of the clip. */
   const addSquare = (id: string) => {
-    const clip = activeClip(stored().edit);
+    const clip = activeClip(readStored().edit);
     const canvas = makeCanvas(null, { width: 1080, height: 1080 }, activeCanvas(clip).rate, id);
     const canvases = [...clip.canvases, canvas];
     dispatch('job-1', { type: 'set-canvases', act: 'add', canvases, canvas: 'canvas-1' });
   };
-  const states = () => stored().exports.map(({ state }) => state);
-  const oldestFirst = () => [...stored().exports].reverse().map(({ id }) => id);
+  const states = () => readStored().exports.map(({ state }) => state);
+  const oldestFirst = () => [...readStored().exports].reverse().map(({ id }) => id);
 
   it('holds an export with what is whole of it, and takes it up again', async () => {
     const goOn = slow();
     begin();
-    await settled();
-    const { id } = stored().exports[0]!;
+    await waitForTasks();
+    const { id } = readStored().exports[0]!;
     mockMedia.files.set(`${id}.mp4.packets`, 'whole');
     await pauseExport(id);
     expect(states()).toEqual(['paused']);
     expect(isBusy(useExportQueue.getState())).toBe(false);
     expect([...mockMedia.files.keys()].sort()).toEqual([`${id}.mp4.packets`, `${id}.order`]);
-    resumeExport('job-1', stored().exports[0]!);
-    await settled();
+    resumeExport('job-1', readStored().exports[0]!);
+    await waitForTasks();
     expect(states()).toEqual(['running']);
     goOn[1]?.();
-    await settled();
+    await waitForTasks();
     expect(states()).toEqual(['done']);
     expect(mockMedia.files.has(`${id}.order`)).toBe(false);
   });
@@ -64,8 +64,8 @@ describe('the queue', () => {
     jest.useFakeTimers({ doNotFake: ['setTimeout', 'setImmediate', 'queueMicrotask', 'nextTick'] });
     slow();
     begin();
-    await settled();
-    const { id } = stored().exports[0]!;
+    await waitForTasks();
+    const { id } = readStored().exports[0]!;
     const [, { onProgress }] = mockMedia.makeExport.mock.calls[0] as unknown as [
       unknown,
       { onProgress: (progress: { stage: string; done: number; total: number }) => void },
@@ -88,14 +88,14 @@ describe('the queue', () => {
     const goOn = slow();
     for (const id of ['canvas-2', 'canvas-3']) addSquare(id);
     begin(['canvas-1', 'canvas-2', 'canvas-3']);
-    await settled();
+    await waitForTasks();
     const [first = '', second = '', third = ''] = oldestFirst();
     await cancelExport('job-1', second);
-    await settled();
+    await waitForTasks();
     expect(oldestFirst()).toEqual([first, third]);
     expect(states()).toEqual(['running', 'running']);
     goOn.at(-1)?.();
-    await settled();
+    await waitForTasks();
     expect(states()).toEqual(['done', 'done']);
   });
 
@@ -103,18 +103,18 @@ describe('the queue', () => {
     slow();
     begin();
     begin();
-    await settled();
+    await waitForTasks();
     const [first = '', second = ''] = oldestFirst();
     for (const id of [second, first]) await pauseExport(id);
-    const [later, earlier] = [...stored().exports].reverse();
+    const [later, earlier] = [...readStored().exports].reverse();
     await putExport('job-1', { ...later!, place: 2 });
     await putExport('job-1', { ...earlier!, place: 1 });
     for (const id of [first, second])
       resumeExport(
         'job-1',
-        stored().exports.find((one) => one.id === id)!,
+        readStored().exports.find((one) => one.id === id)!,
       );
-    await settled();
+    await waitForTasks();
     const [{ outputs }] = mockMedia.makeExport.mock.calls.at(-1) as [{ outputs: { name: string }[] }];
     expect(outputs).toMatchObject([{ name: `${second}.mp4` }]);
     for (const id of [first, second]) await cancelExport('job-1', id);
@@ -124,34 +124,34 @@ describe('the queue', () => {
     slow();
     begin();
     begin();
-    await settled();
+    await waitForTasks();
     const [first = '', second = ''] = oldestFirst();
     await pauseExport(second);
     expect(states()).toEqual(['paused', 'running']);
-    resumeExport('job-1', stored().exports[0]!);
+    resumeExport('job-1', readStored().exports[0]!);
     await cancelExport('job-1', second);
     await cancelExport('job-1', first);
-    await settled();
-    expect(stored().exports).toEqual([]);
+    await waitForTasks();
+    expect(readStored().exports).toEqual([]);
     expect([...mockMedia.files.keys()]).toEqual([]);
   });
 
   it('is put into another order, which outlives the page', async () => {
     const goOn = slow();
     for (let n = 0; n < 4; n++) begin();
-    await settled();
+    await waitForTasks();
     const [, second = '', third = '', fourth = ''] = oldestFirst();
     moveExport(fourth, second);
     moveExport(second, null);
     const order = [fourth, third, second];
-    const places = order.map((id) => stored().exports.find((record) => record.id === id)!.place ?? NaN);
+    const places = order.map((id) => readStored().exports.find((record) => record.id === id)!.place ?? NaN);
     const asked = () => mockMedia.makeExport.mock.calls.map(([{ outputs }]) => outputs[0].name as string);
     for (let n = 0; n < 4; n++) {
       goOn[n]?.();
-      await settled();
+      await waitForTasks();
     }
     expect(asked().slice(1)).toEqual(order.map((id) => `${id}.mp4`));
-    const third2 = Number.isNaN(places[1]) ? Date.parse(stored().exports[0]!.startedAt) : places[1]!;
+    const third2 = Number.isNaN(places[1]) ? Date.parse(readStored().exports[0]!.startedAt) : places[1]!;
     expect(places[0]).toBeLessThan(third2);
     expect(places[2]).toBeGreaterThan(third2);
   });
@@ -170,8 +170,8 @@ describe('the queue', () => {
     await putExport('job-1', record);
     await putExport('job-1', { ...record, id: 'lost', state: 'running' });
     await takeUpExports();
-    await settled();
-    expect(Object.fromEntries(stored().exports.map(({ id, state }) => [id, state]))).toEqual({
+    await waitForTasks();
+    expect(Object.fromEntries(readStored().exports.map(({ id, state }) => [id, state]))).toEqual({
       left: 'done',
       lost: 'interrupted',
       whole: 'done',
@@ -186,17 +186,17 @@ describe('the queue', () => {
 
   it('goes on from what is whole where an export failed', async () => {
     mockMedia.makeExport.mockImplementationOnce(() => {
-      const { id } = stored().exports[0]!;
+      const { id } = readStored().exports[0]!;
       mockMedia.files.set(`${id}.mp4.packets`, 'whole');
       return Promise.reject(new TroubleError('worker-ended', { detail: 'x' }));
     });
     begin();
-    await settled();
-    const [failed] = stored().exports;
+    await waitForTasks();
+    const [failed] = readStored().exports;
     expect(failed?.state).toBe('failed');
     expect(mockMedia.files.has(`${failed?.id}.mp4.packets`)).toBe(true);
     resumeExport('job-1', failed!);
-    await settled();
+    await waitForTasks();
     expect(states()).toEqual(['done']);
   });
 });

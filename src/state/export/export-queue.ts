@@ -10,7 +10,7 @@ import { hearTabs } from '../store';
 import { type Outcome, awaitOutcome } from '../task';
 
 /** Exports that are made in one go, since they are of one clip. */
-interface Go {
+interface ExportBatch {
   id: string;
   jobId: string;
   records: ExportRecord[];
@@ -21,13 +21,13 @@ interface Go {
 
 /** Running work of the queue. */
 interface Work {
-  go: Go;
+  go: ExportBatch;
   stop: AbortController;
   pauses: boolean;
   ended: Promise<void>;
 }
 
-const waiting: Go[] = [];
+const waiting: ExportBatch[] = [];
 let current: Work | null = null;
 let isStarting = false;
 
@@ -80,14 +80,14 @@ async function pump(): Promise<void> {
 }
 
 const sortWaiting = (): void => void waiting.sort((a, b) => toPlace(a) - toPlace(b));
-const toPlace = ({ records: [first] }: Go): number => (first ? toQueuePlace(first) : 0);
+const toPlace = ({ records: [first] }: ExportBatch): number => (first ? toQueuePlace(first) : 0);
 
 const exportsInQueue = (jobId: string): string[] =>
   [...(current ? [current.go] : []), ...waiting]
     .filter((go) => go.jobId === jobId)
     .flatMap(({ records }) => records.map(({ id }) => id));
 
-const drop = (go: Go): void => {
+const drop = (go: ExportBatch): void => {
   const over = new Set(go.records.map(({ id }) => id));
   useExportQueue.setState(({ running }) => ({
     running: Object.fromEntries(Object.entries(running).filter(([id]) => !over.has(id))),
@@ -165,13 +165,13 @@ function show(ids: readonly string[], now: Running): void {
   showWaiting();
 }
 
-const findBatch = (exportId: string): Go | null =>
+const findBatch = (exportId: string): ExportBatch | null =>
   [...(current ? [current.go] : []), ...waiting].find(({ records }) =>
     records.some(({ id }) => id === exportId),
   ) ?? null;
 
 /** Takes a go that waits out of the queue. */
-function takeOut(go: Go): void {
+function takeOut(go: ExportBatch): void {
   waiting.splice(waiting.indexOf(go), 1);
   go.letGo();
   drop(go);
@@ -223,8 +223,8 @@ export async function pauseExport(exportId: string): Promise<void> {
 /** Takes up exports that were paused, or that failed, with those that were asked for together with them. */
 export function resumeExport(jobId: string, record: ExportRecord): void {
   const all = useJobs.getState().listed[jobId]?.exports ?? [];
-  const held = (other: ExportRecord) => other.state === 'paused' || other.state === 'failed';
-  const together = all.filter((other) => held(other) && other.go !== undefined && other.go === record.go);
+  const isHeld = (other: ExportRecord) => other.state === 'paused' || other.state === 'failed';
+  const together = all.filter((other) => isHeld(other) && other.go !== undefined && other.go === record.go);
   const records = together.length > 0 ? together : [record];
   enqueue(jobId, records.map(asRunning));
 }

@@ -1,6 +1,6 @@
 import { applyCommand } from '@core/job/commands/commands';
 import { activeClip } from '@core/job/job';
-import { framed, testMaster } from '@core/job/test-job';
+import { createFramingCommand, testMaster } from '@core/job/test-job';
 import { testPass } from '@core/job/test-pass';
 import { TroubleError } from '@core/trouble/trouble';
 import { addClip } from '../cut';
@@ -9,7 +9,7 @@ import { isBusy, useExportQueue } from './export-running';
 import { deleteExport, exportNow, startExport, stopWaiting, useExports } from './exports';
 import { dispatch } from '../job';
 import { usePasses } from '../master';
-import { begin, proof, readyJob, readyToExport, settled, stored } from './test-exports';
+import { begin, proof, readyJob, readyToExport, waitForTasks, readStored } from './test-exports';
 import { mockMedia } from '../test-media';
 import type * as TestMedia from '../test-media';
 
@@ -21,9 +21,9 @@ beforeEach(readyToExport);
 describe('an export', () => {
   it('goes from running to proved, with its size', async () => {
     expect(begin()).toEqual(['canvas-1']);
-    expect(stored().exports[0]?.state).toBe('running');
-    await settled();
-    expect(stored().exports[0]).toMatchObject({ state: 'done', bytes: 1000, proof });
+    expect(readStored().exports[0]?.state).toBe('running');
+    await waitForTasks();
+    expect(readStored().exports[0]).toMatchObject({ state: 'done', bytes: 1000, proof });
     expect(isBusy(useExportQueue.getState())).toBe(false);
   });
 
@@ -35,9 +35,9 @@ describe('an export', () => {
     expect(mockMedia.makeExport).not.toHaveBeenCalled();
     dispatch('job-1', { type: 'set-video-bits', bits: 3_000_000 });
     usePasses.setState({ [fingerprint]: { state: 'done', pass: testPass() } });
-    await settled();
+    await waitForTasks();
     expect(useExports.getState().waiting).toEqual([]);
-    expect(stored().exports[0]).toMatchObject({ state: 'done', videoBits: 3_000_000 });
+    expect(readStored().exports[0]).toMatchObject({ state: 'done', videoBits: 3_000_000 });
   });
 
   it('that waits can be let go, or begun without the look', async () => {
@@ -46,32 +46,32 @@ describe('an export', () => {
     stopWaiting('job-1', 'clip-1');
     expect(useExports.getState().waiting).toEqual([]);
     begin();
-    expect(exportNow(stored(), ['canvas-1'])).toEqual(['canvas-1']);
+    expect(exportNow(readStored(), ['canvas-1'])).toEqual(['canvas-1']);
     expect(useExports.getState().waiting).toEqual([]);
-    await settled();
-    expect(stored().exports[0]?.state).toBe('done');
+    await waitForTasks();
+    expect(readStored().exports[0]?.state).toBe('done');
   });
 
   it('waits by its clip: another clip of the job neither goes out for it nor ends its waiting', async () => {
     usePasses.setState({}, true);
     begin();
-    addClip(stored());
-    const other = stored();
+    addClip(readStored());
+    const other = readStored();
     expect(activeClip(other.edit).id).not.toBe('clip-1');
     const [canvas] = activeClip(other.edit).canvases;
     expect(exportNow(other, [canvas!.id])).toEqual([canvas!.id]);
     expect(useExports.getState().waiting).toMatchObject([{ clip: 'clip-1' }]);
     usePasses.setState({ [testMaster().fingerprint]: { state: 'done', pass: testPass() } });
-    await settled();
+    await waitForTasks();
     expect(useExports.getState().waiting).toEqual([]);
-    expect(stored().exports.map((record) => record.clip)).toContain('clip-1');
+    expect(readStored().exports.map((record) => record.clip)).toContain('clip-1');
   });
 
   it('is not begun while a stop keeps it back', () => {
     const job = readyJob();
     const barred = {
       ...job,
-      edit: applyCommand(job.edit, framed({}, { fit: true })),
+      edit: applyCommand(job.edit, createFramingCommand({}, { fit: true })),
     };
     expect(startExport(barred, ['canvas-1'])).toEqual([]);
     expect(mockMedia.makeExport).not.toHaveBeenCalled();
@@ -80,8 +80,8 @@ describe('an export', () => {
   it('that fails keeps its reason in words, and no bytes', async () => {
     mockMedia.makeExport.mockRejectedValue(new TroubleError('storage-full', { need: 5e6, free: null }));
     begin();
-    await settled();
-    const [record] = stored().exports;
+    await waitForTasks();
+    const [record] = readStored().exports;
     expect(record).toMatchObject({
       state: 'failed',
       error: expect.stringContaining('There is not enough room: 5.0 MB'),
@@ -96,10 +96,10 @@ describe('an export', () => {
         ),
     );
     begin();
-    await settled();
-    void cancelExport('job-1', stored().exports[0]!.id);
-    await settled();
-    expect(stored().exports).toEqual([]);
+    await waitForTasks();
+    void cancelExport('job-1', readStored().exports[0]!.id);
+    await waitForTasks();
+    expect(readStored().exports).toEqual([]);
   });
 
   it('waits for the one before it', async () => {
@@ -107,15 +107,15 @@ describe('an export', () => {
     mockMedia.makeExport.mockImplementationOnce(() => new Promise((resolve) => (finish = resolve)));
     begin();
     begin();
-    await settled();
+    await waitForTasks();
     expect(mockMedia.makeExport).toHaveBeenCalledTimes(1);
     expect(Object.values(useExportQueue.getState().running).map((running) => running.stage)).toEqual([
       'waiting',
       'waiting',
     ]);
     finish({ bytes: [1] });
-    await settled();
-    expect(stored().exports.map((record) => record.state)).toEqual(['done', 'done']);
+    await waitForTasks();
+    expect(readStored().exports.map((record) => record.state)).toEqual(['done', 'done']);
   });
 
   it('whose clean-up fails is settled all the same, and holds the next one up no longer', async () => {
@@ -124,10 +124,10 @@ describe('an export', () => {
     mockMedia.refuses = true;
     begin();
     begin();
-    await settled();
+    await waitForTasks();
     mockMedia.refuses = false;
     expect(
-      stored()
+      readStored()
         .exports.map((record) => record.state)
         .sort(),
     ).toEqual(['done', 'failed']);
@@ -137,10 +137,10 @@ describe('an export', () => {
 
   it('is deleted with its bytes', async () => {
     begin();
-    await settled();
-    const { id } = stored().exports[0]!;
+    await waitForTasks();
+    const { id } = readStored().exports[0]!;
     await deleteExport('job-1', id);
-    expect(stored().exports).toEqual([]);
+    expect(readStored().exports).toEqual([]);
     expect(mockMedia.deleted).toContain(`${id}.mp4`);
   });
 });

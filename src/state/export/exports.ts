@@ -1,5 +1,5 @@
 import { create } from 'zustand';
-import { checkJob, heldBack, isAnalyzed, masterLengths } from '@core/check/check';
+import { checkJob, listBlockingFindings, isAnalyzed, masterLengths } from '@core/check/check';
 import { findTriedSize } from '@core/check/size-trial';
 import type { ExportRecord } from '@core/job/records';
 import { activeCanvas } from '@core/job/clip';
@@ -114,7 +114,7 @@ function isFree(work: Job): boolean {
     ...{ passOf: getPass, advisedOf },
     triedOf: (subject) => findTriedSize(sizes, subject, advisedOf),
   });
-  return heldBack(findings, { overrides, canvas }, 'export').length === 0;
+  return listBlockingFindings(findings, { overrides, canvas }, 'export').length === 0;
 }
 
 function toRecord(work: Job, { plan, making: { format, picture } }: Order, go: string): ExportRecord {

@@ -1,4 +1,4 @@
-import { findAdvisedBitrate, makingOfJob, planOfJob } from '@core/check/check';
+import { findAdvisedBitrate, toJobEncodeSettings, planOfJob } from '@core/check/check';
 import { activeCanvas } from '@core/job/clip';
 import { activeClip, type Job } from '@core/job/job';
 import { renderMark, type RenderRequest } from '@core/job/render-service';
@@ -15,7 +15,7 @@ export const chooseMaker = (work: Job): Encoding['maker'] =>
 export function toOrder(work: Job): Order {
   const order = {
     plan: planOfJob(work, sheetsNow()),
-    making: makingOfJob(work, { sheets: sheetsNow(), advisedOf: advisedNow() }),
+    making: toJobEncodeSettings(work, { sheets: sheetsNow(), advisedOf: advisedNow() }),
   };
   if (chooseMaker(work) === 'browser') return order;
   return { ...order, remote: { request: toRenderRequest(work, order), id: null } };

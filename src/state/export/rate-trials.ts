@@ -1,4 +1,4 @@
-import { makingOfJob } from '@core/check/check';
+import { toJobEncodeSettings } from '@core/check/check';
 import { activeClip, type Job } from '@core/job/job';
 import { type RateTrial, rateTrialSchema, trialKey, trialOrder, trialPlans } from '@core/trial/rate-trial';
 import { type Trouble, TroubleError, toTrouble } from '@core/trouble/trouble';
@@ -49,13 +49,13 @@ const ends = new Map<string, Promise<void>>();
 async function tryOnce(job: Job, name: string): Promise<void> {
   const sheets = [...sheetsNow()];
   const order = trialOrder(job, { sheets, passOf: getPass });
-  const { picture } = makingOfJob(job, { sheets });
+  const { picture } = toJobEncodeSettings(job, { sheets });
   if (!order || !picture) return;
   const stop = new AbortController();
   const now = (run: Omit<TrialRun, 'stop'> | null, trouble: Trouble | null = null): void =>
     useRateTrials.setState(({ running, troubles }) => ({
-      running: changed(running, name, run && { ...run, stop }),
-      troubles: changed(troubles, name, trouble),
+      running: changeEntry(running, name, run && { ...run, stop }),
+      troubles: changeEntry(troubles, name, trouble),
     }));
   now({ done: 0, total: 1 });
   try {
@@ -81,7 +81,7 @@ async function tryOnce(job: Job, name: string): Promise<void> {
   }
 }
 
-function changed<T>(all: Record<string, T>, name: string, value: T | null): Record<string, T> {
+function changeEntry<T>(all: Record<string, T>, name: string, value: T | null): Record<string, T> {
   const { [name]: _gone, ...others } = all;
   return value === null ? others : { ...others, [name]: value };
 }
@@ -109,7 +109,7 @@ async function store(
 
 /** Forgets what a trial found, and deletes its files. */
 async function drop(name: string): Promise<void> {
-  useRateTrials.setState(({ found }) => ({ found: changed(found, name, null) }));
+  useRateTrials.setState(({ found }) => ({ found: changeEntry(found, name, null) }));
   await deleteStoredFrom('trials', `${name}.`);
 }
 

@@ -65,9 +65,9 @@ interface Options {
 export async function makeOnServer(name: string, order: RemoteOrder, options: Options): Promise<void> {
   const { signal, onProgress, onBegun } = options;
   const { id: known, request } = order;
-  const id = known !== null && (await fetchState(known, signal)) ? known : await begun(request, options);
+  const id = known !== null && (await fetchState(known, signal)) ? known : await beginRender(request, options);
   if (id !== known) await onBegun(id);
-  const { bytes } = await made(id, options);
+  const { bytes } = await waitForFile(id, options);
   onProgress({ stage: 'fetch', done: 0, total: bytes });
   let done = 0;
   const counted = new TransformStream<Uint8Array, Uint8Array>({
@@ -99,7 +99,7 @@ async function fetchState(id: string, signal: AbortSignal): Promise<RenderState 
   }
 }
 
-async function begun(
+async function beginRender(
   request: RenderRequest,
   options: Pick<Options, 'signal' | 'onProgress'>,
 ): Promise<string> {
@@ -139,18 +139,18 @@ function fetchPictures(
   signal: AbortSignal,
 ): Promise<RateTried['pictures']> {
   const whole = (stream: ReadableStream<Uint8Array>) => new Response(stream).blob();
-  const fetched = (rate: number, kind: string) =>
+  const fetchRates = (rate: number, kind: string) =>
     askStream(SERVER, trialPicturePath(id, String(rate), kind), whole, signal);
   return Promise.all(
     points.map(async (_, rate) => ({
-      planned: await fetched(rate, 'planned'),
-      viewed: await fetched(rate, 'viewed'),
+      planned: await fetchRates(rate, 'planned'),
+      viewed: await fetchRates(rate, 'viewed'),
     })),
   );
 }
 
 /** Resolves when it is made. @throws TroubleError where it was not. */
-async function made(id: string, { signal, onProgress }: Options): Promise<{ bytes: number }> {
+async function waitForFile(id: string, { signal, onProgress }: Options): Promise<{ bytes: number }> {
   for (;;) {
     const now = await askJson(SERVER, renderPath(id), renderStateSchema, { signal });
     if (now.state === 'done') return now;

@@ -1,6 +1,6 @@
 import { TroubleError } from '@core/trouble/trouble';
 import { dismissReturned, lookAtFile, sendThroughChat, useReturned } from './returned';
-import { begin, readyToExport, settled, stored } from './test-exports';
+import { begin, readyToExport, waitForTasks, readStored } from './test-exports';
 import { mockMedia } from '../test-media';
 import type * as TestMedia from '../test-media';
 
@@ -12,8 +12,8 @@ const found = { returned: { heard: 1 }, pictures: null };
 const back = (name: string) => new File(['x'], name);
 const made = async () => {
   begin();
-  await settled();
-  return stored().exports[0]!;
+  await waitForTasks();
+  return readStored().exports[0]!;
 };
 
 beforeEach(async () => {
@@ -45,7 +45,7 @@ describe('a file that came back', () => {
     mockMedia.lookAtReturnedFile.mockImplementation(() => new Promise((resolve) => ends.push(resolve)));
     const first = lookAtFile(record, back('first.mp4'));
     const second = lookAtFile(record, back('second.mp4'));
-    await settled();
+    await waitForTasks();
     ends[1]?.(found);
     await second;
     ends[0]?.({ ...found, returned: { heard: 0 } });
@@ -58,7 +58,7 @@ describe('a file that came back', () => {
     let end: (value: unknown) => void = () => undefined;
     mockMedia.lookAtReturnedFile.mockImplementation(() => new Promise((resolve) => (end = resolve)));
     const look = lookAtFile(record, back('a.mp4'));
-    await settled();
+    await waitForTasks();
     dismissReturned();
     end(found);
     await look;

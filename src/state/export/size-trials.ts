@@ -2,7 +2,7 @@ import { useEffect, useMemo, useState } from 'react';
 import { create } from 'zustand';
 import { findAdvisedBitrate } from '@core/check/check';
 import { sizeKey, sizeTrial, type TriedSize } from '@core/check/size-trial';
-import type { Known } from '@core/check/check-input';
+import type { CheckContext } from '@core/check/check-input';
 import { activeClip, type Work } from '@core/job/job';
 import { TroubleError } from '@core/trouble/trouble';
 import { tryExportSizes } from '@media/worker/tasks';
@@ -21,7 +21,7 @@ export const triedSizes = (): TriedSize[] => Object.values(useSizeTrials.getStat
  * @param busy whether the processor is needed for something else.
  * @returns whether it is trying.
  */
-export function useSizeTrial(work: Work, known: Known, busy: boolean): boolean {
+export function useSizeTrial(work: Work, known: CheckContext, busy: boolean): boolean {
   const [trying, setTrying] = useState(false);
   const { sheets, passOf, advisedOf } = known;
   const advised = useMemo(() => findAdvisedBitrate(work, known), [work, known]);

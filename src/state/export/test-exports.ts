@@ -19,9 +19,9 @@ export const exportRecord = (): ExportRecord => ({
   ...{ signature: 'x', videoBits: 1, error: null, bytes: null, tookSeconds: null, proof: null },
 });
 
-export const settled = () => new Promise((resolve) => setTimeout(resolve, 5));
-export const stored = (): Job => useJobs.getState().files['job-1']!.job;
-export const begin = (canvases = ['canvas-1']) => startExport(stored(), canvases);
+export const waitForTasks = () => new Promise((resolve) => setTimeout(resolve, 5));
+export const readStored = (): Job => useJobs.getState().files['job-1']!.job;
+export const begin = (canvases = ['canvas-1']) => startExport(readStored(), canvases);
 
 /** The test job with its tag, so that nothing is kept back. */
 export function readyJob(): Job {

@@ -125,10 +125,10 @@ async function isArchive(file: File): Promise<boolean> {
 }
 
 /** Largest job file that is read, in bytes. */
-const MOST_BYTES = 50e6;
+const MAX_BYTES = 50e6;
 
 function readText(file: File): Promise<string> {
-  if (file.size <= MOST_BYTES) return file.text();
+  if (file.size <= MAX_BYTES) return file.text();
   const detail = `${Math.round(file.size / 1e6)} MB is too large for a job`;
   throw new TroubleError('job-file', { file: file.name, detail });
 }

@@ -1,5 +1,5 @@
 import { create } from 'zustand';
-import { PLAIN_WISHES, type Wishes } from '@core/framing/following';
+import { DEFAULT_FOLLOW_OPTIONS, type FollowOptions } from '@core/framing/following';
 import { MAIN_TRACK } from '@core/layout/pane';
 
 /** Scope of a framing's change: the whole shot, or the frame on screen and what follows. */
@@ -19,7 +19,7 @@ interface BenchState {
   /** A keyframe's frame to copy from. */
   copied: number | null;
   /** How following is to move, until the person says otherwise. */
-  wishes: Wishes;
+  wishes: FollowOptions;
   /** The next box that is drawn on the master is followed. */
   boxing: boolean;
   /** Framings for which the person said whom to follow, by job, shot, track and owner. */
@@ -27,7 +27,7 @@ interface BenchState {
 }
 
 /** How the framing page is being worked with; none of it is part of the job. */
-export const useBench = create<BenchState>(() => ({
+export const useFramingUi = create<BenchState>(() => ({
   mode: 'shot',
   track: MAIN_TRACK,
   panel: 'place',
@@ -35,7 +35,7 @@ export const useBench = create<BenchState>(() => ({
   levelling: false,
   bare: false,
   copied: null,
-  wishes: PLAIN_WISHES,
+  wishes: DEFAULT_FOLLOW_OPTIONS,
   boxing: false,
   chosen: [],
 }));

@@ -90,7 +90,7 @@ export async function lookFor(
   const { spans } = (await readStored(master.fingerprint)) ?? (await loadEvidence(master));
   const parts = ranges.flatMap((range) => unseenParts(spans, range));
   const total = parts.reduce((sum, part) => sum + part.out - part.in, 0);
-  const lanes = shared(parts, LANES);
+  const lanes = shareRange(parts, LANES);
   const done = lanes.map(() => 0);
   // One after another, as they come.
   let keeping = Promise.resolve();
@@ -131,7 +131,7 @@ export async function lookFor(
 }
 
 /** Ranges shared out so that each lane has about as much to look at. */
-function shared<Range extends { in: number; out: number }>(
+function shareRange<Range extends { in: number; out: number }>(
   ranges: readonly Range[],
   lanes: number,
 ): Range[][] {

@@ -1,7 +1,7 @@
 import type { Following } from '@media/worker/run-task';
 import { noEvidence, type Track } from '@core/follow/evidence';
 import type { Followed, FollowTask } from '@core/follow/solve';
-import { PLAIN_WISHES } from '@core/framing/following';
+import { DEFAULT_FOLLOW_OPTIONS } from '@core/framing/following';
 import { listShots } from '@core/cut/master-shots';
 import { findSource } from '@core/job/job';
 import { testJob, TEST_MASTER } from '@core/job/test-job';
@@ -118,7 +118,7 @@ describe('evidence', () => {
 
 describe('following', () => {
   it('finds whom a shot is about, and is one step for undo', async () => {
-    await followFramings(job.id, [to], PLAIN_WISHES);
+    await followFramings(job.id, [to], DEFAULT_FOLLOW_OPTIONS);
     expect(framings()).toMatchObject([{ shot: shot!.id, following: { subjects: [{ y: 0.5 }] } }]);
     expect(useFollow.getState().runs).toEqual({});
     undo(job.id);
@@ -127,7 +127,7 @@ describe('following', () => {
 
   it('says where there is nothing to follow, and changes nothing', async () => {
     mockTracks = [];
-    await followFramings(job.id, [to], PLAIN_WISHES);
+    await followFramings(job.id, [to], DEFAULT_FOLLOW_OPTIONS);
     expect(framings()).toEqual([]);
     expect(useFollow.getState().notes[noteKey(job.id, shot!)]).toBe('nothing');
     // Another job of the same master has shots of the same names.
@@ -137,7 +137,7 @@ describe('following', () => {
   it('leaves alone what a person changed while the path was sought', async () => {
     let found: () => void = NOTHING;
     mockPaths = (shots) => new Promise((resolve) => (found = () => resolve(shots.map(path))));
-    const following = followFramings(job.id, [to], PLAIN_WISHES);
+    const following = followFramings(job.id, [to], DEFAULT_FOLLOW_OPTIONS);
     while (found === NOTHING) await new Promise((resolve) => setTimeout(resolve, 1));
     const own = { ...path({ in: 7 } as FollowTask).keyframes[0]!, frame: 7 };
     const framing = { shot: shot!.id, track: 'main', turn: 0 as const, fit: false, keyframes: [own] };
@@ -149,11 +149,11 @@ describe('following', () => {
 
   it('tells what failed, and can be stopped', async () => {
     mockPaths = () => Promise.reject(new TroubleError('worker-ended', { detail: 'gone' }));
-    await followFramings(job.id, [to], PLAIN_WISHES);
+    await followFramings(job.id, [to], DEFAULT_FOLLOW_OPTIONS);
     expect(useFollow.getState().troubles[job.id]).toMatchObject({ code: 'worker-ended' });
     let reject: (error: unknown) => void = NOTHING;
     mockPaths = () => new Promise((_, no) => (reject = no));
-    const following = followFramings(job.id, [to], PLAIN_WISHES);
+    const following = followFramings(job.id, [to], DEFAULT_FOLLOW_OPTIONS);
     while (reject === NOTHING) await new Promise((resolve) => setTimeout(resolve, 1));
     stopFollowing(job.id);
     reject(new TroubleError('cancelled'));
@@ -164,7 +164,7 @@ describe('following', () => {
 
   it('says which shot has no path, and follows the others', async () => {
     mockPaths = (shots) => Promise.resolve(shots.map(() => null));
-    await followFramings(job.id, [to], PLAIN_WISHES);
+    await followFramings(job.id, [to], DEFAULT_FOLLOW_OPTIONS);
     expect(useFollow.getState().notes[noteKey(job.id, shot!)]).toBe('no-path');
     expect(framings()).toEqual([]);
   });
@@ -172,9 +172,9 @@ describe('following', () => {
   it('is not broken off by another tap while it goes on', async () => {
     let found: () => void = NOTHING;
     mockPaths = (shots) => new Promise((resolve) => (found = () => resolve(shots.map(path))));
-    const following = followFramings(job.id, [to], PLAIN_WISHES);
+    const following = followFramings(job.id, [to], DEFAULT_FOLLOW_OPTIONS);
     while (found === NOTHING) await new Promise((resolve) => setTimeout(resolve, 1));
-    await followFramings(job.id, [to], { ...PLAIN_WISHES, still: 'close' });
+    await followFramings(job.id, [to], { ...DEFAULT_FOLLOW_OPTIONS, still: 'close' });
     found();
     await following;
     expect(framings()).toMatchObject([{ following: { wishes: { still: 'calm' } } }]);
@@ -192,14 +192,14 @@ describe('following', () => {
 
   it('that finds no room for what was found says so', async () => {
     mockFull = true;
-    await followFramings(job.id, [to], PLAIN_WISHES);
+    await followFramings(job.id, [to], DEFAULT_FOLLOW_OPTIONS);
     expect(useFollow.getState().troubles[job.id]).toMatchObject({ code: 'storage-full' });
     expect(useFollow.getState().runs).toEqual({});
   });
 
   it('follows a drawn box, and keeps its track with the master', async () => {
     const box = { x: 0.3, y: 0.3, width: 0.1, height: 0.4 };
-    await followDrawn(job.id, to, { frame: 40, box }, PLAIN_WISHES);
+    await followDrawn(job.id, to, { frame: 40, box }, DEFAULT_FOLLOW_OPTIONS);
     expect(useEvidence.getState()[master!.fingerprint]?.drawn).toHaveLength(1);
     expect(framings()).toHaveLength(1);
   });

@@ -2,7 +2,7 @@ import { create } from 'zustand';
 import type { Shot } from '@core/cut/shot';
 import { type Evidence, noEvidence } from '@core/follow/evidence';
 import { isDivided, type Subject } from '@core/follow/subjects';
-import type { Wishes } from '@core/framing/following';
+import type { FollowOptions } from '@core/framing/following';
 import type { Framing } from '@core/framing/framing';
 import {
   boxInFile,
@@ -117,7 +117,7 @@ const best: Choose = (subjects, { following }) => {
 export function followFramings(
   id: string,
   framings: readonly FramingToFollow[],
-  wishes: Wishes,
+  wishes: FollowOptions,
   choose: Choose = best,
 ): Promise<void> {
   return follow(id, async (tell, signal) => {
@@ -138,7 +138,7 @@ export function followDrawn(
   id: string,
   to: FramingToFollow,
   { frame, box }: { frame: number; box: PictureRect },
-  wishes: Wishes,
+  wishes: FollowOptions,
 ): Promise<void> {
   return follow(id, async (tell, signal) => {
     const job = jobNow(id);
@@ -178,7 +178,7 @@ const getEvidence = ({ masters }: Pick<Job, 'masters'>, shot: Shot): Evidence =>
 async function solve(
   id: string,
   framings: readonly FramingToFollow[],
-  wishes: Wishes,
+  wishes: FollowOptions,
   choose: Choose,
   onPath: (done: number, total: number) => void,
   signal: AbortSignal,

@@ -1,5 +1,5 @@
 /** Public face of the framing bench: follow subjects, and watch what is worked on. */
-export { type Mode, type Panel, useBench } from './bench';
+export { type Mode, type Panel, useFramingUi } from './bench';
 export { forgetEvidence, loadEvidence, useEvidence } from './evidence';
 export {
   endFollowing,

@@ -3,7 +3,7 @@ import type { JobFile } from '@core/job/document';
 import { EMPTY_HISTORY } from '@core/job/history';
 import { activeClip } from '@core/job/job';
 import type { ExportRecord } from '@core/job/records';
-import { framed, keep, TEST_MASTER, testJob } from '@core/job/test-job';
+import { createFramingCommand, keep, TEST_MASTER, testJob } from '@core/job/test-job';
 import {
   addCopy,
   addJob,
@@ -20,7 +20,7 @@ import {
 } from './jobs';
 import { addClip } from '../cut';
 import { findOpenExports, holdExports, putExport } from './records';
-import { appendEntry, createJob, foldJob, loadJob, StaleWrite, storage } from '../store';
+import { appendEntry, createJob, compactJob, loadJob, StaleWrite, storage } from '../store';
 
 jest.mock('@media/worker/tasks', () => ({}));
 jest.mock('@media/store/storage', () => ({}));
@@ -68,7 +68,7 @@ afterEach(() => jest.restoreAllMocks());
 describe('the job store', () => {
   it('stores every change at once, with its undo', async () => {
     dispatch('job-1', keep(40, 984));
-    dispatch('job-1', framed({ zoom: 2 }));
+    dispatch('job-1', createFramingCommand({ zoom: 2 }));
     undo('job-1');
     const before = file();
     await reopened();
@@ -250,7 +250,7 @@ describe('the job store', () => {
     expect(useJobs.getState().saveTroubles).toEqual({
       'job-1': { code: 'save-failed', values: { detail: 'quota' } },
     });
-    dispatch('job-1', framed({ zoom: 2 }));
+    dispatch('job-1', createFramingCommand({ zoom: 2 }));
     await settled();
     expect(useJobs.getState().saveTroubles).toEqual({});
     const before = file();
@@ -276,13 +276,13 @@ describe('a write', () => {
     const stale = { revision: 1, at, done: { op: 'undo' as const } };
     const before = await storage.getMany(await storage.getAllKeys());
     await expect(appendEntry({ ...mine, revision: 1 }, stale)).rejects.toThrow(StaleWrite);
-    await expect(foldJob(mine, 0)).rejects.toThrow(StaleWrite);
+    await expect(compactJob(mine, 0)).rejects.toThrow(StaleWrite);
     expect(await storage.getMany(await storage.getAllKeys())).toEqual(before);
   });
 
   it('of a job that was changed elsewhere keeps both: the stored one, and this one as a copy', async () => {
     const elsewhere = { ...file(), revision: 1, job: { ...file().job, title: 'Changed elsewhere' } };
-    await foldJob(elsewhere, 0);
+    await compactJob(elsewhere, 0);
     dispatch('job-1', keep(40, 984));
     await settled();
     await settled();

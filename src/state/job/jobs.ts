@@ -4,21 +4,21 @@ import { create } from 'zustand';
 import { CommandRefused } from '@core/job/commands/command';
 import type { Command } from '@core/job/commands/commands';
 import {
-  type Done,
+  type JobChange,
   type Entry,
-  type Facts,
-  factsChange,
+  type JobMetadata,
+  createMetadataChange,
   type Head,
   toHead,
   type JobFile,
-  replayed,
+  replayEntry,
 } from '@core/job/document';
 import {
   type Change,
   computeChange,
-  continued,
+  extendStep,
   EMPTY_HISTORY,
-  recorded,
+  recordStep,
   redone,
   undone,
   type Versioned,
@@ -196,7 +196,7 @@ function hear(message: TabMessage): void {
       if (!file) return;
       if (file.revision + 1 !== message.entry.revision) return void readAnew(id);
       writer.known(id, message.entry.revision);
-      return putFile(replayed(file, message.entry));
+      return putFile(replayEntry(file, message.entry));
     }
     case 'rewritten':
       putHead(message.head);
@@ -289,7 +289,7 @@ export const dismissRefusal = (id: string): void =>
   useJobs.setState(({ refusals }) => (id in refusals ? { refusals: without(refusals, id) } : {}));
 
 /** Shows a change and stores it. */
-function put(before: JobFile, done: Done, next: Pick<JobFile, 'job' | 'history'>): void {
+function applyChange(before: JobFile, done: JobChange, next: Pick<JobFile, 'job' | 'history'>): void {
   const at = new Date().toISOString();
   const entry: Entry = { revision: before.revision + 1, at, done };
   const file = { ...next, revision: entry.revision, job: { ...next.job, changedAt: at } };
@@ -336,10 +336,10 @@ export function dispatch(id: string, command: Command, joins?: string): void {
     history.past.length > 0;
   lastStep = joins === undefined ? null : { id, joins, time: now };
   const before = { edit: job.edit, history };
-  const next = joined ? continued(before, change) : recorded(before, change);
+  const next = joined ? extendStep(before, change) : recordStep(before, change);
   const { command: name, delta } = change;
-  const done: Done = { op: joined ? 'join' : 'step', command: name, delta };
-  put(file, done, { job: { ...job, edit: next.edit }, history: next.history });
+  const done: JobChange = { op: joined ? 'join' : 'step', command: name, delta };
+  applyChange(file, done, { job: { ...job, edit: next.edit }, history: next.history });
 }
 
 /** Works on another clip of a job. It changes nothing that is made, so there is nothing to undo. */
@@ -357,16 +357,16 @@ function view(id: string, change: (job: Job) => Job): void {
   const job = change(file.job);
   if (job === file.job || !isMine(id)) return;
   const clip = activeClip(job.edit);
-  put(file, { op: 'view', clip: clip.id, canvas: activeCanvas(clip).id }, { job, history: file.history });
+  applyChange(file, { op: 'view', clip: clip.id, canvas: activeCanvas(clip).id }, { job, history: file.history });
 }
 
 /** Changes what is not undone of a job: its name, its masters. */
-function setFacts(id: string, change: (job: Job) => Partial<Facts>): void {
+function setFacts(id: string, change: (job: Job) => Partial<JobMetadata>): void {
   const file = useJobs.getState().files[id];
   if (!file || !isMine(id)) return;
   const facts = change(file.job);
-  const done = factsChange(file.job, facts);
-  if (done) put(file, done, { job: { ...file.job, ...facts }, history: file.history });
+  const done = createMetadataChange(file.job, facts);
+  if (done) applyChange(file, done, { job: { ...file.job, ...facts }, history: file.history });
 }
 
 /** Adds a master that a clip may take ranges from; the same file is added once. */
@@ -398,7 +398,7 @@ function travel(id: string, op: 'undo' | 'redo', step: (versioned: Versioned) =>
   lastStep = null;
   const next = step({ edit: job.edit, history });
   if (next.history === history) return;
-  put(file, { op }, { job: { ...job, edit: next.edit }, history: next.history });
+  applyChange(file, { op }, { job: { ...job, edit: next.edit }, history: next.history });
 }
 
 export const undo = (id: string): void => travel(id, 'undo', undone);

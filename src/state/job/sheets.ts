@@ -2,9 +2,9 @@ import { create } from 'zustand';
 import { readSheetFile, writeSheetFile } from '@core/interchange/sheet-file';
 import type { RuleSheet, Sheets } from '@core/outlets/rule-sheet';
 import {
-  readShelf,
+  readSheetOverrides,
   removedSheets,
-  type Shelf,
+  type SheetOverrides,
   sheetsInUse,
   listSheetVersions,
   withRemoved,
@@ -17,7 +17,7 @@ import { sharedSetting } from '../store';
 const SETTING = 'rule-sheets';
 
 interface SheetsState {
-  shelf: Shelf;
+  shelf: SheetOverrides;
   /** Rule sheets that clips of this browser are judged by. */
   sheets: Sheets;
   /** Outlets of which stored versions could not be read. */
@@ -37,15 +37,15 @@ export const useSheets = create<SheetsState>(() => ({
 /** The rule sheets in use. */
 export const sheetsNow = (): Sheets => useSheets.getState().sheets;
 
-function show(shelf: Shelf, lost: string[] = useSheets.getState().lost): void {
+function show(shelf: SheetOverrides, lost: string[] = useSheets.getState().lost): void {
   useSheets.setState({ shelf, sheets: sheetsInUse(SHIPPED_SHEETS, shelf), lost });
 }
 
 /** Stored sheets, and the outlets whose sheets could not be read. */
-const stored = sharedSetting<ReturnType<typeof readShelf>>(SETTING, {
+const stored = sharedSetting<ReturnType<typeof readSheetOverrides>>(SETTING, {
   label: 'rule sheets',
   read(text, onLoss) {
-    const read = readShelf(text ?? '{}');
+    const read = readSheetOverrides(text ?? '{}');
     if (read.lost.length > 0) onLoss();
     return read;
   },
@@ -60,7 +60,7 @@ export async function openSheets(): Promise<void> {
 }
 
 /** Changes the stored shelf: what another tab wrote meanwhile stays. */
-async function change(outlet: string, made: (shelf: Shelf) => Shelf): Promise<void> {
+async function change(outlet: string, made: (shelf: SheetOverrides) => SheetOverrides): Promise<void> {
   let before: RuleSheet[] = [];
   const { shelf } = await stored.change((now) => {
     before = [...sheetsInUse(SHIPPED_SHEETS, now.shelf)];
@@ -85,11 +85,11 @@ export const bringSheetBack = (outlet: string): Promise<void> =>
 export const forgetLastChange = (): void => useSheets.setState({ last: null });
 
 /** Every version of a sheet, the oldest first. */
-export const sheetVersions = (shelf: Shelf, outlet: string): RuleSheet[] =>
+export const sheetVersions = (shelf: SheetOverrides, outlet: string): RuleSheet[] =>
   listSheetVersions(SHIPPED_SHEETS, shelf, outlet);
 
 /** Sheets that were removed, and can come back. */
-export const listRemovedSheets = (shelf: Shelf): RuleSheet[] => removedSheets(SHIPPED_SHEETS, shelf);
+export const listRemovedSheets = (shelf: SheetOverrides): RuleSheet[] => removedSheets(SHIPPED_SHEETS, shelf);
 
 /** Tells whether a sheet ships with the program. */
 export const isShipped = (outlet: string): boolean => SHIPPED_SHEETS.some((sheet) => sheet.outlet === outlet);

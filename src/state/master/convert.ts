@@ -78,7 +78,7 @@ export async function convertFile(file: File): Promise<File | null> {
         const key = `convert-${file.name}-${file.size}-${file.lastModified}`;
         const request = { endpoint: CONVERT_UPLOADS, ...SERVER, file, key };
         id = await uploadFile(request, (sent, total) => show('send', sent, total), signal);
-        const { bytes } = await converted(id, signal, show);
+        const { bytes } = await convertUpload(id, signal, show);
         show('fetch', 0, bytes);
         const copy = await askBytes(SERVER, convertedPath(id), { signal, size: bytes });
         // Only now that the copy is whole is what lies on the server of no more use.
@@ -105,7 +105,7 @@ export async function convertFile(file: File): Promise<File | null> {
 
 type Show = (name: NonNullable<ConvertState['stage']>['name'], done: number, total: number | null) => void;
 
-async function converted(
+async function convertUpload(
   id: string,
   signal: AbortSignal,
   show: Show,

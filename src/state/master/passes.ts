@@ -1,6 +1,6 @@
 import { toRateChange } from '@core/job/retime';
 import { create } from 'zustand';
-import type { PassOf } from '@core/check/look';
+import type { AnalysisLookup } from '@core/check/look';
 import type { Boundary } from '@core/cut/shots';
 import { type Job } from '@core/job/job';
 import { listShots } from '@core/cut/master-shots';
@@ -8,7 +8,7 @@ import { sureEdges } from '@core/diagnosis/found-edges';
 import type { Master } from '@core/master/master';
 import { NO_REPAIRS } from '@core/master/repairs';
 import { toSource } from '@core/master/source';
-import { hasMeasuredSound, type Pass, passNames, passSchema } from '@core/pass/pass';
+import { hasMeasuredSound, type AnalysisResult, passNames, passSchema } from '@core/pass/pass';
 import { uprightRect } from '@core/picture/live-area';
 import { scaledFrames } from '@core/time/frame-rate';
 import { toTrouble, type Trouble, TroubleError } from '@core/trouble/trouble';
@@ -24,7 +24,7 @@ export type PassState =
   | { state: 'waiting' }
   /** `left`: seconds, or null while there is nothing to reckon from. */
   | { state: 'running'; done: number; total: number; left: number | null }
-  | { state: 'done'; pass: Pass }
+  | { state: 'done'; pass: AnalysisResult }
   | { state: 'stopped' }
   | { state: 'failed'; trouble: Trouble };
 
@@ -32,14 +32,14 @@ export type PassState =
 export const usePasses = create<Record<string, PassState>>(() => ({}));
 
 /** Selects the result of an analysis, or null before it is done. */
-export const selectPass = (state: PassState | undefined): Pass | null =>
+export const selectPass = (state: PassState | undefined): AnalysisResult | null =>
   state?.state === 'done' ? state.pass : null;
 
-export const getPass: PassOf = (fingerprint) => selectPass(usePasses.getState()[fingerprint]);
+export const getPass: AnalysisLookup = (fingerprint) => selectPass(usePasses.getState()[fingerprint]);
 
 const queue = new TaskQueue();
 
-const put = (fingerprint: string, state: PassState): void => usePasses.setState({ [fingerprint]: state });
+const putState = (fingerprint: string, state: PassState): void => usePasses.setState({ [fingerprint]: state });
 
 /** Sees to it that every master of a job was looked at; a stored pass is read, else one is run. */
 export function ensurePasses(job: Job): void {
@@ -71,7 +71,7 @@ export async function forgetPass(fingerprint: string): Promise<void> {
 
 function begin(master: Master): void {
   const { fingerprint, fileName } = master;
-  put(fingerprint, { state: 'waiting' });
+  putState(fingerprint, { state: 'waiting' });
   let made = false;
   const running = queue.add(fingerprint, {
     async run(signal) {
@@ -94,17 +94,17 @@ function begin(master: Master): void {
   void running.then((outcome) => {
     // Forgotten meanwhile, or begun again: nothing is left to be said of this one.
     if (usePasses.getState()[fingerprint] === undefined || queue.has(fingerprint)) return;
-    if (outcome.state === 'cancelled') return put(fingerprint, { state: 'stopped' });
-    if (outcome.state === 'failed') return put(fingerprint, { state: 'failed', trouble: outcome.trouble });
+    if (outcome.state === 'cancelled') return putState(fingerprint, { state: 'stopped' });
+    if (outcome.state === 'failed') return putState(fingerprint, { state: 'failed', trouble: outcome.trouble });
     // The jobs first: who waits for the look goes on from what it mended.
     takeFound(outcome.result);
-    put(fingerprint, { state: 'done', pass: outcome.result });
+    putState(fingerprint, { state: 'done', pass: outcome.result });
     if (made) player.findProxy(fingerprint);
   });
 }
 
 /** Looks at a master; nothing of it stays when that failed or was stopped. */
-async function lookWhole(master: Master, signal: AbortSignal): Promise<Pass> {
+async function lookWhole(master: Master, signal: AbortSignal): Promise<AnalysisResult> {
   try {
     const pass = await look(master, signal);
     if (signal.aborted) throw new TroubleError('cancelled');
@@ -115,18 +115,18 @@ async function lookWhole(master: Master, signal: AbortSignal): Promise<Pass> {
   }
 }
 
-function look(master: Master, signal: AbortSignal): Promise<Pass> {
+function look(master: Master, signal: AbortSignal): Promise<AnalysisResult> {
   const began = performance.now();
   const onProgress = ({ done, total }: { done: number; total: number }) => {
     const left = done > 0 ? ((performance.now() - began) / 1000 / done) * (total - done) : null;
-    put(master.fingerprint, { state: 'running', done, total, left });
+    putState(master.fingerprint, { state: 'running', done, total, left });
   };
   onProgress({ done: 0, total: master.frames });
   return passOverMaster({ source: toSource(master) }, { signal, onProgress });
 }
 
 /** A pass of an earlier visit; one that cannot be read, or heard another track, is made again. */
-export async function storedPass(master: Master): Promise<Pass | null> {
+export async function storedPass(master: Master): Promise<AnalysisResult | null> {
   const file = await storedFile('passes', passNames(master.fingerprint).facts);
   if (!file) return null;
   try {
@@ -138,7 +138,7 @@ export async function storedPass(master: Master): Promise<Pass | null> {
 }
 
 /** Gives what was found for sure to every job of that master that is worked on here, once: its edges and its shots. */
-function takeFound(pass: Pass): void {
+function takeFound(pass: AnalysisResult): void {
   for (const { job } of Object.values(useJobs.getState().files)) {
     const master = job.masters.find((master) => master.fingerprint === pass.fingerprint);
     if (!master || job.offered.includes(master.id) || !isMine(job.id)) continue;
@@ -150,7 +150,7 @@ function takeFound(pass: Pass): void {
 }
 
 /** Takes edges that were found for sure, so that no bar of the master comes into a clip. */
-function takeEdges(job: Job, master: Master, pass: Pass): void {
+function takeEdges(job: Job, master: Master, pass: AnalysisResult): void {
   const known = job.edit.repairs[master.id] ?? NO_REPAIRS;
   const source = toSource(master, known);
   const repairs = sureEdges(pass, source, known);
@@ -159,12 +159,12 @@ function takeEdges(job: Job, master: Master, pass: Pass): void {
 }
 
 /** Replaces a master's shots by those that the pass found; framings go over to the shots that they lie in. */
-export function takeShots(job: Job, master: Master, pass: Pass): void {
+export function takeShots(job: Job, master: Master, pass: AnalysisResult): void {
   const source = toSource(master, job.edit.repairs[master.id]);
   // The pass counted at the file's own rate.
-  const scaled = (frame: number) => scaledFrames(frame, master.rate, source.rate);
+  const scaleFrame = (frame: number) => scaledFrames(frame, master.rate, source.rate);
   const boundaries: Boundary[] = pass.shots.map(({ frame, start, live }) => ({
-    frame: scaled(frame),
+    frame: scaleFrame(frame),
     start,
     live: live && uprightRect(live, source),
   }));

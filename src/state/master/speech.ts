@@ -27,7 +27,7 @@ export const selectSpeech = (
 
 const queue = new TaskQueue();
 
-const put = (fingerprint: string, state: SpeechState): void => useSpeech.setState({ [fingerprint]: state });
+const putState = (fingerprint: string, state: SpeechState): void => useSpeech.setState({ [fingerprint]: state });
 
 /** Sees to it that a master was listened to: what was found earlier is read, else it is searched for speech. */
 export function ensureSpeech(master: Master): void {
@@ -44,7 +44,7 @@ export function seekSpeech(master: Master): void {
   const { fingerprint, fileName, frames, soundTrack } = master;
   if (soundTrack === null) return;
   const onProgress = (progress: { done: number; total: number }) =>
-    put(fingerprint, { state: 'running', ...progress });
+    putState(fingerprint, { state: 'running', ...progress });
   onProgress({ done: 0, total: frames });
   const running = queue.add(fingerprint, {
     async run(signal) {
@@ -68,9 +68,9 @@ export function seekSpeech(master: Master): void {
   void running.then((outcome) => {
     // Forgotten meanwhile, or begun again: nothing is left to be said of this one.
     if (useSpeech.getState()[fingerprint] === undefined || queue.has(fingerprint)) return;
-    if (outcome.state === 'done') put(fingerprint, { state: 'done', speech: outcome.result });
-    else if (outcome.state === 'failed') put(fingerprint, { state: 'failed', trouble: outcome.trouble });
-    else put(fingerprint, { state: 'stopped' });
+    if (outcome.state === 'done') putState(fingerprint, { state: 'done', speech: outcome.result });
+    else if (outcome.state === 'failed') putState(fingerprint, { state: 'failed', trouble: outcome.trouble });
+    else putState(fingerprint, { state: 'stopped' });
   });
 }
 

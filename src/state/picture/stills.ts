@@ -29,14 +29,14 @@ export function useStills(source: Source, frames: readonly number[], height: num
     const missing = frames.filter((frame) => !addresses.has(toKey(source, height, frame)));
     if (missing.length === 0) return;
     const stop = new AbortController();
-    const put = (frame: number, still: Blob) => {
+    const putStill = (frame: number, still: Blob) => {
       const key = toKey(source, height, frame);
       const before = addresses.get(key);
       if (before !== undefined) URL.revokeObjectURL(before);
       addresses.set(key, URL.createObjectURL(still));
       setMade((count) => count + 1);
     };
-    void makeMissing(source, missing, height, put, stop.signal).catch(() => {
+    void makeMissing(source, missing, height, putStill, stop.signal).catch(() => {
       // The strip stays empty; the player tells the same trouble in words.
     });
     return () => stop.abort();

@@ -33,7 +33,7 @@ interface AccountsState {
 /** Accounts at outlets that this browser may post as. Their tokens stay on the server. */
 export const useAccounts = create<AccountsState>(() => ({ accounts: null, chosen: {}, trouble: null }));
 
-async function tried(act: () => Promise<void>): Promise<void> {
+async function tryAct(act: () => Promise<void>): Promise<void> {
   useAccounts.setState({ trouble: null });
   try {
     await act();
@@ -44,7 +44,7 @@ async function tried(act: () => Promise<void>): Promise<void> {
 
 /** Asks which there are. */
 export const loadAccounts = (): Promise<void> =>
-  tried(async () => {
+  tryAct(async () => {
     const { accounts } = await askJson(SERVER, ACCOUNTS, accountsSchema);
     useAccounts.setState({ accounts, chosen: await storedChoice.load() });
   });
@@ -89,7 +89,7 @@ export const signInToOutlet = (
   { outlet, name }: Pick<RuleSheet, 'outlet' | 'name'>,
   back: string,
 ): Promise<void> =>
-  tried(async () => {
+  tryAct(async () => {
     const body = { outlet, back };
     const { go } = await askJson(SERVER, SIGN_INS, signInAnswerSchema, { method: 'POST', body }).catch(
       (error: unknown) => {
@@ -104,7 +104,7 @@ export const signInToOutlet = (
 
 /** Lets an account go, here and at its outlet. */
 export const forgetAccount = (id: string): Promise<void> =>
-  tried(async () => {
+  tryAct(async () => {
     await askJson(SERVER, accountPath(id), z.unknown(), { method: 'DELETE' });
     await loadAccounts();
   });

@@ -4,7 +4,7 @@ import type { Audience } from '@core/outlets/audience';
 import {
   againPath,
   audiencePath,
-  type Posted,
+  type DispatchedPost,
   POSTED,
   POSTED_EVENTS,
   postedListSchema,
@@ -23,7 +23,7 @@ export const POSTING: ServerName = { who: 'The server', errand: 'post' };
 
 interface PostedState {
   /** Posts that the server has of this browser, by id. */
-  posts: Readonly<Record<string, Posted>>;
+  posts: Readonly<Record<string, DispatchedPost>>;
   /** Error of the last action on a post, by its ID. */
   troubles: Readonly<Record<string, Trouble>>;
   /** State of the answers: asking, all told, or `down` while the server does not answer. */
@@ -34,17 +34,17 @@ interface PostedState {
 export const useFollowedPosts = create<PostedState>(() => ({ posts: {}, troubles: {}, heard: 'asking' }));
 
 /** Takes what the server says of posts, unless more is known of them already, and notes it with their jobs. */
-export async function takePosted(...told: readonly Posted[]): Promise<void> {
+export async function takePosted(...told: readonly DispatchedPost[]): Promise<void> {
   const before = useFollowedPosts.getState().posts;
   // A post may be told of before its job has noted it: what is known then is noted now.
   const latest = told.map((post) => {
     const known = before[post.id];
     return known && known.version > post.version ? known : post;
   });
-  const byId = new Map<string, Posted>(latest.map((post) => [post.id, post]));
+  const byId = new Map<string, DispatchedPost>(latest.map((post) => [post.id, post]));
   useFollowedPosts.setState(({ posts }) => ({ posts: { ...posts, ...Object.fromEntries(byId) } }));
   // What holds one may be its account.
-  const isHeld = ({ id, state }: Posted) => state === 'held' && before[id] && before[id].state !== 'held';
+  const isHeld = ({ id, state }: DispatchedPost) => state === 'held' && before[id] && before[id].state !== 'held';
   if (latest.some(isHeld)) void loadAccounts();
   for (const { head, posts } of Object.values(useJobs.getState().listed)) {
     for (const known of posts) {
@@ -55,7 +55,7 @@ export async function takePosted(...told: readonly Posted[]): Promise<void> {
   }
 }
 
-const withState = (record: PostRecord, { state, reasons, page, words }: Posted): PostRecord => ({
+const withState = (record: PostRecord, { state, reasons, page, words }: DispatchedPost): PostRecord => ({
   ...record,
   ...{ state, reasons, page, title: words.title, audience: words.audience },
 });
@@ -99,7 +99,7 @@ export function followPosted(): () => void {
 }
 
 /** Asks something of a post, and takes what the server answers. */
-async function asked(id: string, act: () => Promise<Posted | null>): Promise<void> {
+async function askAboutPost(id: string, act: () => Promise<DispatchedPost | null>): Promise<void> {
   const { [id]: _old, ...troubles } = useFollowedPosts.getState().troubles;
   useFollowedPosts.setState({ troubles });
   try {
@@ -113,7 +113,7 @@ async function asked(id: string, act: () => Promise<Posted | null>): Promise<voi
 
 /** Changes a post that waits. @param edit makes what is changed; what it throws is told with the post. */
 export const changePosted = (id: string, edit: () => Promise<PostEdit>): Promise<void> =>
-  asked(id, async () =>
+  askAboutPost(id, async () =>
     askJson(POSTING, againPath(id), postedSchema, { method: 'POST', body: await edit(), long: true }),
   );
 
@@ -123,16 +123,16 @@ export const postAgain = (id: string, edit: PostEdit): Promise<void> =>
 
 /** Changes who may see what is up: so it is published, too. */
 export const setPostAudience = (id: string, audience: Audience): Promise<void> =>
-  asked(id, () =>
+  askAboutPost(id, () =>
     askJson(POSTING, audiencePath(id), postedSchema, { method: 'PUT', body: { audience }, long: true }),
   );
 
 export const takePostDown = (id: string): Promise<void> =>
-  asked(id, () => askJson(POSTING, takeDownPath(id), postedSchema, { method: 'POST', body: {}, long: true }));
+  askAboutPost(id, () => askJson(POSTING, takeDownPath(id), postedSchema, { method: 'POST', body: {}, long: true }));
 
 /** Calls a post back that is not up, or forgets one that is done with. @param job it is of. */
 export const forgetPost = (job: string, id: string): Promise<void> =>
-  asked(id, async () => {
+  askAboutPost(id, async () => {
     await askDone(POSTING, postedPath(id), { method: 'DELETE', long: true });
     useFollowedPosts.setState(({ posts: { [id]: _gone, ...posts } }) => ({ posts }));
     await dropPost(job, id);

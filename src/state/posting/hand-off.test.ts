@@ -9,7 +9,7 @@ import {
   toOfferId,
   useHandOff,
 } from './hand-off';
-import { begin, readyToExport, settled, stored } from '../export/test-exports';
+import { begin, readyToExport, waitForTasks, readStored } from '../export/test-exports';
 import { mockMedia } from '../test-media';
 import type * as TestMedia from '../test-media';
 import { FakeEvents, respond } from '../test-server';
@@ -34,8 +34,8 @@ const offerOf = (id: RandomId, change: Partial<Offer> = {}): Offer => ({
 });
 const made = async () => {
   begin();
-  await settled();
-  return stored().exports[0]!;
+  await waitForTasks();
+  return readStored().exports[0]!;
 };
 const offers = () => useHandOff.getState().offers;
 const troubleOf = (id: string) => useHandOff.getState().troubles[id]?.code;
@@ -78,7 +78,7 @@ describe('a file that is offered to a phone', () => {
     events().tell(offerOf(id));
     jest.spyOn(globalThis, 'fetch').mockResolvedValue(respond(200, { lan: null, offers: [] }));
     events().onopen?.();
-    await settled();
+    await waitForTasks();
     expect(useHandOff.getState()).toMatchObject({ lan: null, offers: {}, isDown: false });
     leave();
   });
@@ -91,7 +91,7 @@ describe('a file that is offered to a phone', () => {
       .spyOn(globalThis, 'fetch')
       .mockResolvedValue(respond(200, { lan: 'http://10.0.0.2:4102', offers: [] }));
     events().onopen?.();
-    await settled();
+    await waitForTasks();
     expect(useHandOff.getState()).toMatchObject({ lan: 'http://10.0.0.2:4102', isDown: false });
     leave();
   });
@@ -108,7 +108,7 @@ describe('a file that is offered to a phone', () => {
         ),
     );
     const going = offerFile(record);
-    await settled();
+    await waitForTasks();
     cancelOffering(record.id);
     await going;
     expect(useHandOff.getState()).toMatchObject({ sending: {}, offers: {} });

@@ -114,7 +114,7 @@ export function cancelOffering(exportId: string): void {
 }
 
 /** Asks something of an offer; what goes wrong is told with it. */
-async function asked({ id }: ExportRecord, act: () => Promise<unknown>): Promise<void> {
+async function askAboutOffer({ id }: ExportRecord, act: () => Promise<unknown>): Promise<void> {
   useHandOff.setState(({ troubles: { [id]: _old, ...troubles } }) => ({ troubles }));
   try {
     await act();
@@ -126,7 +126,7 @@ async function asked({ id }: ExportRecord, act: () => Promise<unknown>): Promise
 
 /** Gives an offer ten more minutes. */
 export const keepOffer = (record: ExportRecord): Promise<void> =>
-  asked(record, async () =>
+  askAboutOffer(record, async () =>
     take(
       await askJson(SERVER, offerLongerPath(toOfferId(record)), offerSchema, { method: 'POST', body: {} }),
     ),
@@ -134,4 +134,4 @@ export const keepOffer = (record: ExportRecord): Promise<void> =>
 
 /** Takes an offer back: its address opens nothing any more. */
 export const closeOffer = (record: ExportRecord): Promise<void> =>
-  asked(record, () => askDone(SERVER, offerPath(toOfferId(record)), { method: 'DELETE' }));
+  askAboutOffer(record, () => askDone(SERVER, offerPath(toOfferId(record)), { method: 'DELETE' }));

@@ -3,12 +3,12 @@ import { newJob } from '@core/job/job';
 import { testMaster } from '@core/job/test-job';
 import { SHIPPED_SHEETS } from '@core/outlets/shipped';
 import type { Account } from '@core/posting/accounts';
-import type { Posted, PostOrder } from '@core/posting/post-order';
+import type { DispatchedPost, PostOrder } from '@core/posting/post-order';
 import { addClip, removeClip } from '../cut';
 import { dispatch } from '../job';
 import { followPosted, takePosted, useFollowedPosts } from './follow-posts';
 import { sendPost, useSendings } from './send-post';
-import { begin, readyToExport, settled, stored } from '../export/test-exports';
+import { begin, readyToExport, waitForTasks, readStored } from '../export/test-exports';
 import { storage } from '../store';
 import { mockMedia } from '../test-media';
 import type * as TestMedia from '../test-media';
@@ -41,7 +41,7 @@ describe('a post', () => {
       const order = JSON.parse(String(init?.body)) as PostOrder;
       return Promise.resolve(respond(202, postedOf(order)));
     });
-  const postedOf = (order: PostOrder, change: Partial<Posted> = {}): Posted => ({
+  const postedOf = (order: PostOrder, change: Partial<DispatchedPost> = {}): DispatchedPost => ({
     ...order,
     ...{
       version: 1,
@@ -61,14 +61,14 @@ describe('a post', () => {
     JSON.parse(String((fetched.mock.calls.at(-1) as [string, RequestInit])[1].body)) as PostOrder;
   const ready = async () => {
     begin();
-    await settled();
-    return stored().exports[0]!;
+    await waitForTasks();
+    return readStored().exports[0]!;
   };
   afterEach(() => jest.restoreAllMocks());
 
   it('gives file and words to the server, and is followed from there', async () => {
     const fetched = server();
-    await sendPost(stored(), await ready(), now);
+    await sendPost(readStored(), await ready(), now);
     expect(fetched.mock.calls.at(-1)?.[0]).toBe('/posting/api/posts');
     const order = sent(fetched);
     expect(order).toMatchObject({
@@ -78,14 +78,14 @@ describe('a post', () => {
       words: { placement: 'short', tags: ['upright'], audience: 'private' },
       when: null,
     });
-    expect(stored().posts[0]).toMatchObject({ id: order.id, state: 'waiting', account: 'Odlin Marrable' });
+    expect(readStored().posts[0]).toMatchObject({ id: order.id, state: 'waiting', account: 'Odlin Marrable' });
     const page = '/outlets/verrow/posts/1';
     await takePosted(postedOf(order, { version: 3, state: 'up', page }));
-    expect(stored().posts).toHaveLength(1);
-    expect(stored().posts[0]).toMatchObject({ state: 'up', page });
+    expect(readStored().posts).toHaveLength(1);
+    expect(readStored().posts[0]).toMatchObject({ state: 'up', page });
     // What comes late changes nothing.
     await takePosted(postedOf(order, { version: 2, state: 'processing' }));
-    expect(stored().posts[0]).toMatchObject({ state: 'up', page });
+    expect(readStored().posts[0]).toMatchObject({ state: 'up', page });
   });
 
   it('that is told of before its answer came is noted as it stands then', async () => {
@@ -95,8 +95,8 @@ describe('a post', () => {
       await takePosted(postedOf(order, { version: 4, state: 'held', hold: 'withdrawn' }));
       return respond(202, postedOf(order));
     });
-    await sendPost(stored(), record, now);
-    expect(stored().posts[0]).toMatchObject({ state: 'held' });
+    await sendPost(readStored(), record, now);
+    expect(readStored().posts[0]).toMatchObject({ state: 'held' });
   });
 
   it('is not said to be nothing where the server does not answer', async () => {
@@ -107,7 +107,7 @@ describe('a post', () => {
     expect(useFollowedPosts.getState().heard).toBe('down');
     jest.spyOn(globalThis, 'fetch').mockResolvedValue(respond(200, { posts: [] }));
     events().onopen?.();
-    await settled();
+    await waitForTasks();
     expect(useFollowedPosts.getState().heard).toBe('all');
     leave();
   });
@@ -116,24 +116,24 @@ describe('a post', () => {
     const record = await ready();
     const fetched = server();
     fetched.mockRejectedValueOnce(new Error('the answer was lost'));
-    await sendPost(stored(), record, now);
+    await sendPost(readStored(), record, now);
     expect(useSendings.getState().troubles[record.id]?.code).toBe('server-down');
     const first = sent(fetched);
-    await sendPost(stored(), record, now);
+    await sendPost(readStored(), record, now);
     expect(mockMedia.uploadFile).toHaveBeenCalledTimes(1);
     expect(sent(fetched)).toEqual(first);
-    expect(stored().posts).toHaveLength(1);
+    expect(readStored().posts).toHaveLength(1);
   });
 
   it('of an upload that the server no longer has sends the file again', async () => {
     const record = await ready();
     const fetched = server();
     fetched.mockRejectedValueOnce(new Error('lost'));
-    await sendPost(stored(), record, now);
+    await sendPost(readStored(), record, now);
     fetched.mockResolvedValueOnce(respond(409, {}));
-    await sendPost(stored(), record, now);
+    await sendPost(readStored(), record, now);
     expect(mockMedia.uploadFile).toHaveBeenCalledTimes(2);
-    expect(stored().posts[0]?.state).toBe('waiting');
+    expect(readStored().posts[0]?.state).toBe('waiting');
   });
 
   it('is not sending for ever where its record cannot be written', async () => {
@@ -143,7 +143,7 @@ describe('a post', () => {
     jest
       .spyOn(storage, 'setItem')
       .mockImplementation((key) => (key.includes('/post/') ? full() : Promise.resolve()));
-    await sendPost(stored(), record, now);
+    await sendPost(readStored(), record, now);
     expect(useSendings.getState().sending).toEqual({});
     expect(useSendings.getState().troubles[record.id]?.code).toBe('save-failed');
   });
@@ -151,41 +151,41 @@ describe('a post', () => {
   it('that was refused is mended, and its file is not sent again', async () => {
     const record = await ready();
     const fetched = server();
-    await sendPost(stored(), record, now);
+    await sendPost(readStored(), record, now);
     const order = sent(fetched);
     await takePosted(postedOf(order, { version: 2, state: 'refused', reasons: ['Too long.'] }));
-    expect(stored().posts[0]).toMatchObject({ state: 'refused', reasons: ['Too long.'] });
+    expect(readStored().posts[0]).toMatchObject({ state: 'refused', reasons: ['Too long.'] });
     fetched.mockResolvedValueOnce(respond(200, postedOf(order, { version: 3 })));
-    await sendPost(stored(), record, now);
+    await sendPost(readStored(), record, now);
     expect(fetched.mock.calls.at(-1)?.[0]).toBe(`/posting/api/posts/${order.id}/again`);
     expect(mockMedia.uploadFile).toHaveBeenCalledTimes(1);
-    expect(stored().posts).toHaveLength(1);
-    expect(stored().posts[0]?.state).toBe('waiting');
+    expect(readStored().posts).toHaveLength(1);
+    expect(readStored().posts[0]?.state).toBe('waiting');
   });
 
   it("goes out with its own clip's words, whatever is worked on, and also once that clip is removed", async () => {
     const record = await ready();
-    addClip(stored());
+    addClip(readStored());
     dispatch('job-1', {
       type: 'set-words',
       words: { title: 'Another clip', description: '', tags: [] },
     });
     dispatch('job-1', { type: 'set-audience', audience: 'public' });
     const fetched = server();
-    await sendPost(stored(), record, now);
+    await sendPost(readStored(), record, now);
     expect(sent(fetched).words).toMatchObject({ title: 'Edit', tags: ['upright'], audience: 'private' });
-    removeClip(stored(), 'clip-1');
-    await sendPost(stored(), record, now);
+    removeClip(readStored(), 'clip-1');
+    await sendPost(readStored(), record, now);
     expect(sent(fetched).words).toMatchObject({ title: 'Edit', tags: ['upright'], audience: 'private' });
-    expect(stored().posts.map((post) => post.clip)).toEqual(['clip-1', 'clip-1']);
+    expect(readStored().posts.map((post) => post.clip)).toEqual(['clip-1', 'clip-1']);
   });
 
   it('goes out with what was written otherwise for its outlet', async () => {
     const record = await ready();
-    const words = { ...stored().edit.clips[0]!.words, variants: { verrow: { title: 'For Verrow' } } };
+    const words = { ...readStored().edit.clips[0]!.words, variants: { verrow: { title: 'For Verrow' } } };
     dispatch('job-1', { type: 'set-words', words });
     const fetched = server();
-    await sendPost(stored(), record, now);
+    await sendPost(readStored(), record, now);
     expect(sent(fetched).words).toMatchObject({ title: 'For Verrow', tags: ['upright'] });
   });
 
@@ -208,8 +208,8 @@ describe('a post', () => {
   ])('to %s keeps the clip and says so', async (_, prepare, code) => {
     prepare();
     const record = await ready();
-    await sendPost(stored(), record, now);
-    expect(stored().posts).toEqual([]);
+    await sendPost(readStored(), record, now);
+    expect(readStored().posts).toEqual([]);
     expect(useSendings.getState()).toMatchObject({ sending: {}, troubles: { [record.id]: { code } } });
   });
 

@@ -11,7 +11,7 @@ import type { PostWords } from '@core/outlets/post-form';
 import type { Account } from '@core/posting/accounts';
 import {
   againPath,
-  type Posted,
+  type DispatchedPost,
   POSTED,
   postedSchema,
   POSTING_UPLOADS,
@@ -92,8 +92,8 @@ export async function sendPost(job: Job, record: ExportRecord, choice: PostChoic
           when: choice.when,
         };
         const known = await givenBefore(record.id);
-        const posted = known && (await ordered({ ...order, ...known }, signal).catch(unlessGone));
-        return posted ?? ordered({ ...order, ...(await give(record, show, signal)) }, signal);
+        const posted = known && (await orderPost({ ...order, ...known }, signal).catch(unlessGone));
+        return posted ?? orderPost({ ...order, ...(await give(record, show, signal)) }, signal);
       },
       // What is up stays up: the next attempt goes on from there.
       clean: () => Promise.resolve(),
@@ -187,11 +187,11 @@ async function givenBefore(exportId: string): Promise<z.infer<typeof givenSchema
   return text === null ? null : (givenSchema.safeParse(JSON.parse(text)).data ?? null);
 }
 
-const ordered = (order: PostOrder, signal: AbortSignal): Promise<Posted> =>
+const orderPost = (order: PostOrder, signal: AbortSignal): Promise<DispatchedPost> =>
   askJson(POSTING, POSTED, postedSchema, { method: 'POST', body: order, signal });
 
 const toRecord = (
-  { id, outlet, words, state, reasons, page }: Posted,
+  { id, outlet, words, state, reasons, page }: DispatchedPost,
   of: ExportRecord,
   { account }: Account,
 ) => ({

@@ -5,7 +5,7 @@ export {
   createJob,
   deleteJob,
   dropRecord,
-  foldJob,
+  compactJob,
   listJobs,
   loadExport,
   loadJob,

@@ -150,7 +150,7 @@ export function appendEntry(file: JobFile, entry: Entry): Promise<void> {
  * Stores a job whole, with nothing left to replay.
  * @param from the revision that is stored. @throws StaleWrite when it is another.
  */
-export function foldJob(file: JobFile, from: number): Promise<void> {
+export function compactJob(file: JobFile, from: number): Promise<void> {
   const { id } = file.job;
   return writing(id, async () => {
     await requireRevision(id, from);

@@ -1,6 +1,6 @@
 import { type Entry, toHead, type JobFile } from '@core/job/document';
 import { toTrouble, type Trouble } from '@core/trouble/trouble';
-import { appendEntry, foldJob, StaleWrite } from './job-store';
+import { appendEntry, compactJob, StaleWrite } from './job-store';
 import { tellTabs } from './tabs';
 
 /** Changes that are stored one by one before the job is written whole again. */
@@ -83,7 +83,7 @@ export class JobWriter {
     const file = this.around.fileOf(id);
     if (!file) return;
     const { revision } = stored;
-    await foldJob(file, revision);
+    await compactJob(file, revision);
     stored.revision = file.revision;
     stored.entries = 0;
     if (file.revision !== revision) tellTabs({ type: 'rewritten', id, head: toHead(file) });

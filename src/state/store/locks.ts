@@ -1,12 +1,12 @@
 /** Names of locks that this page holds where the browser has none that tabs share. */
 const held = new Set<string>();
 
-const shared = (): LockManager | null =>
+const getLocks = (): LockManager | null =>
   typeof navigator === 'undefined' ? null : (navigator.locks ?? null);
 
 /** Does something while no other tab does something under the same name. */
 export async function alone<T>(name: string, work: () => Promise<T>): Promise<T> {
-  const locks = shared();
+  const locks = getLocks();
   // The types say that the result is wrapped; the browser gives what the work gave.
   return locks ? ((await locks.request(name, work)) as T) : work();
 }
@@ -28,7 +28,7 @@ export function keepLock(
   how: 'now' | 'wait' | 'steal',
   signal?: AbortSignal,
 ): Promise<Kept | null> {
-  const locks = shared();
+  const locks = getLocks();
   if (!locks) return Promise.resolve(keepHere(name, how));
   const options: LockOptions = {
     ...(how === 'now' ? { ifAvailable: true } : {}),

@@ -6,15 +6,15 @@ import { type CaptionForm, captionText, type WrittenCue } from '@core/words/file
 import { readCaptionsOf } from '@media/worker/tasks';
 
 /** Largest file that is read, in bytes: captions of a long film have a few hundred kilobytes. */
-const MOST_BYTES = 8_000_000;
+const MAX_BYTES = 8_000_000;
 
 /** A file of captions that was read, or why it could not be. */
 export type OpenCaptions = { fileName: string; file: CaptionFile } | { trouble: Trouble };
 
 /** Reads a file of captions by what is in it, whatever its name says. */
 export async function openCaptions(file: File): Promise<OpenCaptions> {
-  if (file.size > MOST_BYTES) {
-    const detail = `it has ${Math.round(file.size / 1e6)} MB, and captions have at most ${MOST_BYTES / 1e6}`;
+  if (file.size > MAX_BYTES) {
+    const detail = `it has ${Math.round(file.size / 1e6)} MB, and captions have at most ${MAX_BYTES / 1e6}`;
     return { trouble: { code: 'not-captions', values: { file: file.name, detail } } };
   }
   try {

@@ -3,7 +3,7 @@ import { PLAIN_LIMITS } from '@core/words/reading-limits';
 import { TroubleError } from '@core/trouble/trouble';
 import { dispatch, setClip } from '../job';
 import { layScript, stopScript, useScript } from './script';
-import { readyToExport, settled, stored } from '../export/test-exports';
+import { readyToExport, waitForTasks, readStored } from '../export/test-exports';
 import { mockMedia } from '../test-media';
 import type * as TestMedia from '../test-media';
 
@@ -20,14 +20,14 @@ const LAID = {
     { from: 30, to: 50 },
   ],
 };
-const cues = () => activeClip(stored().edit).text?.captions.cues.map(({ text }) => text) ?? [];
+const cues = () => activeClip(readStored().edit).text?.captions.cues.map(({ text }) => text) ?? [];
 
 function lay(): Promise<void> {
-  const { cut } = activeClip(stored().edit);
+  const { cut } = activeClip(readStored().edit);
   const masters = () => ({ rate: RATE, frames: 984 });
   const timeline = { cut, starts: [0, 984], masters, rate: RATE };
   const request = { script: 'One.\nTwo.', spoken: [], whole: 984, limits: PLAIN_LIMITS, rate: RATE };
-  return layScript(stored(), request, timeline);
+  return layScript(readStored(), request, timeline);
 }
 
 describe('a script', () => {
@@ -52,7 +52,7 @@ describe('a script', () => {
         ),
     );
     const laying = lay();
-    await settled();
+    await waitForTasks();
     stopScript();
     await laying;
     expect(cues()).toEqual([]);
@@ -60,7 +60,7 @@ describe('a script', () => {
   });
 
   it('does not come into another clip that is turned to meanwhile', async () => {
-    const { edit } = stored();
+    const { edit } = readStored();
     const other = { ...activeClip(edit), id: 'clip-2', name: 'Other' };
     const clips = [activeClip(edit), other];
     dispatch('job-1', { type: 'set-clips', act: 'add', clips, clip: 'clip-1' });
@@ -69,7 +69,7 @@ describe('a script', () => {
       return Promise.resolve(LAID);
     });
     await lay();
-    expect(stored().edit.clip).toBe('clip-2');
+    expect(readStored().edit.clip).toBe('clip-2');
     expect(cues()).toEqual([]);
   });
 

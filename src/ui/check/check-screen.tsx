@@ -2,12 +2,12 @@ import { useRouter, useLocalSearchParams } from 'expo-router';
 import { useEffect } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
-import { heldBack } from '@core/check/check';
+import { listBlockingFindings } from '@core/check/check';
 import { isBusy, useExportQueue, useSizeTrial } from '@state/export';
 import { setCanvas, setClip } from '@state/job';
 import { jobReport } from '@state/check';
 import { CanvasRow } from '../frame/canvas-cards';
-import { useClip, useFindings, useJob, useKnown } from '../job/job-context';
+import { useClip, useFindings, useJob, useCheckContext } from '../job/job-context';
 import { JobPage } from '../job/job-page';
 import { CheckGrid } from './check-grid';
 import { FindingRow } from './finding-row';
@@ -26,10 +26,10 @@ export function CheckScreen() {
   const router = useRouter();
   useAskedFor();
   const findings = useFindings();
-  useSizeTrial(job, useKnown(job.masters), useExportQueue(isBusy));
+  useSizeTrial(job, useCheckContext(job.masters), useExportQueue(isBusy));
   const { label } = useTarget();
   const clip = useClip();
-  const stopped = heldBack(findings ?? [], clip, 'export').length;
+  const stopped = listBlockingFindings(findings ?? [], clip, 'export').length;
   const sorted = useSteadyOrder(findings, `${clip.id} ${clip.canvas}`);
   return (
     <JobPage

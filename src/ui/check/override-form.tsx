@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Button, TextInput } from 'react-native-paper';
-import { GraveButton } from '../parts/grave-button';
+import { DestructiveButton } from '../parts/grave-button';
 import { Soft } from '../parts/words';
 import { space } from '../theme/tokens';
 
@@ -16,9 +16,9 @@ export function OverrideForm({ name, onOverride }: Props) {
   const [reason, setReason] = useState<string | null>(null);
   if (reason === null) {
     return (
-      <GraveButton style={styles.left} onPress={() => setReason('')}>
+      <DestructiveButton style={styles.left} onPress={() => setReason('')}>
         {`Override “${name}”…`}
-      </GraveButton>
+      </DestructiveButton>
     );
   }
   const given = reason.trim();
@@ -35,9 +35,9 @@ export function OverrideForm({ name, onOverride }: Props) {
       />
       <Soft>Counts for this canvas alone, and is kept with the clip.</Soft>
       <View style={styles.row}>
-        <GraveButton mode="outlined" disabled={!given} onPress={() => onOverride(given)}>
+        <DestructiveButton mode="outlined" disabled={!given} onPress={() => onOverride(given)}>
           {`Override “${name}”`}
-        </GraveButton>
+        </DestructiveButton>
         <Button onPress={() => setReason(null)}>Cancel</Button>
       </View>
     </View>

@@ -10,7 +10,7 @@ import type { Finding } from '@core/check/finding';
 export function useSteadyOrder(findings: readonly Finding[] | null, place: string): Finding[] {
   const [known, setKnown] = useState<{ place: string; order: string[] } | null>(null);
   if (!findings) return [];
-  const placed = known?.place === place ? known : { place, order: ordered(findings) };
+  const placed = known?.place === place ? known : { place, order: orderIds(findings) };
   if (placed !== known) setKnown(placed);
   const at = ({ rule }: Finding) => {
     const index = placed.order.indexOf(rule);
@@ -19,5 +19,5 @@ export function useSteadyOrder(findings: readonly Finding[] | null, place: strin
   return [...findings].sort((a, b) => at(a) - at(b));
 }
 
-const ordered = (findings: readonly Finding[]): string[] =>
+const orderIds = (findings: readonly Finding[]): string[] =>
   [...findings].sort((a, b) => rankSeverity(b.severity) - rankSeverity(a.severity)).map(({ rule }) => rule);

@@ -5,7 +5,7 @@ import { clipName } from '@core/job/clip';
 import { lengthLabel } from '@core/time/timecode';
 import { addClip, chooseClip, clipSeconds, removeClip, renameClip } from '@state/cut';
 import { useClip, useJob } from '../job/job-context';
-import { GraveButton } from '../parts/grave-button';
+import { DestructiveButton } from '../parts/grave-button';
 import { Tool } from '../parts/tool';
 import { ModalDialog } from '../parts/modal-dialog';
 import { Body, Soft, Strong } from '../parts/words';
@@ -70,7 +70,7 @@ function ClipDialog({ onDismiss }: { onDismiss: () => void }) {
         {made > 0 && <Soft>{made} exports were made of it. Removing can be undone.</Soft>}
       </Dialog.Content>
       <Dialog.Actions>
-        <GraveButton
+        <DestructiveButton
           disabled={job.edit.clips.length === 1}
           onPress={() => {
             removeClip(job, clip.id);
@@ -78,7 +78,7 @@ function ClipDialog({ onDismiss }: { onDismiss: () => void }) {
           }}
         >
           Remove
-        </GraveButton>
+        </DestructiveButton>
         <Button onPress={onDismiss}>Cancel</Button>
         <Button mode="contained" onPress={rename}>
           Rename

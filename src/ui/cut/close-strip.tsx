@@ -13,10 +13,10 @@ import { WaveStrip } from './wave-strip';
 
 /** Seconds of the master that it shows at least, and the most pixels that a frame takes. */
 const SHOWN = 3;
-const MOST_PIXELS = 6;
+const MAX_PIXELS = 6;
 /** Rows of its pictures, and their least width, in pixels. */
 const HEIGHT = 44;
-const LEAST_TILE = 44;
+const MIN_TILE = 44;
 
 const STEPS: Record<string, number> = { ArrowLeft: -1, ArrowRight: 1, PageDown: -10, PageUp: 10 };
 
@@ -26,9 +26,9 @@ export function CloseStrip({ tools, width }: { tools: CutTools; width: number })
   const frame = usePlayer((state) => state.frame);
   const playing = usePlayer((state) => state.playing);
   const { frames } = source;
-  const across = Math.max(SHOWN * rateValue(source.rate), width / MOST_PIXELS);
+  const across = Math.max(SHOWN * rateValue(source.rate), width / MAX_PIXELS);
   const pixels = width / across;
-  const every = STRIP.every[0] * Math.max(1, Math.ceil(LEAST_TILE / (STRIP.every[0] * pixels)));
+  const every = STRIP.every[0] * Math.max(1, Math.ceil(MIN_TILE / (STRIP.every[0] * pixels)));
   const tiles = useTiles(frame, across, every, frames);
   const pictures = useStripPictures(source, tiles, every, !playing);
   const [begun, setBegun] = useState(frame);

@@ -128,7 +128,7 @@ function useCutKeys(tools: CutTools): void {
 
 /** Rows that clips, strips and the ends of a range need, and the fewest that the master takes, in pixels. */
 const BELOW = { phone: 300, wide: 330 };
-const LEAST_ROWS = 150;
+const MIN_ROWS = 150;
 /** On a wide page the columns beside it are this wide at least. */
 const SIDE = 320;
 
@@ -137,7 +137,7 @@ function MasterPicture({ tools, children }: PropsWithChildren<{ tools: CutTools 
   const { picture } = tools.source;
   const [room, setRoom] = useState(0);
   const wide = useWindowDimensions().width >= WIDE;
-  const rows = Math.max(LEAST_ROWS, usePageRoom() - (wide ? BELOW.wide : BELOW.phone));
+  const rows = Math.max(MIN_ROWS, usePageRoom() - (wide ? BELOW.wide : BELOW.phone));
   const columns = wide ? room - SIDE - space.m : room;
   const height = Math.min(columns * (picture.height / picture.width), rows);
   return (

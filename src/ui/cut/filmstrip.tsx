@@ -2,7 +2,7 @@ import { useMemo, useRef, useState } from 'react';
 import { type LayoutChangeEvent, ScrollView, StyleSheet, View } from 'react-native';
 import { GestureDetector } from 'react-native-gesture-handler';
 import type { Edge } from '@core/cut/range-edits';
-import { snapped } from '@core/cut/snap';
+import { findSnapPoint } from '@core/cut/snap';
 import type { Shot } from '@core/cut/shot';
 import type { Source } from '@core/master/source';
 import { clamp } from '@core/picture/size';
@@ -63,7 +63,7 @@ function Strip({ tools, width, shotMarks }: Props & { width: number }) {
   const drag = (edge: Edge, pixels: number, done: boolean) => {
     const wanted = begun.current + Math.round((pixels / width) * frames);
     const bound = edge === 'in' ? wanted : wanted + 1;
-    const point = snapped(bound, points, Math.round((SNAP / width) * frames));
+    const point = findSnapPoint(bound, points, Math.round((SNAP / width) * frames));
     const met = point ? (edge === 'in' ? point.frame : point.frame - 1) : wanted;
     tools.trim(edge, clamp(met, 0, frames - 1), done);
   };

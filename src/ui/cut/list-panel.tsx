@@ -10,7 +10,7 @@ import { Body, Heading, Soft } from '../parts/words';
 import { card, space } from '../theme/tokens';
 
 /** Notes that are shown at once; a long list of the same trouble helps nobody. */
-const MOST_NOTES = 12;
+const MAX_NOTES = 12;
 
 /** Cut lists in open forms: taken as shots or as the cut, and written. */
 export function ListPanel() {
@@ -81,10 +81,10 @@ function Notes({ title, notes }: { title: string; notes: readonly ListNote[] }) 
   return (
     <Notice standing={notes.length > 0 ? 'warn' : 'pass'} title={title}>
       <View>
-        {notes.slice(0, MOST_NOTES).map(({ line, reason }, i) => (
+        {notes.slice(0, MAX_NOTES).map(({ line, reason }, i) => (
           <Body key={`${line}-${i}`}>{`Line ${line} ${reason}.`}</Body>
         ))}
-        {notes.length > MOST_NOTES && <Soft>{`And ${notes.length - MOST_NOTES} more.`}</Soft>}
+        {notes.length > MAX_NOTES && <Soft>{`And ${notes.length - MAX_NOTES} more.`}</Soft>}
         {notes.length === 0 && <Body>Everything in it could be used.</Body>}
       </View>
     </Notice>

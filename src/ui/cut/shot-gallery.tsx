@@ -7,7 +7,7 @@ import type { Shot } from '@core/cut/shot';
 import { listSubjectKinds, noEvidence } from '@core/follow/evidence';
 import { fileRange } from '@core/job/follow-shot';
 import type { Speech } from '@core/speech/speech';
-import { liveliest, mostSpoken, type ShotFacts, shotFacts } from '@core/pass/shot-facts';
+import { liveliest, sortBySpeech, type ShotFacts, shotFacts } from '@core/pass/shot-facts';
 import { lengthLabel, formatTimecode } from '@core/time/timecode';
 import { troubleWords } from '@core/trouble/trouble';
 import { loadEvidence, useEvidence } from '@state/framing';
@@ -59,7 +59,7 @@ export function ShotGallery({ tools }: { tools: CutTools }) {
     [pass, speech, shots, source.rate],
   );
   const lively = useMemo(() => liveliest(facts), [facts]);
-  const spoken = useMemo(() => mostSpoken(facts), [facts]);
+  const spoken = useMemo(() => sortBySpeech(facts), [facts]);
   const places = useMemo(
     () => ({ time: shots.map((_, i) => i), lively, spoken })[order],
     [order, shots, lively, spoken],

@@ -18,7 +18,7 @@ export function ShotTray({ tools }: { tools: CutTools }) {
   const index = shots.findIndex((shot) => frame >= shot.in && frame < shot.out);
   const shot = shots[index];
   const bounds = toBoundaries(shots);
-  const set = (act: ActOf<'set-shots'>, boundaries: Boundary[]) =>
+  const setBoundaries = (act: ActOf<'set-shots'>, boundaries: Boundary[]) =>
     dispatch(job.id, {
       type: 'set-shots',
       act,
@@ -56,21 +56,21 @@ export function ShotTray({ tools }: { tools: CutTools }) {
           label="Start a shot here"
           words="Start"
           disabled={frame === shot.in}
-          onPress={() => set('add', withBoundary(bounds, frame, `${source.id}-${crypto.randomUUID()}`))}
+          onPress={() => setBoundaries('add', withBoundary(bounds, frame, `${source.id}-${crypto.randomUUID()}`))}
         />
         <Tool
           icon="set-merge"
           label="Merge this shot with the one before"
           words="Merge"
           disabled={index === 0}
-          onPress={() => set('merge', withoutBoundary(bounds, shot.in))}
+          onPress={() => setBoundaries('merge', withoutBoundary(bounds, shot.in))}
         />
         <Tool
           icon="arrow-expand-horizontal"
           label="Move the nearest cut here"
           words="Cut here"
           disabled={shots.length === 1 || frame === shot.in}
-          onPress={() => set('move', movedBoundary(bounds, nearest, frame, source.frames))}
+          onPress={() => setBoundaries('move', movedBoundary(bounds, nearest, frame, source.frames))}
         />
         <Tool
           icon="playlist-plus"

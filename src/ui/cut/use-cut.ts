@@ -1,7 +1,7 @@
 import { useMemo, useState } from 'react';
 import { masterLengths } from '@core/check/check';
 import { type Cut, type Range, findRangeIndex } from '@core/cut/cut';
-import { type Edge, rangeMoved, removed, rolled, slipped, split, trimmed } from '@core/cut/range-edits';
+import { type Edge, rangeMoved, removeRange, rollEdit, slipRange, split, trimRange } from '@core/cut/range-edits';
 import { type SnapPoint, snapPoints } from '@core/cut/snap';
 import { listShots } from '@core/cut/master-shots';
 import type { Shot } from '@core/cut/shot';
@@ -77,7 +77,7 @@ export function useCut(): CutTools {
       if (range) player.showFrame(range.in, range.master);
     },
     trim(edge, frame, done, joins) {
-      const next = trimmed(cut, index, edge, frame, lengths(range.master).frames);
+      const next = trimRange(cut, index, edge, frame, lengths(range.master).frames);
       const shown = next[index] as Range;
       player.showFrame(edge === 'in' ? shown.in : shown.out - 1, range.master);
       setDraft(done ? null : { edge, cut: next });
@@ -91,19 +91,19 @@ export function useCut(): CutTools {
       setChosen(index + (frame > (cut[index]?.in ?? 0) ? 1 : 0));
     },
     remove() {
-      set('remove', removed(cut, index));
+      set('remove', removeRange(cut, index));
       setChosen(Math.max(0, index - 1));
     },
     move: (to) => moveRange(index, to),
     moveFrom: moveRange,
     slip(by) {
-      const next = slipped(cut, index, by, lengths(range.master).frames);
+      const next = slipRange(cut, index, by, lengths(range.master).frames);
       set('slip', next, `slip-${index}`);
       player.showFrame((next[index] as Range).in, range.master);
     },
     roll(by) {
       if (index === 0) return;
-      const next = rolled(cut, index - 1, by, lengths(range.master).frames);
+      const next = rollEdit(cut, index - 1, by, lengths(range.master).frames);
       set('roll', next, `roll-${index}`);
       player.showFrame((next[index] as Range).in, range.master);
     },

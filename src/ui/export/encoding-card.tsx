@@ -1,18 +1,18 @@
 import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
-import { makingOfJob, planOfJob, workedOutBitRate } from '@core/check/check';
+import { toJobEncodeSettings, planOfJob, workedOutBitRate } from '@core/check/check';
 import type { Finding } from '@core/check/finding';
 import { bitsLabel, bytesLabel } from '@core/figures/figures';
 import { activeCanvas } from '@core/job/clip';
 import { bitRateWords, rateLabel } from '@core/rate/bit-rate-words';
-import { isOpen, leastBytes, soundLabel } from '@core/render/making';
+import { isOpen, computeMinBytes, soundLabel } from '@core/render/making';
 import { PLAIN_ENCODING } from '@core/rate/encoding';
 import { FORMAT_IDS, type FormatId, FORMATS, takesFormat } from '@core/rate/format';
 import { toSeconds } from '@core/time/frame-rate';
 import { adviseBitrate } from '@core/trial/advice';
 import { useAbilities } from '@state/export';
 import { useStorageRoom } from '@state/app';
-import { useClip, useJob, useKnown } from '../job/job-context';
+import { useClip, useJob, useCheckContext } from '../job/job-context';
 import { useTarget } from '../job/use-target';
 import { Fold } from '../parts/fold';
 import { OptionList } from '../parts/option-list';
@@ -60,11 +60,11 @@ export function EncodingCard({ size, trying }: Props) {
   const clip = useClip();
   const canvas = activeCanvas(clip);
   const { placement, label } = useTarget();
-  const known = useKnown(job.masters);
+  const known = useCheckContext(job.masters);
   const { encoding, change, put } = useEncoding();
   const { trial, current } = useTrial();
   const abilities = useAbilities(canvas, encoding.maker);
-  const making = makingOfJob(job, known);
+  const making = toJobEncodeSettings(job, known);
   const plan = planOfJob(job, known.sheets);
   const choice = workedOutBitRate(job, known);
   const room = useStorageRoom(job.exports);
@@ -121,7 +121,7 @@ export function EncodingCard({ size, trying }: Props) {
                   bits={choice.bits}
                   bytes={bytes}
                   tried={tried}
-                  leastBytes={leastBytes(plan, making)}
+                  minBytes={computeMinBytes(plan, making)}
                   minutes={toSeconds(plan.frames, plan.rate) / 60}
                   onChange={(rate) => change({ rate })}
                 />

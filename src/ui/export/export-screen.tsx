@@ -1,7 +1,7 @@
 import { useRouter } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
-import { heldBack, makingOfJob } from '@core/check/check';
+import { listBlockingFindings, toJobEncodeSettings } from '@core/check/check';
 import { ownCell } from '@core/check/check-board';
 import { isCurrent } from '@core/check/post-check';
 import { findingWords, ruleName } from '@core/check/finding';
@@ -10,7 +10,7 @@ import { type Format, FORMATS } from '@core/rate/format';
 import { isBusy, useExportQueue, startExport, useExports, findWaiting, useSizeTrial } from '@state/export';
 import { CanvasRow } from '../frame/canvas-cards';
 import { JobPage } from '../job/job-page';
-import { useBoard, useClip, useFindings, useJob, useKnown } from '../job/job-context';
+import { useBoard, useClip, useFindings, useJob, useCheckContext } from '../job/job-context';
 import { useTarget } from '../job/use-target';
 import { Notice } from '../parts/notice';
 import { Soft } from '../parts/words';
@@ -33,7 +33,7 @@ export function ExportScreen() {
   const target = useTarget();
   const cells = useBoard();
   const findings = useFindings();
-  const known = useKnown(job.masters);
+  const known = useCheckContext(job.masters);
   const { id, edit } = job;
   const clip = useClip();
   const trying = useSizeTrial(job, known, useExportQueue(isBusy));
@@ -49,12 +49,12 @@ export function ExportScreen() {
       (record.clip === clip.id || !edit.clips.some((other) => other.id === record.clip)),
   );
   const several = clip.canvases.length > 1;
-  const format = FORMATS[makingOfJob(job, known).format];
-  const stops = heldBack(findings ?? [], clip, 'export');
+  const format = FORMATS[toJobEncodeSettings(job, known).format];
+  const stops = listBlockingFindings(findings ?? [], clip, 'export');
   const size = findings?.find((finding) => finding.rule === 'file-size');
   const free = clip.canvases.filter(({ id }) => {
     const cell = ownCell(cells, clip, id);
-    return cell && heldBack(cell.findings, { ...clip, canvas: id }, 'export').length === 0;
+    return cell && listBlockingFindings(cell.findings, { ...clip, canvas: id }, 'export').length === 0;
   });
   return (
     <JobPage

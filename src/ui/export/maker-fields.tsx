@@ -7,7 +7,7 @@ import { type Format, FORMATS } from '@core/rate/format';
 import { listOwnFamilies } from '@core/render/overlays';
 import { ownHash } from '@core/words/families';
 import { useRenderServer, useExportQueue, forgetMasters } from '@state/export';
-import { useClip, useJob, useKnown } from '../job/job-context';
+import { useClip, useJob, useCheckContext } from '../job/job-context';
 import { OptionList } from '../parts/option-list';
 import { Soft } from '../parts/words';
 import { space } from '../theme/tokens';
@@ -28,7 +28,7 @@ export function MakerFields() {
   const masters = job.masters.filter(({ id }) => used.has(id));
   const there = masters.filter(({ fingerprint }) => server.masters.includes(fingerprint));
   const missing = masters.filter((master) => !there.includes(master));
-  const { sheets } = useKnown(job.masters);
+  const { sheets } = useCheckContext(job.masters);
   const families = listOwnFamilies(planOfJob(job, sheets).overlays);
   const fonts = families.flatMap(
     (family) => server.masters.find((print) => print.startsWith(ownHash(family))) ?? [],

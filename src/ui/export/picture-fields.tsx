@@ -1,6 +1,6 @@
 import { StyleSheet, View } from 'react-native';
 import type { Encoding } from '@core/rate/encoding';
-import type { PictureMaking } from '@core/render/making';
+import type { VideoEncodeSettings } from '@core/render/making';
 import { levelName } from '@core/outlets/limits/level';
 import { CheckBox } from '../parts/check-box';
 import { Choice } from '../parts/choice';
@@ -10,7 +10,7 @@ import { space } from '../theme/tokens';
 
 interface Props {
   encoding: Encoding;
-  made: PictureMaking;
+  made: VideoEncodeSettings;
   onChange: (change: Partial<Encoding>) => void;
 }
 

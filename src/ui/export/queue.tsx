@@ -50,7 +50,7 @@ export function Queue() {
   if (queued.length === 0) return null;
   const ids = queued.map(({ record }) => record.id);
   const waits = (id: string) => queued.find(({ record }) => record.id === id)?.running?.stage === 'waiting';
-  const put = ({ active, over }: DragEndEvent) => {
+  const onDragEnd = ({ active, over }: DragEndEvent) => {
     const [from, to] = [ids.indexOf(String(active.id)), ids.indexOf(String(over?.id))];
     if (from < 0 || to < 0 || from === to) return;
     moveExport(String(active.id), ids[to > from ? to + 1 : to] ?? null);
@@ -58,7 +58,7 @@ export function Queue() {
   return (
     <View style={styles.queue}>
       <Heading>Queue</Heading>
-      <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={put}>
+      <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
         <SortableContext items={ids.filter(waits)} strategy={verticalListSortingStrategy}>
           <View role="list" aria-label="Queue" style={styles.list}>
             {queued.map((one, i) => (

@@ -15,7 +15,7 @@ function show(rate: Rate, change: Partial<ComponentProps<typeof RateFields>> = {
       bits={6e6}
       bytes={4e6}
       tried
-      leastBytes={1.23e6}
+      minBytes={1.23e6}
       minutes={0.5}
       onChange={onChange}
       {...change}

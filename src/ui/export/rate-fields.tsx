@@ -1,11 +1,11 @@
 import { StyleSheet, View } from 'react-native';
 import { bytesLabel } from '@core/figures/figures';
-import { LEAST_VIDEO_BITS, MOST_VIDEO_BITS } from '@core/rate/bit-rate';
+import { MIN_VIDEO_BITRATE, MAX_VIDEO_BITRATE } from '@core/rate/bit-rate';
 import {
-  LEAST_BYTES,
-  LEAST_QUANTISER,
-  MOST_BYTES,
-  MOST_QUANTISER,
+  MIN_BYTES,
+  MIN_QUANTISER,
+  MAX_BYTES,
+  MAX_QUANTISER,
   type Rate,
   type RateKind,
 } from '@core/rate/encoding';
@@ -36,26 +36,26 @@ interface Props {
   /** Bytes of the file as it is now, whether pieces of it were encoded to know them, and the least to be asked for. */
   bytes: number;
   tried: boolean;
-  leastBytes: number;
+  minBytes: number;
   /** Of the clip. */
   minutes: number;
   onChange: (rate: Rate) => void;
 }
 
 /** How the bits of the picture are shared out. */
-export function RateFields({ rate, offered, bits, bytes, tried, leastBytes, minutes, onChange }: Props) {
+export function RateFields({ rate, offered, bits, bytes, tried, minBytes, minutes, onChange }: Props) {
   const begin: Record<RateKind, Rate> = {
     'worked-out': { kind: 'worked-out' },
     variable: { kind: 'variable', bits, most: null },
     constant: { kind: 'constant', bits },
     quality: { kind: 'quality', quantiser: 22 },
-    size: { kind: 'size', bytes: Math.max(LEAST_BYTES, Math.round(bytes / 1e5) * 1e5), each: 'file' },
+    size: { kind: 'size', bytes: Math.max(MIN_BYTES, Math.round(bytes / 1e5) * 1e5), each: 'file' },
   };
   const isEachMinute = rate.kind === 'size' && rate.each === 'minute';
   const asked = rate.kind === 'size' ? rate.bytes * (isEachMinute ? minutes : 1) : 0;
   // Tenths of megabytes, as they are typed.
   const least =
-    Math.ceil(Math.max(LEAST_BYTES, isEachMinute ? leastBytes / minutes : leastBytes) / 1e5) * 1e5;
+    Math.ceil(Math.max(MIN_BYTES, isEachMinute ? minBytes / minutes : minBytes) / 1e5) * 1e5;
   return (
     <View style={styles.group}>
       <OptionList
@@ -69,7 +69,7 @@ export function RateFields({ rate, offered, bits, bytes, tried, leastBytes, minu
           <BitsField label="Target" bits={rate.bits} onTake={(value) => onChange({ ...rate, bits: value })} />
           <BitsField
             label="Most"
-            bits={rate.most ?? Math.min(MOST_VIDEO_BITS, 2 * rate.bits)}
+            bits={rate.most ?? Math.min(MAX_VIDEO_BITRATE, 2 * rate.bits)}
             onTake={(value) => onChange({ ...rate, most: Math.max(rate.bits, value) })}
           />
         </View>
@@ -85,10 +85,10 @@ export function RateFields({ rate, offered, bits, bytes, tried, leastBytes, minu
         <>
           <NumberField
             label="Quantiser"
-            unit={`${LEAST_QUANTISER} to ${MOST_QUANTISER}, less is better`}
+            unit={`${MIN_QUANTISER} to ${MAX_QUANTISER}, less is better`}
             value={String(rate.quantiser)}
-            least={LEAST_QUANTISER}
-            most={MOST_QUANTISER}
+            least={MIN_QUANTISER}
+            most={MAX_QUANTISER}
             onTake={(value) => onChange({ ...rate, quantiser: Math.round(value) })}
           />
           <Soft>About 18 looks like the master, 22 is good for a post, and 28 is small.</Soft>
@@ -110,7 +110,7 @@ export function RateFields({ rate, offered, bits, bytes, tried, leastBytes, minu
             unit="MB"
             value={(rate.bytes / 1e6).toFixed(1)}
             least={least / 1e6}
-            most={MOST_BYTES / 1e6}
+            most={MAX_BYTES / 1e6}
             onTake={(value) => onChange({ ...rate, bytes: Math.round(value * 1e6) })}
           />
           <Choice
@@ -132,10 +132,10 @@ function BitsField({ label, bits, onTake }: { label: string; bits: number; onTak
   return (
     <NumberField
       label={label}
-      unit={`Mb/s, ${LEAST_VIDEO_BITS / 1e6} to ${MOST_VIDEO_BITS / 1e6}`}
+      unit={`Mb/s, ${MIN_VIDEO_BITRATE / 1e6} to ${MAX_VIDEO_BITRATE / 1e6}`}
       value={(bits / 1e6).toFixed(1)}
-      least={LEAST_VIDEO_BITS / 1e6}
-      most={MOST_VIDEO_BITS / 1e6}
+      least={MIN_VIDEO_BITRATE / 1e6}
+      most={MAX_VIDEO_BITRATE / 1e6}
       onTake={(value) => onTake(Math.round(value * 1e6))}
     />
   );

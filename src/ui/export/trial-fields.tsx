@@ -5,11 +5,11 @@ import { bitsLabel, bytesLabel } from '@core/figures/figures';
 import { activeCanvas } from '@core/job/clip';
 import { fileBytes } from '@core/render/making';
 import { adviseBitrate, adviceSentence } from '@core/trial/advice';
-import { makingOfJob, planOfJob, workedOutBitRate } from '@core/check/check';
+import { toJobEncodeSettings, planOfJob, workedOutBitRate } from '@core/check/check';
 import { type RateTrial, trialKey, trialOrder, type TrialPoint } from '@core/trial/rate-trial';
 import { troubleWords } from '@core/trouble/trouble';
 import { trialName, useRateTrials, startRateTrial, stopRateTrial, worstPictures } from '@state/export';
-import { useClip, useJob, useKnown } from '../job/job-context';
+import { useClip, useJob, useCheckContext } from '../job/job-context';
 import { useTarget } from '../job/use-target';
 import { Notice } from '../parts/notice';
 import { OptionList } from '../parts/option-list';
@@ -26,7 +26,7 @@ import { useEncoding } from './use-encoding';
  */
 export function useTrial(): { name: string; trial: RateTrial | null; current: boolean } {
   const job = useJob();
-  const { sheets } = useKnown(job.masters);
+  const { sheets } = useCheckContext(job.masters);
   const found = useRateTrials((state) => state.found);
   const key = trialKey(job, sheets);
   const own = trialName(job);
@@ -39,7 +39,7 @@ export function useTrial(): { name: string; trial: RateTrial | null; current: bo
 export function TrialFields() {
   const job = useJob();
   const { label } = useTarget();
-  const known = useKnown(job.masters);
+  const known = useCheckContext(job.masters);
   const name = trialName(job);
   const run = useRateTrials((state) => state.running[name]);
   const trouble = useRateTrials((state) => state.troubles[name]);
@@ -95,11 +95,11 @@ export function TrialFields() {
 
 /** Why nothing can be tried. */
 function findReason(
-  known: ReturnType<typeof useKnown>,
+  known: ReturnType<typeof useCheckContext>,
   job: ReturnType<typeof useJob>,
   label: string,
 ): string {
-  const { picture } = makingOfJob(job, known);
+  const { picture } = toJobEncodeSettings(job, known);
   if (!picture) return 'A file of sound alone has no picture to measure.';
   if (picture.kind === 'quality') return 'At a constant quality the bit rate comes out of the picture.';
   if (job.masters.some(({ fingerprint }) => known.passOf(fingerprint) === null))
@@ -115,7 +115,7 @@ function Found({ name, trial }: { name: string; trial: RateTrial }) {
   );
   const [picked, setPicked] = useState(String(advised.bits));
   const job = useJob();
-  const choice = workedOutBitRate(job, useKnown(job.masters));
+  const choice = workedOutBitRate(job, useCheckContext(job.masters));
   const bytesAt = useBytes();
   const { change } = useEncoding();
   const place = Math.max(
@@ -172,9 +172,9 @@ function scoreWords({ ssim, psnr, moving, banding }: TrialPoint): string {
 /** Computes the size of the whole file at a video bitrate. */
 function useBytes(): (bits: number) => number {
   const job = useJob();
-  const { sheets } = useKnown(job.masters);
+  const { sheets } = useCheckContext(job.masters);
   const plan = planOfJob(job, sheets);
-  const making = makingOfJob(job, { sheets });
+  const making = toJobEncodeSettings(job, { sheets });
   return (bits) => fileBytes(plan, making, bits);
 }
 

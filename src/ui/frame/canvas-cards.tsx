@@ -10,7 +10,7 @@ import { card, colours, space } from '../theme/tokens';
 import { useCanvasLabel } from '../job/use-target';
 
 /** Most columns of a card's picture, in pixels. */
-const MOST_ACROSS = 160;
+const MAX_ACROSS = 160;
 
 /** The other canvases of the clip, live; pressing one works on it. */
 export function CanvasCards({
@@ -64,7 +64,7 @@ function Card({ canvas, alone, rows, onPress }: CardProps) {
   const { dye } = canvasMark(canvas.dye);
   const label = useCanvasLabel()(canvas);
   const aspect = canvas.width / canvas.height;
-  const height = Math.min(rows, MOST_ACROSS / aspect);
+  const height = Math.min(rows, MAX_ACROSS / aspect);
   return (
     <Pressable
       role="button"

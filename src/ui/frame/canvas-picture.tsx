@@ -2,7 +2,7 @@ import { StyleSheet, View } from 'react-native';
 import { GestureDetector } from 'react-native-gesture-handler';
 import { toDirection } from '@core/framing/window';
 import type { PlannedPane } from '@core/render/plan';
-import { useBench } from '@state/framing';
+import { useFramingUi } from '@state/framing';
 import { canvasView } from '@state/player';
 import { useSource } from '../job/job-context';
 import { PictureView } from '../parts/picture-view';
@@ -52,7 +52,7 @@ export function CanvasPicture({
     },
     begin: ({ x, y }) => {
       const under = tools.panes.findLast((pane) => holds(pane, x / scale, y / scale));
-      if (under && under.track !== tools.track) useBench.setState({ track: under.track });
+      if (under && under.track !== tools.track) useFramingUi.setState({ track: under.track });
       return null;
     },
   });

@@ -49,7 +49,7 @@ export function CoverageFacts({ tools }: { tools: FramingTools }) {
       ];
   rows.push([most > 1 ? 'Enlarged to' : 'Shown at', `${(most * 100).toFixed(1)} %`]);
   rows.push(['Sharp up to', `${sharp}×${Math.floor((sharp * canvas.height) / canvas.width / 2) * 2}`]);
-  const least = Number.isFinite(coverage.leastMargin) ? `${pixels(coverage.leastMargin)} px` : 'none needed';
+  const least = Number.isFinite(coverage.minMargin) ? `${pixels(coverage.minMargin)} px` : 'none needed';
   const bare = `${BARE[coverage.reason ?? 'gap']} on ${coverage.bareShots.length} of ${coverage.shots} shots`;
   return (
     <View style={styles.facts}>

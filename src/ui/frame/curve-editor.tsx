@@ -2,7 +2,7 @@ import { useRef, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Gesture, GestureDetector } from 'react-native-gesture-handler';
 import Svg, { Circle, Line, Path, Rect } from 'react-native-svg';
-import { type Ease, eased } from '@core/framing/easing';
+import { type Ease, applyEase } from '@core/framing/easing';
 import { clamp } from '@core/picture/size';
 import { colours } from '../theme/tokens';
 
@@ -25,7 +25,7 @@ export function CurveEditor({ ease, onChange }: { ease: Ease; onChange: (ease: C
   const [drawn, setDrawn] = useState<Curve | null>(null);
   const [x1, y1, x2, y2] = drawn ?? ease ?? STRAIGHT;
   const held = useRef<0 | 1>(0);
-  const placed = (handle: 0 | 1, { x, y }: { x: number; y: number }): Curve => {
+  const placeHandle = (handle: 0 | 1, { x, y }: { x: number; y: number }): Curve => {
     const [px, py] = [clamp((x - MARGIN) / SIDE, 0, 1), clamp(1 - (y - MARGIN) / SIDE, 0, 1)];
     const [a, b] = [Number(px.toFixed(2)), Number(py.toFixed(2))];
     return handle === 0 ? [a, b, x2, y2] : [x1, y1, a, b];
@@ -38,10 +38,10 @@ export function CurveEditor({ ease, onChange }: { ease: Ease; onChange: (ease: C
     .onBegin((at) => {
       held.current = nearer(at);
     })
-    .onUpdate((at) => setDrawn(placed(held.current, at)))
+    .onUpdate((at) => setDrawn(placeHandle(held.current, at)))
     .onEnd((at) => {
       setDrawn(null);
-      onChange(placed(held.current, at));
+      onChange(placeHandle(held.current, at));
     });
   const shown: Ease = [x1, y1, x2, y2];
   return (
@@ -74,7 +74,7 @@ export function CurveEditor({ ease, onChange }: { ease: Ease; onChange: (ease: C
           {Array.from({ length: MOMENTS }, (_, i) => (
             <Circle
               key={i}
-              cx={across(eased(shown, i / (MOMENTS - 1)))}
+              cx={across(applyEase(shown, i / (MOMENTS - 1)))}
               cy={BOX + 6}
               r={3.5}
               fill={colours.ink}

@@ -9,12 +9,12 @@ import type { FramingTools } from './use-framing';
 export function FocusPath({ tools, width, height }: { tools: FramingTools; width: number; height: number }) {
   const { framing, shot, live, frame } = tools;
   const focusAt = useMemo(() => {
-    const placed = (of: number) => {
+    const placeKey = (of: number) => {
       const { focus } = findKeyframe(framing.keyframes, of);
       const { x, y } = inPicture({ ...focus, width: 0, height: 0 }, live);
       return { x: x * width, y: y * height };
     };
-    return placed;
+    return placeKey;
   }, [framing, live, width, height]);
   const path = useMemo(() => {
     const { keyframes } = framing;

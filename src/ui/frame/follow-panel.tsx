@@ -7,7 +7,7 @@ import type { Framing } from '@core/framing/framing';
 import { motionRemoved } from '@core/framing/keyframes';
 import { shotsToFollow } from '@core/job/follow-shot';
 import { formatTimecode } from '@core/time/timecode';
-import { followFramings, type FollowNote, noteKey, stopFollowing, useBench, useFollow } from '@state/framing';
+import { followFramings, type FollowNote, noteKey, stopFollowing, useFramingUi, useFollow } from '@state/framing';
 import { dispatch } from '@state/job';
 import { player } from '@state/player';
 import { useJob, useSource } from '../job/job-context';
@@ -40,7 +40,7 @@ export function FollowPanel({ tools }: { tools: FramingTools }) {
   const source = useSource();
   const follow = useFollowTools(tools);
   const [open, setOpen] = useState(false);
-  const boxing = useBench((state) => state.boxing);
+  const boxing = useFramingUi((state) => state.boxing);
   const run = useFollow(({ runs }) => runs[job.id]);
   const trouble = useFollow(({ troubles }) => troubles[job.id]);
   const note = useFollow(({ notes }) => notes[noteKey(job.id, tools.shot)]);
@@ -92,7 +92,7 @@ export function FollowPanel({ tools }: { tools: FramingTools }) {
           label="Draw a box around what matters"
           words="Draw a box"
           pressed={boxing}
-          onPress={() => useBench.setState({ boxing: !boxing })}
+          onPress={() => useFramingUi.setState({ boxing: !boxing })}
         />
         <Tool
           icon="eye-arrow-right-outline"

@@ -1,7 +1,7 @@
 import { memo, useDeferredValue, useMemo, useState } from 'react';
 import { type LayoutChangeEvent, StyleSheet, useWindowDimensions, View } from 'react-native';
 import { shotStates } from '@core/check/shot-states';
-import { type Mode, type Panel, useBench } from '@state/framing';
+import { type Mode, type Panel, useFramingUi } from '@state/framing';
 import { player, usePlayer } from '@state/player';
 import { JobPage } from '../job/job-page';
 import { useJob, useSource } from '../job/job-context';
@@ -28,16 +28,16 @@ import { useCanvasLabel } from '../job/use-target';
 
 /** Most rows that the canvas that is worked on takes on a phone, and the fewest that it has below the master. */
 const CANVAS_ROWS = 190;
-const LEAST_CANVAS = 140;
+const MIN_CANVAS = 140;
 /** The fewest rows of the two where they stand beside each other. */
-const LEAST_ROWS = 90;
-const LEAST_WIDE = 220;
+const MIN_ROWS = 90;
+const MIN_WIDE = 220;
 /** Rows of the transport, and of the strip of shots and its ticks below the pictures of a wide page. */
 const TRANSPORT = 48;
 const BELOW_WIDE = 250;
 /** Rows of a card below its picture, and the most that cards take on a phone. */
 const CARD_FOOT = 40;
-const MOST_CARD = 190;
+const MAX_CARD = 190;
 const MODES: readonly { value: Mode; label: string }[] = [
   { value: 'shot', label: 'Whole shot' },
   { value: 'frame', label: 'From this frame on' },
@@ -71,8 +71,8 @@ export function FrameScreen() {
   const job = useJob();
   const tools = useFraming();
   const dragged = useDraggedFraming();
-  const mode = useBench((state) => state.mode);
-  const panel = useBench((state) => state.panel);
+  const mode = useFramingUi((state) => state.mode);
+  const panel = useFramingUi((state) => state.panel);
   const { edit, masters } = job;
   const states = useMemo(() => shotStates({ edit, masters }), [edit, masters]);
   const state = states.find((shotState) => shotState.shot.id === tools.shot.id);
@@ -91,7 +91,7 @@ export function FrameScreen() {
       hotkey="M"
       value={mode}
       options={MODES}
-      onChange={(value) => useBench.setState({ mode: value })}
+      onChange={(value) => useFramingUi.setState({ mode: value })}
     />
   );
   const panels = (
@@ -99,7 +99,7 @@ export function FrameScreen() {
       label="What to change"
       value={panel}
       options={PANEL_OPTIONS}
-      onChange={(value) => useBench.setState({ panel: value })}
+      onChange={(value) => useFramingUi.setState({ panel: value })}
     />
   );
   return (
@@ -155,7 +155,7 @@ function Pictures({ tools, detached }: { tools: FramingTools; detached: readonly
     <Cards
       current={tools.canvas.id}
       detached={detached}
-      rows={(wide ? canvas / 2 : Math.min(canvas, MOST_CARD)) - CARD_FOOT}
+      rows={(wide ? canvas / 2 : Math.min(canvas, MAX_CARD)) - CARD_FOOT}
       wrap={wide}
     />
   );
@@ -194,17 +194,17 @@ interface Sizes {
 function phoneSizes(room: number, page: number, { live, canvas }: { live: number; canvas: number }): Sizes {
   const whole = room / live;
   const left = page - whole - TRANSPORT - 2 * space.s;
-  if (left >= LEAST_CANVAS) {
+  if (left >= MIN_CANVAS) {
     return { master: whole, canvas: Math.min(CANVAS_ROWS, left, (room * 0.58) / canvas), beside: false };
   }
   const rows = Math.min((room - space.m) / (live + canvas), page - TRANSPORT - space.s);
-  const both = Math.max(LEAST_ROWS, rows);
+  const both = Math.max(MIN_ROWS, rows);
   return { master: both, canvas: both, beside: true };
 }
 
 /** On a wide page they stand beside each other, as high as what is below them leaves. */
 function wideSizes(room: number, page: number, { live, canvas }: { live: number; canvas: number }): Sizes {
-  const rows = Math.max(LEAST_WIDE, page - TRANSPORT - BELOW_WIDE);
+  const rows = Math.max(MIN_WIDE, page - TRANSPORT - BELOW_WIDE);
   const master = Math.min(rows, (room * 0.62) / live);
   return { master, canvas: Math.min(master, (room * 0.26) / canvas), beside: true };
 }
@@ -238,8 +238,8 @@ function useFrameKeys(tools: FramingTools): void {
       PageUp: go(number - 2),
       PageDown: go(number),
       d: () => showDoubt(listDoubts(framing, shot), frame),
-      h: () => useBench.setState(({ bare }) => ({ bare: !bare })),
-      m: () => useBench.setState(({ mode }) => ({ mode: mode === 'shot' ? 'frame' : 'shot' })),
+      h: () => useFramingUi.setState(({ bare }) => ({ bare: !bare })),
+      m: () => useFramingUi.setState(({ mode }) => ({ mode: mode === 'shot' ? 'frame' : 'shot' })),
     };
   }, [nudge, nudgeZoom, window, picture, shots, number, framing, frame, shot]);
   useKeys(keys);

@@ -1,5 +1,5 @@
 import { StyleSheet, View } from 'react-native';
-import { findKeyframe, LEAST_ZOOM, MOST_ZOOM } from '@core/framing/framing';
+import { findKeyframe, MIN_ZOOM, MAX_ZOOM } from '@core/framing/framing';
 import { useSource } from '../job/job-context';
 import { NumberField } from '../parts/number-field';
 import { Soft } from '../parts/words';
@@ -32,9 +32,9 @@ export function FramingNumbers({ tools }: { tools: FramingTools }) {
       />
       <NumberField
         label="Zoom"
-        unit={`${LEAST_ZOOM} to ${MOST_ZOOM}`}
-        least={LEAST_ZOOM}
-        most={MOST_ZOOM}
+        unit={`${MIN_ZOOM} to ${MAX_ZOOM}`}
+        least={MIN_ZOOM}
+        most={MAX_ZOOM}
         value={zoom.toFixed(2)}
         onTake={(wanted) => tools.zoom(framing, wanted / zoom, middle, true)}
       />

@@ -1,7 +1,7 @@
 import { Pressable, ScrollView, StyleSheet } from 'react-native';
 import Svg, { Rect as Box } from 'react-native-svg';
 import { type Layout, layoutLabel, LAYOUTS, listPanes, listFramingTracks } from '@core/layout/layout';
-import { useBench } from '@state/framing';
+import { useFramingUi } from '@state/framing';
 import { Choice } from '../parts/choice';
 import { Soft } from '../parts/words';
 import { colours, space, TARGET } from '../theme/tokens';
@@ -43,7 +43,7 @@ export function LayoutPanel({ tools }: { tools: FramingTools }) {
           label="Pane"
           value={tools.track}
           options={tracks.map((track, i) => ({ value: track, label: `Pane ${i + 1}` }))}
-          onChange={(track) => useBench.setState({ track })}
+          onChange={(track) => useFramingUi.setState({ track })}
         />
       )}
       <LayoutDetails layout={layout} setLayout={setLayout} />

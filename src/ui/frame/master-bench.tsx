@@ -2,11 +2,11 @@ import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { GestureDetector } from 'react-native-gesture-handler';
 import { Line, Rect } from 'react-native-svg';
-import { straightened, tilted } from '@core/framing/moves';
+import { computeTilt, tiltFraming } from '@core/framing/moves';
 import { computeCentre, computeCorners } from '@core/framing/window';
 import { activeClip } from '@core/job/job';
 import { planPanes, shotPanes } from '@core/render/plan';
-import { useBench } from '@state/framing';
+import { useFramingUi } from '@state/framing';
 import { withDraft, usePlayer } from '@state/player';
 import { useJob, useSource } from '../job/job-context';
 import { type ShownWindow, WindowOverlay } from '../job/window-overlay';
@@ -37,13 +37,13 @@ const CORNER_REACH = 22;
 
 /** The master with the windows of all canvases; dragging anywhere on it drags the one that is worked on. */
 export function MasterBench({ tools, width, height }: Props) {
-  const bare = useBench((state) => state.bare);
-  const levelling = useBench((state) => state.levelling);
+  const bare = useFramingUi((state) => state.bare);
+  const levelling = useFramingUi((state) => state.levelling);
   const { active, others } = useWindows(tools);
   const toPlace = ({ x, y }: { x: number; y: number }) => ({ x: x / width, y: y / height });
   const level = useLevel(tools, width, height);
-  const boxing = useBench((state) => state.boxing);
-  const following = useBench((state) => state.panel === 'follow');
+  const boxing = useFramingUi((state) => state.boxing);
+  const following = useFramingUi((state) => state.panel === 'follow');
   const drawing = useDrawnBox(tools, width, height);
   const { area, gesture } = useWindowGestures(tools, {
     moveOf: toPlace,
@@ -128,10 +128,10 @@ function useLevel(tools: FramingTools, width: number, height: number) {
     return (to, done) => {
       setLine(done ? null : { x1: point.x, y1: point.y, x2: to.x, y2: to.y });
       if (!done) return;
-      useBench.setState({ levelling: false });
+      useFramingUi.setState({ levelling: false });
       const way = { x: to.x - point.x, y: to.y - point.y };
       if (Math.hypot(way.x, way.y) < SHORTEST_LINE * Math.min(width, height)) return;
-      tools.keep('tilt', tilted(framing, scope, frame, straightened(way)));
+      tools.keep('tilt', tiltFraming(framing, scope, frame, computeTilt(way)));
     };
   };
   return { line, drag };

@@ -9,7 +9,7 @@ import {
   keyframeRemoved,
   motionRemoved,
 } from '@core/framing/keyframes';
-import { useBench } from '@state/framing';
+import { useFramingUi } from '@state/framing';
 import { player } from '@state/player';
 import { Choice } from '../parts/choice';
 import { EntryField } from '../parts/entry-field';
@@ -32,7 +32,7 @@ const STRAIGHT = [0, 0, 1, 1];
 
 /** Keyframes of the shot: made, moved, copied, removed and eased. */
 export function MotionPanel({ tools }: { tools: FramingTools }) {
-  const copied = useBench((state) => state.copied);
+  const copied = useFramingUi((state) => state.copied);
   const { framing, frame, shot } = tools;
   const { keyframes } = framing;
   const here = keyframes.find((key) => key.frame === frame);
@@ -97,7 +97,7 @@ export function MotionPanel({ tools }: { tools: FramingTools }) {
           icon="content-copy"
           label="Copy the keyframe"
           words="Copy"
-          onPress={() => useBench.setState({ copied: frame })}
+          onPress={() => useFramingUi.setState({ copied: frame })}
         />
         <Tool
           icon="content-paste"

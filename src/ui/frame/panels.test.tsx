@@ -2,11 +2,11 @@ import { act, fireEvent, screen } from '@testing-library/react-native';
 import type { ComponentType } from 'react';
 import type { Framing } from '@core/framing/framing';
 import { activeCanvas } from '@core/job/clip';
-import { framed, testFraming, testJob, testShot } from '@core/job/test-job';
+import { createFramingCommand, testFraming, testJob, testShot } from '@core/job/test-job';
 import { applyCommand } from '@core/job/commands/commands';
 import type { Job } from '@core/job/job';
 import { chosenLayout, type Layout } from '@core/layout/layout';
-import { useBench } from '@state/framing';
+import { useFramingUi } from '@state/framing';
 import { useJobs } from '@state/job';
 import { player, usePlayer } from '@state/player';
 import { getActiveClip, renderPage } from '../test-page';
@@ -48,14 +48,14 @@ const type = (label: string, text: string) => {
   fireEvent(screen.getByLabelText(label), 'submitEditing');
 };
 /** The test job with some framing of its one shot. */
-const withFraming = (...args: Parameters<typeof framed>): Job => {
+const withFraming = (...args: Parameters<typeof createFramingCommand>): Job => {
   const job = testJob();
-  return { ...job, edit: applyCommand(job.edit, framed(...args)) };
+  return { ...job, edit: applyCommand(job.edit, createFramingCommand(...args)) };
 };
 const layoutOf = (job: Job): Layout => activeCanvas(getActiveClip(job)).layout;
 
 beforeEach(() => {
-  useBench.setState(useBench.getInitialState());
+  useFramingUi.setState(useFramingUi.getInitialState());
   player.dispose();
 });
 
@@ -138,7 +138,7 @@ describe('motion', () => {
     expect(frames()).toEqual([0, 31]);
     expect(usePlayer.getState().frame).toBe(31);
     press('Copy the keyframe');
-    expect(useBench.getState().copied).toBe(31);
+    expect(useFramingUi.getState().copied).toBe(31);
     fireEvent.press(screen.getByLabelText('Go to the keyframe before'));
     expect(usePlayer.getState().frame).toBe(0);
     press('Paste the copied keyframe here');
@@ -200,7 +200,7 @@ describe('layout', () => {
       inset: { corner: 'top-left' },
     });
     press('Pane 3');
-    expect(useBench.getState().track).toBe('third');
+    expect(useFramingUi.getState().track).toBe('third');
     press('Turned');
     press('To the left');
     expect(layoutOf(job).turned).toEqual({ clockwise: false });
@@ -210,7 +210,7 @@ describe('layout', () => {
     const job = show(LayoutPanel);
     press('One above two');
     press('Pane 3');
-    expect(useBench.getState().track).toBe('third');
+    expect(useFramingUi.getState().track).toBe('third');
     expect(layoutOf(job)).toEqual({ kind: 'oneAboveTwo' });
     const moved = chosenLayout(layoutOf(job)).withDivider(0, 2);
     expect(moved).toEqual({ oneAboveTwo: { divider: 0.9 } });

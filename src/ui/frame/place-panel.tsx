@@ -1,7 +1,7 @@
-import { seated } from '@core/framing/moves';
+import { moveAnchor } from '@core/framing/moves';
 import { findKeyframe, type Point } from '@core/framing/framing';
 import { listPanes } from '@core/layout/layout';
-import { useBench } from '@state/framing';
+import { useFramingUi } from '@state/framing';
 import { dispatch } from '@state/job';
 import { useJob } from '../job/job-context';
 import { Tool } from '../parts/tool';
@@ -40,12 +40,12 @@ const SEATS = [
 /** Where the focus sits in the window, whose framing it is, and how the page behaves. */
 export function PlacePanel({ tools }: { tools: FramingTools }) {
   const job = useJob();
-  const snaps = useBench((state) => state.snaps);
-  const bare = useBench((state) => state.bare);
+  const snaps = useFramingUi((state) => state.snaps);
+  const bare = useFramingUi((state) => state.bare);
   const { framing, canvas, shot, track, owner, scope, frame } = tools;
   const alone = owner !== 'shared';
   const { seat } = findKeyframe(framing.keyframes, frame);
-  const sit = (to: Point) => tools.keep('seat', seated(framing, scope, to));
+  const sit = (to: Point) => tools.keep('seat', moveAnchor(framing, scope, to));
   const lead = leadSeat(tools);
   return (
     <ToolRow>
@@ -93,7 +93,7 @@ export function PlacePanel({ tools }: { tools: FramingTools }) {
         label="Snap to the middle, thirds and edges"
         words="Snap"
         pressed={snaps}
-        onPress={() => useBench.setState({ snaps: !snaps })}
+        onPress={() => useFramingUi.setState({ snaps: !snaps })}
       />
       <Tool
         icon="eye-outline"
@@ -101,7 +101,7 @@ export function PlacePanel({ tools }: { tools: FramingTools }) {
         words="Hide"
         hotkey="H"
         pressed={bare}
-        onHold={(pressed) => useBench.setState({ bare: pressed })}
+        onHold={(pressed) => useFramingUi.setState({ bare: pressed })}
       />
       <Tool
         icon="backup-restore"

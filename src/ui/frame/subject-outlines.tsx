@@ -8,7 +8,7 @@ import { useFollowTools } from './use-follow';
 import type { FramingTools } from './use-framing';
 
 /** A subject is at least so large to the finger, in pixels. */
-const LEAST = 32;
+const MIN_TARGET = 32;
 
 /** The subjects of the shot, outlined where they are at the playhead; a tap follows one or lets it go. */
 export function SubjectOutlines({
@@ -31,8 +31,8 @@ export function SubjectOutlines({
         const on = followed.includes(subject);
         const { x, y } = point.box;
         const size = {
-          width: Math.max(LEAST, point.box.width * width),
-          height: Math.max(LEAST, point.box.height * height),
+          width: Math.max(MIN_TARGET, point.box.width * width),
+          height: Math.max(MIN_TARGET, point.box.height * height),
         };
         const middle = { x: (x + point.box.width / 2) * width, y: (y + point.box.height / 2) * height };
         return (

@@ -1,8 +1,8 @@
 import { StyleSheet, View } from 'react-native';
-import { findKeyframe, MOST_TILT } from '@core/framing/framing';
-import { tilted, turned } from '@core/framing/moves';
-import { leastZoom } from '@core/framing/window';
-import { useBench } from '@state/framing';
+import { findKeyframe, MAX_TILT } from '@core/framing/framing';
+import { tiltFraming, turnFraming } from '@core/framing/moves';
+import { computeMinZoom } from '@core/framing/window';
+import { useFramingUi } from '@state/framing';
 import { NumberField } from '../parts/number-field';
 import { Tool } from '../parts/tool';
 import { Soft } from '../parts/words';
@@ -14,21 +14,21 @@ const STEP = 0.5;
 
 /** Quarter turns, tilt, and making a drawn line level. */
 export function TurnPanel({ tools }: { tools: FramingTools }) {
-  const levelling = useBench((state) => state.levelling);
+  const levelling = useFramingUi((state) => state.levelling);
   const { framing, scope, frame, aspects } = tools;
   const { tilt } = findKeyframe(framing.keyframes, frame);
   const setTilt = (to: number, joins?: string) =>
-    tools.keep('tilt', tilted(framing, scope, frame, to), joins);
-  const least = leastZoom(aspects, framing.turn, tilt);
+    tools.keep('tilt', tiltFraming(framing, scope, frame, to), joins);
+  const least = computeMinZoom(aspects, framing.turn, tilt);
   return (
     <>
       <View style={styles.row}>
         <NumberField
           label="Tilt"
-          unit={`−${MOST_TILT} to ${MOST_TILT}°`}
+          unit={`−${MAX_TILT} to ${MAX_TILT}°`}
           value={String(Number(tilt.toFixed(2)))}
-          least={-MOST_TILT}
-          most={MOST_TILT}
+          least={-MAX_TILT}
+          most={MAX_TILT}
           onTake={(wanted) => setTilt(wanted)}
         />
         <Tool
@@ -48,13 +48,13 @@ export function TurnPanel({ tools }: { tools: FramingTools }) {
           label="Level: draw along the horizon"
           words="Level"
           pressed={levelling}
-          onPress={() => useBench.setState({ levelling: !levelling })}
+          onPress={() => useFramingUi.setState({ levelling: !levelling })}
         />
         <Tool
           icon="rotate-right-variant"
           label="Turn by 90°"
           words="Turn"
-          onPress={() => tools.keep('turn', turned(framing))}
+          onPress={() => tools.keep('turn', turnFraming(framing))}
         />
       </View>
       <Soft aria-label="Turn">

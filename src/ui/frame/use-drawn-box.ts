@@ -1,11 +1,11 @@
 import { useState } from 'react';
-import { followDrawn, useBench } from '@state/framing';
+import { followDrawn, useFramingUi } from '@state/framing';
 import { useJob } from '../job/job-context';
 import type { FramingTools } from './use-framing';
 import type { OtherDrag } from './use-window-gestures';
 
 /** A box that is smaller than this share of the picture is a slip of the finger. */
-const LEAST = 0.02;
+const MIN_SIDE = 0.02;
 
 interface Box {
   x: number;
@@ -17,7 +17,7 @@ interface Box {
 /** A box drawn on the master around what is to be followed, in pixels of the screen while it is drawn. */
 export function useDrawnBox(tools: FramingTools, width: number, height: number) {
   const job = useJob();
-  const wishes = useBench((state) => state.wishes);
+  const wishes = useFramingUi((state) => state.wishes);
   const [box, setBox] = useState<Box | null>(null);
   const drag = (from: { x: number; y: number }): OtherDrag => {
     const { shot, track, owner, frame } = tools;
@@ -32,8 +32,8 @@ export function useDrawnBox(tools: FramingTools, width: number, height: number) 
         height: Math.abs(y2 - y1),
       };
       setBox(done ? null : drawn);
-      if (!done || drawn.width < LEAST * width || drawn.height < LEAST * height) return;
-      useBench.setState({ boxing: false });
+      if (!done || drawn.width < MIN_SIDE * width || drawn.height < MIN_SIDE * height) return;
+      useFramingUi.setState({ boxing: false });
       const part = {
         ...{ x: drawn.x / width, y: drawn.y / height },
         ...{ width: drawn.width / width, height: drawn.height / height },

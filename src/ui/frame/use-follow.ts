@@ -1,7 +1,7 @@
 import { useEffect, useMemo } from 'react';
 import { noEvidence } from '@core/follow/evidence';
 import type { Subject } from '@core/follow/subjects';
-import type { Wishes } from '@core/framing/following';
+import type { FollowOptions } from '@core/framing/following';
 import type { Framing } from '@core/framing/framing';
 import { motionRemoved } from '@core/framing/keyframes';
 import {
@@ -10,7 +10,7 @@ import {
   framingOnBusy,
   listShotSubjects,
 } from '@core/job/follow-shot';
-import { followFramings, loadEvidence, useBench, useEvidence } from '@state/framing';
+import { followFramings, loadEvidence, useFramingUi, useEvidence } from '@state/framing';
 import { useJob } from '../job/job-context';
 import type { FramingTools } from './use-framing';
 
@@ -18,14 +18,14 @@ import type { FramingTools } from './use-framing';
 export interface FollowTools {
   subjects: readonly Subject[];
   followed: readonly Subject[];
-  wishes: Wishes;
+  wishes: FollowOptions;
   to: FramingToFollow;
   /** The framing that stays where most of what moves is; null where nothing was seen to move. */
   onBusy: Framing | null;
   /** Follows another subject, one more, or lets one go. */
   tap(subject: Subject): void;
   /** Moves otherwise; what is followed already is worked out anew. */
-  wish(wishes: Partial<Wishes>): void;
+  wish(wishes: Partial<FollowOptions>): void;
 }
 
 export function useFollowTools(tools: FramingTools): FollowTools {
@@ -34,8 +34,8 @@ export function useFollowTools(tools: FramingTools): FollowTools {
   const master = job.masters.find(({ id }) => id === shot.master);
   const fingerprint = master?.fingerprint ?? '';
   const evidence = useEvidence((all) => all[fingerprint]);
-  const standing = useBench((state) => state.wishes);
-  const chosen = useBench((state) => state.chosen);
+  const standing = useFramingUi((state) => state.wishes);
+  const chosen = useFramingUi((state) => state.chosen);
   useEffect(() => {
     if (fingerprint !== '') void loadEvidence({ fingerprint });
   }, [fingerprint]);
@@ -68,11 +68,11 @@ export function useFollowTools(tools: FramingTools): FollowTools {
       if (followed.includes(subject)) return follow(followed.filter((other) => other !== subject));
       // The first tap says whom instead of the one that was found; after that each adds one.
       follow(chosen.includes(key) ? [...followed, subject] : [subject]);
-      useBench.setState({ chosen: [...chosen, key] });
+      useFramingUi.setState({ chosen: [...chosen, key] });
     },
     wish(change) {
       const next = { ...wishes, ...change };
-      useBench.setState({ wishes: next });
+      useFramingUi.setState({ wishes: next });
       if (following) void followFramings(job.id, [to], next);
     },
   };

@@ -5,10 +5,10 @@ import {
   type Margin,
   computeMargin,
   windowMoved,
-  pointed,
+  moveFocus,
   type Scope,
   snappedMove,
-  zoomed,
+  zoomFraming,
 } from '@core/framing/moves';
 import type { Aspects, PictureWindow, Window } from '@core/framing/window';
 import { activeCanvas } from '@core/job/clip';
@@ -22,7 +22,7 @@ import { MAIN_TRACK } from '@core/layout/pane';
 import type { PictureRect, Size } from '@core/picture/size';
 import { planPanes, type PlannedPane, shotPanes } from '@core/render/plan';
 import { findFraming } from '@core/layout/framing-for';
-import { type Mode, useBench } from '@state/framing';
+import { type Mode, useFramingUi } from '@state/framing';
 import { dispatch } from '@state/job';
 import { type Draft, withDraft, player, usePlayer } from '@state/player';
 import { useJob, useSource } from '../job/job-context';
@@ -86,8 +86,8 @@ function useBenchState(): Bench {
   const job = useJob();
   const source = useSource();
   const frame = usePlayer((state) => state.frame);
-  const wanted = useBench((state) => state.track);
-  const mode = useBench((state) => state.mode);
+  const wanted = useFramingUi((state) => state.track);
+  const mode = useFramingUi((state) => state.mode);
   const shots = useMemo(() => listShots(job.edit.shots, source), [job.edit, source]);
   return useMemo(
     () => ({ job, source, shots, frame, wanted, mode }),
@@ -155,8 +155,8 @@ function createTools(
       const snapped = snappedMove(start.framed, way, inLive(snap), aspects.live);
       return windowMoved(framing, scope, snapped, aspects);
     });
-  const zoomBy = (from: Framing, factor: number, pin: Vector) =>
-    asDrawn(from, (framing) => zoomed(framing, scope, factor, place(pin), aspects));
+  const changeZoom = (from: Framing, factor: number, pin: Vector) =>
+    asDrawn(from, (framing) => zoomFraming(framing, scope, factor, place(pin), aspects));
   return {
     shot,
     number: shots.findIndex((other) => other.id === shot.id) + 1,
@@ -179,10 +179,10 @@ function createTools(
     enlarged: enlargement(pane.framed, liveSize, pane.picture.width),
     keep: (name, next, joins) => act(name, next, true, joins),
     move: (from, by, done, snap) => act('move', moveBy(from, by, snap), done),
-    zoom: (from, factor, pin, done) => act('zoom', zoomBy(from, factor, pin), done),
+    zoom: (from, factor, pin, done) => act('zoom', changeZoom(from, factor, pin), done),
     nudge: (by) => act('move', moveBy(framing, by), true, `nudge-${shot.id}`),
-    nudgeZoom: (factor, pin) => act('zoom', zoomBy(framing, factor, pin), true, `zoom-${shot.id}`),
-    point: (to) => act('point', pointed(framing, scope, place(to)), true),
+    nudgeZoom: (factor, pin) => act('zoom', changeZoom(framing, factor, pin), true, `zoom-${shot.id}`),
+    point: (to) => act('point', moveFocus(framing, scope, place(to)), true),
     place,
   };
 }

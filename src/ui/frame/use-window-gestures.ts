@@ -2,7 +2,7 @@ import { useEffect, useRef } from 'react';
 import { Gesture } from 'react-native-gesture-handler';
 import type { View } from 'react-native';
 import type { Framing } from '@core/framing/framing';
-import { useBench } from '@state/framing';
+import { useFramingUi } from '@state/framing';
 import type { FramingTools } from './use-framing';
 
 /** Zoom of one notch of a wheel, as the exponent per pixel that it scrolls. */
@@ -35,7 +35,7 @@ export function useWindowGestures(tools: FramingTools, surface: Surface) {
     latest.current = { tools, surface };
   });
   const snap = (): Vector | undefined => {
-    if (!useBench.getState().snaps) return undefined;
+    if (!useFramingUi.getState().snaps) return undefined;
     const reach = latest.current.surface.moveOf({ x: SNAP_REACH, y: SNAP_REACH });
     return { x: Math.abs(reach.x), y: Math.abs(reach.y) };
   };

@@ -2,7 +2,7 @@ import { Button, Dialog } from 'react-native-paper';
 import { isOpen } from '@core/job/records';
 import { deleteWholeJob } from '@state/files';
 import { useJobs } from '@state/job';
-import { GraveButton } from '../parts/grave-button';
+import { DestructiveButton } from '../parts/grave-button';
 import { ModalDialog } from '../parts/modal-dialog';
 import { Body } from '../parts/words';
 
@@ -24,7 +24,7 @@ export function DeleteDialog({ id, title, onClose }: { id: string; title: string
       </Dialog.Content>
       <Dialog.Actions>
         <Button onPress={onClose}>Keep it</Button>
-        <GraveButton onPress={() => void deleteWholeJob(id)}>Delete it</GraveButton>
+        <DestructiveButton onPress={() => void deleteWholeJob(id)}>Delete it</DestructiveButton>
       </Dialog.Actions>
     </ModalDialog>
   );

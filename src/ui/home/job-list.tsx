@@ -20,7 +20,7 @@ const MANY = 4;
 const PAGE = 24;
 
 /** Jobs whose title or a master's file name holds every word that is looked for. */
-function found(jobs: readonly Listed[], wanted: string, order: Order): Listed[] {
+function findJobs(jobs: readonly Listed[], wanted: string, order: Order): Listed[] {
   const words = wanted.toLowerCase().split(/\s+/).filter(Boolean);
   const toText = ({ head }: Listed) =>
     [head.title, ...head.masters.map((master) => master.fileName)].join(' ').toLowerCase();
@@ -40,7 +40,7 @@ export function JobList() {
   const [order, setOrder] = useState<Order>('changed');
   const [most, setMost] = useState(PAGE);
   const all = Object.values(listed);
-  const jobs = useMemo(() => found(Object.values(listed), wanted, order), [listed, wanted, order]);
+  const jobs = useMemo(() => findJobs(Object.values(listed), wanted, order), [listed, wanted, order]);
   return (
     <>
       {all.length >= MANY && (

@@ -3,7 +3,7 @@ import { StyleSheet } from 'react-native';
 import { Button, Dialog } from 'react-native-paper';
 import { copyJob, jobAsArchive, jobAsFile } from '@state/files';
 import type { Listed } from '@state/listed';
-import { GraveButton } from '../parts/grave-button';
+import { DestructiveButton } from '../parts/grave-button';
 import { ModalDialog } from '../parts/modal-dialog';
 import { saveFile } from '../parts/pick-file';
 import { Tool } from '../parts/tool';
@@ -53,13 +53,13 @@ export function JobMenu({ listed }: { listed: Listed }) {
                 {words}
               </Button>
             ))}
-            <GraveButton
+            <DestructiveButton
               icon="trash-can-outline"
               contentStyle={styles.act}
               onPress={() => setAsking('delete')}
             >
               Delete
-            </GraveButton>
+            </DestructiveButton>
           </Dialog.Content>
         </ModalDialog>
       )}

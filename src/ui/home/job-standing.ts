@@ -9,7 +9,7 @@ export interface JobStanding {
   words: string;
 }
 
-const counted = (count: number, singular: string, many: string): string =>
+const formatCount = (count: number, singular: string, many: string): string =>
   `${count} ${count === 1 ? singular : many}`;
 
 const CHECKED: Record<Severity, string> = {
@@ -26,28 +26,28 @@ export const checkStanding = (worst: Severity | null): JobStanding[] =>
 
 /** Where a job's exports and posts stand, the most pressing first. */
 export function listStandings({ exports, posts }: Listed): JobStanding[] {
-  const made = (...states: string[]) => exports.filter((record) => states.includes(record.state)).length;
-  const stopped = (...states: string[]) => posts.filter((post) => states.includes(post.state)).length;
+  const countExports = (...states: string[]) => exports.filter((record) => states.includes(record.state)).length;
+  const countPosts = (...states: string[]) => posts.filter((post) => states.includes(post.state)).length;
   const up = posts.filter(isPosted).length;
   const rows: [count: number, standing: Standing, words: string][] = [
     [
-      made('running', 'reading-back'),
+      countExports('running', 'reading-back'),
       'note',
-      counted(made('running', 'reading-back'), 'export under way', 'exports under way'),
+      formatCount(countExports('running', 'reading-back'), 'export under way', 'exports under way'),
     ],
     [
-      made('failed', 'interrupted'),
+      countExports('failed', 'interrupted'),
       'warn',
-      counted(made('failed', 'interrupted'), 'export stopped', 'exports stopped'),
+      formatCount(countExports('failed', 'interrupted'), 'export stopped', 'exports stopped'),
     ],
-    [stopped('refused'), 'stop', counted(stopped('refused'), 'post refused', 'posts refused')],
+    [countPosts('refused'), 'stop', formatCount(countPosts('refused'), 'post refused', 'posts refused')],
     [
-      stopped('held', 'missed', 'failed'),
+      countPosts('held', 'missed', 'failed'),
       'stop',
-      counted(stopped('held', 'missed', 'failed'), 'post needs you', 'posts need you'),
+      formatCount(countPosts('held', 'missed', 'failed'), 'post needs you', 'posts need you'),
     ],
-    [made('done'), 'pass', counted(made('done'), 'file made', 'files made')],
-    [up, 'pass', counted(up, 'post up', 'posts up')],
+    [countExports('done'), 'pass', formatCount(countExports('done'), 'file made', 'files made')],
+    [up, 'pass', formatCount(up, 'post up', 'posts up')],
   ];
   const there = rows.filter(([count]) => count > 0).map(([, standing, words]) => ({ standing, words }));
   return there.length > 0 ? there : [{ standing: 'open', words: 'Nothing exported yet' }];

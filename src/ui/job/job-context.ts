@@ -1,10 +1,10 @@
 import { createContext, useContext, useEffect, useMemo } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import { type BoardCell, ownCell } from '@core/check/check-board';
-import type { Known } from '@core/check/check-input';
+import type { CheckContext } from '@core/check/check-input';
 import type { Finding } from '@core/check/finding';
 import { createBitrateAdvisor } from '@core/trial/advised';
-import type { PassOf } from '@core/check/look';
+import type { AnalysisLookup } from '@core/check/look';
 import { diagnose, type Problem } from '@core/diagnosis/diagnosis';
 import type { Clip } from '@core/job/clip';
 import { activeClip, type Job, mainMaster, findSource } from '@core/job/job';
@@ -43,7 +43,7 @@ export function useSource(): Source {
 }
 
 /** Reads the analyses of masters; the value changes only when one is done, and not while it goes on. */
-export function useLooks(masters: readonly Master[]): PassOf {
+export function useLooks(masters: readonly Master[]): AnalysisLookup {
   const done = usePasses(useShallow((all) => masters.map(({ fingerprint }) => selectPass(all[fingerprint]))));
   return useMemo(() => {
     const known = new Map<string, (typeof done)[number]>(
@@ -54,7 +54,7 @@ export function useLooks(masters: readonly Master[]): PassOf {
 }
 
 /** Reads the context that masters of the job are checked with. */
-export function useKnown(masters: readonly Master[]): Known {
+export function useCheckContext(masters: readonly Master[]): CheckContext {
   const passOf = useLooks(masters);
   const sheets = useSheets((state) => state.sheets);
   const trials = useRateTrials((state) => state.found);
@@ -82,7 +82,7 @@ const CALM = 120;
 
 /** Has the job judged in a worker whenever what its check looks at changes. */
 export function useJudging(job: Job): void {
-  const known = useKnown(job.masters);
+  const known = useCheckContext(job.masters);
   const sizes = useSizeTrials();
   const { edit } = job;
   useEffect(() => {

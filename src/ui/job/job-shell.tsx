@@ -19,7 +19,7 @@ import { useLatest } from '../parts/use-latest';
 import { Soft, Title } from '../parts/words';
 import { BringInProgress } from '../home/bring-in-progress';
 import { JobContext, useFindings, useJob, useJudging, useProblems } from './job-context';
-import { Ticket } from './ticket';
+import { StepNav } from './ticket';
 import { WatchNotice } from './watch-notice';
 import { useRuleSheets } from './use-target';
 
@@ -163,7 +163,7 @@ function SideSheet() {
       </View>
       <Title numberOfLines={2}>{job.title}</Title>
       <Soft>Saved in this browser</Soft>
-      <Ticket jobId={job.id} steps={listSteps({ job, sheets, findings, problems })} current={current} />
+      <StepNav jobId={job.id} steps={listSteps({ job, sheets, findings, problems })} current={current} />
       <Button mode="outlined" onPress={() => router.dismissTo(`/job/${job.id}`)}>
         Master and facts
       </Button>

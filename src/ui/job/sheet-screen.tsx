@@ -19,7 +19,7 @@ import { colours, space, WIDE, card } from '../theme/tokens';
 import { toMasterFacts } from './facts-of';
 import { BackTool, HistoryTools } from './header-tools';
 import { useClip, useFindings, useJob, useProblems, useSource } from './job-context';
-import { Ticket } from './ticket';
+import { StepNav } from './ticket';
 import { WindowOverlay } from './window-overlay';
 import { useCanvasLabel, useRuleSheets } from './use-target';
 
@@ -55,7 +55,7 @@ export function SheetScreen() {
       {job.masters.map((master) => (
         <EdgeQuestion key={master.id} master={master} />
       ))}
-      {!wide && <Ticket jobId={job.id} steps={listSteps({ job, sheets, findings, problems })} />}
+      {!wide && <StepNav jobId={job.id} steps={listSteps({ job, sheets, findings, problems })} />}
       <View style={styles.master}>
         <Heading>Master</Heading>
         <Facts facts={toMasterFacts(source)} />

@@ -33,7 +33,7 @@ interface Props {
 }
 
 /** The work ticket: one row a step, with what is settled and what is missing. */
-export function Ticket({ jobId, steps, current }: Props) {
+export function StepNav({ jobId, steps, current }: Props) {
   return (
     <View>
       <TornEdge />

@@ -9,7 +9,7 @@ const HEIGHT = 120;
 /** Room for the figures at the left: the chart takes it from the padding on its other side. */
 const LABEL_ROOM = 92;
 /** Points that a graph shows: a long master is shown by means of several seconds each. */
-const MOST_POINTS = 240;
+const MAX_POINTS = 240;
 
 interface Props {
   label: string;
@@ -18,8 +18,8 @@ interface Props {
 }
 
 /** A value of each of so many stretches of equal length: their means. */
-function thinned(values: readonly number[]): number[] {
-  const step = Math.ceil(values.length / MOST_POINTS);
+function thinValues(values: readonly number[]): number[] {
+  const step = Math.ceil(values.length / MAX_POINTS);
   if (step <= 1) return [...values];
   return Array.from({ length: Math.ceil(values.length / step) }, (_, i) => {
     const stretch = values.slice(i * step, (i + 1) * step);
@@ -40,7 +40,7 @@ export function Graph({ label, values, format }: Props) {
     >
       {width > 0 && (
         <LineChart
-          data={{ labels: [], datasets: [{ data: thinned(values) }] }}
+          data={{ labels: [], datasets: [{ data: thinValues(values) }] }}
           width={width}
           height={HEIGHT}
           chartConfig={CHART}

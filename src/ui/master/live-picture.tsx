@@ -11,11 +11,11 @@ import { Soft } from '../parts/words';
 import { colours, space, TARGET } from '../theme/tokens';
 import { useRepair } from './diagnosis';
 
-const MOST_ROWS = 320;
+const MAX_ROWS = 320;
 const EDGES = ['left', 'top', 'right', 'bottom'] as const;
 type Edge = (typeof EDGES)[number];
 /** The live area keeps at least this share of each side. */
-const LEAST = 0.1;
+const MIN_SHARE = 0.1;
 
 /** Where an edge lies, 0…1 from the left or the top. */
 const toEdge = (live: PictureRect, edge: Edge): number =>
@@ -26,17 +26,17 @@ function withEdge(live: PictureRect, edge: Edge, to: number): PictureRect {
   const bottom = live.y + live.height;
   switch (edge) {
     case 'left': {
-      const x = clamp(to, 0, right - LEAST);
+      const x = clamp(to, 0, right - MIN_SHARE);
       return { ...live, x, width: right - x };
     }
     case 'right':
-      return { ...live, width: clamp(to, live.x + LEAST, 1) - live.x };
+      return { ...live, width: clamp(to, live.x + MIN_SHARE, 1) - live.x };
     case 'top': {
-      const y = clamp(to, 0, bottom - LEAST);
+      const y = clamp(to, 0, bottom - MIN_SHARE);
       return { ...live, y, height: bottom - y };
     }
     case 'bottom':
-      return { ...live, height: clamp(to, live.y + LEAST, 1) - live.y };
+      return { ...live, height: clamp(to, live.y + MIN_SHARE, 1) - live.y };
   }
 }
 
@@ -49,10 +49,10 @@ export function LivePicture() {
   const [draft, setDraft] = useState<PictureRect | null>(null);
   const [editing, setEditing] = useState(false);
   const { picture } = source;
-  const height = Math.min(room * (picture.height / picture.width), MOST_ROWS);
+  const height = Math.min(room * (picture.height / picture.width), MAX_ROWS);
   const width = height * (picture.width / picture.height);
   const live = draft ?? source.live;
-  const set = (next: PictureRect) => {
+  const setArea = (next: PictureRect) => {
     const whole = next.width > 0.9999 && next.height > 0.9999;
     repair({ ...(edit.repairs[source.id] ?? NO_REPAIRS), live: whole ? null : next });
   };
@@ -63,7 +63,7 @@ export function LivePicture() {
   };
   const take = (edge: Edge) => (pixels: number) => {
     const bar = pixels / toSide(edge);
-    set(withEdge(live, edge, edge === 'left' || edge === 'top' ? bar : 1 - bar));
+    setArea(withEdge(live, edge, edge === 'left' || edge === 'top' ? bar : 1 - bar));
   };
   return (
     <View
@@ -85,7 +85,7 @@ export function LivePicture() {
                 onMove={(to, done) => {
                   const next = withEdge(source.live, edge, to);
                   setDraft(done ? null : next);
-                  if (done) set(next);
+                  if (done) setArea(next);
                 }}
               />
             ))}
@@ -101,7 +101,7 @@ export function LivePicture() {
                 unit="px"
                 value={String(toBar(edge))}
                 least={0}
-                most={Math.floor(toSide(edge) * (1 - LEAST))}
+                most={Math.floor(toSide(edge) * (1 - MIN_SHARE))}
                 onTake={take(edge)}
               />
             ))}

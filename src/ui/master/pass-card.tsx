@@ -1,7 +1,7 @@
 import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { bitsLabel, bytesLabel } from '@core/figures/figures';
-import type { Pass } from '@core/pass/pass';
+import type { AnalysisResult } from '@core/pass/pass';
 import { runPassAgain, stopPass, usePasses } from '@state/master';
 import { useJob, useSource } from '../job/job-context';
 import { Facts } from '../parts/facts';
@@ -60,7 +60,7 @@ function leftWords({ done, total, left }: { done: number; total: number; left: n
 const level = (value: number | null, unit: string): string =>
   value === null ? 'silent' : `${value.toFixed(1)} ${unit}`;
 
-function Found({ pass }: { pass: Pass }) {
+function Found({ pass }: { pass: AnalysisResult }) {
   const { shots, sound, proxy } = pass;
   const kinds = (kind: string) => shots.filter((shot) => shot.start?.kind === kind).length;
   const facts = [

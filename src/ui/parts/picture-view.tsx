@@ -12,12 +12,12 @@ interface Props {
 }
 
 /** Sharper than this is not seen on a preview and costs time. */
-const MOST_RATIO = 2;
+const MAX_RATIO = 2;
 
 /** A live picture of the player: the master, or the canvas as it will be. */
 export function PictureView({ view, label, width, height }: Props) {
   const element = useRef<HTMLCanvasElement>(null);
-  const ratio = Math.min(MOST_RATIO, PixelRatio.get());
+  const ratio = Math.min(MAX_RATIO, PixelRatio.get());
   const pixels = {
     width: Math.max(1, Math.round(width * ratio)),
     height: Math.max(1, Math.round(height * ratio)),

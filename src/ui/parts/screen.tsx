@@ -17,7 +17,7 @@ interface Props {
 }
 
 /** The most of the page's height that the tray takes; past that it is scrolled. */
-const MOST_TRAY = 0.55;
+const MAX_TRAY = 0.55;
 
 /** A page: title on top, what it is about in the middle, the working controls in a tray below. */
 export function Screen({ title, subtitle, leading, trailing, tray, children }: Props) {
@@ -43,7 +43,7 @@ export function Screen({ title, subtitle, leading, trailing, tray, children }: P
       </ScrollView>
       {tray !== undefined && (
         <ScrollView
-          style={[styles.tray, { maxHeight: height * MOST_TRAY }]}
+          style={[styles.tray, { maxHeight: height * MAX_TRAY }]}
           contentContainerStyle={styles.controls}
         >
           {tray}

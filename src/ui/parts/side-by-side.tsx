@@ -17,7 +17,7 @@ interface Side {
 }
 
 /** How high the window onto the pictures is at most. */
-const MOST_HEIGHT = 420;
+const MAX_HEIGHT = 420;
 /** An arrow key moves the divider, and the pictures, by so many layout pixels. */
 const STEP = 24;
 
@@ -36,7 +36,7 @@ interface Props {
   label: string;
 }
 
-const held = (value: number, least: number, most: number): number =>
+const clampValue = (value: number, least: number, most: number): number =>
   Math.max(Math.min(least, most), Math.min(Math.max(least, most), value));
 
 /** Two pictures of one size in one place, pixel for pixel, with a divider between them: both are moved by touch. */
@@ -50,9 +50,9 @@ export function SideBySide({ left, right, size, label }: Props) {
   const rightAddress = useAddress(right.picture);
   const ratio = PixelRatio.get();
   const own = { width: size.width / ratio, height: size.height / ratio };
-  const window = { width: Math.min(room, own.width), height: Math.min(MOST_HEIGHT, own.height) };
+  const window = { width: Math.min(room, own.width), height: Math.min(MAX_HEIGHT, own.height) };
   const move = (x: number, y: number) =>
-    setShift({ x: held(x, window.width - own.width, 0), y: held(y, window.height - own.height, 0) });
+    setShift({ x: clampValue(x, window.width - own.width, 0), y: clampValue(y, window.height - own.height, 0) });
   const drag = (moved: (dx: number, dy: number) => void) => ({
     onStartShouldSetResponder: () => true,
     onMoveShouldSetResponder: () => true,
@@ -63,7 +63,7 @@ export function SideBySide({ left, right, size, label }: Props) {
       moved(pageX - begin.pageX, pageY - begin.pageY),
   });
   const dragPictures = drag((dx, dy) => move(begin.x + dx, begin.y + dy));
-  const dragDivider = drag((dx) => setDivider(held(begin.divider + dx / Math.max(1, window.width), 0, 1)));
+  const dragDivider = drag((dx) => setDivider(clampValue(begin.divider + dx / Math.max(1, window.width), 0, 1)));
   const at = divider * window.width;
   const picture = (address: string, offset: number) => (
     <Image
@@ -75,7 +75,7 @@ export function SideBySide({ left, right, size, label }: Props) {
     const by = { ArrowLeft: -STEP, ArrowRight: STEP }[event.key];
     if (by === undefined) return;
     event.preventDefault();
-    setDivider(held(divider + by / Math.max(1, window.width), 0, 1));
+    setDivider(clampValue(divider + by / Math.max(1, window.width), 0, 1));
   };
   return (
     <View style={styles.all} onLayout={(event: LayoutChangeEvent) => setRoom(event.nativeEvent.layout.width)}>

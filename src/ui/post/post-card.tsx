@@ -5,7 +5,7 @@ import { fixCommand, fixLabel } from '@core/check/fixes';
 import { exportToPost, isCurrent } from '@core/check/post-check';
 import { bytesLabel } from '@core/figures/figures';
 import type { PostRecord } from '@core/job/records';
-import { isUnderWay, type Posted } from '@core/posting/post-order';
+import { isUnderWay, type DispatchedPost } from '@core/posting/post-order';
 import { dispatch } from '@state/job';
 import {
   forgetPost,
@@ -18,7 +18,7 @@ import {
 } from '@state/posting';
 import { useFindings, useJob } from '../job/job-context';
 import { useRuleSheets } from '../job/use-target';
-import { GraveButton } from '../parts/grave-button';
+import { DestructiveButton } from '../parts/grave-button';
 import { Notice, TroubleNotice } from '../parts/notice';
 import { StripBar } from '../parts/strip-bar';
 import { Body, Soft } from '../parts/words';
@@ -72,9 +72,9 @@ export function PostCard({ post, onChange, isLast }: Props) {
           </Button>
         )}
         {posted && isUnderWay(posted) && (
-          <GraveButton style={styles.left} onPress={() => void forgetPost(job.id, post.id)}>
+          <DestructiveButton style={styles.left} onPress={() => void forgetPost(job.id, post.id)}>
             Call it back
-          </GraveButton>
+          </DestructiveButton>
         )}
       </View>
     </Notice>
@@ -82,7 +82,7 @@ export function PostCard({ post, onChange, isLast }: Props) {
 }
 
 /** How far it is, and what it waits for. */
-function Progress({ posted, outlet }: { posted: Posted; outlet: string }) {
+function Progress({ posted, outlet }: { posted: DispatchedPost; outlet: string }) {
   const { state, when, ahead, wait, hold, sent, bytes, share } = posted;
   if (state === 'held') return <Body>{hold === null ? '' : HOLDS[hold]}</Body>;
   if (state === 'waiting')
@@ -129,7 +129,7 @@ function Mending() {
   );
 }
 
-const WAITS: Record<NonNullable<Posted['wait']>['why'], (outlet: string) => string> = {
+const WAITS: Record<NonNullable<DispatchedPost['wait']>['why'], (outlet: string) => string> = {
   down: (outlet) => `${outlet} cannot be reached. It is tried again by itself, and goes on where it stopped.`,
   busy: (outlet) =>
     `${outlet} has too much to do, and asked to be left alone for a while. It is tried again by itself.`,
@@ -137,7 +137,7 @@ const WAITS: Record<NonNullable<Posted['wait']>['why'], (outlet: string) => stri
   answer: (outlet) => `${outlet} answered what cannot be understood. It is tried again by itself.`,
 };
 
-function Acts({ post, posted, outlet }: { post: PostRecord; posted: Posted | null; outlet: string }) {
+function Acts({ post, posted, outlet }: { post: PostRecord; posted: DispatchedPost | null; outlet: string }) {
   const job = useJob();
   const { id, page, state, audience } = post;
   const isUp = state === 'up' || state === 'accepted';

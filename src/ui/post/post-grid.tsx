@@ -14,13 +14,13 @@ import { card, colours, fonts, sizes, space, TARGET } from '../theme/tokens';
 import { type CellStand, usePostStand } from './use-post-stand';
 
 /** A job with more canvases than this shows one clip at first: each row is judged. */
-const MOST_ROWS = 12;
+const MAX_ROWS = 12;
 
 /** All clips' canvases down, the outlets across: how the post of each stands. A press works on that one. */
 export function PostGrid() {
   const { clips, clip: current } = useJob().edit;
   const [all, setAll] = useState(false);
-  const isLong = clips.reduce((rows, { canvases }) => rows + canvases.length, 0) > MOST_ROWS;
+  const isLong = clips.reduce((rows, { canvases }) => rows + canvases.length, 0) > MAX_ROWS;
   const shown = all || !isLong ? clips : clips.filter(({ id }) => id === current);
   const sheets = useRuleSheets();
   return (

@@ -30,7 +30,7 @@ const CONTENT = [
 export function PostOptions({ abilities, account }: { abilities: Abilities; account: Account | null }) {
   const { id } = useJob();
   const { words } = useClip();
-  const set = (more: Partial<Words>, joins?: string) =>
+  const setWords = (more: Partial<Words>, joins?: string) =>
     dispatch(id, { type: 'set-words', words: { ...words, ...more } }, joins);
   const permissions = words.permissions ?? PLAIN_PERMISSIONS;
   const content = words.content ?? PLAIN_CONTENT;
@@ -42,11 +42,11 @@ export function PostOptions({ abilities, account }: { abilities: Abilities; acco
           title="What others may do"
           boxes={PERMISSIONS}
           value={permissions}
-          onChange={(permissions) => set({ permissions })}
+          onChange={(permissions) => setWords({ permissions })}
         />
       )}
       {abilities.content && (
-        <Boxes title="What it is" boxes={CONTENT} value={content} onChange={(content) => set({ content })} />
+        <Boxes title="What it is" boxes={CONTENT} value={content} onChange={(content) => setWords({ content })} />
       )}
       {abilities.collections && (
         <Collection
@@ -69,7 +69,7 @@ export function PostOptions({ abilities, account }: { abilities: Abilities; acco
             label="Category"
             value={words.category ?? ''}
             options={categories.map(({ id: value, name }) => ({ value, label: name }))}
-            onChange={(category) => set({ category })}
+            onChange={(category) => setWords({ category })}
           />
         </View>
       )}

@@ -2,7 +2,7 @@ import { useLocalSearchParams, useRouter } from 'expo-router';
 import { useEffect, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
-import { heldBack } from '@core/check/check';
+import { listBlockingFindings } from '@core/check/check';
 import { findingWords, ruleName } from '@core/check/finding';
 import { fixCommand, fixLabel } from '@core/check/fixes';
 import { exportToPost, isCurrent, postStops } from '@core/check/post-check';
@@ -95,7 +95,7 @@ export function PostScreen() {
   const ready = exportToPost(job, sheets);
   const again = posts.some((post) => post.exportId === ready?.id && isOut(post));
   const own = target.key === OWN_KEY;
-  const stops = ready ? postStops(job, ready, sheets) : heldBack(findings ?? [], clip, 'post');
+  const stops = ready ? postStops(job, ready, sheets) : listBlockingFindings(findings ?? [], clip, 'post');
   const withIt = {
     cover: clip.text?.cover !== undefined,
     captions: (ready?.captions ?? []).length > 0,

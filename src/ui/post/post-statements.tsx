@@ -22,7 +22,7 @@ export function PostStatements() {
   const { words } = useClip();
   const { childrenStatement, longVideo } = useTarget().placement;
   const { forChildren, longVideo: link = '', ...rest } = words;
-  const set = (more: Partial<Words>, joins?: string) =>
+  const setWords = (more: Partial<Words>, joins?: string) =>
     dispatch(id, { type: 'set-words', words: { ...rest, ...more } }, joins);
   const said = forChildren === undefined ? {} : { forChildren };
   const linked = link === '' ? {} : { longVideo: link };
@@ -36,7 +36,7 @@ export function PostStatements() {
             value={forChildren === undefined ? 'unsaid' : forChildren ? 'yes' : 'no'}
             options={CHILDREN}
             onChange={(value) =>
-              set({ ...linked, ...(value === 'unsaid' ? {} : { forChildren: value === 'yes' }) })
+              setWords({ ...linked, ...(value === 'unsaid' ? {} : { forChildren: value === 'yes' }) })
             }
           />
         </View>
@@ -53,10 +53,10 @@ export function PostStatements() {
             value={link}
             error={link !== '' && !isWebAddress(link.trim())}
             onChangeText={(text) =>
-              set({ ...said, ...(text === '' ? {} : { longVideo: text }) }, 'long-video')
+              setWords({ ...said, ...(text === '' ? {} : { longVideo: text }) }, 'long-video')
             }
           />
-          <LongVideoSearch onTake={(address) => set({ ...said, longVideo: address })} />
+          <LongVideoSearch onTake={(address) => setWords({ ...said, longVideo: address })} />
           <Soft>
             {longVideo === 'needed' ? 'The outlet requires one.' : 'Viewers can go from the clip to it.'}
           </Soft>

@@ -1,5 +1,5 @@
 import { isPosted, type PostRecord } from '@core/job/records';
-import type { Posted } from '@core/posting/post-order';
+import type { DispatchedPost } from '@core/posting/post-order';
 import type { When } from '@core/posting/when';
 import type { Standing } from '../parts/mark';
 
@@ -8,7 +8,7 @@ export const whenWords = ({ date, time, zone }: When): string =>
   `${date} at ${time} (${zone.replaceAll('_', ' ')})`;
 
 /** Words for why a post waits for its person, and what to do. */
-export const HOLDS: Record<NonNullable<Posted['hold']>, string> = {
+export const HOLDS: Record<NonNullable<DispatchedPost['hold']>, string> = {
   expired: 'The sign-in has expired. Sign in again below, then try again: file and words are kept.',
   withdrawn:
     'What you allowed was taken back at the outlet. Sign in again below, then try again: file and words are kept.',
@@ -17,11 +17,11 @@ export const HOLDS: Record<NonNullable<Posted['hold']>, string> = {
 };
 
 /** How a post stands, in a word or two, and by its mark. */
-export const POSTED_WORDS: Record<Posted['state'], string> = {
+export const POSTED_WORDS: Record<DispatchedPost['state'], string> = {
   ...{ up: 'Up', waiting: 'Waits', sending: 'On its way', processing: 'Being processed', down: 'Taken down' },
   ...{ refused: 'Refused', failed: 'Came to nothing', held: 'Needs you', missed: 'Missed its time' },
 };
-export const POSTED_STANDINGS: Record<Posted['state'], Standing> = {
+export const POSTED_STANDINGS: Record<DispatchedPost['state'], Standing> = {
   ...{ up: 'pass', waiting: 'open', sending: 'open', processing: 'open', down: 'open' },
   ...{ refused: 'stop', failed: 'stop', held: 'stop', missed: 'stop' },
 };

@@ -23,7 +23,7 @@ export function PostWords() {
   const { outlet } = sheet;
   const isOwn = clip.words.variants?.[outlet] !== undefined;
   const words = postWords(clip, outlet);
-  const set = (change: Partial<OwnWords>, joins?: string) =>
+  const setWords = (change: Partial<OwnWords>, joins?: string) =>
     dispatch(
       id,
       {
@@ -54,12 +54,12 @@ export function PostWords() {
         aria-label="Title"
         value={words.title}
         error={title > placement.words.title}
-        onChangeText={(text) => set({ title: text }, 'title')}
+        onChangeText={(text) => setWords({ title: text }, 'title')}
       />
       <Soft>
         {title} of {placement.words.title} characters.
       </Soft>
-      <KeyPhrase title={words.title} onLead={(text) => set({ title: text })} />
+      <KeyPhrase title={words.title} onLead={(text) => setWords({ title: text })} />
       <TextInput
         mode="outlined"
         label="Description"
@@ -67,7 +67,7 @@ export function PostWords() {
         multiline
         numberOfLines={3}
         value={words.description}
-        onChangeText={(text) => set({ description: cutOff(text, most) }, 'description')}
+        onChangeText={(text) => setWords({ description: cutOff(text, most) }, 'description')}
       />
       <Soft>
         {`${description} of ${most} characters. `}
@@ -75,26 +75,26 @@ export function PostWords() {
           ? `Seen before it is unfolded: “${cutOff(words.description, seen).trim()}…”`
           : 'All of it is seen.'}
       </Soft>
-      <Tags tags={words.tags} onChange={(tags) => set({ tags })} />
+      <Tags tags={words.tags} onChange={(tags) => setWords({ tags })} />
       <Soft>
         {`${words.tags.length} of ${placement.words.tags.most} tags.`}
         {required === null
           ? ''
           : ` ${sheet.name} needs #${required}${hasRequired ? '.' : ': it is missing.'}`}
       </Soft>
-      <SavedTags tags={words.tags} onTake={(tags) => set({ tags: withTags(words.tags, tags) })} />
-      <Templates words={words} onTake={(filled) => set(filled)} />
+      <SavedTags tags={words.tags} onTake={(tags) => setWords({ tags: withTags(words.tags, tags) })} />
+      <Templates words={words} onTake={(filled) => setWords(filled)} />
     </View>
   );
 }
 
 /** A tag as it is kept: no mark in front, no spaces. */
-const tidied = (text: string): string => text.trim().replace(/^#+/, '').replace(/\s+/g, '');
+const tidyTag = (text: string): string => text.trim().replace(/^#+/, '').replace(/\s+/g, '');
 
 function Tags({ tags, onChange }: { tags: readonly string[]; onChange: (tags: string[]) => void }) {
   const [typed, setTyped] = useState('');
   const add = () => {
-    const tag = tidied(typed);
+    const tag = tidyTag(typed);
     if (tag && !tags.includes(tag)) onChange([...tags, tag]);
     setTyped('');
   };
@@ -125,7 +125,7 @@ function Tags({ tags, onChange }: { tags: readonly string[]; onChange: (tags: st
           onSubmitEditing={add}
           style={styles.grow}
         />
-        <Button mode="outlined" disabled={tidied(typed) === ''} onPress={add}>
+        <Button mode="outlined" disabled={tidyTag(typed) === ''} onPress={add}>
           Add
         </Button>
       </View>

@@ -1,11 +1,11 @@
 import { useMemo } from 'react';
 import type { Planned } from '@core/posting/gaps';
 import { toTimestamp } from '@core/posting/when';
-import type { Posted } from '@core/posting/post-order';
+import type { DispatchedPost } from '@core/posting/post-order';
 import { useFollowedPosts } from '@state/posting';
 
 /** When a post goes out, or went; null for one that came to nothing. */
-export function momentOfPost({ state, when, upAt, madeAt }: Posted): number | null {
+export function momentOfPost({ state, when, upAt, madeAt }: DispatchedPost): number | null {
   if (state === 'up') return upAt ?? madeAt;
   if (['refused', 'failed', 'down'].includes(state)) return null;
   return when === null ? madeAt : toTimestamp(when);

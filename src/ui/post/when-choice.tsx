@@ -15,7 +15,7 @@ registerTranslation(LOCALE, enGB);
 const HOUR = 3_600_000;
 const zones: readonly string[] = Intl.supportedValuesOf('timeZone');
 /** Zones that are offered for a search, at most. */
-const MOST_OFFERED = 6;
+const MAX_OFFERED = 6;
 
 const formatDate = (date: Date): string =>
   [date.getFullYear(), date.getMonth() + 1, date.getDate()]
@@ -135,7 +135,7 @@ function ZoneField({ zone, onChange }: { zone: string; onChange: (zone: string) 
     const words = (typed ?? '').toLowerCase().replaceAll(' ', '_');
     return words === ''
       ? []
-      : zones.filter((name) => name.toLowerCase().includes(words)).slice(0, MOST_OFFERED);
+      : zones.filter((name) => name.toLowerCase().includes(words)).slice(0, MAX_OFFERED);
   }, [typed]);
   return (
     <>

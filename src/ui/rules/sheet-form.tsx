@@ -62,7 +62,7 @@ export function SheetForm({ form }: { form: Form }) {
   const today = useNow().toISOString().slice(0, 10);
   const place = Math.min(at, placements.length - 1);
   const base = `placements.${place}`;
-  const put = (next: RuleSheet['placements'], shown: number) => {
+  const putPlacements = (next: RuleSheet['placements'], shown: number) => {
     form.setValue('placements', next, { shouldDirty: true, shouldValidate: true });
     setAt(shown);
   };
@@ -70,7 +70,7 @@ export function SheetForm({ form }: { form: Form }) {
     const from = placements[place];
     if (!from) return;
     const fresh = { ...structuredClone(from), id: freshId(form.getValues()), name: `${from.name} (copy)` };
-    put([...placements, fresh], placements.length);
+    putPlacements([...placements, fresh], placements.length);
   };
   const wrong = (paths: readonly string[]) =>
     paths.some((path) => get(errors, `${base}.${path}`) !== undefined);
@@ -110,7 +110,7 @@ export function SheetForm({ form }: { form: Form }) {
               label="Remove this placement"
               words=""
               onPress={() =>
-                put(
+                putPlacements(
                   placements.filter((_, i) => i !== place),
                   0,
                 )

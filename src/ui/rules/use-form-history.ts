@@ -3,7 +3,7 @@ import type { FieldValues, UseFormReturn } from 'react-hook-form';
 
 /** Changes that follow each other within this time are undone together, in milliseconds. */
 const JOIN_WITHIN = 600;
-const MOST = 100;
+const MAX_STEPS = 100;
 
 /** Undo of what is entered in a form that is not saved yet. */
 export function useFormHistory<Values extends FieldValues>(form: UseFormReturn<Values>) {
@@ -16,7 +16,7 @@ export function useFormHistory<Values extends FieldValues>(form: UseFormReturn<V
       const now = Date.now();
       last.current = { values: structuredClone(form.getValues()), at: now };
       if (undoing.current || now - at < JOIN_WITHIN) return;
-      setPast((steps) => [...steps, values].slice(-MOST));
+      setPast((steps) => [...steps, values].slice(-MAX_STEPS));
     });
     return () => listening.unsubscribe();
   }, [form]);

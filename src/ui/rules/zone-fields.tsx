@@ -27,17 +27,17 @@ const THIN = 0.02;
 const FRESH: Zone = { name: 'Controls', x: 0, y: 0.85, width: 1, height: 0.15 };
 
 /** A share of the canvas to a tenth of a percent. */
-const rounded = (share: number): number => Math.round(share * 1000) / 1000;
+const roundShare = (share: number): number => Math.round(share * 1000) / 1000;
 
 /** A zone moved and sized, inside the canvas. */
-function held({ name, x, y, width, height }: Zone): Zone {
+function clampZone({ name, x, y, width, height }: Zone): Zone {
   const [w, h] = [clamp(width, THIN, 1), clamp(height, THIN, 1)];
   return {
     name,
-    x: rounded(clamp(x, 0, 1 - w)),
-    y: rounded(clamp(y, 0, 1 - h)),
-    width: rounded(w),
-    height: rounded(h),
+    x: roundShare(clamp(x, 0, 1 - w)),
+    y: roundShare(clamp(y, 0, 1 - h)),
+    width: roundShare(w),
+    height: roundShare(h),
   };
 }
 
@@ -51,8 +51,8 @@ export function ZoneFields({ control, index }: { control: SheetControl; index: n
   const canvas = usualSize(sizes);
   const scale = Math.min(ROWS / canvas.height, COLUMNS / canvas.width);
   const [width, height] = [canvas.width * scale, canvas.height * scale];
-  const put = (place: number, zone: Zone) =>
-    field.onChange(zones.map((one, i) => (i === place ? held(zone) : one)));
+  const putZone = (place: number, zone: Zone) =>
+    field.onChange(zones.map((one, i) => (i === place ? clampZone(zone) : one)));
   const zone = zones[chosen];
   const add = () => {
     field.onChange([...zones, FRESH]);
@@ -82,7 +82,7 @@ export function ZoneFields({ control, index }: { control: SheetControl; index: n
             on={i === chosen}
             size={{ width, height }}
             onChoose={() => setChosen(i)}
-            onPut={(next) => put(i, next)}
+            onPut={(next) => putZone(i, next)}
           />
         ))}
       </View>
@@ -98,7 +98,7 @@ export function ZoneFields({ control, index }: { control: SheetControl; index: n
             value={zone.name}
             onSubmit={(name) => {
               if (name === '') return 'Give the zone a name.';
-              put(chosen, { ...zone, name });
+              putZone(chosen, { ...zone, name });
               return null;
             }}
           />
@@ -118,7 +118,7 @@ export function ZoneFields({ control, index }: { control: SheetControl; index: n
                 least={0}
                 most={100}
                 value={String(Number((zone[part] * 100).toFixed(1)))}
-                onTake={(value) => put(chosen, { ...zone, [part]: value / 100 })}
+                onTake={(value) => putZone(chosen, { ...zone, [part]: value / 100 })}
               />
             ))}
           </View>

@@ -3,7 +3,7 @@ import { useEffect, useState } from 'react';
 import { StyleSheet, useWindowDimensions, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { type Gap, GAPS, tooNear } from '@core/posting/gaps';
-import type { Posted } from '@core/posting/post-order';
+import type { DispatchedPost } from '@core/posting/post-order';
 import { type Day, listWeekDays } from '@core/posting/week';
 import { zoneHere } from '@core/posting/when';
 import { loadAccounts, followPosted, useFollowedPosts, gap } from '@state/posting';
@@ -82,7 +82,7 @@ function DayOfWeek({ day, isToday, wide }: { day: Day; isToday: boolean; wide: b
   const { posts, heard } = useFollowedPosts();
   const own = Object.values(posts)
     .map((post) => ({ post, moment: momentOfPost(post) }))
-    .filter((one): one is { post: Posted; moment: number } => one.moment !== null)
+    .filter((one): one is { post: DispatchedPost; moment: number } => one.moment !== null)
     .filter(({ moment }) => day.from <= moment && moment < day.to)
     .sort((a, b) => a.moment - b.moment);
   return (
@@ -96,7 +96,7 @@ function DayOfWeek({ day, isToday, wide }: { day: Day; isToday: boolean; wide: b
   );
 }
 
-function Planned({ post, moment }: { post: Posted; moment: number }) {
+function Planned({ post, moment }: { post: DispatchedPost; moment: number }) {
   const { id, outlet, account, state, when, words } = post;
   const sheets = useRuleSheets();
   const nameOf = useAccountName();

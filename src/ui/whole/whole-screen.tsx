@@ -15,7 +15,7 @@ import { ZoneDrawing } from '../rules/zone-drawing';
 import { colours, space } from '../theme/tokens';
 
 /** A swipe that is shorter than this is none, in pixels. */
-const LEAST_SWIPE = 50;
+const MIN_SWIPE = 50;
 /** Pages that lead here, and back. */
 const FROM = ['frame', 'check', 'export'];
 
@@ -115,7 +115,7 @@ function Picture({
     .runOnJS(true)
     .minDistance(10)
     .onEnd(({ translationX }) => {
-      if (Math.abs(translationX) >= LEAST_SWIPE) onSwipe(translationX < 0 ? 1 : -1);
+      if (Math.abs(translationX) >= MIN_SWIPE) onSwipe(translationX < 0 ? 1 : -1);
     });
   if (!canvas) return null;
   const height = Math.min(room.height, (room.width * canvas.height) / canvas.width);

@@ -10,7 +10,7 @@ import { useWordsBench } from '@state/words';
 import { useClip, useJob } from '../job/job-context';
 import { Choice } from '../parts/choice';
 import { Swatches } from '../parts/swatches';
-import { MOST_TEXT } from '@core/words/text-block';
+import { MAX_TEXT } from '@core/words/text-block';
 import { TextArea } from '../parts/text-area';
 import { Soft } from '../parts/words';
 import { space } from '../theme/tokens';
@@ -58,13 +58,13 @@ export function BandedForm({ onDone }: { onDone: () => void }) {
               label={range ? `Headline above range ${i + 1}` : 'Headline above'}
               value={above[i] ?? ''}
               rows={1}
-              most={MOST_TEXT}
+              most={MAX_TEXT}
               onChange={(text) => setAbove(ranges.map((_, n) => (n === i ? text : (above[n] ?? ''))))}
             />
           </View>
         ))}
         <View style={styles.half}>
-          <TextArea label="Line below" value={below} rows={1} most={MOST_TEXT} onChange={setBelow} />
+          <TextArea label="Line below" value={below} rows={1} most={MAX_TEXT} onChange={setBelow} />
         </View>
       </View>
       <Swatches label="Bands" value={colour} onTake={setColour} />

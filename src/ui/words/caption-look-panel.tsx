@@ -37,7 +37,7 @@ const SPOKEN = '#E3B23C';
 export function CaptionLookPanel({ tools, captions }: { tools: WordsTools; captions: CaptionTools }) {
   const labelOf = useCanvasLabel();
   const { cues, style, spoken, seat } = captions.captions;
-  const set = (change: Partial<TextStyle>, joins?: string) =>
+  const setStyle = (change: Partial<TextStyle>, joins?: string) =>
     captions.setLook('look', { style: { ...style, ...change } }, joins);
   return (
     <View style={styles.panel}>
@@ -48,7 +48,7 @@ export function CaptionLookPanel({ tools, captions }: { tools: WordsTools; capti
         value={toLook(style)}
         options={LOOKS}
         onChange={(look) =>
-          set({
+          setStyle({
             plate: look === 'plate' ? PLAIN_PLATE : null,
             outline: look === 'outline' ? PLAIN_OUTLINE : null,
           })
@@ -73,9 +73,9 @@ export function CaptionLookPanel({ tools, captions }: { tools: WordsTools; capti
         />
       )}
       {isBurnt(captions.way) && (
-        <ContrastRow style={style} isOwn={(text) => cues.some((cue) => cue.text === text)} onStyle={set} />
+        <ContrastRow style={style} isOwn={(text) => cues.some((cue) => cue.text === text)} onStyle={setStyle} />
       )}
-      <LookPanel style={style} size={style.size} onStyle={set} />
+      <LookPanel style={style} size={style.size} onStyle={setStyle} />
     </View>
   );
 }

@@ -1,7 +1,7 @@
 import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { chooseReadableColour } from '@core/words/banded-clip';
-import { MOST_CARD } from '@core/words/clip-text';
+import { MAX_CARD } from '@core/words/clip-text';
 import { PLAIN_STYLE } from '@core/words/text-style';
 import { dispatch } from '@state/job';
 import { useJob } from '../job/job-context';
@@ -17,10 +17,10 @@ const PLAIN_CARD = { seconds: 2, colour: '#1F2B33' };
 export function CardPanel({ tools }: { tools: WordsTools }) {
   const { id } = useJob();
   const { card } = tools.text;
-  const set = (next: typeof card, joins?: string) => dispatch(id, { type: 'set-card', card: next }, joins);
+  const setCard = (next: typeof card, joins?: string) => dispatch(id, { type: 'set-card', card: next }, joins);
   if (!card) {
     return (
-      <Button mode="outlined" icon="card-text-outline" onPress={() => set(PLAIN_CARD)}>
+      <Button mode="outlined" icon="card-text-outline" onPress={() => setCard(PLAIN_CARD)}>
         Add an end card
       </Button>
     );
@@ -43,18 +43,18 @@ export function CardPanel({ tools }: { tools: WordsTools }) {
             unit="s"
             value={String(card.seconds)}
             least={0.2}
-            most={MOST_CARD}
-            onTake={(seconds) => set({ ...card, seconds }, 'card')}
+            most={MAX_CARD}
+            onTake={(seconds) => setCard({ ...card, seconds }, 'card')}
           />
         </View>
         <Button mode="outlined" onPress={addBlock}>
           Words on it
         </Button>
-        <Button mode="text" onPress={() => set(null)}>
+        <Button mode="text" onPress={() => setCard(null)}>
           Remove it
         </Button>
       </View>
-      <Swatches label="Card" value={card.colour} onTake={(colour) => set({ ...card, colour })} />
+      <Swatches label="Card" value={card.colour} onTake={(colour) => setCard({ ...card, colour })} />
     </View>
   );
 }

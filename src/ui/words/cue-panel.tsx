@@ -1,7 +1,7 @@
 import { useRef, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { rateValue } from '@core/time/frame-rate';
-import { type Cue, MOST_CUE_TEXT, MOST_CUES } from '@core/words/captions';
+import { type Cue, MAX_CUE_TEXT, MAX_CUES } from '@core/words/captions';
 import { cueAdded, cueMoved, cuesMerged, cueSplit, withCue } from '@core/words/cue-edits';
 import { faultWords } from '@core/words/cue-lint';
 import type { Stretch } from '@core/words/spans';
@@ -16,7 +16,7 @@ import { colours, space } from '../theme/tokens';
 import type { CaptionTools } from './use-captions';
 import { useClipTime } from './use-clip-time';
 
-const FULL = `A clip holds ${MOST_CUES} captions at most.`;
+const FULL = `A clip holds ${MAX_CUES} captions at most.`;
 /** A cue that is added stays so long, in seconds, where there is room. */
 const BEGIN = 2;
 
@@ -32,7 +32,7 @@ export function CuePanel({ captions }: { captions: CaptionTools }) {
   const index = listed.findIndex(({ cue }) => cue.id === chosen);
   const own = listed[index];
   const next = listed[index + 1];
-  const isFull = cues.length >= MOST_CUES;
+  const isFull = cues.length >= MAX_CUES;
   const add = () => {
     const from = time.frame ?? 0;
     const to = from + Math.round(BEGIN * rateValue(timeline.rate));
@@ -52,7 +52,7 @@ export function CuePanel({ captions }: { captions: CaptionTools }) {
     );
   }
   const { cue, at } = own;
-  const set = (stretch: Stretch) =>
+  const setStretch = (stretch: Stretch) =>
     captions.setCues(
       'time',
       withCue(cues, cue.id, (old) => cueMoved(old, stretch, timeline)),
@@ -66,7 +66,7 @@ export function CuePanel({ captions }: { captions: CaptionTools }) {
   };
   const merge = () => {
     const merged = next && cuesMerged(cues, own, next, timeline);
-    if (!merged) return refuse(`Together they are longer than the ${MOST_CUE_TEXT} characters of a caption.`);
+    if (!merged) return refuse(`Together they are longer than the ${MAX_CUE_TEXT} characters of a caption.`);
     setRefusal(null);
     captions.setCues('merge', merged);
   };
@@ -81,14 +81,14 @@ export function CuePanel({ captions }: { captions: CaptionTools }) {
           label="The caption begins here"
           words="Begins here"
           disabled={frame === null || !at || frame >= at.to}
-          onPress={() => at && frame !== null && set({ from: frame, to: at.to })}
+          onPress={() => at && frame !== null && setStretch({ from: frame, to: at.to })}
         />
         <Tool
           icon="ray-end-arrow"
           label="The caption ends here"
           words="Ends here"
           disabled={frame === null || !at || frame < at.from}
-          onPress={() => at && frame !== null && set({ from: at.from, to: frame + 1 })}
+          onPress={() => at && frame !== null && setStretch({ from: at.from, to: frame + 1 })}
         />
         <Tool
           icon="format-page-split"
@@ -145,7 +145,7 @@ function CueWords({ captions, cue, onCursor }: CueWordsProps) {
       <TextArea
         label="Words of the caption"
         value={typing.text}
-        most={MOST_CUE_TEXT}
+        most={MAX_CUE_TEXT}
         onCursor={onCursor}
         onChange={typing.type}
         onBlur={typing.leave}

@@ -1,6 +1,6 @@
 import { StyleSheet, View } from 'react-native';
 import { isOffBand } from '@core/words/grounds';
-import type { Ground } from '@core/words/text-block';
+import type { ContainerRegion } from '@core/words/text-block';
 import type { Seat } from '@core/words/text-art';
 import { useWordsBench } from '@state/words';
 import { useClip } from '../job/job-context';
@@ -14,7 +14,7 @@ import { Soft } from '../parts/words';
 import { space } from '../theme/tokens';
 import type { WordsTools } from './use-words';
 
-const GROUND_OPTIONS: readonly { value: Ground; label: string }[] = [
+const GROUND_OPTIONS: readonly { value: ContainerRegion; label: string }[] = [
   { value: 'canvas', label: 'Picture' },
   { value: 'above', label: 'Band above' },
   { value: 'below', label: 'Band below' },

@@ -23,7 +23,7 @@ const STEPS: Record<string, number> = { ArrowLeft: -1, ArrowRight: 1, PageDown: 
 /** When the words that are worked on are seen: a bar that is moved, and whose ends are moved, by hand or by arrows. */
 export function SpanBar({ label, at, scale, frames, onTime }: Props) {
   const begun = useRef(at);
-  const moved = (by: number, grip: Grip, from: Stretch): Stretch => {
+  const moveStretch = (by: number, grip: Grip, from: Stretch): Stretch => {
     if (grip === 'both') {
       const first = Math.min(Math.max(0, from.from + by), frames - (from.to - from.from));
       return { from: first, to: first + from.to - from.from };
@@ -38,8 +38,8 @@ export function SpanBar({ label, at, scale, frames, onTime }: Props) {
       .onStart(() => {
         begun.current = at;
       })
-      .onUpdate(({ translationX }) => onTime(moved(scale.framesIn(translationX), grip, begun.current), false))
-      .onEnd(({ translationX }) => onTime(moved(scale.framesIn(translationX), grip, begun.current), true));
+      .onUpdate(({ translationX }) => onTime(moveStretch(scale.framesIn(translationX), grip, begun.current), false))
+      .onEnd(({ translationX }) => onTime(moveStretch(scale.framesIn(translationX), grip, begun.current), true));
   const [left, right] = [scale.place(at.from), scale.place(at.to)];
   const end = (grip: 'from' | 'to') =>
     createElement('div', {
@@ -54,7 +54,7 @@ export function SpanBar({ label, at, scale, frames, onTime }: Props) {
         if (by === undefined) return;
         event.preventDefault();
         event.stopPropagation();
-        onTime(moved(by, grip, at), true);
+        onTime(moveStretch(by, grip, at), true);
       },
       style: { width: '100%', height: '100%', touchAction: 'none', cursor: 'ew-resize' },
     });

@@ -3,7 +3,7 @@ import { formatTimecode } from '@core/time/timecode';
 import { parseEntry } from '@core/time/timecode-entry';
 import { rateValue } from '@core/time/frame-rate';
 import { type Stretch, toSpans, toStretches } from '@core/words/spans';
-import { MOST_FADE } from '@core/words/text-block';
+import { MAX_FADE } from '@core/words/text-block';
 import { Choice } from '../parts/choice';
 import { EntryField } from '../parts/entry-field';
 import { NumberField } from '../parts/number-field';
@@ -25,13 +25,13 @@ export function TimePanel({ tools }: { tools: WordsTools }) {
   if (!block) return <Soft>Tap a block on the picture to say when it is seen.</Soft>;
   if (block.on === 'card') return <Soft>It is seen as long as the end card is.</Soft>;
   const [at] = block.spans ? toStretches(block.spans, timeline) : [];
-  const set = (stretch: Stretch) => {
+  const setStretch = (stretch: Stretch) => {
     const spans = toSpans(stretch, timeline);
     if (spans) tools.change('time', { spans }, 'time');
   };
   const begin = () => {
     const from = time.frame ?? 0;
-    set({ from, to: Math.min(time.frames, from + Math.round(BEGIN * rateValue(timeline.rate))) });
+    setStretch({ from, to: Math.min(time.frames, from + Math.round(BEGIN * rateValue(timeline.rate))) });
   };
   const type = (edge: 'from' | 'to') => (text: string) => {
     const entered = at
@@ -42,7 +42,7 @@ export function TimePanel({ tools }: { tools: WordsTools }) {
     if (edge === 'to' && (entered < at.from || entered >= time.frames)) {
       return `Type a time from its first frame to the end of the clip, ${formatTimecode(time.frames - 1, timeline.rate)}.`;
     }
-    set(edge === 'from' ? { ...at, from: entered } : { ...at, to: entered + 1 });
+    setStretch(edge === 'from' ? { ...at, from: entered } : { ...at, to: entered + 1 });
     return null;
   };
   return (
@@ -77,7 +77,7 @@ export function TimePanel({ tools }: { tools: WordsTools }) {
           unit="s"
           value={String(block.fade)}
           least={0}
-          most={MOST_FADE}
+          most={MAX_FADE}
           onTake={(fade) => tools.change('time', { fade }, 'fade')}
         />
         {at && time.frame !== null && (
@@ -87,14 +87,14 @@ export function TimePanel({ tools }: { tools: WordsTools }) {
               label="The block begins here"
               words="Begins here"
               disabled={time.frame >= at.to}
-              onPress={() => set({ ...at, from: time.frame ?? at.from })}
+              onPress={() => setStretch({ ...at, from: time.frame ?? at.from })}
             />
             <Tool
               icon="ray-end-arrow"
               label="The block ends here"
               words="Ends here"
               disabled={time.frame < at.from}
-              onPress={() => set({ ...at, to: (time.frame ?? at.to) + 1 })}
+              onPress={() => setStretch({ ...at, to: (time.frame ?? at.to) + 1 })}
             />
           </ToolRow>
         )}

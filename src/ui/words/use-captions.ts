@@ -6,7 +6,7 @@ import { findSource } from '@core/job/job';
 import { PLAIN_CANVAS_TEXT } from '@core/words/canvas-text';
 import { type Captions, type CaptionWay, type Cue } from '@core/words/captions';
 import { type CueFault, lintCues } from '@core/words/cue-lint';
-import { reworded, withCue } from '@core/words/cue-edits';
+import { rewordCue, withCue } from '@core/words/cue-edits';
 import { findMissingGraphemes } from '@core/words/font-runs';
 import { type ListedCue, listedCues } from '@core/words/cue-list';
 import { type Stretch, toStretches, type Timeline } from '@core/words/spans';
@@ -104,9 +104,9 @@ export function useCaptions(tools: WordsTools): CaptionTools {
     [limits, cuts, timeline.rate, book, family],
   );
   const faults = useMemo(() => lintCues(listed, judged), [listed, judged]);
-  const set: CaptionTools['setCues'] = (act, next, joins) =>
+  const setCues: CaptionTools['setCues'] = (act, next, joins) =>
     dispatch(id, { type: 'set-cues', act, cues: next }, joins);
-  const written = (cue: string, text: string) => withCue(cues, cue, (old) => reworded(old, text));
+  const written = (cue: string, text: string) => withCue(cues, cue, (old) => rewordCue(old, text));
   const own = tools.canvas.text ?? PLAIN_CANVAS_TEXT;
   return {
     captions,
@@ -122,11 +122,11 @@ export function useCaptions(tools: WordsTools): CaptionTools {
       const at = listed.findIndex((row) => row.cue.id === cue);
       // A cue is judged by itself and by the one after it.
       const [own, ...next] = listed.slice(Math.max(0, at), at + 2);
-      const typed = own ? [{ ...own, cue: reworded(own.cue, text) }, ...next] : [];
+      const typed = own ? [{ ...own, cue: rewordCue(own.cue, text) }, ...next] : [];
       return lintCues(typed, judged).get(cue) ?? [];
     },
-    setText: (cue, text) => set('write', written(cue, text), `write-${cue}`),
-    setCues: set,
+    setText: (cue, text) => setCues('write', written(cue, text), `write-${cue}`),
+    setCues: setCues,
     setLook(act, change, joins) {
       const { cues: _cues, ...look } = captions;
       dispatch(id, { type: 'set-captions', act, captions: { ...look, ...change } }, joins);

@@ -4,10 +4,10 @@ import { type RefObject, useEffect, useRef } from 'react';
 export function useHeldKey(key: string): RefObject<boolean> {
   const held = useRef(false);
   useEffect(() => {
-    const set = (down: boolean) => (event: KeyboardEvent) => {
+    const setHeld = (down: boolean) => (event: KeyboardEvent) => {
       if (event.key === key) held.current = down;
     };
-    const [press, release] = [set(true), set(false)];
+    const [press, release] = [setHeld(true), setHeld(false)];
     const leave = () => (held.current = false);
     window.addEventListener('keydown', press);
     window.addEventListener('keyup', release);

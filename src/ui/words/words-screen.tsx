@@ -67,9 +67,9 @@ function useSidePreview({ text, side }: WordsTools): void {
 const BELOW: Record<WordsWork, number> = { titles: 120, captions: 400, cover: 450 };
 /** Rows of the strip of a block. */
 const STRIP = 150;
-const LEAST_ROWS = 170;
+const MIN_ROWS = 170;
 /** On a wide page the picture takes this share of the columns at most. */
-const MOST_WIDE = 0.5;
+const MAX_WIDE = 0.5;
 
 /** The canvas as large as the page lets it be; on a wide page the work stands beside it. */
 function Pictures({ tools, children }: { tools: WordsTools; children: ReactNode }) {
@@ -79,7 +79,7 @@ function Pictures({ tools, children }: { tools: WordsTools; children: ReactNode 
   const page = usePageRoom();
   const aspect = tools.canvas.width / tools.canvas.height;
   const most = wide ? page - 190 : page - BELOW[work] - (work === 'titles' && tools.block ? STRIP : 0);
-  const rows = Math.min(Math.max(LEAST_ROWS, most), (wide ? room * MOST_WIDE : room - 6) / aspect);
+  const rows = Math.min(Math.max(MIN_ROWS, most), (wide ? room * MAX_WIDE : room - 6) / aspect);
   return (
     <View
       style={wide ? styles.beside : styles.above}

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { MOST_TEXT, type TextBlock } from '@core/words/text-block';
+import { MAX_TEXT, type TextBlock } from '@core/words/text-block';
 import { TextArea } from '../parts/text-area';
 import { Tool } from '../parts/tool';
 import { ToolRow } from '../parts/tool-row';
@@ -75,7 +75,7 @@ export function BlockWords({ tools, block }: { tools: WordsTools; block: TextBlo
       <TextArea
         label="Words of the block"
         value={typing.text}
-        most={MOST_TEXT}
+        most={MAX_TEXT}
         onChange={typing.type}
         onBlur={typing.leave}
       />

@@ -3,8 +3,8 @@ import { toBoundaries } from '../../cut/shots';
 import { foundInMaster, foundInShots, reachesPast } from '../../diagnosis/found-edges';
 import { percent } from '../../figures/figures';
 import type { RenderPlan } from '../../render/plan';
-import { counted, exportRule, outcome } from '../rule';
-import type { Look } from '../look';
+import { formatCount, exportRule, outcome } from '../rule';
+import type { MasterAnalysis } from '../look';
 
 interface Shots {
   shots: number;
@@ -18,13 +18,13 @@ interface Found extends OfMaster {
   /** How sure the look was, 0…1. */
   sure: number;
 }
-const figures = ({ shots, of }: Shots): string => `${shots} of ${counted(of, 'shot')}`;
+const figures = ({ shots, of }: Shots): string => `${shots} of ${formatCount(of, 'shot')}`;
 
 /** A shot whose picture reaches past what was found to be picture. */
 interface Barred {
   shot: string;
   frame: number;
-  look: Look;
+  look: MasterAnalysis;
   /** True when the edges were found over the whole master, false for this shot alone. */
   whole: boolean;
 }
@@ -61,7 +61,7 @@ export const bakedInBarsRule = exportRule({
   check({ looks, plan }) {
     if (looks.some((look) => look.pass === null)) return { severity: 'unknown', code: 'unknown', values: {} };
     const of = new Set(plan.segments.map((segment) => segment.shot)).size;
-    const getName = ({ master }: Look) => (looks.length > 1 ? master.fileName : null);
+    const getName = ({ master }: MasterAnalysis) => (looks.length > 1 ? master.fileName : null);
     const barred = barredShots(plan, looks);
     const [first] = barred;
     if (!first) return { severity: 'pass', code: 'clear', values: {} };
@@ -96,7 +96,7 @@ function wholeFound({ look, frame }: Barred) {
   return { severity: 'stop', code: 'whole', frame, fix: { fix: 'take-master-edges', values } } as const;
 }
 
-function barredShots(plan: RenderPlan, looks: readonly Look[]): Barred[] {
+function barredShots(plan: RenderPlan, looks: readonly MasterAnalysis[]): Barred[] {
   const seen = new Set<string>();
   const shots = new Map(looks.map((look) => [look, new Map(look.shots.map((shot) => [shot.id, shot]))]));
   return plan.segments.flatMap((segment): Barred[] => {
@@ -113,7 +113,7 @@ function barredShots(plan: RenderPlan, looks: readonly Look[]): Barred[] {
 }
 
 /** The boundaries of a master with the found edges on the shots that lack them. */
-function shotEdges({ pass, source, master, shots }: Look, lacking: readonly Barred[]) {
+function shotEdges({ pass, source, master, shots }: MasterAnalysis, lacking: readonly Barred[]) {
   const boundaries = toBoundaries(shots).map((boundary, i) => {
     const shot = shots[i];
     if (!pass || !shot || !lacking.some((found) => found.shot === shot.id)) return boundary;

@@ -2,7 +2,7 @@ import { toMasterLengths, rangeStarts } from '../../cut/cut';
 import { isBurnt, PLAIN_CANVAS_TEXT } from '../../words/canvas-text';
 import { lintCues } from '../../words/cue-lint';
 import { listedCues } from '../../words/cue-list';
-import { counted, exportRule, outcome } from '../rule';
+import { formatCount, exportRule, outcome } from '../rule';
 
 interface Count {
   captions: number;
@@ -26,17 +26,17 @@ export const captionsRule = exportRule({
     ),
     left: outcome<Count>(
       ({ captions }) =>
-        `${counted(captions, 'caption')} of the clip: neither burnt in here nor sent as a file. Choose how they go out.`,
-      ({ captions }) => `${counted(captions, 'caption')}, left out`,
+        `${formatCount(captions, 'caption')} of the clip: neither burnt in here nor sent as a file. Choose how they go out.`,
+      ({ captions }) => `${formatCount(captions, 'caption')}, left out`,
     ),
     fine: outcome<Count & { burnt: boolean }>(
       ({ captions, burnt }) =>
-        `${counted(captions, 'caption')}, ${burnt ? 'burnt in' : 'sent as files'}, within all limits.`,
-      ({ captions }) => counted(captions, 'caption'),
+        `${formatCount(captions, 'caption')}, ${burnt ? 'burnt in' : 'sent as files'}, within all limits.`,
+      ({ captions }) => formatCount(captions, 'caption'),
     ),
     faulty: outcome<Faulty>(
       ({ captions, faulty }) =>
-        `${faulty} of ${counted(captions, 'caption')} ${faulty === 1 ? 'breaks' : 'break'} a limit. ` +
+        `${faulty} of ${formatCount(captions, 'caption')} ${faulty === 1 ? 'breaks' : 'break'} a limit. ` +
         'See what is marked in the list of captions.',
       ({ captions, faulty }) => `${faulty} of ${captions}`,
     ),

@@ -5,7 +5,7 @@ interface Mapped {
   /** The system by its name. */
   system: string;
 }
-const mapped = ({ system }: Mapped): string => `${system}, made BT.709`;
+const describeMapped = ({ system }: Mapped): string => `${system}, made BT.709`;
 
 /** Checks what the export makes of colour that is not the clip's own. */
 export const colourRule = exportRule({
@@ -16,12 +16,12 @@ export const colourRule = exportRule({
       ({ system }) =>
         `The master is in high dynamic range (${system}). The clip is in standard range: light over the knee is ` +
         'rolled off to 100 cd/m² by ITU-R BT.2390. The master page shows both; look at the bright shots.',
-      mapped,
+      describeMapped,
     ),
     wide: outcome<Mapped>(
       ({ system }) =>
         `The master has the colours of ${system}. They are converted to BT.709; what that cannot show is clipped.`,
-      mapped,
+      describeMapped,
     ),
     guessed: outcome<object>(
       () =>

@@ -1,4 +1,4 @@
-import { counted, exportRule, outcome } from '../rule';
+import { formatCount, exportRule, outcome } from '../rule';
 
 interface Frames {
   filled: number;
@@ -8,7 +8,7 @@ interface Bare {
   bare: number;
   shots: number;
 }
-const onShots = ({ bare, shots }: Bare): string => `on ${bare} of ${counted(shots, 'shot')}`;
+const onShots = ({ bare, shots }: Bare): string => `on ${bare} of ${formatCount(shots, 'shot')}`;
 const figures = ({ bare, shots }: Bare): string => `${bare} of ${shots} shots`;
 
 /** Every frame of the canvas filled with picture, from the geometry. */

@@ -1,7 +1,7 @@
 import { judgeFileSize } from '../../outlets/limits/file-size';
 import { bytesLabel } from '../../figures/figures';
 import { OWN_KEY } from '../../outlets/outlets';
-import { LEAST_VIDEO_BITS } from '../../rate/bit-rate';
+import { MIN_VIDEO_BITRATE } from '../../rate/bit-rate';
 import { fileBytes, isOpen } from '../../render/making';
 import { toSeconds } from '../../time/frame-rate';
 import { exportRule, outcome } from '../rule';
@@ -59,7 +59,7 @@ export const fileSizeRule = exportRule({
     if (!judgeFileSize(bytes, target.placement)) return { severity: 'pass', code: 'within', values };
     const room = (cap * 8 * 0.95) / toSeconds(plan.frames, plan.rate) - audioBits;
     const fitting = Math.floor(room / 100_000) * 100_000;
-    if (fitting < LEAST_VIDEO_BITS) return { severity: 'stop', code: 'over-long', values };
+    if (fitting < MIN_VIDEO_BITRATE) return { severity: 'stop', code: 'over-long', values };
     const fix = { fix: 'set-bits', values: { bits: fitting } } as const;
     return { severity: 'stop', code: 'over', values, fix };
   },

@@ -7,7 +7,7 @@ import {
   type RenderPlan,
   findSegment,
 } from '../../render/plan';
-import { counted, exportRule, outcome } from '../rule';
+import { formatCount, exportRule, outcome } from '../rule';
 
 /** Below this share two pieces only touch. */
 const TOUCHES = 0.01;
@@ -67,8 +67,8 @@ interface SharedValues {
   of: number;
   by: number;
 }
-const shared = ({ shots, percent, of, by }: SharedValues): string =>
-  `${counted(shots, 'shot')}, at worst ${percent} % of pane ${of} in pane ${by}`;
+const describeShared = ({ shots, percent, of, by }: SharedValues): string =>
+  `${formatCount(shots, 'shot')}, at worst ${percent} % of pane ${of} in pane ${by}`;
 
 /** No pane shows the subject of another. */
 export const panesRule = exportRule({
@@ -80,12 +80,12 @@ export const panesRule = exportRule({
       () => 'nothing shared',
     ),
     overlap: outcome<SharedValues>(
-      (values) => `Panes share a piece of the picture: ${shared(values)}.`,
-      shared,
+      (values) => `Panes share a piece of the picture: ${describeShared(values)}.`,
+      describeShared,
     ),
     subject: outcome<SharedValues>(
-      (values) => `The same subject is seen twice: ${shared(values)}. Move one of the windows.`,
-      shared,
+      (values) => `The same subject is seen twice: ${describeShared(values)}. Move one of the windows.`,
+      describeShared,
     ),
   },
   check({ plan }) {

@@ -2,7 +2,7 @@ import { toRateChange } from '../../job/retime';
 import { diagnose, type Problem } from '../../diagnosis/diagnosis';
 import type { ProblemCode, ProblemValues } from '../../diagnosis/problem-values';
 import { toSource } from '../../master/source';
-import type { Look } from '../look';
+import type { MasterAnalysis } from '../look';
 import { exportRule, outcome } from '../rule';
 
 interface Words<Values> {
@@ -49,7 +49,7 @@ export const problemRule = <Code extends ProblemCode>(
     },
   });
 
-function toFix({ master, source }: Look, { offers }: Problem) {
+function toFix({ master, source }: MasterAnalysis, { offers }: Problem) {
   const [offer] = offers;
   if (!offer) return undefined;
   const rates = toRateChange(source, toSource(master, offer.repairs));

@@ -14,7 +14,7 @@ interface Costly extends Rate {
   /** Frames that repeat or vanish, in words. */
   cost: string;
 }
-const limited = ({ rate, limit }: Limited): string => `${rate} fps, limit ${limit} fps`;
+const describeLimited = ({ rate, limit }: Limited): string => `${rate} fps, limit ${limit} fps`;
 const costly = ({ rate, cost }: Costly): string => `${rate} fps, ${cost}`;
 
 /** The canvas's rate equal to the masters', and within the outlet's. */
@@ -26,7 +26,7 @@ export const rateRule = exportRule({
       ({ rate, limit }, { label }) =>
         `${rate} fps, but ${label} takes at most ${limit} fps. ` +
         'Choose a placement that takes this rate, or bring in a master at a lower one.',
-      limited,
+      describeLimited,
     ),
     differs: outcome<Costly>(
       ({ rate, cost }) => `${rate} fps, but the master runs at another rate: ${cost}.`,
@@ -40,7 +40,7 @@ export const rateRule = exportRule({
       ({ rate, cost }) => `The master's rate varies. The clip runs at an even ${rate} fps: ${cost}.`,
       costly,
     ),
-    same: outcome<Limited>(({ rate }) => `${rate} fps, the same as the master.`, limited),
+    same: outcome<Limited>(({ rate }) => `${rate} fps, the same as the master.`, describeLimited),
   },
   check({ canvas, sources, plan, target }) {
     const { mostRate } = target.placement.video;

@@ -4,7 +4,7 @@ import { channelWords, codecName } from '../../master/master';
 import { joinAlternatives } from '../../outlets/limits/limit';
 import type { Source } from '../../master/source';
 import type { Placement } from '../../outlets/placement';
-import { isForPlacement, type SoundMaking } from '../../render/making';
+import { isForPlacement, type AudioEncodeSettings } from '../../render/making';
 import { exportRule, outcome } from '../rule';
 
 /** Kilohertz. */
@@ -16,7 +16,7 @@ interface Taken {
   made: string;
   taken: string;
 }
-const taken = ({ made, taken }: Taken): string => `${made}; asked ${taken}`;
+const describeTaken = ({ made, taken }: Taken): string => `${made}; asked ${taken}`;
 
 /** Sample rate, channels and codec of the clip's sound, and what the export changes of the master's. */
 export const soundFormatRule = exportRule({
@@ -29,11 +29,11 @@ export const soundFormatRule = exportRule({
     ),
     refused: outcome<Taken>(
       ({ made, taken }, { label }) => `The clip's sound is ${made}, but ${label} takes only ${taken}.`,
-      taken,
+      describeTaken,
     ),
     thin: outcome<Taken>(
       ({ made, taken }, { label }) => `Exports have sound of ${made}; ${label} asks for ${taken}.`,
-      taken,
+      describeTaken,
     ),
     folded: outcome<{ channels: number; made: number }>(
       ({ channels, made }) =>
@@ -67,26 +67,26 @@ export const soundFormatRule = exportRule({
   },
 });
 
-const refused = (made: string, taken: string) =>
+const describeRefusal = (made: string, taken: string) =>
   ({ severity: 'stop', code: 'refused', values: { made, taken } }) as const;
 
 /** Finds what an outlet has against the sound, or null. */
-function againstOutlet({ codec, sampleRate, channels, bits }: SoundMaking, audio: Placement['audio']) {
+function againstOutlet({ codec, sampleRate, channels, bits }: AudioEncodeSettings, audio: Placement['audio']) {
   const broken = judgeSound({ codec, sampleRate, channels }, { audio });
-  if (broken === 'codec') return refused(codecName(codec), joinAlternatives(audio.codecs.map(codecName)));
+  if (broken === 'codec') return describeRefusal(codecName(codec), joinAlternatives(audio.codecs.map(codecName)));
   if (broken === 'sample-rate') {
     const rates = joinAlternatives(audio.sampleRates.map((rate) => String(rate / 1000)));
-    return refused(`${sampleRate / 1000} kHz`, `${rates} kHz`);
+    return describeRefusal(`${sampleRate / 1000} kHz`, `${rates} kHz`);
   }
-  if (broken === 'too-many') return refused('stereo', 'mono');
-  if (broken === 'too-few') return refused('mono', 'stereo');
+  if (broken === 'too-many') return describeRefusal('stereo', 'mono');
+  if (broken === 'too-few') return describeRefusal('mono', 'stereo');
   if (audio.leastBits === null || bits >= audio.leastBits) return null;
   const values = { made: bitsLabel(bits), taken: `${bitsLabel(audio.leastBits)} or more` };
   return { severity: 'warn', code: 'thin', values } as const;
 }
 
 /** Says what becomes of the masters' sound. */
-function ofMasters({ codec, sampleRate, channels }: SoundMaking, sources: readonly Source[]) {
+function ofMasters({ codec, sampleRate, channels }: AudioEncodeSettings, sources: readonly Source[]) {
   const sounds = sources.flatMap((source) => source.audio ?? []);
   const folded = sounds.find((sound) => sound.channels > channels);
   if (folded) {

@@ -1,10 +1,10 @@
-import { counted, exportRule, outcome } from '../rule';
+import { formatCount, exportRule, outcome } from '../rule';
 
 interface Turned {
   shots: number;
   of: number;
 }
-const figures = ({ shots, of }: Turned): string => `${shots} of ${counted(of, 'shot')}`;
+const figures = ({ shots, of }: Turned): string => `${shots} of ${formatCount(of, 'shot')}`;
 
 /** Shots whose picture lies on its side: a viewer has to turn the phone. */
 export const turnedRule = exportRule({

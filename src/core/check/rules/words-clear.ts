@@ -1,6 +1,6 @@
 import { allZones, type Zone } from '../../outlets/placement';
 import type { CanvasRect } from '../../picture/size';
-import { counted, exportRule, outcome } from '../rule';
+import { formatCount, exportRule, outcome } from '../rule';
 
 interface Covered {
   zone: string;
@@ -26,8 +26,8 @@ export const wordsClearRule = exportRule({
     ),
     covered: outcome<Covered>(
       ({ zone, blocks }, { label }) =>
-        `${label} puts "${zone}" over ${counted(blocks, 'piece')} of text. Move ${blocks === 1 ? 'it' : 'them'} on this canvas.`,
-      ({ zone, blocks }) => `${zone}, ${counted(blocks, 'piece')}`,
+        `${label} puts "${zone}" over ${formatCount(blocks, 'piece')} of text. Move ${blocks === 1 ? 'it' : 'them'} on this canvas.`,
+      ({ zone, blocks }) => `${zone}, ${formatCount(blocks, 'piece')}`,
     ),
   },
   check({ plan, target }) {

@@ -7,7 +7,7 @@ import { ACTION_SAFE } from '../../picture/safe-areas';
 import type { Size } from '../../picture/size';
 import { memoizePane } from '../../render/memoize-pane';
 import { computeMasterFrame, type PlanPane, type PlanSegment, type RenderPlan } from '../../render/plan';
-import { counted, exportRule, outcome } from '../rule';
+import { formatCount, exportRule, outcome } from '../rule';
 
 const DEVICE_NAMES: Record<Device, string> = { phone: 'phones', tablet: 'tablets', desk: 'desks' };
 
@@ -31,19 +31,19 @@ export const zonesRule = exportRule({
       () => 'no zones',
     ),
     clear: outcome<Clear>(
-      ({ zones }) => `What the framings keep in view is clear of ${counted(zones, 'overlay zone')}.`,
-      ({ zones }) => counted(zones, 'zone'),
+      ({ zones }) => `What the framings keep in view is clear of ${formatCount(zones, 'overlay zone')}.`,
+      ({ zones }) => formatCount(zones, 'zone'),
     ),
     edge: outcome<{ shots: number }>(
       ({ shots }) =>
-        `The subject lies outside the action-safe area of EBU R 95 in ${counted(shots, 'shot')}: within 3.5 % of the ` +
+        `The subject lies outside the action-safe area of EBU R 95 in ${formatCount(shots, 'shot')}: within 3.5 % of the ` +
         'edge, which some screens cut off.',
-      ({ shots }) => `${counted(shots, 'shot')} outside the safe area`,
+      ({ shots }) => `${formatCount(shots, 'shot')} outside the safe area`,
     ),
     covered: outcome<Covered>(
       ({ zone, device, shots }, { label }) =>
-        `On ${device}, ${label} puts "${zone}" over the subject in ${counted(shots, 'shot')}. Move its seat.`,
-      ({ zone, shots }) => `${zone}, ${counted(shots, 'shot')}`,
+        `On ${device}, ${label} puts "${zone}" over the subject in ${formatCount(shots, 'shot')}. Move its seat.`,
+      ({ zone, shots }) => `${zone}, ${formatCount(shots, 'shot')}`,
     ),
   },
   check({ canvas, plan, target }) {

@@ -36,7 +36,7 @@ describe('a command that is a line of its family', () => {
       const { applyCommand, stepLabel } = jest.requireActual<typeof CommandsModule>('./commands');
       const { computeChange, EMPTY_HISTORY, undone } = jest.requireActual<typeof HistoryModule>('../history');
       const { activeClip } = jest.requireActual<typeof JobModule>('../job');
-      const { entrySchema, replayed } = jest.requireActual<typeof DocumentModule>('../document');
+      const { entrySchema, replayEntry } = jest.requireActual<typeof DocumentModule>('../document');
       const job = jest.requireActual<typeof TestJobModule>('../test-job').testJob();
       const shortenBy = (frames: number) =>
         ({ type: 'shorten', frames }) as unknown as Parameters<typeof applyCommand>[1];
@@ -50,7 +50,7 @@ describe('a command that is a line of its family', () => {
         JSON.stringify({ revision: 1, at: '2026-12-02T08:00:00.000Z', done: { op: 'step', command, delta } }),
       );
       const file = { job, history: EMPTY_HISTORY, revision: 0 };
-      const again = replayed(file, entrySchema.parse(stored));
+      const again = replayEntry(file, entrySchema.parse(stored));
       expect(again.job.edit).toEqual(after);
       expect(undone({ edit: again.job.edit, history: again.history }).edit).toEqual(job.edit);
     });

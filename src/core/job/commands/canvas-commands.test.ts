@@ -1,6 +1,6 @@
 import { activeCanvas } from '../clip';
 import { activeClip, type Edit, mainMaster } from '../job';
-import { choose, framed, keep, testJob, TEST_MASTER } from '../test-job';
+import { choose, createFramingCommand, keep, testJob, TEST_MASTER } from '../test-job';
 import { applyCommand, type Command } from './commands';
 
 const job = testJob();
@@ -8,7 +8,7 @@ const job = testJob();
 describe('canvas commands', () => {
   it('change the canvas without losing framing or cut, and end overrides of the old placement', () => {
     const start = [
-      framed({ focus: { x: 0.2, y: 0.5 }, zoom: 1.5 }),
+      createFramingCommand({ focus: { x: 0.2, y: 0.5 }, zoom: 1.5 }),
       keep(50, 984),
       { type: 'set-override', rule: 'tag', canvas: 'canvas-1', reason: 'later' } as const,
     ].reduce<Edit>((edit, command) => applyCommand(edit, command as Command), job.edit);
@@ -26,7 +26,7 @@ describe('canvas commands', () => {
 
   it('fill every window again that was fitted, of this canvas and of those it follows', () => {
     const fitted = [
-      framed({}, { fit: true }),
+      createFramingCommand({}, { fit: true }),
       { type: 'detach', canvas: 'canvas-1', shot: { id: `${TEST_MASTER}-1`, in: 0 } } as const,
     ].reduce<Edit>((edit, command) => applyCommand(edit, command), job.edit);
     const filled = applyCommand(fitted, { type: 'fill-canvas' });

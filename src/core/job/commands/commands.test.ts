@@ -1,11 +1,11 @@
-import { testRateChange, choose, framed, keep, testJob, TEST_MASTER, testRange, testShot } from '../test-job';
+import { testRateChange, choose, createFramingCommand, keep, testJob, TEST_MASTER, testRange, testShot } from '../test-job';
 import fc from 'fast-check';
 import { NO_REPAIRS } from '../../master/repairs';
 import { PLAIN_LAYOUT } from '../../layout/layout';
 import { NO_CAPTIONS } from '../../words/captions';
 import { plainBlock } from '../../words/text-block';
 import { canvasAdded } from '../canvases';
-import { computeChange, continued, EMPTY_HISTORY, recorded, redone, undone, type Versioned } from '../history';
+import { computeChange, extendStep, EMPTY_HISTORY, recordStep, redone, undone, type Versioned } from '../history';
 import { activeClip, type Edit, jobSchema } from '../job';
 import { readStoredJob, storedJob } from '../stored-job';
 import { applyCommand, type Command, stepLabel, stepName } from './commands';
@@ -23,11 +23,11 @@ const after = (commands: readonly Command[]): Versioned =>
   commands.reduce<Versioned>(
     (now, command) => {
       const change = computeChange(now.edit, command);
-      return change ? recorded(now, change) : now;
+      return change ? recordStep(now, change) : now;
     },
     { edit: job.edit, history: EMPTY_HISTORY },
   );
-const framing = (x: number): Command => framed({ focus: { x, y: 0.5 }, zoom: 1.5 });
+const framing = (x: number): Command => createFramingCommand({ focus: { x, y: 0.5 }, zoom: 1.5 });
 
 /** Commands of every kind: a kind without any does not compile. */
 const OF_KIND: { [N in Command['type']]: fc.Arbitrary<Extract<Command, { type: N }>> } = {
@@ -101,7 +101,7 @@ const OF_KIND: { [N in Command['type']]: fc.Arbitrary<Extract<Command, { type: N
     .tuple(fc.double({ min: 0, max: 1, noNaN: true }), fc.boolean())
     .map(
       ([x, fit]) =>
-        framed({ focus: { x, y: 0.5 }, zoom: 1.5 }, { fit }) as Extract<Command, { type: 'set-framings' }>,
+        createFramingCommand({ focus: { x, y: 0.5 }, zoom: 1.5 }, { fit }) as Extract<Command, { type: 'set-framings' }>,
     ),
   'reset-framing': fc.constant({ type: 'reset-framing', shot: SHOT, track: 'main', owner: 'shared' }),
   detach: fc.constant({ type: 'detach', canvas: 'canvas-1', shot: { id: SHOT, in: 0 } }),
@@ -206,8 +206,8 @@ describe('commands', () => {
 
   it('that continue one another are one step', () => {
     const start = { edit: job.edit, history: EMPTY_HISTORY };
-    const first = recorded(start, computeChange(job.edit, framing(0.4))!);
-    const second = continued(first, computeChange(first.edit, framing(0.3))!);
+    const first = recordStep(start, computeChange(job.edit, framing(0.4))!);
+    const second = extendStep(first, computeChange(first.edit, framing(0.3))!);
     expect(second.history.past).toHaveLength(1);
     expect(undone(second).edit).toEqual(job.edit);
     expect(redone(undone(second)).edit).toEqual(second.edit);

@@ -9,7 +9,7 @@ import { ENCODING_COMMANDS } from './encoding-commands';
 import { FRAMING_COMMANDS } from './framing-commands';
 import { MASTER_COMMANDS } from './master-commands';
 import { SHOT_COMMANDS } from './shot-commands';
-import { togetherWith } from './together';
+import { mergeCommands } from './together';
 import { WORDS_COMMANDS } from './words-commands';
 
 export type { Owner } from './framing-commands';
@@ -25,7 +25,7 @@ const SINGLE = {
   ...FRAMING_COMMANDS,
   ...WORDS_COMMANDS,
 };
-const COMMANDS = { ...SINGLE, ...togetherWith((edit, command) => applied(SINGLE, edit, command)) };
+const COMMANDS = { ...SINGLE, ...mergeCommands((edit, command) => applyByType(SINGLE, edit, command)) };
 type Name = keyof typeof COMMANDS;
 
 type Values<N extends Name> = z.infer<(typeof COMMANDS)[N]['schema']>;
@@ -40,7 +40,7 @@ export type ActOf<N extends Name> = Values<N> extends { act: infer Act } ? Act :
 const findKind = (table: object, name: string): CommandKind<unknown> | undefined =>
   (table as Partial<Record<string, CommandKind<unknown>>>)[name];
 
-function applied(table: object, edit: Edit, command: { type: string }): Edit {
+function applyByType(table: object, edit: Edit, command: { type: string }): Edit {
   const kind = findKind(table, command.type);
   if (!kind) throw new RangeError(`there is no command ${command.type}`);
   const { error } = kind.schema.safeParse(command);
@@ -53,7 +53,7 @@ function applied(table: object, edit: Edit, command: { type: string }): Edit {
  * @throws CommandRefused for values that a job could not be read back with. @throws RangeError for a placement or a
  * canvas that is not there.
  */
-export const applyCommand = (edit: Edit, command: Command): Edit => applied(COMMANDS, edit, command);
+export const applyCommand = (edit: Edit, command: Command): Edit => applyByType(COMMANDS, edit, command);
 
 /** Makes the stored name of a command's step: `set-cut/trim`, or `detach`. */
 export function stepName(command: Command): string {

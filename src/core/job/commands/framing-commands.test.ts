@@ -1,11 +1,11 @@
 import { activeCanvas } from '../clip';
 import { activeClip, type Edit } from '../job';
-import { framed, testFraming, testJob, TEST_MASTER } from '../test-job';
+import { createFramingCommand, testFraming, testJob, TEST_MASTER } from '../test-job';
 import { applyCommand, type Command } from './commands';
 
 const job = testJob();
 const SHOT = `${TEST_MASTER}-1`;
-const at = (x: number): Command => framed({ focus: { x, y: 0.5 }, zoom: 1.5 });
+const at = (x: number): Command => createFramingCommand({ focus: { x, y: 0.5 }, zoom: 1.5 });
 const own = (edit: Edit) => activeCanvas(activeClip(edit)).detached;
 
 describe('framing commands', () => {

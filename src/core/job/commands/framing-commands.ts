@@ -40,7 +40,7 @@ function withFramings(edit: Edit, owner: Owner, change: (known: Framing[]) => Fr
 }
 
 /** Framings with some in the place of those of the same shot and track, each where it was. */
-function replaced(known: readonly Framing[], framings: readonly Framing[]): Framing[] {
+function replaceFramings(known: readonly Framing[], framings: readonly Framing[]): Framing[] {
   const fresh = framings.filter((framing) => !known.some((other) => sameKey(framing, other)));
   return [...known.map((framing) => framings.find((other) => sameKey(framing, other)) ?? framing), ...fresh];
 }
@@ -50,7 +50,7 @@ export const FRAMING_COMMANDS = {
   'set-framings': command({
     schema: z.object({ act: z.enum(listActs(ACTS)), owner: ownerSchema, framings: z.array(framingSchema) }),
     label: ACTS,
-    apply: (edit, { owner, framings }) => withFramings(edit, owner, (known) => replaced(known, framings)),
+    apply: (edit, { owner, framings }) => withFramings(edit, owner, (known) => replaceFramings(known, framings)),
   }),
   /** A shared framing goes; a detached one becomes plain, so that the canvas stays by itself. */
   'reset-framing': command({
@@ -60,7 +60,7 @@ export const FRAMING_COMMANDS = {
       withFramings(edit, owner, (known) => {
         if (owner === 'shared') return known.filter((framing) => !sameKey(framing, { shot, track }));
         const frame = known.find((framing) => sameKey(framing, { shot, track }))?.keyframes[0]?.frame ?? 0;
-        return replaced(known, [plainFraming(shot, track, frame)]);
+        return replaceFramings(known, [plainFraming(shot, track, frame)]);
       }),
   }),
   /** A canvas gets framings of its own for a shot, that begin as those it followed. */

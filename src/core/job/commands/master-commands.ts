@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { repairsSchema } from '../../master/repairs';
-import { rateChangeSchema, retimed } from '../retime';
+import { rateChangeSchema, retimeEdit } from '../retime';
 import { command } from './command';
 
 /** Commands that set something right about a master. */
@@ -14,7 +14,7 @@ export const MASTER_COMMANDS = {
     label: 'repair the master',
     apply(edit, { master, repairs, rates }) {
       const repaired = { ...edit, repairs: { ...edit.repairs, [master]: repairs } };
-      return retimed(repaired, master, rates);
+      return retimeEdit(repaired, master, rates);
     },
   }),
 };

@@ -1,5 +1,5 @@
 import { withBoundary } from '../../cut/shots';
-import { framed, testJob, TEST_MASTER, testShot } from '../test-job';
+import { createFramingCommand, testJob, TEST_MASTER, testShot } from '../test-job';
 import { applyCommand } from './commands';
 
 const job = testJob();
@@ -7,7 +7,7 @@ const SHOT = `${TEST_MASTER}-1`;
 
 describe('shot commands', () => {
   it('keep the framing of a shot that is divided, and end the ticks of shots that go', () => {
-    const framed1 = applyCommand(job.edit, framed({ focus: { x: 0.2, y: 0.5 }, zoom: 1.5 }));
+    const framed1 = applyCommand(job.edit, createFramingCommand({ focus: { x: 0.2, y: 0.5 }, zoom: 1.5 }));
     const ticked = applyCommand(framed1, { type: 'tick-shot', shot: SHOT, signature: 'seen' });
     const divided = applyCommand(ticked, {
       type: 'set-shots',

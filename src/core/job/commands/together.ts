@@ -17,7 +17,7 @@ const stepSchema = z.object({
 }) as unknown as z.ZodType<Step>;
 
 /** Several changes, on whatever canvas of whatever clip, as one step; what is worked on stays. */
-export const togetherWith = (apply: (edit: Edit, command: Step['command']) => Edit) => ({
+export const mergeCommands = (apply: (edit: Edit, command: Step['command']) => Edit) => ({
   together: command({
     schema: z.object({ act: z.enum(listActs(ACTS)), steps: z.array(stepSchema).min(1) }),
     label: ACTS,

@@ -3,7 +3,7 @@ import { memoizeSchema } from '../../figures/memoize-schema';
 import type { Canvas } from '../../layout/canvas';
 import { layoutSchema } from '../../layout/layout';
 import { canvasTextSchema } from '../../words/canvas-text';
-import { captionsSchema, cueSchema, MOST_CUES } from '../../words/captions';
+import { captionsSchema, cueSchema, MAX_CUES } from '../../words/captions';
 import { cardSchema, type ClipText, coverSchema, NO_TEXT } from '../../words/clip-text';
 import { type TextBlock, textBlockSchema } from '../../words/text-block';
 import type { Edit } from '../job';
@@ -72,7 +72,7 @@ export const WORDS_COMMANDS = {
     apply: (edit, { blocks }) => withBlocks(edit, blocks),
   }),
   'set-cues': command({
-    schema: z.object({ act: z.enum(listActs(CUE_ACTS)), cues: z.array(knownCueSchema).max(MOST_CUES) }),
+    schema: z.object({ act: z.enum(listActs(CUE_ACTS)), cues: z.array(knownCueSchema).max(MAX_CUES) }),
     label: CUE_ACTS,
     apply: (edit, { cues }) => withText(edit, (text) => ({ ...text, captions: { ...text.captions, cues } })),
   }),

@@ -21,7 +21,7 @@ export function readCueText(raw: string, start: number, end: number): CueText {
     left.add(mark.replace(/\s.*$/u, '>').replace('>>', '>'));
     return '';
   });
-  const cue = new VTTCue(start, end, escaped(plain, left));
+  const cue = new VTTCue(start, end, escapeText(plain, left));
   const read: { text: string; at: number | null }[] = [];
   collect(tokenizeVTTCue(cue), null, read);
   const text = tidy(read.map((piece) => piece.text).join(''));
@@ -29,7 +29,7 @@ export function readCueText(raw: string, start: number, end: number): CueText {
 }
 
 /** The text with what is no mark escaped, and times of words as WebVTT writes them. */
-function escaped(text: string, left: Set<string>): string {
+function escapeText(text: string, left: Set<string>): string {
   let out = '';
   let from = 0;
   for (const found of text.matchAll(KNOWN)) {

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { parseText } from 'media-captions';
 import { WebVTTParser } from 'webvtt-parser';
 import { SEED, seeded, soakFigure, trials } from '../../../../tests/soak';
-import { MOST_CUES } from '../captions';
+import { MAX_CUES } from '../captions';
 import { locateWords } from '../speech-rhythm';
 import { noteWords, NOTES, type NoteCode } from './caption-note';
 import { readCaptions } from './read-captions';
@@ -125,9 +125,9 @@ describe('SubRip', () => {
   });
 
   it('takes no more cues than a clip can hold, and says so', () => {
-    const many = Array.from({ length: MOST_CUES + 3 }, (_, i) => ({ start: i, end: i + 1, text: 'A' }));
+    const many = Array.from({ length: MAX_CUES + 3 }, (_, i) => ({ start: i, end: i + 1, text: 'A' }));
     const { cues, notes } = read(srtText(many));
-    expect(cues).toHaveLength(MOST_CUES);
+    expect(cues).toHaveLength(MAX_CUES);
     expect(notes.map(({ code }) => code)).toEqual(['many']);
   });
 });

@@ -1,5 +1,5 @@
 import { splitGraphemes } from '../graphemes';
-import { MOST_CUE_TEXT, MOST_CUES } from '../captions';
+import { MAX_CUE_TEXT, MAX_CUES } from '../captions';
 import { readCueText } from './cue-text';
 import type { CaptionFile, FileCue } from './caption-file';
 import type { CaptionNote, NoteCode } from './caption-note';
@@ -7,7 +7,7 @@ import { decodeText } from './decode-text';
 import { findCues, type RawCue } from './find-cues';
 
 /** A cue that had no length lasts so long, in seconds. */
-const LEAST = 1;
+const DEFAULT_CUE_SECONDS = 1;
 
 /** Reads SRT or WebVTT, whatever is wrong with it: what can be mended is, what is left out is told. Never throws. */
 export function readCaptions(bytes: Uint8Array): CaptionFile {
@@ -26,13 +26,13 @@ export function readCaptions(bytes: Uint8Array): CaptionFile {
     return read;
   });
   const ordered = inOrder(worded);
-  if (ordered.length > MOST_CUES) say('many', String(MOST_CUES));
-  return { format, cues: ordered.slice(0, MOST_CUES), notes };
+  if (ordered.length > MAX_CUES) say('many', String(MAX_CUES));
+  return { format, cues: ordered.slice(0, MAX_CUES), notes };
 }
 
 type Timed = RawCue & { start: number; end: number };
 
-const noted = (cue: { line: number; notes: CaptionNote[] }, code: NoteCode, detail = ''): void =>
+const addNote = (cue: { line: number; notes: CaptionNote[] }, code: NoteCode, detail = ''): void =>
   void cue.notes.push({ code, line: cue.line, detail });
 
 /** Cues with a start and an end after it. */
@@ -40,18 +40,18 @@ function withTimes(cues: readonly RawCue[]): Timed[] {
   let before = 0;
   return cues.map((raw) => {
     const cue = { ...raw, notes: [...raw.notes] };
-    let [start, end] = [cue.start ?? before, cue.end ?? (cue.start ?? before) + LEAST];
+    let [start, end] = [cue.start ?? before, cue.end ?? (cue.start ?? before) + DEFAULT_CUE_SECONDS];
     if (start < 0 || end < 0) {
-      noted(cue, 'negative');
+      addNote(cue, 'negative');
       [start, end] = [Math.max(0, start), Math.max(0, end)];
     }
     if (end < start) {
-      noted(cue, 'backward');
+      addNote(cue, 'backward');
       [start, end] = [end, start];
     }
     if (end === start) {
-      noted(cue, 'instant', String(LEAST));
-      end = start + LEAST;
+      addNote(cue, 'instant', String(DEFAULT_CUE_SECONDS));
+      end = start + DEFAULT_CUE_SECONDS;
     }
     before = end;
     return { ...cue, start, end };
@@ -62,10 +62,10 @@ function withTimes(cues: readonly RawCue[]): Timed[] {
 function withWords(cue: Timed): FileCue[] {
   const { start, end, line, notes } = cue;
   const { text, words, left } = readCueText(cue.text, start, end);
-  if (left.length > 0) noted(cue, 'tags', left.join(' '));
+  if (left.length > 0) addNote(cue, 'tags', left.join(' '));
   if (text === '') return [];
-  const parts = divided(text);
-  if (parts.length > 1) noted(cue, 'long');
+  const parts = splitLines(text);
+  if (parts.length > 1) addNote(cue, 'long');
   const edge = (i: number) => (i === parts.length ? end : start + (i * (end - start)) / parts.length);
   return parts.map((part, i) => ({
     start: edge(i),
@@ -81,14 +81,14 @@ const toShare = (time: number, start: number, end: number): number =>
   Math.min(1, Math.max(0, (time - start) / (end - start)));
 
 /** A text in parts that cues can hold, between graphemes. */
-function divided(text: string): string[] {
-  if (text.length <= MOST_CUE_TEXT) return [text];
+function splitLines(text: string): string[] {
+  if (text.length <= MAX_CUE_TEXT) return [text];
   // A letter may carry more marks than a cue can hold.
   const pieces = splitGraphemes(text).flatMap((grapheme) => grapheme.match(/[\s\S]{1,500}/g) ?? []);
   return pieces.reduce<string[]>(
     (parts, piece) => {
       const last = parts[parts.length - 1] as string;
-      if (last.length + piece.length > MOST_CUE_TEXT) parts.push(piece);
+      if (last.length + piece.length > MAX_CUE_TEXT) parts.push(piece);
       else parts[parts.length - 1] = last + piece;
       return parts;
     },
@@ -100,7 +100,7 @@ function divided(text: string): string[] {
 function inOrder(cues: readonly FileCue[]): FileCue[] {
   let latest = -1;
   for (const cue of cues) {
-    if (cue.start < latest) noted(cue, 'order');
+    if (cue.start < latest) addNote(cue, 'order');
     latest = Math.max(latest, cue.start);
   }
   const sorted = [...cues].sort((a, b) => a.start - b.start);
@@ -108,15 +108,15 @@ function inOrder(cues: readonly FileCue[]): FileCue[] {
   for (const cue of sorted) {
     const last = out[out.length - 1];
     if (last && cue.start < last.end) {
-      if (cue.start - last.start < 0.001 && last.text.length + cue.text.length < MOST_CUE_TEXT) {
-        noted(last, 'together');
+      if (cue.start - last.start < 0.001 && last.text.length + cue.text.length < MAX_CUE_TEXT) {
+        addNote(last, 'together');
         last.notes.push(...cue.notes);
         last.text = `${last.text}\n${cue.text}`;
         last.end = Math.max(last.end, cue.end);
         delete last.words;
         continue;
       }
-      noted(last, 'overlap');
+      addNote(last, 'overlap');
       if (cue.start > last.start) last.end = cue.start;
       else {
         // Too much for one cue: they share the time.

@@ -29,11 +29,11 @@ export function srtText(cues: readonly WrittenCue[]): string {
 
 /** Captions as WebVTT (W3C Candidate Recommendation, sections 4.1 and 4.2.1). */
 export function vttText(cues: readonly WrittenCue[]): string {
-  const escaped = (text: string) =>
+  const escapeText = (text: string) =>
     text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;');
   const blocks = cues.map(
     ({ start, end, text }, i) =>
-      `${i + 1}\n${timeText(start, '.')} --> ${timeText(end, '.')}\n${escaped(toLines(text))}\n`,
+      `${i + 1}\n${timeText(start, '.')} --> ${timeText(end, '.')}\n${escapeText(toLines(text))}\n`,
   );
   return ['WEBVTT\n', ...blocks].join('\n');
 }
