@@ -1,6 +1,6 @@
 import { PLAIN_PLACEMENT } from '@core/outlets/plain-placement';
 import { PLAIN_ENCODING } from '@core/rate/encoding';
-import { type EncodeSettings, toEncodeSettings } from '@core/render/making';
+import { type EncodeSettings, toEncodeSettings } from '@core/render/encode-settings';
 import type { RenderPlan } from '@core/render/plan';
 
 /** An export of a plan as an MP4 at a variable rate. */

@@ -2,7 +2,7 @@
 import { median } from '../src/core/figures/median';
 import { CheckBoard } from '../src/core/check/check-board';
 import { changedVerdicts } from '../src/core/check/verdicts';
-import { reuseStructure } from '../src/core/figures/shared';
+import { reuseStructure } from '../src/core/figures/reuse-structure';
 import { applyCommand } from '../src/core/job/commands/commands';
 import type { Work } from '../src/core/job/job';
 import { LOOKED } from '../src/core/job/test-pass';

@@ -10,7 +10,7 @@ import { MAIN_TRACK } from '../src/core/layout/pane';
 import { createRenderPlan } from '../src/core/render/plan';
 import { testMaster, testShot } from '../src/core/job/test-job';
 import { findEnlargement } from '../src/core/render/enlarged';
-import { redrawnSegments, withSegments } from '../src/core/render/redrawn';
+import { redrawnSegments, withSegments } from '../src/core/render/redraw-segments';
 import { BITS, grainyMaster, inHarness, SECONDS } from './material';
 import type { Report } from './report';
 

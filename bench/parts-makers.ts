@@ -7,7 +7,7 @@ import { SHIPPED_SHEETS } from '../src/core/outlets/shipped';
 import type { RenderOrder } from '../server/render/order';
 import { renderFile } from '../server/render/render';
 import { Threads, trialThreads } from '../server/render/threads';
-import { jobOf } from '../tests/job-of';
+import { jobOf } from '../tests/create-job';
 import { ffmpegSeconds, grainyMaster, work } from './material';
 import { processorSeconds } from './processor';
 import type { Report } from './report';

@@ -11,7 +11,7 @@ import { findTools } from './programs/tools';
 import { builtProgram } from './root';
 import { Client, openTestServer } from './test-client';
 import { openDatabase } from './store/database';
-import { UploadEndpoint } from './uploads/upload-door';
+import { UploadEndpoint } from './uploads/upload-endpoint';
 import { closeWorkshop, openWorkshop } from './workshop';
 
 const UPLOADS = '/outlets/verrow/api/uploads';

@@ -4,7 +4,7 @@ import type { Offers } from './hand-off/offers';
 import type { StandIn } from './outlets/stand-in/stand-in';
 import type { Posting } from './posting/posting';
 import type { RenderService } from './renders/api';
-import type { UploadEndpoint } from './uploads/upload-door';
+import type { UploadEndpoint } from './uploads/upload-endpoint';
 
 /** Uploads and copies that nobody came back for are deleted after a day, in milliseconds. */
 const LIFE = 24 * 3600 * 1000;

@@ -4,7 +4,7 @@ import { SHIPPED_SHEETS } from '../src/core/outlets/shipped';
 import type { Size } from '../src/core/picture/size';
 import { type Encoding, PLAIN_ENCODING } from '../src/core/rate/encoding';
 import type { RenderOrder } from '../server/render/order';
-import { jobOf } from './job-of';
+import { jobOf } from './create-job';
 
 /** A job of a film on a small canvas, whose file is made in some way. */
 export async function smallJob(

@@ -1,6 +1,6 @@
 import { type Account, SIGN_IN_BACK } from '../../src/core/posting/accounts';
 import type { OutletDirectory } from '../outlets/directory';
-import { type AccountPicture, OutletClientError } from '../posting/outlet-way';
+import { type AccountPicture, OutletClientError } from '../posting/outlet-connection';
 import { createId } from '../store/create-id';
 import type { AccountRecords, Tokens } from './account-records';
 import {

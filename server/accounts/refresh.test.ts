@@ -3,7 +3,7 @@ import http from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import type { OutletConnection } from '../posting/outlet-way';
+import type { OutletConnection } from '../posting/outlet-connection';
 import { openDatabase } from '../store/database';
 import { Secrets } from '../store/secrets';
 import { AccountRecords } from './account-records';

@@ -7,7 +7,7 @@ import { CHAT_UPLOADS, chatFilePath } from '../../src/core/posting/chat';
 import { filmInput, OUTLET_CONTAINERS } from '../programs/media-args';
 import { ProgramError, type Limits } from '../programs/programs';
 import { sendFilm } from '../send-file';
-import { UploadEndpoint } from '../uploads/upload-door';
+import { UploadEndpoint } from '../uploads/upload-endpoint';
 import type { Workshop } from '../workshop';
 
 /** Largest file that is taken, in bytes. */

@@ -9,7 +9,7 @@ import {
   outletPostSchema,
 } from '../../src/core/outlets/outlet-api';
 import type { PostForm, PostWords } from '../../src/core/outlets/post-form';
-import { createHttpConnection } from '../posting/http-way';
+import { createHttpConnection } from '../posting/http-connection';
 
 /** Account and clip that an outlet is tried with. */
 export interface Tried {

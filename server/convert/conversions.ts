@@ -8,7 +8,7 @@ import { listPictures, probeFile } from '../programs/probe';
 import { ProgramError, type Programs } from '../programs/programs';
 import { whenWritable } from '../store/when-writable';
 import { freeBytes } from '../uploads/room';
-import type { UploadEndpoint } from '../uploads/upload-door';
+import type { UploadEndpoint } from '../uploads/upload-endpoint';
 import type { ConversionRecords } from './conversion-records';
 
 /** Longest that a conversion takes, in seconds: two hours of film on a slow machine. */

@@ -11,7 +11,7 @@ import { isRandomId } from '../../src/core/figures/random-id';
 import { readRouteId } from '../route-id';
 import { sendFilm } from '../send-file';
 import type { Workshop } from '../workshop';
-import { UploadEndpoint } from '../uploads/upload-door';
+import { UploadEndpoint } from '../uploads/upload-endpoint';
 import { ConversionRecords } from './conversion-records';
 import { Conversions } from './conversions';
 

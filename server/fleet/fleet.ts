@@ -6,7 +6,7 @@ import { TroubleError } from '../../src/core/trouble/trouble';
 import { toError } from '../render/failure';
 import type { RenderOrder } from '../render/order';
 import type { SegmentMaker } from '../render/render';
-import { WorkerGateway } from './desk';
+import { WorkerGateway } from './worker-gateway';
 import { sayOnce } from './say-once';
 import { type SegmentTicket, QUEUE, readFailure } from './protocol';
 

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { bitrate, boundedInt, frameCount, frameIndex } from '../../src/core/figures/bounded';
 import { fingerprintSchema } from '../../src/core/master/fingerprint';
-import { pictureMakingSchema } from '../../src/core/render/making-schema';
+import { pictureMakingSchema } from '../../src/core/render/encode-settings-schema';
 import { renderPlanSchema } from '../../src/core/render/plan-schema';
 import { FORMAT_IDS } from '../../src/core/rate/format';
 import { failureSchema } from '../render/failure';

@@ -8,7 +8,7 @@ import { Worker } from 'bullmq';
 import { Redis } from 'ioredis';
 import { ENCODER_THREADS } from '../render/segment-work';
 import { segmentThreads } from '../render/threads';
-import { doErrand } from './errand';
+import { doErrand } from './segment-job';
 import { MasterCache } from './master-cache';
 import { ensurePrivateFolder } from '../store/private-folder';
 import { sayOnce } from './say-once';

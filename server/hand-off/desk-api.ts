@@ -14,7 +14,7 @@ import { parseBody } from '../answers';
 import { tellChanges } from '../events';
 import { OUTLET_CONTAINERS } from '../programs/media-args';
 import { probeFile } from '../programs/probe';
-import { UploadEndpoint } from '../uploads/upload-door';
+import { UploadEndpoint } from '../uploads/upload-endpoint';
 import { markedVisitor, findVisitor } from '../visitor';
 import type { Workshop } from '../workshop';
 import { type KeptOffer, Offers } from './offers';

@@ -5,7 +5,7 @@ import { clearTimeout, setTimeout } from 'node:timers';
 import type { RandomId } from '../../src/core/figures/random-id';
 import { type Arrival, type Offer, OFFER_LIFE, type OfferOrder } from '../../src/core/posting/hand-off';
 import { sha256 } from '../sha256';
-import type { UploadEndpoint } from '../uploads/upload-door';
+import type { UploadEndpoint } from '../uploads/upload-endpoint';
 
 /** An offer as it is kept: with whose it is, and what opens it. */
 export interface KeptOffer extends Omit<Offer, 'address'> {

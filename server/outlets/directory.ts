@@ -1,5 +1,5 @@
 import { outletRoot } from '../../src/core/outlets/post-form';
-import type { OutletConnection } from '../posting/outlet-way';
+import type { OutletConnection } from '../posting/outlet-connection';
 import type { Secrets } from '../store/secrets';
 import type { OutletsElsewhere } from './elsewhere';
 import { describeOutlet } from './outlets';

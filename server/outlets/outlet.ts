@@ -1,8 +1,8 @@
 import type { z } from 'zod';
 import type { Abilities } from '../../src/core/outlets/outlet-api';
 import type { longVideosSchema } from '../../src/core/posting/accounts';
-import { type HttpRoots, createHttpConnection } from '../posting/http-way';
-import type { OutletConnection } from '../posting/outlet-way';
+import { type HttpRoots, createHttpConnection } from '../posting/http-connection';
+import type { OutletConnection } from '../posting/outlet-connection';
 
 /** A long video of an outlet's stand-in, which clips may be linked to. */
 export type StandInVideo = Omit<z.infer<typeof longVideosSchema>['videos'][number], 'address'> & {

@@ -22,7 +22,7 @@ import { rm } from 'node:fs/promises';
 import { parseBody } from '../answers';
 import { tellChanges } from '../events';
 import { markedVisitor, findVisitor } from '../visitor';
-import { OutletClientError } from './outlet-way';
+import { OutletClientError } from './outlet-connection';
 import type { Posting, PostingProblem } from './posting';
 import { type PostingRecord, toPublicPost } from './posting-records';
 

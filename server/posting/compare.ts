@@ -1,5 +1,5 @@
 import { stat } from 'node:fs/promises';
-import { summarizeLikeness } from '../../src/core/posting/likeness-of';
+import { summarizeLikeness } from '../../src/core/posting/likeness-summary';
 import type { Compared } from '../../src/core/posting/post-order';
 import { OUTLET_CONTAINERS, safeInput } from '../programs/media-args';
 import { probeFile } from '../programs/probe';

@@ -1,7 +1,7 @@
 import { setTimeout as wait } from 'node:timers/promises';
 import PQueue from 'p-queue';
 import { waitBefore } from '../../src/core/posting/retry';
-import { OutletClientError } from './outlet-way';
+import { OutletClientError } from './outlet-connection';
 import type { PostingRecord } from './posting-records';
 
 /** Posts that are compared at a time, and how often one is tried. */

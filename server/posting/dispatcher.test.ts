@@ -14,7 +14,7 @@ import { toTimestamp, toWhen } from '../../src/core/posting/when';
 import { soakFigure, trials } from '../../tests/soak';
 import { openDatabase } from '../store/database';
 import { Dispatcher, type DispatchOptions } from './dispatcher';
-import { OutletClientError, type OutletConnection } from './outlet-way';
+import { OutletClientError, type OutletConnection } from './outlet-connection';
 import { PostingRecords } from './posting-records';
 
 const COUNT = trials(200, 1000);

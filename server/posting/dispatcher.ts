@@ -5,16 +5,16 @@ import { setTimeout as wait } from 'node:timers/promises';
 import { waitBefore } from '../../src/core/posting/retry';
 import { toTimestamp } from '../../src/core/posting/when';
 import { type DispatchedPost, WAITS } from '../../src/core/posting/post-order';
-import { fitToAbilities } from '../../src/core/outlets/fitted';
+import { fitToAbilities } from '../../src/core/outlets/fit-to-abilities';
 import type { Abilities, OutletPost } from '../../src/core/outlets/outlet-api';
 import type { PostForm } from '../../src/core/outlets/post-form';
 import { AccountError } from '../accounts/accounts';
 import { sha256 as sha256Of } from '../sha256';
-import type { UploadEndpoint } from '../uploads/upload-door';
+import type { UploadEndpoint } from '../uploads/upload-endpoint';
 import { Comparisons } from './comparisons';
-import { OutletClientError, type OutletConnection } from './outlet-way';
+import { OutletClientError, type OutletConnection } from './outlet-connection';
 import type { PostingChange, PostingRecord, PostingRecords } from './posting-records';
-import type { AuthorizedClient } from './speaker';
+import type { AuthorizedClient } from './authorized-client';
 
 /** Posts that are sent at a time, each of another account; those that their outlets process are not among them. */
 const AT_ONCE = 4;

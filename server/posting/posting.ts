@@ -16,12 +16,12 @@ import { Accounts } from '../accounts/accounts';
 import { SignInRecords } from '../accounts/sign-in-records';
 import { sweepGrants } from '../outlets/stand-in/authority/grant-store';
 import type { OutletDirectory } from '../outlets/directory';
-import { UploadEndpoint } from '../uploads/upload-door';
+import { UploadEndpoint } from '../uploads/upload-endpoint';
 import type { Workshop } from '../workshop';
 import { compareFilms, extractPicture } from './compare';
 import { Dispatcher } from './dispatcher';
 import { type PostingRecord, PostingRecords } from './posting-records';
-import { AuthorizedClient } from './speaker';
+import { AuthorizedClient } from './authorized-client';
 
 /** Largest file that is kept for a post, in bytes. */
 const MAX_FILE = 16e9;

@@ -1,7 +1,7 @@
 import { createReadStream } from 'node:fs';
 import { DetailedError, Upload } from 'tus-js-client';
-import { toRefusal } from './http-way';
-import { OutletClientError, type Shipment, type ShipmentNews } from './outlet-way';
+import { toRefusal } from './http-connection';
+import { OutletClientError, type Shipment, type ShipmentNews } from './outlet-connection';
 
 /** A piece small enough that a dropped connection costs little, in bytes. */
 const PIECE_BYTES = 1024 * 1024;

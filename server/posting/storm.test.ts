@@ -4,7 +4,7 @@ import { goodPost } from '../../tests/good-post';
 import { signIn } from '../../tests/sign-in';
 import { SEED, seeded, soakFigure, trials } from '../../tests/soak';
 import { TestServer } from '../../tests/test-server';
-import { FAULTS } from '../outlets/stand-in/weather';
+import { FAULTS } from '../outlets/stand-in/fault-injection';
 import { createId } from '../store/create-id';
 import { Client } from '../test-client';
 

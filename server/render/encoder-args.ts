@@ -1,5 +1,5 @@
 import { BUFFER_SECONDS } from '../../src/core/rate/buffer';
-import type { VideoEncodeSettings } from '../../src/core/render/making';
+import type { VideoEncodeSettings } from '../../src/core/render/encode-settings';
 import type { RenderPlan } from '../../src/core/render/plan';
 
 /** Encoder pass: null for a single one, or the first or second of two with the log between them. */

@@ -1,5 +1,5 @@
 import { toSeconds } from '../../src/core/time/frame-rate';
-import type { EncodeSettings } from '../../src/core/render/making';
+import type { EncodeSettings } from '../../src/core/render/encode-settings';
 import type { RenderPlan } from '../../src/core/render/plan';
 
 /** A file to make: its plan, what it is asked to be, and where the bytes of its masters lie, by fingerprint. */

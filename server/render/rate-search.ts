@@ -1,4 +1,4 @@
-import { chooseQuantiser, type TriedQuantiser } from './quantiser-for';
+import { chooseQuantiser, type TriedQuantiser } from './quantiser-search';
 
 /** Factor by which the result may differ from the rate that is wanted. */
 const NEAR = 1.1;

@@ -1,7 +1,7 @@
 import { mkdir, rename, rm, stat } from 'node:fs/promises';
 import { availableParallelism } from 'node:os';
 import path from 'node:path';
-import { leftBySound } from '../../src/core/render/making';
+import { leftBySound } from '../../src/core/render/encode-settings';
 import { freeBytes } from '../uploads/room';
 import { takesTwoPasses } from './encoder-args';
 import { join } from './join';

@@ -1,9 +1,9 @@
 import { readdir, readFile, rename, rm } from 'node:fs/promises';
 import path from 'node:path';
-import type { VideoEncodeSettings } from '../../src/core/render/making';
+import type { VideoEncodeSettings } from '../../src/core/render/encode-settings';
 import { neverRunsDry } from '../../src/core/rate/buffer';
 import { rateValue, toSeconds } from '../../src/core/time/frame-rate';
-import { retargetSegments } from './corrections';
+import { retargetSegments } from './retarget-segments';
 import type { SegmentBits } from './encoder-args';
 import type { MadeSegment } from './join';
 import type { RenderOrder, Segment } from './order';

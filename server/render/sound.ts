@@ -1,4 +1,4 @@
-import type { AudioEncodeSettings } from '../../src/core/render/making';
+import type { AudioEncodeSettings } from '../../src/core/render/encode-settings';
 import { TroubleError } from '../../src/core/trouble/trouble';
 import { clipSound } from '../../src/render/clip-sound';
 import { loudnessGain } from '../../src/render/loudness-gain';

@@ -1,7 +1,7 @@
 import { rename, rm } from 'node:fs/promises';
 import path from 'node:path';
 import type { GreyPlane } from '../../src/core/picture/likeness';
-import type { EncodeSettings, VideoEncodeSettings } from '../../src/core/render/making';
+import type { EncodeSettings, VideoEncodeSettings } from '../../src/core/render/encode-settings';
 import type { RenderPlan } from '../../src/core/render/plan';
 import { toSeconds } from '../../src/core/time/frame-rate';
 import { FrameJudge, type PieceScore } from '../../src/core/trial/frame-judge';

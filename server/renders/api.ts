@@ -15,7 +15,7 @@ import {
 } from '../../src/core/job/render-service';
 import { isFingerprint } from '../../src/core/master/fingerprint';
 import { readRouteId } from '../route-id';
-import { UploadEndpoint } from '../uploads/upload-door';
+import { UploadEndpoint } from '../uploads/upload-endpoint';
 import { markedVisitor, findVisitor } from '../visitor';
 import type { Workshop } from '../workshop';
 import { parseBody } from '../answers';

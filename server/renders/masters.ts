@@ -1,6 +1,6 @@
 import type { RandomId } from '../../src/core/figures/random-id';
 import { sha256 } from '../sha256';
-import type { UploadEndpoint } from '../uploads/upload-door';
+import type { UploadEndpoint } from '../uploads/upload-endpoint';
 import type { MasterRecords } from './master-records';
 
 /** Masters and fonts that browsers sent: each belongs to the one that sent it, and is known by what is in it. */

@@ -15,7 +15,7 @@ import {
   renderedPath,
 } from '../../src/core/job/render-service';
 import { SHIPPED_SHEETS } from '../../src/core/outlets/shipped';
-import { jobOf } from '../../tests/job-of';
+import { jobOf } from '../../tests/create-job';
 import { makeClip, probe } from '../../tests/make-clip';
 import { smallJob } from '../../tests/small-order';
 import { OWN_FONT, wordedJob } from '../../tests/worded-job';

@@ -1,4 +1,4 @@
-import type { AudioEncodeSettings } from '@core/render/making';
+import type { AudioEncodeSettings } from '@core/render/encode-settings';
 import type { RenderPlan } from '@core/render/plan';
 import type { Planes } from '@core/sound/channels';
 import { LoudnessMeter } from '@core/sound/loudness';

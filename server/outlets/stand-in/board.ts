@@ -13,7 +13,7 @@ import {
 } from '../../../src/core/outlets/post-form';
 import type { RuleSheet } from '../../../src/core/outlets/rule-sheet';
 import type { TakenPost } from './taken-posts';
-import { type FaultName, FAULTS } from './weather';
+import { type FaultName, FAULTS } from './fault-injection';
 
 const AUDIENCES: Record<PostForm['audience'], string> = {
   private: 'Private: only you see it',

@@ -13,11 +13,11 @@ import { OUTLET_CONTAINERS } from '../../programs/media-args';
 import { probeFile } from '../../programs/probe';
 import { ProgramError, type Programs } from '../../programs/programs';
 import { whenWritable } from '../../store/when-writable';
-import type { UploadEndpoint } from '../../uploads/upload-door';
+import type { UploadEndpoint } from '../../uploads/upload-endpoint';
 import { inspectFile, pictureSize } from './inspect';
 import type { TakenPost, TakenPosts } from './taken-posts';
 import { compress } from './viewed';
-import type { FaultInjection } from './weather';
+import type { FaultInjection } from './fault-injection';
 
 /** How far a post is at each of its steps. */
 const SHARES = { looking: 0.1, moving: 0.4, processing: 0.5 };

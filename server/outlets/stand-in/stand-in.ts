@@ -14,7 +14,7 @@ import {
 import type { RuleSheet } from '../../../src/core/outlets/rule-sheet';
 import type { StandInTraits } from '../outlet';
 import { sendFilm, sendStill } from '../../send-file';
-import { UploadEndpoint } from '../../uploads/upload-door';
+import { UploadEndpoint } from '../../uploads/upload-endpoint';
 import type { Workshop } from '../../workshop';
 import { Authority, authorityPath, type RegisteredClient } from './authority/authority';
 import { findAccountPicture } from './authority/people';
@@ -24,7 +24,7 @@ import { addOutletApi, requireScope } from './outlet-api';
 import { type TakenPost, TakenPosts } from './taken-posts';
 import { Posts } from './posts';
 import { storms } from './storms';
-import { FaultInjection, weatherSchema } from './weather';
+import { FaultInjection, weatherSchema } from './fault-injection';
 
 const BOARD_POLICY =
   "default-src 'self'; script-src 'none'; style-src 'self' 'unsafe-inline'; form-action 'self'; frame-ancestors 'none'";

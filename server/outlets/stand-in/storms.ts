@@ -1,7 +1,7 @@
 import { clearTimeout, setTimeout } from 'node:timers';
 import { setTimeout as wait } from 'node:timers/promises';
 import type { RequestHandler } from 'express';
-import { BUSY_SECONDS, type FaultInjection } from './weather';
+import { BUSY_SECONDS, type FaultInjection } from './fault-injection';
 
 /** An answer in slow weather waits so long, in milliseconds. */
 const SLOW = 1000;

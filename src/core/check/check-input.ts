@@ -8,12 +8,12 @@ import type { Sheets } from '../outlets/rule-sheet';
 import { computeCoverage } from '../proof/coverage';
 import { type BitRateChoice, defaultBitRate } from '../rate/bit-rate';
 import { PLAIN_ENCODING } from '../rate/encoding';
-import { type EncodeSettings, toEncodeSettings } from '../render/making';
+import { type EncodeSettings, toEncodeSettings } from '../render/encode-settings';
 import type { RenderPlan } from '../render/plan';
 import { toSeconds } from '../time/frame-rate';
 import { NO_TEXT } from '../words/clip-text';
 import { postWords } from '../job/post-words';
-import type { MasterAnalysis, AnalysisLookup } from './look';
+import type { MasterAnalysis, AnalysisLookup } from './master-analysis';
 import { hasSameItems, updatePlan, type SubjectPlan, type Subject } from './subject-plan';
 import type { CheckInput } from './rule';
 

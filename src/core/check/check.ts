@@ -3,7 +3,7 @@ import { activeClip, findSource, type Work } from '../job/job';
 import { findTarget } from '../outlets/outlets';
 import type { Sheets } from '../outlets/rule-sheet';
 import type { BitRateChoice } from '../rate/bit-rate';
-import type { EncodeSettings } from '../render/making';
+import type { EncodeSettings } from '../render/encode-settings';
 import type { RenderPlan } from '../render/plan';
 import type { MasterLengths } from '../cut/cut';
 import {
@@ -16,7 +16,7 @@ import {
 import { planSubject, type Subject } from './subject-plan';
 import type { Finding } from './finding';
 import { collectFindings } from './findings';
-import type { AnalysisLookup } from './look';
+import type { AnalysisLookup } from './master-analysis';
 import type { BlockedAction } from './rule';
 
 /** Rates and lengths of a job's masters, as repaired. */

@@ -2,7 +2,7 @@ import type { Cut, Range } from '../cut/cut';
 import type { SoundFacts } from '../pass/pass';
 import { integratedLoudness, toPower, STEPS_A_SECOND, TWO_FOR_ONE_LU } from '../sound/loudness';
 import { toSeconds } from '../time/frame-rate';
-import type { MasterAnalysis } from './look';
+import type { MasterAnalysis } from './master-analysis';
 
 /**
  * Integrated loudness of a cut in LUFS; null where nothing is heard. It is measured on the tenths of seconds that the

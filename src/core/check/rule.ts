@@ -5,11 +5,11 @@ import type { Source } from '../master/source';
 import type { Audience } from '../outlets/audience';
 import type { OutletPlacement } from '../outlets/outlets';
 import type { Coverage } from '../proof/coverage';
-import type { EncodeSettings } from '../render/making';
+import type { EncodeSettings } from '../render/encode-settings';
 import type { RenderPlan } from '../render/plan';
 import type { ClipText } from '../words/clip-text';
 import type { OfferedFix } from './fixes';
-import type { MasterAnalysis } from './look';
+import type { MasterAnalysis } from './master-analysis';
 
 /**
  * How serious a finding is. A stop keeps the export or the post back until it is fixed or overridden; what only the

@@ -5,7 +5,7 @@ import { computeSignature } from '../job/signature';
 import { findTarget } from '../outlets/outlets';
 import { PLAIN_ENCODING } from '../rate/encoding';
 import { bitsByTrial, piecesToTry, trialPieces } from '../rate/trial';
-import type { VideoEncodeSettings } from '../render/making';
+import type { VideoEncodeSettings } from '../render/encode-settings';
 import { createRenderPlan, type RenderPlan } from '../render/plan';
 import { toSeconds } from '../time/frame-rate';
 import { toJobEncodeSettings } from './check';

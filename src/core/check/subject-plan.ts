@@ -5,7 +5,7 @@ import type { Canvas } from '../layout/canvas';
 import type { OutletPlacement } from '../outlets/outlets';
 import { allZones } from '../outlets/placement';
 import { createRenderPlan, type RenderPlan, withWords } from '../render/plan';
-import { redrawnSegments, withSegments } from '../render/redrawn';
+import { redrawnSegments, withSegments } from '../render/redraw-segments';
 
 /** A canvas of a clip of a job, and the placement that it is judged by. */
 export interface Subject {

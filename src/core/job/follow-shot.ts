@@ -9,7 +9,7 @@ import { ownFraming } from '../framing/keyframes';
 import { enlargement } from '../framing/moves';
 import { computeBounds, toWindow } from '../framing/window';
 import type { Canvas } from '../layout/canvas';
-import { findFraming } from '../layout/framing-for';
+import { findFraming } from '../layout/find-framing';
 import type { Source } from '../master/source';
 import { storedRect, uprightRect } from '../picture/live-area';
 import { clamp, type LiveRect, type PictureRect } from '../picture/size';

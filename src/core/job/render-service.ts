@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { boundedInt, byteCount, MAX_BITRATE, measure } from '../figures/bounded';
 import { shortHash } from '../figures/short-hash';
-import type { EncodeSettings } from '../render/making';
+import type { EncodeSettings } from '../render/encode-settings';
 import type { RenderPlan } from '../render/plan';
 import { RENDER_FAULTS } from '../render/render-faults';
 import { ruleSheetSchema } from '../outlets/rule-sheet';

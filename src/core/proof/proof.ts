@@ -2,7 +2,7 @@ import type { AudioFacts, Master } from '../master/master';
 import { channelWords, codecName, videoCodecName } from '../master/master';
 import type { Proof, ProofFact } from './proof-record';
 import type { Borders } from '../picture/borders';
-import type { EncodeSettings } from '../render/making';
+import type { EncodeSettings } from '../render/encode-settings';
 import type { RenderPlan } from '../render/plan';
 import { bytesLabel } from '../figures/figures';
 import { rateLabel } from '../time/frame-rate';

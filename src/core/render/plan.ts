@@ -6,7 +6,7 @@ import { listShots } from '../cut/master-shots';
 import type { Shot } from '../cut/shot';
 import type { Source } from '../master/source';
 import type { Canvas } from '../layout/canvas';
-import { findFraming } from '../layout/framing-for';
+import { findFraming } from '../layout/find-framing';
 import { chosenLayout, fittedPixels, listPanes } from '../layout/layout';
 import { type Pane } from '../layout/pane';
 import { liveSize } from '../picture/live-area';

@@ -5,7 +5,7 @@ import { createPassLookup, testPass } from '../job/test-pass';
 import { SHIPPED_SHEETS } from '../outlets/shipped';
 import { PLAIN_ENCODING, type Rate } from '../rate/encoding';
 import { toJobEncodeSettings, workedOutBitRate } from '../check/check';
-import { createBitrateAdvisor } from './advised';
+import { createBitrateAdvisor } from './bitrate-advisor';
 import { toPieceSettings, type RateTrial, toRenditionSettings, trialKey, trialOrder, trialPlans } from './rate-trial';
 
 const sheets = [...SHIPPED_SHEETS];

@@ -19,12 +19,12 @@ import { MIN_VIDEO_BITRATE, MAX_VIDEO_BITRATE } from '../rate/bit-rate';
 import { PLAIN_ENCODING } from '../rate/encoding';
 import { findLevel } from '../rate/level';
 import { type TrialPiece, trialPieces } from '../rate/trial';
-import { isOpen, type VideoEncodeSettings } from '../render/making';
+import { isOpen, type VideoEncodeSettings } from '../render/encode-settings';
 import { createRenderPlan, type RenderPlan } from '../render/plan';
 import { toJobEncodeSettings } from '../check/check';
 import type { CheckContext } from '../check/check-input';
 import { collectWordSources } from '../check/subject-plan';
-import type { AnalysisLookup } from '../check/look';
+import type { AnalysisLookup } from '../check/master-analysis';
 
 /** Roles of the pieces of a clip that are tried. */
 const PIECE_ROLES = ['hardest', 'typical', 'easiest'] as const;

@@ -2,8 +2,8 @@ import { CheckBoard } from '@core/check/check-board';
 import type { CheckContext } from '@core/check/check-input';
 import { safeFixes } from '@core/check/fix-all';
 import { findTriedSize } from '@core/check/size-trial';
-import { createBitrateAdvisor } from '@core/trial/advised';
-import { reuseStructure } from '@core/figures/shared';
+import { createBitrateAdvisor } from '@core/trial/bitrate-advisor';
+import { reuseStructure } from '@core/figures/reuse-structure';
 import type { CheckEvent, CheckOrder } from './check-protocol';
 
 /** The checker's side in its worker: remembers every job that it judged, and what each rule looked at. */

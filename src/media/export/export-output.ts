@@ -1,5 +1,5 @@
 import type { DecodeRun } from '@core/render/decode-runs';
-import { leftBySound, type EncodeSettings } from '@core/render/making';
+import { leftBySound, type EncodeSettings } from '@core/render/encode-settings';
 import type { RenderPlan } from '@core/render/plan';
 import { toSeconds } from '@core/time/frame-rate';
 import { shortHash } from '@core/figures/short-hash';
@@ -10,8 +10,8 @@ import { StoredOutput } from '../store/stored-output';
 import type { ReaderOf } from '@render/clip-sound';
 import { createContainer, mux, type Packet } from '@render/mux';
 import { PacketLog } from './packet-log';
-import { type FrameSpan, type GroupSink, VideoTrackEncoder } from './picture-maker';
-import { AudioTrackEncoder } from './sound-maker';
+import { type FrameSpan, type GroupSink, VideoTrackEncoder } from './video-track-encoder';
+import { AudioTrackEncoder } from './audio-track-encoder';
 
 /** Request for one file: its plan, its encode settings, and the name that it is stored under. */
 export interface OutputRequest {

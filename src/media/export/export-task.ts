@@ -6,7 +6,7 @@ import { ReaderPool } from '../read/reader-pool';
 import { type TaskContext, throwIfStopped } from '../worker/serve-task';
 import { KEEP } from '../worker/worker-protocol';
 import { ExportOutput, type OutputRequest } from './export-output';
-import type { FrameSpan } from './picture-maker';
+import type { FrameSpan } from './video-track-encoder';
 
 /** Files to make in one go: several canvases of one clip. */
 export interface ExportRequest {

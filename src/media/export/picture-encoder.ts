@@ -1,4 +1,4 @@
-import type { VideoEncodeSettings } from '@core/render/making';
+import type { VideoEncodeSettings } from '@core/render/encode-settings';
 import type { RenderPlan } from '@core/render/plan';
 import { codecString } from '@core/rate/codec-string';
 import { rateValue } from '@core/time/frame-rate';

@@ -1,5 +1,5 @@
 import { type InputVideoTrack, VideoSampleSink } from 'mediabunny';
-import type { EncodeSettings } from '@core/render/making';
+import type { EncodeSettings } from '@core/render/encode-settings';
 import type { Proof } from '@core/proof/proof-record';
 import { type Borders, NO_BORDERS } from '@core/picture/borders';
 import {

@@ -1,10 +1,10 @@
 import { decodeRuns } from '@core/render/decode-runs';
-import type { VideoEncodeSettings } from '@core/render/making';
+import type { VideoEncodeSettings } from '@core/render/encode-settings';
 import type { RenderPlan } from '@core/render/plan';
 import { waitWhilePlaying } from '../play/playing-lock';
 import { ReaderPool } from '../read/reader-pool';
 import { throwIfStopped, type TaskContext } from '../worker/serve-task';
-import { VideoTrackEncoder } from './picture-maker';
+import { VideoTrackEncoder } from './video-track-encoder';
 
 /** Pieces of a clip to encode and throw away. */
 export interface SizeTrialRequest {

@@ -8,7 +8,7 @@ import { waitWhilePlaying } from '../play/playing-lock';
 import { toPicture } from '../play/preview-picture';
 import { MasterReader } from '../read/master-reader';
 import { throwIfStopped, type TaskContext } from '../worker/serve-task';
-import { SmallPictures } from './follow-eye';
+import { SmallPictures } from './small-pictures';
 
 /** A box that a person drew around something, to be followed through its shot both ways. */
 export interface BoxRequest {

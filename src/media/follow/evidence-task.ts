@@ -11,7 +11,7 @@ import { type Picture, toPicture } from '../play/preview-picture';
 import { MasterReader } from '../read/master-reader';
 import { throwIfStopped, type TaskContext } from '../worker/serve-task';
 import { type Detected, Detector } from './detector';
-import { SmallPictures } from './follow-eye';
+import { SmallPictures } from './small-pictures';
 
 /** Frames of a master that are to be looked at for following; each range is of one shot. */
 export interface EvidenceRequest {

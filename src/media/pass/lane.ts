@@ -6,7 +6,7 @@ import { taggedColour } from '@render/frame-colour';
 import { planarFrame } from '../read/planar-frame';
 import { MasterReader } from '../read/master-reader';
 import { openKernel } from '../read/open-kernel';
-import { FrameAnalyzer } from './eye';
+import { FrameAnalyzer } from './frame-analyzer';
 import type { LaneEvent, LaneOrder, Seen } from './lane-protocol';
 import { waitWhilePlaying } from '../play/playing-lock';
 import { ProxyEncoder } from './proxy-encoder';

@@ -1,7 +1,7 @@
 import type { Source } from '@core/master/source';
 import type { Span } from '@core/pass/spans';
 import { TroubleError } from '@core/trouble/trouble';
-import { Signal } from '../worker/bell';
+import { Signal } from '../worker/signal';
 import type { LaneEvent, LaneOrder } from './lane-protocol';
 import { workerTrouble } from '../worker/worker-trouble';
 import { throwIfStopped } from '../worker/serve-task';

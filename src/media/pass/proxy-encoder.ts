@@ -5,7 +5,7 @@ import { lowestLevel } from '@core/rate/level';
 import { rateValue } from '@core/time/frame-rate';
 import { TroubleError } from '@core/trouble/trouble';
 import { PARAMETERS_IN_STREAM } from '../store/avc-stream';
-import { Signal } from '../worker/bell';
+import { Signal } from '../worker/signal';
 
 /** A key frame every so many frames: a step back decodes at most this many. */
 const KEY_FRAME_EVERY = 12;

@@ -3,7 +3,7 @@ import type { Source } from '@core/master/source';
 import type { Size } from '@core/picture/size';
 import type { PlanOverlay } from '@core/render/overlays';
 import type { PlanSegment, RenderPlan } from '@core/render/plan';
-import { withSegments } from '@core/render/redrawn';
+import { withSegments } from '@core/render/redraw-segments';
 import { rateValue, toSeconds } from '@core/time/frame-rate';
 import { type Trouble, toTrouble } from '@core/trouble/trouble';
 import type { MasterReader } from '../read/master-reader';

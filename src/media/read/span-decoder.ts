@@ -1,6 +1,6 @@
 import { EncodedPacketSink, type InputVideoTrack } from 'mediabunny';
 import type { Span } from '@core/pass/spans';
-import { Signal } from '../worker/bell';
+import { Signal } from '../worker/signal';
 
 /** Pictures that wait to be decoded or to be taken, at most: each of them may hold a whole frame. */
 const MAX_AHEAD = 8;

@@ -1,4 +1,4 @@
-import type { VideoEncodeSettings } from '@core/render/making';
+import type { VideoEncodeSettings } from '@core/render/encode-settings';
 import PQueue from 'p-queue';
 import { decodeRuns } from '@core/render/decode-runs';
 import { plannedFrame, type RenderPlan } from '@core/render/plan';

@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react';
 import { storageRoom, storedSizes } from '@media/store/storage';
-import type { Listed } from '../listed';
+import type { Listed } from '../job-list-entry';
 import { useJobs } from '../job';
 
 /** Measures the storage that this browser grants and holds, in bytes; again whenever `when` changes. */

@@ -2,7 +2,7 @@ import { create } from 'zustand';
 import { activeCanvas } from '@core/job/clip';
 import { activeClip, type Job } from '@core/job/job';
 import { PLAIN_ENCODING } from '@core/rate/encoding';
-import { createBitrateAdvisor } from '@core/trial/advised';
+import { createBitrateAdvisor } from '@core/trial/bitrate-advisor';
 import type { RateTrial } from '@core/trial/rate-trial';
 import type { Trouble } from '@core/trouble/trouble';
 import { sheetsNow } from '../job';

@@ -6,7 +6,7 @@ import type { RateTried } from '@media/trial/rate-trial-task';
 import { deleteStoredFrom, storedFile, storedNames, writeSmall } from '@media/store/storage';
 import { tryExportRates } from '@media/worker/tasks';
 import { keepFound, trialName, type TrialRun, useRateTrials } from './found-trials';
-import { chooseMaker, toOrder, toRenderRequest } from './order-of';
+import { chooseMaker, toOrder, toRenderRequest } from './export-order';
 import { getPass } from '../master';
 import { tryRatesOnServer } from './render-server';
 import { sheetsNow } from '../job';

@@ -28,7 +28,7 @@ import { activeClip, type Job, onCanvas, onClip } from '@core/job/job';
 import { referenceFaults } from '@core/job/references';
 import type { Master } from '@core/master/master';
 import type { Trouble } from '@core/trouble/trouble';
-import { afterRecord, type Listed, toListed } from '../listed';
+import { afterRecord, type Listed, toListed } from '../job-list-entry';
 import {
   type AsideJob,
   createJob,

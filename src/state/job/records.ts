@@ -1,5 +1,5 @@
 import { type ExportRecord, isOpen, type PostRecord } from '@core/job/records';
-import { afterRecord, type RecordChange } from '../listed';
+import { afterRecord, type RecordChange } from '../job-list-entry';
 import { useJobs } from './jobs';
 import { dropRecord, keepLock, loadExport, putRecord, tellTabs } from '../store';
 

@@ -10,7 +10,7 @@ import {
   withRemoved,
   withVersion,
   writeShelf,
-} from '@core/outlets/shelf';
+} from '@core/outlets/sheet-overrides';
 import { SHIPPED_SHEETS } from '@core/outlets/shipped';
 import { sharedSetting } from '../store';
 

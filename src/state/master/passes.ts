@@ -1,6 +1,6 @@
 import { toRateChange } from '@core/job/retime';
 import { create } from 'zustand';
-import type { AnalysisLookup } from '@core/check/look';
+import type { AnalysisLookup } from '@core/check/master-analysis';
 import type { Boundary } from '@core/cut/shots';
 import { type Job } from '@core/job/job';
 import { listShots } from '@core/cut/master-shots';

@@ -2,7 +2,7 @@ import { testRateChange, choose, testJob, testMaster, testRange, testFraming } f
 import { parseFingerprint } from '@core/master/fingerprint';
 import type { PlanOverlay } from '@core/render/overlays';
 import { plannedFrame, type PlanSegment, type RenderPlan } from '@core/render/plan';
-import { withSegments } from '@core/render/redrawn';
+import { withSegments } from '@core/render/redraw-segments';
 import { applyCommand } from '@core/job/commands/commands';
 import type { Cut } from '@core/cut/cut';
 import { activeClip, type Job } from '@core/job/job';

@@ -1,5 +1,5 @@
 import type { Entry, Head } from '@core/job/document';
-import type { RecordChange } from '../listed';
+import type { RecordChange } from '../job-list-entry';
 import { type Kept, keepLock } from './locks';
 
 /** Message between tabs about stored jobs, sent after it was stored. */

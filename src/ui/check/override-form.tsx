@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Button, TextInput } from 'react-native-paper';
-import { DestructiveButton } from '../parts/grave-button';
+import { DestructiveButton } from '../parts/destructive-button';
 import { Soft } from '../parts/words';
 import { space } from '../theme/tokens';
 

@@ -5,7 +5,7 @@ import { clipName } from '@core/job/clip';
 import { lengthLabel } from '@core/time/timecode';
 import { addClip, chooseClip, clipSeconds, removeClip, renameClip } from '@state/cut';
 import { useClip, useJob } from '../job/job-context';
-import { DestructiveButton } from '../parts/grave-button';
+import { DestructiveButton } from '../parts/destructive-button';
 import { Tool } from '../parts/tool';
 import { ModalDialog } from '../parts/modal-dialog';
 import { Body, Soft, Strong } from '../parts/words';

@@ -5,7 +5,7 @@ import type { Finding } from '@core/check/finding';
 import { bitsLabel, bytesLabel } from '@core/figures/figures';
 import { activeCanvas } from '@core/job/clip';
 import { bitRateWords, rateLabel } from '@core/rate/bit-rate-words';
-import { isOpen, computeMinBytes, soundLabel } from '@core/render/making';
+import { isOpen, computeMinBytes, soundLabel } from '@core/render/encode-settings';
 import { PLAIN_ENCODING } from '@core/rate/encoding';
 import { FORMAT_IDS, type FormatId, FORMATS, takesFormat } from '@core/rate/format';
 import { toSeconds } from '@core/time/frame-rate';

@@ -1,6 +1,6 @@
 import { StyleSheet, View } from 'react-native';
 import type { Encoding } from '@core/rate/encoding';
-import type { VideoEncodeSettings } from '@core/render/making';
+import type { VideoEncodeSettings } from '@core/render/encode-settings';
 import { levelName } from '@core/outlets/limits/level';
 import { CheckBox } from '../parts/check-box';
 import { Choice } from '../parts/choice';

@@ -3,7 +3,7 @@ import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { bitsLabel, bytesLabel } from '@core/figures/figures';
 import { activeCanvas } from '@core/job/clip';
-import { fileBytes } from '@core/render/making';
+import { fileBytes } from '@core/render/encode-settings';
 import { adviseBitrate, adviceSentence } from '@core/trial/advice';
 import { toJobEncodeSettings, planOfJob, workedOutBitRate } from '@core/check/check';
 import { type RateTrial, trialKey, trialOrder, type TrialPoint } from '@core/trial/rate-trial';

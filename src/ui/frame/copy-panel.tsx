@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { Pressable, StyleSheet } from 'react-native';
 import { type Copied, framingCopied } from '@core/framing/keyframes';
 import type { Shot } from '@core/cut/shot';
-import { findFraming } from '@core/layout/framing-for';
+import { findFraming } from '@core/layout/find-framing';
 import { dispatch } from '@state/job';
 import { useJob } from '../job/job-context';
 import { Choice } from '../parts/choice';

@@ -8,7 +8,7 @@ import { activeCanvas } from '@core/job/clip';
 import { activeClip } from '@core/job/job';
 import { findEnlargement } from '@core/render/enlarged';
 import { plannedFrame } from '@core/render/plan';
-import { redrawnSegments, withSegments } from '@core/render/redrawn';
+import { redrawnSegments, withSegments } from '@core/render/redraw-segments';
 import { formatTimecode } from '@core/time/timecode';
 import { dispatch } from '@state/job';
 import { withDraft, player, usePlayer } from '@state/player';

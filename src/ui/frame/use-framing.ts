@@ -21,7 +21,7 @@ import type { Canvas } from '@core/layout/canvas';
 import { MAIN_TRACK } from '@core/layout/pane';
 import type { PictureRect, Size } from '@core/picture/size';
 import { planPanes, type PlannedPane, shotPanes } from '@core/render/plan';
-import { findFraming } from '@core/layout/framing-for';
+import { findFraming } from '@core/layout/find-framing';
 import { type Mode, useFramingUi } from '@state/framing';
 import { dispatch } from '@state/job';
 import { type Draft, withDraft, player, usePlayer } from '@state/player';

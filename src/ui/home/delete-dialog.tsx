@@ -2,7 +2,7 @@ import { Button, Dialog } from 'react-native-paper';
 import { isOpen } from '@core/job/records';
 import { deleteWholeJob } from '@state/files';
 import { useJobs } from '@state/job';
-import { DestructiveButton } from '../parts/grave-button';
+import { DestructiveButton } from '../parts/destructive-button';
 import { ModalDialog } from '../parts/modal-dialog';
 import { Body } from '../parts/words';
 

@@ -5,7 +5,7 @@ import { rateLabel, toSeconds } from '@core/time/frame-rate';
 import { dayLabel } from '@core/time/day-label';
 import { lengthLabel } from '@core/time/timecode';
 import { useChecks, worstOfJob } from '@state/check';
-import type { Listed } from '@state/listed';
+import type { Listed } from '@state/job-list-entry';
 import { useStills } from '@state/picture';
 import { useNow } from '../parts/use-now';
 import { Heading, Soft } from '../parts/words';

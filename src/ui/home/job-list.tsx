@@ -2,7 +2,7 @@ import { useMemo, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Button, TextInput } from 'react-native-paper';
 import { useJobs } from '@state/job';
-import type { Listed } from '@state/listed';
+import type { Listed } from '@state/job-list-entry';
 import { Choice } from '../parts/choice';
 import { Soft } from '../parts/words';
 import { space } from '../theme/tokens';

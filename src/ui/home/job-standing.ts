@@ -1,6 +1,6 @@
 import type { Severity } from '@core/check/rule';
 import { isPosted } from '@core/job/records';
-import type { Listed } from '@state/listed';
+import type { Listed } from '@state/job-list-entry';
 import type { Standing } from '../parts/mark';
 
 /** Fact of a job that is shown at a glance. */

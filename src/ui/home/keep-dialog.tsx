@@ -3,7 +3,7 @@ import { StyleSheet, View } from 'react-native';
 import { Button, Dialog } from 'react-native-paper';
 import { bytesLabel } from '@core/figures/figures';
 import { letMasterGo } from '@state/files';
-import type { Listed } from '@state/listed';
+import type { Listed } from '@state/job-list-entry';
 import { forgetRateTrials } from '@state/export';
 import { type JobStorage, measureStorage } from '@state/app';
 import { ModalDialog } from '../parts/modal-dialog';

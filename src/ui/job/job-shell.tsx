@@ -19,7 +19,7 @@ import { useLatest } from '../parts/use-latest';
 import { Soft, Title } from '../parts/words';
 import { BringInProgress } from '../home/bring-in-progress';
 import { JobContext, useFindings, useJob, useJudging, useProblems } from './job-context';
-import { StepNav } from './ticket';
+import { StepNav } from './step-nav';
 import { WatchNotice } from './watch-notice';
 import { useRuleSheets } from './use-target';
 

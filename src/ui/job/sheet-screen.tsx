@@ -16,10 +16,10 @@ import { Screen } from '../parts/screen';
 import { Heading } from '../parts/words';
 import { canvasMark } from '../theme/dyes';
 import { colours, space, WIDE, card } from '../theme/tokens';
-import { toMasterFacts } from './facts-of';
+import { toMasterFacts } from './master-facts';
 import { BackTool, HistoryTools } from './header-tools';
 import { useClip, useFindings, useJob, useProblems, useSource } from './job-context';
-import { StepNav } from './ticket';
+import { StepNav } from './step-nav';
 import { WindowOverlay } from './window-overlay';
 import { useCanvasLabel, useRuleSheets } from './use-target';
 

@@ -6,7 +6,7 @@ import { addMasterFile, useBringIn } from '@state/files';
 import { player } from '@state/player';
 import { useJob, useSource } from '../job/job-context';
 import { JobPage } from '../job/job-page';
-import { toAllMasterFacts } from '../job/facts-of';
+import { toAllMasterFacts } from '../job/master-facts';
 import { SoundChoice } from '../home/sound-choice';
 import { Facts } from '../parts/facts';
 import { TroubleNotice } from '../parts/notice';

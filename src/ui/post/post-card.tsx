@@ -18,7 +18,7 @@ import {
 } from '@state/posting';
 import { useFindings, useJob } from '../job/job-context';
 import { useRuleSheets } from '../job/use-target';
-import { DestructiveButton } from '../parts/grave-button';
+import { DestructiveButton } from '../parts/destructive-button';
 import { Notice, TroubleNotice } from '../parts/notice';
 import { StripBar } from '../parts/strip-bar';
 import { Body, Soft } from '../parts/words';

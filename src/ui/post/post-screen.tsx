@@ -10,7 +10,7 @@ import { chosenAudience, placementOfChoice } from '@core/job/audience';
 import { chosenWords, differs } from '@core/job/post-words';
 import { isOut, type PostRecord } from '@core/job/records';
 import type { Audience } from '@core/outlets/audience';
-import { leftOut } from '@core/outlets/fitted';
+import { leftOut } from '@core/outlets/fit-to-abilities';
 import { OWN_KEY } from '@core/outlets/outlets';
 import { mayPost } from '@core/posting/accounts';
 import type { When } from '@core/posting/when';

@@ -4,7 +4,7 @@ import { foundInMaster, foundInShots, reachesPast } from '../../diagnosis/found-
 import { percent } from '../../figures/figures';
 import type { RenderPlan } from '../../render/plan';
 import { formatCount, exportRule, outcome } from '../rule';
-import type { MasterAnalysis } from '../look';
+import type { MasterAnalysis } from '../master-analysis';
 
 interface Shots {
   shots: number;

@@ -2,7 +2,7 @@ import { judgeFileSize } from '../../outlets/limits/file-size';
 import { bytesLabel } from '../../figures/figures';
 import { OWN_KEY } from '../../outlets/outlets';
 import { MIN_VIDEO_BITRATE } from '../../rate/bit-rate';
-import { fileBytes, isOpen } from '../../render/making';
+import { fileBytes, isOpen } from '../../render/encode-settings';
 import { toSeconds } from '../../time/frame-rate';
 import { exportRule, outcome } from '../rule';
 

@@ -1,5 +1,5 @@
 import { judgeLevel, levelName } from '../../outlets/limits/level';
-import { isLevelTooLow } from '../../render/making';
+import { isLevelTooLow } from '../../render/encode-settings';
 import { rateLabel } from '../../time/frame-rate';
 import { exportRule, outcome } from '../rule';
 

@@ -2,7 +2,7 @@ import { toRateChange } from '../../job/retime';
 import { diagnose, type Problem } from '../../diagnosis/diagnosis';
 import type { ProblemCode, ProblemValues } from '../../diagnosis/problem-values';
 import { toSource } from '../../master/source';
-import type { MasterAnalysis } from '../look';
+import type { MasterAnalysis } from '../master-analysis';
 import { exportRule, outcome } from '../rule';
 
 interface Words<Values> {

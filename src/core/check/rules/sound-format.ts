@@ -4,7 +4,7 @@ import { channelWords, codecName } from '../../master/master';
 import { joinAlternatives } from '../../outlets/limits/limit';
 import type { Source } from '../../master/source';
 import type { Placement } from '../../outlets/placement';
-import { isForPlacement, type AudioEncodeSettings } from '../../render/making';
+import { isForPlacement, type AudioEncodeSettings } from '../../render/encode-settings';
 import { exportRule, outcome } from '../rule';
 
 /** Kilohertz. */

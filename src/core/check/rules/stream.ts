@@ -3,7 +3,7 @@ import { judgeContainer } from '../../outlets/limits/container';
 import { codecName } from '../../master/master';
 import { joinAlternatives } from '../../outlets/limits/limit';
 import { FORMATS } from '../../rate/format';
-import { isForPlacement } from '../../render/making';
+import { isForPlacement } from '../../render/encode-settings';
 import { exportRule, outcome } from '../rule';
 
 interface Taken {

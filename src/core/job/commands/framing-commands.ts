@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { frameIndex } from '../../figures/bounded';
 import { type Framing, framingSchema, plainFraming } from '../../framing/framing';
-import { findFraming } from '../../layout/framing-for';
+import { findFraming } from '../../layout/find-framing';
 import { listFramingTracks } from '../../layout/layout';
 import type { Edit } from '../job';
 import { listActs, command, withCanvas, withClip } from './command';

@@ -4,7 +4,7 @@ import path from 'node:path';
 import { parseFingerprint } from '../../src/core/master/fingerprint';
 import type { RenderOrder } from '../render/order';
 import { passFiles, type SegmentTask } from '../render/segment';
-import { WorkerGateway } from './desk';
+import { WorkerGateway } from './worker-gateway';
 import type { SegmentJob } from './protocol';
 import { LIFE, Signer } from './signer';
 

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { bitrate, boundedInt, byteCount } from '../figures/bounded';
 import { PROFILES } from '../rate/encoding';
-import type { VideoEncodeSettings } from './making';
+import type { VideoEncodeSettings } from './encode-settings';
 
 /** How pictures are encoded, as another process or machine is told. */
 export const pictureMakingSchema: z.ZodType<VideoEncodeSettings> = z.object({

@@ -1,6 +1,6 @@
 import type { Accounts } from '../accounts/accounts';
 import type { OutletDirectory } from '../outlets/directory';
-import { OutletClientError, type OutletConnection } from './outlet-way';
+import { OutletClientError, type OutletConnection } from './outlet-connection';
 
 /** Speaks to outlets in the name of accounts. */
 export class AuthorizedClient {

@@ -9,7 +9,7 @@ import {
   withRemoved,
   withVersion,
   writeShelf,
-} from './shelf';
+} from './sheet-overrides';
 import { SHIPPED_SHEETS } from './shipped';
 
 const [verrow] = SHIPPED_SHEETS as [RuleSheet];

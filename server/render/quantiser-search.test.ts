@@ -1,4 +1,4 @@
-import { chooseQuantiser, type TriedQuantiser } from './quantiser-for';
+import { chooseQuantiser, type TriedQuantiser } from './quantiser-search';
 
 /** A film whose rate halves by so many quantisers. */
 const film = (halves: number) => (quantiser: number) => 5e6 * 2 ** ((26 - quantiser) / halves);

@@ -8,7 +8,7 @@ import {
   Output,
   Quality,
 } from 'mediabunny';
-import type { AudioEncodeSettings } from '@core/render/making';
+import type { AudioEncodeSettings } from '@core/render/encode-settings';
 import type { RenderPlan } from '@core/render/plan';
 import type { Planes } from '@core/sound/channels';
 import { toSeconds } from '@core/time/frame-rate';

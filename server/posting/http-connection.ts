@@ -14,7 +14,7 @@ import {
 } from '../../src/core/outlets/outlet-api';
 import { collectionsSchema, longVideosSchema } from '../../src/core/posting/accounts';
 import { parseRetryAfter } from '../../src/core/posting/retry';
-import { OutletClientError, type OutletConnection, type Shipment, type ShipmentNews } from './outlet-way';
+import { OutletClientError, type OutletConnection, type Shipment, type ShipmentNews } from './outlet-connection';
 import { sendByTus } from './send-by-tus';
 
 /** An answer is waited for so long, in milliseconds. */

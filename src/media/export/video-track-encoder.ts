@@ -1,6 +1,6 @@
 import type { VideoSample } from 'mediabunny';
 import type { DecodeRun } from '@core/render/decode-runs';
-import type { VideoEncodeSettings } from '@core/render/making';
+import type { VideoEncodeSettings } from '@core/render/encode-settings';
 import { plannedFrame, type RenderPlan, findSegment } from '@core/render/plan';
 import { GroupRates } from '@core/rate/group-rates';
 import { type Group, splitIntoGroups } from '@core/rate/groups';

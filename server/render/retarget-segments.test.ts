@@ -1,4 +1,4 @@
-import { retargetSegments, type EncodedSegment } from './corrections';
+import { retargetSegments, type EncodedSegment } from './retarget-segments';
 
 const MAX_BITRATE = 2e6;
 /** Two seconds of even pictures that come to a rate. */

@@ -1,5 +1,5 @@
 import { isReshaped } from './post-order';
-import { summarizeLikeness } from './likeness-of';
+import { summarizeLikeness } from './likeness-summary';
 
 describe('the likeness of what a viewer gets', () => {
   it('names the second that is least like, and its worst frame', () => {

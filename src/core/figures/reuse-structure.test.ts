@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { reuseStructure } from './shared';
+import { reuseStructure } from './reuse-structure';
 
 describe('a value made of the pieces of an older one', () => {
   it('is like the new one, and the older one itself where nothing changed', () => {

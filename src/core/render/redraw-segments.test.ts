@@ -7,7 +7,7 @@ import { MAIN_TRACK } from '../layout/pane';
 import { toSource } from '../master/source';
 import { enlargedByShot, findEnlargement } from './enlarged';
 import { createRenderPlan } from './plan';
-import { redrawnSegments, withSegments } from './redrawn';
+import { redrawnSegments, withSegments } from './redraw-segments';
 
 const source = toSource(testMaster());
 const shots = [testShot('a', 0, 100), testShot('b', 100, 400), testShot('c', 400, 984)];

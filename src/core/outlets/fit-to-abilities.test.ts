@@ -1,4 +1,4 @@
-import { fitToAbilities, leftOut } from './fitted';
+import { fitToAbilities, leftOut } from './fit-to-abilities';
 import { type Abilities, CONTRACT } from './outlet-api';
 import { PLAIN_CONTENT, PLAIN_PERMISSIONS, postWordsSchema } from './post-form';
 
