@@ -22,7 +22,10 @@ function createPlans(source: Source, frames: number, kind: LayoutKind = 'single'
   const plain = plainFraming(`${source.id}-1`, 'main', 0);
   const framing = { ...plain, keyframes: plain.keyframes.map((key) => ({ ...key, focus: { x, y: 0.5 } })) };
   return SIZES.map((size, i) => {
-    const canvas = { ...makeCanvas(null, size, source.rate, `canvas-${i}`), layout: { ...PLAIN_LAYOUT, kind } };
+    const canvas = {
+      ...makeCanvas(null, size, source.rate, `canvas-${i}`),
+      layout: { ...PLAIN_LAYOUT, kind },
+    };
     return createRenderPlan(canvas, { cut, shots: [], framings: [framing], sources: [source] });
   });
 }
@@ -55,7 +58,10 @@ export async function exportLayout(
   const [plan] = createPlans(source, frames, kind);
   if (!plan) throw new Error('there is a tall canvas');
   const start = performance.now();
-  await makeExport({ outputs: [{ name: 'bench-layout.mp4', plan, making: createEncodeSettings(plan, videoBits) }] }, {});
+  await makeExport(
+    { outputs: [{ name: 'bench-layout.mp4', plan, making: createEncodeSettings(plan, videoBits) }] },
+    {},
+  );
   return performance.now() - start;
 }
 
@@ -104,7 +110,10 @@ export async function dragTimes(source: Source): Promise<{ drag: number; bare: n
   });
   const byView = <T>(of: (plan: RenderPlan) => T, x: number) =>
     Object.fromEntries(
-      createPlans(source, source.frames, 'single', x).map((plan, i) => [canvasView(`canvas-${i}`), [of(plan)]]),
+      createPlans(source, source.frames, 'single', x).map((plan, i) => [
+        canvasView(`canvas-${i}`),
+        [of(plan)],
+      ]),
     );
   const measureMs = async (act: () => void): Promise<number> => {
     const start = performance.now();

@@ -40,7 +40,10 @@ async function exportChosen(
   const cut = [{ master: source.id, in: 0, out: frames }];
   const plan = createRenderPlan(canvas, { cut, shots: [], framings: [], sources: [source] });
   const start = performance.now();
-  await makeExport({ outputs: [{ name: 'bench.mp4', plan, making: createEncodeSettings(plan, videoBits) }] }, {});
+  await makeExport(
+    { outputs: [{ name: 'bench.mp4', plan, making: createEncodeSettings(plan, videoBits) }] },
+    {},
+  );
   const milliseconds = performance.now() - start;
   return { milliseconds, frames };
 }

@@ -1,7 +1,7 @@
 /** Figures of the check of whole jobs. */
-import { median } from '../src/core/figures/median';
+import { computeMedian } from '../src/core/figures/median';
 import { CheckBoard } from '../src/core/check/check-board';
-import { changedVerdicts } from '../src/core/check/verdicts';
+import { listChangedVerdicts } from '../src/core/check/verdicts';
 import { reuseStructure } from '../src/core/figures/reuse-structure';
 import { applyCommand } from '../src/core/job/commands/commands';
 import type { Work } from '../src/core/job/job';
@@ -70,7 +70,7 @@ export function checks(report: Report): void {
       );
     }
   }
-  const [whole, one, hand] = [median(wholes), median(ones), median(handed)];
+  const [whole, one, hand] = [computeMedian(wholes), computeMedian(ones), computeMedian(handed)];
   report.line('checks from nothing', whole, 'ms', FRAME, whole / FRAME, 'in a worker');
   report.line('checks after one framing', one, 'ms', whole, one / whole, '0.05 or less');
   report.line('checks, main thread', hand, 'ms', FRAME, hand / FRAME, '1 or less');
@@ -90,7 +90,7 @@ function sheetChange(report: Report): void {
     return { ...made, edit: { ...made.edit, clips: made.edit.clips.slice(0, 1) } };
   });
   const judge = (job: Work) =>
-    changedVerdicts(
+    listChangedVerdicts(
       new CheckBoard().check(job, LOOKED),
       new CheckBoard().check(job, { ...LOOKED, sheets: shorter }),
     );

@@ -10,7 +10,7 @@ import { MAIN_TRACK } from '../src/core/layout/pane';
 import { createRenderPlan } from '../src/core/render/plan';
 import { testMaster, testShot } from '../src/core/job/test-job';
 import { findEnlargement } from '../src/core/render/enlarged';
-import { redrawnSegments, withSegments } from '../src/core/render/redraw-segments';
+import { redrawSegments, withSegments } from '../src/core/render/redraw-segments';
 import { BITS, grainyMaster, inHarness, SECONDS } from './material';
 import type { Report } from './report';
 
@@ -80,7 +80,7 @@ function dragStep(minutes: number, last = (zoom: number) => zoom + 1, keyframes 
   const step = (zoom: number) => {
     const changed = [createFraming(shot, zoom)];
     const dragged = framings.map((framing) => (framing.shot === shot.id ? (changed[0] as Framing) : framing));
-    const plan = withSegments(whole, redrawnSegments(whole, canvas, { shots, framings: dragged, changed }));
+    const plan = withSegments(whole, redrawSegments(whole, canvas, { shots, framings: dragged, changed }));
     computeCoverage(plan);
     findEnlargement(plan, shot.id);
   };

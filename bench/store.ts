@@ -1,5 +1,5 @@
 /** Benchmark of the job store, in the harness page: what a command costs the main thread, and what it writes. */
-import { median } from '../src/core/figures/median';
+import { computeMedian } from '../src/core/figures/median';
 import { addJob, dispatch, useJobs } from '../src/state/job/jobs';
 import { storage } from '../src/state/store/storage';
 import { bigJob, commandFor } from '../tests/big-job';
@@ -49,9 +49,9 @@ export async function measureStore(): Promise<StoreFigures> {
   localStorage.removeItem('whole');
   const texts = await storage.getMany(await storage.getAllKeys());
   return {
-    command: median(times),
+    command: computeMedian(times),
     slowest: Math.max(...times),
-    whole: median(wholes),
+    whole: computeMedian(wholes),
     written,
     stored: Object.values(texts).join('').length,
   };

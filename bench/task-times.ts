@@ -1,5 +1,5 @@
 /** Round trips of tasks: from asking to the answer, in workers of their own. */
-import { median } from '../src/core/figures/median';
+import { computeMedian } from '../src/core/figures/median';
 import { readCaptionsOf } from '../src/media/worker/tasks';
 
 const ROUNDS = 15;
@@ -32,5 +32,5 @@ export async function taskTimes(): Promise<{ task: number; bare: number }> {
     bares.push(await measureMs(() => askBareWorker(url)));
   }
   URL.revokeObjectURL(url);
-  return { task: median(tasks), bare: median(bares) };
+  return { task: computeMedian(tasks), bare: computeMedian(bares) };
 }

@@ -1,5 +1,5 @@
 /** Benchmarks of words on the picture, in the harness page. */
-import { median } from '../src/core/figures/median';
+import { computeMedian } from '../src/core/figures/median';
 import { createRenderPlan, type RenderPlan, withWords } from '../src/core/render/plan';
 import type { Source } from '../src/core/master/source';
 import { makeCanvas } from '../src/core/layout/canvas';
@@ -70,7 +70,10 @@ export async function exportWords(
   const bare = createPlan(source, frames, SIZES[0]!);
   const plan = words ? addWords(bare, source, frames, createText(source, frames, seconds / 2)) : bare;
   const start = performance.now();
-  await makeExport({ outputs: [{ name: 'bench-words.mp4', plan, making: createEncodeSettings(plan, videoBits) }] }, {});
+  await makeExport(
+    { outputs: [{ name: 'bench-words.mp4', plan, making: createEncodeSettings(plan, videoBits) }] },
+    {},
+  );
   return performance.now() - start;
 }
 
@@ -103,7 +106,7 @@ export async function keystroke(source: Source, captions: number): Promise<{ red
     redraws.push(performance.now() - start);
   }
   player.close();
-  return { redraw: median(redraws), page: median(pages) };
+  return { redraw: computeMedian(redraws), page: computeMedian(pages) };
 }
 
 /** Milliseconds of laying out so many captions on three canvases, and of measuring each of their words once. */
@@ -113,7 +116,9 @@ export async function layoutTime(
 ): Promise<{ layout: number; bare: number }> {
   const text = createText(source, source.frames, captions);
   const arts = SIZES.flatMap((size) =>
-    addWords(createPlan(source, source.frames, size), source, source.frames, text).overlays.map(({ art }) => art),
+    addWords(createPlan(source, source.frames, size), source, source.frames, text).overlays.map(
+      ({ art }) => art,
+    ),
   );
   const fonts = await openFonts();
   await fonts.load(arts);

@@ -2,7 +2,7 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { mappedCodes } from '../src/kernel/colour-cube';
+import { mapCodes } from '../src/kernel/colour-cube';
 import { probe } from '../tests/make-clip';
 import { drawn } from '../tests/soak';
 import { atTheApp } from './app';
@@ -87,7 +87,7 @@ describe('a master in another colour', () => {
       });
       // The middle field lies in the middle of every canvas.
       const facts = { matrix: 'bt2020-ncl', primaries: 'bt2020', transfer, fullRange: false };
-      const wanted = mappedCodes(facts, codes[1]!.map((code) => code / 4) as [number, number, number]);
+      const wanted = mapCodes(facts, codes[1]!.map((code) => code / 4) as [number, number, number]);
       const { width, height } = probe(file)[0] as { width: number; height: number };
       const found = codesOf(file, `64:64:${width / 2 - 32}:${height / 2 - 32}`);
       found.forEach((code, i) => expect(Math.abs(code - wanted[i]!)).toBeLessThanOrEqual(2.5));

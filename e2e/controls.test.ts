@@ -5,7 +5,7 @@ import { atTheApp } from './app';
 const film = makeClip('controls.mp4', { size: '640x360', seconds: 30 });
 
 /** Tells whether a view of the player shows a picture: pixels of more than a few values. */
-const shows = (page: Page, name: string): Promise<boolean> =>
+const hasPoint = (page: Page, name: string): Promise<boolean> =>
   page.getByRole('img', { name, exact: true }).evaluate((element) => {
     const copy = document.createElement('canvas');
     [copy.width, copy.height] = [32, 32];
@@ -72,7 +72,7 @@ describe('controls by key and by hand', () => {
       .waitFor();
     const other = await visitor.context.newPage();
     await other.goto(framing);
-    await expect(() => shows(other, 'Verrow Short')).toBecomeTrue();
+    await expect(() => hasPoint(other, 'Verrow Short')).toBecomeTrue();
     expect(await visitor.button(/^Cancel/).count()).toBeGreaterThan(0);
     await other.close();
     await visitor

@@ -8,7 +8,7 @@ import { SIGN_IN_BACK } from '../src/core/posting/accounts';
 import { addAccounts } from './accounts/api';
 import { addChat } from './chat/chat';
 import { addConversion } from './convert/convert';
-import { onlyOwnPages } from './guard';
+import { requireOwnPage } from './guard';
 import { addHandOff, type HandOff } from './hand-off/desk-api';
 import { BOARD_STYLE } from './outlets/stand-in/board';
 import { createStandInClient, OutletDirectory } from './outlets/directory';
@@ -17,11 +17,11 @@ import { describeOutlet } from './outlets/outlets';
 import type { RegisteredClient } from './outlets/stand-in/authority/authority';
 import { addStandIn } from './outlets/stand-in/stand-in';
 import { addPosting } from './posting/api';
-import { Posting } from './posting/posting';
+import { PostService } from './posting/posting';
 import { addRenders } from './renders/api';
 import type { Secrets } from './store/secrets';
 import { addVisitors } from './visitor';
-import { keepSwept, type Swept } from './sweep';
+import { keepSwept, type SweepTargets } from './sweep';
 import { closeWorkshop, endPrograms, openWorkshop, type WorkersAt } from './workshop';
 
 export interface AppOptions {
@@ -71,7 +71,7 @@ const protection = helmet({
 export interface GussetServer {
   app: Express;
   /** Records and folders that the sweep cleans. */
-  swept: Swept;
+  swept: SweepTargets;
   handOff: HandOff;
   /** Goes on with what an earlier server left, and posts what is due. @param origin that it can be reached at now. */
   begin(origin: string): void;
@@ -93,7 +93,7 @@ export async function openServer({
   const workshop = await openWorkshop(data, workers);
   const app = express();
   addVisitors(app, workshop.database);
-  app.use(onlyOwnPages, protection);
+  app.use(requireOwnPage, protection);
   app.get('/outlets/board.css', (_request, response) => {
     response.type('css').send(BOARD_STYLE);
   });
@@ -106,7 +106,7 @@ export async function openServer({
   const conversions = addConversion(app, workshop);
   const renders = addRenders(app, workshop);
   const here = new Set(standIns.map(({ sheet }) => sheet.outlet));
-  const posting = new Posting(app, workshop, new OutletDirectory(here, elsewhere, workshop.secrets));
+  const posting = new PostService(app, workshop, new OutletDirectory(here, elsewhere, workshop.secrets));
   addAccounts(app, posting.accounts, (id) => posting.holdFor(id));
   addPosting(app, posting);
   const handOff = addHandOff(app, workshop);

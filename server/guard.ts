@@ -8,7 +8,7 @@ const OWN_SITES = new Set(['same-origin', 'none']);
  * Lets only this server's own pages in: a foreign name in `Host`, a foreign `Origin`, and what another page asks for
  * in any other way than by a link to a page, are refused.
  */
-export const onlyOwnPages: RequestHandler = (request, response, next) => {
+export const requireOwnPage: RequestHandler = (request, response, next) => {
   const host = request.headers.host ?? '';
   // Any other name is one that somebody pointed here.
   if (!isLoopback(host.replace(/:\d+$/, ''))) {

@@ -6,13 +6,13 @@ import { makeClip } from '../tests/make-clip';
 import { seeded } from '../tests/soak';
 
 /** A file that was made to do harm. */
-export interface Hostile {
+export interface HostileFile {
   name: string;
   bytes: Buffer;
 }
 
 const folder = mkdtempSync(path.join(tmpdir(), 'hostile-'));
-const text = (name: string, words: string): Hostile => ({ name, bytes: Buffer.from(words) });
+const text = (name: string, words: string): HostileFile => ({ name, bytes: Buffer.from(words) });
 
 /** A film of the machine's own that nothing may hand out. */
 const secretFilm = (): string => makeClip('secret.mp4', { size: '1080x1920', seconds: 1 });
@@ -24,7 +24,7 @@ function makeFile(name: string, args: string[]): Buffer {
 }
 
 /** Lists that name other files, in every form that a reader might follow. */
-function playlists(secret: string): Hostile[] {
+function playlists(secret: string): HostileFile[] {
   const hls = (uri: string, more = '') =>
     `#EXTM3U\n#EXT-X-VERSION:3\n#EXT-X-TARGETDURATION:2\n${more}#EXTINF:1,\n${uri}\n#EXT-X-ENDLIST\n`;
   const far = 'http://127.0.0.1:9/never.ts';
@@ -83,7 +83,7 @@ function noisy(bytes: Buffer): Buffer {
 }
 
 /** Films whose index lies. */
-function forgeries(fast: Buffer): Hostile[] {
+function forgeries(fast: Buffer): HostileFile[] {
   const moov = fast.subarray(0, fast.indexOf('mdat', 0, 'latin1') - 4);
   const reference = box(
     'moov',
@@ -110,7 +110,7 @@ function forgeries(fast: Buffer): Hostile[] {
 }
 
 /** Uploads that were made to do harm, all of them small. */
-export function hostileZoo(): Hostile[] {
+export function hostileZoo(): HostileFile[] {
   const secret = secretFilm();
   const fast = readFileSync(
     makeClip('fast.mp4', { size: '1080x1920', seconds: 1, output: ['-movflags', '+faststart'] }),

@@ -10,7 +10,7 @@ import { openServer } from './app';
 import { ROOT } from './root';
 import { UnreachableError } from './fleet/fleet';
 import type { HandOff } from './hand-off/desk-api';
-import { inUrl, lanAddresses } from './hand-off/lan';
+import { encodeUrlPart, lanAddresses } from './hand-off/lan';
 import { phoneSite } from './hand-off/phone-site';
 import { createListener, NETWORK } from './listener';
 import { OutletsFileError, readOutletsElsewhere } from './outlets/elsewhere';
@@ -105,7 +105,7 @@ function openToPhones(handOff: HandOff): void {
   });
   phones.listen(lanPort, address, () => {
     const bound = phones.address();
-    host = `${inUrl(address)}:${typeof bound === 'object' ? bound?.port : lanPort}`;
+    host = `${encodeUrlPart(address)}:${typeof bound === 'object' ? bound?.port : lanPort}`;
     handOff.lan = `http://${host}`;
     console.log(`Phones in this network reach http://${host}`);
     console.log(

@@ -2,7 +2,7 @@ import { setInterval } from 'node:timers';
 import type { Conversions } from './convert/conversions';
 import type { Offers } from './hand-off/offers';
 import type { StandIn } from './outlets/stand-in/stand-in';
-import type { Posting } from './posting/posting';
+import type { PostService } from './posting/posting';
 import type { RenderService } from './renders/api';
 import type { UploadEndpoint } from './uploads/upload-endpoint';
 
@@ -14,18 +14,18 @@ const REFUSED_LIFE = 3600 * 1000;
 const EVERY = 3600 * 1000;
 
 /** Records and folders that are swept. */
-export interface Swept {
+export interface SweepTargets {
   outlets: readonly StandIn[];
   conversions: Conversions;
   renders: RenderService;
-  posting: Posting;
+  posting: PostService;
   offers: Offers;
   chat: UploadEndpoint;
 }
 
 /** Deletes what broken-off work left: old uploads, copies that were not fetched, files that no record knows. */
 export async function sweep(
-  { outlets, conversions, renders, posting, offers, chat }: Swept,
+  { outlets, conversions, renders, posting, offers, chat }: SweepTargets,
   now = Date.now(),
 ): Promise<void> {
   for (const { posts, door } of outlets) {
@@ -43,7 +43,7 @@ export async function sweep(
 }
 
 /** Sweeps now and by the hour; what fails is told and tried again the next time. @returns what ends it. */
-export function keepSwept(swept: Swept): () => void {
+export function keepSwept(swept: SweepTargets): () => void {
   let ended = false;
   // What the server's own end breaks off is nothing to tell.
   const go = () => void sweep(swept).catch((error: unknown) => ended || console.error(error));

@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { checkJob, listBlockingFindings, toJobEncodeSettings, planOfJob } from '../src/core/check/check';
 import { applyCommand, type Command } from '../src/core/job/commands/commands';
-import { canvasChanged } from '../src/core/job/canvases';
+import { changeCanvas } from '../src/core/job/canvases';
 import type { Words } from '../src/core/job/clip';
 import { activeClip, type Job, newJob } from '../src/core/job/job';
 import { createFramingCommand, TEST_SOUND, testMaster } from '../src/core/job/test-job';
@@ -136,7 +136,7 @@ function jobOf({ placement, rate, frames, commands, silent }: Trial, sheet: Rule
   });
   const target = findPlacement([sheet], `${OUTLET}/${placement.id}`)!;
   const size = chance(0.08) ? { width: 64, height: 64 } : chooseCanvasSize(target);
-  const canvas = { ...canvasChanged(activeClip(job.edit), 'canvas-1', { ...size, placement: target.key }) };
+  const canvas = { ...changeCanvas(activeClip(job.edit), 'canvas-1', { ...size, placement: target.key }) };
   const edit = [{ type: 'set-canvases', act: 'size', ...canvas } as Command, ...commands].reduce(
     applyCommand,
     job.edit,
@@ -194,7 +194,11 @@ describe('a verdict before sending', () => {
       const job = jobOf(one, sheet);
       const clip = activeClip(job.edit);
       const known = { sheets: [sheet], passOf: () => testPass() };
-      const stops = listBlockingFindings(checkJob(job, known), { overrides: [], canvas: clip.canvas }, 'post');
+      const stops = listBlockingFindings(
+        checkJob(job, known),
+        { overrides: [], canvas: clip.canvas },
+        'post',
+      );
       const upload = await client.upload(`/outlets/${OUTLET}/api/uploads`, fileOf(job, sheet));
       const { title, description, tags, forChildren = null, longVideo = null } = clip.words;
       const form = { title, description, tags, forChildren, longVideo, audience: clip.audience, cover: null };

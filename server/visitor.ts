@@ -69,7 +69,7 @@ export function findReturningVisitor(request: Request, response: Response, place
 }
 
 /** Who a browser is there; one that is new gets a mark that no script can read. */
-export function markedVisitor(request: Request, response: Response, place: Place): string {
+export function readVisitorMark(request: Request, response: Response, place: Place): string {
   const known = findReturningVisitor(request, response, place);
   if (known) return known;
   const visitor = createId();

@@ -4,7 +4,7 @@ import {
   type LinearProgram,
   programText,
   type SolveProgram,
-  valuesByName,
+  readValues,
 } from '../src/core/follow/linear-program';
 
 /** HiGHS, as the app's worker uses it. */
@@ -13,7 +13,7 @@ export async function highsSolver(): Promise<SolveProgram> {
   return (program) => {
     const { Status, Columns } = highs.solve(programText(program));
     if (Status !== 'Optimal') throw new Error(`no solution: ${Status}`);
-    return valuesByName(program, (name) => Columns[name]?.Primal);
+    return readValues(program, (name) => Columns[name]?.Primal);
   };
 }
 

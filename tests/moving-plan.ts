@@ -41,5 +41,8 @@ export function movingPlan({ master, size, frames, from, to, layout, repairs }: 
   const work = { ...job, edit: { ...edit, repairs: { [id]: { ...NO_REPAIRS, ...repairs } } } };
   const clip = activeClip(work.edit);
   const canvas = { ...activeCanvas(clip), ...size, layout: { ...PLAIN_LAYOUT, ...layout } };
-  return createRenderPlan({ ...canvas, rate: THIRTY }, { ...work.edit, cut: clip.cut, sources: listSources(work) });
+  return createRenderPlan(
+    { ...canvas, rate: THIRTY },
+    { ...work.edit, cut: clip.cut, sources: listSources(work) },
+  );
 }

@@ -29,7 +29,7 @@ export async function gathered(
     const detected = found?.map(({ of, confidence, place }): Omit<Sighting, 'look'> => ({
       ...{ kind: toSubjectKind(of), confidence, box: place },
     }));
-    const small = smallPicture(shrunk(pixels), SMALL.width, SMALL.height);
+    const small = smallPicture(shrinkText(pixels), SMALL.width, SMALL.height);
     made.push(...sampler.take(count * step, small, detected ?? null));
   }
   return [...made, ...sampler.end()];
@@ -46,7 +46,7 @@ export function letterboxedPixels(pixels: Uint8ClampedArray): Float32Array {
 }
 
 /** A picture made small: between its four nearest pixels. */
-function shrunk(pixels: Uint8ClampedArray): Uint8ClampedArray {
+function shrinkText(pixels: Uint8ClampedArray): Uint8ClampedArray {
   const { width, height } = THINGS.picture;
   const made = new Uint8ClampedArray(SMALL.width * SMALL.height * 4);
   for (let y = 0; y < SMALL.height; y++)

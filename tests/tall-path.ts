@@ -1,4 +1,4 @@
-import { noEvidence, type Track } from '../src/core/follow/evidence';
+import { createEvidence, type Track } from '../src/core/follow/evidence';
 import type { SolveProgram } from '../src/core/follow/linear-program';
 import { followShot } from '../src/core/follow/solve';
 import { listSubjects } from '../src/core/follow/subjects';
@@ -16,7 +16,7 @@ export function tallPath(
   { out, rate }: { out: number; rate: number },
   solve: SolveProgram,
 ): (frame: number) => { x: number; width: number } {
-  const found = { ...noEvidence('film'), spans: [{ in: 0, out, tracks, busy: null }] };
+  const found = { ...createEvidence('film'), spans: [{ in: 0, out, tracks, busy: null }] };
   const [subject] = listSubjects(found, { in: 0, out }, rate);
   const { keyframes } = followShot(
     {

@@ -6,10 +6,10 @@ import type { AccountRecords, Tokens } from './account-records';
 import {
   startSignIn,
   finishSignIn,
-  NotRefreshed,
+  RefreshRefusedError,
   type OutletClient,
   refreshTokens,
-  revoke,
+  revokeTokens,
   SignInError,
 } from './oauth';
 import type { SignInRecords } from './sign-in-records';
@@ -117,7 +117,7 @@ export class Accounts {
     this.records.forget(id);
     const client = outlet && (await this.toClient(outlet, origin).catch(() => null));
     // One that cannot be told keeps tokens that nobody has.
-    if (client && tokens) await revoke(client, tokens).catch(() => undefined);
+    if (client && tokens) await revokeTokens(client, tokens).catch(() => undefined);
   }
 
   sweep(now: number): void {
@@ -134,7 +134,7 @@ export class Accounts {
       this.records.setTokens(id, fresh);
       return fresh;
     } catch (error) {
-      if (!(error instanceof NotRefreshed)) throw error;
+      if (!(error instanceof RefreshRefusedError)) throw error;
       const state = tokens.refresh === null || tokens.asked ? 'expired' : 'withdrawn';
       this.records.setState(id, state);
       throw new AccountError(state);

@@ -9,7 +9,7 @@ import {
   signInSchema,
 } from '../../src/core/posting/accounts';
 import { parseBody } from '../answers';
-import { markedVisitor, renewMark, findReturningVisitor, findVisitor } from '../visitor';
+import { readVisitorMark, renewMark, findReturningVisitor, findVisitor } from '../visitor';
 import type { Accounts } from './accounts';
 import { SignInError } from './oauth';
 
@@ -32,7 +32,7 @@ export function addAccounts(
   app.post(SIGN_INS, express.json({ limit: '4kb' }), async (request, response) => {
     const asked = parseBody(request, response, signInSchema);
     if (!asked) return;
-    const visitor = markedVisitor(request, response, '/posting');
+    const visitor = readVisitorMark(request, response, '/posting');
     const go = await accounts.begin(visitor, { ...asked, origin: getOrigin(request) }).catch(toFault);
     if (go instanceof SignInError) response.status(503).json({ error: go.fault });
     else if (go === null) response.status(404).json({ error: 'no such outlet' });

@@ -38,7 +38,7 @@ export class SignInError extends Error {
 }
 
 /** A refresh that an outlet did not grant: what was allowed was taken back, or is too old. */
-export class NotRefreshed extends Error {}
+export class RefreshRefusedError extends Error {}
 
 /** Plain HTTP is for outlets on this machine alone. */
 const toOptions = ({ issuer }: OutletClient) => ({
@@ -85,7 +85,7 @@ export async function startSignIn(client: OutletClient): Promise<PendingSignIn &
 }
 
 /** Result of a sign-in. */
-export interface SignedIn {
+export interface SignInResult {
   subject: string;
   scopes: Scope[];
   tokens: Tokens;
@@ -99,7 +99,7 @@ export async function finishSignIn(
   client: OutletClient,
   { state, nonce, verifier }: PendingSignIn,
   address: URL,
-): Promise<SignedIn> {
+): Promise<SignInResult> {
   try {
     const server = await discoverServer(client);
     const answer = oauth.validateAuthResponse(server, toClient(client), address, state);
@@ -140,7 +140,7 @@ function toFault(error: unknown): SignInFault {
 
 /** Gets new tokens for old ones. @throws NotRefreshed; what else goes wrong may be tried again. */
 export async function refreshTokens(client: OutletClient, { refresh }: Tokens): Promise<Tokens> {
-  if (refresh === null) throw new NotRefreshed('there is nothing to refresh it with');
+  if (refresh === null) throw new RefreshRefusedError('there is nothing to refresh it with');
   const server = await discoverServer(client);
   const response = await oauth.refreshTokenGrantRequest(
     server,
@@ -153,13 +153,13 @@ export async function refreshTokens(client: OutletClient, { refresh }: Tokens): 
     return toTokens(await oauth.processRefreshTokenResponse(server, toClient(client), response), refresh);
   } catch (error) {
     if (error instanceof oauth.ResponseBodyError && error.error === 'invalid_grant')
-      throw new NotRefreshed('the outlet gives no new one', { cause: error });
+      throw new RefreshRefusedError('the outlet gives no new one', { cause: error });
     throw error;
   }
 }
 
 /** Tells the outlet that its tokens are not used any more (RFC 7009). */
-export async function revoke(client: OutletClient, { access, refresh }: Tokens): Promise<void> {
+export async function revokeTokens(client: OutletClient, { access, refresh }: Tokens): Promise<void> {
   const server = await discoverServer(client);
   const response = await oauth.revocationRequest(
     server,

@@ -3,7 +3,7 @@ import path from 'node:path';
 import type { Conversion, ConversionFault } from '../../src/core/convert/protocol';
 import type { RandomId } from '../../src/core/figures/random-id';
 import { filmInput, MASTER_CONTAINERS } from '../programs/media-args';
-import { boxesAreWhole } from '../programs/boxes';
+import { hasWholeBoxes } from '../programs/boxes';
 import { listPictures, probeFile } from '../programs/probe';
 import { ProgramError, type Programs } from '../programs/programs';
 import { whenWritable } from '../store/when-writable';
@@ -52,7 +52,7 @@ const colourArgs = (pixels: string): string[] =>
     : ['-vf', 'scale=out_range=tv', '-color_range', 'tv'];
 
 /** A conversion that waits or runs in this process. */
-interface Active {
+interface RunningConversion {
   stop: AbortController;
   now: Conversion;
   /** Settles, never rejects, when it ended. */
@@ -61,7 +61,7 @@ interface Active {
 
 /** Converts uploads that a browser cannot decode: recorded first, one at a time, read back before they are done. */
 export class Conversions {
-  private readonly active = new Map<string, Active>();
+  private readonly active = new Map<string, RunningConversion>();
 
   constructor(
     private readonly records: ConversionRecords,
@@ -119,9 +119,9 @@ export class Conversions {
     }
   }
 
-  private start(id: RandomId): Active {
+  private start(id: RandomId): RunningConversion {
     const stop = new AbortController();
-    const active: Active = { stop, now: { state: 'queued' }, ended: Promise.resolve() };
+    const active: RunningConversion = { stop, now: { state: 'queued' }, ended: Promise.resolve() };
     this.active.set(id, active);
     active.ended = this.convert(id, active)
       .catch((error: unknown) => console.error(error))
@@ -130,7 +130,7 @@ export class Conversions {
   }
 
   /** Converts, and records how it ended; what the server's own end stopped stays recorded as waiting. */
-  private async convert(id: RandomId, active: Active): Promise<void> {
+  private async convert(id: RandomId, active: RunningConversion): Promise<void> {
     try {
       const bytes = await this.make(id, active);
       await whenWritable(() => this.records.done(id, bytes));
@@ -142,7 +142,7 @@ export class Conversions {
     }
   }
 
-  private async make(id: RandomId, active: Active): Promise<number> {
+  private async make(id: RandomId, active: RunningConversion): Promise<number> {
     const { signal } = active.stop;
     const source = this.door.getFile(id);
     const listed = await this.list(source);
@@ -165,7 +165,7 @@ export class Conversions {
   private async list(source: string): Promise<{ frames: number; seconds: number | null; pixels: string }> {
     const { container, video, seconds } = await probeFile(this.looks, source, MASTER_CONTAINERS);
     if (!video?.time_base) throw new Fault('no-picture');
-    if (BOXED.has(container) && !(await boxesAreWhole(source))) throw new Fault('cut-off');
+    if (BOXED.has(container) && !(await hasWholeBoxes(source))) throw new Fault('cut-off');
     const { stamps } = await listPictures(this.looks, source, MASTER_CONTAINERS, video.time_base);
     if (stamps.length === 0) throw new Fault('no-picture');
     if (stamps.length < (video.nb_frames ?? 0) * WHOLE) throw new Fault('cut-off');

@@ -7,7 +7,7 @@ import { toError } from '../render/failure';
 import type { RenderOrder } from '../render/order';
 import type { SegmentMaker } from '../render/render';
 import { WorkerGateway } from './worker-gateway';
-import { sayOnce } from './say-once';
+import { createOnceLogger } from './say-once';
 import { type SegmentTicket, QUEUE, readFailure } from './protocol';
 
 /** A segment whose way to us breaks is tried so often, the first pause in milliseconds. */
@@ -52,7 +52,7 @@ export class Fleet {
     });
     const queue = new Queue<SegmentTicket>(QUEUE, { connection: first });
     const events = new QueueEvents(QUEUE, { connection: second });
-    const tell = sayOnce();
+    const tell = createOnceLogger();
     queue.on('error', tell);
     events.on('error', tell);
     await events.waitUntilReady();
@@ -76,7 +76,10 @@ export class Fleet {
   }
 
   /** @returns bytes of the segment; null where there is no worker. */
-  private async make(wanted: Parameters<WorkerGateway['issue']>[0], signal: AbortSignal): Promise<number | null> {
+  private async make(
+    wanted: Parameters<WorkerGateway['issue']>[0],
+    signal: AbortSignal,
+  ): Promise<number | null> {
     if (signal.aborted) throw new TroubleError('cancelled');
     const ticket = this.desk.issue(wanted);
     const stopped = stop(signal);

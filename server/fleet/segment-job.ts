@@ -30,7 +30,7 @@ interface Workbench {
  * for any longer is let go.
  * @throws Error where the way to the server broke, and UnrecoverableError where the segment cannot be made anywhere.
  */
-export async function doErrand(ticket: string, { masters, threads, folder }: Workbench): Promise<void> {
+export async function runSegmentJob(ticket: string, { masters, threads, folder }: Workbench): Promise<void> {
   const errand = await fetchErrand(ticket);
   if (!errand) return;
   if (errand.version !== VERSION) throw new Error('this worker is of another version than the server');

@@ -14,7 +14,7 @@ import { type SegmentJob, SEGMENT_JOB_FILES, type SegmentJobFile, reportSchema }
 import { Signer } from './signer';
 
 /** A segment that somebody waits for. */
-interface Wanted {
+interface AwaitedSegment {
   order: RenderOrder;
   task: SegmentTask;
   onFrame: (done: number) => void;
@@ -33,7 +33,7 @@ const listLeftFiles = ({ pass }: SegmentTask): SegmentJobFile[] =>
 
 /** Gives workers what they need and takes what they made, by HTTP: the only thing besides Redis that they share with us. */
 export class WorkerGateway {
-  private readonly wanted = new Map<string, Wanted>();
+  private readonly wanted = new Map<string, AwaitedSegment>();
   private readonly signer = new Signer();
   private readonly server: http.Server;
 
@@ -52,7 +52,8 @@ export class WorkerGateway {
         request,
         response,
         ({ task }) =>
-          listNeededFiles(task).includes(name as SegmentJobFile) && toErrandFiles(task)[name as SegmentJobFile],
+          listNeededFiles(task).includes(name as SegmentJobFile) &&
+          toErrandFiles(task)[name as SegmentJobFile],
       );
     });
     app.put('/work/:ticket/made/:name', (request, response) => this.take(request, response));
@@ -73,7 +74,7 @@ export class WorkerGateway {
   }
 
   /** Writes an errand down. @returns where a worker learns of it. */
-  issue(wanted: Wanted): string {
+  issue(wanted: AwaitedSegment): string {
     const ticket = createId();
     this.wanted.set(ticket, wanted);
     return this.address(ticket);
@@ -93,13 +94,13 @@ export class WorkerGateway {
     return [this.origin, 'work', ticket, ...parts].join('/');
   }
 
-  private find(request: Request, response: Response): Wanted | null {
+  private find(request: Request, response: Response): AwaitedSegment | null {
     const wanted = this.wanted.get(String(request.params.ticket));
     if (!wanted) response.status(404).json({ error: 'nobody waits for this any longer' });
     return wanted ?? null;
   }
 
-  private findSigned(request: Request, response: Response): Wanted | null {
+  private findSigned(request: Request, response: Response): AwaitedSegment | null {
     if (this.signer.isGood(request.method, request.path, request.query)) return this.find(request, response);
     response.status(403).json({ error: 'this address was not given for that, or has run out' });
     return null;
@@ -141,7 +142,7 @@ export class WorkerGateway {
   private send(
     request: Request,
     response: Response,
-    fileOf: (wanted: Wanted) => string | false | undefined,
+    fileOf: (wanted: AwaitedSegment) => string | false | undefined,
   ): void {
     const wanted = this.findSigned(request, response);
     if (!wanted) return;

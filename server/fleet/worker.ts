@@ -8,10 +8,10 @@ import { Worker } from 'bullmq';
 import { Redis } from 'ioredis';
 import { ENCODER_THREADS } from '../render/segment-work';
 import { segmentThreads } from '../render/threads';
-import { doErrand } from './segment-job';
+import { runSegmentJob } from './segment-job';
 import { MasterCache } from './master-cache';
 import { ensurePrivateFolder } from '../store/private-folder';
-import { sayOnce } from './say-once';
+import { createOnceLogger } from './say-once';
 import { segmentTicketSchema, QUEUE } from './protocol';
 
 const HELP = `Makes segments of files for a Gusset server, which says by Redis what there is to make.
@@ -87,7 +87,8 @@ const threads = segmentThreads(parallel);
 const connection = new Redis(redis, { maxRetriesPerRequest: null });
 const worker = new Worker(
   QUEUE,
-  async ({ data }) => doErrand(segmentTicketSchema.parse(data).ticket, { masters, threads, folder: own }),
+  async ({ data }) =>
+    runSegmentJob(segmentTicketSchema.parse(data).ticket, { masters, threads, folder: own }),
   {
     ...{ connection, concurrency: parallel, lockDuration: DEAD_AFTER, stalledInterval: LOOK_EVERY },
     // However many workers die over a segment, it is made in the end.
@@ -95,7 +96,7 @@ const worker = new Worker(
   },
 );
 worker.on('ready', () => console.log(`Ready: ${parallel} at a time.`));
-worker.on('error', sayOnce());
+worker.on('error', createOnceLogger());
 worker.on('failed', (_job, error) => console.error(`A segment was not made: ${error.message}`));
 
 let told = false;

@@ -15,7 +15,7 @@ import { tellChanges } from '../events';
 import { OUTLET_CONTAINERS } from '../programs/media-args';
 import { probeFile } from '../programs/probe';
 import { UploadEndpoint } from '../uploads/upload-endpoint';
-import { markedVisitor, findVisitor } from '../visitor';
+import { readVisitorMark, findVisitor } from '../visitor';
 import type { Workshop } from '../workshop';
 import { type KeptOffer, Offers } from './offers';
 
@@ -62,13 +62,13 @@ export function addHandOff(app: Express, { database, data, looks }: Workshop): H
       response.status(503).json({ error: 'this server does not reach the local network' });
       return;
     }
-    const offer = await offers.open(order, markedVisitor(request, response, '/hand-off'));
+    const offer = await offers.open(order, readVisitorMark(request, response, '/hand-off'));
     if (offer) response.status(201).json(toPublicOffer(offer));
     else response.status(409).json({ error: 'the file is not here, or not whole' });
   });
   app.get(OFFER_EVENTS, (request, response) => {
     // Whoever listens before anything was offered hears of the first offer too.
-    const visitor = markedVisitor(request, response, '/hand-off');
+    const visitor = readVisitorMark(request, response, '/hand-off');
     const pick = (offer: KeptOffer) => (offer.visitor === visitor ? toPublicOffer(offer) : null);
     tellChanges(response, offers.news, pick, offers.of(visitor));
   });

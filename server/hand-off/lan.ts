@@ -10,4 +10,4 @@ export function lanAddresses(): string[] {
 }
 
 /** An address as it stands in a URL. */
-export const inUrl = (address: string): string => (address.includes(':') ? `[${address}]` : address);
+export const encodeUrlPart = (address: string): string => (address.includes(':') ? `[${address}]` : address);

@@ -1,4 +1,4 @@
-import { escapedHtml } from '../../src/core/figures/escape-html';
+import { escapeHtml } from '../../src/core/figures/escape-html';
 import { bytesLabel, secondsLabel } from '../../src/core/figures/figures';
 import type { KeptOffer } from './offers';
 
@@ -7,7 +7,7 @@ export function offerPage(
   { token, fileName, bytes, seconds, sha256, until }: KeptOffer,
   script: string,
 ): string {
-  const name = escapedHtml(fileName);
+  const name = escapeHtml(fileName);
   const facts = [
     ['Size', `${bytesLabel(bytes)} (${bytes} bytes)`],
     ['Length', seconds === null ? null : secondsLabel(Math.round(10 * seconds) / 10)],
@@ -41,11 +41,11 @@ const ENDED: Record<Exclude<KeptOffer['state'], 'open'>, [title: string, words: 
 };
 
 /** Page at an address whose offer has ended. */
-export const endedPage = (state: Exclude<KeptOffer['state'], 'open'>): string =>
+export const createEndedPage = (state: Exclude<KeptOffer['state'], 'open'>): string =>
   page(ENDED[state][0], `<h1>${ENDED[state][0]}</h1>\n<p>${ENDED[state][1]}</p>`);
 
 /** The 404 page. */
-export const nothingPage = (): string =>
+export const createMissingPage = (): string =>
   page(
     'Nothing here',
     '<h1>Nothing here</h1>\n<p>Scan the code that the desk shows, or type its whole address.</p>',
@@ -57,7 +57,7 @@ function page(title: string, main: string, facts = ''): string {
 <head>
 <meta charset="utf-8">
 <meta name="viewport" content="width=device-width, initial-scale=1">
-<title>${escapedHtml(title)}</title>
+<title>${escapeHtml(title)}</title>
 <link rel="stylesheet" href="/phone.css">
 </head>
 <body>

@@ -5,7 +5,7 @@ import helmet from 'helmet';
 import { arrivalSchema } from '../../src/core/posting/hand-off';
 import { parseBody } from '../answers';
 import type { KeptOffer, Offers } from './offers';
-import { endedPage, nothingPage, offerPage, PHONE_STYLE } from './phone-page';
+import { createEndedPage, createMissingPage, offerPage, PHONE_STYLE } from './phone-page';
 
 /** How often it is looked how far a phone came, in milliseconds. */
 const LOOK_EVERY = 400;
@@ -61,8 +61,9 @@ export function phoneSite(offers: Offers, host: () => string, workers: string): 
   // The token comes first: nothing is read of who has none.
   app.use('/:token', (request, response, next) => {
     const offer = offers.withToken(String(request.params.token));
-    if (!offer) return void response.status(404).type('html').send(nothingPage());
-    if (offer.state !== 'open') return void response.status(410).type('html').send(endedPage(offer.state));
+    if (!offer) return void response.status(404).type('html').send(createMissingPage());
+    if (offer.state !== 'open')
+      return void response.status(410).type('html').send(createEndedPage(offer.state));
     response.locals.offer = offer;
     next();
   });
@@ -77,7 +78,7 @@ export function phoneSite(offers: Offers, host: () => string, workers: string): 
     const arrival = parseBody(request, response, arrivalSchema);
     if (arrival) response.json({ same: await offers.arrived(getOffer(response), arrival) });
   });
-  app.use((_request, response) => void response.status(404).type('html').send(nothingPage()));
+  app.use((_request, response) => void response.status(404).type('html').send(createMissingPage()));
   return app;
 }
 

@@ -21,9 +21,9 @@ import { getOrigin } from '../accounts/api';
 import { rm } from 'node:fs/promises';
 import { parseBody } from '../answers';
 import { tellChanges } from '../events';
-import { markedVisitor, findVisitor } from '../visitor';
+import { readVisitorMark, findVisitor } from '../visitor';
 import { OutletClientError } from './outlet-connection';
-import type { Posting, PostingProblem } from './posting';
+import type { PostService, PostingProblem } from './posting';
 import { type PostingRecord, toPublicPost } from './posting-records';
 
 /** Why nothing is done, in words and as a status. */
@@ -37,7 +37,7 @@ const PROBLEMS: Record<PostingProblem, [status: number, error: string]> = {
 const body = express.json({ limit: MAX_FORM_BYTES });
 
 /** Adds posting to a server: orders, how they stand as events, changes, and ways to call them back. */
-export function addPosting(app: Express, posting: Posting): void {
+export function addPosting(app: Express, posting: PostService): void {
   const { records } = posting;
   app.get(POSTED, (request, response) => {
     const visitor = findVisitor(request, '/posting');
@@ -46,7 +46,7 @@ export function addPosting(app: Express, posting: Posting): void {
   app.post(POSTED, body, async (request, response) => {
     const order = parseBody(request, response, postOrderSchema);
     if (order)
-      answer(response, await posting.order(order, markedVisitor(request, response, '/posting')), 202);
+      answer(response, await posting.order(order, readVisitorMark(request, response, '/posting')), 202);
   });
   app.get(POSTED_EVENTS, (request, response) => {
     const visitor = findVisitor(request, '/posting');

@@ -1,6 +1,6 @@
 import { stat } from 'node:fs/promises';
 import { summarizeLikeness } from '../../src/core/posting/likeness-summary';
-import type { Compared } from '../../src/core/posting/post-order';
+import type { Comparison } from '../../src/core/posting/post-order';
 import { OUTLET_CONTAINERS, safeInput } from '../programs/media-args';
 import { probeFile } from '../programs/probe';
 import type { Limits, Programs } from '../programs/programs';
@@ -18,7 +18,7 @@ export async function compareFilms(
   programs: Programs,
   sent: string,
   viewed: string,
-): Promise<Compared | null> {
+): Promise<Comparison | null> {
   const [was, is] = await Promise.all(
     [sent, viewed].map((file) => probeFile(programs, file, OUTLET_CONTAINERS)),
   );

@@ -257,6 +257,11 @@ describe('a post', () => {
   it('for later stays here where the outlet does not keep its time after all', async () => {
     const { record, taken } = await carried({ ...ABLE, schedule: false }, tomorrow, true);
     expect(taken).toEqual([]);
-    expect(record).toMatchObject({ state: 'waiting', ahead: false, due: toTimestamp(tomorrow), outletId: null });
+    expect(record).toMatchObject({
+      state: 'waiting',
+      ahead: false,
+      due: toTimestamp(tomorrow),
+      outletId: null,
+    });
   });
 });

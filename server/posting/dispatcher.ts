@@ -34,7 +34,7 @@ const PATIENCE = 24 * 3600 * 1000;
 const TELL_EVERY = 200;
 
 /** A post that is on its way. */
-interface OnItsWay {
+interface RunningPost {
   work: Promise<void>;
   stop: AbortController;
   account: string;
@@ -60,7 +60,7 @@ export interface DispatchOptions {
 export class Dispatcher {
   /** Told a post that changed. */
   readonly news = new EventEmitter<{ change: [PostingRecord] }>();
-  private readonly running = new Map<string, OnItsWay>();
+  private readonly running = new Map<string, RunningPost>();
   private readonly comparisons: Comparisons;
   /** Acts of people on posts, by post and one after another: nothing else is begun with those meanwhile. */
   private readonly acts = new Map<string, Promise<unknown>>();
@@ -128,7 +128,8 @@ export class Dispatcher {
     const { records } = this.options;
     const onTheirWay = [...this.running.values()];
     let sending = onTheirWay.filter(({ processingSince }) => processingSince === null).length;
-    const isWaitedFor = ({ processingSince }: OnItsWay) => now - (processingSince ?? now) < ORDER_PATIENCE_MS;
+    const isWaitedFor = ({ processingSince }: RunningPost) =>
+      now - (processingSince ?? now) < ORDER_PATIENCE_MS;
     const busy = new Set(onTheirWay.filter(isWaitedFor).map(({ account }) => account));
     for (const { id, account } of records.due(now)) {
       if (sending >= AT_ONCE) break;
@@ -277,7 +278,12 @@ export class Dispatcher {
   }
 
   /** Posts under the key that is noted; what the outlet says of it is noted instead. */
-  private async postUnderKey(way: OutletConnection, token: string, id: string, form: PostForm): Promise<void> {
+  private async postUnderKey(
+    way: OutletConnection,
+    token: string,
+    id: string,
+    form: PostForm,
+  ): Promise<void> {
     try {
       const posted = await way.post(token, this.now(id).unansweredKey ?? '', form);
       this.change(id, { outletId: posted.id, unansweredKey: null });

@@ -14,7 +14,12 @@ import {
 } from '../../src/core/outlets/outlet-api';
 import { collectionsSchema, longVideosSchema } from '../../src/core/posting/accounts';
 import { parseRetryAfter } from '../../src/core/posting/retry';
-import { OutletClientError, type OutletConnection, type Shipment, type ShipmentNews } from './outlet-connection';
+import {
+  OutletClientError,
+  type OutletConnection,
+  type Shipment,
+  type ShipmentNews,
+} from './outlet-connection';
 import { sendByTus } from './send-by-tus';
 
 /** An answer is waited for so long, in milliseconds. */
@@ -25,7 +30,7 @@ const LONG_PATIENCE = 600_000;
 const PICTURE_TYPES = /^image\/(svg\+xml|png|jpeg|webp)\b/;
 const MAX_PICTURE_BYTES = 1_000_000;
 
-interface Asking {
+interface RequestOptions {
   method?: 'GET' | 'POST' | 'PATCH' | 'DELETE';
   token?: string;
   headers?: Record<string, string>;
@@ -43,7 +48,10 @@ export interface HttpRoots {
 
 /** The way to an outlet that keeps the contract of `docs/outlet-api.yaml`. */
 export function createHttpConnection({ root, pagesRoot }: HttpRoots): OutletConnection {
-  async function ask(address: string, { method = 'GET', token, headers, body, patience = PATIENCE }: Asking) {
+  async function ask(
+    address: string,
+    { method = 'GET', token, headers, body, patience = PATIENCE }: RequestOptions,
+  ) {
     const response = await fetch(`${root}${address}`, {
       method,
       // A token goes nowhere else.
@@ -65,7 +73,7 @@ export function createHttpConnection({ root, pagesRoot }: HttpRoots): OutletConn
       response.headers.get('retry-after'),
     );
   }
-  async function readJson<T>(schema: z.ZodType<T>, address: string, asking: Asking = {}): Promise<T> {
+  async function readJson<T>(schema: z.ZodType<T>, address: string, asking: RequestOptions = {}): Promise<T> {
     const response = await ask(address, asking);
     const text = await response.text().catch((error: unknown) => {
       throw new OutletClientError('down', `the answer broke off: ${String(error)}`);
@@ -74,7 +82,7 @@ export function createHttpConnection({ root, pagesRoot }: HttpRoots): OutletConn
     if (!found.success) throw new OutletClientError('answer', `an answer of ${address} has another shape`);
     return found.data;
   }
-  async function readPost(address: string, asking: Asking): Promise<OutletPost> {
+  async function readPost(address: string, asking: RequestOptions): Promise<OutletPost> {
     const post = await readJson(outletPostSchema, address, asking);
     return post.state === 'up' ? { ...post, page: `${pagesRoot}${post.page}` } : post;
   }

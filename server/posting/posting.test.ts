@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import type { RandomId } from '../../src/core/figures/random-id';
 import { type DispatchedPost, postedSchema, type PostOrder } from '../../src/core/posting/post-order';
-import { toTimestamp, type When, toWhen } from '../../src/core/posting/when';
+import { toTimestamp, type PostTime, toWhen } from '../../src/core/posting/when';
 import { postWordsSchema } from '../../src/core/outlets/post-form';
 import { goodPost } from '../../tests/good-post';
 import { makeClip } from '../../tests/make-clip';
@@ -76,7 +76,7 @@ const isUp = ({ state }: DispatchedPost): boolean => state === 'up';
 const isAhead = ({ ahead }: DispatchedPost): boolean => ahead;
 
 /** A post for later that an outlet has already, which keeps its time. */
-async function handedOver(when: When): Promise<DispatchedPost> {
+async function handedOver(when: PostTime): Promise<DispatchedPost> {
   const outlet = 'commonfold';
   const { clip, words } = goodPost(outlet);
   const upload = await client.upload('/posting/api/uploads', clip);

@@ -44,7 +44,7 @@ export type PostingProblem = 'no-upload' | 'no-account' | 'past' | 'under-way' |
 /**
  * Posts of a browser through this server: kept here until their time, sent, followed, changed and taken down.
  */
-export class Posting {
+export class PostService {
   readonly accounts: Accounts;
   readonly records: PostingRecords;
   readonly door: UploadEndpoint;

@@ -7,7 +7,7 @@ const MAX_BOXES = 100_000;
  * Tells whether the top-level boxes of an MP4 or MOV end where its file does (ISO/IEC 14496-12, 4.2): those
  * of a file that was cut off, or whose sizes are forged, do not.
  */
-export async function boxesAreWhole(file: string): Promise<boolean> {
+export async function hasWholeBoxes(file: string): Promise<boolean> {
   const handle = await open(file);
   try {
     const { size: end } = await handle.stat();

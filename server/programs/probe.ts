@@ -35,7 +35,7 @@ const probeSchema = z.object({
 export type ProbedStream = z.infer<typeof streamSchema>;
 
 /** Facts of a file's index. */
-export interface Probed {
+export interface ProbeResult {
   /** `mp4`, `mov`, `webm`, `mkv`, or the reader's own name. */
   container: string;
   /** Seconds, or null where it does not say. */
@@ -45,7 +45,7 @@ export interface Probed {
 }
 
 /** Reads a file's index. @param containers that may be opened. @throws ProgramError */
-export async function probeFile(programs: Programs, file: string, containers: string): Promise<Probed> {
+export async function probeFile(programs: Programs, file: string, containers: string): Promise<ProbeResult> {
   const args = [
     '-v',
     'error',
@@ -76,7 +76,7 @@ function toContainer(reader: string, brand: string | undefined): string {
 }
 
 /** The pictures of a file as its index lists them: their stamps in seconds. */
-export interface Listed {
+export interface StreamEntry {
   stamps: number[];
   /** Pictures that the index names, also those that are never shown. */
   all: number;
@@ -89,7 +89,7 @@ export async function listPictures(
   file: string,
   containers: string,
   timeBase: string,
-): Promise<Listed> {
+): Promise<StreamEntry> {
   const [num = 1, den = 1] = timeBase.split('/').map(Number);
   const args = [
     ...['-v', 'error', ...safeInput(containers, file), '-select_streams', 'v:0'],

@@ -125,7 +125,12 @@ async function run(): Promise<void> {
   for (const signal of ['SIGINT', 'SIGTERM'] as const) process.once(signal, () => stop.abort());
   const folder = await mkdtemp(path.join(tmpdir(), 'gusset-render-'));
   try {
-    const options = { folder, to: path.resolve(values.out), signal: stop.signal, onProgress: createProgressPrinter() };
+    const options = {
+      folder,
+      to: path.resolve(values.out),
+      signal: stop.signal,
+      onProgress: createProgressPrinter(),
+    };
     const { bytes } = await renderFile({ plan, making, masters }, options);
     console.log(JSON.stringify({ file: options.to, bytes, frames: plan.frames }));
   } finally {

@@ -6,7 +6,7 @@ import { planPart } from '../../src/core/render/plan-part';
 import { TroubleError } from '../../src/core/trouble/trouble';
 import type { Kernel } from '../../src/kernel/kernel';
 import type { PixelLayout } from '../../src/kernel/planes';
-import { tightBytes } from '../../src/kernel/tight-bytes';
+import { createTightBytes } from '../../src/kernel/tight-bytes';
 import { toColourFacts } from '../../src/render/frame-colour';
 import { type DecodedPicture, PlanDrawer } from '../../src/render/plan-drawer';
 import { WordBlender } from '../../src/render/words/word-blender';
@@ -65,7 +65,7 @@ export async function drawSegment(
           const drawn = await drawer.draw(decodedPicture(kernel, sample, films.source(run.source)), planned);
           const slot = slots.length < MAX_TAKEN ? undefined : slots.shift();
           await slot?.taken;
-          const bytes = tightBytes(kernel, drawn, slot?.frame);
+          const bytes = createTightBytes(kernel, drawn, slot?.frame);
           const taken = take(bytes, next);
           taken.catch(() => undefined);
           slots.push({ frame: bytes, taken });

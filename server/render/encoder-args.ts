@@ -127,5 +127,5 @@ function wideRate({ kind, quantiser }: VideoEncodeSettings, bits: number): strin
 }
 
 /** Tells whether the video is encoded in two passes. */
-export const takesTwoPasses = ({ codec, kind, twoPasses }: VideoEncodeSettings): boolean =>
+export const hasTwoPasses = ({ codec, kind, twoPasses }: VideoEncodeSettings): boolean =>
   codec === 'avc' && (kind === 'size' || (kind === 'variable' && twoPasses));

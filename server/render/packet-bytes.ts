@@ -3,14 +3,14 @@ import { sum } from '../../src/core/figures/sum';
 import { openMedia } from '../../src/render/open-media';
 
 /** Bytes of all pictures of a file, without what its container takes. */
-export const pictureBytes = async (file: string): Promise<number> => sum(await bytesOfPictures(file));
+export const pictureBytes = async (file: string): Promise<number> => sum(await listPacketBytes(file));
 
 /** Bytes of the sound of a file, without what its container takes. */
 export const soundBytes = async (file: string): Promise<number> =>
   sum(await countBytes(file, (input) => input.getPrimaryAudioTrack()));
 
 /** Bytes of each picture of a file, in the order of decoding. */
-export const bytesOfPictures = (file: string): Promise<number[]> =>
+export const listPacketBytes = (file: string): Promise<number[]> =>
   countBytes(file, (input) => input.getPrimaryVideoTrack());
 
 async function countBytes(

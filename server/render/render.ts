@@ -1,9 +1,9 @@
 import { mkdir, rename, rm, stat } from 'node:fs/promises';
 import { availableParallelism } from 'node:os';
 import path from 'node:path';
-import { leftBySound } from '../../src/core/render/encode-settings';
+import { subtractSound } from '../../src/core/render/encode-settings';
 import { freeBytes } from '../uploads/room';
-import { takesTwoPasses } from './encoder-args';
+import { hasTwoPasses } from './encoder-args';
 import { join } from './join';
 import { type RenderOrder, listSegments } from './order';
 import { soundBytes } from './packet-bytes';
@@ -47,7 +47,7 @@ export async function renderFile(order: RenderOrder, options: RenderOptions): Pr
   const threads = new Threads(order, Math.max(1, Math.ceil(availableParallelism() / ENCODER_THREADS)));
   const maker = options.maker?.(threads) ?? threads;
   const segments = making.picture ? listSegments(order) : [];
-  const twoPasses = making.picture !== null && takesTwoPasses(making.picture);
+  const twoPasses = making.picture !== null && hasTwoPasses(making.picture);
   const keepsFrames = options.maker === undefined && twoPasses && (await hasRoomForFrames(folder, order));
   const work = new SegmentWork(order, maker, segments, { folder, signal, keepsFrames, onProgress });
   const sound = making.sound && soundFile(folder, order, signal);
@@ -56,7 +56,7 @@ export async function renderFile(order: RenderOrder, options: RenderOptions): Pr
   // A size is landed on with what the sound leaves.
   const spare = async () => {
     const heard = making.picture?.kind === 'size' ? await sound : null;
-    return heard ? leftBySound(plan, making, await soundBytes(heard)) : 0;
+    return heard ? subtractSound(plan, making, await soundBytes(heard)) : 0;
   };
   try {
     if (making.picture)

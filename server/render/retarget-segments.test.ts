@@ -22,7 +22,9 @@ describe('segments that are made anew', () => {
     expect(near).toBeNull();
     // No more than the greatest rate, and not again where that was asked for already.
     expect(retargetSegments([segment(0.8e6)], 1.1e6)[0]?.bits).toBe(1.1e6);
-    expect(retargetSegments([segment(0.8e6, { asked: { bits: 1.1e6, held: false } })], 1.1e6)).toEqual([null]);
+    expect(retargetSegments([segment(0.8e6, { asked: { bits: 1.1e6, held: false } })], 1.1e6)).toEqual([
+      null,
+    ]);
   });
 
   it('are held from then on where a peak is over the greatest rate, and keep their bits', () => {

@@ -1,5 +1,5 @@
 import { sum } from '../../src/core/figures/sum';
-import { neverRunsDry } from '../../src/core/rate/buffer';
+import { canFeedDecoder } from '../../src/core/rate/buffer';
 import type { SegmentBits } from './encoder-args';
 
 /** A segment, and the whole, may be off what they were to come to by this much, as a share of it. */
@@ -21,13 +21,16 @@ export interface EncodedSegment {
  * @param mostBits the greatest rate, in bits a second.
  * @returns one for each segment, null where it stays.
  */
-export function retargetSegments(segments: readonly EncodedSegment[], mostBits: number): (SegmentBits | null)[] {
+export function retargetSegments(
+  segments: readonly EncodedSegment[],
+  mostBits: number,
+): (SegmentBits | null)[] {
   const wanted = sum(segments.map(({ share, seconds }) => share * seconds));
   const off = sum(segments.map(({ pictures }) => sum(pictures))) / wanted - 1;
   return segments.map(({ seconds, share, asked, pictures }) => {
     const own = sum(pictures) / (share * seconds);
     const isOff = Math.abs(off) > WITHIN && (own - 1) * Math.sign(off) > WITHIN / 2;
-    const isOver = !asked.held && !neverRunsDry(pictures, pictures.length / seconds, mostBits);
+    const isOver = !asked.held && !canFeedDecoder(pictures, pictures.length / seconds, mostBits);
     const bits = isOff ? Math.min(mostBits, asked.bits / own) : asked.bits;
     return isOver || bits !== asked.bits ? { bits, held: asked.held || isOver } : null;
   });

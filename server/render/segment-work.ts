@@ -1,13 +1,13 @@
 import { readdir, readFile, rename, rm } from 'node:fs/promises';
 import path from 'node:path';
 import type { VideoEncodeSettings } from '../../src/core/render/encode-settings';
-import { neverRunsDry } from '../../src/core/rate/buffer';
+import { canFeedDecoder } from '../../src/core/rate/buffer';
 import { rateValue, toSeconds } from '../../src/core/time/frame-rate';
 import { retargetSegments } from './retarget-segments';
 import type { SegmentBits } from './encoder-args';
 import type { MadeSegment } from './join';
 import type { RenderOrder, Segment } from './order';
-import { bytesOfPictures } from './packet-bytes';
+import { listPacketBytes } from './packet-bytes';
 import { getFileSize, type RenderOptions, type SegmentMaker } from './render';
 import { passFiles, type SegmentTask } from './segment';
 import { type PassLog, readPassLog, shareOut } from './pass-log';
@@ -62,7 +62,7 @@ export class SegmentWork {
     const shares = shareOut(looked, Math.min(picture.mostBits, picture.bits + spared), picture.mostBits);
     let asked = shares.map(({ bits, pictures }): SegmentBits => {
       const most = pictures.map((one) => one * UNFORESEEN);
-      const isUnder = neverRunsDry(most, rateValue(rate), picture.mostBits);
+      const isUnder = canFeedDecoder(most, rateValue(rate), picture.mostBits);
       // Where no level is given, libx264 picks one by what the rate is held to: all segments need the same.
       return { bits, held: picture.level === null || !isUnder };
     });
@@ -70,7 +70,7 @@ export class SegmentWork {
     for (let round = 0; round < CORRECTIONS; round++) {
       const came = await this.each(async (n) => ({
         ...{ seconds: this.seconds(n), share: shares[n]?.bits ?? 0, asked: asked[n] as SegmentBits },
-        pictures: (await bytesOfPictures(this.wholeFile(n))).map((bytes) => 8 * bytes),
+        pictures: (await listPacketBytes(this.wholeFile(n))).map((bytes) => 8 * bytes),
       }));
       const anew = retargetSegments(came, picture.mostBits);
       if (anew.every((given) => given === null)) break;

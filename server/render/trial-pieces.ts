@@ -5,7 +5,12 @@ import type { EncodeSettings, VideoEncodeSettings } from '../../src/core/render/
 import type { RenderPlan } from '../../src/core/render/plan';
 import { toSeconds } from '../../src/core/time/frame-rate';
 import { FrameJudge, type PieceScore } from '../../src/core/trial/frame-judge';
-import { toPieceSettings, type Rendition, toRenditionSettings, type TrialOrder } from '../../src/core/trial/rate-trial';
+import {
+  toPieceSettings,
+  type Rendition,
+  toRenditionSettings,
+  type TrialOrder,
+} from '../../src/core/trial/rate-trial';
 import { drawSegment } from './draw';
 import { Encoding } from './encode';
 import { encoderArgs, rawInput } from './encoder-args';

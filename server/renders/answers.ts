@@ -18,7 +18,7 @@ const REFUSALS: Record<RenderRefusal, { status: number; error: string }> = {
 export const jobBody = express.json({ limit: '8mb' });
 
 /** Tells what something that was begun is called, or why it was not. */
-export function answerBegun(response: Response, begun: { id: string } | { refused: RenderRefusal }): void {
+export function answerWithId(response: Response, begun: { id: string } | { refused: RenderRefusal }): void {
   if ('id' in begun) response.status(202).json(begun);
   else response.status(REFUSALS[begun.refused].status).json({ error: REFUSALS[begun.refused].error });
 }

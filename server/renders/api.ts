@@ -16,10 +16,10 @@ import {
 import { isFingerprint } from '../../src/core/master/fingerprint';
 import { readRouteId } from '../route-id';
 import { UploadEndpoint } from '../uploads/upload-endpoint';
-import { markedVisitor, findVisitor } from '../visitor';
+import { readVisitorMark, findVisitor } from '../visitor';
 import type { Workshop } from '../workshop';
 import { parseBody } from '../answers';
-import { answerBegun, jobBody } from './answers';
+import { answerWithId, jobBody } from './answers';
 import { MasterRecords } from './master-records';
 import { Masters } from './masters';
 import { RenderOrders } from './render-orders';
@@ -68,7 +68,7 @@ export function addRenders(app: Express, { database, data, tools, fleet }: Works
       return;
     }
     const wrong = await masters.take(
-      markedVisitor(request, response, '/render'),
+      readVisitorMark(request, response, '/render'),
       String(fingerprint),
       body.data.upload,
     );
@@ -86,7 +86,7 @@ export function addRenders(app: Express, { database, data, tools, fleet }: Works
   app.post(RENDERS, jobBody, async (request, response) => {
     const asked = parseBody(request, response, renderRequestSchema);
     if (!asked) return;
-    answerBegun(response, await renders.begin(markedVisitor(request, response, '/render'), asked));
+    answerWithId(response, await renders.begin(readVisitorMark(request, response, '/render'), asked));
   });
   app.use(renderPath(':id'), (request, response, next) => {
     const id = String(request.params.id);

@@ -1,5 +1,5 @@
 import { activeClip, type Job } from '../../src/core/job/job';
-import { askedJob, type RenderRequest } from '../../src/core/job/render-service';
+import { createRequestedJob, type RenderRequest } from '../../src/core/job/render-service';
 import { listOwnFamilies } from '../../src/core/render/overlays';
 import { ownHash } from '../../src/core/words/families';
 import type { RenderOrder } from '../render/order';
@@ -9,7 +9,7 @@ import type { Masters } from './masters';
 import type { ResolvedRequest, RenderRefusal } from './resolve-request';
 
 /** A request for a file with all that it needs: its job on its canvas, and the order that follows from it. */
-export interface Asked {
+export interface RequestedRender {
   job: Job;
   order: RenderOrder;
 }
@@ -28,8 +28,8 @@ export class RenderOrders {
     visitor: string,
     request: RenderRequest,
     signal = new AbortController().signal,
-  ): Promise<Asked | RenderRefusal> {
-    const job = askedJob(request);
+  ): Promise<RequestedRender | RenderRefusal> {
+    const job = createRequestedJob(request);
     if (!job) return 'no-canvas';
     const order = await this.threads.run(request, () => undefined, signal);
     if (typeof order === 'string') return order;

@@ -17,7 +17,7 @@ import type { RenderOrders } from './render-orders';
 import type { RenderRecords } from './render-records';
 
 /** A render that waits or runs in this process. */
-interface Active {
+interface RunningRender {
   stop: AbortController;
   now: RenderState;
   /** Settles, never rejects, when it ended. */
@@ -32,7 +32,7 @@ const AT_ONCE = 4;
 /** Makes files that browsers ask for: recorded first, one at a time; what the server's end stops is taken up again. */
 export class Renders {
   private readonly queue: PQueue;
-  private readonly active = new Map<string, Active>();
+  private readonly active = new Map<string, RunningRender>();
   private readonly news = new EventEmitter().setMaxListeners(0);
   private closed = false;
 
@@ -129,7 +129,7 @@ export class Renders {
 
   private start(id: RandomId): void {
     const stop = new AbortController();
-    const active: Active = { stop, now: { state: 'queued' }, ended: Promise.resolve() };
+    const active: RunningRender = { stop, now: { state: 'queued' }, ended: Promise.resolve() };
     this.active.set(id, active);
     active.ended = this.queue
       .add(() => this.make(id, active))
@@ -138,7 +138,7 @@ export class Renders {
   }
 
   /** Makes one, and records how it ended; what the server's own end stopped stays recorded as waiting. */
-  private async make(id: RandomId, active: Active): Promise<void> {
+  private async make(id: RandomId, active: RunningRender): Promise<void> {
     const { signal } = active.stop;
     const { fleet } = this;
     const tell = (now: RenderState) => {

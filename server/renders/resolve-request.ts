@@ -1,6 +1,6 @@
 import { MAX_FRAMES } from '../../src/core/figures/bounded';
 import { toJobEncodeSettings, planOfJob } from '../../src/core/check/check';
-import { askedJob, renderMark, type RenderRequest } from '../../src/core/job/render-service';
+import { createRequestedJob, renderMark, type RenderRequest } from '../../src/core/job/render-service';
 import type { RenderOrder } from '../render/order';
 
 /** Why a file is not begun. */
@@ -12,7 +12,7 @@ export type ResolvedRequest = Pick<RenderOrder, 'plan' | 'making'>;
 /** Works out what a request asks for. @returns why it cannot be made where that is seen from the request. */
 export function resolveRequest(request: RenderRequest): ResolvedRequest | RenderRefusal {
   const { sheets, mark, advised } = request;
-  const job = askedJob(request);
+  const job = createRequestedJob(request);
   if (!job) return 'no-canvas';
   const plan = planOfJob(job, sheets);
   const making = toJobEncodeSettings(job, { sheets, advisedOf: () => advised });

@@ -2,9 +2,9 @@ import type { Express, Request } from 'express';
 import { isRandomId } from '../../src/core/figures/random-id';
 import { trialPath, trialPicturePath, trialRequestSchema, TRIALS } from '../../src/core/trial/trial-service';
 import { readRouteId } from '../route-id';
-import { markedVisitor, findVisitor } from '../visitor';
+import { readVisitorMark, findVisitor } from '../visitor';
 import { parseBody } from '../answers';
-import { answerBegun, jobBody } from './answers';
+import { answerWithId, jobBody } from './answers';
 import type { Trials } from './trials';
 
 /** Adds trials of bit rates: where one stands, its pictures, and a way to stop it. */
@@ -13,7 +13,7 @@ export function addTrials(app: Express, trials: Trials): void {
   app.post(TRIALS, jobBody, async (request, response) => {
     const asked = parseBody(request, response, trialRequestSchema);
     if (!asked) return;
-    answerBegun(response, await trials.begin(markedVisitor(request, response, '/render'), asked));
+    answerWithId(response, await trials.begin(readVisitorMark(request, response, '/render'), asked));
   });
   app.use(trialPath(':id'), (request, response, next) => {
     const id = String(request.params.id);

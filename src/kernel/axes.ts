@@ -1,4 +1,4 @@
-import type { Reach } from './lanczos';
+import type { SampleReach } from './lanczos';
 import type { PlanarPicture, PlaneShape } from './planes';
 
 /** How a source sample's chroma lies against luma along one axis: `sub` luma samples a chroma sample. */
@@ -18,7 +18,7 @@ export interface Axis {
 export interface Axes {
   across: Axis;
   down: Axis;
-  reach: { across: Reach; down: Reach };
+  reach: { across: SampleReach; down: SampleReach };
 }
 
 /** Maps output samples to source samples of a plane, through luma coordinates in which sample i spans i…i+1. */

@@ -2,10 +2,10 @@ import { execFileSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { type ColourFacts, conversion } from './colour';
-import { colourChange, createColourCube, mappedCodes } from './colour-cube';
+import { colourChange, createColourCube, mapCodes } from './colour-cube';
 import { Kernel } from './kernel';
 import { readPlane } from './test-pictures';
-import { hlgToLight, lightToPq, pqToLight, rolledOff } from './transfer';
+import { hlgToLight, lightToPq, pqToLight, applyRolloff } from './transfer';
 
 const BT2020: ColourFacts = {
   matrix: 'bt2020-ncl',
@@ -57,10 +57,10 @@ describe('transfer functions', () => {
   });
 
   it('roll off to the peak, as it was below the knee, and never the other way round', () => {
-    expect(rolledOff(1000, 1000, 100)).toBeCloseTo(100, 3);
-    expect(rolledOff(5000, 1000, 100)).toBeCloseTo(100, 3);
-    expect(rolledOff(10, 1000, 100)).toBe(10);
-    const lights = Array.from({ length: 400 }, (_, i) => rolledOff(i * 3, 1000, 100));
+    expect(applyRolloff(1000, 1000, 100)).toBeCloseTo(100, 3);
+    expect(applyRolloff(5000, 1000, 100)).toBeCloseTo(100, 3);
+    expect(applyRolloff(10, 1000, 100)).toBe(10);
+    const lights = Array.from({ length: 400 }, (_, i) => applyRolloff(i * 3, 1000, 100));
     lights.slice(1).forEach((light, i) => expect(light).toBeGreaterThanOrEqual(lights[i]!));
   });
 });
@@ -114,7 +114,7 @@ describe('a cube', () => {
     let off = 0;
     let count = 0;
     for (const codes of colours.map(coded2020)) {
-      const exact = mappedCodes(facts, codes);
+      const exact = mapCodes(facts, codes);
       flat(facts, codes).forEach((code, i) => {
         const wanted = Math.max(0, Math.min(255, exact[i]!));
         off += Math.abs(code - wanted);

@@ -1,5 +1,5 @@
 import { type ColourFacts, fromYcc, toLimitedBt709 } from './colour';
-import { hlgToLight, lightToSdr, pqToLight, rolledOff, sdrToLight } from './transfer';
+import { hlgToLight, lightToSdr, pqToLight, applyRolloff, sdrToLight } from './transfer';
 
 /** Nodes along each side of a cube: codes 0, 4 … 256. */
 export const CUBE_NODES = 65;
@@ -51,7 +51,7 @@ export function colourChange(facts: ColourFacts): ColourChange {
  *
  * @param codes luma, Cb and Cr, 0…255. @returns the same of the clip, not rounded.
  */
-export function mappedCodes(facts: ColourFacts, codes: Triple): Triple {
+export function mapCodes(facts: ColourFacts, codes: Triple): Triple {
   const change = colourChange(facts);
   const signals = fromYcc(facts, codes);
   const light = relativeLight(change, signals);
@@ -68,7 +68,7 @@ function relativeLight(change: ColourChange, signals: Triple): Triple {
   const light = change === 'pq' ? (signals.map(pqToLight) as Triple) : hlgToLight(signals);
   const peak = Math.max(...light);
   if (peak <= 0) return [0, 0, 0];
-  const gain = rolledOff(peak, HDR_PEAK, SDR_PEAK) / peak / SDR_PEAK;
+  const gain = applyRolloff(peak, HDR_PEAK, SDR_PEAK) / peak / SDR_PEAK;
   return light.map((value) => value * gain) as Triple;
 }
 
@@ -84,7 +84,7 @@ export function createColourCube(facts: ColourFacts): Float32Array | null {
   return cube;
 }
 
-/** A cube of {@link mappedCodes} at its nodes, as the kernel reads it: four numbers a node, Cr fastest. */
+/** A cube of {@link mapCodes} at its nodes, as the kernel reads it: four numbers a node, Cr fastest. */
 function colourCube(facts: ColourFacts): Float32Array {
   const cube = new Float32Array(CUBE_NODES ** 3 * 4);
   for (let n = 0; n < CUBE_NODES ** 3; n++) {
@@ -93,7 +93,7 @@ function colourCube(facts: ColourFacts): Float32Array {
       Math.floor(n / CUBE_NODES) % CUBE_NODES,
       n % CUBE_NODES,
     ];
-    cube.set(mappedCodes(facts, nodes.map((node) => node * STEP) as Triple), n * 4);
+    cube.set(mapCodes(facts, nodes.map((node) => node * STEP) as Triple), n * 4);
   }
   return cube;
 }

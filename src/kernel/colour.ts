@@ -116,7 +116,7 @@ export function toLimitedBt709([red, green, blue]: Triple): Triple {
 }
 
 /** An sRGB colour, `#RRGGBB`, as limited-range BT.709 luma and chroma. */
-export function limitedBt709(colour: string): Triple {
+export function hexToLimitedBt709(colour: string): Triple {
   const part = (digit: number) => parseInt(colour.slice(digit, digit + 2), 16) / 255;
   return toLimitedBt709([part(1), part(3), part(5)]).map(Math.round) as Triple;
 }

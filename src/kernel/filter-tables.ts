@@ -1,5 +1,5 @@
 import type { Axis } from './axes';
-import { axisFilter, clampStarts, type AxisFilter, type Reach } from './lanczos';
+import { axisFilter, clampStarts, type AxisFilter, type SampleReach } from './lanczos';
 import type { KernelMemory } from './memory';
 
 /** Outputs across come in fours, each with the pair of samples that two taps need. */
@@ -40,7 +40,7 @@ export class FilterTables {
   constructor(private readonly memory: KernelMemory) {}
 
   /** Tables across; the padding up to `width8` samples, a multiple of eight, has zero taps. */
-  across(slot: string, count: number, width8: number, axis: Axis, reach: Reach): AcrossTables {
+  across(slot: string, count: number, width8: number, axis: Axis, reach: SampleReach): AcrossTables {
     const key = toKey(count, axis, reach);
     const known = this.knownAcross.get(slot);
     if (known?.key === key) return known;
@@ -80,7 +80,7 @@ export class FilterTables {
   }
 
   /** Tables down: the first row of each output's taps, and their weights. */
-  down(slot: string, count: number, axis: Axis, reach: Reach): DownTables {
+  down(slot: string, count: number, axis: Axis, reach: SampleReach): DownTables {
     const key = toKey(count, axis, reach);
     const known = this.knownDown.get(slot);
     if (known?.key === key) return known;
@@ -96,9 +96,9 @@ export class FilterTables {
   }
 }
 
-const toKey = (count: number, axis: Axis, reach: Reach): string =>
+const toKey = (count: number, axis: Axis, reach: SampleReach): string =>
   `${count} ${axis.origin} ${axis.step} ${reach.first} ${reach.last}`;
 
 /** An axis's filter with the taps outside its reach folded into the edge. */
-const getFilter = (count: number, axis: Axis, reach: Reach): AxisFilter =>
+const getFilter = (count: number, axis: Axis, reach: SampleReach): AxisFilter =>
   clampStarts(axisFilter(count, axis.origin, axis.step), reach);

@@ -1,7 +1,7 @@
 import { type Axes, createAxis, sitingAcross, sitingDown } from './axes';
 import { CUBE_NODES } from './colour-cube';
 import { FilterTables } from './filter-tables';
-import { evenRows, liveRows, computeReach, type Rows, turnedLive } from './live-part';
+import { evenRows, liveRows, computeReach, type Rows, turnLive } from './live-part';
 import { alignUp, KernelMemory, SLACK } from './memory';
 import type { KernelModule } from './module';
 import {
@@ -115,8 +115,20 @@ export class Kernel {
         height: rect.height / sub,
       };
       const reach = {
-        across: computeReach(planar.width, from.width, planar.lead?.across, planar.live?.x, planar.live?.width),
-        down: computeReach(planar.height, from.height, planar.lead?.down, planar.live?.y, planar.live?.height),
+        across: computeReach(
+          planar.width,
+          from.width,
+          planar.lead?.across,
+          planar.live?.x,
+          planar.live?.width,
+        ),
+        down: computeReach(
+          planar.height,
+          from.height,
+          planar.lead?.down,
+          planar.live?.y,
+          planar.live?.height,
+        ),
       };
       this.scalePlane(from, to, { across, down, reach }, `${slot}-${index === 0 ? 'luma' : 'chroma'}`);
     });
@@ -191,7 +203,7 @@ export class Kernel {
         across: backward.across && width % 2 === 1 ? 1 : 0,
         down: backward.down && height % 2 === 1 ? 1 : 0,
       },
-      live: planar.live && turnedLive(planar, planar.live, quarters, mirrored),
+      live: planar.live && turnLive(planar, planar.live, quarters, mirrored),
     };
   }
 

@@ -70,13 +70,13 @@ function quantise(raw: Float64Array, sum: number, out: Int16Array, from: number)
 }
 
 /** Samples of a source that may be read, both included. */
-export interface Reach {
+export interface SampleReach {
   first: number;
   last: number;
 }
 
 /** Moves every tap that falls outside a source's reach onto its edge sample, so that edge samples clamp. */
-export function clampStarts(filter: AxisFilter, { first, last }: Reach): AxisFilter {
+export function clampStarts(filter: AxisFilter, { first, last }: SampleReach): AxisFilter {
   const { taps } = filter;
   const starts = filter.starts.map((start) => Math.min(Math.max(start, first), last));
   const weights = new Int16Array(filter.weights.length);

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import sharp from 'sharp';
 import { blurredSize, scaleBlurred, smoothBackdrop } from './backdrop';
-import { limitedBt709 } from './colour';
+import { hexToLimitedBt709 } from './colour';
 import { Kernel } from './kernel';
 import { cornerCover, layOver } from './lay-over';
 import { lumaSource, naturalPlane, readPlane, psnr } from './test-pictures';
@@ -89,6 +89,6 @@ describe('the colour of a band', () => {
     ['#00FF00', [173, 42, 26]],
     ['#0000FF', [32, 240, 118]],
   ])('%s is %p', (colour, samples) => {
-    expect(limitedBt709(colour)).toEqual(samples);
+    expect(hexToLimitedBt709(colour)).toEqual(samples);
   });
 });

@@ -1,4 +1,4 @@
-import type { Reach } from './lanczos';
+import type { SampleReach } from './lanczos';
 import type { PlanarPicture, PlaneShape, SampleWindow } from './planes';
 
 /** Rounding errors of an edge, in samples. */
@@ -9,7 +9,13 @@ const NEAR = 1e-6;
  * @param luma samples of the picture's side. @param samples of the plane's.
  * @param lead luma samples that the first chroma sample lacks.
  */
-export function computeReach(luma: number, samples: number, lead: 0 | 1 = 0, start = 0, length = luma): Reach {
+export function computeReach(
+  luma: number,
+  samples: number,
+  lead: 0 | 1 = 0,
+  start = 0,
+  length = luma,
+): SampleReach {
   const [sub, before] = samples === luma ? [1, 0] : [2, lead];
   const first = start <= NEAR ? 0 : Math.min(Math.ceil((start + before) / sub - NEAR), samples - 1);
   const end = start + length;
@@ -43,7 +49,7 @@ export function liveRows(
 }
 
 /** A live part of a picture that is turned clockwise, and then mirrored. */
-export function turnedLive(
+export function turnLive(
   { width, height }: PlanarPicture,
   live: SampleWindow,
   quarters: 0 | 1 | 2 | 3,

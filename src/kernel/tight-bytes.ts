@@ -5,7 +5,7 @@ import type { PlanarPicture, PlaneShape } from './planes';
  * The samples of a picture in the kernel's memory, plane after plane, without the padding of their rows.
  * @param into where they go, where it has their size; else they get room of their own.
  */
-export function tightBytes(
+export function createTightBytes(
   kernel: Kernel,
   { bits, planes }: PlanarPicture,
   into?: Uint8Array<ArrayBuffer>,

@@ -51,7 +51,7 @@ export const lightToSdr = (light: number): number => Math.max(0, light) ** (1 / 
  *
  * @param light cd/m². @param from and `to` the peaks, in cd/m².
  */
-export function rolledOff(light: number, from: number, to: number): number {
+export function applyRolloff(light: number, from: number, to: number): number {
   const whole = lightToPq(from);
   const most = lightToPq(to) / whole;
   const knee = 1.5 * most - 0.5;

@@ -3,7 +3,7 @@ import { makeCanvas } from '@core/layout/canvas';
 import { createRenderPlan } from '@core/render/plan';
 import { rangeStarts } from '@core/cut/cut';
 import { toSource } from '@core/master/source';
-import { type FrameRate, samplesBefore, toSeconds } from '@core/time/frame-rate';
+import { type FrameRate, countSamplesBefore, toSeconds } from '@core/time/frame-rate';
 import { testMaster, testRange, TEST_SOUND } from '@core/job/test-job';
 import { CEILING } from '@core/sound/limiter';
 import type { FilmReader } from './film-reader';
@@ -142,17 +142,17 @@ describe('sound', () => {
       lengths,
       to,
     );
-    expect(heard).toHaveLength(samplesBefore(starts[101]!, to, RATE));
+    expect(heard).toHaveLength(countSamplesBefore(starts[101]!, to, RATE));
     expect(heard.every((value) => value > 0)).toBe(true);
     let run = { begin: 0, first: 0 };
     for (const [i, [first]] of ranges.entries()) {
-      const begin = samplesBefore(starts[i]!, to, RATE);
-      const end = samplesBefore(starts[i + 1]!, to, RATE);
+      const begin = countSamplesBefore(starts[i]!, to, RATE);
+      const end = countSamplesBefore(starts[i + 1]!, to, RATE);
       // Where nothing was removed the sound goes on as it is.
       if (ranges[i - 1]?.[1] !== first) run = { begin, first };
       // Past the join each sample is the master's own, up to the end of the picture.
       for (const sample of [begin + 240, end - 1]) {
-        expect(heard[sample]).toBe(samplesBefore(run.first, from, RATE) + sample - run.begin + 1);
+        expect(heard[sample]).toBe(countSamplesBefore(run.first, from, RATE) + sample - run.begin + 1);
       }
     }
   });

@@ -3,7 +3,7 @@ import type { Planes } from '@core/sound/channels';
 import { JOIN, Joiner } from '@core/sound/joins';
 import { PeakLimiter } from '@core/sound/limiter';
 import type { ExportSound } from '@core/render/export-sound';
-import { samplesBefore } from '@core/time/frame-rate';
+import { countSamplesBefore } from '@core/time/frame-rate';
 import type { FilmReader } from './film-reader';
 import { PIECE, silence, readSound } from './master-sound';
 import { Pieces } from './sound-pieces';
@@ -45,7 +45,7 @@ export async function* joinedSound(
 ): AsyncGenerator<Planes, void, undefined> {
   const runs = planRuns(plan);
   const picture = plan.frames - plan.cardFrames;
-  const toSamples = (frame: number) => samplesBefore(frame, plan.rate, sampleRate);
+  const toSamples = (frame: number) => countSamplesBefore(frame, plan.rate, sampleRate);
   const lengths = runs.map(
     ({ start, frames }) => toSamples(Math.min(picture, start + frames)) - toSamples(start),
   );

@@ -1,7 +1,7 @@
 import type { AudioSample } from 'mediabunny';
 import { mapChannels, type Planes } from '@core/sound/channels';
 import { Resampler } from '@core/sound/resample';
-import { rateValue, samplesBefore } from '@core/time/frame-rate';
+import { rateValue, countSamplesBefore } from '@core/time/frame-rate';
 import type { FilmReader } from './film-reader';
 
 /** Longest piece of silence that is made at once, in samples. */
@@ -23,7 +23,7 @@ export async function* readSound(
 ): AsyncGenerator<Planes, void, undefined> {
   const { audio, rate } = reader.source;
   if (!audio) return;
-  const start = samplesBefore(frame, rate, audio.sampleRate);
+  const start = countSamplesBefore(frame, rate, audio.sampleRate);
   const fold = (planes: Planes) => mapChannels(planes, channels, audio.codec);
   if (audio.sampleRate === sampleRate) {
     for await (const planes of masterSound(reader, start, start + length)) yield fold(planes);

@@ -1,7 +1,7 @@
 import type { Source } from '@core/master/source';
 import type { Rect, Size } from '@core/picture/size';
 import type { PlannedFrame, RenderPlan } from '@core/render/plan';
-import { type ColourFacts, conversion, limitedBt709 } from '@kernel/colour';
+import { type ColourFacts, conversion, hexToLimitedBt709 } from '@kernel/colour';
 import { createColourCube } from '@kernel/colour-cube';
 import { BLACK, type Kernel } from '@kernel/kernel';
 import type { PixelLayout, PlanarPicture } from '@kernel/planes';
@@ -55,7 +55,7 @@ export class PlanDrawer {
     this.kernel.fillBars(
       target,
       planned.panes.map((pane) => pane.picture),
-      ground === null ? BLACK : limitedBt709(ground),
+      ground === null ? BLACK : hexToLimitedBt709(ground),
     );
     this.words?.blend(target, planned.words);
     return target;

@@ -1,18 +1,22 @@
 import type { z } from 'zod';
-import type { Head, JobFile } from '@core/job/document';
+import type { JobHead, JobFile } from '@core/job/document';
 import { type ExportRecord, exportRecordSchema, type PostRecord, postRecordSchema } from '@core/job/records';
 import { readRecords } from '@core/job/stored-job';
 
 /** Entry of the list of jobs: a job's head, and the state of its exports and posts. */
-export interface Listed {
-  head: Head;
+export interface JobListEntry {
+  head: JobHead;
   /** Newest first. */
   exports: ExportRecord[];
   posts: PostRecord[];
 }
 
 /** A job in the list, from what is stored of it. */
-export function toListed(head: Head, exports: readonly string[] = [], posts: readonly string[] = []): Listed {
+export function toJobListEntry(
+  head: JobHead,
+  exports: readonly string[] = [],
+  posts: readonly string[] = [],
+): JobListEntry {
   return {
     head,
     exports: readRecords(exportRecordSchema as z.ZodType<ExportRecord>, exports),
@@ -44,8 +48,8 @@ function withRecord<T extends Records>(of: T, { kind, id, record }: RecordChange
 }
 
 /** Updates the entries after a record of a job changed. */
-export function afterRecord(
-  state: { listed: Record<string, Listed>; files: Record<string, JobFile> },
+export function updateListEntries(
+  state: { listed: Record<string, JobListEntry>; files: Record<string, JobFile> },
   job: string,
   change: RecordChange,
 ): typeof state {

@@ -17,7 +17,7 @@ const PATIENCE = { short: 15, long: 900 };
 const SLOW_LINE = 25_000;
 
 /** How a request is made. */
-export interface Asking {
+export interface RequestOptions {
   method?: 'GET' | 'POST' | 'PUT' | 'DELETE';
   body?: unknown;
   signal?: AbortSignal;
@@ -37,7 +37,7 @@ function toRefusal(status: number): Refusal {
 async function ask<T>(
   server: ServerName,
   address: string,
-  asking: Asking,
+  asking: RequestOptions,
   read: (response: Response, onPiece: () => void) => Promise<T>,
 ): Promise<T> {
   const { method = 'GET', body, signal, long } = asking;
@@ -107,7 +107,7 @@ export async function askJson<T>(
   server: ServerName,
   address: string,
   schema: z.ZodType<T>,
-  asking: Asking = {},
+  asking: RequestOptions = {},
 ): Promise<T> {
   const answer = await ask(server, address, asking, (response): Promise<unknown> =>
     response.json().catch((error: unknown) => {
@@ -124,7 +124,7 @@ export async function askJson<T>(
 export async function askBytes(
   server: ServerName,
   address: string,
-  { size, ...asking }: Asking & { size?: number } = {},
+  { size, ...asking }: RequestOptions & { size?: number } = {},
 ): Promise<Blob> {
   const bytes = await ask(server, address, { ...asking, long: true }, readBlob);
   if (size !== undefined && bytes.size !== size) throw new TroubleError('server-answer', { ...server });
@@ -148,10 +148,10 @@ export async function askStream<T>(
 }
 
 /** Asks for something to be done that has no answer but that it was. @throws TroubleError */
-export const askDone = (server: ServerName, address: string, asking: Asking): Promise<void> =>
+export const askDone = (server: ServerName, address: string, asking: RequestOptions): Promise<void> =>
   ask(server, address, asking, () => Promise.resolve());
 
 /** Tells a server something whose answer does not matter. */
-export function tellServer(server: ServerName, address: string, asking: Asking): void {
+export function tellServer(server: ServerName, address: string, asking: RequestOptions): void {
   askDone(server, address, asking).catch(() => undefined);
 }

@@ -1,4 +1,4 @@
-import { escapedHtml } from '../../../src/core/figures/escape-html';
+import { escapeHtml } from '../../../src/core/figures/escape-html';
 import { bytesLabel } from '../../../src/core/figures/figures';
 import type { Zone } from '../../../src/core/outlets/placement';
 import {
@@ -26,12 +26,12 @@ const percent = (share: number): string => `${(100 * share).toFixed(2)}%`;
 
 /** Draws one of the outlet's own controls over the picture on a phone. */
 const zone = ({ name, x, y, width, height }: Zone): string =>
-  `<i style="left:${percent(x)};top:${percent(y)};width:${percent(width)};height:${percent(height)}">${escapedHtml(name)}</i>`;
+  `<i style="left:${percent(x)};top:${percent(y)};width:${percent(width)};height:${percent(height)}">${escapeHtml(name)}</i>`;
 
 function note({ id, form, measured, viewed, made_at }: TakenPost, sheet: RuleSheet): string {
   const placement = sheet.placements.find((placement) => placement.id === form.placement);
-  const tags = form.tags.map((tag) => `<li>#${escapedHtml(tag)}</li>`).join('');
-  const title = escapedHtml(form.title);
+  const tags = form.tags.map((tag) => `<li>#${escapeHtml(tag)}</li>`).join('');
+  const title = escapeHtml(form.title);
   const poster = form.cover === null ? '' : ` poster="${coverPath(sheet.outlet, id)}"`;
   const at = new Date(made_at).toISOString();
   const captions =
@@ -63,10 +63,10 @@ function note({ id, form, measured, viewed, made_at }: TakenPost, sheet: RuleShe
   <video controls loop ${placement?.muted ? 'muted ' : ''}preload="metadata"${poster} src="${clipPath(sheet.outlet, id)}" aria-label="${title}">${captions}</video>
   <div class="zones" aria-hidden="true">${(placement?.zones.phone ?? []).map(zone).join('')}</div>
   </div>
-  <p>${escapedHtml(description.slice(0, seen))}${description.length > seen ? `<details><summary>More</summary>${escapedHtml(description.slice(seen))}</details>` : ''}</p>
+  <p>${escapeHtml(description.slice(0, seen))}${description.length > seen ? `<details><summary>More</summary>${escapeHtml(description.slice(seen))}</details>` : ''}</p>
   <ul>${tags}</ul>
   <dl>
-    ${more.map(([name, fact]) => `<dt>${name}</dt><dd>${escapedHtml(fact)}</dd>`).join('\n    ')}
+    ${more.map(([name, fact]) => `<dt>${name}</dt><dd>${escapeHtml(fact)}</dd>`).join('\n    ')}
     <dt>Posted</dt><dd><time datetime="${at}">${at.slice(0, 16).replace('T', ' ')} UTC</time></dd>
   </dl>
 </article>`;
@@ -80,7 +80,7 @@ export function boardPage(sheet: RuleSheet, posts: readonly TakenPost[], weather
 }
 
 /** Page of a post that does not exist, or that the asker may not see. */
-export function noPostPage(sheet: RuleSheet): string {
+export function createNoPostPage(sheet: RuleSheet): string {
   return page(sheet, '<p class="none">There is no such post, or it is not for you to see.</p>');
 }
 
@@ -104,11 +104,11 @@ function page(sheet: RuleSheet, main: string): string {
 <head>
 <meta charset="utf-8">
 <meta name="viewport" content="width=device-width, initial-scale=1">
-<title>${escapedHtml(sheet.name)}: notice-board</title>
+<title>${escapeHtml(sheet.name)}: notice-board</title>
 <link rel="stylesheet" href="/outlets/board.css">
 </head>
 <body>
-<header><h1>${escapedHtml(sheet.name)}</h1><p>${escapedHtml(sheet.about)}. A stand-in that ships with Gusset.</p></header>
+<header><h1>${escapeHtml(sheet.name)}</h1><p>${escapeHtml(sheet.about)}. A stand-in that ships with Gusset.</p></header>
 <main>
 ${main}
 </main>

@@ -4,7 +4,7 @@ import { type Borders, NO_BORDERS } from '../../../src/core/picture/borders';
 import type { Size } from '../../../src/core/picture/size';
 import { detectRate } from '../../../src/core/time/detect-rate';
 import { OUTLET_CONTAINERS, safeInput, STILL_CONTAINERS } from '../../programs/media-args';
-import { boxesAreWhole } from '../../programs/boxes';
+import { hasWholeBoxes } from '../../programs/boxes';
 import { listPictures, type ProbedStream, probeFile } from '../../programs/probe';
 import { ProgramError, type Programs } from '../../programs/programs';
 
@@ -30,7 +30,7 @@ export async function inspectFile(programs: Programs, file: string): Promise<Sen
   const listed = await readable(listPictures(programs, file, OUTLET_CONTAINERS, video.time_base));
   if (!listed || listed.stamps.length === 0 || listed.stamps.length > MAX_FRAMES) return null;
   const counted = video.nb_frames === undefined || video.nb_frames === listed.all;
-  const whole = counted && (read.container === 'webm' || (await boxesAreWhole(file)));
+  const whole = counted && (read.container === 'webm' || (await hasWholeBoxes(file)));
   const { rate, frames } = detectRate(listed.stamps, listed.lastSeconds);
   const size = uprightSize(video);
   const decoded = await readable(decode(programs, file, size));

@@ -34,7 +34,7 @@ const ERRORS: Record<OutletError, [status: number, detail: string]> = {
 };
 const KEY = /^[\w-]{1,64}$/;
 /** Services behind the interface of an outlet's stand-in. */
-interface Behind {
+interface StandInServices {
   sheet: RuleSheet;
   traits: StandInTraits;
   authority: Authority;
@@ -64,7 +64,10 @@ export const requireScope =
 const getAccount = (response: Response): string => String(response.locals.account);
 
 /** Adds what programs may ask of an outlet's stand-in: `docs/outlet-api.yaml`. */
-export function addOutletApi(app: Express, { sheet, traits, authority, records, posts }: Behind): void {
+export function addOutletApi(
+  app: Express,
+  { sheet, traits, authority, records, posts }: StandInServices,
+): void {
   const root = outletRoot(sheet.outlet);
   const at = (address: string) => `${root}${address}`;
   const reads = requireScope(authority, 'read');
@@ -145,7 +148,7 @@ export function addOutletApi(app: Express, { sheet, traits, authority, records, 
 }
 
 const describeAbilities = (
-  { sheet, traits }: Pick<Behind, 'sheet' | 'traits'>,
+  { sheet, traits }: Pick<StandInServices, 'sheet' | 'traits'>,
   issuer: string,
 ): Abilities => ({
   ...{ contract: CONTRACT, outlet: sheet.outlet, name: sheet.name, issuer },

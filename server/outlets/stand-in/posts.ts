@@ -16,7 +16,7 @@ import { whenWritable } from '../../store/when-writable';
 import type { UploadEndpoint } from '../../uploads/upload-endpoint';
 import { inspectFile, pictureSize } from './inspect';
 import type { TakenPost, TakenPosts } from './taken-posts';
-import { compress } from './viewed';
+import { compressClip } from './viewed';
 import type { FaultInjection } from './fault-injection';
 
 /** How far a post is at each of its steps. */
@@ -191,7 +191,7 @@ export class Posts {
     if (!placement || !video?.width || !video.height)
       throw new Error('a post that was taken has no placement or size');
     const size = { width: video.width, height: video.height };
-    const viewed = await compress(this.places.long, this.clipOf(id), this.viewedOf(id), size, placement);
+    const viewed = await compressClip(this.places.long, this.clipOf(id), this.viewedOf(id), size, placement);
     this.records.show(id, viewed);
   }
 }

@@ -19,11 +19,11 @@ import type { Workshop } from '../../workshop';
 import { Authority, authorityPath, type RegisteredClient } from './authority/authority';
 import { findAccountPicture } from './authority/people';
 import { addSignIn } from './authority/sign-in';
-import { boardPage, noPostPage } from './board';
+import { boardPage, createNoPostPage } from './board';
 import { addOutletApi, requireScope } from './outlet-api';
 import { type TakenPost, TakenPosts } from './taken-posts';
 import { Posts } from './posts';
-import { storms } from './storms';
+import { injectFaults } from './storms';
 import { FaultInjection, weatherSchema } from './fault-injection';
 
 const BOARD_POLICY =
@@ -61,7 +61,7 @@ export function addStandIn(
   const weather = new FaultInjection();
   const authority = new Authority(outlet, database, secrets, client);
   const uploads = `${outletRoot(outlet)}${OUTLET_API.uploads}`;
-  app.use(`${outletRoot(outlet)}/api`, storms(weather));
+  app.use(`${outletRoot(outlet)}/api`, injectFaults(weather));
   app.use(uploads, requireScope(authority, 'post'));
   const door = UploadEndpoint.add(app, database, {
     name: outlet,
@@ -102,7 +102,7 @@ export function addStandIn(
   app.get(`${outletRoot(outlet)}${postPage(':id')}`, async (request, response) => {
     const post = await findVisible(request, response);
     response.status(post ? 200 : 404).type('html');
-    response.send(post ? boardPage(sheet, [post], weather.now) : noPostPage(sheet));
+    response.send(post ? boardPage(sheet, [post], weather.now) : createNoPostPage(sheet));
   });
   app.get(clipPath(outlet, ':id'), async (request, response, next) => {
     const post = await findVisible(request, response);

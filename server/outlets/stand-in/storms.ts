@@ -12,7 +12,7 @@ const DROPPED_AFTER = 60;
 const TURNED_AWAY = 0.5;
 
 /** Lets an outlet's weather be felt by what is asked of its interface. */
-export const storms =
+export const injectFaults =
   (weather: FaultInjection, random = Math.random): RequestHandler =>
   async (request, response, next) => {
     const { now } = weather;

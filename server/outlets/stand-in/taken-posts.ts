@@ -22,7 +22,7 @@ const viewedSchema = z.object({
   height: boundedNumber(0, MAX_SIDE_PIXELS),
   bytes: byteCount(),
 });
-export type Viewed = z.infer<typeof viewedSchema>;
+export type ViewedFile = z.infer<typeof viewedSchema>;
 const rowSchema = z.object({
   id: z.string(),
   outlet: z.string(),
@@ -100,7 +100,7 @@ export class TakenPosts {
     this.set(id, `state = 'processing'`, []);
   }
 
-  show(id: string, viewed: Viewed): void {
+  show(id: string, viewed: ViewedFile): void {
     this.set(id, `state = 'up', viewed = ?`, [JSON.stringify(viewed)]);
   }
 

@@ -4,7 +4,7 @@ import type { Size } from '../../../src/core/picture/size';
 import { findRendition } from '../../../src/core/trial/rate-trial';
 import { filmInput, OUTLET_CONTAINERS } from '../../programs/media-args';
 import type { Limits, Programs } from '../../programs/programs';
-import type { Viewed } from './taken-posts';
+import type { ViewedFile } from './taken-posts';
 
 /** Limits of the program that compresses a clip. */
 const LIMITS: Limits = { seconds: 3600, memory: 4e9, fileBytes: 4e9, outputBytes: 1e6 };
@@ -17,13 +17,13 @@ const OVER = 1.5;
  * Compresses a clip as an outlet does before it shows it: to the rung of its ladder that fits, the quick way.
  * @param to where the result goes; it is there only once it is whole. @throws ProgramError
  */
-export async function compress(
+export async function compressClip(
   programs: Programs,
   from: string,
   to: string,
   size: Size,
   placement: Placement,
-): Promise<Viewed> {
+): Promise<ViewedFile> {
   const rung = findRendition(placement, size) ?? { ...size, bits: 4_000_000 };
   // A ladder that is higher than wide is turned for a clip that is not, and the other way round.
   const share = Math.min(1, Math.sqrt((rung.width * rung.height) / (size.width * size.height)));

@@ -24,7 +24,9 @@ const found = (work: Job, pass: AnalysisResult | null): Extract<Finding, { rule:
   checkJob(work, createPassLookup(pass)).find((finding) => finding.rule === 'bars') as never;
 const fixed = (work: Job, finding: Finding): Job => change(work, fixCommand(finding.fix!));
 const stopped = (work: Job, pass: AnalysisResult) =>
-  listBlockingFindings(checkJob(work, createPassLookup(pass)), activeClip(work.edit), 'export').map((finding) => finding.rule);
+  listBlockingFindings(checkJob(work, createPassLookup(pass)), activeClip(work.edit), 'export').map(
+    (finding) => finding.rule,
+  );
 
 describe('bars that the master brings', () => {
   it('are not known before the master was looked at, and never passed', () => {

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { applyCommand, type Command } from '../job/commands/commands';
-import { canvasAdded, canvasChanged } from '../job/canvases';
+import { addCanvas, changeCanvas } from '../job/canvases';
 import { activeClip, onCanvas, onClip, type Work } from '../job/job';
 import { choose, createFramingCommand, keep, testJob, testRange, testShot } from '../job/test-job';
 import { plainBlock } from '../words/text-block';
@@ -9,11 +9,11 @@ import { plainFraming, PLAIN_VALUES } from '../framing/framing';
 import { STANDARD_RATES } from '../time/frame-rate';
 import { listPlacements } from '../outlets/outlets';
 import { SHIPPED_SHEETS } from '../outlets/shipped';
-import { CheckBoard, countedAs, rankSeverity, findWorstSeverity } from './check-board';
+import { CheckBoard, countWhole, rankSeverity, findWorstSeverity } from './check-board';
 import type { Finding } from './finding';
 import { safeFixes } from './fix-all';
 import { fixCommand } from './fixes';
-import { changedVerdicts } from './verdicts';
+import { listChangedVerdicts } from './verdicts';
 
 const change = (work: Work, command: Command): Work => ({ ...work, edit: applyCommand(work.edit, command) });
 
@@ -24,7 +24,7 @@ function twoClips(): Work {
   const work = { masters: start.masters, edit: { ...start.edit, shots } };
   const clip = {
     ...activeClip(work.edit),
-    ...canvasAdded(activeClip(work.edit), { width: 1080, height: 1080 }, 'tesselle/square'),
+    ...addCanvas(activeClip(work.edit), { width: 1080, height: 1080 }, 'tesselle/square'),
   };
   const other = { ...clip, id: 'clip-2', name: 'Other' };
   return change(work, { type: 'set-clips', act: 'add', clips: [clip, other], clip: 'clip-1' });
@@ -74,7 +74,7 @@ const anyPlace = fc.tuple(fc.constantFrom('clip-1', 'clip-2'), fc.constantFrom('
 describe('the check of a whole job', () => {
   it('has a cell for each clip, canvas and placement', () => {
     const work = twoClips();
-    const also = canvasChanged(activeClip(work.edit), 'canvas-1', {
+    const also = changeCanvas(activeClip(work.edit), 'canvas-1', {
       also: ['tesselle/vanishing', 'gone/none'],
     });
     const cells = new CheckBoard().check(
@@ -96,7 +96,7 @@ describe('the check of a whole job', () => {
         const board = new CheckBoard();
         // Its first canvas is judged twice: for an outlet that wants two channels, and for one that takes one.
         const two = twoClips();
-        const also = canvasChanged(activeClip(two.edit), 'canvas-1', { also: ['tesselle/vanishing'] });
+        const also = changeCanvas(activeClip(two.edit), 'canvas-1', { also: ['tesselle/vanishing'] });
         let work = change(two, { type: 'set-canvases', act: 'also', ...also });
         board.check(work, LOOKED);
         for (const [[clip, canvas], command] of changes) {
@@ -132,7 +132,7 @@ describe('the check of a whole job', () => {
     });
     const [cell] = new CheckBoard().check(work, LOOKED);
     const tag = cell!.findings.find(({ rule }) => rule === 'tag')!;
-    expect([tag.severity, countedAs(tag, cell!.overrides)]).toEqual(['stop', 'note']);
+    expect([tag.severity, countWhole(tag, cell!.overrides)]).toEqual(['stop', 'note']);
     expect(findWorstSeverity({ findings: [tag], overrides: cell!.overrides })).toBe('note');
   });
 });
@@ -150,7 +150,7 @@ describe('a changed rule sheet', () => {
     const [before, after] = [SHIPPED_SHEETS, shorter].map((sheets) =>
       new CheckBoard().check(work, { ...LOOKED, sheets }),
     ) as [ReturnType<CheckBoard['check']>, ReturnType<CheckBoard['check']>];
-    const worse = changedVerdicts(before, after).filter(({ rule }) => rule === 'length');
+    const worse = listChangedVerdicts(before, after).filter(({ rule }) => rule === 'length');
     expect(worse.map(({ cell, worse }) => [cell.clip, cell.canvas, worse])).toEqual([
       ['clip-1', 'canvas-1', true],
       ['clip-1', 'canvas-2', true],
@@ -158,8 +158,8 @@ describe('a changed rule sheet', () => {
       ['clip-2', 'canvas-2', true],
     ]);
     expect(worse[0]).toMatchObject({ before: { code: 'outside-best' }, after: { values: { limit: 30 } } });
-    expect(changedVerdicts(after, before).every(({ worse }) => !worse)).toBe(true);
-    expect(changedVerdicts(before, before)).toEqual([]);
+    expect(listChangedVerdicts(after, before).every(({ worse }) => !worse)).toBe(true);
+    expect(listChangedVerdicts(before, before)).toEqual([]);
   });
 });
 
@@ -168,7 +168,7 @@ describe('a rule sheet that is gone', () => {
     const work = twoClips();
     const without = { ...LOOKED, sheets: SHIPPED_SHEETS.filter(({ outlet }) => outlet !== 'verrow') };
     const [before, after] = [LOOKED, without].map((known) => new CheckBoard().check(work, known));
-    const worse = changedVerdicts(before!, after!).filter(({ worse }) => worse);
+    const worse = listChangedVerdicts(before!, after!).filter(({ worse }) => worse);
     expect(worse.map(({ cell, rule }) => [cell.clip, cell.placement, rule])).toEqual([
       ['clip-1', 'verrow/short', 'sheet'],
       ['clip-2', 'verrow/short', 'sheet'],
@@ -184,7 +184,7 @@ const BROKEN: [string, Work, ReturnType<typeof createPassLookup>][] = [
     change(twoClips(), {
       type: 'set-canvases',
       act: 'size',
-      ...canvasChanged(activeClip(twoClips().edit), 'canvas-1', { width: 1080, height: 1080 }),
+      ...changeCanvas(activeClip(twoClips().edit), 'canvas-1', { width: 1080, height: 1080 }),
     }),
     LOOKED,
   ],
@@ -224,7 +224,7 @@ describe('fixes', () => {
         const here = after.find((one) => one.clip === cell.clip && one.canvas === cell.canvas);
         const fixed = here?.findings.find((finding) => finding.rule === rule);
         expect(rankSeverity(fixed!.severity)).toBeLessThan(rankSeverity(severity));
-        const worse = changedVerdicts(before, after).filter((verdict) => verdict.worse);
+        const worse = listChangedVerdicts(before, after).filter((verdict) => verdict.worse);
         expect(worse.map((verdict) => [rule, verdict.rule, verdict.after.severity])).toEqual([]);
       }
     }
@@ -259,7 +259,7 @@ describe('fixes', () => {
         if (steps.length === 0) return;
         const edit = applyCommand(work.edit, { type: 'together', act: 'fixes', steps });
         const after = new CheckBoard().check({ ...work, edit }, LOOKED);
-        const worse = changedVerdicts(before, after).filter((verdict) => verdict.worse);
+        const worse = listChangedVerdicts(before, after).filter((verdict) => verdict.worse);
         expect(worse.map(({ rule, after: { severity } }) => [rule, severity])).toEqual([]);
       }),
       { numRuns: 150 },
@@ -277,7 +277,7 @@ describe('fixes', () => {
     expect(left).toEqual([]);
     // The tag of each clip, at least.
     expect(steps.filter(({ rule }) => rule === 'tag').map(({ clip }) => clip)).toEqual(['clip-1', 'clip-2']);
-    const worse = changedVerdicts(
+    const worse = listChangedVerdicts(
       new CheckBoard().check(work, known),
       new CheckBoard().check({ ...work, edit }, known),
     );

@@ -1,4 +1,4 @@
-import { type Clip, clipName, type Override } from '../job/clip';
+import { type Clip, clipName, type CheckOverride } from '../job/clip';
 import type { Work } from '../job/job';
 import type { Canvas } from '../layout/canvas';
 import { type OutletPlacement, OWN_KEY, listTargets } from '../outlets/outlets';
@@ -18,7 +18,7 @@ export interface BoardCell {
   label: string;
   findings: Finding[];
   /** Rules whose stop the person let pass on this canvas, with the reason. */
-  overrides: Override[];
+  overrides: CheckOverride[];
 }
 
 /** From the best to the worst. */
@@ -27,7 +27,7 @@ const RANK: Record<Severity, number> = { pass: 0, unknown: 1, note: 2, warn: 3, 
 export const rankSeverity = (severity: Severity): number => RANK[severity];
 
 /** How a finding counts once overrides are heard: a stop that was let pass is a note. */
-export const countedAs = ({ rule, severity }: Finding, overrides: readonly Override[]): Severity =>
+export const countWhole = ({ rule, severity }: Finding, overrides: readonly CheckOverride[]): Severity =>
   severity === 'stop' && overrides.some((override) => override.rule === rule) ? 'note' : severity;
 
 /** The worst of some findings, as they count. */
@@ -36,7 +36,7 @@ export function findWorstSeverity({
   overrides,
 }: Pick<BoardCell, 'findings' | 'overrides'>): Severity {
   return findings
-    .map((finding) => countedAs(finding, overrides))
+    .map((finding) => countWhole(finding, overrides))
     .reduce<Severity>((worst, next) => (RANK[next] > RANK[worst] ? next : worst), 'pass');
 }
 

@@ -159,7 +159,10 @@ describe('holding back', () => {
     const reason = 'seen to by hand';
     const tagged = { overrides: ['tag', 'children'].map((rule) => ({ rule, canvas, reason })), canvas };
     expect(listBlockingFindings(findings, none, 'export')).toEqual([]);
-    expect(listBlockingFindings(findings, none, 'post').map((finding) => finding.rule)).toEqual(['tag', 'children']);
+    expect(listBlockingFindings(findings, none, 'post').map((finding) => finding.rule)).toEqual([
+      'tag',
+      'children',
+    ]);
     expect(listBlockingFindings(findings, tagged, 'post')).toEqual([]);
     const barred = checkJob(change(job, createFramingCommand({}, { fit: true })), LOOKED);
     expect(listBlockingFindings(barred, tagged, 'post').map((finding) => finding.rule)).toEqual(['coverage']);
@@ -181,7 +184,9 @@ describe('holding back', () => {
     const barred = checkJob(change(testJob(), createFramingCommand({}, { fit: true })), LOOKED);
     expect(listBlockingFindings(barred, { overrides, canvas: 'canvas-1' }, 'export')).toEqual([]);
     expect(
-      listBlockingFindings(barred, { overrides, canvas: 'canvas-2' }, 'export').map((finding) => finding.rule),
+      listBlockingFindings(barred, { overrides, canvas: 'canvas-2' }, 'export').map(
+        (finding) => finding.rule,
+      ),
     ).toEqual(['coverage']);
   });
 });

@@ -1,4 +1,4 @@
-import { activeCanvas, type Override } from '../job/clip';
+import { activeCanvas, type CheckOverride } from '../job/clip';
 import { activeClip, findSource, type Work } from '../job/job';
 import { findTarget } from '../outlets/outlets';
 import type { Sheets } from '../outlets/rule-sheet';
@@ -43,7 +43,7 @@ export const findAdvisedBitrate = (work: Work, { sheets, advisedOf }: EncodeCont
   advisedOf?.(toCheckSubject(work, sheets)) ?? null;
 
 /** The video bit rate that an export takes when the person set none, and why. */
-export const workedOutBitRate = (work: Work, known: EncodeContext): BitRateChoice =>
+export const computeBitrate = (work: Work, known: EncodeContext): BitRateChoice =>
   chooseBitrate(toCheckSubject(work, known.sheets), planOfJob(work, known.sheets), known);
 
 /** Findings of every rule on the canvas of the clip that a job is working on. */
@@ -60,7 +60,7 @@ export function isAnalyzed({ edit, masters }: Work, passOf: AnalysisLookup): boo
 /** Stops that keep an export of a canvas or a post of it back: a post waits for what holds the export too. */
 export function listBlockingFindings(
   findings: readonly Finding[],
-  { overrides, canvas }: { overrides: readonly Override[]; canvas: string },
+  { overrides, canvas }: { overrides: readonly CheckOverride[]; canvas: string },
   what: BlockedAction,
 ): Finding[] {
   const passed = new Set(

@@ -1,10 +1,10 @@
 import type { OutletPlacement } from '../outlets/outlets';
-import type { Found, BlockedAction, Outcome } from './rule';
+import type { OutcomeResult, BlockedAction, Outcome } from './rule';
 import { type RuleId, RULES } from './rules';
 
 /** Result of one rule, as data: its words are the rule's own. */
 export type Finding = {
-  [R in RuleId]: { rule: R; holds: BlockedAction } & Found<(typeof RULES)[R]['outcomes']>;
+  [R in RuleId]: { rule: R; holds: BlockedAction } & OutcomeResult<(typeof RULES)[R]['outcomes']>;
 }[RuleId];
 
 /** Rule, outcome and values belong together in a finding; the table knows each. */

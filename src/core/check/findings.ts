@@ -8,13 +8,13 @@ type AnyRule<Input> = Pick<Rule<Input, never>, 'holds' | 'outlet' | 'reads'> & {
 };
 
 /** Findings of rules, and what they depended on. */
-export interface Checked {
+export interface CheckResult {
   input: CheckInput;
   findings: Finding[];
 }
 
 /** Findings of every rule. @param before where a rule looked at the same, it is not asked again. */
-export function collectFindings(input: CheckInput, before: readonly Checked[] = []): Finding[] {
+export function collectFindings(input: CheckInput, before: readonly CheckResult[] = []): Finding[] {
   return [...runRules(EXPORT_RULES, input, before), ...runRules(POST_RULES, input, before)];
 }
 

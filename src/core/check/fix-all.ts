@@ -1,6 +1,6 @@
 import { applyCommand, type Command } from '../job/commands/commands';
 import { onCanvas, onClip, type Work } from '../job/job';
-import { type BoardCell, CheckBoard, countedAs } from './check-board';
+import { type BoardCell, CheckBoard, countWhole } from './check-board';
 import type { CheckContext } from './check-input';
 import type { RuleId } from './rules';
 import { fixCommand, fixLabel, isSafe } from './fixes';
@@ -50,7 +50,7 @@ const toKey = ({ clip, canvas, rule, does }: FixStep): string => `${clip} ${canv
 function listFixSteps({ clip, clipName, canvas, label, findings, overrides }: BoardCell): FixStep[] {
   return findings.flatMap((finding): FixStep[] => {
     const { fix, rule } = finding;
-    const counts = ['stop', 'warn'].includes(countedAs(finding, overrides));
+    const counts = ['stop', 'warn'].includes(countWhole(finding, overrides));
     if (!fix || !counts || !isSafe(fix)) return [];
     return [{ clip, clipName, canvas, label, rule, does: fixLabel(fix), command: fixCommand(fix) }];
   });

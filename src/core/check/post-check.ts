@@ -4,7 +4,7 @@ import { activeClip, findClip, type Job, onCanvas, onClip } from '../job/job';
 import { postWords } from '../job/post-words';
 import { type ExportRecord, isOut } from '../job/records';
 import { computeSignature } from '../job/signature';
-import { takesFormat } from '../rate/format';
+import { isFormatTaken } from '../rate/format';
 import { listRequiredTags, findTarget } from '../outlets/outlets';
 import type { Sheets } from '../outlets/rule-sheet';
 import { listBlockingFindings } from './check';
@@ -51,13 +51,13 @@ export function exportToPost(job: Job, sheets: Sheets): ExportRecord | null {
       record.canvas === id &&
       record.state === 'done' &&
       record.placement === placement &&
-      takesFormat(taken, record.format),
+      isFormatTaken(taken, record.format),
   );
   return done.find((record) => isCurrent(job, record)) ?? done[0] ?? null;
 }
 
 /** The exports of the clip at hand that can go out now: ready, kept back by nothing, and neither up nor on their way. */
-export function readyExports(job: Job, sheets: Sheets): ExportRecord[] {
+export function listReadyExports(job: Job, sheets: Sheets): ExportRecord[] {
   return activeClip(job.edit).canvases.flatMap(({ id }) => {
     const ready = exportToPost(onCanvas(job, id), sheets);
     if (!ready || postStops(job, ready, sheets).length > 0) return [];

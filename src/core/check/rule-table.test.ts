@@ -1,7 +1,7 @@
 import { applyCommand, type Command } from '../job/commands/commands';
 import { activeClip, type Job } from '../job/job';
 import { activeCanvas, type Words } from '../job/clip';
-import { canvasChanged } from '../job/canvases';
+import { changeCanvas } from '../job/canvases';
 import { createFramingCommand, keep, TEST_MASTER, TEST_SOUND, testJob, testRange } from '../job/test-job';
 import { testPass } from '../job/test-pass';
 import { PLAIN_LAYOUT } from '../layout/layout';
@@ -64,12 +64,12 @@ const encoded = (change: Partial<Encoding>): Command => ({
 /** How large the clip of a case is reckoned to be. */
 const bytesOfAll = (): number => Math.ceil((found('file-size', {}).values as { bytes: number }).bytes);
 
-const canvas = (change: Parameters<typeof canvasChanged>[2]): Command => {
+const canvas = (change: Parameters<typeof changeCanvas>[2]): Command => {
   const { edit }: Job = testJob({ frames: 400 });
   return {
     type: 'set-canvases',
     act: 'size',
-    ...canvasChanged(activeClip(edit), 'canvas-1', change),
+    ...changeCanvas(activeClip(edit), 'canvas-1', change),
   };
 };
 const size = (width: number, height: number) => canvas({ width, height });
@@ -163,7 +163,10 @@ const TABLE: Record<RuleId, [keeps: Case, breaks: Case, step: string, severity: 
       placement: withZone,
       commands: [createFramingCommand({ focus: { x: 0.4, y: 0.599 }, seat: { x: 0.5, y: 0.599 } })],
     },
-    { placement: withZone, commands: [createFramingCommand({ focus: { x: 0.4, y: 0.6 }, seat: { x: 0.5, y: 0.6 } })] },
+    {
+      placement: withZone,
+      commands: [createFramingCommand({ focus: { x: 0.4, y: 0.6 }, seat: { x: 0.5, y: 0.6 } })],
+    },
     'a thousandth of the height',
     'warn',
   ],
@@ -280,7 +283,10 @@ describe('the other outcomes of the rules', () => {
     [
       'zones',
       'edge',
-      { placement: withZone, commands: [createFramingCommand({ focus: { x: 0.4, y: 0.03 }, seat: { x: 0.5, y: 0.03 } })] },
+      {
+        placement: withZone,
+        commands: [createFramingCommand({ focus: { x: 0.4, y: 0.03 }, seat: { x: 0.5, y: 0.03 } })],
+      },
     ],
     [
       'zones',

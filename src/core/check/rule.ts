@@ -60,7 +60,7 @@ type Outcomes = Record<string, Outcome<any>>;
 type ValuesOf<O> = O extends Outcome<infer Values> ? Values : never;
 
 /** Outcome that a rule found, with the values that its words need. */
-export type Found<O extends Outcomes> = {
+export type OutcomeResult<O extends Outcomes> = {
   [Code in keyof O & string]: {
     code: Code;
     severity: Severity;
@@ -81,18 +81,18 @@ export interface Rule<Input, O extends Outcomes> {
   /** Parts of the input that it depends on: while they are the same, so is its result. */
   reads: readonly (keyof Input)[];
   outcomes: O;
-  check(input: Input): Found<O>;
+  check(input: Input): OutcomeResult<O>;
 }
 
 /** A rule as it is declared: it is given what it says that it reads, and nothing else. */
-type Declared<Input, Read extends keyof Input, O extends Outcomes> = Omit<
+type RuleDeclaration<Input, Read extends keyof Input, O extends Outcomes> = Omit<
   Rule<Input, O>,
   'holds' | 'reads' | 'check'
-> & { reads: readonly Read[]; check(input: Pick<Input, Read>): Found<O> };
+> & { reads: readonly Read[]; check(input: Pick<Input, Read>): OutcomeResult<O> };
 
 /** Declares a rule on a canvas of a clip. */
 export const exportRule = <O extends Outcomes, Read extends keyof CheckInput>(
-  rule: Declared<CheckInput, Read, O>,
+  rule: RuleDeclaration<CheckInput, Read, O>,
 ): Rule<CheckInput, O> => ({
   ...rule,
   holds: 'export',
@@ -100,7 +100,7 @@ export const exportRule = <O extends Outcomes, Read extends keyof CheckInput>(
 
 /** Declares a rule on what goes out with a post. */
 export const postRule = <O extends Outcomes, Read extends keyof PostInput>(
-  rule: Declared<PostInput, Read, O>,
+  rule: RuleDeclaration<PostInput, Read, O>,
 ): Rule<PostInput, O> => ({
   ...rule,
   holds: 'post',

@@ -1,8 +1,8 @@
 import { testRateChange, testJob, TEST_MASTER, testRange, testShot } from '../job/test-job';
 import { LOOKED } from '../job/test-pass';
-import { keptShots, lookThrough } from '../cut/look-through';
+import { listKeptShots, lookThrough } from '../cut/look-through';
 import { plainFraming, PLAIN_VALUES } from '../framing/framing';
-import { canvasAdded, canvasChanged } from '../job/canvases';
+import { addCanvas, changeCanvas } from '../job/canvases';
 import { applyCommand, type Command } from '../job/commands/commands';
 import { activeClip, type Job } from '../job/job';
 import { PLAIN_LAYOUT } from '../layout/layout';
@@ -64,7 +64,7 @@ describe('where a shot stands', () => {
     expect(stateOf(ticked, 'a')).toMatchObject({ ticked: true, look: [] });
     const later = change(ticked, put({ ...plainFraming('a', 'main', 0), keyframes: [key(0, 0.2)] }));
     expect(stateOf(later, 'a')).toMatchObject({ ticked: false, look: ['changed'] });
-    const square = canvasAdded(activeClip(ticked.edit), { width: 1080, height: 1080 }, null);
+    const square = addCanvas(activeClip(ticked.edit), { width: 1080, height: 1080 }, null);
     const more = change(ticked, { type: 'set-canvases', act: 'add', ...square });
     expect(stateOf(more, 'a')?.ticked).toBe(false);
   });
@@ -101,7 +101,7 @@ describe('panes that show the same', () => {
   const stacked = change(job, {
     type: 'set-canvases',
     act: 'layout',
-    ...canvasChanged(activeClip(job.edit), 'canvas-1', { layout }),
+    ...changeCanvas(activeClip(job.edit), 'canvas-1', { layout }),
   });
   const finding = (work: Job) => checkJob(work, LOOKED).find((finding) => finding.rule === 'panes');
 
@@ -138,7 +138,7 @@ describe('panes that show the same', () => {
 
 describe('a look through the shots', () => {
   it('plays start, middle and end of each, and all of a short one', () => {
-    const kept = keptShots([testRange(100, 260)], shots);
+    const kept = listKeptShots([testRange(100, 260)], shots);
     expect(kept).toEqual([
       { id: 'a', master: TEST_MASTER, in: 100, out: 200 },
       { id: 'b', master: TEST_MASTER, in: 200, out: 260 },

@@ -1,13 +1,13 @@
 import { activeClip, listSources, type Work } from '../job/job';
 import { listShots } from '../cut/master-shots';
 import type { Shot } from '../cut/shot';
-import { drawnFraming, type Framing } from '../framing/framing';
+import { toDrawnFraming, type Framing } from '../framing/framing';
 import { computeCoverage } from '../proof/coverage';
-import { enlargedByShot } from '../render/enlarged';
+import { listEnlargedByShot } from '../render/enlarged';
 import { shortHash } from '../figures/short-hash';
 import { createRenderPlan, type RenderPlan } from '../render/plan';
 import { SOFT } from './rules/enlargement';
-import { sharedPieces } from './rules/panes';
+import { listSharedPieces } from './rules/panes';
 
 /** Why a person should look at a shot again. */
 export type LookReason = 'bare' | 'soft' | 'twice' | 'changed';
@@ -31,7 +31,7 @@ export interface ShotState {
  */
 export function lookSignature({ edit }: Pick<Work, 'edit'>, shot: Shot): string {
   const of = (framings: readonly Framing[]) =>
-    framings.filter((framing) => framing.shot === shot.id).map(drawnFraming);
+    framings.filter((framing) => framing.shot === shot.id).map(toDrawnFraming);
   const { canvases } = activeClip(edit);
   const drawn = canvases.map(({ width, height, layout, detached }) => [width, height, layout, of(detached)]);
   const { master, in: first, out, live } = shot;
@@ -77,7 +77,7 @@ function findLookReasons(plan: RenderPlan): Map<string, LookReason[]> {
     if (!known.includes(reason)) looks.set(shot, [...known, reason]);
   };
   for (const shot of computeCoverage(plan).bareShots) add(shot, 'bare');
-  for (const shared of sharedPieces(plan)) if (shared.subject) add(shared.shot, 'twice');
-  for (const [shot, { worst }] of enlargedByShot(plan)) if (worst > SOFT) add(shot, 'soft');
+  for (const shared of listSharedPieces(plan)) if (shared.subject) add(shared.shot, 'twice');
+  for (const [shot, { worst }] of listEnlargedByShot(plan)) if (worst > SOFT) add(shot, 'soft');
   return looks;
 }

@@ -4,7 +4,7 @@ import { activeClip, onCanvas, onClip, findSource, listSources, type Work } from
 import { computeSignature } from '../job/signature';
 import { findTarget } from '../outlets/outlets';
 import { PLAIN_ENCODING } from '../rate/encoding';
-import { bitsByTrial, piecesToTry, trialPieces } from '../rate/trial';
+import { estimateBitrate, piecesToTry, trialPieces } from '../rate/trial';
 import type { VideoEncodeSettings } from '../render/encode-settings';
 import { createRenderPlan, type RenderPlan } from '../render/plan';
 import { toSeconds } from '../time/frame-rate';
@@ -90,7 +90,7 @@ export function sizeTrial(work: Work, known: CheckContext): SizeTrial | null {
   const plans = tried.map(({ range }) => planWithText([range], shown));
   const triedBits = (bytes: readonly number[]) =>
     tried.map((piece, i) => ({ piece, bits: bitRate(bytes[i] ?? 0, plans[i] as RenderPlan) }));
-  return { plans, picture, bitsOf: (bytes) => bitsByTrial(pieces, triedBits(bytes)) };
+  return { plans, picture, bitsOf: (bytes) => estimateBitrate(pieces, triedBits(bytes)) };
 }
 
 const bitRate = (bytes: number, { frames, rate }: RenderPlan): number =>

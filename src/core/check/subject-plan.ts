@@ -5,7 +5,7 @@ import type { Canvas } from '../layout/canvas';
 import type { OutletPlacement } from '../outlets/outlets';
 import { allZones } from '../outlets/placement';
 import { createRenderPlan, type RenderPlan, withWords } from '../render/plan';
-import { redrawnSegments, withSegments } from '../render/redraw-segments';
+import { redrawSegments, withSegments } from '../render/redraw-segments';
 
 /** A canvas of a clip of a job, and the placement that it is judged by. */
 export interface Subject {
@@ -19,7 +19,12 @@ export interface Subject {
 export function planSubject({ work, clip, canvas, target }: Subject): RenderPlan {
   const sources = work.masters.map(({ id }) => findSource(work, id));
   const { leastChannels } = target.placement.audio;
-  return createRenderPlan(canvas, { ...work.edit, ...collectWordSources({ clip, target }), sources, leastChannels });
+  return createRenderPlan(canvas, {
+    ...work.edit,
+    ...collectWordSources({ clip, target }),
+    sources,
+    leastChannels,
+  });
 }
 
 /** Collects what a plan lays words from: the cut, its text, and the overlay zones that captions keep clear of. */
@@ -101,5 +106,5 @@ function redrawPlan({ plan, parts: before }: SubjectPlan, subject: Subject, now:
     ? plan
     : withWords(plan, canvas, collectWordSources(subject));
   if (changed.length === 0) return worded;
-  return withSegments(worded, redrawnSegments(worded, canvas, { ...work.edit, changed }));
+  return withSegments(worded, redrawSegments(worded, canvas, { ...work.edit, changed }));
 }

@@ -1,4 +1,4 @@
-import { type BoardCell, countedAs, rankSeverity } from './check-board';
+import { type BoardCell, countWhole, rankSeverity } from './check-board';
 import type { Finding } from './finding';
 import type { RuleId } from './rules';
 
@@ -12,7 +12,10 @@ export interface ChangedVerdict {
 }
 
 /** Lists what got worse or better between two checks of a job, cell by cell and rule by rule. */
-export function changedVerdicts(before: readonly BoardCell[], after: readonly BoardCell[]): ChangedVerdict[] {
+export function listChangedVerdicts(
+  before: readonly BoardCell[],
+  after: readonly BoardCell[],
+): ChangedVerdict[] {
   const toKey = ({ clip, canvas, placement }: BoardCell) => `${clip} ${canvas} ${placement}`;
   const known = new Map(before.map((cell) => [toKey(cell), cell]));
   return after.flatMap((cell) => {
@@ -22,8 +25,8 @@ export function changedVerdicts(before: readonly BoardCell[], after: readonly Bo
       const was = old.findings.find(({ rule }) => rule === finding.rule);
       if (!was) return [];
       const [from, to] = [
-        rankSeverity(countedAs(was, old.overrides)),
-        rankSeverity(countedAs(finding, cell.overrides)),
+        rankSeverity(countWhole(was, old.overrides)),
+        rankSeverity(countWhole(finding, cell.overrides)),
       ];
       if (from === to) return [];
       return [{ cell, rule: finding.rule, before: was, after: finding, worse: to > from }];

@@ -9,7 +9,16 @@ import {
   slowestRate,
   trimCut,
 } from './cut';
-import { joinRanges, rangeMoved, removeRange, rollEdit, slice, slipRange, split, trimRange } from './range-edits';
+import {
+  joinRanges,
+  moveRange,
+  removeRange,
+  rollEdit,
+  slice,
+  slipRange,
+  split,
+  trimRange,
+} from './range-edits';
 
 const FILM = { num: 24000, den: 1001 };
 const MAX_FRAMES = 900;
@@ -69,7 +78,11 @@ describe('a cut', () => {
       { master: 'a', in: 10, out: 20 },
       { master: 'b', in: 0, out: 5 },
     ];
-    expect([findRangeIndex(whole, 'a', 19), findRangeIndex(whole, 'b', 4), findRangeIndex(whole, 'b', 5)]).toEqual([0, 1, -1]);
+    expect([
+      findRangeIndex(whole, 'a', 19),
+      findRangeIndex(whole, 'b', 4),
+      findRangeIndex(whole, 'b', 5),
+    ]).toEqual([0, 1, -1]);
   });
 
   it('knows the slowest rate of its masters', () => {
@@ -101,7 +114,7 @@ describe('work on ranges', () => {
         expect(valid(slid)).toBe(true);
         expect(rangeLength(slid[index]!)).toBe(rangeLength(whole[index]!));
         expect(valid(removeRange(whole, index))).toBe(true);
-        const turned = rangeMoved(whole, index, frame);
+        const turned = moveRange(whole, index, frame);
         expect([...turned].sort().length).toBe(whole.length);
         expect(length(turned)).toBe(length(whole));
       }),
@@ -120,7 +133,9 @@ describe('work on ranges', () => {
         expect(length(joinRanges(parts))).toBe(length(whole));
       }),
     );
-    expect(joinRanges(split([{ master: 'a', in: 0, out: 9 }], 0, 4))).toEqual([{ master: 'a', in: 0, out: 9 }]);
+    expect(joinRanges(split([{ master: 'a', in: 0, out: 9 }], 0, 4))).toEqual([
+      { master: 'a', in: 0, out: 9 },
+    ]);
     expect(() => split([{ master: 'a', in: 3, out: 9 }], 0, 9)).toThrow(RangeError);
     expect(() => removeRange([{ master: 'a', in: 3, out: 9 }], 1)).toThrow(RangeError);
   });

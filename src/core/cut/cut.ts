@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { frameCount, frameIndex } from '../figures/bounded';
-import { compareRates, type FrameRate, scaledFrames } from '../time/frame-rate';
+import { compareRates, type FrameRate, scaleFrames } from '../time/frame-rate';
 
 /** Frames of one master, half-open: `in` is the first kept, `out` the first not kept. */
 export const rangeSchema = z
@@ -38,9 +38,7 @@ export function rangeStarts(cut: Cut, masters: MasterLengths, rate: FrameRate): 
     const key = `${own.num}/${own.den}`;
     const frames = (before.get(key)?.frames ?? 0) + rangeLength(range);
     before.set(key, { rate: own, frames });
-    starts.push(
-      before.size === 1 ? scaledFrames(frames, own, rate) : mixedFrames([...before.values()], rate),
-    );
+    starts.push(before.size === 1 ? scaleFrames(frames, own, rate) : mixedFrames([...before.values()], rate));
   }
   return starts;
 }
@@ -85,10 +83,10 @@ export function trimCut(cut: Cut, frames: number, masters: MasterLengths, rate: 
       cutFrames([...out, { ...range, out: range.in + length }], masters, rate);
     // The most frames of the range with which the cut still lasts no longer.
     const most = rangeLength(range);
-    let length = Math.min(most, scaledFrames(frames, rate, masters(range.master).rate));
+    let length = Math.min(most, scaleFrames(frames, rate, masters(range.master).rate));
     if (lasts(most) <= frames) length = most;
     while (length > 1 && lasts(length) > frames) {
-      length -= Math.max(1, scaledFrames(lasts(length) - frames, rate, masters(range.master).rate) - 1);
+      length -= Math.max(1, scaleFrames(lasts(length) - frames, rate, masters(range.master).rate) - 1);
       length = Math.max(1, length);
     }
     // A cut keeps at least one frame, however long that lasts.

@@ -26,7 +26,7 @@ export function lookThrough(
 }
 
 /** Lists the parts of each shot that a cut keeps, in playing order. */
-export function keptShots(
+export function listKeptShots(
   cut: readonly Range[],
   shots: readonly Shot[],
 ): Pick<Shot, 'id' | 'master' | 'in' | 'out'>[] {

@@ -26,7 +26,7 @@ const REACH = 0.3;
  * @returns the cuts in order; one alone when it fits already.
  * @throws RangeError when the overlap leaves a part nothing new.
  */
-export function inParts(cut: Cut, { most, overlap, divisions }: PartsRequest): Cut[] {
+export function splitCut(cut: Cut, { most, overlap, divisions }: PartsRequest): Cut[] {
   if (overlap < 0 || overlap * 2 >= most)
     throw new RangeError('the overlap must be shorter than half a part');
   const total = cut.reduce((sum, range) => sum + rangeLength(range), 0);

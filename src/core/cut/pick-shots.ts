@@ -10,7 +10,7 @@ export const isPicked = (cut: Cut, shot: Range): boolean =>
  *
  * @param frames that the shot's master has.
  */
-export function shotPicked(cut: Cut, { master, in: first, out }: Range, frames: number): Cut {
+export function togglePickedShot(cut: Cut, { master, in: first, out }: Range, frames: number): Cut {
   const shot = { master, in: first, out };
   const [only] = cut;
   const whole = cut.length === 1 && only?.master === master && only.in === 0 && only.out >= frames;

@@ -48,7 +48,7 @@ export function removeRange(cut: Cut, index: number): Cut {
 }
 
 /** A cut with a range put at another place. @param to its place in the new order, from 0. */
-export function rangeMoved(cut: Cut, from: number, to: number): Cut {
+export function moveRange(cut: Cut, from: number, to: number): Cut {
   const range = getRange(cut, from);
   const rest = cut.filter((_, i) => i !== from);
   const index = clamp(to, 0, rest.length);

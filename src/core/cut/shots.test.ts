@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { testFraming, TEST_MASTER, testShot } from '../job/test-job';
-import { toBoundaries, movedBoundary, reshot, type Shots, withBoundary, withoutBoundary } from './shots';
+import { toBoundaries, moveBoundary, replaceShots, type Shots, withBoundary, removeBoundary } from './shots';
 
 const FRAMES = 300;
 const zoomed = (shot: string, zoom: number) => ({ ...testFraming({ zoom }), shot });
@@ -21,8 +21,8 @@ describe('shots', () => {
   };
 
   it('keep what they are when their cut moves', () => {
-    const moved = movedBoundary(toBoundaries(start.shots), 100, 99, FRAMES);
-    const made = reshot(start, TEST_MASTER, start.shots, moved, FRAMES);
+    const moved = moveBoundary(toBoundaries(start.shots), 100, 99, FRAMES);
+    const made = replaceShots(start, TEST_MASTER, start.shots, moved, FRAMES);
     expect(made.shots.map(({ id, in: first, out }) => [id, first, out])).toEqual([
       ['a', 0, 99],
       ['b', 99, FRAMES],
@@ -43,9 +43,9 @@ describe('shots', () => {
             kind === 'split'
               ? withBoundary(bounds, frame, `new-${n}`)
               : kind === 'merge'
-                ? withoutBoundary(bounds, inside.in)
-                : movedBoundary(bounds, inside.in, to, FRAMES);
-          now = reshot(before, TEST_MASTER, before.shots, wanted, FRAMES);
+                ? removeBoundary(bounds, inside.in)
+                : moveBoundary(bounds, inside.in, to, FRAMES);
+          now = replaceShots(before, TEST_MASTER, before.shots, wanted, FRAMES);
           const holds = (what: string, so: boolean) => {
             if (!so) throw new Error(`after ${n + 1} acts: ${what}`);
           };
@@ -70,16 +70,16 @@ describe('shots', () => {
 
   it('of a list are those that begin at the same frames, and new ones', () => {
     const listed = [0, 100, 200].map((frame) => ({ frame, start: null }));
-    const made = reshot(start, TEST_MASTER, start.shots, listed, FRAMES);
+    const made = replaceShots(start, TEST_MASTER, start.shots, listed, FRAMES);
     expect(made.shots.map((shot) => shot.id).slice(0, 2)).toEqual(['a', 'b']);
     expect(zoomOf(made, made.shots[2]!.id)).toBe(5);
   });
 
   it('merge and move, never past their neighbours', () => {
     const bounds = toBoundaries([...start.shots, testShot('c', 300, 400)]);
-    expect(withoutBoundary(bounds, 100).map((boundary) => boundary.frame)).toEqual([0, 300]);
-    expect(withoutBoundary(bounds, 0)).toHaveLength(3);
-    expect(movedBoundary(bounds, 100, 350, 400).map((boundary) => boundary.frame)).toEqual([0, 299, 300]);
-    expect(movedBoundary(bounds, 300, 900, 400).map((boundary) => boundary.frame)).toEqual([0, 100, 399]);
+    expect(removeBoundary(bounds, 100).map((boundary) => boundary.frame)).toEqual([0, 300]);
+    expect(removeBoundary(bounds, 0)).toHaveLength(3);
+    expect(moveBoundary(bounds, 100, 350, 400).map((boundary) => boundary.frame)).toEqual([0, 299, 300]);
+    expect(moveBoundary(bounds, 300, 900, 400).map((boundary) => boundary.frame)).toEqual([0, 100, 399]);
   });
 });

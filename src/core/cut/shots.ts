@@ -30,7 +30,7 @@ const SET: ShotStart = { kind: 'set', confidence: 1, frames: 0 };
  * @param old that master's shots as they are. @param boundaries in any order; frames outside 1…frames−1 fall away.
  * @param frames length of the master.
  */
-export function reshot(
+export function replaceShots(
   all: Shots,
   master: string,
   old: readonly Shot[],
@@ -106,12 +106,12 @@ export function withBoundary(boundaries: readonly Boundary[], frame: number, sho
 }
 
 /** Boundaries without the one at a frame: the shot before it goes on over the one that began there. The first stays. */
-export function withoutBoundary(boundaries: readonly Boundary[], frame: number): Boundary[] {
+export function removeBoundary(boundaries: readonly Boundary[], frame: number): Boundary[] {
   return boundaries.filter((boundary) => boundary.frame !== frame || boundary.frame === 0);
 }
 
 /** Boundaries with one moved, at most to a frame from its neighbours. */
-export function movedBoundary(
+export function moveBoundary(
   boundaries: readonly Boundary[],
   frame: number,
   to: number,

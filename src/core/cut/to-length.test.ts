@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { rangeLength } from './cut';
 import { type Candidate, proposals } from './fit-length';
-import { inParts } from './parts';
+import { splitCut } from './parts';
 import { findSnapPoint, snapPoints } from './snap';
 import { testShot } from '../job/test-job';
 
@@ -92,7 +92,7 @@ describe('parts', () => {
         fc.nat(25),
         divisions,
         (length, most, overlap, frames) => {
-          const parts = inParts([range(50, length)], { most, overlap, divisions: frames });
+          const parts = splitCut([range(50, length)], { most, overlap, divisions: frames });
           const lengths = parts.map(total);
           for (const length of lengths) expect(length).toBeLessThanOrEqual(most);
           expect(parts).toHaveLength(length <= most ? 1 : Math.ceil((length - overlap) / (most - overlap)));
@@ -107,7 +107,7 @@ describe('parts', () => {
   });
 
   it('divide at the shot near the even split', () => {
-    const parts = inParts([range(0, 1000)], {
+    const parts = splitCut([range(0, 1000)], {
       most: 600,
       overlap: 0,
       divisions: [
@@ -116,7 +116,7 @@ describe('parts', () => {
       ],
     });
     expect(parts.map(total)).toEqual([470, 530]);
-    expect(() => inParts([range(0, 1000)], { most: 600, overlap: 400, divisions: [] })).toThrow(RangeError);
+    expect(() => splitCut([range(0, 1000)], { most: 600, overlap: 400, divisions: [] })).toThrow(RangeError);
   });
 });
 

@@ -2,13 +2,16 @@ import { NO_REPAIRS } from '../master/repairs';
 import { toSource } from '../master/source';
 import { testMaster } from '../job/test-job';
 import { testPass } from '../job/test-pass';
-import { diagnose, type DiagnosisInput } from './diagnosis';
+import { diagnoseMaster, type DiagnosisInput } from './diagnosis';
 import type { ProblemCode } from './problem-values';
 import { problemWords } from './words';
 
 const tall = { width: 1080, height: 1920 };
 const pass = testPass();
-const patient = (master: Parameters<typeof testMaster>[0] = {}, more: Partial<DiagnosisInput> = {}): DiagnosisInput => ({
+const patient = (
+  master: Parameters<typeof testMaster>[0] = {},
+  more: Partial<DiagnosisInput> = {},
+): DiagnosisInput => ({
   master: testMaster(master),
   repairs: NO_REPAIRS,
   pass,
@@ -16,7 +19,7 @@ const patient = (master: Parameters<typeof testMaster>[0] = {}, more: Partial<Di
   ...more,
 });
 const find = (patient: DiagnosisInput, code: ProblemCode) =>
-  diagnose(patient).find((problem) => problem.code === code);
+  diagnoseMaster(patient).find((problem) => problem.code === code);
 /** The patient after its first offer of a kind. */
 const cured = (patient: DiagnosisInput, code: ProblemCode): DiagnosisInput => {
   const offer = find(patient, code)?.offers[0];
@@ -26,7 +29,7 @@ const cured = (patient: DiagnosisInput, code: ProblemCode): DiagnosisInput => {
 
 describe('a diagnosis', () => {
   it('finds nothing wrong with a plain master', () => {
-    expect(diagnose(patient())).toEqual([]);
+    expect(diagnoseMaster(patient())).toEqual([]);
   });
 
   // Handbook cases: half the lines missing, and the tape ratios of ITU-R BT.601-7 with SMPTE RP 187.
@@ -113,7 +116,7 @@ describe('a diagnosis', () => {
       },
       { pass: { ...pass, live, shots, combed: 0.5, sound } },
     );
-    const problems = diagnose(sick);
+    const problems = diagnoseMaster(sick);
     const codes: ProblemCode[] = [
       'pixel-aspect',
       'rotation',

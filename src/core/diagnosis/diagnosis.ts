@@ -6,8 +6,8 @@ import { liveSize } from '../picture/live-area';
 import type { PixelAspect } from '../picture/orientation';
 import { type Rect, type Size, WHOLE_RECT } from '../picture/size';
 import { compareRates, rateValue, rateLabel } from '../time/frame-rate';
-import { foundInMaster, reachesPast } from './found-edges';
-import { guessedAspects } from './pixel-aspects';
+import { listFoundInMaster, isReachingPast } from './found-edges';
+import { guessAspects } from './pixel-aspects';
 import type { ProblemCode, ProblemValues } from './problem-values';
 
 /** How much a problem matters: a note is only told, the others show in the clips. */
@@ -44,7 +44,7 @@ const SMALL = 2;
 const LOUD_PEAK = -1;
 
 /** Everything that is to be said of a master, worst first. */
-export function diagnose(patient: DiagnosisInput): Problem[] {
+export function diagnoseMaster(patient: DiagnosisInput): Problem[] {
   const order: Record<Weight, number> = { warn: 0, note: 1, fine: 2 };
   return [pixelAspect, rotation, flip, bars, shotBars, range, matrix, rate, interlace, upright, small, loud]
     .flatMap((look) => look(patient) ?? [])
@@ -59,7 +59,7 @@ const offer = (label: string, repairs: Repairs) => ({ label, repairs });
 const pixelAspect: Diagnose = ({ master, repairs }) => {
   const now = repairs.pixelAspect ?? master.pixelAspect;
   const square = same(now, { num: 1, den: 1 });
-  const guesses = guessedAspects(master.coded).filter((guess) => !same(guess.aspect, now));
+  const guesses = guessAspects(master.coded).filter((guess) => !same(guess.aspect, now));
   const repaired = repairs.pixelAspect !== null;
   if (square && guesses.length === 0 && !repaired) return null;
   const { width, height } = toSource(master, repairs).picture;
@@ -115,10 +115,10 @@ const toLabel = (picture: Size, live: Rect): string => {
 
 const bars: Diagnose = ({ master, repairs, pass }) => {
   const source = toSource(master, repairs);
-  const found = pass && foundInMaster(pass, source);
+  const found = pass && listFoundInMaster(pass, source);
   const repaired = repairs.live !== null;
   if (!found && !repaired) return null;
-  const taken = repaired && found !== null && !reachesPast(source.live, found);
+  const taken = repaired && found !== null && !isReachingPast(source.live, found);
   const offers = found && !taken ? [offer('Use the edges that were found', { ...repairs, live: found })] : [];
   if (found && !repaired)
     offers.push(offer('They are part of the picture', { ...repairs, live: WHOLE_RECT }));

@@ -33,7 +33,7 @@ const TAPE_WIDTHS = [704, 720];
  * Guesses pixel aspects from a stored size when its file says that pixels are square: a tape's ratios, or
  * half the lines missing, so that each counts twice.
  */
-export function guessedAspects({ width, height }: Size): Guess[] {
+export function guessAspects({ width, height }: Size): Guess[] {
   const tape = TAPE_WIDTHS.includes(width) ? TAPE[height] : undefined;
   if (tape) {
     return [

@@ -7,5 +7,5 @@ const ENTITIES: Record<string, string> = {
 };
 
 /** Text made safe for HTML. */
-export const escapedHtml = (text: string): string =>
+export const escapeHtml = (text: string): string =>
   text.replace(/[&<>"']/g, (mark) => ENTITIES[mark] ?? mark);

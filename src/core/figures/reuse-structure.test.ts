@@ -15,7 +15,9 @@ describe('a value made of the pieces of an older one', () => {
   it('takes every key for a key, the strangest too', () => {
     const odd = (value: unknown): unknown => JSON.parse(`{ "__proto__": ${JSON.stringify(value)} }`);
     expect(reuseStructure(odd(null), 0)).toBe(0);
-    expect(Object.entries(reuseStructure(odd({ a: 1 }), odd({ a: 2 })) as object)).toEqual([['__proto__', { a: 2 }]]);
+    expect(Object.entries(reuseStructure(odd({ a: 1 }), odd({ a: 2 })) as object)).toEqual([
+      ['__proto__', { a: 2 }],
+    ]);
     const old = odd({ a: 1 });
     expect(reuseStructure(old, odd({ a: 1 }))).toBe(old);
     expect(Object.keys(reuseStructure({}, odd({})) as object)).toEqual(['__proto__']);

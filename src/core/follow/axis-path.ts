@@ -1,6 +1,6 @@
-import { median } from '../figures/median';
+import { computeMedian } from '../figures/median';
 import { clamp } from '../picture/size';
-import { type LinearProgram, priceDistance, type SolveProgram, variable } from './linear-program';
+import { type LinearProgram, computePrice, type SolveProgram, variable } from './linear-program';
 
 /** Where a window's middle has to go along one axis, step by step of even time; lengths are 0…1 of the live area. */
 export interface AxisTask {
@@ -69,7 +69,7 @@ export function stillPlace(task: AxisTask): number | null {
   }
   if (least > most + EQUAL) return null;
   const best = task.target.filter((target) => target !== null);
-  return clamp(best.length > 0 ? median(best) : 0.5, least, Math.max(least, most));
+  return clamp(best.length > 0 ? computeMedian(best) : 0.5, least, Math.max(least, most));
 }
 
 /**
@@ -96,7 +96,7 @@ export function axisProgram(task: AxisTask): LinearProgram {
   differences.forEach((factors, order) => {
     for (let step = 0; step + factors.length <= steps; step++) {
       const terms = factors.map((factor, i): [number, number] => [step + i, factor]);
-      priceDistance(program, terms, 0, task.prices[order] as number);
+      computePrice(program, terms, 0, task.prices[order] as number);
     }
   });
   for (let step = 0; step < steps; step++) {
@@ -122,7 +122,7 @@ export function axisProgram(task: AxisTask): LinearProgram {
     }
     const target = task.target[step];
     if (target !== null && target !== undefined && task.pull > 0)
-      priceDistance(program, [[step, 1]], target, task.pull);
+      computePrice(program, [[step, 1]], target, task.pull);
   }
   return program;
 }

@@ -1,5 +1,5 @@
-import { median } from '../figures/median';
-import { type Grey, shrunk } from '../pass/grey';
+import { computeMedian } from '../figures/median';
+import { type Grey, shrinkText } from '../pass/grey';
 
 /**
  * How the camera moved between two pictures: a point p of the first lies at (a·x − b·y + dx, b·x + a·y + dy) in the
@@ -15,7 +15,7 @@ export interface CameraMove {
 export const STILL: CameraMove = { a: 1, b: 0, dx: 0, dy: 0 };
 
 /** Composes two moves, one after the other. */
-export const thenMoved = (first: CameraMove, { a, b, dx, dy }: CameraMove): CameraMove => ({
+export const composeMoves = (first: CameraMove, { a, b, dx, dy }: CameraMove): CameraMove => ({
   a: a * first.a - b * first.b,
   b: b * first.a + a * first.b,
   dx: a * first.dx - b * first.dy + dx,
@@ -23,7 +23,7 @@ export const thenMoved = (first: CameraMove, { a, b, dx, dy }: CameraMove): Came
 });
 
 /** The way back. */
-export function movedBack({ a, b, dx, dy }: CameraMove): CameraMove {
+export function isMovedBack({ a, b, dx, dy }: CameraMove): CameraMove {
   const size = a * a + b * b;
   const [c, s] = [a / size, -b / size];
   return { a: c, b: s, dx: -(c * dx - s * dy), dy: -(s * dx + c * dy) };
@@ -50,8 +50,8 @@ interface Vote {
 }
 
 /** The move of the camera between two pictures of one size: most of what is seen moves with it. */
-export function cameraBetween(before: Grey, after: Grey): CameraMove {
-  const coarse = coarseShift(shrunk(before, COARSE), shrunk(after, COARSE));
+export function estimateCameraMove(before: Grey, after: Grey): CameraMove {
+  const coarse = coarseShift(shrinkText(before, COARSE), shrinkText(after, COARSE));
   const votes = blockVotes(before, after, { x: coarse.x * COARSE, y: coarse.y * COARSE });
   return votes.length < 4 ? { ...STILL, dx: coarse.x * COARSE, dy: coarse.y * COARSE } : findConsensus(votes);
 }
@@ -175,12 +175,12 @@ function findConsensus(votes: readonly Vote[]): CameraMove {
   let weights = votes.map(() => 1);
   let move: CameraMove = {
     ...STILL,
-    dx: median(votes.map((vote) => vote.toX - vote.x)),
-    dy: median(votes.map((vote) => vote.toY - vote.y)),
+    dx: computeMedian(votes.map((vote) => vote.toX - vote.x)),
+    dy: computeMedian(votes.map((vote) => vote.toY - vote.y)),
   };
   for (let round = 0; round < ROUNDS; round++) {
     const misses = votes.map((vote) => computeMiss(vote, move));
-    const spread = Math.max(0.3, 2 * median(misses));
+    const spread = Math.max(0.3, 2 * computeMedian(misses));
     weights = misses.map((miss) => (miss < spread ? (1 - (miss / spread) ** 2) ** 2 : 0));
     move = fitMove(votes, weights) ?? move;
   }

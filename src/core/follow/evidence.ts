@@ -77,7 +77,7 @@ export const evidenceSchema = z.object({
 });
 export type Evidence = z.infer<typeof evidenceSchema>;
 
-export const noEvidence = (fingerprint: string): Evidence => ({
+export const createEvidence = (fingerprint: string): Evidence => ({
   ...{ schemaVersion: 1, fingerprint, spans: [], drawn: [] },
 });
 

@@ -1,7 +1,7 @@
 import type { PictureRect } from '../picture/size';
 import type { Sighting, SubjectKind, SubjectLook, Track } from './evidence';
 import { createState, correctState, predictState, smoothSteps, type State, type Step } from './motion-filter';
-import { unlikeness } from './track';
+import { computeUnlikeness } from './track';
 
 /** A track is worth something once it was seen so often. */
 const MIN_SIGHTINGS = 3;
@@ -175,7 +175,7 @@ export class GrowingTrack {
     };
     const { width, height } = this.last;
     const growth = Math.log((place.width * place.height) / (width * height)) / 2;
-    const colour = this.look && look ? unlikeness(this.look, look) * COLOUR_PRICE : 0;
+    const colour = this.look && look ? computeUnlikeness(this.look, look) * COLOUR_PRICE : 0;
     const other = kind === this.kind ? 0 : KIND_PRICE;
     const parts = (2 - seen.width / place.width - seen.height / place.height) * PART_PRICE;
     return off('x') + off('y') + (growth / GROWTH) ** 2 + colour + other + parts;

@@ -1,7 +1,7 @@
-import { median } from '../figures/median';
+import { computeMedian } from '../figures/median';
 import type { PictureRect } from '../picture/size';
 import type { Track, TrackPoint } from './evidence';
-import { computeCoveredShare, findTrackPoint, unlikeness } from './track';
+import { computeCoveredShare, findTrackPoint, computeUnlikeness } from './track';
 
 /** Maximum gap that is bridged, in seconds: what stands still for a moment is not seen to move. */
 const MAX_GAP = 2;
@@ -19,7 +19,7 @@ export function joinTracks(tracks: readonly Track[], rate: number): Track[] {
   for (;;) {
     const pairs = left.flatMap((a) =>
       left.flatMap((b) => {
-        const far = a === b ? Infinity : distance(a, b, rate);
+        const far = a === b ? Infinity : computeDistance(a, b, rate);
         return far < Infinity ? [{ a, b, far }] : [];
       }),
     );
@@ -81,14 +81,14 @@ function both(a: PictureRect, b: PictureRect): PictureRect {
 }
 
 /** How far the end of one track is from the beginning of another, in seconds and sizes; Infinity where they are two. */
-function distance(a: Track, b: Track, rate: number): number {
+function computeDistance(a: Track, b: Track, rate: number): number {
   const [end, start] = [a.points[a.points.length - 1], b.points[0]];
   if (!end || !start || a.kind !== b.kind) return Infinity;
   const gap = (start.frame - end.frame) / rate;
   if (gap <= 0 || gap > MAX_GAP) return Infinity;
   const growth = Math.sqrt(usualArea(b.points.slice(0, NEAR)) / usualArea(a.points.slice(-NEAR)));
   if (growth > MAX_GROWTH || growth < 1 / MAX_GROWTH) return Infinity;
-  if (a.look && b.look && unlikeness(a.look, b.look) > MAX_UNLIKE) return Infinity;
+  if (a.look && b.look && computeUnlikeness(a.look, b.look) > MAX_UNLIKE) return Infinity;
   const along = (axis: 'x' | 'y', extent: 'width' | 'height') => {
     const size = Math.max(
       ...[...a.points.slice(-NEAR), ...b.points.slice(0, NEAR)].map(({ box }) => box[extent]),
@@ -103,7 +103,7 @@ function distance(a: Track, b: Track, rate: number): number {
 /** Number of samples whose median size is used: what slows down is seen in pieces. */
 const NEAR = 11;
 const usualArea = (points: readonly TrackPoint[]): number =>
-  median(points.map(({ box }) => box.width * box.height));
+  computeMedian(points.map(({ box }) => box.width * box.height));
 
 /** Two tracks as one; between them nothing was seen. */
 function bridgeTracks(a: Track, b: Track): Track {

@@ -26,12 +26,7 @@ export function variable(program: LinearProgram, cost: number, least = 0, most =
 }
 
 /** Adds the price of a sum's distance from zero, in either direction. */
-export function priceDistance(
-  program: LinearProgram,
-  terms: Row['terms'],
-  from: number,
-  price: number,
-): void {
+export function computePrice(program: LinearProgram, terms: Row['terms'], from: number, price: number): void {
   const over = variable(program, price);
   const under = variable(program, price);
   program.rows.push({ terms: [...terms, [over, -1], [under, 1]], least: from, most: from });
@@ -71,7 +66,7 @@ export function programText({ cost, least, most, rows }: LinearProgram): string 
 }
 
 /** The values of a program's variables, from a solver that tells them by their names. */
-export const valuesByName = (
+export const readValues = (
   { cost }: LinearProgram,
   valueOf: (name: string) => number | undefined,
 ): number[] =>

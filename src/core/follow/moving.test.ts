@@ -1,8 +1,8 @@
 import { panning, pictureOf, type Scene, shaking, standing } from '../../../tests/moving-pictures';
 import type { Grey } from '../pass/grey';
-import { cameraBetween, movedBack, STILL as NO_MOVE, thenMoved } from './camera';
-import { movingParts } from './moving';
-import { overlap } from './track';
+import { estimateCameraMove, isMovedBack, STILL as NO_MOVE, composeMoves } from './camera';
+import { listMovingParts } from './moving';
+import { computeOverlap } from './track';
 
 const STILL = { x: 0, y: 0, turn: 0, zoom: 1 };
 const scene = (more: Partial<Scene>): Scene => ({
@@ -12,10 +12,10 @@ const scene = (more: Partial<Scene>): Scene => ({
 
 /** Finds the parts that move between three pictures, a fifth of a second apart. */
 const movingPartsOf = (before: Grey, now: Grey, after: Grey) =>
-  movingParts(
+  listMovingParts(
     now,
-    { picture: before, move: cameraBetween(now, before) },
-    { picture: after, move: cameraBetween(now, after) },
+    { picture: before, move: estimateCameraMove(now, before) },
+    { picture: after, move: estimateCameraMove(now, after) },
   );
 
 describe('the move of the camera', () => {
@@ -31,7 +31,7 @@ describe('the move of the camera', () => {
       camera: (t) => (t === 0 ? STILL : to),
       subject: (t) => ({ x: 150 + 60 * t, y: 90, radius: 26 }),
     });
-    const { a, b, dx, dy } = cameraBetween(pictureOf(shot, 0), pictureOf(shot, 1));
+    const { a, b, dx, dy } = estimateCameraMove(pictureOf(shot, 0), pictureOf(shot, 1));
     // Where the ground of a point lies in the second picture, by the scene's own formula.
     const turn = (to.turn * Math.PI) / 180;
     const [cos, sin] = [Math.cos(turn) * to.zoom, Math.sin(turn) * to.zoom];
@@ -48,12 +48,12 @@ describe('the move of the camera', () => {
 
   it('is none for the same picture, and for one without any texture', () => {
     const picture = pictureOf(scene({}), 0);
-    expect(cameraBetween(picture, picture)).toMatchObject({
+    expect(estimateCameraMove(picture, picture)).toMatchObject({
       dx: expect.closeTo(0, 2),
       dy: expect.closeTo(0, 2),
     });
     const flat = { width: 320, height: 180, data: new Uint8Array(320 * 180).fill(90) };
-    expect(cameraBetween(flat, flat)).toEqual({ a: 1, b: 0, dx: 0, dy: 0 });
+    expect(estimateCameraMove(flat, flat)).toEqual({ a: 1, b: 0, dx: 0, dy: 0 });
   });
 });
 
@@ -63,8 +63,8 @@ describe('moves', () => {
       { a: 1.01, b: 0.02, dx: 4, dy: -3 },
       { a: 0.98, b: -0.01, dx: -2, dy: 5 },
     ];
-    const both = thenMoved(first, second);
-    const back = thenMoved(both, movedBack(both));
+    const both = composeMoves(first, second);
+    const back = composeMoves(both, isMovedBack(both));
     for (const key of ['a', 'b', 'dx', 'dy'] as const) expect(back[key]).toBeCloseTo(NO_MOVE[key], 9);
     expect(both.dx).toBeCloseTo(0.98 * 4 + 0.01 * -3 - 2, 9);
   });
@@ -87,7 +87,7 @@ describe('parts that move', () => {
         width: radius / 160,
         height: radius / 90,
       };
-      expect(overlap(part!.box, box)).toBeGreaterThan(0.4);
+      expect(computeOverlap(part!.box, box)).toBeGreaterThan(0.4);
     }
   });
 

@@ -22,7 +22,7 @@ const MAX_PARTS = 12;
 const CLEAR = 40;
 
 /** A picture beside another, and how the camera moved from that other to it. */
-export interface Beside {
+export interface NeighbourPicture {
   picture: Grey;
   move: CameraMove;
 }
@@ -31,7 +31,7 @@ export interface Beside {
  * Parts of a picture that move otherwise than the camera: what differs both from a picture before and from one after,
  * with the camera's move taken off, so that the places which a subject has left or will come to do not count.
  */
-export function movingParts(now: Grey, before: Beside, after: Beside): MovingPart[] {
+export function listMovingParts(now: Grey, before: NeighbourPicture, after: NeighbourPicture): MovingPart[] {
   const { width, height } = now;
   const both = lesser(difference(now, before), difference(now, after));
   const smooth = averageNeighbours(both, width, height);
@@ -55,7 +55,7 @@ export function movingParts(now: Grey, before: Beside, after: Beside): MovingPar
 }
 
 /** The difference of a picture from another, as seen from the same place; 0 where the other tells nothing. */
-function difference(now: Grey, { picture, move }: Beside): Float32Array {
+function difference(now: Grey, { picture, move }: NeighbourPicture): Float32Array {
   const view = warpByCameraMove(picture, move);
   for (let i = 0; i < view.length; i++) {
     const value = Math.abs((view[i] as number) - (now.data[i] as number));

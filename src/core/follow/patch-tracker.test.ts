@@ -1,7 +1,7 @@
 import { pictureOf, type Scene } from '../../../tests/moving-pictures';
 import { drawn } from '../../../tests/soak';
 import { PatchTracker } from './patch-tracker';
-import { overlap } from './track';
+import { computeOverlap } from './track';
 
 const scene = (more: Partial<Scene>): Scene => ({
   ...{ width: 320, height: 180, seed: 9, grain: 4, subject: () => null },
@@ -35,7 +35,7 @@ describe('a box that is followed by what it looks like', () => {
       });
       for (const { truth, place } of followed(shot, 4)) {
         expect(place.found).toBe(true);
-        expect(overlap(place.box, boxOf(truth!))).toBeGreaterThan(0.6);
+        expect(computeOverlap(place.box, boxOf(truth!))).toBeGreaterThan(0.6);
       }
     },
   );
@@ -43,7 +43,7 @@ describe('a box that is followed by what it looks like', () => {
   it('grows and shrinks with the subject', () => {
     const shot = scene({ subject: (t) => ({ x: 150, y: 90, radius: 20 + 4 * t }) });
     const last = followed(shot, 4).at(-1)!;
-    expect(overlap(last.place.box, boxOf(last.truth!))).toBeGreaterThan(0.6);
+    expect(computeOverlap(last.place.box, boxOf(last.truth!))).toBeGreaterThan(0.6);
   });
 
   it('knows when it has lost it, and finds it again', () => {
@@ -56,7 +56,7 @@ describe('a box that is followed by what it looks like', () => {
     const back = all.filter(({ t }) => t > 3);
     for (const { truth, place } of back) {
       expect(place.found).toBe(true);
-      expect(overlap(place.box, boxOf(truth!))).toBeGreaterThan(0.5);
+      expect(computeOverlap(place.box, boxOf(truth!))).toBeGreaterThan(0.5);
     }
   });
 

@@ -1,5 +1,5 @@
 import type { PictureRect } from '../picture/size';
-import { overlap } from './track';
+import { computeOverlap } from './track';
 
 /** A picture as it lies in the square or rectangle that a model takes, with nothing beside it where it does not fill. */
 export interface Letterbox {
@@ -11,7 +11,10 @@ export interface Letterbox {
 }
 
 /** Lays a picture into what a model takes, as large as it can be. @param aspect of the picture, width over height. */
-export function computeLetterbox(aspect: number, { width, height }: { width: number; height: number }): Letterbox {
+export function computeLetterbox(
+  aspect: number,
+  { width, height }: { width: number; height: number },
+): Letterbox {
   const across = Math.min(width, height * aspect);
   const down = across / aspect;
   return {
@@ -132,7 +135,7 @@ export function readAnchors(
 export function distinctBoxes(found: readonly FoundBox[], most: number): FoundBox[] {
   const kept: FoundBox[] = [];
   for (const next of [...found].sort((a, b) => b.confidence - a.confidence)) {
-    const twice = kept.some((other) => other.of === next.of && overlap(other.box, next.box) > most);
+    const twice = kept.some((other) => other.of === next.of && computeOverlap(other.box, next.box) > most);
     if (!twice) kept.push(next);
   }
   return kept;

@@ -1,8 +1,8 @@
 import type { Grey } from '../pass/grey';
 import type { PictureRect } from '../picture/size';
-import { type CameraMove, cameraBetween, movedBack, STILL, thenMoved } from './camera';
+import { type CameraMove, estimateCameraMove, isMovedBack, STILL, composeMoves } from './camera';
 import type { Sample, Sighting, SubjectLook } from './evidence';
-import { type Beside, movingParts } from './moving';
+import { type NeighbourPicture, listMovingParts } from './moving';
 
 /** A frame made small: its grey levels, and its colours for what subjects look like. */
 export interface SmallPicture {
@@ -23,7 +23,7 @@ export function smallPicture(pixels: Uint8ClampedArray, width: number, height: n
 }
 
 /** A sample while what moves in it is not known yet: that needs those after it. */
-interface Waiting {
+interface WaitingPicture {
   frame: number;
   small: SmallPicture;
   detected: Sighting[] | null;
@@ -36,7 +36,7 @@ const BESIDE = 2;
 
 /** Makes samples of the pictures of one shot, in the order of their frames: what was detected and what moves in each. */
 export class Sampler {
-  private readonly waiting: Waiting[] = [];
+  private readonly waiting: WaitingPicture[] = [];
   private begun = false;
 
   /**
@@ -47,7 +47,7 @@ export class Sampler {
   take(frame: number, small: SmallPicture, detected: readonly Omit<Sighting, 'look'>[] | null): Sample[] {
     const { waiting } = this;
     const last = waiting[waiting.length - 1];
-    const move = last ? cameraBetween(last.small.grey, small.grey) : STILL;
+    const move = last ? estimateCameraMove(last.small.grey, small.grey) : STILL;
     const seen = detected?.map((found) => ({ ...found, look: computeLook(small, found.box) })) ?? null;
     waiting.push({ frame, small, detected: seen, move });
     if (waiting.length <= 2 * BESIDE) return [];
@@ -66,8 +66,8 @@ export class Sampler {
 }
 
 /** A sample with what moves in it, judged by one before it and one after; at the ends by two on the one side. */
-function toSample(samples: readonly Waiting[], i: number): Sample {
-  const { frame, small, detected } = samples[i] as Waiting;
+function toSample(samples: readonly WaitingPicture[], i: number): Sample {
+  const { frame, small, detected } = samples[i] as WaitingPicture;
   const [least, most] = [0, samples.length - 1];
   const before = i - BESIDE >= least ? i - BESIDE : Math.min(most, i + 2 * BESIDE);
   const after = i + BESIDE <= most ? i + BESIDE : Math.max(least, i - 2 * BESIDE);
@@ -77,19 +77,19 @@ function toSample(samples: readonly Waiting[], i: number): Sample {
 }
 
 /** Another sample with the camera's move to it; null for the same. */
-function findBeside(samples: readonly Waiting[], from: number, to: number): Beside | null {
+function findBeside(samples: readonly WaitingPicture[], from: number, to: number): NeighbourPicture | null {
   if (from === to) return null;
   const between = samples.slice(Math.min(from, to) + 1, Math.max(from, to) + 1);
-  const move = between.reduce((sum, next) => thenMoved(sum, next.move), STILL);
+  const move = between.reduce((sum, next) => composeMoves(sum, next.move), STILL);
   return {
-    picture: (samples[to] as Waiting).small.grey,
-    move: to > from ? move : movedBack(move),
+    picture: (samples[to] as WaitingPicture).small.grey,
+    move: to > from ? move : isMovedBack(move),
   };
 }
 
 /** Finds what moves in a picture, between others beside it. */
-function seenMoving(now: SmallPicture, before: Beside, after: Beside): Sighting[] {
-  return movingParts(now.grey, before, after).map(({ box, strength }) => ({
+function seenMoving(now: SmallPicture, before: NeighbourPicture, after: NeighbourPicture): Sighting[] {
+  return listMovingParts(now.grey, before, after).map(({ box, strength }) => ({
     ...{ kind: 'motion', confidence: strength, box, look: computeLook(now, box) },
   }));
 }

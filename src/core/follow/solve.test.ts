@@ -157,7 +157,9 @@ describe('the framing that follows a subject', () => {
     const { keyframes, doubts } = followShot(taskOf([{ ...long, points }], { out: 3000 }), solve);
     expect(doubts).toEqual([]);
     for (let frame = 1450; frame < 1550; frame++) {
-      const way = Math.abs(findKeyframe(keyframes, frame + 1).focus.x - findKeyframe(keyframes, frame).focus.x);
+      const way = Math.abs(
+        findKeyframe(keyframes, frame + 1).focus.x - findKeyframe(keyframes, frame).focus.x,
+      );
       expect(way).toBeLessThan(0.006);
     }
   });

@@ -7,7 +7,7 @@ import { sampleStep } from './evidence';
 import { computeLead } from './lead';
 import type { SolveProgram } from './linear-program';
 import { type PathPoint, simplifyPath } from './simplify';
-import { type Wanted, findWantedBoxes } from './subject-boxes';
+import { type WantedBox, findWantedBoxes } from './subject-boxes';
 import type { LiveTrack } from './track';
 
 /** A pane that shows a shot's framing: its window at zoom 1, 0…1 of the live area, and its width in canvas pixels. */
@@ -38,7 +38,7 @@ export interface FollowTask {
 }
 
 /** A path that was found. */
-export interface Followed {
+export interface FollowResult {
   keyframes: Keyframe[];
   doubts: Doubt[];
   /** Canvases that the path cannot serve: they need a framing by themselves. */
@@ -88,7 +88,7 @@ const narrowest = (panes: readonly FollowPane[]): Room => ({
 function planServedPanes(
   task: FollowTask,
   frames: readonly number[],
-): { panes: readonly FollowPane[]; wanted: Wanted[]; unserved: string[] } {
+): { panes: readonly FollowPane[]; wanted: WantedBox[]; unserved: string[] } {
   const { inner } = STILL[task.wishes.still];
   const reach = 2 * sampleStep(task.rate);
   const zoom = task.wishes.fills === null ? task.zoom : MIN_ZOOM;
@@ -99,7 +99,7 @@ function planServedPanes(
       { width: (width * inner) / zoom, height: (height * inner) / zoom },
       reach,
     );
-  const often = (pane: FollowPane, fails: (wanted: Wanted) => boolean, share: number) =>
+  const often = (pane: FollowPane, fails: (wanted: WantedBox) => boolean, share: number) =>
     isWanted(pane).filter(fails).length > share * frames.length;
   // One that is too narrow for all of the subjects would hold the others to a part of them.
   const together = task.panes.filter((pane) => !often(pane, ({ apart }) => apart, TOO_OFTEN));
@@ -116,7 +116,7 @@ function planServedPanes(
  *
  * @throws RangeError without a pane or a subject.
  */
-export function followShot(task: FollowTask, solve: SolveProgram): Followed {
+export function followShot(task: FollowTask, solve: SolveProgram): FollowResult {
   if (task.panes.length === 0 || task.subjects.length === 0)
     throw new RangeError('there is nothing to follow, or nothing to follow it with');
   const frames = listSteps(task);
@@ -164,7 +164,7 @@ interface Place {
 function zoomPath(
   { wishes, pins, zoom, maxZoom, rate }: FollowTask,
   frames: readonly number[],
-  wanted: readonly Wanted[],
+  wanted: readonly WantedBox[],
   room: Room,
   solve: SolveProgram,
 ): number[] {
@@ -197,7 +197,7 @@ function zoomPath(
 function chooseSeats(
   { wishes, rate, subjects }: FollowTask,
   frames: readonly number[],
-  wanted: readonly Wanted[],
+  wanted: readonly WantedBox[],
   width: readonly number[],
 ): Point[] {
   const people = subjects[0]?.kind === 'person' || subjects[0]?.kind === 'face';
@@ -212,7 +212,7 @@ function chooseSeats(
 function listPlaces(
   { rate, out }: FollowTask,
   frames: readonly number[],
-  wanted: readonly Wanted[],
+  wanted: readonly WantedBox[],
 ): SeenPlace[] {
   const every = Math.max(1, Math.round(rate / sampleStep(rate)));
   const last = wanted.findLastIndex(({ anchor }) => anchor !== null);
@@ -224,7 +224,7 @@ function listPlaces(
 
 interface AxisInput {
   frames: readonly number[];
-  wanted: readonly Wanted[];
+  wanted: readonly WantedBox[];
   size: readonly number[];
   seats: readonly Point[];
   solve: SolveProgram;
@@ -299,7 +299,8 @@ function extendPlaces(places: readonly Place[], last: number): Place[] {
 /** Where the narrowest window lies at a keyframe. */
 function toPlace({ frame, focus, seat, zoom }: Keyframe, room: Room): Place {
   const [width, height] = [room.width / zoom, room.height / zoom];
-  const clampMiddle = (middle: number, size: number) => (size >= 1 ? 0.5 : clamp(middle, size / 2, 1 - size / 2));
+  const clampMiddle = (middle: number, size: number) =>
+    size >= 1 ? 0.5 : clamp(middle, size / 2, 1 - size / 2);
   return {
     ...{ frame, zoom, seat },
     x: clampMiddle(focus.x + (0.5 - seat.x) * width, width),
@@ -310,7 +311,7 @@ function toPlace({ frame, focus, seat, zoom }: Keyframe, room: Room): Place {
 function findDoubts(
   { rate, out }: FollowTask,
   places: readonly Place[],
-  wanted: readonly Wanted[],
+  wanted: readonly WantedBox[],
   room: Room,
 ): Doubt[] {
   const why = wanted.map(({ box, confidence, apart }, i): Doubt['why'] | null => {

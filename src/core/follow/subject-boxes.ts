@@ -3,14 +3,14 @@ import type { SubjectKind } from './evidence';
 import { type LiveTrack, findTrackPoint } from './track';
 
 /** Where a followed subject is at one step. */
-interface Seen {
+interface VisibleSubject {
   box: Rect;
   confidence: number;
   kind: SubjectKind;
 }
 
 /** Box that has to stay in view at one step, and how sure that is. */
-export interface Wanted {
+export interface WantedBox {
   /** 0…1 of the live area; null where nobody knows. */
   box: Rect | null;
   /** Point that belongs at the anchor. */
@@ -24,7 +24,7 @@ export interface Wanted {
 /** In the upper part of a person lies what one looks at. */
 const EYES = 0.3;
 
-const toAnchor = ({ box, kind }: Seen) => ({
+const toAnchor = ({ box, kind }: VisibleSubject) => ({
   x: box.x + box.width / 2,
   y: box.y + box.height * (kind === 'person' ? EYES : 0.5),
 });
@@ -52,9 +52,9 @@ export function findWantedBoxes(
   frames: readonly number[],
   room: { width: number; height: number },
   reach: number,
-): Wanted[] {
+): WantedBox[] {
   return frames.map((frame) => {
-    const seen = subjects.flatMap((track): Seen[] => {
+    const seen = subjects.flatMap((track): VisibleSubject[] => {
       const point = findTrackPoint(track, frame, reach);
       return point ? [{ ...point, kind: track.kind }] : [];
     });

@@ -3,7 +3,7 @@ import {
   type Evidence,
   evidenceSchema,
   listSubjectKinds,
-  noEvidence,
+  createEvidence,
   type Track,
   unseenParts,
   withDrawn,
@@ -29,7 +29,7 @@ const trackOf = (
   };
 };
 const evidence = (tracks: Track[], drawn: Track[] = []): Evidence => ({
-  ...noEvidence('f'),
+  ...createEvidence('f'),
   drawn,
   spans: [{ in: 0, out: 250, tracks, busy: null }],
 });
@@ -100,7 +100,7 @@ describe('the subjects of a shot', () => {
 
 describe('evidence', () => {
   it('knows what was not looked at, and takes each part once', () => {
-    const half = withSpan(noEvidence('f'), { in: 50, out: 100, tracks: [], busy: null });
+    const half = withSpan(createEvidence('f'), { in: 50, out: 100, tracks: [], busy: null });
     expect(unseenParts(half.spans, { in: 0, out: 150 })).toEqual([
       { in: 0, out: 50 },
       { in: 100, out: 150 },
@@ -120,7 +120,7 @@ describe('drawn boxes', () => {
     const range = { in: 0, out: 250 };
     const drawn = [0.1, 0.2, 0.3, 0.4].map((x) => trackOf('drawn', { x }));
     const elsewhere = trackOf('drawn', { from: 300, to: 400 });
-    const start: Evidence = { ...noEvidence('f'), drawn: [elsewhere] };
+    const start: Evidence = { ...createEvidence('f'), drawn: [elsewhere] };
     const found = drawn.reduce((all, track) => withDrawn(all, track, range), start);
     expect(found.drawn).toEqual([elsewhere, ...drawn.slice(1)]);
   });

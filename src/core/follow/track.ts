@@ -53,11 +53,11 @@ export function findTrackPoint<Box extends Rect>(
 }
 
 /** How unlike two subjects look: the mean difference of their colours, in levels. */
-export const unlikeness = (a: SubjectLook, b: SubjectLook): number =>
+export const computeUnlikeness = (a: SubjectLook, b: SubjectLook): number =>
   a.reduce((sum, level, i) => sum + Math.abs(level - (b[i] as number)), 0) / a.length;
 
 /** The share of two rectangles' union that both cover, 0…1. */
-export function overlap(a: Rect, b: Rect): number {
+export function computeOverlap(a: Rect, b: Rect): number {
   const both = sharedArea(a, b);
   return both / (a.width * a.height + b.width * b.height - both);
 }

@@ -1,7 +1,7 @@
 import { random } from '../../../tests/random';
 import type { PictureRect } from '../picture/size';
 import type { Sample, Sighting } from './evidence';
-import { computeCoveredShare, overlap, findTrackPoint } from './track';
+import { computeCoveredShare, computeOverlap, findTrackPoint } from './track';
 import { buildTracks } from './tracks';
 
 const RATE = 25;
@@ -44,7 +44,7 @@ describe('tracks of subjects', () => {
     for (let frame = 20; frame < 180; frame += 7) {
       const truth = actor.at(frame / RATE)!;
       expect(
-        overlap(findTrackPoint(track!, frame)!.box, boxAround(truth.x, truth.y, truth.size)),
+        computeOverlap(findTrackPoint(track!, frame)!.box, boxAround(truth.x, truth.y, truth.size)),
       ).toBeGreaterThan(0.8);
     }
   });
@@ -121,7 +121,7 @@ describe('tracks of subjects', () => {
           const truth = actor.at(t)!;
           return tracks.findIndex((track) => {
             const found = findTrackPoint(track, t * RATE);
-            return found && overlap(found.box, boxAround(truth.x, truth.y, truth.size)) > 0.5;
+            return found && computeOverlap(found.box, boxAround(truth.x, truth.y, truth.size)) > 0.5;
           });
         }),
       );

@@ -2,7 +2,7 @@ import { assignRows } from './assignment';
 import type { Sample, Sighting, SubjectKind, Track } from './evidence';
 import { toKindFamily, GrowingTrack, PIECE } from './growing-track';
 import { joinTracks, joinPieces } from './join-tracks';
-import { computeCoveredShare, overlap } from './track';
+import { computeCoveredShare, computeOverlap } from './track';
 
 /** A subject that is not seen for this long, in seconds, is gone. */
 const HOLD = 1.6;
@@ -49,7 +49,11 @@ export function buildTracks(samples: readonly Sample[], rate: number): Track[] {
 }
 
 /** Gives sightings to subjects, the sure ones first; returns those that belong to none. */
-function matchSightings(growing: readonly GrowingTrack[], seen: readonly Sighting[], frame: number): Sighting[] {
+function matchSightings(
+  growing: readonly GrowingTrack[],
+  seen: readonly Sighting[],
+  frame: number,
+): Sighting[] {
   const sure = seen.filter(({ kind, confidence }) => confidence >= BEGINS[kind]);
   const weak = seen.filter(({ kind, confidence }) => confidence < BEGINS[kind]);
   const alone: Sighting[] = [];
@@ -94,7 +98,7 @@ function distinct(seen: readonly Sighting[]): Sighting[] {
     const twice = kept.some(
       (other) =>
         toKindFamily(other.kind) === toKindFamily(sighting.kind) &&
-        overlap(other.box, sighting.box) > SAME_PLACE,
+        computeOverlap(other.box, sighting.box) > SAME_PLACE,
     );
     if (!twice) kept.push(sighting);
   }

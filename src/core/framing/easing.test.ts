@@ -48,7 +48,9 @@ describe('an ease', () => {
       fc.property(fc.tuple(unit, unit, unit, unit), unit, unit, (ease, a, b) => {
         expect(applyEase(ease, 0)).toBe(0);
         expect(applyEase(ease, 1)).toBe(1);
-        expect(applyEase(ease, Math.max(a, b))).toBeGreaterThanOrEqual(applyEase(ease, Math.min(a, b)) - 1e-6);
+        expect(applyEase(ease, Math.max(a, b))).toBeGreaterThanOrEqual(
+          applyEase(ease, Math.min(a, b)) - 1e-6,
+        );
       }),
     );
   });

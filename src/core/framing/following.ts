@@ -18,7 +18,13 @@ const followOptionsSchema = z.object({
 });
 export type FollowOptions = z.infer<typeof followOptionsSchema>;
 
-export const DEFAULT_FOLLOW_OPTIONS: FollowOptions = { still: 'calm', fills: null, mostEnlarged: 2.5, seat: null, lead: 0.08 };
+export const DEFAULT_FOLLOW_OPTIONS: FollowOptions = {
+  still: 'calm',
+  fills: null,
+  mostEnlarged: 2.5,
+  seat: null,
+  lead: 0.08,
+};
 
 /** A subject that is followed: somewhere it is, so that it is found again however subjects are numbered. */
 const followedSchema = z.object({
@@ -63,4 +69,4 @@ export const followingSchema = z.object({
   /** Canvases that the path cannot serve: they need a framing by themselves. */
   unserved: z.array(z.string()),
 });
-export type Following = z.infer<typeof followingSchema>;
+export type FollowOrigin = z.infer<typeof followingSchema>;

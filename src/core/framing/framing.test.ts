@@ -3,16 +3,24 @@ import { type Keyframe, findKeyframe, plainFraming, type Values } from './framin
 import {
   enlargement,
   computeMargin,
-  windowMoved,
+  moveWindow,
   moveFocus,
   moveAnchor,
   sharpWidth,
-  snappedMove,
+  snapMove,
   computeTilt,
   tiltFraming,
   zoomFraming,
 } from './moves';
-import { computeBounds, computeCentre, computeCorners, computeMinZoom, widestHeight, computeWindow, toWindow } from './window';
+import {
+  computeBounds,
+  computeCentre,
+  computeCorners,
+  computeMinZoom,
+  widestHeight,
+  computeWindow,
+  toWindow,
+} from './window';
 
 const HD = { width: 1920, height: 1080 };
 const UHD = { width: 3840, height: 2160 };
@@ -196,12 +204,12 @@ describe('moves', () => {
   const windowIn = (framing: typeof plain) => computeWindow(framing, 0, aspects);
 
   it('move the window by what was asked, and stop at the edge', () => {
-    const there = windowMoved(plain, 'shot', { x: 0.1, y: 0 }, aspects);
+    const there = moveWindow(plain, 'shot', { x: 0.1, y: 0 }, aspects);
     expect(windowIn(there).x - windowIn(plain).x).toBeCloseTo(0.1, 12);
-    const edge = windowMoved(plain, 'shot', { x: 5, y: 0 }, aspects);
+    const edge = moveWindow(plain, 'shot', { x: 5, y: 0 }, aspects);
     expect(windowIn(edge).x + windowIn(edge).width).toBeCloseTo(1, 12);
     // The way back starts at the edge, not where the finger went.
-    expect(windowIn(windowMoved(edge, 'shot', { x: -0.05, y: 0 }, aspects)).x).toBeCloseTo(
+    expect(windowIn(moveWindow(edge, 'shot', { x: -0.05, y: 0 }, aspects)).x).toBeCloseTo(
       windowIn(edge).x - 0.05,
       12,
     );
@@ -210,17 +218,17 @@ describe('moves', () => {
   it('keep what other canvases show along an axis that has no room here', () => {
     const aside = moveFocus(plain, 'shot', { x: 0.8, y: 0.4 });
     const wide = { pane: 16 / 9, live: 16 / 9 };
-    expect(windowMoved(aside, 'shot', { x: 0.1, y: 0.1 }, wide).keyframes[0]?.focus).toEqual({
+    expect(moveWindow(aside, 'shot', { x: 0.1, y: 0.1 }, wide).keyframes[0]?.focus).toEqual({
       x: 0.8,
       y: 0.4,
     });
-    const square = windowMoved(aside, 'shot', { x: 0, y: 0.1 }, { pane: 1, live: 16 / 9 });
+    const square = moveWindow(aside, 'shot', { x: 0, y: 0.1 }, { pane: 1, live: 16 / 9 });
     expect(square.keyframes[0]?.focus).toEqual({ x: 0.8, y: 0.4 });
   });
 
   it('move a tilted window by what was asked', () => {
     const tight = { ...plain, keyframes: [{ ...plain.keyframes[0]!, zoom: 4, tilt: 20 }] };
-    const there = windowMoved(tight, 'shot', { x: 0.05, y: -0.03 }, aspects);
+    const there = moveWindow(tight, 'shot', { x: 0.05, y: -0.03 }, aspects);
     const [a, b] = [computeCentre(windowIn(tight)), computeCentre(windowIn(there))];
     expect(b.x - a.x).toBeCloseTo(0.05, 9);
     expect(b.y - a.y).toBeCloseTo(-0.03, 9);
@@ -258,7 +266,7 @@ describe('moves', () => {
   };
 
   it('are for every keyframe alike when they are for the shot', () => {
-    const focuses = windowMoved(moving, 'shot', { x: 0.1, y: 0.05 }, aspects).keyframes.map(
+    const focuses = moveWindow(moving, 'shot', { x: 0.1, y: 0.05 }, aspects).keyframes.map(
       (key) => key.focus,
     );
     expect(focuses[0]?.x).toBeCloseTo(0.5, 12);
@@ -268,10 +276,10 @@ describe('moves', () => {
   });
 
   it('are for one frame when they are for that, and make its keyframe', () => {
-    const now = windowMoved(moving, 5, { x: 0.1, y: 0 }, aspects);
+    const now = moveWindow(moving, 5, { x: 0.1, y: 0 }, aspects);
     expect(now.keyframes.map((key) => key.frame)).toEqual([0, 5, 9]);
     expect(now.keyframes[0]).toEqual(moving.keyframes[0]);
-    expect(windowMoved(now, 5, { x: 0.1, y: 0 }, aspects).keyframes).toHaveLength(3);
+    expect(moveWindow(now, 5, { x: 0.1, y: 0 }, aspects).keyframes).toHaveLength(3);
   });
 
   it('put a point at the seat', () => {
@@ -283,7 +291,7 @@ describe('moves', () => {
   it('snap to the middle, the thirds and the edges, and only near them', () => {
     const window = windowIn(plain);
     const reach = { x: 0.01, y: 0.01 };
-    const by = (x: number) => snappedMove(window, { x, y: 0 }, reach, aspects.live).x;
+    const by = (x: number) => snapMove(window, { x, y: 0 }, reach, aspects.live).x;
     expect(window.x + window.width / 2 + by(1 / 6 + 0.004)).toBeCloseTo(2 / 3, 12);
     expect(window.x + by(-window.x + 0.009)).toBeCloseTo(0, 12);
     expect(by(0.05)).toBe(0.05);

@@ -68,7 +68,7 @@ export function findSubjectPoint(
 }
 
 /** A framing as it is drawn, without how it was found: two that are drawn alike look alike. */
-export function drawnFraming(framing: Framing): Framing {
+export function toDrawnFraming(framing: Framing): Framing {
   const { following, ...drawn } = framing;
   if (!following && !framing.keyframes.some(({ found }) => found)) return framing;
   return { ...drawn, keyframes: framing.keyframes.map(({ found: _found, ...key }) => key) };
@@ -93,7 +93,7 @@ function mixValues(a: Values, b: Values, u: number): Values {
 }
 
 /** Place of the last keyframe at or before a frame; −1 before the first. */
-export function keyframeBefore(keyframes: readonly Keyframe[], frame: number): number {
+export function findKeyframeBefore(keyframes: readonly Keyframe[], frame: number): number {
   let [low, high] = [0, keyframes.length];
   while (low < high) {
     const middle = (low + high) >> 1;
@@ -108,7 +108,7 @@ export function keyframeBefore(keyframes: readonly Keyframe[], frame: number): n
  * @throws RangeError for a framing without keyframes.
  */
 export function findKeyframe(keyframes: readonly Keyframe[], frame: number): Keyframe {
-  const index = keyframeBefore(keyframes, frame);
+  const index = findKeyframeBefore(keyframes, frame);
   const before = keyframes[index];
   const next = keyframes[index + 1];
   if (!before || !next) {

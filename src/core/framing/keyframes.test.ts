@@ -2,13 +2,13 @@ import fc from 'fast-check';
 import { EASES } from './easing';
 import { type Framing, type Keyframe, findKeyframe, plainFraming, PLAIN_VALUES } from './framing';
 import {
-  framingCopied,
-  keyframeAdded,
-  keyframeCopied,
-  keyframeEased,
-  keyframeMoved,
-  keyframeRemoved,
-  motionRemoved,
+  copyFraming,
+  addKeyframe,
+  copyKeyframe,
+  easeKeyframe,
+  moveKeyframe,
+  removeKeyframe,
+  removeMotion,
 } from './keyframes';
 
 const key = (frame: number, x: number, zoom = 1): Keyframe => ({
@@ -45,8 +45,8 @@ describe('keyframes', () => {
     const frame = fc.integer({ min: 100, max: 199 });
     fc.assert(
       fc.property(curve, curve, frame, frame, (first, second, one, two) => {
-        const eased = keyframeEased(keyframeEased(moving, 100, first), 150, second);
-        expect(apart(keyframeAdded(keyframeAdded(eased, one), two), eased)).toBeLessThan(1);
+        const eased = easeKeyframe(easeKeyframe(moving, 100, first), 150, second);
+        expect(apart(addKeyframe(addKeyframe(eased, one), two), eased)).toBeLessThan(1);
       }),
     );
   });
@@ -54,34 +54,34 @@ describe('keyframes', () => {
   it('keep their motion where they are copied to a shorter shot', () => {
     fc.assert(
       fc.property(curve, fc.integer({ min: 102, max: 199 }), (ease, out) => {
-        const eased = keyframeEased(moving, 100, ease);
+        const eased = easeKeyframe(moving, 100, ease);
         const target = { framing: plainFraming('b', 'main', 100), shot: { in: 100, out } };
-        const copied = framingCopied({ framing: eased, shot, frame: 100 }, target, 'all');
+        const copied = copyFraming({ framing: eased, shot, frame: 100 }, target, 'all');
         expect(apart(copied, eased, out)).toBeLessThan(1);
       }),
     );
   });
 
   it('are removed, but never the last', () => {
-    expect(frames(keyframeRemoved(moving, 150))).toEqual([100, 199]);
-    const framing = keyframeRemoved(keyframeRemoved(moving, 100), 199);
-    expect(keyframeRemoved(framing, 150)).toBe(framing);
+    expect(frames(removeKeyframe(moving, 150))).toEqual([100, 199]);
+    const framing = removeKeyframe(removeKeyframe(moving, 100), 199);
+    expect(removeKeyframe(framing, 150)).toBe(framing);
   });
 
   it('are moved between their neighbours and inside the shot', () => {
-    expect(frames(keyframeMoved(moving, 150, 170, shot))).toEqual([100, 170, 199]);
-    expect(frames(keyframeMoved(moving, 150, 500, shot))).toEqual([100, 198, 199]);
-    expect(frames(keyframeMoved(moving, 100, 0, shot))).toEqual([100, 150, 199]);
+    expect(frames(moveKeyframe(moving, 150, 170, shot))).toEqual([100, 170, 199]);
+    expect(frames(moveKeyframe(moving, 150, 500, shot))).toEqual([100, 198, 199]);
+    expect(frames(moveKeyframe(moving, 100, 0, shot))).toEqual([100, 150, 199]);
   });
 
   it('are copied, eased, and given up for what stands on screen', () => {
-    expect(keyframeCopied(moving, 150, 120).keyframes[1]).toMatchObject({ frame: 120, zoom: 2 });
-    expect(keyframeEased(moving, 150, [0, 0, 1, 1]).keyframes.map((keyframe) => keyframe.ease)).toEqual([
+    expect(copyKeyframe(moving, 150, 120).keyframes[1]).toMatchObject({ frame: 120, zoom: 2 });
+    expect(easeKeyframe(moving, 150, [0, 0, 1, 1]).keyframes.map((keyframe) => keyframe.ease)).toEqual([
       null,
       [0, 0, 1, 1],
       null,
     ]);
-    expect(motionRemoved(moving, 150).keyframes).toEqual([{ ...key(100, 0.6, 2) }]);
+    expect(removeMotion(moving, 150).keyframes).toEqual([{ ...key(100, 0.6, 2) }]);
   });
 });
 
@@ -90,15 +90,15 @@ describe('a framing copied to another shot', () => {
   const from = { framing: { ...moving, turn: 90 as const }, shot, frame: 150 };
 
   it('keeps its times from the first frame, and ends with a shorter shot', () => {
-    const all = framingCopied(from, target, 'all');
+    const all = copyFraming(from, target, 'all');
     expect(all).toMatchObject({ shot: 'b', turn: 90 });
     expect(frames(all)).toEqual([200, 250, 259]);
     expect(all.keyframes[2]?.focus.x).toBeCloseTo(findKeyframe(moving.keyframes, 159).focus.x, 9);
-    expect(framingCopied(from, target, 'keyframes').turn).toBe(0);
+    expect(copyFraming(from, target, 'keyframes').turn).toBe(0);
   });
 
   it('may be only its zoom, or only its place, as they are on screen', () => {
-    expect(framingCopied(from, target, 'zoom').keyframes).toMatchObject([{ zoom: 2, focus: { x: 0.5 } }]);
-    expect(framingCopied(from, target, 'place').keyframes).toMatchObject([{ zoom: 1, focus: { x: 0.6 } }]);
+    expect(copyFraming(from, target, 'zoom').keyframes).toMatchObject([{ zoom: 2, focus: { x: 0.5 } }]);
+    expect(copyFraming(from, target, 'place').keyframes).toMatchObject([{ zoom: 1, focus: { x: 0.6 } }]);
   });
 });

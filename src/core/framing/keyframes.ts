@@ -15,18 +15,18 @@ function toPinnedKey(key: Keyframe): Keyframe {
 }
 
 /** A framing with a keyframe at a frame that holds what it shows there already. */
-export function keyframeAdded(framing: Framing, frame: number): Framing {
+export function addKeyframe(framing: Framing, frame: number): Framing {
   return withKeyframe(framing, findKeyframe(framing.keyframes, frame));
 }
 
 /** A framing without the keyframe at a frame; the last one stays. */
-export function keyframeRemoved(framing: Framing, frame: number): Framing {
+export function removeKeyframe(framing: Framing, frame: number): Framing {
   const keyframes = framing.keyframes.filter((key) => key.frame !== frame);
   return keyframes.length > 0 ? { ...framing, keyframes } : framing;
 }
 
 /** A framing with a keyframe moved in time, at most to a frame from its neighbours and inside the shot. */
-export function keyframeMoved(
+export function moveKeyframe(
   framing: Framing,
   from: number,
   to: number,
@@ -36,17 +36,19 @@ export function keyframeMoved(
   const least = Math.max(shot.in, ...others.filter((frame) => frame < from).map((frame) => frame + 1));
   const most = Math.min(shot.out - 1, ...others.filter((frame) => frame > from).map((frame) => frame - 1));
   const frame = Math.min(Math.max(to, least), most);
-  const keyframes = framing.keyframes.map((key) => (key.frame === from ? toPinnedKey({ ...key, frame }) : key));
+  const keyframes = framing.keyframes.map((key) =>
+    key.frame === from ? toPinnedKey({ ...key, frame }) : key,
+  );
   return { ...framing, keyframes };
 }
 
 /** A framing with the values of the keyframe that holds at a frame put at another. */
-export function keyframeCopied(framing: Framing, from: number, to: number): Framing {
+export function copyKeyframe(framing: Framing, from: number, to: number): Framing {
   return withKeyframe(framing, { ...findKeyframe(framing.keyframes, from), frame: to });
 }
 
 /** A framing whose way from the keyframe at a frame to the next follows a curve. */
-export function keyframeEased(framing: Framing, frame: number, ease: Ease): Framing {
+export function easeKeyframe(framing: Framing, frame: number, ease: Ease): Framing {
   return {
     ...framing,
     keyframes: framing.keyframes.map((key) => (key.frame === frame ? toPinnedKey({ ...key, ease }) : key)),
@@ -54,14 +56,14 @@ export function keyframeEased(framing: Framing, frame: number, ease: Ease): Fram
 }
 
 /** A framing that stays for the whole shot as it is at a frame, and follows nobody any more. */
-export function motionRemoved(framing: Framing, frame: number): Framing {
+export function removeMotion(framing: Framing, frame: number): Framing {
   const first = framing.keyframes[0] as Keyframe;
   const current = findKeyframe(framing.keyframes, frame);
   return { ...ownFraming(framing), keyframes: [{ ...current, frame: first.frame, ease: null }] };
 }
 
 /** Parts of a framing that are copied to other shots. */
-export type Copied = 'all' | 'zoom' | 'place' | 'keyframes';
+export type CopyScope = 'all' | 'zoom' | 'place' | 'keyframes';
 
 interface Span {
   in: number;
@@ -74,10 +76,10 @@ interface Span {
  *
  * @param to the framing that the shot has. @param at the frame whose zoom or place is meant.
  */
-export function framingCopied(
+export function copyFraming(
   from: { framing: Framing; shot: Span; frame: number },
   to: { framing: Framing; shot: Span },
-  what: Copied,
+  what: CopyScope,
 ): Framing {
   const { framing } = from;
   const now = findKeyframe(framing.keyframes, from.frame);

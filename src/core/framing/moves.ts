@@ -103,7 +103,7 @@ function toSeat(window: Window, seat: Point, live: number): Point {
 }
 
 /** A framing moved; it stops at the picture's edge. @param by distance in 0…1 of the live area. */
-export function windowMoved(framing: Framing, scope: Scope, by: Point, aspects: Aspects): Framing {
+export function moveWindow(framing: Framing, scope: Scope, by: Point, aspects: Aspects): Framing {
   const move = (values: Values) => ({ ...values, focus: movedFocus(values, by, framing.turn, aspects) });
   return changeKeyframes(framing, scope, move, true);
 }
@@ -174,7 +174,7 @@ const SNAPS = [1 / 3, 1 / 2, 2 / 3];
  *
  * @param by 0…1 of the live area. @param reach how near is near enough, 0…1 across and down.
  */
-export function snappedMove(window: Window, by: Point, reach: Point, live: number): Point {
+export function snapMove(window: Window, by: Point, reach: Point, live: number): Point {
   const bounds = computeBounds(window, live);
   const along = (axis: 'x' | 'y', size: 'width' | 'height'): number => {
     const edge = bounds[axis] + by[axis];

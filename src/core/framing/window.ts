@@ -1,4 +1,4 @@
-import { inPicture } from '../picture/live-area';
+import { toPicture } from '../picture/live-area';
 import type { Rotation } from '../picture/orientation';
 import { clamp, type LiveRect, type PictureRect, type Rect, type RectIn, WHOLE_RECT } from '../picture/size';
 import { type Framing, findKeyframe, type Point, type Values } from './framing';
@@ -116,6 +116,6 @@ export function computeBounds<Space extends string>(
 }
 
 /** A window as the piece of the whole picture that it is. @param area the live area, 0…1 of the picture. */
-export function windowInPicture(window: Window, area: PictureRect): PictureWindow {
-  return { ...inPicture(window, area), angle: window.angle };
+export function toPictureWindow(window: Window, area: PictureRect): PictureWindow {
+  return { ...toPicture(window, area), angle: window.angle };
 }

@@ -1,7 +1,7 @@
 import { toCsv } from './csv';
 import { z } from 'zod';
 import { boundedInt, MAX_SIDE_PIXELS } from '../figures/bounded';
-import { type BoardCell, countedAs, rankSeverity } from '../check/check-board';
+import { type BoardCell, countWhole, rankSeverity } from '../check/check-board';
 import { type Finding, findingWords, measuredWords, ruleName } from '../check/finding';
 import { onCanvas, onClip, type Work } from '../job/job';
 import { activeCanvas } from '../job/clip';
@@ -51,7 +51,7 @@ export function reportRows(jobs: readonly JudgedJob[], sheets: Sheets): ReportRo
     cells.flatMap((cell) => {
       const canvas = activeCanvas(activeClip(onCanvas(onClip(work, cell.clip), cell.canvas).edit));
       const target = findPlacement(sheets, cell.placement) ?? findTarget(sheets, canvas);
-      const rank = (finding: Finding) => rankSeverity(countedAs(finding, cell.overrides));
+      const rank = (finding: Finding) => rankSeverity(countWhole(finding, cell.overrides));
       return [...cell.findings]
         .sort((a, b) => rank(b) - rank(a))
         .map((finding): ReportRow => ({

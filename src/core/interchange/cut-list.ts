@@ -61,7 +61,7 @@ function fromStart(frame: number, frames: number, rate: FrameRate): number {
 }
 
 /** A list's record as shot boundaries of the one master that was exported from it. */
-export function asShots(list: ReadList, master: ListMaster): { boundaries: Boundary[]; notes: ListNote[] } {
+export function toShots(list: ReadList, master: ListMaster): { boundaries: Boundary[]; notes: ListNote[] } {
   const notes: ListNote[] = [];
   const boundaries: Boundary[] = [];
   let end = list.recordStart;
@@ -158,7 +158,7 @@ export function listTimecode(text: string, rate: FrameRate, drop: boolean): numb
 }
 
 /** A list's source times as a cut of the masters at hand. An event of an unknown source is of the first master. */
-export function asCut(list: ReadList, masters: readonly ListMaster[]): { cut: Cut; notes: ListNote[] } {
+export function toCut(list: ReadList, masters: readonly ListMaster[]): { cut: Cut; notes: ListNote[] } {
   const notes: ListNote[] = [];
   const [first] = masters;
   if (!first) return { cut: [], notes: [{ line: 0, reason: 'there is no master' }] };

@@ -1,4 +1,4 @@
-import { asCut, asShots, type ListMaster } from './cut-list';
+import { toCut, toShots, type ListMaster } from './cut-list';
 import { readEdl } from './edl';
 import { readOtio } from './otio';
 
@@ -12,7 +12,7 @@ const masters: ListMaster[] = [
 const [beach] = masters as [ListMaster];
 const HEAD = 'TITLE: REEL\nFCM: NON-DROP FRAME\n';
 const cutOf = (text: string) =>
-  asCut(readEdl(HEAD + text, PAL), masters).cut.map(({ master, in: from, out }) => [master, from, out]);
+  toCut(readEdl(HEAD + text, PAL), masters).cut.map(({ master, in: from, out }) => [master, from, out]);
 
 describe('an edit decision list', () => {
   it.each<[string, string, unknown[][]]>([
@@ -70,14 +70,14 @@ describe('an edit decision list', () => {
   it('of a drop-frame canvas over a master of 25 fps keeps its events', () => {
     const text = `FCM: DROP FRAME
 001  BEACH V C 00:00:01:00 00:00:02:00 00:00:59;28 00:01:00;28`;
-    expect(asCut(readEdl(text, PAL), masters).cut).toEqual([{ master: 'a', in: 25, out: 50 }]);
+    expect(toCut(readEdl(text, PAL), masters).cut).toEqual([{ master: 'a', in: 25, out: 50 }]);
   });
 
   it('counts each master at its own rate', () => {
     const own = [beach, { ...masters[1]!, rate: NTSC }];
     const text = `${HEAD}001  BEACH V C 00:00:01:00 00:00:02:00 00:00:00:00 00:00:01:00
 002  KITES V C 00:00:01:00 00:00:02:00 00:00:01:00 00:00:02:00`;
-    expect(asCut(readEdl(text, PAL), own).cut).toEqual([
+    expect(toCut(readEdl(text, PAL), own).cut).toEqual([
       { master: 'a', in: 25, out: 50 },
       { master: 'b', in: 30, out: 60 },
     ]);
@@ -87,7 +87,7 @@ describe('an edit decision list', () => {
     const text = `${HEAD}001  BL V C 00:00:00:00 00:00:01:00 01:00:00:00 01:00:01:00
 002  BEACH V C 00:00:01:00 00:00:02:00 01:00:01:00 01:00:02:00
 003  BEACH V C 00:00:05:00 00:00:06:00 01:00:03:00 01:00:04:00`;
-    expect(asShots(readEdl(text, PAL), beach).boundaries.map(({ frame }) => frame)).toEqual([0, 25, 50, 75]);
+    expect(toShots(readEdl(text, PAL), beach).boundaries.map(({ frame }) => frame)).toEqual([0, 25, 50, 75]);
   });
 });
 
@@ -108,7 +108,7 @@ describe('a timeline', () => {
   });
   const timeline = (...children: object[]) =>
     JSON.stringify({ OTIO_SCHEMA: 'Timeline.1', name: 'x', tracks: { OTIO_SCHEMA: 'Stack.1', children } });
-  const cutIn = (text: string) => asCut(readOtio(text, PAL), masters).cut;
+  const cutIn = (text: string) => toCut(readOtio(text, PAL), masters).cut;
   const used = (from: number, out: number) => ({ master: 'a', in: from, out });
 
   it.each<[string, string, unknown[]]>([
@@ -149,7 +149,7 @@ describe('a timeline', () => {
     const text = timeline(
       track([gap(25), clip('BEACH', range(0, 50)), transition, clip('BEACH', range(100, 50))]),
     );
-    const { boundaries } = asShots(readOtio(text, PAL), beach);
+    const { boundaries } = toShots(readOtio(text, PAL), beach);
     // The dissolve lasts from 71 to 83.
     expect(boundaries.map(({ frame }) => frame)).toEqual([0, 25, 77]);
   });

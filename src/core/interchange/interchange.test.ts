@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { type Cut, cutFrames, toMasterLengths } from '../cut/cut';
 import { STANDARD_RATES } from '../time/frame-rate';
 import { formatTimecode } from '../time/timecode';
-import { asCut, asShots, type ListMaster } from './cut-list';
+import { toCut, toShots, type ListMaster } from './cut-list';
 import { readEdl, writeEdl } from './edl';
 import { readOtio, writeOtio } from './otio';
 
@@ -51,12 +51,12 @@ describe('round trips', () => {
         ]) {
           // Its own counting is told where the master has none of the kind.
           expect(list.notes.filter(({ reason }) => !/drop-frame/.test(reason))).toEqual([]);
-          expect(asCut(list, masters)).toEqual({ cut, notes: [] });
+          expect(toCut(list, masters)).toEqual({ cut, notes: [] });
         }
         // Two files of one name cannot be told apart there.
         if (masters[0]!.fileName === masters[1]!.fileName) return;
         const list = readOtio(writeOtio('Title', cut, masters), masters[0]!.rate);
-        expect(asCut(list, masters)).toEqual({ cut, notes: [] });
+        expect(toCut(list, masters)).toEqual({ cut, notes: [] });
       }),
       { numRuns: 200 },
     );
@@ -77,7 +77,7 @@ describe('round trips', () => {
         const list = readOtio(writeOtio('A “title”', cut, masters), rate);
         expect(list.notes).toEqual([]);
         expect(list.title).toBe('A “title”');
-        expect(asCut(list, masters)).toEqual({ cut, notes: [] });
+        expect(toCut(list, masters)).toEqual({ cut, notes: [] });
       }),
     );
   });
@@ -89,7 +89,7 @@ describe('round trips', () => {
         const text = writeEdl('Title', cut, masters, rate);
         const list = readEdl(text, rate);
         expect(list.notes).toEqual([]);
-        expect(asCut(list, masters)).toEqual({ cut, notes: [] });
+        expect(toCut(list, masters)).toEqual({ cut, notes: [] });
         // Record times follow each other without a gap.
         list.events.forEach((event, i) => expect(event.recordIn).toBe(list.events[i - 1]?.recordOut ?? 0));
       }),
@@ -108,7 +108,7 @@ describe('round trips', () => {
       readEdl(writeEdl('s', cut, [master!], rate), rate),
       readOtio(writeOtio('s', cut, [master!]), rate),
     ]) {
-      expect(asShots(list, master!).boundaries.map((boundary) => boundary.frame)).toEqual([
+      expect(toShots(list, master!).boundaries.map((boundary) => boundary.frame)).toEqual([
         0, 90, 400, 1799, 1801,
       ]);
     }
@@ -158,7 +158,7 @@ describe('a list as other tools write it', () => {
   });
 
   it('becomes a cut of the master, its hour taken off', () => {
-    const { cut, notes } = asCut(list, [master!]);
+    const { cut, notes } = toCut(list, [master!]);
     expect(cut).toEqual([
       { master: 'a', in: 50, out: 100 },
       { master: 'a', in: 250, out: 325 },
@@ -169,7 +169,7 @@ describe('a list as other tools write it', () => {
   });
 
   it('becomes shots of the one master that was exported from it', () => {
-    const { boundaries } = asShots(list, master!);
+    const { boundaries } = toShots(list, master!);
     expect(boundaries.map((boundary) => boundary.frame)).toEqual([0, 62, 125, 156, 175]);
     expect(boundaries[1]?.start).toEqual({ kind: 'dissolve', confidence: 1, frames: 24 });
   });
@@ -181,7 +181,7 @@ describe('a list as other tools write it', () => {
       `FCM: DROP FRAME\n001  R1 V C ${from} ${to} 00:00:00:00 00:00:00:02`;
     for (const separator of [';', ':']) {
       const [event] = readEdl(drop(`00:00:59${separator}29`, `00:01:00${separator}03`), film).events;
-      const { cut } = asCut({ title: '', notes: [], events: [event!], recordStart: 0 }, mastersAt(film));
+      const { cut } = toCut({ title: '', notes: [], events: [event!], recordStart: 0 }, mastersAt(film));
       expect(cut).toEqual([{ master: 'a', in: 1799, out: 1801 }]);
     }
     expect(formatTimecode(1800, film, true)).toBe('00:01:00;02');
@@ -249,7 +249,7 @@ describe('a list as other tools write it', () => {
       /speed of 2.*Stack inside a track.*clip lost has no source range.*track V2 lies over.*track A1 holds audio/,
     );
     for (const { line } of read.notes) expect(line).toBeGreaterThan(10);
-    expect(asCut(read, [master!]).cut).toEqual([
+    expect(toCut(read, [master!]).cut).toEqual([
       { master: 'a', in: 10, out: 60 },
       { master: 'a', in: 200, out: 225 },
       // Its media begins at 400, which is the first frame of the file.
@@ -291,8 +291,8 @@ describe('a malformed list', () => {
           if (list.events.length === 0) expect(list.notes.length).toBeGreaterThan(0);
           for (const event of list.events) expect(event.recordOut).toBeGreaterThanOrEqual(event.recordIn);
           expect(() => [
-            asCut(list, masters),
-            list.events.length > 0 && asShots(list, masters[0]!),
+            toCut(list, masters),
+            list.events.length > 0 && toShots(list, masters[0]!),
           ]).not.toThrow();
         }),
         { numRuns: 300 },

@@ -40,7 +40,10 @@ export function readJobFile(text: string): ReadJobFile {
     return { ok: false, problem: 'newer', detail: `it was saved by a newer Gusset (version ${version})` };
   }
   try {
-    const whole = jobSchema.parse({ ...(migrateJob({ ...job, exports: [] }, version) as object), exports: [] });
+    const whole = jobSchema.parse({
+      ...(migrateJob({ ...job, exports: [] }, version) as object),
+      exports: [],
+    });
     const read = checkJobFile({ job: whole, history: EMPTY_HISTORY, revision: 0 });
     return read.ok
       ? { ok: true, job: whole }

@@ -1,4 +1,4 @@
-import { escapedHtml } from '../figures/escape-html';
+import { escapeHtml } from '../figures/escape-html';
 import type { ReportRow } from './check-report';
 
 const RESULTS: Record<ReportRow['result'], string> = {
@@ -26,13 +26,8 @@ function groups<T>(rows: readonly T[], of: (row: T) => string): Map<string, T[]>
 }
 
 function line({ rule, result, words, measured, override }: ReportRow): string {
-  const pass = override === '' ? '' : `<br>Let pass: ${escapedHtml(override)}`;
-  const cells = [
-    `${RESULTS[result]}`,
-    escapedHtml(rule),
-    `${escapedHtml(words)}${pass}`,
-    escapedHtml(measured),
-  ];
+  const pass = override === '' ? '' : `<br>Let pass: ${escapeHtml(override)}`;
+  const cells = [`${RESULTS[result]}`, escapeHtml(rule), `${escapeHtml(words)}${pass}`, escapeHtml(measured)];
   return `<tr class="${result}">${cells.map((cell) => `<td>${cell}</td>`).join('')}</tr>`;
 }
 
@@ -40,9 +35,9 @@ function canvas(rows: readonly ReportRow[]): string {
   const [first] = rows;
   if (!first) return '';
   const telling = rows.filter(({ result }) => result !== 'pass');
-  const passed = rows.filter(({ result }) => result === 'pass').map(({ rule }) => escapedHtml(rule));
+  const passed = rows.filter(({ result }) => result === 'pass').map(({ rule }) => escapeHtml(rule));
   const head = '<tr><th>Result</th><th>Rule</th><th>What it means</th><th>Measured</th></tr>';
-  return `<section><h3>${escapedHtml(first.placement)}, ${first.width}×${first.height}</h3>
+  return `<section><h3>${escapeHtml(first.placement)}, ${first.width}×${first.height}</h3>
 ${telling.length > 0 ? `<table>${head}${telling.map(line).join('')}</table>` : ''}
 <p class="passed">Passed: ${passed.join(', ') || 'nothing'}.</p></section>`;
 }
@@ -59,18 +54,18 @@ export function reportPage(
   const jobs = [...groups(rows, ({ job }) => job)].map(([job, own]) => {
     const clips = [...groups(own, ({ clip }) => clip)].map(([clip, found]) => {
       const picture = pictures[pictureKey(job, clip)];
-      const shown = picture === undefined ? '' : `<p><img src="${escapedHtml(picture)}" alt=""></p>`;
+      const shown = picture === undefined ? '' : `<p><img src="${escapeHtml(picture)}" alt=""></p>`;
       const canvases = [
         ...groups(found, ({ placement, width, height }) => `${placement} ${width} ${height}`).values(),
       ];
-      return `<h2>${escapedHtml(clip)}</h2>${shown}${canvases.map(canvas).join('')}`;
+      return `<h2>${escapeHtml(clip)}</h2>${shown}${canvases.map(canvas).join('')}`;
     });
-    return `<h1>${escapedHtml(job)}</h1>${clips.join('')}`;
+    return `<h1>${escapeHtml(job)}</h1>${clips.join('')}`;
   });
   return `<!doctype html>
 <html lang="en">
-<head><meta charset="utf-8"><title>Check of ${escapedHtml(rows[0]?.job ?? 'clips')}</title><style>${STYLE}</style></head>
-<body>${jobs.join('')}<p class="passed">Made ${escapedHtml(at)}.</p></body>
+<head><meta charset="utf-8"><title>Check of ${escapeHtml(rows[0]?.job ?? 'clips')}</title><style>${STYLE}</style></head>
+<body>${jobs.join('')}<p class="passed">Made ${escapeHtml(at)}.</p></body>
 </html>
 `;
 }

@@ -3,8 +3,8 @@ import { fixCommand } from '../check/fixes';
 import { AUDIENCES } from '../outlets/audience';
 import { listPlacements } from '../outlets/outlets';
 import { SHIPPED_SHEETS } from '../outlets/shipped';
-import { chosenAudience, placementOfChoice, withAudience } from './audience';
-import { canvasChanged } from './canvases';
+import { chosenAudience, findPlacementByChoice, withAudience } from './audience';
+import { changeCanvas } from './canvases';
 import { applyCommand } from './commands/commands';
 import { activeClip, type Edit } from './job';
 import { postWords } from './post-words';
@@ -16,7 +16,7 @@ const pairs = placements.flatMap((a) => placements.filter((b) => b !== a).map((b
 /** A clip with one canvas for two placements. */
 function editFor(first: string, second: string): Edit {
   const edit = applyCommand(testJob().edit, choose(first));
-  const also = canvasChanged(activeClip(edit), 'canvas-1', { also: [second] });
+  const also = changeCanvas(activeClip(edit), 'canvas-1', { also: [second] });
   return applyCommand(edit, { type: 'set-canvases', act: 'size', ...also });
 }
 
@@ -45,10 +45,10 @@ describe('who may see a clip', () => {
 
   it('is chosen for all placements where all know the audience, and for one that has its own alone', () => {
     const clip = activeClip(editFor('verrow/short', 'tesselle/portrait'));
-    expect(placementOfChoice(clip, 'verrow/short', 'public', SHIPPED_SHEETS)).toBeUndefined();
+    expect(findPlacementByChoice(clip, 'verrow/short', 'public', SHIPPED_SHEETS)).toBeUndefined();
     const own = withAudience(clip, 'unlisted', 'verrow/short');
-    expect(placementOfChoice(own, 'verrow/short', 'public', SHIPPED_SHEETS)).toBe('verrow/short');
-    expect(placementOfChoice(own, 'tesselle/portrait', 'public', SHIPPED_SHEETS)).toBeUndefined();
+    expect(findPlacementByChoice(own, 'verrow/short', 'public', SHIPPED_SHEETS)).toBe('verrow/short');
+    expect(findPlacementByChoice(own, 'tesselle/portrait', 'public', SHIPPED_SHEETS)).toBeUndefined();
     expect(chosenAudience(own, 'verrow/short')).toBe('unlisted');
     expect(chosenAudience(own, 'tesselle/portrait')).toBe(clip.audience);
   });
@@ -60,6 +60,6 @@ describe('who may see a clip', () => {
     const other = placements.find((target) => !knows('friends').includes(target));
     if (!some || !other) throw new Error('the shipped sheets know the same audiences');
     const clip = activeClip(editFor(some.key, other.key));
-    expect(placementOfChoice(clip, some.key, 'friends', SHIPPED_SHEETS)).toBe(some.key);
+    expect(findPlacementByChoice(clip, some.key, 'friends', SHIPPED_SHEETS)).toBe(some.key);
   });
 });

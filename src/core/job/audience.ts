@@ -20,7 +20,7 @@ export function withAudience(clip: Clip, audience: Audience, key?: string): Clip
  * The placement that a choice is for alone, since it has an audience of its own or another one does not know the
  * audience; undefined where the choice suits all that have none of their own.
  */
-export function placementOfChoice(
+export function findPlacementByChoice(
   clip: Clip,
   key: string,
   audience: Audience,

@@ -1,13 +1,13 @@
 import { testJob } from './test-job';
 import { PLAIN_LAYOUT } from '../layout/layout';
 import {
-  canvasAdded,
-  canvasChanged,
-  canvasDuplicated,
-  canvasMoved,
-  canvasRemoved,
+  addCanvas,
+  changeCanvas,
+  duplicateCanvas,
+  moveCanvas,
+  removeCanvas,
   ownSize,
-  presetAdded,
+  addPreset,
   RATIOS,
 } from './canvases';
 import { applyCommand } from './commands/commands';
@@ -18,8 +18,8 @@ import { SHIPPED_SHEETS } from '../outlets/shipped';
 const FILM = { num: 24000, den: 1001 };
 const SQUARE = { width: 1080, height: 1080 };
 const start = activeClip(testJob().edit);
-const two = { ...start, ...canvasAdded(start, SQUARE, 'tesselle/square') };
-const three = { ...two, ...canvasAdded(two, { width: 640, height: 360 }, null) };
+const two = { ...start, ...addCanvas(start, SQUARE, 'tesselle/square') };
+const three = { ...two, ...addCanvas(two, { width: 640, height: 360 }, null) };
 const ids = ({ canvases }: { canvases: { id: string }[] }) => canvases.map((canvas) => canvas.id);
 
 describe('the canvases of a clip', () => {
@@ -32,31 +32,26 @@ describe('the canvases of a clip', () => {
   });
 
   it('give their dye back when they are removed, and the last one stays', () => {
-    const without = { ...three, ...canvasRemoved(three, 'canvas-2') };
+    const without = { ...three, ...removeCanvas(three, 'canvas-2') };
     expect(ids(without)).toEqual(['canvas-1', 'canvas-3']);
     expect(without.canvas).toBe('canvas-3');
-    expect(canvasRemoved(three, 'canvas-3').canvas).toBe('canvas-1');
-    expect(canvasAdded(without, SQUARE, null).canvases[2]).toMatchObject({ id: 'canvas-2', dye: 1 });
-    expect(ids(canvasRemoved(start, 'canvas-1'))).toEqual(['canvas-1']);
+    expect(removeCanvas(three, 'canvas-3').canvas).toBe('canvas-1');
+    expect(addCanvas(without, SQUARE, null).canvases[2]).toMatchObject({ id: 'canvas-2', dye: 1 });
+    expect(ids(removeCanvas(start, 'canvas-1'))).toEqual(['canvas-1']);
   });
 
   it('are copied behind the first, moved within the list, and changed with nothing lost', () => {
-    expect(ids(canvasDuplicated(three, 'canvas-1'))).toEqual([
-      'canvas-1',
-      'canvas-4',
-      'canvas-2',
-      'canvas-3',
-    ]);
-    expect(ids(canvasMoved(three, 'canvas-3', -1))).toEqual(['canvas-1', 'canvas-3', 'canvas-2']);
-    expect(ids(canvasMoved(three, 'canvas-1', -1))).toEqual(ids(three));
-    const wide = canvasChanged(two, 'canvas-2', { width: 1920, height: 1080, placement: null });
+    expect(ids(duplicateCanvas(three, 'canvas-1'))).toEqual(['canvas-1', 'canvas-4', 'canvas-2', 'canvas-3']);
+    expect(ids(moveCanvas(three, 'canvas-3', -1))).toEqual(['canvas-1', 'canvas-3', 'canvas-2']);
+    expect(ids(moveCanvas(three, 'canvas-1', -1))).toEqual(ids(three));
+    const wide = changeCanvas(two, 'canvas-2', { width: 1920, height: 1080, placement: null });
     expect({ ...wide.canvases[1], ...SQUARE, placement: 'tesselle/square' }).toEqual(two.canvases[1]);
   });
 
   it('are made by a preset, with its layout', () => {
     const layout = { ...PLAIN_LAYOUT, kind: 'banded' as const };
     const preset = { name: 'Bands', placement: null, ...SQUARE, rate: { num: 25, den: 1 }, layout };
-    expect(presetAdded(two, preset)).toMatchObject({
+    expect(addPreset(two, preset)).toMatchObject({
       canvas: 'canvas-3',
       canvases: [{}, {}, { id: 'canvas-3', dye: 2, layout: { kind: 'banded' }, detached: [] }],
     });
@@ -90,7 +85,7 @@ describe('a canvas by itself', () => {
     const added = applyCommand(edit, {
       type: 'set-canvases',
       act: 'add',
-      ...canvasAdded(start, SQUARE, null),
+      ...addCanvas(start, SQUARE, null),
     });
     const alone = applyCommand(added, { type: 'detach', canvas: 'canvas-2', shot });
     expect(activeClip(alone).canvases[1]?.detached).toMatchObject([{ shot: shot.id, track: 'main' }]);

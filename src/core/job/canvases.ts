@@ -1,4 +1,4 @@
-import { freshName } from '../figures/fresh-name';
+import { createName } from '../figures/fresh-name';
 import { findLevel } from '../rate/level';
 import { type FrameRate, rateLabel } from '../time/frame-rate';
 import { type Canvas, makeCanvas, canvasSizeSchema, MIN_SIDE, MAX_SIDE } from '../layout/canvas';
@@ -35,7 +35,7 @@ export function ownSize(width: number, height: number, rate: FrameRate): Size | 
 }
 
 const freshId = (canvases: readonly Canvas[]): string =>
-  freshName('canvas', new Set(canvases.map((canvas) => canvas.id)));
+  createName('canvas', new Set(canvases.map((canvas) => canvas.id)));
 
 /** The first dye that no canvas wears. */
 function freshDye(canvases: readonly Canvas[]): number {
@@ -43,7 +43,7 @@ function freshDye(canvases: readonly Canvas[]): number {
 }
 
 /** A clip's canvases with one more, at the rate of the one being worked on. */
-export function canvasAdded(clip: Clip, size: Size, placement: string | null): Canvases {
+export function addCanvas(clip: Clip, size: Size, placement: string | null): Canvases {
   const { canvases } = clip;
   const id = freshId(canvases);
   const { rate } = activeCanvas(clip);
@@ -52,14 +52,14 @@ export function canvasAdded(clip: Clip, size: Size, placement: string | null): C
 }
 
 /** A clip's canvases with one more, as a preset says. */
-export function presetAdded(clip: Clip, { name: _name, ...made }: Preset): Canvases {
+export function addPreset(clip: Clip, { name: _name, ...made }: Preset): Canvases {
   const { canvases } = clip;
   const added = { ...made, id: freshId(canvases), dye: freshDye(canvases), detached: [] };
   return { canvases: [...canvases, added], canvas: added.id };
 }
 
 /** A clip's canvases with a copy of one behind it. */
-export function canvasDuplicated({ canvases }: Clip, id: string): Canvases {
+export function duplicateCanvas({ canvases }: Clip, id: string): Canvases {
   const copy = freshId(canvases);
   const dye = freshDye(canvases);
   return {
@@ -71,7 +71,7 @@ export function canvasDuplicated({ canvases }: Clip, id: string): Canvases {
 }
 
 /** A clip's canvases without one; the last one stays. */
-export function canvasRemoved(clip: Clip, id: string): Canvases {
+export function removeCanvas(clip: Clip, id: string): Canvases {
   const canvases = clip.canvases.filter((canvas) => canvas.id !== id);
   const [first] = canvases;
   if (!first) return { canvases: clip.canvases, canvas: clip.canvas };
@@ -79,7 +79,7 @@ export function canvasRemoved(clip: Clip, id: string): Canvases {
 }
 
 /** A clip's canvases with one moved by some places. */
-export function canvasMoved(clip: Clip, id: string, by: number): Canvases {
+export function moveCanvas(clip: Clip, id: string, by: number): Canvases {
   const canvases = [...clip.canvases];
   const index = canvases.findIndex((canvas) => canvas.id === id);
   const [canvas] = canvases.splice(index, 1);
@@ -88,7 +88,7 @@ export function canvasMoved(clip: Clip, id: string, by: number): Canvases {
 }
 
 /** A clip's canvases with one changed. */
-export function canvasChanged(clip: Clip, id: string, change: Partial<Omit<Canvas, 'id'>>): Canvases {
+export function changeCanvas(clip: Clip, id: string, change: Partial<Omit<Canvas, 'id'>>): Canvases {
   const canvases = clip.canvases.map((canvas) => (canvas.id === id ? { ...canvas, ...change } : canvas));
   return { canvases, canvas: clip.canvas };
 }

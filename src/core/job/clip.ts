@@ -39,7 +39,7 @@ const partSchema = z.object({ number: boundedInt(1, MAX_COUNT), of: boundedInt(1
 
 /** A stop of one rule on one canvas that a person let pass, and why. */
 export const overrideSchema = z.object({ rule: z.string(), canvas: z.string(), reason: z.string() });
-export type Override = z.infer<typeof overrideSchema>;
+export type CheckOverride = z.infer<typeof overrideSchema>;
 
 /** Clip of a job: a cut with its canvases and what goes out with it. Framings belong to the job's shots. */
 export const clipSchema = z.object({

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { trials } from '../../../tests/soak';
-import { deltaBetween, withDelta, withoutDelta } from './delta';
+import { computeDelta, withDelta, removeDelta } from './delta';
 
 /** Values with lists whose elements have keys, as edits have. */
 const value = fc.record({
@@ -24,12 +24,12 @@ describe('a delta', () => {
   it('leads from any value to any other, and back', () => {
     fc.assert(
       fc.property(value, value, (before, after) => {
-        const delta = deltaBetween(before, after);
+        const delta = computeDelta(before, after);
         if (!delta) return expect(after).toEqual(before);
         // As it is stored.
         const stored = JSON.parse(JSON.stringify(delta)) as typeof delta;
         expect(withDelta(before, stored)).toEqual(after);
-        expect(withoutDelta(after, stored)).toEqual(before);
+        expect(removeDelta(after, stored)).toEqual(before);
       }),
       { numRuns: trials(500, 2000) },
     );
@@ -49,11 +49,11 @@ describe('a delta', () => {
         ease: frame === 3 ? null : [0.1, 0.2, 0, 1],
       })),
     };
-    const delta = deltaBetween(before, after)!;
-    expect(withoutDelta(after, delta)).toEqual(before);
+    const delta = computeDelta(before, after)!;
+    expect(removeDelta(after, delta)).toEqual(before);
   });
 
   it('is none between values that say the same', () => {
-    expect(deltaBetween({ a: [1, { id: 'x' }] }, { a: [1, { id: 'x' }] })).toBeNull();
+    expect(computeDelta({ a: [1, { id: 'x' }] }, { a: [1, { id: 'x' }] })).toBeNull();
   });
 });

@@ -25,7 +25,7 @@ const differ = create({ objectHash: toKey, arrays: { detectMove: true, includeVa
  * Lists in which elements come, go and change at once are sometimes told so that the way back is another (jsondiffpatch
  * 0.7.7: `delta.test.ts` has such lists). So each delta is tried both ways, and one that fails is told plainly instead.
  */
-export function deltaBetween(before: unknown, after: unknown): Delta | null {
+export function computeDelta(before: unknown, after: unknown): Delta | null {
   const delta = differ.diff(before, after);
   if (!delta) return null;
   return leadsBothWays(before, after, delta) ? delta : plainDelta(before, after);
@@ -33,7 +33,7 @@ export function deltaBetween(before: unknown, after: unknown): Delta | null {
 
 function leadsBothWays(before: unknown, after: unknown, delta: Delta): boolean {
   try {
-    return same(withDelta(before, delta), after) && same(withoutDelta(after, delta), before);
+    return same(withDelta(before, delta), after) && same(removeDelta(after, delta), before);
   } catch {
     return false;
   }
@@ -82,7 +82,7 @@ export function withDelta<T>(value: T, delta: Delta): T {
 }
 
 /** A value before a change. @throws when the change is of another value. */
-export function withoutDelta<T>(value: T, delta: Delta): T {
+export function removeDelta<T>(value: T, delta: Delta): T {
   return produce(value, (draft) => void differ.unpatch(draft, copyDelta(delta)));
 }
 

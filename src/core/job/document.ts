@@ -1,8 +1,8 @@
 import { z } from 'zod';
 import { fingerprintSchema } from '../master/fingerprint';
 import { boundedInt, byteCount, count, frameIndex, MAX_COUNT, measure } from '../figures/bounded';
-import { deltaBetween, deltaSchema, withDelta } from './delta';
-import { extendStep, type History, recordStep, redone, undone } from './history';
+import { computeDelta, deltaSchema, withDelta } from './delta';
+import { extendStep, type History, recordStep, redoStep, undoStep } from './history';
 import { activeClip, type Job, mainMaster, onCanvas, onClip, findSource } from './job';
 import { type Source, sourceSchema } from '../master/source';
 
@@ -59,9 +59,9 @@ function applyDone(file: JobFile, done: JobChange): JobFile {
     case 'join':
       return take(extendStep(now, { ...done, after: withDelta(job.edit, done.delta) }));
     case 'undo':
-      return take(undone(now));
+      return take(undoStep(now));
     case 'redo':
-      return take(redone(now));
+      return take(redoStep(now));
     case 'view':
       return { ...file, job: onCanvas(onClip(job, done.clip), done.canvas) };
     case 'facts':
@@ -78,7 +78,7 @@ const toFacts = ({ title, masters, offered, judged }: Job): JobMetadata => ({
 
 /** Makes the change of a job's metadata; null where nothing is changed. */
 export function createMetadataChange(job: Job, change: Partial<JobMetadata>): JobChange | null {
-  const delta = deltaBetween(toFacts(job), { ...toFacts(job), ...change });
+  const delta = computeDelta(toFacts(job), { ...toFacts(job), ...change });
   return delta && { op: 'facts', delta };
 }
 
@@ -95,7 +95,7 @@ export const headSchema = z.object({
   /** The frame that stands for it. */
   poster: z.object({ source: sourceSchema, frame: frameIndex() }),
 });
-export type Head = z.infer<typeof headSchema>;
+export type JobHead = z.infer<typeof headSchema>;
 
 /** The frame that stands for a job: a little into what is kept, past any fade in. */
 export function choosePoster(job: Pick<Job, 'masters' | 'edit'>): { source: Source; frame: number } {
@@ -105,7 +105,7 @@ export function choosePoster(job: Pick<Job, 'masters' | 'edit'>): { source: Sour
   return { source, frame: Math.min(source.frames - 1, Math.floor(span.in + (span.out - span.in) * 0.2)) };
 }
 
-export function toHead({ job, revision }: JobFile): Head {
+export function toHead({ job, revision }: JobFile): JobHead {
   const { schemaVersion, id, title, createdAt, changedAt, masters, edit } = job;
   return {
     ...{ schemaVersion, id, title, createdAt, changedAt, revision },

@@ -37,7 +37,7 @@ export function patternProblem(pattern: string): string | null {
 }
 
 /** Values that the name of a file is made of. */
-interface Naming {
+interface NameValues {
   sheets: Sheets;
   /** A pattern with no problem; see {@link patternProblem}. */
   pattern?: string;
@@ -48,7 +48,7 @@ interface Naming {
 /** The name of an export of the canvas that a job works on. */
 export function exportFileName(
   job: Pick<Job, 'edit' | 'title'>,
-  { sheets, pattern = PLAIN_PATTERN, now = new Date().toISOString() }: Naming,
+  { sheets, pattern = PLAIN_PATTERN, now = new Date().toISOString() }: NameValues,
 ): string {
   const clip = activeClip(job.edit);
   const { placement, width, height } = activeCanvas(clip);

@@ -1,30 +1,24 @@
 import { testRateChange, testJob } from './test-job';
-import { type Evidence, noEvidence, type Track } from '../follow/evidence';
+import { type Evidence, createEvidence, type Track } from '../follow/evidence';
 import { findSubject } from '../follow/subjects';
 import { DEFAULT_FOLLOW_OPTIONS } from '../framing/following';
 import { findKeyframe } from '../framing/framing';
-import {
-  framingCopied,
-  keyframeAdded,
-  keyframeEased,
-  keyframeMoved,
-  motionRemoved,
-} from '../framing/keyframes';
+import { copyFraming, addKeyframe, easeKeyframe, moveKeyframe, removeMotion } from '../framing/keyframes';
 import { checkJob } from '../check/check';
 import { lookSignature } from '../check/shot-states';
 import { SHIPPED_SHEETS } from '../outlets/shipped';
 import { retimeEdit } from './retime';
 import { computeSignature } from './signature';
-import { windowMoved, zoomFraming } from '../framing/moves';
+import { moveWindow, zoomFraming } from '../framing/moves';
 import { applyCommand } from './commands/commands';
 import {
   findSubjectBox,
-  boxInFile,
+  toFileBox,
   fileRange,
-  followedSubjects,
+  listFollowedSubjects,
   followTask,
-  framingFollowed,
-  framingOnBusy,
+  applyFollowing,
+  placeOnBusyPart,
   framingToFollow,
   listPins,
   toFollowedPlace,
@@ -48,7 +42,7 @@ const track: Track = {
   })),
 };
 const evidence: Evidence = {
-  ...noEvidence(job.masters[0]!.fingerprint),
+  ...createEvidence(job.masters[0]!.fingerprint),
   spans: [{ in: 0, out: shot!.out, tracks: [track], busy: { x: 0.6, y: 0.2, width: 0.2, height: 0.2 } }],
 };
 const subjects = listShotSubjects(job, shot!, evidence);
@@ -93,7 +87,7 @@ describe('following in a job', () => {
     })),
     ...{ doubts: [], unserved: [], places: [] },
   };
-  const followed = () => framingFollowed(job, to, path, { subjects, wishes: DEFAULT_FOLLOW_OPTIONS });
+  const followed = () => applyFollowing(job, to, path, { subjects, wishes: DEFAULT_FOLLOW_OPTIONS });
   const ASPECTS = { pane: 9 / 16, live: 16 / 9 };
 
   it('remembers in the framing whom it follows', () => {
@@ -103,26 +97,26 @@ describe('following in a job', () => {
     });
     const later = { ...job, edit };
     expect(framingToFollow(later, to)).toEqual(framing);
-    expect(followedSubjects(subjects, framing.following!)).toEqual(subjects);
+    expect(listFollowedSubjects(subjects, framing.following!)).toEqual(subjects);
     expect(listPins(later, to)).toEqual([]);
   });
 
   it('takes a keyframe that a person set or moved for a pin, and no other', () => {
     const pins = (framing: ReturnType<typeof followed>) =>
       framing.keyframes.filter(({ found }) => !found).map(({ frame }) => frame);
-    expect(pins(windowMoved(followed(), 40, { x: 0.1, y: 0 }, ASPECTS))).toEqual([40]);
-    expect(pins(windowMoved(followed(), 'shot', { x: 0.1, y: 0 }, ASPECTS))).toEqual([0, 40]);
+    expect(pins(moveWindow(followed(), 40, { x: 0.1, y: 0 }, ASPECTS))).toEqual([40]);
+    expect(pins(moveWindow(followed(), 'shot', { x: 0.1, y: 0 }, ASPECTS))).toEqual([0, 40]);
     expect(pins(zoomFraming(followed(), 'shot', 1.2, { x: 0.5, y: 0.5 }, ASPECTS))).toEqual([]);
-    expect(pins(keyframeAdded(followed(), 20))).toEqual([20]);
-    expect(pins(keyframeEased(followed(), 0, null))).toEqual([0]);
-    expect(pins(keyframeMoved(followed(), 40, 44, shot!))).toEqual([44]);
+    expect(pins(addKeyframe(followed(), 20))).toEqual([20]);
+    expect(pins(easeKeyframe(followed(), 0, null))).toEqual([0]);
+    expect(pins(moveKeyframe(followed(), 40, 44, shot!))).toEqual([44]);
   });
 
   it('can stay where most of what moves is', () => {
-    const still = framingOnBusy(job, to, evidence)!;
+    const still = placeOnBusyPart(job, to, evidence)!;
     expect(still.keyframes).toHaveLength(1);
     expect(findKeyframe(still.keyframes, 0).focus).toEqual({ x: 0.7, y: expect.closeTo(0.3, 6) as number });
-    expect(framingOnBusy(job, to, noEvidence('f'))).toBeNull();
+    expect(placeOnBusyPart(job, to, createEvidence('f'))).toBeNull();
   });
 
   describe('of a master that a repair turns', () => {
@@ -146,11 +140,11 @@ describe('following in a job', () => {
       const [live] = followTask(turned, to, subjects, DEFAULT_FOLLOW_OPTIONS)!.subjects;
       expect(live!.points[0]!.box.x).toBeCloseTo(0.3, 9);
       const shown = findSubjectBox(turned, shot!, subjects[0]!, 0)!.box;
-      expect(boxInFile(turned, shot!, shown)).toEqual({
+      expect(toFileBox(turned, shot!, shown)).toEqual({
         ...{ x: expect.closeTo(0.2, 9) as number, y: expect.closeTo(0.3, 9) as number },
         ...{ width: 0.1, height: 0.4 },
       });
-      expect(framingOnBusy(turned, to, evidence)!.keyframes[0]!.focus).toEqual({
+      expect(placeOnBusyPart(turned, to, evidence)!.keyframes[0]!.focus).toEqual({
         ...{ x: expect.closeTo(0.7, 6) as number, y: expect.closeTo(0.7, 6) as number },
       });
     });
@@ -169,12 +163,12 @@ describe('following in a job', () => {
   });
 
   it('lets go when a person says that the window stays, or copies another framing there', () => {
-    expect(motionRemoved(followed(), 0).following).toBeUndefined();
+    expect(removeMotion(followed(), 0).following).toBeUndefined();
     const from = { framing: followed(), shot: shot!, frame: 0 };
     const there = { framing: followed(), shot: shot! };
-    expect(framingCopied(from, there, 'all').following).toBeUndefined();
-    expect(framingCopied(from, there, 'place').keyframes.some(({ found }) => found)).toBe(false);
-    expect(framingCopied(from, there, 'zoom').keyframes.every(({ found }) => found)).toBe(true);
+    expect(copyFraming(from, there, 'all').following).toBeUndefined();
+    expect(copyFraming(from, there, 'place').keyframes.some(({ found }) => found)).toBe(false);
+    expect(copyFraming(from, there, 'zoom').keyframes.every(({ found }) => found)).toBe(true);
   });
 
   it('changes no signature where the picture is the same', () => {
@@ -189,7 +183,12 @@ describe('following in a job', () => {
 
   it('keeps its moments of doubt where they are when the rate is repaired, and gives them back', () => {
     const doubts = [{ in: 30, out: 60, why: 'unseen' as const }];
-    const framing = framingFollowed(job, to, { ...path, doubts }, { subjects, wishes: DEFAULT_FOLLOW_OPTIONS });
+    const framing = applyFollowing(
+      job,
+      to,
+      { ...path, doubts },
+      { subjects, wishes: DEFAULT_FOLLOW_OPTIONS },
+    );
     const edit = { ...job.edit, framings: [framing] };
     const { rate } = job.masters[0]!;
     const half = { num: rate.num, den: rate.den * 2 };
@@ -209,7 +208,12 @@ describe('following in a job', () => {
     }));
     const zones = (y: number) => {
       const places = [0, 40].map((frame) => ({ frame, x: 0.4, y }));
-      const framing = framingFollowed(job, to, { ...path, places }, { subjects, wishes: DEFAULT_FOLLOW_OPTIONS });
+      const framing = applyFollowing(
+        job,
+        to,
+        { ...path, places },
+        { subjects, wishes: DEFAULT_FOLLOW_OPTIONS },
+      );
       const work = { ...job, edit: { ...job.edit, framings: [framing] } };
       return checkJob(work, { sheets, passOf: () => null }).find(({ rule }) => rule === 'zones')!.code;
     };

@@ -1,9 +1,9 @@
 import type { Shot } from '../cut/shot';
 import type { Evidence, TrackPoint } from '../follow/evidence';
-import type { Followed, FollowPane, FollowTask } from '../follow/solve';
+import type { FollowResult, FollowPane, FollowTask } from '../follow/solve';
 import { type Subject, findSubject, listSubjects } from '../follow/subjects';
 import { findTrackPoint } from '../follow/track';
-import type { Following, FollowedPlace, FollowOptions } from '../framing/following';
+import type { FollowOrigin, FollowedPlace, FollowOptions } from '../framing/following';
 import { type Framing, PLAIN_VALUES } from '../framing/framing';
 import { ownFraming } from '../framing/keyframes';
 import { enlargement } from '../framing/moves';
@@ -14,7 +14,7 @@ import type { Source } from '../master/source';
 import { storedRect, uprightRect } from '../picture/live-area';
 import { clamp, type LiveRect, type PictureRect } from '../picture/size';
 import { shotPanes } from '../render/plan';
-import { rateValue, scaledFrames } from '../time/frame-rate';
+import { rateValue, scaleFrames } from '../time/frame-rate';
 import type { Owner } from './commands/framing-commands';
 import type { Clip } from './clip';
 import { activeClip, findSource, type Work } from './job';
@@ -30,8 +30,8 @@ export interface FramingToFollow {
 export function fileRange(work: Work, shot: Shot): { in: number; out: number } {
   const { source, rate } = findMaster(work, shot);
   return {
-    in: scaledFrames(shot.in, source.rate, rate),
-    out: Math.max(scaledFrames(shot.in, source.rate, rate) + 1, scaledFrames(shot.out, source.rate, rate)),
+    in: scaleFrames(shot.in, source.rate, rate),
+    out: Math.max(scaleFrames(shot.in, source.rate, rate) + 1, scaleFrames(shot.out, source.rate, rate)),
   };
 }
 
@@ -49,7 +49,7 @@ function repairedBox(work: Work, shot: Shot): (box: PictureRect) => PictureRect 
 }
 
 /** The other way: a box of the picture as it is on screen, as it lies in the file's upright picture. */
-export function boxInFile(work: Work, shot: Shot, box: PictureRect): PictureRect {
+export function toFileBox(work: Work, shot: Shot, box: PictureRect): PictureRect {
   const { master, source } = findMaster(work, shot);
   return uprightRect(storedRect(box, source), master);
 }
@@ -59,7 +59,10 @@ export const listShotSubjects = (work: Work, shot: Shot, evidence: Evidence): Su
   listSubjects(evidence, fileRange(work, shot), rateValue(findMaster(work, shot).rate));
 
 /** Subjects that a framing follows, as far as they are still found. */
-export function followedSubjects(subjects: readonly Subject[], { subjects: places }: Following): Subject[] {
+export function listFollowedSubjects(
+  subjects: readonly Subject[],
+  { subjects: places }: FollowOrigin,
+): Subject[] {
   const found = places.flatMap((place) => findSubject(subjects, place.frame, place, 0) ?? []);
   return [...new Set(found)];
 }
@@ -162,7 +165,7 @@ export function followTask(
       ...track,
       points: track.points.map((point) => ({
         ...point,
-        frame: scaledFrames(point.frame, rate, source.rate),
+        frame: scaleFrames(point.frame, rate, source.rate),
         box: ofLive(repaired(point.box), live),
       })),
     })),
@@ -182,10 +185,10 @@ export function listPins(work: Work, to: FramingToFollow): Framing['keyframes'] 
 }
 
 /** A framing with a path that was found. */
-export function framingFollowed(
+export function applyFollowing(
   work: Work,
   to: FramingToFollow,
-  { keyframes, places, doubts, unserved }: Followed,
+  { keyframes, places, doubts, unserved }: FollowResult,
   { subjects, wishes }: { subjects: readonly Subject[]; wishes: FollowOptions },
 ): Framing {
   const following = { subjects: subjects.map(toFollowedPlace), wishes, places, doubts, unserved };
@@ -193,7 +196,7 @@ export function framingFollowed(
 }
 
 /** A framing that keeps in one place what moves most in its shot; null where nothing was seen to move. */
-export function framingOnBusy(work: Work, to: FramingToFollow, { spans }: Evidence): Framing | null {
+export function placeOnBusyPart(work: Work, to: FramingToFollow, { spans }: Evidence): Framing | null {
   const { source } = findMaster(work, to.shot);
   const range = fileRange(work, to.shot);
   const parts = spans.flatMap(({ in: first, out, busy }) =>

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { memoize } from '../figures/memoize';
 import { applyCommand, type Command, stepName } from './commands/commands';
-import { deltaBetween, deltaSchema, withDelta, withoutDelta } from './delta';
+import { computeDelta, deltaSchema, withDelta, removeDelta } from './delta';
 import type { Edit } from './job';
 
 /** Step that can be undone: the command that made it, and what it changed, both ways. */
@@ -20,25 +20,28 @@ const MAX_TEXT = 400_000;
 export const EMPTY_HISTORY: History = { past: [], future: [] };
 
 /** An edit with its history. */
-export interface Versioned {
+export interface EditWithHistory {
   edit: Edit;
   history: History;
 }
 
 /** Result of a command on an edit, and what it changed; null where it changed nothing. */
-export interface Change extends HistoryStep {
+export interface EditChange extends HistoryStep {
   after: Edit;
 }
 
 /** Applies a command. @throws RangeError */
-export function computeChange(edit: Edit, command: Command): Change | null {
+export function computeChange(edit: Edit, command: Command): EditChange | null {
   const after = applyCommand(edit, command);
-  const delta = deltaBetween(edit, after);
+  const delta = computeDelta(edit, after);
   return delta && { command: stepName(command), delta, after };
 }
 
 /** The history after a step. */
-export function recordStep({ history }: Versioned, { after, command, delta }: Change): Versioned {
+export function recordStep(
+  { history }: EditWithHistory,
+  { after, command, delta }: EditChange,
+): EditWithHistory {
   return { edit: after, history: { past: trimPast([...history.past, { command, delta }]), future: [] } };
 }
 
@@ -46,25 +49,25 @@ export function recordStep({ history }: Versioned, { after, command, delta }: Ch
  * The history after a change that continues its last step (a held arrow key, a word being typed): undo goes back to
  * before the first.
  */
-export function extendStep(before: Versioned, change: Change): Versioned {
+export function extendStep(before: EditWithHistory, change: EditChange): EditWithHistory {
   const { past } = before.history;
   const last = past[past.length - 1];
   if (!last) return recordStep(before, change);
-  const delta = deltaBetween(withoutDelta(before.edit, last.delta), change.after);
+  const delta = computeDelta(removeDelta(before.edit, last.delta), change.after);
   const step = delta ? [{ command: last.command, delta }] : [];
   return { edit: change.after, history: { past: trimPast([...past.slice(0, -1), ...step]), future: [] } };
 }
 
 /** Goes one step back; returns the same when there is none. */
-export function undone({ edit, history }: Versioned): Versioned {
+export function undoStep({ edit, history }: EditWithHistory): EditWithHistory {
   const step = history.past[history.past.length - 1];
   if (!step) return { edit, history };
   const future = [...history.future, step];
-  return { edit: withoutDelta(edit, step.delta), history: { past: history.past.slice(0, -1), future } };
+  return { edit: removeDelta(edit, step.delta), history: { past: history.past.slice(0, -1), future } };
 }
 
 /** Goes one step forward; returns the same when there is none. */
-export function redone({ edit, history }: Versioned): Versioned {
+export function redoStep({ edit, history }: EditWithHistory): EditWithHistory {
   const step = history.future[history.future.length - 1];
   if (!step) return { edit, history };
   const past = [...history.past, step];

@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import { makeCanvas } from '../layout/canvas';
 import { cutFrames, toMasterLengths } from '../cut/cut';
-import { inParts } from '../cut/parts';
-import { framesWithin, STANDARD_RATES } from '../time/frame-rate';
+import { splitCut } from '../cut/parts';
+import { countFramesWithin, STANDARD_RATES } from '../time/frame-rate';
 import { cardFrames, NO_TEXT } from '../words/clip-text';
 import type { Clip } from './clip';
 import { activeClip } from './job';
@@ -36,10 +36,10 @@ describe('what a clip may keep to last no longer than a limit', () => {
     fc.assert(
       fc.property(clips, fc.integer({ min: 8, max: 60 }), ({ clip, lengths }, seconds) => {
         const most = maxKeptFrames(clip, lengths, seconds);
-        for (const cut of inParts(clip.cut, { most, overlap: 0, divisions: [] })) {
+        for (const cut of splitCut(clip.cut, { most, overlap: 0, divisions: [] })) {
           for (const { rate } of clip.canvases) {
             const lasts = cutFrames(cut, lengths, rate) + cardFrames(clip.text?.card, rate);
-            expect(lasts).toBeLessThanOrEqual(framesWithin(seconds, rate));
+            expect(lasts).toBeLessThanOrEqual(countFramesWithin(seconds, rate));
           }
         }
       }),
@@ -60,7 +60,7 @@ describe('what a clip may keep to last no longer than a limit', () => {
         };
         const out = 1 + maxKeptFrames(clip, lengths, seconds);
         const lasts = cutFrames([{ ...whole[0]!, out }], lengths, rate);
-        expect(lasts).toBeGreaterThan(framesWithin(seconds, rate));
+        expect(lasts).toBeGreaterThan(countFramesWithin(seconds, rate));
       }),
     );
   });

@@ -1,5 +1,5 @@
 import { type MasterLengths, slowestRate } from '../cut/cut';
-import { framesWithin, shownFrame } from '../time/frame-rate';
+import { countFramesWithin, shownFrame } from '../time/frame-rate';
 import { cardFrames } from '../words/clip-text';
 import type { Clip } from './clip';
 
@@ -15,7 +15,7 @@ export function maxKeptFrames(
 ): number {
   const slow = slowestRate(cut, masters);
   const kept = canvases.map(({ rate }) => {
-    const room = framesWithin(seconds, rate) - cardFrames(text?.card, rate);
+    const room = countFramesWithin(seconds, rate) - cardFrames(text?.card, rate);
     return shownFrame(Math.max(0, room), slow, rate);
   });
   return Math.max(1, Math.min(...kept));

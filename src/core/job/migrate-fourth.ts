@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { bitrate } from '../figures/bounded';
 import { MIN_VIDEO_BITRATE, MAX_VIDEO_BITRATE } from '../rate/bit-rate';
 import { type Encoding, PLAIN_ENCODING } from '../rate/encoding';
-import { deltaBetween, withDelta, withoutDelta } from './delta';
+import { computeDelta, withDelta, removeDelta } from './delta';
 import { EMPTY_HISTORY, type History, type HistoryStep } from './history';
 import { type Edit, editSchema } from './job';
 import { computeSignature } from './signature';
@@ -79,7 +79,7 @@ function signatureFromFourth(
  */
 export function historyFromFourth({ past, future }: History, then: unknown): History {
   try {
-    const before = replaySteps(then, past, withoutDelta).reverse();
+    const before = replaySteps(then, past, removeDelta).reverse();
     const after = replaySteps(then, future, withDelta);
     return { past: steps(before, past), future: steps(after, [...future].reverse()).reverse() };
   } catch {
@@ -97,6 +97,6 @@ function replaySteps(then: unknown, steps: readonly HistoryStep[], go: typeof wi
 /** The steps between edits, under their names. */
 const steps = (edits: readonly Edit[], named: readonly HistoryStep[]): HistoryStep[] =>
   edits.slice(1).flatMap((edit, i) => {
-    const delta = deltaBetween(edits[i], edit);
+    const delta = computeDelta(edits[i], edit);
     return delta ? [{ command: named[i]?.command ?? '', delta }] : [];
   });

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { count } from '../figures/bounded';
-import { deltaBetween } from './delta';
+import { computeDelta } from './delta';
 import { EMPTY_HISTORY, type History } from './history';
 import type { Edit } from './job';
 import { editFromFourth } from './migrate-fourth';
@@ -58,7 +58,7 @@ export function historyFromThird(value: unknown, now: Edit, masterIds: readonly 
     const after = future.map(toEdit).reverse();
     const steps = (edits: readonly Edit[]) =>
       edits.slice(1).flatMap((edit, i) => {
-        const delta = deltaBetween(edits[i], edit);
+        const delta = computeDelta(edits[i], edit);
         return delta ? [{ command: EARLIER, delta }] : [];
       });
     return { past: steps([...before, now]), future: steps([now, ...after]).reverse() };

@@ -21,7 +21,7 @@ const secondVersion = z.looseObject({
   exports: z.array(z.looseObject({ clip: z.string() })),
 });
 
-type Old = z.infer<typeof secondVersion>;
+type SecondVersion = z.infer<typeof secondVersion>;
 
 /** A stored job of version 2 as one of version 3. @throws ZodError for what never was such a job. */
 export function fromSecond(value: unknown): unknown {
@@ -50,13 +50,13 @@ export function fromSecond(value: unknown): unknown {
   };
 }
 
-function newFraming(old: Old['edit']['framings'][number], fit: boolean): object {
+function newFraming(old: SecondVersion['edit']['framings'][number], fit: boolean): object {
   const keyframes = old.keyframes.map((key) => ({ ...key, tilt: 0, ease: null }));
   return { ...old, turn: 0, fit, keyframes };
 }
 
 /** For every shot its framing, fitted. */
-function toFittedFramings({ masters, edit }: Old): object[] {
+function toFittedFramings({ masters, edit }: SecondVersion): object[] {
   const whole = masters
     .filter(({ id }) => !edit.shots.some((shot) => shot.master === id))
     .map(({ id }) => ({ id: `${id}-1`, in: 0 }));

@@ -18,7 +18,7 @@ export function withVariant(words: Words, outlet: string, change: Partial<OwnWor
 }
 
 /** Collects what is written and chosen for a post, without its cover and captions. */
-export function chosenWords(
+export function collectChosenWords(
   clip: Pick<Clip | GoneClip, 'words' | 'audience' | 'audiences'>,
   outlet: string,
   placement: string,
@@ -38,7 +38,7 @@ export function chosenWords(
 }
 
 /** Tells whether a post was given other words than are written now. */
-export function differs(sent: PostWords, chosen: Omit<PostWords, 'cover' | 'captions'>): boolean {
+export function isDifferent(sent: PostWords, chosen: Omit<PostWords, 'cover' | 'captions'>): boolean {
   return (Object.keys(chosen) as (keyof typeof chosen)[]).some(
     (key) => JSON.stringify(sent[key]) !== JSON.stringify(chosen[key]),
   );

@@ -40,7 +40,11 @@ export const renderRequestSchema = z.object({
 export type RenderRequest = z.infer<typeof renderRequestSchema>;
 
 /** The job of a request, on the canvas that it is for; null where it has no such one. */
-export function askedJob({ job, clip, canvas }: Pick<RenderRequest, 'job' | 'clip' | 'canvas'>): Job | null {
+export function createRequestedJob({
+  job,
+  clip,
+  canvas,
+}: Pick<RenderRequest, 'job' | 'clip' | 'canvas'>): Job | null {
   const whole: Job = { ...job, exports: [], posts: [] };
   const found = whole.edit.clips.find(({ id }) => id === clip);
   if (!found?.canvases.some(({ id }) => id === canvas)) return null;

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import type { Framing } from '../framing/framing';
-import { scaledFrames, type FrameRate } from '../time/frame-rate';
+import { scaleFrames, type FrameRate } from '../time/frame-rate';
 import { activeClip, type Edit } from './job';
 import { NO_REPAIRS } from '../master/repairs';
 import { STANDARD_RATES } from '../time/frame-rate';
@@ -22,7 +22,7 @@ const [SIXTY, FILM] = RATES as [FrameRate, FrameRate];
 const FRAMES = 100;
 /** A change of the rate of a master of that many frames at 60 fps. */
 const between = (before: FrameRate, after: FrameRate): RateChange => {
-  const paced = (rate: FrameRate) => ({ rate, frames: scaledFrames(FRAMES, SIXTY, rate) });
+  const paced = (rate: FrameRate) => ({ rate, frames: scaleFrames(FRAMES, SIXTY, rate) });
   return toRateChange(paced(before), paced(after));
 };
 
@@ -67,7 +67,7 @@ describe("a change of a master's rate", () => {
     fc.assert(
       fc.property(some, fc.constantFrom(...RATES.slice(1)), (edit, rate) => {
         const now = retimeEdit(edit, TEST_MASTER, between(SIXTY, rate));
-        const total = scaledFrames(FRAMES, SIXTY, rate);
+        const total = scaleFrames(FRAMES, SIXTY, rate);
         now.shots.forEach((shot, i) => {
           expect(shot.in).toBe(now.shots[i - 1]?.out ?? 0);
           expect(shot.out).toBeGreaterThan(shot.in);

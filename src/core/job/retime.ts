@@ -3,7 +3,7 @@ import { frameCount } from '../figures/bounded';
 import { type Cut, type Range, rangeSchema } from '../cut/cut';
 import { type Shot, shotSchema } from '../cut/shot';
 import { type Framing, framingSchema } from '../framing/framing';
-import { compareRates, type FrameRate, frameRateSchema, rateValue, scaledFrames } from '../time/frame-rate';
+import { compareRates, type FrameRate, frameRateSchema, rateValue, scaleFrames } from '../time/frame-rate';
 import type { ClipText } from '../words/clip-text';
 import type { Spans } from '../words/spans';
 import type { Edit } from './job';
@@ -25,13 +25,13 @@ type KeptPlaces = z.infer<typeof keptPlacesSchema>;
 
 /** A rate of a master, and how many frames it has at that. */
 const pacedSchema = z.object({ rate: frameRateSchema, frames: frameCount() });
-type Paced = z.infer<typeof pacedSchema>;
+type RatedFrames = z.infer<typeof pacedSchema>;
 /** A change of a master's rate. */
 export const rateChangeSchema = z.object({ before: pacedSchema, after: pacedSchema });
 export type RateChange = z.infer<typeof rateChangeSchema>;
 
 /** How a master's rate changes from one source of it to another. */
-export const toRateChange = (before: Paced, after: Paced): RateChange => ({
+export const toRateChange = (before: RatedFrames, after: RatedFrames): RateChange => ({
   before: { rate: before.rate, frames: before.frames },
   after: { rate: after.rate, frames: after.frames },
 });
@@ -126,7 +126,7 @@ export function retimeEdit(edit: Edit, master: string, { before, after }: RateCh
 }
 
 /** Places at one rate as places at another, inside the master. */
-type Mapping = (places: Omit<Places, 'rate'>, from: FrameRate, to: Paced) => Omit<Places, 'rate'>;
+type Mapping = (places: Omit<Places, 'rate'>, from: FrameRate, to: RatedFrames) => Omit<Places, 'rate'>;
 
 function withKept(edit: Edit, master: string, kept: KeptPlaces): Edit {
   const { retimed: all, ...rest } = edit;
@@ -140,7 +140,7 @@ const toPlace = (frame: number, from: FrameRate, to: FrameRate): number =>
 
 /** Shots without gap or overlap: one that is shorter than a frame of the new rate has no place there. */
 const mapShots: Mapping = ({ shots = [] }, from, { rate: to, frames }) => {
-  const end = Math.min(frames, scaledFrames(shots[shots.length - 1]?.out ?? 0, from, to));
+  const end = Math.min(frames, scaleFrames(shots[shots.length - 1]?.out ?? 0, from, to));
   const starts = shots.map((shot) => Math.min(toPlace(shot.in, from, to), end));
   const toOut = (i: number) => starts[i + 1] ?? end;
   return {
@@ -190,7 +190,7 @@ const mapFramings =
 /** Ranges at the same moments, at least a frame each, inside the master. */
 const mapRanges: Mapping = ({ ranges = [] }, from, { rate: to, frames }) => ({
   ranges: ranges.map((range): Range => {
-    const end = Math.min(frames, scaledFrames(range.out, from, to));
+    const end = Math.min(frames, scaleFrames(range.out, from, to));
     const first = Math.min(toPlace(range.in, from, to), end - 1);
     const out = Math.min(frames, toPlace(range.out, from, to));
     return { ...range, in: first, out: Math.max(first + 1, out) };

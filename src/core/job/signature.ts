@@ -1,6 +1,6 @@
 import { memoize } from '../figures/memoize';
 import { shortHash } from '../figures/short-hash';
-import { drawnFraming, type Framing } from '../framing/framing';
+import { toDrawnFraming, type Framing } from '../framing/framing';
 import type { ClipText } from '../words/clip-text';
 import { activeCanvas } from './clip';
 import { activeClip, type Edit } from './job';
@@ -40,7 +40,7 @@ const hashClip = memoize((edit: Edit, made: unknown): string => {
   const { kept, ids } = shotsInClip(edit);
   const used = new Set(clip.cut.map((range) => range.master));
   const ours = (framings: readonly Framing[]) =>
-    framings.filter((framing) => ids.has(framing.shot)).map(drawnFraming);
+    framings.filter((framing) => ids.has(framing.shot)).map(toDrawnFraming);
   const { width, height, rate, layout, detached, text, placement, also } = activeCanvas(clip);
   return shortHash([
     clip.id,

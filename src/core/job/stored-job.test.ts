@@ -1,9 +1,9 @@
 import fc from 'fast-check';
 import { plainFraming } from '../framing/framing';
 import { applyCommand, type Command } from './commands/commands';
-import { deltaBetween } from './delta';
+import { computeDelta } from './delta';
 import { type Entry, createMetadataChange, toHead, headSchema, type JobFile, replayEntry } from './document';
-import { computeChange, EMPTY_HISTORY, MAX_STEPS, recordStep, type Versioned } from './history';
+import { computeChange, EMPTY_HISTORY, MAX_STEPS, recordStep, type EditWithHistory } from './history';
 import { activeClip, type Job, mainMaster } from './job';
 import { computeSignature } from './signature';
 import { readOldJob, readStoredJob, storedJob } from './stored-job';
@@ -159,8 +159,8 @@ describe('what a job names', () => {
 });
 
 describe('a history', () => {
-  const many = (count: number, command: (n: number) => Command): Versioned =>
-    Array.from({ length: count }, (_, n) => command(n)).reduce<Versioned>(
+  const many = (count: number, command: (n: number) => Command): EditWithHistory =>
+    Array.from({ length: count }, (_, n) => command(n)).reduce<EditWithHistory>(
       (now, command) => recordStep(now, computeChange(now.edit, command)!),
       { edit: { ...job.edit, shots: [] }, history: EMPTY_HISTORY },
     );
@@ -186,10 +186,10 @@ describe('a history', () => {
     const shots = Array.from({ length: 200 }, (_, n) => testShot(`s${n}`, n * 4, n * 4 + 4));
     const edit = { ...job.edit, shots };
     const without = { ...edit, shots: shots.filter((_, n) => n !== 3) };
-    expect(JSON.stringify(deltaBetween(edit, without)).length).toBeLessThan(400);
+    expect(JSON.stringify(computeDelta(edit, without)).length).toBeLessThan(400);
     const disordered = { ...edit, shots: [...shots.slice(1), shots[0]!] };
-    expect(JSON.stringify(deltaBetween(edit, disordered)).length).toBeLessThan(100);
-    expect(deltaBetween(edit, applyCommand(edit, { type: 'set-audience', audience: 'private' }))).toBeNull();
+    expect(JSON.stringify(computeDelta(edit, disordered)).length).toBeLessThan(100);
+    expect(computeDelta(edit, applyCommand(edit, { type: 'set-audience', audience: 'private' }))).toBeNull();
   });
 });
 
@@ -266,7 +266,7 @@ describe('a job of the fourth version', () => {
     clips: [{ ...clip, videoBits, words: { ...clip.words, title } }],
   });
   const was = { ...job, schemaVersion: 4, edit: editOf(8_000_000) };
-  const between = (a: unknown, b: unknown) => deltaBetween(a, b)!;
+  const between = (a: unknown, b: unknown) => computeDelta(a, b)!;
   const history = {
     past: [{ command: 'set-video-bits', delta: between(editOf(null), editOf(8_000_000)) }],
     future: [{ command: 'set-words', delta: between(editOf(8_000_000), editOf(8_000_000, 'y')) }],

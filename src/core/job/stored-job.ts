@@ -23,11 +23,11 @@ export interface StoredJob {
 }
 
 /** Why a stored job does not open. */
-export interface Unreadable {
+export interface UnreadableJob {
   problem: 'damaged' | 'newer';
   detail: string;
 }
-export type ReadJob = { ok: true; file: JobFile } | ({ ok: false } & Unreadable);
+export type ReadJob = { ok: true; file: JobFile } | ({ ok: false } & UnreadableJob);
 
 const versionSchema = z.object({ schemaVersion: measure() });
 const documentSchema = z.object({ revision: count(), job: z.unknown() });

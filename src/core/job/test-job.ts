@@ -1,4 +1,4 @@
-import { type FrameRate, scaledFrames } from '../time/frame-rate';
+import { type FrameRate, scaleFrames } from '../time/frame-rate';
 import { type RateChange, toRateChange } from './retime';
 import { parseFingerprint } from '../master/fingerprint';
 import type { Range } from '../cut/cut';
@@ -45,7 +45,7 @@ export const keep = (first: number, out: number): Command => ({
 
 /** A change of the rate of a master that has so many frames before it. */
 export function testRateChange(before: FrameRate, after: FrameRate, frames = 984): RateChange {
-  const toRate = (rate: FrameRate) => ({ rate, frames: scaledFrames(frames, before, rate) });
+  const toRate = (rate: FrameRate) => ({ rate, frames: scaleFrames(frames, before, rate) });
   return toRateChange(toRate(before), toRate(after));
 }
 
@@ -105,7 +105,10 @@ export function testFraming(values: Partial<Values> = {}, change: Partial<Framin
 }
 
 /** Sets that framing on all canvases. */
-export const createFramingCommand = (values: Partial<Values> = {}, change: Partial<Framing> = {}): Command => ({
+export const createFramingCommand = (
+  values: Partial<Values> = {},
+  change: Partial<Framing> = {},
+): Command => ({
   type: 'set-framings',
   act: 'move',
   owner: 'shared',

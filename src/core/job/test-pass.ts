@@ -26,7 +26,10 @@ export function testPass(change: Partial<AnalysisResult> = {}): AnalysisResult {
  * Makes the context that jobs are checked with: the sheets that ship, and the same analysis for every master,
  * or none yet.
  */
-export const createPassLookup = (pass: AnalysisResult | null) => ({ sheets: SHIPPED_SHEETS, passOf: () => pass });
+export const createPassLookup = (pass: AnalysisResult | null) => ({
+  sheets: SHIPPED_SHEETS,
+  passOf: () => pass,
+});
 
 /** Every master was looked at, and nothing was found. */
 export const LOOKED = createPassLookup(testPass());

@@ -1,13 +1,13 @@
 import type { Clip } from './clip';
-import { leading, startsWithKeyPhrase } from './key-phrase';
+import { leadWithKeyPhrase, hasLeadingKeyPhrase } from './key-phrase';
 import { activeClip } from './job';
 import { testJob } from './test-job';
-import { filledTemplate, tagSetsFile, templatesFile, withTags } from './word-presets';
+import { fillTemplate, tagSetsFile, templatesFile, withTags } from './word-presets';
 
 const job = testJob();
 const clip = { ...activeClip(job.edit), name: 'Kites', part: { number: 2, of: 4 } };
 const fill = (title: string, change: Partial<Clip> = {}) =>
-  filledTemplate(
+  fillTemplate(
     { title, description: 'From {video}\n\n{day}', tags: ['kites'] },
     {
       job: { title: 'Kite Day' },
@@ -53,7 +53,7 @@ describe('the key phrase of a title', () => {
   it.each([
     ['Kite day at the bay', 'kite  DAY', true],
     ['At the bay: kite day', 'kite day', false],
-  ])('leads “%s”, or not', (title, phrase, leads) => expect(startsWithKeyPhrase(title, phrase)).toBe(leads));
+  ])('leads “%s”, or not', (title, phrase, leads) => expect(hasLeadingKeyPhrase(title, phrase)).toBe(leads));
 
   it.each([
     ['At the bay: kite day', 'kite day', 'kite day: At the bay'],
@@ -61,5 +61,5 @@ describe('the key phrase of a title', () => {
     ['kite day', 'Kite day', 'kite day'],
     ['', 'Kite day', 'Kite day'],
     ['We fly', ' ', 'We fly'],
-  ])('is put in front of “%s”', (title, phrase, led) => expect(leading(title, phrase)).toBe(led));
+  ])('is put in front of “%s”', (title, phrase, led) => expect(leadWithKeyPhrase(title, phrase)).toBe(led));
 });

@@ -48,7 +48,7 @@ export const withTags = (tags: readonly string[], more: readonly string[]): stri
 ];
 
 /** Fills a template for a clip at an outlet. @param day ISO 8601. */
-export function filledTemplate(
+export function fillTemplate(
   { title, description, tags }: Omit<WordTemplate, 'name'>,
   { job, clip, outlet, day }: { job: Pick<Job, 'title'>; clip: Clip; outlet: string; day: string },
 ): OwnWords {

@@ -1,6 +1,14 @@
 import fc from 'fast-check';
 import { canvasSchema, makeCanvas } from './canvas';
-import { fittedPixels, type Layout, layoutSchema, LAYOUTS, listPanes, PLAIN_LAYOUT, listFramingTracks } from './layout';
+import {
+  fitPixels,
+  type Layout,
+  layoutSchema,
+  LAYOUTS,
+  listPanes,
+  PLAIN_LAYOUT,
+  listFramingTracks,
+} from './layout';
 import { withNamed } from '../figures/named-file';
 import { type Preset, presetsFile } from './preset';
 
@@ -97,7 +105,7 @@ describe('a canvas', () => {
   it('fits a picture of any ratio inside, touching two opposite edges', () => {
     fc.assert(
       fc.property(evenSide, evenSide, share(0.3, 3.5), share(0, 1), (width, height, aspect, place) => {
-        const fitted = fittedPixels({ x: 0, y: 0, width, height }, aspect, place);
+        const fitted = fitPixels({ x: 0, y: 0, width, height }, aspect, place);
         for (const edge of [fitted.x, fitted.y, fitted.width, fitted.height])
           expect(edge % 2 === 0).toBe(true);
         expect(fitted.width === width || fitted.height === height).toBe(true);

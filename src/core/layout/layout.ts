@@ -101,7 +101,7 @@ export function listFramingTracks(layout: Layout): string[] {
  * @param pane pixels of the canvas. @param liveAspect width over height of the live area.
  * @param place 0…1 of the room that is left.
  */
-export function fittedPixels(pane: CanvasRect, liveAspect: number, place = 0.5): CanvasRect {
+export function fitPixels(pane: CanvasRect, liveAspect: number, place = 0.5): CanvasRect {
   const wide = liveAspect >= pane.width / pane.height;
   const width = wide ? pane.width : Math.min(pane.width, Math.max(2, toEven(pane.height * liveAspect)));
   const height = wide ? Math.min(pane.height, Math.max(2, toEven(pane.width / liveAspect))) : pane.height;

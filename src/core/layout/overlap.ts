@@ -13,7 +13,7 @@ const side = (a: Point, b: Point, point: Point): number =>
   (b.x - a.x) * (point.y - a.y) - (b.y - a.y) * (point.x - a.x);
 
 /** Tells whether a point of the active picture lies in a window. @param live width over height. */
-export function shows(window: Window, point: Point, live: number): boolean {
+export function hasPoint(window: Window, point: Point, live: number): boolean {
   const corners = computeCorners(window, live);
   return corners.every((a, i) => side(a, corners[(i + 1) % 4] as Point, point) >= 0);
 }
@@ -40,7 +40,7 @@ const apart = (a: Rect, b: Rect): boolean =>
  *
  * @param live width over height. @returns 0…1.
  */
-export function sharedShare(of: Window, other: Window, live: number): number {
+export function computeSharedShare(of: Window, other: Window, live: number): number {
   if (apart(computeBounds(of, live), computeBounds(other, live))) return 0;
   const clip = computeCorners(other, live);
   let piece: Point[] = computeCorners(of, live);

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { memoize } from '../figures/memoize';
 import { uprightSize } from '../picture/orientation';
 import { pictureRectSchema, WHOLE_RECT } from '../picture/size';
-import { scaledFrames } from '../time/frame-rate';
+import { scaleFrames } from '../time/frame-rate';
 import { type Master, masterSchema } from './master';
 import { NO_REPAIRS, type Repairs } from './repairs';
 
@@ -31,7 +31,7 @@ const applyRepairs = memoize((master: Master, repairs: Repairs): Source => {
     flip: repairs.flip ?? master.flip,
     picture: uprightSize(master.coded, pixelAspect, rotation),
     rate,
-    frames: scaledFrames(master.frames, master.rate, rate),
+    frames: scaleFrames(master.frames, master.rate, rate),
     colour: {
       ...master.colour,
       matrix: repairs.matrix ?? master.colour.matrix,

@@ -2,7 +2,7 @@
 const graphemes = new Intl.Segmenter('en', { granularity: 'grapheme' });
 
 /** How many characters a text has. */
-export const characters = (text: string): number => [...graphemes.segment(text)].length;
+export const countCharacters = (text: string): number => [...graphemes.segment(text)].length;
 
 /** A text cut off after so many characters. */
 export const cutOff = (text: string, count: number): string =>

@@ -1,4 +1,4 @@
-import { fitToAbilities, leftOut } from './fit-to-abilities';
+import { fitToAbilities, listLeftOut } from './fit-to-abilities';
 import { type Abilities, CONTRACT } from './outlet-api';
 import { PLAIN_CONTENT, PLAIN_PERMISSIONS, postWordsSchema } from './post-form';
 
@@ -42,11 +42,13 @@ describe('what an outlet is sent', () => {
 
   it('says what is left out', () => {
     const all = { cover: true, captions: true, card: true };
-    expect(leftOut(all, { covers: false, captions: false, cards: false })).toEqual([
+    expect(listLeftOut(all, { covers: false, captions: false, cards: false })).toEqual([
       'the cover',
       'the captions as a file',
       'the link to the long video',
     ]);
-    expect(leftOut({ ...all, captions: false }, { covers: true, captions: false, cards: true })).toEqual([]);
+    expect(listLeftOut({ ...all, captions: false }, { covers: true, captions: false, cards: true })).toEqual(
+      [],
+    );
   });
 });

@@ -14,7 +14,7 @@ export const fitToAbilities = (words: PostWords, abilities: Abilities): PostWord
 });
 
 /** Lists what is chosen for a post and does not go to an outlet, in words. */
-export function leftOut(
+export function listLeftOut(
   { cover, captions, card }: { cover: boolean; captions: boolean; card: boolean },
   abilities: Pick<Abilities, 'covers' | 'captions' | 'cards'>,
 ): string[] {

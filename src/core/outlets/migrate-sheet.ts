@@ -68,7 +68,7 @@ const STEPS: Record<number, (sheet: unknown) => unknown> = {
  * A rule sheet of an older version in the form of today.
  * @throws ZodError for what never was such a sheet.
  */
-export function migratedSheet(sheet: unknown, version: number): unknown {
+export function migrateSheet(sheet: unknown, version: number): unknown {
   let now = sheet;
   for (let from = version; from < SHEET_VERSION; from++) now = STEPS[from]?.(now) ?? now;
   return now;

@@ -8,7 +8,7 @@ import { readSheet } from './read-sheet';
 import { ruleSheetSchema } from './rule-sheet';
 import type { SentFile, SentPost } from './sent';
 import { SHIPPED_SHEETS } from './shipped';
-import { ratiosLabel, sizesLabel, takesRatio, takesSize } from './taken-sizes';
+import { ratiosLabel, sizesLabel, isRatioTaken, isSizeTaken } from './taken-sizes';
 
 const placementOf = (key: string): Placement => findPlacement(SHIPPED_SHEETS, key)!.placement;
 const short = placementOf('verrow/short');
@@ -111,15 +111,15 @@ describe('rule sheets', () => {
 describe('sizes that are taken', () => {
   const wide = placementOf('commonfold/wide').sizes;
   it('are one, one of several, or a range whose ratios may be off by what even sides round', () => {
-    expect(takesSize(short.sizes, { width: 1080, height: 1920 })).toBe(true);
-    expect(takesSize(short.sizes, { width: 1080, height: 1918 })).toBe(false);
-    expect(takesSize(placementOf('tesselle/square').sizes, { width: 640, height: 640 })).toBe(true);
-    expect(takesSize(wide, { width: 1920, height: 1080 })).toBe(true);
+    expect(isSizeTaken(short.sizes, { width: 1080, height: 1920 })).toBe(true);
+    expect(isSizeTaken(short.sizes, { width: 1080, height: 1918 })).toBe(false);
+    expect(isSizeTaken(placementOf('tesselle/square').sizes, { width: 640, height: 640 })).toBe(true);
+    expect(isSizeTaken(wide, { width: 1920, height: 1080 })).toBe(true);
     // 1920 / 1.91 is 1005.2, and 1006 the nearest even number.
-    expect(takesSize(wide, { width: 1920, height: 1006 })).toBe(true);
-    expect(takesSize(wide, { width: 1920, height: 1004 })).toBe(false);
-    expect(takesSize(wide, { width: 638, height: 360 })).toBe(false);
-    expect(takesRatio(wide, { width: 320, height: 180 })).toBe(true);
+    expect(isSizeTaken(wide, { width: 1920, height: 1006 })).toBe(true);
+    expect(isSizeTaken(wide, { width: 1920, height: 1004 })).toBe(false);
+    expect(isSizeTaken(wide, { width: 638, height: 360 })).toBe(false);
+    expect(isRatioTaken(wide, { width: 320, height: 180 })).toBe(true);
   });
 
   it('have names', () => {

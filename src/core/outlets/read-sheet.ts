@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { count } from '../figures/bounded';
 import { describeProblem } from '../figures/schema-problem';
-import { migratedSheet } from './migrate-sheet';
+import { migrateSheet } from './migrate-sheet';
 import { type RuleSheet, ruleSheetSchema, SHEET_VERSION } from './rule-sheet';
 
 /** A rule sheet, or what is wrong with what should be one. */
@@ -17,7 +17,7 @@ export function readSheet(value: unknown): ReadSheet {
   if (schemaVersion > SHEET_VERSION)
     return { problem: `It was written by a newer Gusset (version ${schemaVersion}).` };
   try {
-    return { sheet: ruleSheetSchema.parse(migratedSheet(value, schemaVersion)) };
+    return { sheet: ruleSheetSchema.parse(migrateSheet(value, schemaVersion)) };
   } catch (error) {
     if (!(error instanceof z.ZodError)) throw error;
     return { problem: describeProblem(error, 'the sheet') };

@@ -2,7 +2,7 @@ import type { RuleSheet } from './rule-sheet';
 import {
   MAX_VERSIONS,
   readSheetOverrides,
-  removedSheets,
+  listRemovedSheets,
   type SheetOverrides,
   sheetsInUse,
   listSheetVersions,
@@ -43,7 +43,7 @@ describe('the sheets of a browser', () => {
   it('can be removed and brought back, with their versions', () => {
     const gone = withRemoved(withVersion({}, own), 'wall', true);
     expect(names(gone)).toEqual(SHIPPED);
-    expect(removedSheets(SHIPPED_SHEETS, gone)).toEqual([own]);
+    expect(listRemovedSheets(SHIPPED_SHEETS, gone)).toEqual([own]);
     expect(names(withRemoved(gone, 'wall', false))).toContain('A wall');
     expect(names(withRemoved({}, 'tesselle', true))).not.toContain('Tesselle');
     // Writing one anew brings it back too.
@@ -54,7 +54,10 @@ describe('the sheets of a browser', () => {
     const shelf = withRemoved(withVersion({}, changed), 'tesselle', true);
     expect(readSheetOverrides(writeShelf(shelf))).toEqual({ shelf, lost: [] });
     const broken = writeShelf({ ...shelf, wall: { versions: [{ name: 'x' } as never], removed: false } });
-    expect(readSheetOverrides(broken)).toMatchObject({ shelf: { verrow: { versions: [changed] } }, lost: ['wall'] });
+    expect(readSheetOverrides(broken)).toMatchObject({
+      shelf: { verrow: { versions: [changed] } },
+      lost: ['wall'],
+    });
     expect(readSheetOverrides('not JSON')).toEqual({ shelf: {}, lost: ['all'] });
   });
 });

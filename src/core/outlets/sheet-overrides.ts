@@ -44,7 +44,7 @@ export function withRemoved(shelf: SheetOverrides, outlet: string, removed: bool
 }
 
 /** Outlets whose sheets were removed and can come back, with the newest version of each. */
-export function removedSheets(shipped: Sheets, shelf: SheetOverrides): RuleSheet[] {
+export function listRemovedSheets(shipped: Sheets, shelf: SheetOverrides): RuleSheet[] {
   return Object.keys(shelf)
     .filter((outlet) => shelf[outlet]?.removed)
     .flatMap((outlet) => newest(shipped, shelf, outlet) ?? []);

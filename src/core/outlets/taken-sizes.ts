@@ -33,7 +33,7 @@ export const takenSizesSchema = z.discriminatedUnion('kind', [
       error: 'The narrowest ratio is wider than the widest.',
       path: ['narrowest'],
     })
-    .refine((range) => takesSize(range, range.usual), {
+    .refine((range) => isSizeTaken(range, range.usual), {
       error: 'The usual size is not one that is taken.',
       path: ['usual'],
     }),
@@ -45,7 +45,7 @@ const computeRatio = ({ width, height }: Size): number => width / height;
 const ROUNDING = 2;
 
 /** Tells whether a size has a ratio that a placement takes, within the rounding to even sides. */
-export function takesRatio(taken: TakenSizes, { width, height }: Size): boolean {
+export function isRatioTaken(taken: TakenSizes, { width, height }: Size): boolean {
   const between = (narrowest: Size, widest: Size) =>
     width + ROUNDING > height * computeRatio(narrowest) && width - ROUNDING < height * computeRatio(widest);
   if (taken.kind === 'range') return between(taken.narrowest, taken.widest);
@@ -53,14 +53,14 @@ export function takesRatio(taken: TakenSizes, { width, height }: Size): boolean 
 }
 
 /** Tells whether a placement takes a size. */
-export function takesSize(taken: TakenSizes, size: Size): boolean {
+export function isSizeTaken(taken: TakenSizes, size: Size): boolean {
   const { width, height } = size;
   if (taken.kind !== 'range')
     return listSizes(taken).some((one) => one.width === width && one.height === height);
   const { least, most } = taken;
   const inside =
     width >= least.width && height >= least.height && width <= most.width && height <= most.height;
-  return inside && takesRatio(taken, size);
+  return inside && isRatioTaken(taken, size);
 }
 
 const listSizes = (taken: Exclude<TakenSizes, { kind: 'range' }>): Size[] =>

@@ -6,7 +6,7 @@ export interface Grey {
 }
 
 /** A grey picture made smaller by a whole factor; what does not fill a sample at the edges falls away. */
-export function shrunk(grey: Grey, factor: number): Grey {
+export function shrinkText(grey: Grey, factor: number): Grey {
   const width = Math.max(1, Math.floor(grey.width / factor));
   const height = Math.max(1, Math.floor(grey.height / factor));
   const data = new Uint8Array(width * height);

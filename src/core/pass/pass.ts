@@ -89,8 +89,10 @@ export type AnalysisResult = z.infer<typeof passSchema>;
  * Tells whether an analysis heard the sound track that a master uses: another job may use another track of
  * the same file.
  */
-export const hasMeasuredSound = (pass: AnalysisResult, { soundTrack }: { soundTrack: number | null }): boolean =>
-  pass.soundTrack === undefined || pass.soundTrack === soundTrack;
+export const hasMeasuredSound = (
+  pass: AnalysisResult,
+  { soundTrack }: { soundTrack: number | null },
+): boolean => pass.soundTrack === undefined || pass.soundTrack === soundTrack;
 
 /** Names of what a pass stores, by the master's fingerprint. */
 export const passNames = (fingerprint: string) => ({

@@ -1,7 +1,7 @@
 import { testPass } from '../job/test-pass';
 import type { Speech } from '../speech/speech';
 import type { AnalysisResult } from './pass';
-import { liveliest, sortBySpeech, shotFacts } from './shot-facts';
+import { sortByMovement, sortBySpeech, shotFacts } from './shot-facts';
 
 const RATE = { num: 25, den: 1 };
 const pass: AnalysisResult = {
@@ -50,8 +50,8 @@ describe('what is known of a shot', () => {
       { in: 75, out: 125 },
       { in: 125, out: 150 },
     ].map((shot) => shotFacts({ pass, speech }, shot, RATE));
-    expect(liveliest(facts)).toEqual([1, 2, 0]);
-    expect(liveliest([])).toEqual([]);
+    expect(sortByMovement(facts)).toEqual([1, 2, 0]);
+    expect(sortByMovement([])).toEqual([]);
     expect(sortBySpeech(facts)).toEqual([1, 0, 2]);
   });
 });

@@ -47,7 +47,7 @@ export function shotFacts(
 const QUIET = -60;
 
 /** The places of shots, the liveliest first: by movement and by loudness, each beside the other shots. */
-export function liveliest(facts: readonly ShotFacts[]): number[] {
+export function sortByMovement(facts: readonly ShotFacts[]): number[] {
   const motion = ranks(facts.map((fact) => fact.motion ?? 0));
   const loudness = ranks(facts.map((fact) => fact.loudness ?? QUIET));
   const score = (i: number) => (motion[i] as number) + (loudness[i] as number);

@@ -1,6 +1,6 @@
 import type { Boundary } from '../cut/shots';
 import { DissolveFinder } from './dissolves';
-import { correlation, type Grey, meanDistance, shrunk, computeSpread } from './grey';
+import { correlation, type Grey, meanDistance, shrinkText, computeSpread } from './grey';
 import { matchPictures } from './match';
 
 /** Frames that a decision looks ahead and back. */
@@ -31,7 +31,7 @@ const FADED = 0.4;
 /** A frame that differs no more from the one before than its neighbours do, by this factor, is no cut. */
 const SPIKE = 1.2;
 
-interface Seen {
+interface FrameStatistics {
   /** Half-size grey picture. */
   grey: Grey;
   /** Distance from the frame before, in grey levels. */
@@ -57,7 +57,7 @@ const NO_STEP: FrameChange = { change: 0, sweeping: false };
  * the film. A boundary is the first frame of the new shot; of a dissolve or a fade, its middle.
  */
 export class ShotFinder {
-  private readonly seen = new Map<number, Seen>();
+  private readonly seen = new Map<number, FrameStatistics>();
   private readonly dissolves = new DissolveFinder();
   private readonly found: Boundary[] = [];
   private count = 0;
@@ -66,13 +66,13 @@ export class ShotFinder {
   /** @param grey about 160 samples across; every one of the same size. */
   push(grey: Grey): void {
     const n = this.count++;
-    const half = shrunk(grey, Math.max(1, Math.round(grey.width / 80)));
+    const half = shrinkText(grey, Math.max(1, Math.round(grey.width / 80)));
     const before = this.seen.get(n - 1);
     const { mean, deviation } = computeSpread(half);
     const distance = before ? meanDistance(before.grey, half) : 0;
     this.seen.set(n, { grey: half, distance, mean, deviation, blank: deviation < BLANK });
     this.seen.delete(n - 2 * WINDOW - 2);
-    this.dissolves.push(shrunk(half, 2));
+    this.dissolves.push(shrinkText(half, 2));
     if (n >= WINDOW) this.decide(n - WINDOW);
   }
 
@@ -95,7 +95,7 @@ export class ShotFinder {
       .sort((a, b) => a.frame - b.frame);
   }
 
-  private getSeen(n: number): Seen | undefined {
+  private getSeen(n: number): FrameStatistics | undefined {
     return this.seen.get(n);
   }
 
@@ -135,7 +135,7 @@ export class ShotFinder {
    * Tells whether contrast is at its minimum at a frame between two pictures that are neither as dark nor as
    * bright.
    */
-  private bottomOfFade(n: number, { deviation, mean }: Seen): boolean {
+  private bottomOfFade(n: number, { deviation, mean }: FrameStatistics): boolean {
     if (mean > DARK && mean < BRIGHT) return false;
     for (let k = 1; k <= WINDOW; k++) {
       if (
@@ -161,7 +161,7 @@ export class ShotFinder {
   }
 
   /** How sure it is that a shot begins at a frame, 0…1; 0 for no. */
-  private scoreCut(n: number, now: Seen): number {
+  private scoreCut(n: number, now: FrameStatistics): number {
     const beside = ((this.getSeen(n - 1)?.distance ?? 0) + (this.getSeen(n + 1)?.distance ?? 0)) / 2;
     if (now.distance < STILL || now.distance < SPIKE * beside) return 0;
     const { change } = this.getStep(n);
@@ -194,7 +194,7 @@ export class ShotFinder {
 }
 
 /** How much of a picture is new; pictures without structure are judged by their brightness. */
-function stepBetween(before: Grey, { grey, distance }: Seen): FrameChange {
+function stepBetween(before: Grey, { grey, distance }: FrameStatistics): FrameChange {
   const { change, evidence, shift } = matchPictures(before, grey);
   const sweeping = Math.max(Math.abs(shift.x) / grey.width, Math.abs(shift.y) / grey.height) >= 0.05;
   return { change: evidence < 0.08 ? Math.min(1, distance / 50) : change, sweeping };

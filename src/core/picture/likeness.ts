@@ -23,14 +23,14 @@ const SUMS = 4;
  * Processing 13(4), 2004; over windows of 8×8 samples that are 4 apart, as ffmpeg's filter `ssim` takes it.
  * @throws RangeError for planes of other sizes, or smaller than a window.
  */
-export const ssim = (a: GreyPlane, b: GreyPlane): number => ssims(a, b).all;
+export const ssim = (a: GreyPlane, b: GreyPlane): number => computeSsims(a, b).all;
 
 /**
  * The structural similarity over all windows, and over some; see {@link ssim}.
  * @param counts of each window, row by row, whether it is one of those.
  * @returns `some` is NaN where there are none.
  */
-export function ssims(a: GreyPlane, b: GreyPlane, counts?: Uint8Array): { all: number; some: number } {
+export function computeSsims(a: GreyPlane, b: GreyPlane, counts?: Uint8Array): { all: number; some: number } {
   let [all, some, counted, windows] = [0, 0, 0, 0];
   eachWindow(a, b, (sums, window) => {
     const now = index(sums);
@@ -52,7 +52,7 @@ const FAST = 8;
  * Windows of a frame, as {@link ssim} takes them, in which fine detail moves fast: what outlets spoil first.
  * @throws RangeError for planes of other sizes, or smaller than a window.
  */
-export function movingDetail(frame: GreyPlane, before: GreyPlane): Uint8Array {
+export function findMovingDetail(frame: GreyPlane, before: GreyPlane): Uint8Array {
   const found: number[] = [];
   eachWindow(frame, before, ([own, other, squares, products]) => {
     const moved = (squares - 2 * products) / WINDOW;

@@ -7,7 +7,7 @@ export function liveSize(picture: Size, live: PictureRect): Size {
 }
 
 /** A rectangle that is given 0…1 of a live area, as 0…1 of the whole picture. */
-export function inPicture(rect: LiveRect, live: PictureRect): PictureRect {
+export function toPicture(rect: LiveRect, live: PictureRect): PictureRect {
   return {
     x: live.x + rect.x * live.width,
     y: live.y + rect.y * live.height,

@@ -1,4 +1,4 @@
-import { inPicture } from './live-area';
+import { toPicture } from './live-area';
 import { type LiveRect, type PictureRect, ratioLabel } from './size';
 
 // Ratios of the trade's canvases (common practice, no source).
@@ -17,11 +17,11 @@ it.each([
 it('has rectangles of a space each, which do not mix: the types hold it', () => {
   const live: LiveRect = { x: 0.25, y: 0, width: 0.5, height: 1 };
   const area: PictureRect = { x: 0, y: 0.1, width: 1, height: 0.8 };
-  const picture: PictureRect = inPicture(live, area);
+  const picture: PictureRect = toPicture(live, area);
   // @ts-expect-error: a rectangle of the picture is none of the live area
   const wrong: LiveRect = picture;
   // @ts-expect-error: nor may the two be given the other way round
-  const swapped = inPicture(area, live);
+  const swapped = toPicture(area, live);
   expect(wrong).toEqual({ x: 0.25, y: 0.1, width: 0.5, height: 0.8 });
   expect(swapped).toEqual({ x: 0.25, y: 0.1, width: 0.5, height: 0.8 });
 });

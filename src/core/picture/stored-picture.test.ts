@@ -2,7 +2,7 @@ import { execFileSync } from 'node:child_process';
 import fc from 'fast-check';
 import { makeClip } from '../../../tests/make-clip';
 import { depthByCodecString, readSequence, readSequenceFacts } from './h264';
-import { inPicture, uprightRect } from './live-area';
+import { toPicture, uprightRect } from './live-area';
 import { nearestAspect, uprightSize } from './orientation';
 
 /** The sequence parameter set of a real stream. */
@@ -110,7 +110,7 @@ describe('a stored picture', () => {
       }),
     );
     expect(
-      inPicture({ x: 0.5, y: 0, width: 0.5, height: 1 }, { x: 0.2, y: 0.1, width: 0.6, height: 0.8 }),
+      toPicture({ x: 0.5, y: 0, width: 0.5, height: 1 }, { x: 0.2, y: 0.1, width: 0.6, height: 0.8 }),
     ).toEqual({ x: 0.5, y: 0.1, width: 0.3, height: 0.8 });
   });
 });

@@ -49,10 +49,10 @@ export type Account = z.infer<typeof accountSchema>;
 export const accountsSchema = z.object({ accounts: z.array(accountSchema) });
 
 /** Tells whether something can be posted as an account. */
-export const mayPost = ({ state, scopes }: Account): boolean => state === 'good' && scopes.includes('post');
+export const canPost = ({ state, scopes }: Account): boolean => state === 'good' && scopes.includes('post');
 
 /** Tells whether something can be read as an account. */
-export const mayRead = ({ state, scopes }: Account): boolean => state === 'good' && scopes.includes('read');
+export const canRead = ({ state, scopes }: Account): boolean => state === 'good' && scopes.includes('read');
 
 /** A page of this app, and no other address: what a sign-in comes back to. */
 const ownPageSchema = z

@@ -1,5 +1,5 @@
 /** A post of an account at a moment, in milliseconds: one that is up, or that waits. */
-export interface Planned {
+export interface PlannedPost {
   id: string;
   account: string;
   moment: number;
@@ -13,8 +13,12 @@ export const PLAIN_GAP: Gap = '4';
 const HOUR = 3_600_000;
 
 /** The post of the same account that is nearest to a moment, where it is nearer than a gap. */
-export function tooNear({ id, account, moment }: Planned, all: readonly Planned[], gap: Gap): Planned | null {
-  const distance = (other: Planned) => Math.abs(other.moment - moment);
+export function isTooNear(
+  { id, account, moment }: PlannedPost,
+  all: readonly PlannedPost[],
+  gap: Gap,
+): PlannedPost | null {
+  const distance = (other: PlannedPost) => Math.abs(other.moment - moment);
   const near = all.filter(
     (other) => other.id !== id && other.account === account && distance(other) < Number(gap) * HOUR,
   );
@@ -22,13 +26,13 @@ export function tooNear({ id, account, moment }: Planned, all: readonly Planned[
 }
 
 /** The first moment from one on that keeps a gap to all posts of its account. */
-export function nextFree(planned: Planned, all: readonly Planned[], gap: Gap): number {
+export function findNextFreeTime(planned: PlannedPost, all: readonly PlannedPost[], gap: Gap): number {
   const later = all
     .filter(({ id, account }) => id !== planned.id && account === planned.account)
     .toSorted((a, b) => a.moment - b.moment);
   let { moment } = planned;
   for (const other of later) {
-    if (tooNear({ ...planned, moment }, [other], gap)) moment = other.moment + Number(gap) * HOUR;
+    if (isTooNear({ ...planned, moment }, [other], gap)) moment = other.moment + Number(gap) * HOUR;
   }
   return moment;
 }

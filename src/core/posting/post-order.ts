@@ -89,13 +89,13 @@ const comparedSchema = z.object({
   ssim: measure(),
   worst: z.object({ second: seconds(), frame: frameIndex(), ssim: measure() }),
 });
-export type Compared = z.infer<typeof comparedSchema>;
+export type Comparison = z.infer<typeof comparedSchema>;
 
 /** Shapes that differ by more than this share are not the same: sizes are rounded to even figures. */
 const SAME_SHAPE = 0.02;
 
 /** Tells whether an outlet shows another shape than it was sent: it cut off the edges, or added some. */
-export const isReshaped = ({ width, height, sent }: Compared): boolean =>
+export const isReshaped = ({ width, height, sent }: Comparison): boolean =>
   sent !== undefined && Math.abs((width / height) * (sent.height / sent.width) - 1) > SAME_SHAPE;
 
 /** A post as the server tells of it. */

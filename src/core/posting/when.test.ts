@@ -1,6 +1,6 @@
-import { toTimestamp, type When, toWhen, whenSchema } from './when';
+import { toTimestamp, type PostTime, toWhen, whenSchema } from './when';
 
-const utc = (when: When): string => new Date(toTimestamp(when)).toISOString().slice(0, 16);
+const utc = (when: PostTime): string => new Date(toTimestamp(when)).toISOString().slice(0, 16);
 
 describe('a time of the clock in a zone', () => {
   // Changes of clocks as the IANA time zone database has them (files europe, northamerica and australasia, 2024a):

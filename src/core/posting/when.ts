@@ -11,7 +11,7 @@ export const whenSchema = z.object({
   /** Of the IANA time zone database. */
   zone: z.string().refine((zone) => IANAZone.isValidZone(zone), { error: 'no such time zone' }),
 });
-export type When = z.infer<typeof whenSchema>;
+export type PostTime = z.infer<typeof whenSchema>;
 
 /**
  * The moment of a time, in milliseconds since 1970.
@@ -19,7 +19,7 @@ export type When = z.infer<typeof whenSchema>;
  * A time that a change of clocks leaves out is as much later as the clocks were put forward; of one that comes twice it
  * is the first (as RFC 5545, 3.3.5 has both).
  */
-export function toTimestamp({ date, time, zone }: When): number {
+export function toTimestamp({ date, time, zone }: PostTime): number {
   const local = DateTime.fromISO(`${date}T${time}`, { zone });
   // Of a time that comes twice, luxon may give the second: an hour before says so.
   const earlier = local.minus({ hours: 1 });
@@ -28,10 +28,10 @@ export function toTimestamp({ date, time, zone }: When): number {
 }
 
 /** The zone of this machine, by its name in the IANA time zone database. */
-export const zoneHere = (): string => Intl.DateTimeFormat().resolvedOptions().timeZone;
+export const readTimeZone = (): string => Intl.DateTimeFormat().resolvedOptions().timeZone;
 
 /** A moment on the clock of a zone. */
-export function toWhen(moment: number, zone: string): When {
+export function toWhen(moment: number, zone: string): PostTime {
   const local = DateTime.fromMillis(moment, { zone });
   return { date: local.toFormat('yyyy-MM-dd'), time: local.toFormat('HH:mm'), zone };
 }

@@ -53,9 +53,10 @@ export function alignFilms(sent: Uint8Array, got: Uint8Array, places: ArrayLike<
     const missing = { start: 0, end: 0, between: 0 };
     return { turn: TURNS[0] as Turn, runs, difference: Infinity, missing };
   }
-  const turn = TURNS.map((turn) => ({ turn, cost: computeMinCost(sent, turnThumbs(got, turn), whole) })).reduce(
-    (a, b) => (b.cost < a.cost ? b : a),
-  ).turn;
+  const turn = TURNS.map((turn) => ({
+    turn,
+    cost: computeMinCost(sent, turnThumbs(got, turn), whole),
+  })).reduce((a, b) => (b.cost < a.cost ? b : a)).turn;
   const found = alignFrames(sent, turnThumbs(got, turn), whole);
   return { turn, ...found, missing: listMissing(found.runs, places, sent.length / THUMB) };
 }

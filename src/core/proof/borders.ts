@@ -61,12 +61,12 @@ export function plannedBorders(
 }
 
 /** Finds the parts of the found borders that were not planned: a side that is no wider than planned is none. */
-export function unplannedBorders(found: Borders, planned: Borders): Borders {
+export function subtractPlannedBorders(found: Borders, planned: Borders): Borders {
   return combine(found, planned, (wide, meant) => (wide <= meant ? 0 : wide));
 }
 
 /** The border that two frames of one shot share: what is black in both. Null tells nothing. */
-export function sharedBorders(a: Borders | null, b: Borders | null): Borders | null {
+export function findSharedBorders(a: Borders | null, b: Borders | null): Borders | null {
   if (!a || !b) return a ?? b;
   return combine(a, b, Math.min);
 }

@@ -7,10 +7,10 @@ import { toSource } from '../master/source';
 import { plannedFrame, createRenderPlan, type RenderPlan } from '../render/plan';
 import { testMaster, testRange, testShot } from '../job/test-job';
 import { makeCanvas } from '../layout/canvas';
-import { computeCoverage, tilesCover } from './coverage';
+import { computeCoverage, isTiled } from './coverage';
 import { type Layout, LAYOUTS, PLAIN_LAYOUT } from '../layout/layout';
 import { MAIN_TRACK } from '../layout/pane';
-import { sharedShare } from '../layout/overlap';
+import { computeSharedShare } from '../layout/overlap';
 
 const FILM = { num: 24000, den: 1001 };
 const sources = [toSource(testMaster())];
@@ -167,7 +167,7 @@ describe('coverage', () => {
               bare += 1;
           }
         }
-        expect(tilesCover(tiles, 20, 20)).toBe(bare === 0);
+        expect(isTiled(tiles, 20, 20)).toBe(bare === 0);
       }),
     );
   });
@@ -211,7 +211,7 @@ describe('what two windows share', () => {
             if (within(b, pointAt(a, (u + 0.5) / steps, (v + 0.5) / steps))) inside += 1;
           }
         }
-        expect(sharedShare(a, b, live)).toBeCloseTo(inside / steps ** 2, 1);
+        expect(computeSharedShare(a, b, live)).toBeCloseTo(inside / steps ** 2, 1);
       }),
       { numRuns: 200 },
     );

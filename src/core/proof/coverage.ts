@@ -70,7 +70,7 @@ function bareReason({ panes }: PlanSegment, { width, height }: RenderPlan): Bare
   if (panes.some((pane) => pane.radius === 0 && pane.picture.width >= width && pane.picture.height >= height))
     return null;
   const square = panes.filter((pane) => pane.radius === 0);
-  const covers = (rects: Rect[]) => tilesCover(rects, width, height);
+  const covers = (rects: Rect[]) => isTiled(rects, width, height);
   if (covers(square.map((pane) => pane.picture))) return null;
   return covers(square.map((pane) => pane.pane)) ? 'bars' : 'gap';
 }
@@ -79,7 +79,7 @@ function bareReason({ panes }: PlanSegment, { width, height }: RenderPlan): Bare
  * Tells whether rectangles on whole pixels cover a canvas: every cell between their edges lies in one of
  * them.
  */
-export function tilesCover(tiles: readonly Rect[], width: number, height: number): boolean {
+export function isTiled(tiles: readonly Rect[], width: number, height: number): boolean {
   const cuts = (size: number, edges: number[]) =>
     [...new Set([0, size, ...edges.filter((edge) => edge > 0 && edge < size)])].sort((a, b) => a - b);
   const xs = cuts(

@@ -1,9 +1,15 @@
 import { testJob, testMaster } from '../job/test-job';
 import { toJobEncodeSettings, planOfJob } from '../check/check';
 import type { PlanSegment } from '../render/plan';
-import { blackBorders, plannedBorders, sharedBorders, unplannedBorders, widerBorders } from './borders';
+import {
+  blackBorders,
+  plannedBorders,
+  findSharedBorders,
+  subtractPlannedBorders,
+  widerBorders,
+} from './borders';
 import { NO_BORDERS } from '../picture/borders';
-import { askedFacts, foundFacts, createProof } from './proof';
+import { toRequestedFacts, toFoundFacts, createProof } from './proof';
 import { SHIPPED_SHEETS } from '../outlets/shipped';
 
 /** A grey picture of 40×60 with black borders. */
@@ -49,8 +55,8 @@ describe('black borders', () => {
     } as unknown as PlanSegment;
     const planned = plannedBorders(fitted, { width: 1080, height: 1920 });
     expect(planned).toEqual({ left: 0, top: 656, right: 0, bottom: 656 });
-    expect(unplannedBorders({ left: 0, top: 655, right: 0, bottom: 656 }, planned)).toEqual(NO_BORDERS);
-    expect(unplannedBorders({ left: 9, top: 700, right: 0, bottom: 0 }, planned)).toEqual({
+    expect(subtractPlannedBorders({ left: 0, top: 655, right: 0, bottom: 656 }, planned)).toEqual(NO_BORDERS);
+    expect(subtractPlannedBorders({ left: 9, top: 700, right: 0, bottom: 0 }, planned)).toEqual({
       left: 9,
       top: 700,
       right: 0,
@@ -60,13 +66,13 @@ describe('black borders', () => {
 
   it('of a shot are what all its frames share; of a clip, the widest of its shots', () => {
     const letterbox = bordersOf(barred(0, 10, 0, 10));
-    expect(sharedBorders(letterbox, bordersOf(barred(0, 0, 0, 20)))).toEqual({
+    expect(findSharedBorders(letterbox, bordersOf(barred(0, 0, 0, 20)))).toEqual({
       left: 0,
       top: 0,
       right: 0,
       bottom: 10,
     });
-    expect(sharedBorders(null, letterbox)).toEqual(letterbox);
+    expect(findSharedBorders(null, letterbox)).toEqual(letterbox);
     expect(widerBorders(NO_BORDERS, { left: 0, top: 2, right: 0, bottom: 0 })).toEqual({
       left: 0,
       top: 2,
@@ -79,23 +85,23 @@ describe('black borders', () => {
 describe('proof', () => {
   const job = testJob();
   const plan = planOfJob(job, SHIPPED_SHEETS);
-  const asked = askedFacts(plan, toJobEncodeSettings(job, { sheets: SHIPPED_SHEETS }));
+  const asked = toRequestedFacts(plan, toJobEncodeSettings(job, { sheets: SHIPPED_SHEETS }));
   const made = testMaster({ picture: { width: 1080, height: 1920 } });
 
   it('passes a file that is what was asked', () => {
-    expect(createProof(asked, foundFacts(made), 984, NO_BORDERS).pass).toBe(true);
+    expect(createProof(asked, toFoundFacts(made), 984, NO_BORDERS).pass).toBe(true);
   });
 
   it('passes a lossless copy in its own profile, and in no other', () => {
     const making = toJobEncodeSettings(job, { sheets: SHIPPED_SHEETS });
-    const lossless = askedFacts(plan, {
+    const lossless = toRequestedFacts(plan, {
       ...making,
       picture: { ...making.picture!, kind: 'lossless' },
       sound: { ...making.sound!, codec: 'flac' },
     });
     const audio = { ...made.audio!, codec: 'flac' };
     const found = (codecString: string) =>
-      foundFacts({ ...made, audio, video: { ...made.video, codecString } });
+      toFoundFacts({ ...made, audio, video: { ...made.video, codecString } });
     expect(createProof(lossless, found('avc1.f4001f'), 984, NO_BORDERS).pass).toBe(true);
     expect(createProof(lossless, found('avc1.64001f'), 984, NO_BORDERS).pass).toBe(false);
   });
@@ -108,19 +114,19 @@ describe('proof', () => {
     ['Colour', { picture: made.picture, colour: { ...made.colour, fullRange: true } }],
     ['Sound', { picture: made.picture, audio: null }],
   ])('fails on %s alone', (what, change) => {
-    const proof = createProof(asked, foundFacts(testMaster(change)), 984, NO_BORDERS);
+    const proof = createProof(asked, toFoundFacts(testMaster(change)), 984, NO_BORDERS);
     expect(proof.pass).toBe(false);
     expect(proof.facts.filter((fact) => !fact.ok).map((fact) => fact.what)).toEqual([what]);
   });
 
   it('holds a size that was to be landed on to 3 %, over and under', () => {
     const making = toJobEncodeSettings(job, { sheets: SHIPPED_SHEETS });
-    const landing = askedFacts(plan, {
+    const landing = toRequestedFacts(plan, {
       ...making,
       picture: { ...making.picture!, kind: 'size', bytes: 4e6 },
     });
     const proofAt = (bytes: number) =>
-      createProof(landing, foundFacts(testMaster({ picture: made.picture, bytes }), 4e6), 984, NO_BORDERS);
+      createProof(landing, toFoundFacts(testMaster({ picture: made.picture, bytes }), 4e6), 984, NO_BORDERS);
     for (const bytes of [3.89e6, 4e6, 4.11e6]) expect(proofAt(bytes).pass).toBe(true);
     for (const bytes of [3.87e6, 4.13e6]) expect(proofAt(bytes).pass).toBe(false);
     expect(proofAt(14.2e6).facts.find(({ ok }) => !ok)).toEqual({
@@ -132,6 +138,6 @@ describe('proof', () => {
   });
 
   it('fails on a border', () => {
-    expect(createProof(asked, foundFacts(made), 984, { ...NO_BORDERS, bottom: 2 }).pass).toBe(false);
+    expect(createProof(asked, toFoundFacts(made), 984, { ...NO_BORDERS, bottom: 2 }).pass).toBe(false);
   });
 });

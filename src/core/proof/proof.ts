@@ -40,7 +40,7 @@ const soundWords = (codec: string, sampleRate: number, channels: number): string
   `${codecName(codec)} ${sampleRate / 1000} kHz ${channelWords(channels)}`;
 
 /** Lists the facts that an export is asked to have; of sound alone nothing but the sound. */
-export function askedFacts(plan: RenderPlan, { picture, sound }: EncodeSettings): Partial<ClipFacts> {
+export function toRequestedFacts(plan: RenderPlan, { picture, sound }: EncodeSettings): Partial<ClipFacts> {
   const heard = sound ? soundWords(sound.codec, sound.sampleRate, sound.channels) : 'none';
   if (!picture) return { sound: heard };
   const named = picture.kind === 'lossless' ? LOSSLESS_PROFILE : PROFILE_NAMES[picture.profile];
@@ -64,7 +64,7 @@ const foundBytes = (bytes: number, asked: number): string =>
   Math.abs(bytes / asked - 1) <= LANDED_WITHIN ? landedWords(asked) : bytesLabel(bytes);
 
 /** Lists the facts that a finished file has. @param asked bytes that it was to land on; 0 for none. */
-export function foundFacts(file: Omit<Master, 'fingerprint' | 'id'>, asked = 0): ClipFacts {
+export function toFoundFacts(file: Omit<Master, 'fingerprint' | 'id'>, asked = 0): ClipFacts {
   const { colour } = file;
   return {
     size: `${file.picture.width}×${file.picture.height}`,
@@ -72,13 +72,13 @@ export function foundFacts(file: Omit<Master, 'fingerprint' | 'id'>, asked = 0):
     frames: String(file.frames),
     video: videoCodecName(file.video.codec, file.video.codecString),
     colour: `${colour.matrix ?? 'unknown'}, ${colour.fullRange === false ? 'limited range' : 'full or unknown range'}`,
-    sound: foundSound(file.audio),
+    sound: describeFoundSound(file.audio),
     ...(asked > 0 ? { bytes: foundBytes(file.bytes, asked) } : {}),
   };
 }
 
 /** Describes the sound of a finished file. */
-export const foundSound = (audio: AudioFacts | null): string =>
+export const describeFoundSound = (audio: AudioFacts | null): string =>
   audio ? soundWords(audio.codec, audio.sampleRate, audio.channels) : 'none';
 
 /** Compares a finished file with what was asked, fact by fact, and adds what the search for borders showed. */

@@ -1,19 +1,19 @@
 import type { Alignment } from './alignment';
-import { factRows, type FilmFacts, type Returned, VERDICTS, judgeReturned } from './returned';
-import { alikeness, isAudible } from './sound-likeness';
+import { factRows, type FilmFacts, type ReturnedFile, VERDICTS, judgeReturned } from './returned';
+import { computeCorrelation, isAudible } from './sound-likeness';
 
 const sent: FilmFacts = {
   ...{ bytes: 9e6, sha256: 'a', width: 1080, height: 1920, frames: 240, rate: 24, codec: 'avc', bits: 8e6 },
   ...{ pictureHash: 'p', sound: { hash: 's', codec: 'aac', sampleRate: 48_000, channels: 2 } },
 };
 const STANDING = { quarters: 0, mirrored: false } as const;
-const returned = (got: Partial<FilmFacts>, more: Partial<Returned> = {}): Returned => ({
+const returned = (got: Partial<FilmFacts>, more: Partial<ReturnedFile> = {}): ReturnedFile => ({
   sent,
   got: { ...sent, sha256: 'b', ...got },
   ...{ alignment: null, ssim: null, heard: 1, audible: { sent: true, got: true } },
   ...more,
 });
-const kinds = (one: Returned) => judgeReturned(one).changes.map(({ kind }) => kind);
+const kinds = (one: ReturnedFile) => judgeReturned(one).changes.map(({ kind }) => kind);
 const whole = (frames: number): Alignment => ({
   ...{ turn: STANDING, difference: 2, runs: [{ from: 0, to: frames, sent: 0 }] },
   missing: { start: 0, end: 0, between: 0 },
@@ -70,7 +70,9 @@ describe('what came back', () => {
       'speed',
       'compressed',
     ]);
-    const [first] = judgeReturned(returned({ ...again, frames: 264 }, { alignment: whole(264), ssim })).changes;
+    const [first] = judgeReturned(
+      returned({ ...again, frames: 264 }, { alignment: whole(264), ssim }),
+    ).changes;
     expect(first?.words).toBe('It is 1.00 s longer.');
   });
 
@@ -106,20 +108,20 @@ describe('two sounds', () => {
   const wave = Float32Array.from({ length: 100 }, (_, n) => 0.1 + 0.05 * Math.sin(n / 5));
   it('rise and fall together, or not', () => {
     expect(
-      alikeness(
+      computeCorrelation(
         wave,
         wave.map((level) => level * 0.5),
       ),
     ).toBeCloseTo(1, 5);
-    expect(alikeness(wave, wave.slice(7), 7)).toBeCloseTo(1, 5);
+    expect(computeCorrelation(wave, wave.slice(7), 7)).toBeCloseTo(1, 5);
     expect(
-      alikeness(
+      computeCorrelation(
         wave,
         wave.map((level) => 0.3 - level),
       ),
     ).toBeCloseTo(-1, 5);
     expect(
-      alikeness(
+      computeCorrelation(
         wave,
         wave.map(() => 0.1),
       ),

@@ -23,7 +23,7 @@ export interface FilmFacts {
 }
 
 /** The two films beside each other. */
-export interface Returned {
+export interface ReturnedFile {
   sent: FilmFacts;
   got: FilmFacts;
   /** Not there where the coded pictures are the same. */
@@ -43,7 +43,7 @@ export interface Returned {
 export type Verdict = 'same' | 'restamped' | 'changed' | 'other';
 
 /** Change that was made to a film. */
-export interface Change {
+export interface FilmChange {
   kind:
     | 'smaller'
     | 'larger'
@@ -76,7 +76,7 @@ const count = (number: number, what: string): string => `${number} ${what}${numb
 const rateWords = (rate: number): string => `${Number(rate.toFixed(3))} frames a second`;
 
 /** Judges a file that came back, and lists what was done to it. */
-export function judgeReturned(returned: Returned): { verdict: Verdict; changes: Change[] } {
+export function judgeReturned(returned: ReturnedFile): { verdict: Verdict; changes: FilmChange[] } {
   const { sent, got, alignment } = returned;
   if (sent.sha256 === got.sha256) return { verdict: 'same', changes: [] };
   if (alignment && alignment.difference > OTHER_FILM) return { verdict: 'other', changes: [] };
@@ -90,10 +90,10 @@ const doneTurn = ({ quarters, mirrored }: Turn): Turn => ({
   mirrored,
 });
 
-function pictureChanges(returned: Returned): Change[] {
+function pictureChanges(returned: ReturnedFile): FilmChange[] {
   const { sent, got, alignment, ssim } = returned;
-  const changes: Change[] = [];
-  const add = (kind: Change['kind'], words: string) => changes.push({ kind, words });
+  const changes: FilmChange[] = [];
+  const add = (kind: FilmChange['kind'], words: string) => changes.push({ kind, words });
   const turn = doneTurn(alignment?.turn ?? { quarters: 0, mirrored: false });
   const upright =
     turn.quarters % 2 === 0
@@ -139,7 +139,7 @@ function pictureChanges(returned: Returned): Change[] {
   return changes;
 }
 
-function soundChanges({ sent, got, heard, audible }: Returned): Change[] {
+function soundChanges({ sent, got, heard, audible }: ReturnedFile): FilmChange[] {
   if (!sent.sound || audible.sent === false) {
     return got.sound && audible.got ? [{ kind: 'other-sound', words: 'It has a sound; none was sent.' }] : [];
   }
@@ -169,7 +169,7 @@ export const VERDICTS: Record<Verdict, string> = {
 export function factRows({
   sent,
   got,
-}: Pick<Returned, 'sent' | 'got'>): { what: string; sent: string; got: string }[] {
+}: Pick<ReturnedFile, 'sent' | 'got'>): { what: string; sent: string; got: string }[] {
   const sound = ({ sound: own }: FilmFacts) =>
     own ? `${codecName(own.codec)} ${own.sampleRate / 1000} kHz, ${count(own.channels, 'channel')}` : 'none';
   const rows: [string, (film: FilmFacts) => string][] = [

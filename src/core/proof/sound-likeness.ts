@@ -10,7 +10,7 @@ export const isAudible = (levels: Float32Array | null): boolean =>
  * not change at all.
  * @param shift levels that the first is ahead.
  */
-export function alikeness(first: Float32Array, second: Float32Array, shift = 0): number | null {
+export function computeCorrelation(first: Float32Array, second: Float32Array, shift = 0): number | null {
   const from = Math.max(0, -shift);
   const to = Math.min(second.length, first.length - shift);
   const count = to - from;

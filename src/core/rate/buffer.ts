@@ -9,7 +9,7 @@ const FULL_AT_FIRST = 0.9;
  * @param pictures bits of each, in the order of decoding. @param perSecond pictures a second.
  * @param mostBits the greatest rate, in bits a second.
  */
-export function neverRunsDry(pictures: readonly number[], perSecond: number, mostBits: number): boolean {
+export function canFeedDecoder(pictures: readonly number[], perSecond: number, mostBits: number): boolean {
   const size = BUFFER_SECONDS * mostBits;
   let held = FULL_AT_FIRST * size;
   return pictures.every((bits) => {

@@ -103,7 +103,7 @@ export interface TakenFiles {
 }
 
 /** Tells whether a placement takes files of a format. */
-export const takesFormat = ({ containers, video, audio }: TakenFiles, id: FormatId): boolean => {
+export const isFormatTaken = ({ containers, video, audio }: TakenFiles, id: FormatId): boolean => {
   const format: Format = FORMATS[id];
   return (
     format.video !== null &&
@@ -115,4 +115,4 @@ export const takesFormat = ({ containers, video, audio }: TakenFiles, id: Format
 
 /** The format that an export takes where the person chose none: the first that the placement takes, or else our first. */
 export const chooseFormat = (taken: TakenFiles): FormatId =>
-  FORMAT_IDS.find((id) => takesFormat(taken, id)) ?? FORMAT_IDS[0];
+  FORMAT_IDS.find((id) => isFormatTaken(taken, id)) ?? FORMAT_IDS[0];

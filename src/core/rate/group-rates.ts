@@ -31,13 +31,13 @@ interface Try {
 }
 
 /** A group to make again, and the video bits a second to ask for. */
-export interface Again {
+export interface GroupRetry {
   group: number;
   bits: number;
 }
 
 /** The same, and the bytes that it is to come to. */
-interface Change extends Again {
+interface BitrateChange extends GroupRetry {
   bytes: number;
 }
 
@@ -86,7 +86,7 @@ export class GroupRates {
   }
 
   /** Groups that have to be made again so that the promise holds; none where it does, or no more can be done. */
-  again(): Again[] {
+  again(): GroupRetry[] {
     const over = this.isOpen ? [] : this.over();
     const all = over.length > 0 || this.asked.kind !== 'size' || this.wasInVain() ? over : this.nearer();
     this.waiting = new Map(all.map(({ group, bytes }) => [group, bytes]));
@@ -97,7 +97,7 @@ export class GroupRates {
   /** Seconds that will have to be made again besides those that wait for it, by what was made so far. */
   foreseen(): number {
     if (this.isOpen) return 0;
-    const long = (changes: readonly Change[]): number =>
+    const long = (changes: readonly BitrateChange[]): number =>
       sum(changes.map(({ group }) => (this.waiting.has(group) ? 0 : (this.seconds[group] ?? 0))));
     if (this.asked.kind === 'size') return long(this.nearer());
     const over = long(this.over());
@@ -124,7 +124,7 @@ export class GroupRates {
   }
 
   /** Groups over the greatest rate that can be made smaller. */
-  private over(): Change[] {
+  private over(): BitrateChange[] {
     const { kind, bits, mostBits } = this.asked;
     const most = kind === 'constant' ? bits * (1 + CONSTANT_WITHIN / 2) : mostBits;
     return this.seconds.flatMap((seconds, group) => {
@@ -134,7 +134,7 @@ export class GroupRates {
   }
 
   /** Groups that bring the whole nearer to its size: those first that can give or take most. */
-  private nearer(): Change[] {
+  private nearer(): BitrateChange[] {
     const budget = this.budget();
     let off = this.projected() - budget;
     if (Math.abs(off) <= SIZE_WITHIN * budget) return [];
@@ -143,7 +143,7 @@ export class GroupRates {
       .filter((group) => this.changed(group, this.countBytes(group) * (off > 0 ? 0.5 : 2)).length > 0)
       .sort((a, b) => this.countBytes(b) - this.countBytes(a));
     const room = sum(can.map((group) => this.countBytes(group)));
-    const changes: Change[] = [];
+    const changes: BitrateChange[] = [];
     for (const group of can) {
       if (off > 0 ? off <= (SIZE_WITHIN / 2) * budget : off >= (-SIZE_WITHIN / 2) * budget) break;
       const own = this.countBytes(group);
@@ -181,7 +181,7 @@ export class GroupRates {
    * Chooses the bitrate with which a group comes to so many bytes; none where it was tried often, or reacts
    * no more.
    */
-  private changed(group: number, bytes: number): Change[] {
+  private changed(group: number, bytes: number): BitrateChange[] {
     const tries = this.tries[group] ?? [];
     const [last, before] = tries.slice(-2).reverse();
     if (!last || tries.length >= MAX_TRIES) return [];

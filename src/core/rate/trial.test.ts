@@ -1,4 +1,4 @@
-import { bitsByTrial, piecesToTry, trialPieces } from './trial';
+import { estimateBitrate, piecesToTry, trialPieces } from './trial';
 
 const TV = { num: 25, den: 1 };
 const range = (first: number, out: number) => ({ master: 'm', in: first, out });
@@ -44,7 +44,7 @@ describe('bits by trial', () => {
       piece,
       bits: [2e6, 4e6, 9e6][i] as number,
     }));
-    expect(bitsByTrial(pieces, tried)).toBeCloseTo((2e6 + 4e6 + 9e6) / 3, 0);
+    expect(estimateBitrate(pieces, tried)).toBeCloseTo((2e6 + 4e6 + 9e6) / 3, 0);
   });
 
   it('go by what the master spends between two tries, and no further past them', () => {
@@ -56,10 +56,10 @@ describe('bits by trial', () => {
       { piece: third, bits: 4e6 },
     ];
     // 1, 1, 5, 9 and 3 Mb a second: 2, 2, 4, 4 and 3 come of it.
-    expect(bitsByTrial(pieces, tried)).toBeCloseTo(3e6, 0);
+    expect(estimateBitrate(pieces, tried)).toBeCloseTo(3e6, 0);
   });
 
   it('need a try', () => {
-    expect(() => bitsByTrial(piecesOf([0, 50]), [])).toThrow(RangeError);
+    expect(() => estimateBitrate(piecesOf([0, 50]), [])).toThrow(RangeError);
   });
 });

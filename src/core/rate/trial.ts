@@ -72,7 +72,7 @@ export function piecesToTry(pieces: readonly TrialPiece[]): TrialPiece[] {
  * to what the master spends, between two of them, and past the last as much as there.
  * @param tried in order of hardness, at least one.
  */
-export function bitsByTrial(pieces: readonly TrialPiece[], tried: readonly TriedPiece[]): number {
+export function estimateBitrate(pieces: readonly TrialPiece[], tried: readonly TriedPiece[]): number {
   const at = (piece: TrialPiece): number => {
     const own = tried.find((other) => other.piece === piece);
     if (own) return own.bits;

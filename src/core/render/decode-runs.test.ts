@@ -50,7 +50,10 @@ describe('what is decoded for several canvases', () => {
             for (let frame = run.in; frame < run.out; frame++) {
               plans.forEach((plan, i) => {
                 for (let n = next[i] as number; n < plan.frames; n++) {
-                  if (findSegment(plan, n).range > run.lastRange || plannedFrame(plan, n).masterFrame !== frame)
+                  if (
+                    findSegment(plan, n).range > run.lastRange ||
+                    plannedFrame(plan, n).masterFrame !== frame
+                  )
                     break;
                   expect(plannedFrame(plan, n).source).toBe(run.source);
                   next[i] = n + 1;

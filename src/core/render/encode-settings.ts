@@ -2,7 +2,7 @@ import type { Placement } from '../outlets/placement';
 import { type BitRateChoice, MAX_VIDEO_BITRATE } from '../rate/bit-rate';
 import { containerBytes } from '../rate/container-bytes';
 import type { Encoding, Rate } from '../rate/encoding';
-import { type Format, type FormatId, chooseFormat, FORMATS, takesFormat } from '../rate/format';
+import { type Format, type FormatId, chooseFormat, FORMATS, isFormatTaken } from '../rate/format';
 import { findMinLevel, findLevel } from '../rate/level';
 import { codecName } from '../master/master';
 import { CEILING } from '../sound/limiter';
@@ -69,7 +69,7 @@ const OPUS_RATE = 48_000;
 const LOSSLESS_DEPTH = 24;
 
 /** Part of a placement that concerns a file. */
-type Wanted = Pick<Placement, 'containers' | 'video' | 'audio'>;
+type FileLimits = Pick<Placement, 'containers' | 'video' | 'audio'>;
 
 /** A variable rate takes this much of its target at most (common practice, no source: 6 target, 12 most). */
 const PEAK = 2;
@@ -81,7 +81,7 @@ const PEAK = 2;
 export function toEncodeSettings(
   plan: RenderPlan,
   encoding: Encoding,
-  wanted: Wanted,
+  wanted: FileLimits,
   choice: BitRateChoice,
 ): EncodeSettings {
   const format = encoding.format ?? chooseFormat(wanted);
@@ -97,7 +97,7 @@ function soundMaking(
   plan: RenderPlan,
   { sound }: Encoding,
   { audio, lossless }: Format,
-  { audio: { loudness, mostPeak } }: Wanted,
+  { audio: { loudness, mostPeak } }: FileLimits,
 ): AudioEncodeSettings | null {
   const facts = exportSound(plan);
   if (!facts) return null;
@@ -119,7 +119,7 @@ function pictureMaking(
   encoding: Encoding,
   { container, video: codec, lossless = false }: Format,
   sound: AudioEncodeSettings | null,
-  { video: { mostBits } }: Wanted,
+  { video: { mostBits } }: FileLimits,
   choice: BitRateChoice,
 ): VideoEncodeSettings | null {
   if (codec === null) return null;
@@ -157,7 +157,11 @@ function computeBits(plan: RenderPlan, rate: Rate, beside: number, workedOut: nu
 }
 
 /** Computes the size of a file with so many video bits per second, in bytes. */
-export function fileBytes(plan: RenderPlan, { format, picture, sound }: EncodeSettings, videoBits: number): number {
+export function fileBytes(
+  plan: RenderPlan,
+  { format, picture, sound }: EncodeSettings,
+  videoBits: number,
+): number {
   const { container } = FORMATS[format];
   const seen = picture ? (videoBits * toSeconds(plan.frames, plan.rate)) / 8 : 0;
   return Math.round(seen + bytesBeside(plan, container, sound, picture ? plan.frames : 0));
@@ -185,13 +189,14 @@ function bytesBeside(
   return containerBytes(container, frames + packets) + soundBytes(sound, seconds);
 }
 
-const soundBytes = (sound: AudioEncodeSettings | null, seconds: number): number => ((sound?.bits ?? 0) * seconds) / 8;
+const soundBytes = (sound: AudioEncodeSettings | null, seconds: number): number =>
+  ((sound?.bits ?? 0) * seconds) / 8;
 
 /**
  * Bytes that the sound of a file leaves to its picture: silence takes next to none of what its rate says.
  * @param bytes that the sound came to. @returns less than 0 where it took more.
  */
-export const leftBySound = (plan: RenderPlan, { sound }: EncodeSettings, bytes: number): number =>
+export const subtractSound = (plan: RenderPlan, { sound }: EncodeSettings, bytes: number): number =>
   Math.round(soundBytes(sound, toSeconds(plan.frames, plan.rate)) - bytes);
 
 function wholeBytes(plan: RenderPlan, { bytes, each }: Extract<Rate, { kind: 'size' }>): number {
@@ -208,8 +213,8 @@ export function isLevelTooLow(plan: RenderPlan, { level, mostBits }: VideoEncode
  * Tells whether a file is one for a placement: one in a format that a person chose for something else is not
  * held to it.
  */
-export const isForPlacement = ({ chosen, format }: EncodeSettings, placement: Wanted): boolean =>
-  !chosen || takesFormat(placement, format);
+export const isForPlacement = ({ chosen, format }: EncodeSettings, placement: FileLimits): boolean =>
+  !chosen || isFormatTaken(placement, format);
 
 /** Says what becomes of the sound, in a few words. */
 export function soundLabel(sound: AudioEncodeSettings | null): string {

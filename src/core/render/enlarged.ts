@@ -2,7 +2,7 @@ import type { RenderPlan } from './plan';
 import { segmentFacts } from './segment-facts';
 
 /** Where a plan enlarges its master most. */
-export interface Enlarged {
+export interface Enlargement {
   /** Canvas pixels per master pixel. */
   worst: number;
   /** Output frame. */
@@ -10,8 +10,8 @@ export interface Enlarged {
 }
 
 /** The worst enlargement of each shot of a plan, in the order of the cut. */
-export function enlargedByShot(plan: RenderPlan): Map<string, Enlarged> {
-  const found = new Map<string, Enlarged>();
+export function listEnlargedByShot(plan: RenderPlan): Map<string, Enlargement> {
+  const found = new Map<string, Enlargement>();
   for (const segment of plan.segments) {
     const { value, offset } = segmentFacts(plan, segment).enlarged;
     if (value <= (found.get(segment.shot)?.worst ?? 0)) continue;
@@ -21,7 +21,7 @@ export function enlargedByShot(plan: RenderPlan): Map<string, Enlarged> {
 }
 
 /** The worst enlargement of one shot, if the plan has it. */
-export function findEnlargement(plan: RenderPlan, shot: string): Enlarged | undefined {
+export function findEnlargement(plan: RenderPlan, shot: string): Enlargement | undefined {
   const segments = plan.segments.filter((segment) => segment.shot === shot);
-  return enlargedByShot({ ...plan, segments }).get(shot);
+  return listEnlargedByShot({ ...plan, segments }).get(shot);
 }

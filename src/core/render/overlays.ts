@@ -6,7 +6,7 @@ import type { Captions, Cue } from '../words/captions';
 import type { ClipText, EndCard } from '../words/clip-text';
 import { groundRect, isOffBand } from '../words/grounds';
 import { spokenStarts, locateWords } from '../words/speech-rhythm';
-import { type Stretch, partOfSpans, toStretches, type Timeline } from '../words/spans';
+import { type Stretch, toProgress, toStretches, type Timeline } from '../words/spans';
 import type { TextArt } from '../words/text-art';
 import { isOwnFamily } from '../words/families';
 import { resolveBlock, type BlockPlace, type TextBlock } from '../words/text-block';
@@ -168,12 +168,7 @@ function spokenOverlays(
   const words = locateWords(cue.text);
   const starts = cue.words?.length === words.length ? cue.words : spokenStarts(cue.text);
   return words.flatMap((word, i) => {
-    const spans = partOfSpans(
-      cue.spans,
-      i === 0 ? 0 : (starts[i] ?? 1),
-      starts[i + 1] ?? 1,
-      timeline.masters,
-    );
+    const spans = toProgress(cue.spans, i === 0 ? 0 : (starts[i] ?? 1), starts[i + 1] ?? 1, timeline.masters);
     return toStretches(spans, timeline).flatMap((stretch): PlanOverlay[] => {
       const shown = { from: Math.max(from, stretch.from), to: Math.min(to, stretch.to) };
       if (shown.to <= shown.from) return [];

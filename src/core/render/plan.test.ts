@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { plainFraming } from '../framing/framing';
 import { makeCanvas } from '../layout/canvas';
 import { computeCoverage } from '../proof/coverage';
-import { fittedPixels } from '../layout/layout';
+import { fitPixels } from '../layout/layout';
 import { MAIN_TRACK } from '../layout/pane';
 import { toSource } from '../master/source';
 import { testMaster, testRange, testShot } from '../job/test-job';
@@ -174,7 +174,12 @@ describe('a live area', () => {
   const boxed = { ...source, live };
 
   it('holds every window inside it', () => {
-    const plan = createRenderPlan(tall, { cut: [testRange(0, 10)], shots: [], framings: [], sources: [boxed] });
+    const plan = createRenderPlan(tall, {
+      cut: [testRange(0, 10)],
+      shots: [],
+      framings: [],
+      sources: [boxed],
+    });
     const [pane] = plannedFrame(plan, 0).panes;
     expect(pane!.framed).toMatchObject({ y: 0, height: 1 });
     expect(pane!.window).toMatchObject({ y: 0.125, height: 0.75 });
@@ -184,7 +189,12 @@ describe('a live area', () => {
 
   it('of a shot comes before that of its master', () => {
     const own = { ...testShot('a', 0, 984), live: { x: 0.25, y: 0, width: 0.5, height: 1 } };
-    const plan = createRenderPlan(tall, { cut: [testRange(0, 10)], shots: [own], framings: [], sources: [boxed] });
+    const plan = createRenderPlan(tall, {
+      cut: [testRange(0, 10)],
+      shots: [own],
+      framings: [],
+      sources: [boxed],
+    });
     expect(plannedFrame(plan, 0).liveSize).toEqual({ width: 960, height: 1080 });
   });
 });
@@ -193,6 +203,6 @@ describe('a fitted picture', () => {
   // Fitted 1080 wide, 1920×1080 is reduced to 56.25 % (1080/1920), so 607.5 rows, 608 on even pixels.
   it('fits at 56.25 %', () => {
     const pane = { x: 0, y: 0, width: 1080, height: 1920 };
-    expect(fittedPixels(pane, 16 / 9)).toEqual({ x: 0, y: 656, width: 1080, height: 608 });
+    expect(fitPixels(pane, 16 / 9)).toEqual({ x: 0, y: 656, width: 1080, height: 608 });
   });
 });

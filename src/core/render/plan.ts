@@ -1,18 +1,18 @@
 import { type Cut, rangeStarts } from '../cut/cut';
 import type { SeenPlace } from '../framing/following';
 import type { Framing } from '../framing/framing';
-import { type PictureWindow, WHOLE, type Window, computeWindow, windowInPicture } from '../framing/window';
+import { type PictureWindow, WHOLE, type Window, computeWindow, toPictureWindow } from '../framing/window';
 import { listShots } from '../cut/master-shots';
 import type { Shot } from '../cut/shot';
 import type { Source } from '../master/source';
 import type { Canvas } from '../layout/canvas';
 import { findFraming } from '../layout/find-framing';
-import { chosenLayout, fittedPixels, listPanes } from '../layout/layout';
+import { chosenLayout, fitPixels, listPanes } from '../layout/layout';
 import { type Pane } from '../layout/pane';
 import { liveSize } from '../picture/live-area';
 import type { CanvasRect, PictureRect, Rect, Size } from '../picture/size';
 import type { Sharpening } from '../rate/encoding';
-import { type FrameRate, scaledFrames, shownFrame } from '../time/frame-rate';
+import { type FrameRate, scaleFrames, shownFrame } from '../time/frame-rate';
 import { cardFrames, type ClipText, NO_TEXT } from '../words/clip-text';
 import type { TextArt } from '../words/text-art';
 import { findOverlays, planOverlays, type PlanOverlay, presence } from './overlays';
@@ -135,8 +135,8 @@ export function createRenderPlan(canvas: Canvas, input: PlanInput): RenderPlan {
       const from = Math.max(range.in, shot.in) - range.in;
       const to = Math.min(range.out, shot.out) - range.in;
       if (to <= from) continue;
-      const first = scaledFrames(from, source.rate, rate);
-      const frames = Math.min(total, scaledFrames(to, source.rate, rate)) - first;
+      const first = scaleFrames(from, source.rate, rate);
+      const frames = Math.min(total, scaleFrames(to, source.rate, rate)) - first;
       if (frames <= 0) continue;
       segments.push({
         start: rangeStart + first,
@@ -213,7 +213,7 @@ function planPane(
   const base = { pane: rect, track, radius, blur };
   const framing = findFraming(canvas, framings, shot, track);
   if (mode === 'fit' || (mode === 'choice' && framing.fit)) {
-    return { ...base, picture: fittedPixels(rect, live.width / live.height, place), framing: null };
+    return { ...base, picture: fitPixels(rect, live.width / live.height, place), framing: null };
   }
   const whole = ((framing.turn + turn) % 360) as Framing['turn'];
   const { keyframes, following } = framing;
@@ -288,7 +288,7 @@ export function planPanes({ panes, live, liveSize }: ShotPanes, masterFrame: num
       live: liveSize.width / liveSize.height,
     };
     const framed = framing ? computeWindow(framing, masterFrame, aspects) : WHOLE;
-    return { ...pane, framed, window: windowInPicture(framed, live) };
+    return { ...pane, framed, window: toPictureWindow(framed, live) };
   });
 }
 

@@ -46,7 +46,9 @@ export function costWords(plan: RenderPlan): string {
   const { repeated, vanished } = rateCost(plan);
   if (repeated.length + vanished.length === 0) return 'every frame once';
   const parts = [];
-  if (repeated.length > 0) parts.push(`${repeated.length} frames of the clip repeat (${formatFrames(repeated)})`);
-  if (vanished.length > 0) parts.push(`${vanished.length} frames of the master vanish (${formatFrames(vanished)})`);
+  if (repeated.length > 0)
+    parts.push(`${repeated.length} frames of the clip repeat (${formatFrames(repeated)})`);
+  if (vanished.length > 0)
+    parts.push(`${vanished.length} frames of the master vanish (${formatFrames(vanished)})`);
   return parts.join('; ');
 }

@@ -5,9 +5,9 @@ import { makeCanvas } from '../layout/canvas';
 import { type LayoutKind, PLAIN_LAYOUT, listFramingTracks } from '../layout/layout';
 import { MAIN_TRACK } from '../layout/pane';
 import { toSource } from '../master/source';
-import { enlargedByShot, findEnlargement } from './enlarged';
+import { listEnlargedByShot, findEnlargement } from './enlarged';
 import { createRenderPlan } from './plan';
-import { redrawnSegments, withSegments } from './redraw-segments';
+import { redrawSegments, withSegments } from './redraw-segments';
 
 const source = toSource(testMaster());
 const shots = [testShot('a', 0, 100), testShot('b', 100, 400), testShot('c', 400, 984)];
@@ -44,13 +44,13 @@ describe('a plan with a few framings changed', () => {
           const all = apart ? before : framings;
           const redrawn = withSegments(
             known,
-            redrawnSegments(known, after, { shots, framings: all, changed }),
+            redrawSegments(known, after, { shots, framings: all, changed }),
           );
           expect(redrawn).toEqual(createRenderPlan(after, { ...input, framings: all }));
           redrawn.segments.forEach((segment, i) => {
             if (segment.shot !== shot) expect(segment).toBe(known.segments[i]);
           });
-          expect(findEnlargement(redrawn, shot)).toEqual(enlargedByShot(redrawn).get(shot));
+          expect(findEnlargement(redrawn, shot)).toEqual(listEnlargedByShot(redrawn).get(shot));
         },
       ),
     );

@@ -6,17 +6,17 @@ import type { Source } from '../master/source';
 import { type PlanSegment, type RenderPlan, shotPanes } from './plan';
 
 /** Input of a change of a few framings: all framings after it, and those that changed. */
-interface Change {
+interface FramingChange {
   shots: readonly Shot[];
   framings: readonly Framing[];
   changed: readonly Pick<Framing, 'shot'>[];
 }
 
 /** The segments of a plan that a change of framings touches, with their panes worked out anew. */
-export function redrawnSegments(
+export function redrawSegments(
   plan: RenderPlan,
   canvas: Canvas,
-  { shots, framings, changed }: Change,
+  { shots, framings, changed }: FramingChange,
 ): PlanSegment[] {
   const touched = new Set(changed.map(({ shot }) => shot));
   const own = framings.filter(({ shot }) => touched.has(shot));

@@ -4,7 +4,7 @@ import { makeCanvas } from '../layout/canvas';
 import { toSource } from '../master/source';
 import type { PictureRect } from '../picture/size';
 import { createRenderPlan } from './plan';
-import { showsFace } from './seen-faces';
+import { isFaceVisible } from './seen-faces';
 
 const FILM = { num: 24000, den: 1001 };
 const tall = makeCanvas('verrow/short', { width: 1080, height: 1920 }, FILM, 'canvas-1');
@@ -29,7 +29,7 @@ describe('a face that was found', () => {
       sources: [{ ...toSource(testMaster()), ...change }],
     });
   const seenAt = (made: ReturnType<typeof plan>, kind: Track['kind'] = 'face') =>
-    Array.from({ length: made.frames }, (_, n) => n).filter((n) => showsFace(made, n, [going(kind)]));
+    Array.from({ length: made.frames }, (_, n) => n).filter((n) => isFaceVisible(made, n, [going(kind)]));
 
   it('is seen while its middle is in the window, and at no other frame', () => {
     const seen = seenAt(plan());

@@ -2,7 +2,7 @@ import { findSubjectPoint } from '../framing/framing';
 import { computeWindow } from '../framing/window';
 import { toWindowPoint } from '../layout/overlap';
 import type { Source } from '../master/source';
-import { scaledFrames } from '../time/frame-rate';
+import { scaleFrames } from '../time/frame-rate';
 import type { SeenSubject } from './overlays';
 import type { PlanPane, PlanSegment, RenderPlan } from './plan';
 
@@ -23,7 +23,7 @@ function listSeen(plan: RenderPlan, segment: PlanSegment, { framing, picture }: 
   const reach = REACH * Math.min(picture.width, picture.height);
   const end = segment.start + segment.frames;
   const toOutput = (frame: number) =>
-    segment.rangeStart + scaledFrames(Math.max(0, frame - segment.rangeIn), rate, plan.rate);
+    segment.rangeStart + scaleFrames(Math.max(0, frame - segment.rangeIn), rate, plan.rate);
   return own.flatMap((place, i): SeenSubject[] => {
     const next = own[i + 1];
     const from = i === 0 ? segment.start : Math.max(segment.start, toOutput(place.frame));

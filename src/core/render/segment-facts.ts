@@ -5,7 +5,7 @@ import { memoizePane } from './memoize-pane';
 import { computeMasterFrame, type PlanPane, type PlanSegment, type RenderPlan } from './plan';
 
 /** The worst of something over a segment, and how many output frames after its first. */
-interface Worst {
+interface WorstCoverage {
   value: number;
   offset: number;
 }
@@ -13,9 +13,9 @@ interface Worst {
 /** Facts of a segment's windows. */
 export interface SegmentFacts {
   /** Least distance to the picture's edge along the axis in which a window can move, in picture pixels. */
-  slack: Worst;
+  slack: WorstCoverage;
   /** Most canvas pixels per picture pixel. A blurred pane has no detail to lose. */
-  enlarged: Worst;
+  enlarged: WorstCoverage;
 }
 
 /** In a drag only the shot at hand is worked out anew. */

@@ -77,7 +77,7 @@ export function findPauses(peaks: Uint8Array): Pause[] {
 }
 
 /** Lists the stretches between pauses, in seconds. @param end of the sound. */
-export function betweenPauses(pauses: readonly Pause[], end: number): Pause[] {
+export function listStretches(pauses: readonly Pause[], end: number): Pause[] {
   const edges = [0, ...pauses.flatMap(({ from, to }) => [from, to]), end];
   const between = Array.from({ length: edges.length / 2 }, (_, i) => ({
     from: edges[2 * i] as number,

@@ -6,7 +6,7 @@ const spokenSchema = z.object({
   from: boundedNumber(0, MAX_SECONDS),
   to: boundedNumber(0, MAX_SECONDS).positive(),
 });
-export type Spoken = z.infer<typeof spokenSchema>;
+export type SpokenSpan = z.infer<typeof spokenSchema>;
 
 /** Where somebody speaks in a master. Stored beside its proxy. */
 export const speechSchema = z.object({
@@ -33,7 +33,7 @@ const MIN_STEPS = 3;
 
 /** Joins the detector's steps to spans. */
 export class SpokenSpans {
-  private readonly spans: Spoken[] = [];
+  private readonly spans: SpokenSpan[] = [];
   private steps = 0;
   /** Steps at which speech began, and since when it has been unlikely; null where neither is so. */
   private began: number | null = null;
@@ -49,7 +49,7 @@ export class SpokenSpans {
   }
 
   /** Takes no more. @returns the spans. */
-  finish(): Spoken[] {
+  finish(): SpokenSpan[] {
     this.end(this.quietSince ?? this.steps);
     return this.spans;
   }

@@ -5,11 +5,11 @@ import {
   compareRates,
   MAX_FPS,
   toFrame,
-  framesWithin,
+  countFramesWithin,
   rateLabel,
   rateValue,
-  samplesBefore,
-  scaledFrames,
+  countSamplesBefore,
+  scaleFrames,
   toSeconds,
   shownFrame,
   STANDARD_RATES,
@@ -43,9 +43,9 @@ describe('frame rates', () => {
     fc.assert(
       fc.property(fc.nat(MAX_FRAMES), anyRate, anyRate, (frames, from, to) => {
         const [num, den] = [BigInt(to.num) * BigInt(from.den), BigInt(to.den) * BigInt(from.num)];
-        expect(scaledFrames(frames, from, to)).toBe(Number((BigInt(frames) * num + den - 1n) / den));
+        expect(scaleFrames(frames, from, to)).toBe(Number((BigInt(frames) * num + den - 1n) / den));
         expect(shownFrame(frames, to, from)).toBe(Number((BigInt(frames) * num) / den));
-        expect(scaledFrames(frames, from, from)).toBe(frames);
+        expect(scaleFrames(frames, from, from)).toBe(frames);
       }),
     );
   });
@@ -65,17 +65,17 @@ describe('frame rates', () => {
 
   // A clip exactly at the limit is legal, one frame more is not (common practice, no source).
   it('counts the frames that a limit allows', () => {
-    expect(framesWithin(60, { num: 30, den: 1 })).toBe(1800);
-    expect(framesWithin(60, FILM)).toBe(1438);
+    expect(countFramesWithin(60, { num: 30, den: 1 })).toBe(1800);
+    expect(countFramesWithin(60, FILM)).toBe(1438);
     expect(toSeconds(1438, FILM)).toBeLessThanOrEqual(60);
     expect(toSeconds(1439, FILM)).toBeGreaterThan(60);
   });
 
   it('places sound to the sample, with no drift over a day', () => {
-    expect(samplesBefore(24000, FILM, 48000)).toBe(48000 * 1001);
+    expect(countSamplesBefore(24000, FILM, 48000)).toBe(48000 * 1001);
     fc.assert(
       fc.property(fc.nat(2_500_000), (frame) => {
-        expect(Math.abs(samplesBefore(frame, FILM, 48000) - frame * 2002)).toBe(0);
+        expect(Math.abs(countSamplesBefore(frame, FILM, 48000) - frame * 2002)).toBe(0);
       }),
     );
   });

@@ -63,12 +63,12 @@ export function toFrame(seconds: number, rate: FrameRate): number {
  * Whole frames in a length in seconds that a limit allows: a clip exactly at the limit is legal.
  * @param seconds 0 or more.
  */
-export function framesWithin(seconds: number, rate: FrameRate): number {
+export function countFramesWithin(seconds: number, rate: FrameRate): number {
   return Math.floor((seconds * rate.num) / rate.den + 1e-9);
 }
 
 /** Audio samples before a frame starts, rounded to the nearest; exact for every frame of a day. */
-export function samplesBefore(frame: number, rate: FrameRate, sampleRate: number): number {
+export function countSamplesBefore(frame: number, rate: FrameRate, sampleRate: number): number {
   const parts = BigInt(frame) * BigInt(rate.den) * BigInt(sampleRate) * 2n + BigInt(rate.num);
   return Number(parts / (2n * BigInt(rate.num)));
 }
@@ -77,7 +77,7 @@ export function samplesBefore(frame: number, rate: FrameRate, sampleRate: number
  * Frames that a run of frames lasts at another rate: the least number that shows its last frame; exact.
  * @param frames 0 or more.
  */
-export function scaledFrames(frames: number, from: FrameRate, to: FrameRate): number {
+export function scaleFrames(frames: number, from: FrameRate, to: FrameRate): number {
   return -multiplyByRatio(-frames, to.num * from.den, to.den * from.num);
 }
 

@@ -1,4 +1,4 @@
-import { type FrameRate, framesWithin, rateValue } from './frame-rate';
+import { type FrameRate, countFramesWithin, rateValue } from './frame-rate';
 import { parseTimecode } from './timecode';
 
 /** Context that typed text can refer to. */
@@ -40,5 +40,5 @@ function framesOfText(text: string, rate: FrameRate): number | null {
   const seconds = secondsOfText(text);
   if (seconds === null) return null;
   // A second that was typed as a decimal lies in a frame; the nearest whole one below is meant.
-  return framesWithin(seconds + 1e-6 / rateValue(rate), rate);
+  return countFramesWithin(seconds + 1e-6 / rateValue(rate), rate);
 }

@@ -1,5 +1,5 @@
 import { banding } from '../picture/banding';
-import { type GreyPlane, movingDetail, psnr, ssims } from '../picture/likeness';
+import { type GreyPlane, findMovingDetail, psnr, computeSsims } from '../picture/likeness';
 import type { Piece, Score, TrialPoint } from './rate-trial';
 
 /** Number of frames of which one is judged. */
@@ -8,7 +8,7 @@ const LOOKED_EVERY = 4;
 const MAX_PSNR = 100;
 
 /** A frame of the plan that was looked at. */
-interface Looked {
+interface JudgedFrame {
   plane: GreyPlane;
   /** Windows in which fine detail moves fast. */
   moving: Uint8Array;
@@ -17,7 +17,7 @@ interface Looked {
 }
 
 /** Frames of a piece that are looked at. */
-export function lookedFrames(frames: number): number[] {
+export function chooseFrames(frames: number): number[] {
   return Array.from({ length: Math.ceil(frames / LOOKED_EVERY) }, (_, n) =>
     // The second of each, since it has one before it.
     Math.min(frames - 1, n * LOOKED_EVERY + 1),
@@ -31,12 +31,12 @@ export interface PieceScore extends Score {
 
 /** Judges what a viewer gets of one piece by the plan's own frames, which it is shown first. */
 export class FrameJudge {
-  private readonly looked = new Map<number, Looked>();
+  private readonly looked = new Map<number, JudgedFrame>();
   private readonly wanted: ReadonlySet<number>;
   private readonly banded: number;
 
   constructor(frames: number) {
-    const looked = lookedFrames(frames);
+    const looked = chooseFrames(frames);
     this.wanted = new Set(looked);
     this.banded = looked[Math.floor(looked.length / 2)] ?? 0;
   }
@@ -56,7 +56,7 @@ export class FrameJudge {
     if (!this.wanted.has(frame)) return;
     this.looked.set(frame, {
       plane,
-      moving: movingDetail(plane, before ?? plane),
+      moving: findMovingDetail(plane, before ?? plane),
       banding: frame === this.banded ? banding(plane) : null,
     });
   }
@@ -74,13 +74,13 @@ class PieceLook {
   private readonly movings: number[] = [];
   private bands = 0;
 
-  constructor(private readonly looked: ReadonlyMap<number, Looked>) {}
+  constructor(private readonly looked: ReadonlyMap<number, JudgedFrame>) {}
 
   /** @returns whether it is the worst so far. */
   see(frame: number, plane: GreyPlane): boolean {
     const own = this.looked.get(frame);
     if (!own) throw new RangeError(`frame ${frame} was not shown`);
-    const { all: now, some: moving } = ssims(own.plane, plane, own.moving);
+    const { all: now, some: moving } = computeSsims(own.plane, plane, own.moving);
     const isWorst = this.ssims.every((other) => now < other.ssim);
     this.ssims.push({ frame, ssim: now });
     this.psnrs.push(Math.min(MAX_PSNR, psnr(own.plane, plane)));

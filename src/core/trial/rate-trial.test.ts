@@ -4,9 +4,16 @@ import { testJob } from '../job/test-job';
 import { createPassLookup, testPass } from '../job/test-pass';
 import { SHIPPED_SHEETS } from '../outlets/shipped';
 import { PLAIN_ENCODING, type Rate } from '../rate/encoding';
-import { toJobEncodeSettings, workedOutBitRate } from '../check/check';
+import { toJobEncodeSettings, computeBitrate } from '../check/check';
 import { createBitrateAdvisor } from './bitrate-advisor';
-import { toPieceSettings, type RateTrial, toRenditionSettings, trialKey, trialOrder, trialPlans } from './rate-trial';
+import {
+  toPieceSettings,
+  type RateTrial,
+  toRenditionSettings,
+  trialKey,
+  trialOrder,
+  trialPlans,
+} from './rate-trial';
 
 const sheets = [...SHIPPED_SHEETS];
 /** A second that is hard, then easy ones. */
@@ -101,13 +108,13 @@ describe('what a trial found', () => {
   const advisedOf = createBitrateAdvisor([found], sheets);
 
   it('is the default rate until the clip, its sharpening or the sheet changes, whatever rate is set meanwhile', () => {
-    const { bits, reason } = workedOutBitRate(job, { sheets, advisedOf });
+    const { bits, reason } = computeBitrate(job, { sheets, advisedOf });
     expect(reason).toBe('trial');
     expect(bits).toBeLessThan(5e6);
     const set = withRate(job, { kind: 'variable', bits: 9e6, most: null });
     expect(trialKey(set, sheets)).toBe(found.key);
     const shorter = testJob({ frames: 900 });
-    expect(workedOutBitRate(shorter, { sheets, advisedOf }).reason).not.toBe('trial');
+    expect(computeBitrate(shorter, { sheets, advisedOf }).reason).not.toBe('trial');
     const sharpened = {
       ...job,
       edit: applyCommand(job.edit, {
@@ -124,8 +131,8 @@ describe('what a trial found', () => {
         ladder: placement.ladder.map((rung) => ({ ...rung, bits: rung.bits + 1 })),
       })),
     }));
-    expect(workedOutBitRate(job, { sheets: others, advisedOf: createBitrateAdvisor([found], others) }).reason).not.toBe(
-      'trial',
-    );
+    expect(
+      computeBitrate(job, { sheets: others, advisedOf: createBitrateAdvisor([found], others) }).reason,
+    ).not.toBe('trial');
   });
 });

@@ -96,7 +96,10 @@ export function trialOrder(
  * Finds the rendition that a viewer on a good line gets: the largest that is no larger than the canvas, or
  * else the smallest.
  */
-export function findRendition({ ladder }: Placement, canvas: { width: number; height: number }): Rendition | null {
+export function findRendition(
+  { ladder }: Placement,
+  canvas: { width: number; height: number },
+): Rendition | null {
   const fits = ladder.find(({ width, height }) => width * height <= canvas.width * canvas.height);
   return fits ?? ladder[ladder.length - 1] ?? null;
 }
@@ -247,7 +250,11 @@ export const rateTrialSchema = trialResultSchema.extend({
 export type RateTrial = z.infer<typeof rateTrialSchema>;
 
 /** How a piece is encoded at a rate. @param bits video bits a second. */
-export function toPieceSettings(picture: VideoEncodeSettings, plan: RenderPlan, bits: number): VideoEncodeSettings {
+export function toPieceSettings(
+  picture: VideoEncodeSettings,
+  plan: RenderPlan,
+  bits: number,
+): VideoEncodeSettings {
   const isConstant = picture.kind === 'constant';
   return {
     ...picture,

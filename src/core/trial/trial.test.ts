@@ -1,6 +1,6 @@
 import { seeded } from '../../../tests/soak';
 import { adviseBitrate, adviceSentence } from './advice';
-import { FrameJudge, lookedFrames, toTrialPoint } from './frame-judge';
+import { FrameJudge, chooseFrames, toTrialPoint } from './frame-judge';
 import type { Piece, RateTrial, TrialPoint } from './rate-trial';
 
 const rung = { width: 1080, height: 1920, bits: 6e6 };
@@ -66,8 +66,8 @@ describe('a judge of frames', () => {
   const noise = () => plane(() => 60 + Math.floor(100 * next()));
 
   it('looks at one frame of four, each with the one before it', () => {
-    expect(lookedFrames(10)).toEqual([1, 5, 9]);
-    expect(lookedFrames(1)).toEqual([0]);
+    expect(chooseFrames(10)).toEqual([1, 5, 9]);
+    expect(chooseFrames(1)).toEqual([0]);
     const judge = new FrameJudge(10);
     expect([0, 1, 2, 4, 5].map((frame) => judge.wants(frame))).toEqual([true, true, false, true, true]);
   });

@@ -21,7 +21,7 @@ export const troubleSchema = z
   });
 
 /** A code with its values; a trouble that needs none is its code alone. */
-type Args = {
+type TroubleArgs = {
   [C in TroubleCode]: TroubleValues<C> extends Record<string, never>
     ? [code: C]
     : [code: C, values: TroubleValues<C>];
@@ -31,7 +31,7 @@ type Args = {
 export class TroubleError extends Error {
   readonly trouble: Trouble;
 
-  constructor(...args: Args) {
+  constructor(...args: TroubleArgs) {
     const [code, values = {}] = args;
     super(`${code} ${JSON.stringify(values)}`);
     this.name = 'TroubleError';
@@ -40,12 +40,12 @@ export class TroubleError extends Error {
 
   /** A trouble that was told elsewhere, thrown on here. */
   static of({ code, values }: Trouble): TroubleError {
-    return new TroubleError(...([code, values] as unknown as Args));
+    return new TroubleError(...([code, values] as unknown as TroubleArgs));
   }
 }
 
 /** Codes whose words tell a detail, for errors that have no code of their own. */
-type Detailed = {
+type DetailedCode = {
   [C in TroubleCode]: TroubleValues<C> extends { detail: string } ? C : never;
 }[TroubleCode];
 
@@ -53,7 +53,7 @@ type Detailed = {
  * Any thrown value as a trouble; what has no code of its own becomes `fallback` with its message as detail, and
  * with what else its words need.
  */
-export function toTrouble<C extends Detailed>(
+export function toTrouble<C extends DetailedCode>(
   error: unknown,
   fallback: C,
   more: Omit<TroubleValues<C>, 'detail'>,

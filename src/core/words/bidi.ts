@@ -6,7 +6,7 @@ const bidi = bidiFactory();
 export const computeBidiLevels = (text: string): Uint8Array => bidi.getEmbeddingLevels(text, 'auto').levels;
 
 /** Runs in the order in which they are read, in the order in which they stand from left to right (UAX #9, L2). */
-export function inVisualOrder<Run extends { level: number }>(runs: readonly Run[]): Run[] {
+export function toVisualOrder<Run extends { level: number }>(runs: readonly Run[]): Run[] {
   const order = [...runs];
   const levels = order.map(({ level }) => level);
   const lowestOdd = Math.min(...levels.filter((level) => level % 2 === 1));

@@ -1,8 +1,8 @@
-import { freshName } from '../figures/fresh-name';
+import { createName } from '../figures/fresh-name';
 import type { TextBlock } from './text-block';
 
 export const freshBlockId = (blocks: readonly TextBlock[]): string =>
-  freshName('block', new Set(blocks.map((block) => block.id)));
+  createName('block', new Set(blocks.map((block) => block.id)));
 
 /** Blocks with one of them changed. */
 export const withBlock = (
@@ -15,7 +15,7 @@ export const withBlock = (
 const BESIDE = 0.04;
 
 /** Blocks with a copy of one over all others, a little beside it. */
-export function blockCopied(
+export function copyBlock(
   blocks: readonly TextBlock[],
   block: TextBlock,
 ): { blocks: TextBlock[]; id: string } {
@@ -25,7 +25,7 @@ export function blockCopied(
 }
 
 /** Blocks with one moved by places in the drawing order. */
-export function blockMoved(blocks: readonly TextBlock[], id: string, by: number): TextBlock[] {
+export function moveBlock(blocks: readonly TextBlock[], id: string, by: number): TextBlock[] {
   const from = blocks.findIndex((block) => block.id === id);
   const to = Math.min(blocks.length - 1, Math.max(0, from + by));
   const block = blocks[from];

@@ -1,6 +1,6 @@
 import type { CanvasRect, Size } from '../picture/size';
 import type { Captions } from './captions';
-import { roomAround } from './lay-text';
+import { computePadding } from './lay-text';
 
 /** Captions keep this share of the canvas's width, and of its height, free at its edges. */
 const SIDE = 0.06;
@@ -21,7 +21,7 @@ export function captionBox(
   taken: readonly CanvasRect[],
 ): CanvasRect {
   const size = style.size * Math.min(canvas.width, canvas.height);
-  const height = Math.ceil((lines * style.lineHeight + 2 * roomAround(style).down) * size);
+  const height = Math.ceil((lines * style.lineHeight + 2 * computePadding(style).down) * size);
   const x = Math.round(SIDE * canvas.width);
   const width = canvas.width - 2 * x;
   const [first, last] = [EDGE * canvas.height, (1 - EDGE) * canvas.height - height];

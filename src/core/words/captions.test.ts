@@ -2,23 +2,23 @@ import fc from 'fast-check';
 import { rangeStarts } from '../cut/cut';
 import { type Cue, MAX_CUE_TEXT, MAX_CUES } from './captions';
 import {
-  cueAdded,
-  cueMoved,
-  cueSnapped,
-  cueSplit,
-  cuesMerged,
-  cuesShifted,
-  cuesStretched,
-  cueTapped,
+  addCue,
+  moveCue,
+  snapCue,
+  splitCue,
+  mergeCues,
+  shiftCues,
+  stretchCues,
+  tapCue,
   rewordCue,
-  wordsReplaced,
+  replaceWords,
 } from './cue-edits';
 import { type FaultCode, faultWords, lintCues } from './cue-lint';
-import { findCue, cuesOfFile, listedCues, writtenCues } from './cue-list';
+import { findCue, toFileCues, listCues, toWrittenCues } from './cue-list';
 import { splitGraphemes } from './graphemes';
 import { PLAIN_LIMITS } from './reading-limits';
-import { laidOnSpeech } from './lay-on-speech';
-import { broken, cuesOfScript, laidScript, scriptTexts } from './script';
+import { layOnSpeech } from './lay-on-speech';
+import { breakLines, toScriptCues, layScript, scriptTexts } from './script';
 import { spokenStarts, countSyllables, locateWords } from './speech-rhythm';
 import type { Timeline } from './spans';
 
@@ -38,7 +38,7 @@ const cue = (id: string, text: string, first: number, out: number): Cue => ({
 });
 const whole = timelineOf([range(0, 2500)]);
 const places = (cues: readonly Cue[], timeline = whole) =>
-  listedCues(cues, timeline).map(({ cue, at }) => [cue.text, at?.from, at?.to]);
+  listCues(cues, timeline).map(({ cue, at }) => [cue.text, at?.from, at?.to]);
 
 const TWO = [cue('a', 'one two three four', 100, 200), cue('b', 'five', 210, 260)];
 
@@ -53,50 +53,50 @@ describe('cues', () => {
       ['five', 5, 55],
       ['one two three four', undefined, undefined],
     ]);
-    expect(findCue(listedCues(TWO, whole), 150)?.cue.id).toBe('a');
-    expect(findCue(listedCues(TWO, whole), 205)).toBeNull();
+    expect(findCue(listCues(TWO, whole), 150)?.cue.id).toBe('a');
+    expect(findCue(listCues(TWO, whole), 205)).toBeNull();
   });
 
   it('come from files timed to the clip or to the master, on the nearest frame', () => {
     const file = [{ start: 1.019, end: 2.021, text: 'A', line: 1, notes: [] }];
     const cut = timelineOf([range(500, 1000)]);
-    expect(cuesOfFile(file, { kind: 'clip' }, cut).cues[0]?.spans).toEqual([range(525, 551)]);
+    expect(toFileCues(file, { kind: 'clip' }, cut).cues[0]?.spans).toEqual([range(525, 551)]);
     const master = { kind: 'master', master: 'm', frames: 2500 } as const;
-    expect(cuesOfFile(file, master, cut, TWO).cues[0]).toMatchObject({ id: 'cue-1', spans: [range(25, 51)] });
+    expect(toFileCues(file, master, cut, TWO).cues[0]).toMatchObject({ id: 'cue-1', spans: [range(25, 51)] });
     const late = [{ ...file[0]!, start: 200, end: 201 }];
-    expect(cuesOfFile(late, master, cut)).toEqual({ cues: [], outside: late });
-    expect(cuesOfFile(late, { kind: 'clip' }, cut).outside).toEqual(late);
+    expect(toFileCues(late, master, cut)).toEqual({ cues: [], outside: late });
+    expect(toFileCues(late, { kind: 'clip' }, cut).outside).toEqual(late);
   });
 
   it('are written in the clip’s own time', () => {
-    expect(writtenCues(TWO, timelineOf([range(200, 300), range(100, 200)]))).toEqual([
+    expect(toWrittenCues(TWO, timelineOf([range(200, 300), range(100, 200)]))).toEqual([
       { start: 0.4, end: 2.4, text: 'five' },
       { start: 4, end: 8, text: 'one two three four' },
     ]);
   });
 
   it('are split at a place of their words, by syllables, and merged again', () => {
-    const [first] = listedCues(TWO, whole);
-    const split = cueSplit(TWO, first!, 8, whole)!;
+    const [first] = listCues(TWO, whole);
+    const split = splitCue(TWO, first!, 8, whole)!;
     expect(places(split)).toEqual([
       ['one two', 100, 150],
       ['three four', 150, 200],
       ['five', 210, 260],
     ]);
     expect(new Set(split.map(({ id }) => id)).size).toBe(3);
-    expect(cueSplit(TWO, first!, 0, whole)).toBeNull();
-    const [a, b] = listedCues(split, whole);
-    expect(places(cuesMerged(split, a!, b!, whole)!)[0]).toEqual(['one two\nthree four', 100, 200]);
+    expect(splitCue(TWO, first!, 0, whole)).toBeNull();
+    const [a, b] = listCues(split, whole);
+    expect(places(mergeCues(split, a!, b!, whole)!)[0]).toEqual(['one two\nthree four', 100, 200]);
   });
 
   it('are shifted, one or all, as far as their masters go', () => {
-    expect(places(cuesShifted(TWO, new Set(['b']), -25, whole))[1]).toEqual(['five', 185, 235]);
-    expect(places(cuesShifted(TWO, new Set(['a', 'b']), -150, whole))[0]).toEqual([
+    expect(places(shiftCues(TWO, new Set(['b']), -25, whole))[1]).toEqual(['five', 185, 235]);
+    expect(places(shiftCues(TWO, new Set(['a', 'b']), -150, whole))[0]).toEqual([
       'one two three four',
       0,
       100,
     ]);
-    expect(places(cuesShifted(TWO, new Set(['a', 'b']), 9000, whole))).toEqual([
+    expect(places(shiftCues(TWO, new Set(['a', 'b']), 9000, whole))).toEqual([
       ['one two three four', 2340, 2440],
       ['five', 2450, 2500],
     ]);
@@ -106,48 +106,48 @@ describe('cues', () => {
     // The clip plays 1200–1300 and then 100–300: in that order.
     const cut = timelineOf([range(1200, 1300), range(100, 300)]);
     const ids = new Set(['a', 'b']);
-    const at = (cues: readonly Cue[]) => listedCues(cues, cut).map((one) => one.at);
+    const at = (cues: readonly Cue[]) => listCues(cues, cut).map((one) => one.at);
     expect(at(TWO)).toEqual([
       { from: 100, to: 200 },
       { from: 210, to: 260 },
     ]);
-    const earlier = cuesShifted(TWO, ids, -50, cut);
+    const earlier = shiftCues(TWO, ids, -50, cut);
     expect(at(earlier)).toEqual([
       { from: 50, to: 150 },
       { from: 160, to: 210 },
     ]);
     expect(earlier[0]?.spans).toEqual([range(1250, 1300), range(100, 150)]);
     // Back again they are what they were; further than the clip goes none of them.
-    expect(cuesShifted(earlier, ids, 50, cut)).toEqual(TWO);
-    expect(at(cuesShifted(TWO, ids, 9000, cut))[1]).toEqual({ from: 250, to: 300 });
+    expect(shiftCues(earlier, ids, 50, cut)).toEqual(TWO);
+    expect(at(shiftCues(TWO, ids, 9000, cut))[1]).toEqual({ from: 250, to: 300 });
   });
 
   it('are stretched to begin and end where they should', () => {
-    expect(places(cuesStretched(TWO, { from: 0, to: 320 }, whole))).toEqual([
+    expect(places(stretchCues(TWO, { from: 0, to: 320 }, whole))).toEqual([
       ['one two three four', 0, 200],
       ['five', 220, 320],
     ]);
   });
 
   it('snap to what is near, and to nothing else', () => {
-    const [first] = listedCues(TWO, whole);
-    expect(cueSnapped(first!, [96, 230], 10, whole).spans).toEqual([range(96, 200)]);
-    expect(cueSnapped(first!, [50, 400], 10, whole)).toBe(first!.cue);
+    const [first] = listCues(TWO, whole);
+    expect(snapCue(first!, [96, 230], 10, whole).spans).toEqual([range(96, 200)]);
+    expect(snapCue(first!, [50, 400], 10, whole)).toBe(first!.cue);
   });
 
   it('begin where they are tapped, and end the one before there', () => {
-    const listed = listedCues(TWO, whole);
-    expect(places(cueTapped(TWO, listed, 1, 180, whole))).toEqual([
+    const listed = listCues(TWO, whole);
+    expect(places(tapCue(TWO, listed, 1, 180, whole))).toEqual([
       ['one two three four', 100, 180],
       ['five', 180, 230],
     ]);
-    expect(places(cueTapped(TWO, listed, 0, 205, whole))[0]).toEqual(['one two three four', 205, 210]);
+    expect(places(tapCue(TWO, listed, 0, 205, whole))[0]).toEqual(['one two three four', 205, 210]);
   });
 
   it('are added where there is room', () => {
-    const added = cueAdded(TWO, { from: 200, to: 300 }, whole)!;
+    const added = addCue(TWO, { from: 200, to: 300 }, whole)!;
     expect(places(added.cues)).toContainEqual(['', 200, 210]);
-    expect(cueAdded(TWO, { from: 150, to: 300 }, whole)).toBeNull();
+    expect(addCue(TWO, { from: 150, to: 300 }, whole)).toBeNull();
   });
 
   it('keep the times of their words only while there are as many', () => {
@@ -157,34 +157,34 @@ describe('cues', () => {
   });
 
   it('have words replaced, as they are written or in either case', () => {
-    expect(wordsReplaced(TWO, 'O', '0', true).places).toBe(0);
-    const { cues, places: count } = wordsReplaced(TWO, 'O', '0', false);
+    expect(replaceWords(TWO, 'O', '0', true).places).toBe(0);
+    const { cues, places: count } = replaceWords(TWO, 'O', '0', false);
     expect([cues[0]?.text, count]).toEqual(['0ne tw0 three f0ur', 3]);
-    expect(wordsReplaced(TWO, 'a.b(', 'x', false).places).toBe(0);
-    expect(wordsReplaced(TWO, 'five', '$&', true).cues[1]?.text).toBe('$&');
-    expect(wordsReplaced(TWO, 'five', 'five', true).places).toBe(1);
+    expect(replaceWords(TWO, 'a.b(', 'x', false).places).toBe(0);
+    expect(replaceWords(TWO, 'five', '$&', true).cues[1]?.text).toBe('$&');
+    expect(replaceWords(TWO, 'five', 'five', true).places).toBe(1);
   });
 
   it('are never longer or more than a clip can hold', () => {
     const long = 'x'.repeat(MAX_CUE_TEXT / 2);
-    const replaced = wordsReplaced(TWO, 'o', long, true);
+    const replaced = replaceWords(TWO, 'o', long, true);
     expect(replaced).toEqual({ cues: TWO, places: 0, tooLong: 1 });
     const wordy = TWO.map((cue) => ({ ...cue, text: `${long} ${cue.text}` }));
-    const [first, second] = listedCues(wordy, whole);
-    expect(cuesMerged(wordy, first!, second!, whole)).toBeNull();
+    const [first, second] = listCues(wordy, whole);
+    expect(mergeCues(wordy, first!, second!, whole)).toBeNull();
     const many = Array.from({ length: MAX_CUES }, (_, i) => ({ ...TWO[0]!, id: `many-${i}` }));
-    expect(cueSplit(many, listedCues(TWO, whole)[0]!, 8, whole)).toBeNull();
-    expect(cueAdded(many, { from: 1000, to: 1050 }, whole)).toBeNull();
+    expect(splitCue(many, listCues(TWO, whole)[0]!, 8, whole)).toBeNull();
+    expect(addCue(many, { from: 1000, to: 1050 }, whole)).toBeNull();
   });
 
   it('stay where they are when they are moved outside the cut', () => {
-    expect(cueMoved(TWO[0]!, { from: 9000, to: 9010 }, whole)).toBe(TWO[0]);
+    expect(moveCue(TWO[0]!, { from: 9000, to: 9010 }, whole)).toBe(TWO[0]);
   });
 });
 
 describe('what is wrong with cues', () => {
   const judged = (cues: readonly Cue[], cuts: readonly number[]) =>
-    lintCues(listedCues(cues, whole), { limits: PLAIN_LIMITS, cuts, rate: RATE, lacking });
+    lintCues(listCues(cues, whole), { limits: PLAIN_LIMITS, cuts, rate: RATE, lacking });
   const lacking = (text: string) => (text.includes('ᚠ') ? ['ᚠ'] : []);
   const lint = (cues: readonly Cue[], cuts: readonly number[] = []) => {
     const found = judged(cues, cuts);
@@ -247,10 +247,10 @@ describe('a script', () => {
   });
 
   it('has lines of about one length', () => {
-    expect(broken('Some are small and some are as large as a house', PLAIN_LIMITS)).toBe(
+    expect(breakLines('Some are small and some are as large as a house', PLAIN_LIMITS)).toBe(
       'Some are small and some\nare as large as a house',
     );
-    expect(broken('x'.repeat(200), PLAIN_LIMITS)).toBeNull();
+    expect(breakLines('x'.repeat(200), PLAIN_LIMITS)).toBeNull();
   });
 
   it('is laid on what is spoken: a phrase on each stretch of speech, and none over another', () => {
@@ -260,7 +260,7 @@ describe('a script', () => {
       { from: 150, to: 175 },
       { from: 230, to: 268 },
     ];
-    const laid = laidOnSpeech(texts, spoken, 400, PLAIN_LIMITS, RATE);
+    const laid = layOnSpeech(texts, spoken, 400, PLAIN_LIMITS, RATE);
     expect(laid.map(({ from }) => from)).toEqual([50, 150, 230]);
     for (const [i, place] of laid.entries()) {
       expect(place.to).toBeGreaterThan(place.from);
@@ -277,11 +277,11 @@ describe('a script', () => {
     ];
     const long = [30, 40, 14, 42];
     const spoken = long.map((frames, i) => ({ from: 50 + 80 * i, to: 50 + 80 * i + frames }));
-    const laid = laidOnSpeech(texts, spoken, 600, PLAIN_LIMITS, RATE);
+    const laid = layOnSpeech(texts, spoken, 600, PLAIN_LIMITS, RATE);
     expect(laid.map(({ from }) => from)).toEqual(spoken.map(({ from }) => from));
     // A breath inside a phrase makes two stretches of it; a cough in between goes with none.
     const broken = [{ from: 50, to: 62 }, { from: 68, to: 82 }, ...spoken.slice(1)];
-    expect(laidOnSpeech(texts, broken, 600, PLAIN_LIMITS, RATE).map(({ from }) => from)).toEqual(
+    expect(layOnSpeech(texts, broken, 600, PLAIN_LIMITS, RATE).map(({ from }) => from)).toEqual(
       spoken.map(({ from }) => from),
     );
   });
@@ -296,7 +296,7 @@ describe('a script', () => {
           from: sorted[2 * i]!,
           to: sorted[2 * i + 1]!,
         }));
-        const laid = laidOnSpeech(texts, spoken, 2001, PLAIN_LIMITS, RATE);
+        const laid = layOnSpeech(texts, spoken, 2001, PLAIN_LIMITS, RATE);
         expect(laid).toHaveLength(texts.length);
         for (const [i, { from, to }] of laid.entries()) {
           expect(to).toBeGreaterThan(from);
@@ -312,7 +312,7 @@ describe('a script', () => {
     const spoken = Array.from({ length: 2500 }, (_, i) => ({ from: 40 * i, to: 40 * i + 30 }));
     const reports: number[] = [];
     const asked = { script, spoken, whole: 100_000, limits: PLAIN_LIMITS, rate: RATE };
-    const laid = laidScript(asked, (done) => reports.push(done));
+    const laid = layScript(asked, (done) => reports.push(done));
     expect(laid.places).toHaveLength(5000);
     expect(reports).toHaveLength(101);
     expect(reports).toEqual([...reports].sort((a, b) => a - b));
@@ -321,10 +321,10 @@ describe('a script', () => {
   it('is spread over the clip where nobody is heard, and its cues follow the cut', () => {
     const cut = timelineOf([range(1000, 1500)]);
     const asked = { script: SCRIPT, spoken: [], whole: 500, limits: PLAIN_LIMITS, rate: cut.rate };
-    const laid = laidScript(asked);
-    const cues = cuesOfScript(laid, cut);
+    const laid = layScript(asked);
+    const cues = toScriptCues(laid, cut);
     expect(laid.texts).toHaveLength(cues.length);
-    const listed = listedCues(cues, cut);
+    const listed = listCues(cues, cut);
     expect(listed.map(({ cue }) => cue.id)).toEqual(cues.map(({ id }) => id));
     expect(listed[0]?.at?.from).toBe(0);
     expect(listed[0]?.cue.spans[0]?.in).toBe(1000);

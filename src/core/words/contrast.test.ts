@@ -1,5 +1,5 @@
 import { chooseReadableColour, withBandWords } from './banded-clip';
-import { contrastRatio, enoughContrast, computeLuminance } from './contrast';
+import { contrastRatio, hasEnoughContrast, computeLuminance } from './contrast';
 import { findMinContrast } from './contrast-cells';
 import { sampleContrastFrames } from './contrast-frames';
 
@@ -25,9 +25,9 @@ describe('contrast', () => {
 
   it('needs to be less for letters that a phone shows large', () => {
     // 67 pixels of 1080 are 24.2 of 390.
-    expect(enoughContrast(67, 400, 1080)).toBe(3);
-    expect(enoughContrast(66, 400, 1080)).toBe(4.5);
-    expect(enoughContrast(52, 700, 1080)).toBe(3);
+    expect(hasEnoughContrast(67, 400, 1080)).toBe(3);
+    expect(hasEnoughContrast(66, 400, 1080)).toBe(4.5);
+    expect(hasEnoughContrast(52, 700, 1080)).toBe(3);
   });
 
   const line = (text: string) => ({ text, spans: null });
@@ -36,7 +36,9 @@ describe('contrast', () => {
     for (const colour of ['#FAF6EC', '#1F2B33', '#2B5C8A', '#808080', '#FF0000', '#00FF00']) {
       expect(ratio(chooseReadableColour(colour), colour)).toBeGreaterThan(3);
       const blocks = withBandWords([], { above: [line('Kite Day')], below: [line(' ')] }, colour);
-      expect(blocks.map((block) => [block.on, block.style.colour])).toEqual([['above', chooseReadableColour(colour)]]);
+      expect(blocks.map((block) => [block.on, block.style.colour])).toEqual([
+        ['above', chooseReadableColour(colour)],
+      ]);
     }
   });
 });

@@ -29,7 +29,7 @@ export const contrastRatio = (a: number, b: number): number =>
   (Math.max(a, b) + 0.05) / (Math.min(a, b) + 0.05);
 
 /** The least contrast that letters need, by how large a phone shows them. @param size and `width` in canvas pixels. */
-export function enoughContrast(size: number, weight: number, width: number): number {
+export function hasEnoughContrast(size: number, weight: number, width: number): number {
   const shown = (size * PHONE) / width;
   return shown >= (weight >= BOLD ? LARGE.bold : LARGE.plain) ? ENOUGH.large : ENOUGH.plain;
 }

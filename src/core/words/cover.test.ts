@@ -1,4 +1,4 @@
-import { coverCrop, type CoverFacts, coverText, greyFacts, proposedCovers } from './cover';
+import { coverCrop, type CoverFacts, coverText, greyFacts, listProposedCovers } from './cover';
 import { NO_TEXT } from './clip-text';
 import { plainBlock } from './text-block';
 
@@ -46,12 +46,12 @@ describe('proposals for a cover', () => {
   ];
 
   it('are sharp, bright, far from cuts, and show somebody who is known', () => {
-    expect(proposedCovers([dark, soft, atCut, someone, facts(500)], 2, 25)).toEqual([400, 500]);
+    expect(listProposedCovers([dark, soft, atCut, someone, facts(500)], 2, 25)).toEqual([400, 500]);
   });
 
   it('lie apart, as many as there are', () => {
-    expect(proposedCovers([facts(0), facts(1), facts(2), facts(300)], 3, 25)).toEqual([0, 300]);
-    expect(proposedCovers([], 3, 25)).toEqual([]);
+    expect(listProposedCovers([facts(0), facts(1), facts(2), facts(300)], 3, 25)).toEqual([0, 300]);
+    expect(listProposedCovers([], 3, 25)).toEqual([]);
   });
 
   it('know what is light and what has detail', () => {

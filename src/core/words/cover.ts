@@ -45,7 +45,7 @@ function coverScore({ detail, light, fromCut, subject }: CoverFacts, most: numbe
 }
 
 /** The best frames for a cover, no two of them near each other. @param rate of the clip, frames a second. */
-export function proposedCovers(facts: readonly CoverFacts[], count: number, rate: number): number[] {
+export function listProposedCovers(facts: readonly CoverFacts[], count: number, rate: number): number[] {
   const most = Math.max(0, ...facts.map(({ detail }) => detail));
   const last = Math.max(0, ...facts.map(({ frame }) => frame));
   const apart = Math.max(1, Math.min(3 * rate, last / (2 * count)));

@@ -1,7 +1,7 @@
 import type { Range } from '../cut/cut';
-import { scaledFrames } from '../time/frame-rate';
+import { scaleFrames } from '../time/frame-rate';
 import { type Cue, MAX_CUE_TEXT, MAX_CUES } from './captions';
-import { freshCueIds, type ListedCue, listedCues, spanShifted } from './cue-list';
+import { freshCueIds, type ListedCue, listCues, shiftSpan } from './cue-list';
 import { countSyllables, locateWords } from './speech-rhythm';
 import { type Spans, toSpans, type Stretch, toStretches, type Timeline } from './spans';
 
@@ -17,7 +17,7 @@ export function rewordCue(cue: Cue, text: string): Cue {
 }
 
 /** A cue at another time of the clip; the same where that is outside the cut. */
-export function cueMoved(cue: Cue, stretch: Stretch, timeline: Timeline): Cue {
+export function moveCue(cue: Cue, stretch: Stretch, timeline: Timeline): Cue {
   const from = Math.max(0, stretch.from);
   const spans = toSpans({ from, to: Math.max(from + 1, stretch.to) }, timeline);
   return spans ? { ...cue, spans } : cue;
@@ -31,7 +31,7 @@ const spokenLength = (text: string): number =>
  * A cue divided at a place of its text, its time shared by syllables; null where one half would have no words, or the
  * clip has as many cues as it can hold.
  */
-export function cueSplit(
+export function splitCue(
   cues: readonly Cue[],
   { cue, at }: ListedCue,
   place: number,
@@ -44,8 +44,8 @@ export function cueSplit(
   const [id] = freshCueIds(cues, 1) as [string];
   const { words: _words, ...rest } = cue;
   const halves = [
-    cueMoved({ ...rest, text: first }, { from: at.from, to: middle }, timeline),
-    cueMoved({ ...rest, id, text: second }, { from: middle, to: at.to }, timeline),
+    moveCue({ ...rest, text: first }, { from: at.from, to: middle }, timeline),
+    moveCue({ ...rest, id, text: second }, { from: middle, to: at.to }, timeline),
   ];
   return cues.flatMap((other) => (other.id === cue.id ? halves : [other]));
 }
@@ -54,7 +54,7 @@ export function cueSplit(
  * Two cues as one, from where the first begins to where the second ends; null where one is not in the cut, or their
  * words are too long for one.
  */
-export function cuesMerged(
+export function mergeCues(
   cues: readonly Cue[],
   first: ListedCue,
   second: ListedCue,
@@ -65,7 +65,7 @@ export function cuesMerged(
   const { words: _words, ...rest } = first.cue;
   const text = `${first.cue.text}\n${second.cue.text}`;
   if (text.length > MAX_CUE_TEXT) return null;
-  const merged = cueMoved({ ...rest, text }, stretch, timeline);
+  const merged = moveCue({ ...rest, text }, stretch, timeline);
   return withCue(
     cues.filter((cue) => cue.id !== second.cue.id),
     first.cue.id,
@@ -78,7 +78,7 @@ export function cuesMerged(
  * the cut leaves out move along their masters.
  * @param ids of those that move.
  */
-export function cuesShifted(
+export function shiftCues(
   cues: readonly Cue[],
   ids: ReadonlySet<string>,
   by: number,
@@ -108,13 +108,13 @@ export function cuesShifted(
 
 function shiftInMaster(span: Range, by: number, { masters, rate }: Timeline): Range {
   const master = masters(span.master);
-  const frames = Math.sign(by) * scaledFrames(Math.abs(by), rate, master.rate);
-  return spanShifted(span, frames, master.frames);
+  const frames = Math.sign(by) * scaleFrames(Math.abs(by), rate, master.rate);
+  return shiftSpan(span, frames, master.frames);
 }
 
 /** All cues of the clip spread anew, so that the first begins and the last ends where it should. */
-export function cuesStretched(cues: readonly Cue[], to: Stretch, timeline: Timeline): Cue[] {
-  const listed = listedCues(cues, timeline).filter(({ at }) => at !== null);
+export function stretchCues(cues: readonly Cue[], to: Stretch, timeline: Timeline): Cue[] {
+  const listed = listCues(cues, timeline).filter(({ at }) => at !== null);
   const first = listed[0]?.at;
   const last = listed[listed.length - 1]?.at;
   if (!first || !last || to.to <= to.from) return [...cues];
@@ -123,14 +123,14 @@ export function cuesStretched(cues: readonly Cue[], to: Stretch, timeline: Timel
   const moved = new Map(
     listed.map(({ cue, at }) => [
       cue.id,
-      at ? cueMoved(cue, { from: placeFrame(at.from), to: placeFrame(at.to) }, timeline) : cue,
+      at ? moveCue(cue, { from: placeFrame(at.from), to: placeFrame(at.to) }, timeline) : cue,
     ]),
   );
   return cues.map((cue) => moved.get(cue.id) ?? cue);
 }
 
 /** A cue with its ends at the nearest of some frames, where one is near enough. */
-export function cueSnapped(
+export function snapCue(
   { cue, at }: ListedCue,
   points: readonly number[],
   reach: number,
@@ -146,11 +146,11 @@ export function cueSnapped(
   };
   const [from, to] = [near(at.from), near(at.to)];
   if (to <= from || (from === at.from && to === at.to)) return cue;
-  return cueMoved(cue, { from, to }, timeline);
+  return moveCue(cue, { from, to }, timeline);
 }
 
 /** Begins a cue at an output frame, and ends the one before it there where that would go on. */
-export function cueTapped(
+export function tapCue(
   cues: readonly Cue[],
   listed: readonly ListedCue[],
   index: number,
@@ -163,17 +163,17 @@ export function cueTapped(
   const next = listed[index + 1]?.at;
   const to = next && next.from > frame ? Math.min(frame + length, next.from) : frame + length;
   const before = listed[index - 1];
-  const begun = withCue(cues, tapped.cue.id, (cue) => cueMoved(cue, { from: frame, to }, timeline));
+  const begun = withCue(cues, tapped.cue.id, (cue) => moveCue(cue, { from: frame, to }, timeline));
   const old = before?.at;
   if (!before || !old || old.from >= frame || old.to <= frame) return begun;
-  return withCue(begun, before.cue.id, (cue) => cueMoved(cue, { from: old.from, to: frame }, timeline));
+  return withCue(begun, before.cue.id, (cue) => moveCue(cue, { from: old.from, to: frame }, timeline));
 }
 
 /**
  * Words found and replaced in all cues; those that would become too long stay as they are.
  * @returns the cues, how many places were changed, and how many cues stayed.
  */
-export function wordsReplaced(
+export function replaceWords(
   cues: readonly Cue[],
   find: string,
   replacement: string,
@@ -204,12 +204,12 @@ export function wordsReplaced(
  * A new cue at an output frame, as long as it says, up to the next one; null where there is no room for it, or the clip
  * has as many cues as it can hold.
  */
-export function cueAdded(
+export function addCue(
   cues: readonly Cue[],
   stretch: Stretch,
   timeline: Timeline,
 ): { cues: Cue[]; id: string } | null {
-  const listed = listedCues(cues, timeline);
+  const listed = listCues(cues, timeline);
   const next = listed.find(({ at }) => at !== null && at.to > stretch.from)?.at;
   if ((next && next.from <= stretch.from) || cues.length >= MAX_CUES) return null;
   const spans: Spans | null = toSpans(

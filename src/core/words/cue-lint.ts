@@ -9,14 +9,14 @@ import type { FrameRate } from '../time/frame-rate';
 /** Fault of a cue: the measured value, the limit, and where it matters the line or the frame. */
 export type CueFault =
   | { code: 'characters'; measured: number; limit: number; line: number }
-  | Measured<'lines' | 'speed' | 'short' | 'long' | 'gap'>
+  | MeasuredFault<'lines' | 'speed' | 'short' | 'long' | 'gap'>
   | { code: 'overlap'; measured: number; limit: 0 }
   | { code: 'over-cut'; measured: number; limit: 0; frame: number }
   | { code: 'no-font'; measured: number; limit: 0; characters: string }
   | { code: 'empty'; measured: 0; limit: 1 };
 
 /** Measured fault of one code, so that its words are given that code's values. */
-type Measured<Code> = Code extends string ? { code: Code; measured: number; limit: number } : never;
+type MeasuredFault<Code> = Code extends string ? { code: Code; measured: number; limit: number } : never;
 
 export type FaultCode = CueFault['code'];
 
@@ -47,7 +47,7 @@ export const faultWords = (fault: CueFault): string =>
 const NEAR_CUT = 2;
 
 /** Limits and rate that cues are judged by. */
-interface Judged {
+interface JudgeOptions {
   limits: ReadingLimits;
   /** Output frames at which the picture changes. */
   cuts: readonly number[];
@@ -59,7 +59,7 @@ interface Judged {
 /** Judges the cues of a clip. @param listed in order. @returns by the cue's id. */
 export function lintCues(
   listed: readonly ListedCue[],
-  { limits, cuts, rate, lacking = () => [] }: Judged,
+  { limits, cuts, rate, lacking = () => [] }: JudgeOptions,
 ): Map<string, CueFault[]> {
   const seconds = (frames: number) => frames / rateValue(rate);
   const found = new Map<string, CueFault[]>();

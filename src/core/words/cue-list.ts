@@ -13,7 +13,7 @@ export interface ListedCue {
 }
 
 /** The cues of a clip in the order in which they are seen; after them those that the cut leaves out. */
-export function listedCues(cues: readonly Cue[], timeline: Timeline): ListedCue[] {
+export function listCues(cues: readonly Cue[], timeline: Timeline): ListedCue[] {
   const listed = cues.map((cue): ListedCue => ({ cue, at: toStretches(cue.spans, timeline)[0] ?? null }));
   return listed.sort((a, b) => (a.at?.from ?? Infinity) - (b.at?.from ?? Infinity) || 0);
 }
@@ -37,7 +37,7 @@ export type TimedTo = { kind: 'clip' } | { kind: 'master'; master: string; frame
  * Captions of a file as cues of a clip.
  * @returns those that have a place, and those that lie outside what they are timed to.
  */
-export function cuesOfFile(
+export function toFileCues(
   file: readonly FileCue[],
   timedTo: TimedTo,
   timeline: Timeline,
@@ -84,7 +84,7 @@ function spansInMaster(
 }
 
 /** Cues as they are written beside a clip: seconds of it, in order. */
-export function writtenCues(cues: readonly Cue[], timeline: Timeline): WrittenCue[] {
+export function toWrittenCues(cues: readonly Cue[], timeline: Timeline): WrittenCue[] {
   return cues
     .flatMap(({ text, spans }) =>
       toStretches(spans, timeline).map(({ from, to }) => ({
@@ -97,7 +97,7 @@ export function writtenCues(cues: readonly Cue[], timeline: Timeline): WrittenCu
 }
 
 /** A range of a master moved by frames, as far as the master goes. */
-export function spanShifted(span: Range, by: number, frames: number): Range {
+export function shiftSpan(span: Range, by: number, frames: number): Range {
   const length = span.out - span.in;
   const first = Math.min(Math.max(0, span.in + by), Math.max(0, frames - length));
   return { ...span, in: first, out: first + length };

@@ -25,7 +25,8 @@ const familyFor = memoize((book: FontBook, family: string, grapheme: string): st
     ? [EMOJI, ...listFallbackFamilies(family)]
     : listFallbackFamilies(family);
   const points = [...grapheme].filter((character) => !UNSEEN.test(character));
-  const isDrawable = (name: string) => points.every((point) => book.has(name, point.codePointAt(0) as number));
+  const isDrawable = (name: string) =>
+    points.every((point) => book.has(name, point.codePointAt(0) as number));
   return chain.find(isDrawable) ?? null;
 });
 

@@ -1,5 +1,5 @@
 import type { CanvasRect, Size } from '../picture/size';
-import { type LaidText, roomAround } from './lay-text';
+import { type LaidText, computePadding } from './lay-text';
 import type { TextArt } from './text-art';
 
 /** How far letters may reach past their line and their advance, as a share of the size: tails, accents, slants. */
@@ -15,7 +15,7 @@ const evenUp = (value: number): number => Math.ceil(value / 2) * 2;
 export function inkBox({ box, style, ground }: TextArt, laid: LaidText, canvas: Size): CanvasRect | null {
   const { size, lines } = laid;
   const { shadow } = style;
-  const around = roomAround(style);
+  const around = computePadding(style);
   const reach = shadow ? 2 * shadow.blur + Math.max(Math.abs(shadow.across), Math.abs(shadow.down)) : 0;
   const across = (Math.max(around.across, OVERHANG) + reach) * size;
   const down = (Math.max(around.down, OVERHANG) + reach) * size;

@@ -31,7 +31,7 @@ const computeWeight = (text: string): number =>
  * @param spoken stretches of output frames at which somebody speaks; the whole clip where none is known.
  * @param whole output frames of the clip. @param onProgress is told how many texts were looked at. @returns one stretch a text, in order; none over the next.
  */
-export function laidOnSpeech(
+export function layOnSpeech(
   texts: readonly string[],
   spoken: readonly Stretch[],
   whole: number,

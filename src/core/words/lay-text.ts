@@ -1,4 +1,4 @@
-import { inVisualOrder, computeBidiLevels } from './bidi';
+import { toVisualOrder, computeBidiLevels } from './bidi';
 import type { FontBook } from './font-index';
 import { fontRuns } from './font-runs';
 import { splitGraphemes } from './graphemes';
@@ -76,7 +76,7 @@ function largestFit(text: Paragraphs, { box }: TextArt): number {
 }
 
 /** Shares of the size that a style draws beside and above its letters. */
-export function roomAround({ plate, outline }: TextStyle): { across: number; down: number } {
+export function computePadding({ plate, outline }: TextStyle): { across: number; down: number } {
   const around = outline?.width ?? 0;
   const pad = plate?.pad ?? 0;
   return { across: Math.max(around, pad), down: Math.max(around, pad / 2) };
@@ -122,7 +122,7 @@ class Paragraphs {
     const step = style.lineHeight * size;
     const room = box.height - lines.length * step;
     const top = seat === 'top' ? 0 : seat === 'middle' ? room / 2 : room;
-    const inset = roomAround(style).down * size;
+    const inset = computePadding(style).down * size;
     const start = seat === 'top' ? inset : seat === 'bottom' ? top - inset : top;
     const { ascent, descent } = this.setting.book.family(style.family) ?? { ascent: 0.9, descent: 0.25 };
     const drop = (step + (ascent - descent) * size) / 2;
@@ -135,7 +135,7 @@ class Paragraphs {
 
   private over(size: number, lines: readonly Line[]): boolean {
     const { box, style } = this.art;
-    const { across, down } = roomAround(style);
+    const { across, down } = computePadding(style);
     const high = (lines.length * style.lineHeight + 2 * down) * size;
     const wide = (Math.max(0, ...lines.map((line) => line.width)) + 2 * across) * size;
     return high > box.height + NEARLY || wide > box.width + NEARLY || this.splitsWords(lines);
@@ -150,7 +150,7 @@ class Paragraphs {
   /** The lines at a size: as much on each as its box is wide. */
   private lines(size: number): Line[] {
     const { box, style } = this.art;
-    const room = box.width / size - 2 * roomAround(style).across + NEARLY;
+    const room = box.width / size - 2 * computePadding(style).across + NEARLY;
     const lines: Line[] = [];
     let line = null as Line | null;
     for (const piece of this.pieces) {
@@ -196,13 +196,13 @@ class Paragraphs {
 
   private placed(line: Line, size: number, top: number, drop: number): LaidLine {
     const { box, style } = this.art;
-    const inset = roomAround(style).across * size;
+    const inset = computePadding(style).across * size;
     const width = line.width * size;
     const room = box.width - 2 * inset - width;
     const x = inset + (style.align === 'left' ? 0 : style.align === 'middle' ? room / 2 : room);
     let at = x;
     const end = line.from + this.art.text.slice(line.from, line.to).trimEnd().length;
-    const runs = inVisualOrder(this.runs(line.from, end)).map(({ level, advance, ...run }): LaidRun => {
+    const runs = toVisualOrder(this.runs(line.from, end)).map(({ level, advance, ...run }): LaidRun => {
       const placed = { ...run, x: at, width: advance * size, rightToLeft: level % 2 === 1 };
       at += placed.width;
       return placed;

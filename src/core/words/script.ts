@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { frameIndex } from '../figures/bounded';
 import type { FrameRate } from '../time/frame-rate';
-import { laidOnSpeech } from './lay-on-speech';
+import { layOnSpeech } from './lay-on-speech';
 import { type Cue, MAX_CUE_TEXT } from './captions';
 import { freshCueIds } from './cue-list';
 import { splitGraphemes } from './graphemes';
@@ -29,13 +29,13 @@ export function scriptTexts(script: string, limits: ReadingLimits): string[] {
 }
 
 /** A piece of text that no line breaks inside, and its graphemes with and without the space after it. */
-interface Measured {
+interface MeasuredText {
   text: string;
   full: number;
   bare: number;
 }
 
-const measureText = (text: string): Measured => ({
+const measureText = (text: string): MeasuredText => ({
   text,
   full: splitGraphemes(text).length,
   bare: splitGraphemes(text.trimEnd()).length,
@@ -52,10 +52,10 @@ function cuesOfLine(line: string, limits: ReadingLimits): string[] {
   const best: { cost: number; from: number }[] = [{ cost: 0, from: 0 }];
   for (let to = 1; to <= pieces.length; to++) {
     let found = { cost: Infinity, from: to - 1 };
-    let length = (pieces[to - 1] as Measured).bare;
+    let length = (pieces[to - 1] as MeasuredText).bare;
     let units = 0;
     for (let from = to - 1; from >= 0; from--) {
-      const piece = pieces[from] as Measured;
+      const piece = pieces[from] as MeasuredText;
       if (from < to - 1) length += piece.full;
       units += piece.text.length;
       const alone = from === to - 1;
@@ -80,7 +80,7 @@ function cuesOfLine(line: string, limits: ReadingLimits): string[] {
   return texts;
 }
 
-const joinPieces = (pieces: readonly Measured[]): string =>
+const joinPieces = (pieces: readonly MeasuredText[]): string =>
   pieces
     .map(({ text }) => text)
     .join('')
@@ -96,8 +96,12 @@ function splitLongText(text: string, most: number): string[] {
 }
 
 /** Pieces in at most so many lines of at most so many graphemes, filled one after another; null where they need more. */
-function linesWithin(pieces: readonly Measured[], characters: number, lines: number): Measured[][] | null {
-  const found: Measured[][] = [];
+function linesWithin(
+  pieces: readonly MeasuredText[],
+  characters: number,
+  lines: number,
+): MeasuredText[][] | null {
+  const found: MeasuredText[][] = [];
   let length = Infinity;
   for (const piece of pieces) {
     if (piece.bare > characters) return null;
@@ -113,14 +117,14 @@ function linesWithin(pieces: readonly Measured[], characters: number, lines: num
 }
 
 /** A text in lines within the limits, as even as they can be; null where it takes more. */
-export const broken = (text: string, limits: ReadingLimits): string | null =>
+export const breakLines = (text: string, limits: ReadingLimits): string | null =>
   evenLines(
     splitIntoPieces(text).map((piece) => measureText(piece.text)),
     limits,
   );
 
 /** The narrowest lines of which there are no more than there must be. */
-function evenLines(pieces: readonly Measured[], { characters, lines }: ReadingLimits): string | null {
+function evenLines(pieces: readonly MeasuredText[], { characters, lines }: ReadingLimits): string | null {
   let best = linesWithin(pieces, characters, lines);
   if (!best) return null;
   const count = best.length;
@@ -151,16 +155,16 @@ export const laidScriptSchema = z.object({
 export type LaidScript = z.infer<typeof laidScriptSchema>;
 
 /** A script in texts within the limits, laid on speech. @param onProgress is told how many texts were looked at. */
-export function laidScript(
+export function layScript(
   { script, spoken, whole, limits, rate }: ScriptRequest,
   onProgress?: (done: number, total: number) => void,
 ): LaidScript {
   const texts = scriptTexts(script, limits);
-  return { texts, places: laidOnSpeech(texts, spoken, whole, limits, rate, onProgress) };
+  return { texts, places: layOnSpeech(texts, spoken, whole, limits, rate, onProgress) };
 }
 
 /** Cues of a script that was laid on the speech of a clip. */
-export function cuesOfScript({ texts, places }: LaidScript, timeline: Timeline): Cue[] {
+export function toScriptCues({ texts, places }: LaidScript, timeline: Timeline): Cue[] {
   const ids = freshCueIds([], texts.length);
   return texts.flatMap((text, i): Cue[] => {
     const spans = toSpans(places[i] as Stretch, timeline);

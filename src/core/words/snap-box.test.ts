@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { toRelativeRect, draggedBox, snapLines } from './snap-box';
+import { toRelativeRect, dragBox, snapLines } from './snap-box';
 
 const canvas = { width: 1080, height: 1920 };
 const box = { x: 100, y: 300, width: 400, height: 200 };
@@ -8,28 +8,28 @@ const lines = snapLines(canvas, [{ x: 0, y: 1500, width: 1080, height: 420 }]);
 describe('a box that is dragged', () => {
   it('snaps to the middle, the thirds, the edges and other rectangles', () => {
     // Its middle is at 300; 236 more bring it within 4 of the canvas's.
-    expect(draggedBox(box, 'move', { x: 236, y: 0 }, lines, 10)).toMatchObject({
+    expect(dragBox(box, 'move', { x: 236, y: 0 }, lines, 10)).toMatchObject({
       box: { x: 340 },
       across: 540,
     });
-    expect(draggedBox(box, 'move', { x: -96, y: 0 }, lines, 10)).toMatchObject({ box: { x: 0 }, across: 0 });
-    expect(draggedBox(box, 'move', { x: 0, y: 345 }, lines, 10)).toMatchObject({
+    expect(dragBox(box, 'move', { x: -96, y: 0 }, lines, 10)).toMatchObject({ box: { x: 0 }, across: 0 });
+    expect(dragBox(box, 'move', { x: 0, y: 345 }, lines, 10)).toMatchObject({
       box: { y: 640 },
       down: 640,
     });
-    expect(draggedBox(box, 'move', { x: 0, y: 1005 }, lines, 10)).toMatchObject({
+    expect(dragBox(box, 'move', { x: 0, y: 1005 }, lines, 10)).toMatchObject({
       box: { y: 1300 },
       down: 1500,
     });
-    expect(draggedBox(box, 'move', { x: 236, y: 0 }, lines, 0)).toMatchObject({
+    expect(dragBox(box, 'move', { x: 236, y: 0 }, lines, 0)).toMatchObject({
       box: { x: 336 },
       across: null,
     });
   });
 
   it('is sized by its corners, and never turned inside out', () => {
-    expect(draggedBox(box, 'bottom-right', { x: 45, y: 0 }, lines, 10).box).toEqual({ ...box, width: 440 });
-    expect(draggedBox(box, 'top-left', { x: 50, y: 21 }, lines, 0).box).toEqual({
+    expect(dragBox(box, 'bottom-right', { x: 45, y: 0 }, lines, 10).box).toEqual({ ...box, width: 440 });
+    expect(dragBox(box, 'top-left', { x: 50, y: 21 }, lines, 0).box).toEqual({
       x: 150,
       y: 321,
       width: 350,
@@ -41,7 +41,7 @@ describe('a box that is dragged', () => {
         fc.integer({ min: -2000, max: 2000 }),
         fc.integer({ min: -2000, max: 2000 }),
         (grip, x, y) => {
-          const { box: next } = draggedBox(box, grip, { x, y }, lines, 12);
+          const { box: next } = dragBox(box, grip, { x, y }, lines, 12);
           expect(next.width).toBeGreaterThanOrEqual(24);
           expect(next.height).toBeGreaterThanOrEqual(24);
           if (grip.includes('left')) expect(next.x + next.width).toBeCloseTo(500, 6);

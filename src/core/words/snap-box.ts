@@ -44,7 +44,7 @@ export interface SnappedBox {
  * A box dragged by some pixels of the canvas, snapped to lines within reach.
  * @param reach in pixels of the canvas; 0 for no snapping.
  */
-export function draggedBox(
+export function dragBox(
   from: CanvasRect,
   grip: BoxGrip,
   by: { x: number; y: number },

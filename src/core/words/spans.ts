@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { type Cut, type MasterLengths, type Range, rangeSchema } from '../cut/cut';
 import { memoize } from '../figures/memoize';
-import { scaledFrames, toSeconds, shownFrame } from '../time/frame-rate';
+import { scaleFrames, toSeconds, shownFrame } from '../time/frame-rate';
 import type { FrameRate } from '../time/frame-rate';
 
 /**
@@ -75,7 +75,7 @@ export function toStretches(spans: readonly Range[], { cut, starts, masters, rat
       const own = masters(range.master).rate;
       const start = starts[index] as number;
       const end = starts[index + 1] as number;
-      const at = (frame: number) => Math.min(end, start + scaledFrames(frame - range.in, own, rate));
+      const at = (frame: number) => Math.min(end, start + scaleFrames(frame - range.in, own, rate));
       const from = at(Math.max(span.in, range.in));
       const to = at(Math.min(span.out, range.out));
       if (to > from) found.push({ from, to });
@@ -118,7 +118,7 @@ export function toSpans({ from, to }: Stretch, { cut, starts, masters, rate }: T
  * The part of spans between two shares of the time that they last, in whole frames of their masters.
  * @param from 0…1. @param to 0…1, from `from` on.
  */
-export function partOfSpans(
+export function toProgress(
   spans: readonly Range[],
   from: number,
   to: number,
@@ -147,7 +147,7 @@ export function toOutputFrame(
   const index = cut.findIndex((range) => range.master === master && frame >= range.in && frame < range.out);
   const range = cut[index];
   if (!range) return null;
-  const output = (starts[index] as number) + scaledFrames(frame - range.in, masters(master).rate, rate);
+  const output = (starts[index] as number) + scaleFrames(frame - range.in, masters(master).rate, rate);
   return Math.min(output, (starts[index + 1] as number) - 1);
 }
 

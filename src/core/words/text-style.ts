@@ -32,7 +32,12 @@ export const textStyleSchema = z.object({
   colour: colourSchema,
   /** A filled shape behind each line; `pad` beside it, and half as much above and below. */
   plate: z
-    .object({ colour: colourSchema, cover: createBound('cover'), pad: createBound('pad'), radius: createBound('radius') })
+    .object({
+      colour: colourSchema,
+      cover: createBound('cover'),
+      pad: createBound('pad'),
+      radius: createBound('radius'),
+    })
     .nullable(),
   /** Outside the letters. */
   outline: z.object({ colour: colourSchema, width: createBound('outline') }).nullable(),

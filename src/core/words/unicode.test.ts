@@ -32,7 +32,8 @@ describe('graphemes', () => {
   it('come apart as the Unicode test file says', () => {
     const same = cases.filter(({ line }) => !changed.test(line));
     expect(same.length).toBeGreaterThan(500);
-    for (const { pieces, line } of same) expect([line, splitGraphemes(pieces.join(''))]).toEqual([line, pieces]);
+    for (const { pieces, line } of same)
+      expect([line, splitGraphemes(pieces.join(''))]).toEqual([line, pieces]);
   });
 
   it.each([
@@ -65,7 +66,9 @@ describe('places where a line may break', () => {
         if (whole.has((at += piece.length))) wanted.push('');
       }
       if (wanted[wanted.length - 1] === '') wanted.pop();
-      return JSON.stringify(splitIntoPieces(pieces.join('')).map(({ text }) => text)) !== JSON.stringify(wanted);
+      return (
+        JSON.stringify(splitIntoPieces(pieces.join('')).map(({ text }) => text)) !== JSON.stringify(wanted)
+      );
     });
     expect(cases.length).toBeGreaterThan(7000);
     // The library keeps a number with signs and stops before it together (LB25 before Unicode 13's own rule), and does

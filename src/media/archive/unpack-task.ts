@@ -14,7 +14,7 @@ export interface UnpackRequest {
 }
 
 /** A job that came out of an archive. */
-export interface Unpacked {
+export interface UnpackResult {
   /** The job as a JSON file. */
   text: string;
   /** Fingerprints of masters that were copied now: they go again when the job is not taken. */
@@ -25,7 +25,7 @@ export interface Unpacked {
  * Copies the masters of an archive into the private file system, each held to its fingerprint. On any failure nothing
  * that came in stays. @throws TroubleError `job-file` for what is no such archive.
  */
-export async function unpackJob({ file }: UnpackRequest, context: TaskContext): Promise<Unpacked> {
+export async function unpackJob({ file }: UnpackRequest, context: TaskContext): Promise<UnpackResult> {
   const refuse = (detail: string) => new TroubleError('job-file', { file: file.name, detail });
   const zip = new ZipReader(new BlobReader(file), { useWebWorkers: false });
   const fresh: string[] = [];

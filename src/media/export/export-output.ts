@@ -1,5 +1,5 @@
 import type { DecodeRun } from '@core/render/decode-runs';
-import { leftBySound, type EncodeSettings } from '@core/render/encode-settings';
+import { subtractSound, type EncodeSettings } from '@core/render/encode-settings';
 import type { RenderPlan } from '@core/render/plan';
 import { toSeconds } from '@core/time/frame-rate';
 import { shortHash } from '@core/figures/short-hash';
@@ -92,7 +92,7 @@ export class ExportOutput {
     const { plan, making } = this.request;
     if (making.picture?.kind === 'size') {
       await this.sound.finish();
-      this.picture?.spare(leftBySound(plan, making, this.log.soundBytes));
+      this.picture?.spare(subtractSound(plan, making, this.log.soundBytes));
     }
     return (await this.picture?.settle(nameOf)) ?? false;
   }

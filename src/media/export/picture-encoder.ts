@@ -16,7 +16,7 @@ const WIDE_SCALE = 63;
 const AVC_SCALE = 51;
 
 /** Where encoded pictures go. */
-type Take = (packet: Packet, config: StreamConfig | undefined) => void;
+type OnPacket = (packet: Packet, config: StreamConfig | undefined) => void;
 
 /** Encodes the pictures of one file, with the browser's encoder. Whoever opens it closes it. */
 export class PictureEncoder {
@@ -29,7 +29,7 @@ export class PictureEncoder {
   private constructor(
     private readonly picture: VideoEncodeSettings,
     private readonly config: VideoEncoderConfig,
-    take: Take,
+    take: OnPacket,
   ) {
     this.encoder = new VideoEncoder({
       output: (chunk, meta) => {
@@ -45,7 +45,7 @@ export class PictureEncoder {
   }
 
   /** @throws TroubleError `encoder-missing` when this browser cannot encode the canvas so. */
-  static async open(plan: RenderPlan, picture: VideoEncodeSettings, take: Take): Promise<PictureEncoder> {
+  static async open(plan: RenderPlan, picture: VideoEncodeSettings, take: OnPacket): Promise<PictureEncoder> {
     const config = toConfig(plan, picture);
     // No browser promises that nothing is lost.
     const isAble = picture.kind !== 'lossless' && (await VideoEncoder.isConfigSupported(config)).supported;

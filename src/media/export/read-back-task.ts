@@ -5,11 +5,11 @@ import { type Borders, NO_BORDERS } from '@core/picture/borders';
 import {
   blackBorders,
   plannedBorders,
-  sharedBorders,
-  unplannedBorders,
+  findSharedBorders,
+  subtractPlannedBorders,
   widerBorders,
 } from '@core/proof/borders';
-import { askedFacts, foundFacts, foundSound, createProof } from '@core/proof/proof';
+import { toRequestedFacts, toFoundFacts, describeFoundSound, createProof } from '@core/proof/proof';
 import { type RenderPlan, findSegment } from '@core/render/plan';
 import { TroubleError } from '@core/trouble/trouble';
 import { openMedia } from '@render/open-media';
@@ -35,15 +35,20 @@ export async function readBack(
   const file = await storedFile('exports', name);
   if (!file) throw new TroubleError('master-gone', { file: name });
   if (!making.picture) {
-    const sound = foundSound(await probeSound(file));
-    return createProof(askedFacts(plan, making), { sound }, 0, NO_BORDERS);
+    const sound = describeFoundSound(await probeSound(file));
+    return createProof(toRequestedFacts(plan, making), { sound }, 0, NO_BORDERS);
   }
   const found = await probeFile(file);
   const input = openMedia(file);
   try {
     const video = (await input.getPrimaryVideoTrack()) as InputVideoTrack;
     const { borders, searched } = await searchBorders(video, plan, context);
-    return createProof(askedFacts(plan, making), foundFacts(found, making.picture.bytes), searched, borders);
+    return createProof(
+      toRequestedFacts(plan, making),
+      toFoundFacts(found, making.picture.bytes),
+      searched,
+      borders,
+    );
   } finally {
     input.dispose();
   }
@@ -71,7 +76,10 @@ async function searchBorders(
         sample.codedHeight,
       );
       const segment = findSegment(plan, Math.min(n, plan.frames - 1)).start;
-      perShot.set(segment, perShot.has(segment) ? sharedBorders(perShot.get(segment) ?? null, found) : found);
+      perShot.set(
+        segment,
+        perShot.has(segment) ? findSharedBorders(perShot.get(segment) ?? null, found) : found,
+      );
     } finally {
       sample.close();
     }
@@ -83,7 +91,7 @@ async function searchBorders(
   }
   const borders = [...perShot].reduce<Borders>((wide, [start, found]) => {
     const planned = plannedBorders(findSegment(plan, start), plan);
-    return widerBorders(wide, unplannedBorders(found ?? NO_BORDERS, planned));
+    return widerBorders(wide, subtractPlannedBorders(found ?? NO_BORDERS, planned));
   }, NO_BORDERS);
   return { borders, searched: n };
 }

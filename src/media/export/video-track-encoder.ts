@@ -69,7 +69,11 @@ export class VideoTrackEncoder {
   }
 
   /** @throws TroubleError `encoder-missing`, and what drawing needs that is not there. */
-  static async open(plan: RenderPlan, picture: VideoEncodeSettings, sink: GroupSink): Promise<VideoTrackEncoder> {
+  static async open(
+    plan: RenderPlan,
+    picture: VideoEncodeSettings,
+    sink: GroupSink,
+  ): Promise<VideoTrackEncoder> {
     const made = new VideoTrackEncoder(plan, picture, sink);
     try {
       made.encoder = await PictureEncoder.open(plan, picture, (packet, config) => made.take(packet, config));

@@ -25,7 +25,7 @@ export interface BoxRequest {
 /** Going backward, so many samples are decoded at a time. */
 const CHUNK = 40;
 
-interface Small {
+interface SmallFrame {
   frame: number;
   grey: Grey;
 }
@@ -37,7 +37,7 @@ export async function followBox(request: BoxRequest, context: TaskContext): Prom
   const walk = new SampleWalk(reader, source, context.signal);
   const total = request.out - request.in;
   let done = 0;
-  const run = async (pictures: AsyncGenerator<Small>): Promise<TrackPoint[]> => {
+  const run = async (pictures: AsyncGenerator<SmallFrame>): Promise<TrackPoint[]> => {
     let tracker: PatchTracker | null = null;
     const points: TrackPoint[] = [];
     for await (const { frame, grey } of pictures) {
@@ -81,7 +81,7 @@ class SampleWalk {
     this.small = new SmallPictures(source);
   }
 
-  async *forward(from: number, out: number): AsyncGenerator<Small> {
+  async *forward(from: number, out: number): AsyncGenerator<SmallFrame> {
     for await (const { frame, sample } of this.reader.frames(from, out)) {
       if ((frame - from) % this.step !== 0) continue;
       throwIfStopped(this.signal);
@@ -95,11 +95,11 @@ class SampleWalk {
     }
   }
 
-  async *backward(from: number, first: number): AsyncGenerator<Small> {
+  async *backward(from: number, first: number): AsyncGenerator<SmallFrame> {
     for (let last = from; last >= first; last -= CHUNK * this.step) {
       const earliest = Math.max(first, last - (CHUNK - 1) * this.step);
       const start = last - Math.floor((last - earliest) / this.step) * this.step;
-      const chunk: Small[] = [];
+      const chunk: SmallFrame[] = [];
       for await (const small of this.forward(start, last + 1)) chunk.push(small);
       yield* chunk.reverse();
     }

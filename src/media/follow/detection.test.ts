@@ -6,7 +6,7 @@ import { standing } from '../../../tests/moving-pictures';
 import { type FoundThing, nodeDetector, THINGS } from '../../../tests/node-detector';
 import { letterboxedPixels } from '../../../tests/node-follow';
 import { type SubjectKind, toSubjectKind } from '@core/follow/evidence';
-import { overlap } from '@core/follow/track';
+import { computeOverlap } from '@core/follow/track';
 
 const { width, height } = THINGS.picture;
 const FILM = 'public/demo/kite-day.mp4';
@@ -98,7 +98,7 @@ it.each<[name: PhotographName, kind: SubjectKind, sizes: number[]]>([
       );
       expect(toSubjectKind(surest!.of)).toBe(kind);
       expect(surest!.confidence).toBeGreaterThanOrEqual(0.35);
-      expect(overlap(surest!.place, placeOf(actor, 0))).toBeGreaterThan(0.65);
+      expect(computeOverlap(surest!.place, placeOf(actor, 0))).toBeGreaterThan(0.65);
     }
   }
 });

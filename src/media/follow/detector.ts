@@ -23,7 +23,7 @@ const MIN_FACE = 0.4;
 const SAME = 0.5;
 
 /** Something that was detected. */
-export interface Detected {
+export interface Detections {
   kind: SubjectKind;
   confidence: number;
   box: PictureRect;
@@ -53,12 +53,12 @@ export class Detector {
   }
 
   /** @param aspect of the upright picture, width over height. */
-  async detect(draw: DrawPicture, aspect: number): Promise<Detected[]> {
+  async detect(draw: DrawPicture, aspect: number): Promise<Detections[]> {
     const [things, faces] = [await this.findThings(draw, aspect), await this.findFaces(draw, aspect)];
     return [...things, ...faces];
   }
 
-  private async findThings(draw: DrawPicture, aspect: number): Promise<Detected[]> {
+  private async findThings(draw: DrawPicture, aspect: number): Promise<Detections[]> {
     const box = computeLetterbox(aspect, THINGS);
     const pixels = this.drawn(draw, THINGS, box.picture);
     const taken = tensor4d(
@@ -76,7 +76,7 @@ export class Detector {
     }));
   }
 
-  private async findFaces(draw: DrawPicture, aspect: number): Promise<Detected[]> {
+  private async findFaces(draw: DrawPicture, aspect: number): Promise<Detections[]> {
     const size = { width: FACES, height: FACES };
     const box = computeLetterbox(aspect, size);
     const pixels = this.drawn(draw, size, box.picture);
@@ -118,7 +118,9 @@ export class Detector {
   }
 }
 
-const toConfidence = ({ confidence }: FoundBox): { confidence: number } => ({ confidence: Math.min(1, confidence) });
+const toConfidence = ({ confidence }: FoundBox): { confidence: number } => ({
+  confidence: Math.min(1, confidence),
+});
 
 /** Red, green and blue of each pixel. */
 function samples(pixels: Uint8ClampedArray, of: (level: number) => number): Float32Array {

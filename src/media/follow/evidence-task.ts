@@ -10,7 +10,7 @@ import { waitWhilePlaying } from '../play/playing-lock';
 import { type Picture, toPicture } from '../play/preview-picture';
 import { MasterReader } from '../read/master-reader';
 import { throwIfStopped, type TaskContext } from '../worker/serve-task';
-import { type Detected, Detector } from './detector';
+import { type Detections, Detector } from './detector';
 import { SmallPictures } from './small-pictures';
 
 /** Frames of a master that are to be looked at for following; each range is of one shot. */
@@ -92,7 +92,7 @@ class RangeEye {
     return [...made, ...sampler.end()];
   }
 
-  private detect(picture: Picture): Promise<Detected[]> {
+  private detect(picture: Picture): Promise<Detections[]> {
     const { width, height } = this.source.picture;
     return this.detector.detect(
       (ink, to) => drawUpright(ink, picture, this.source, WHOLE, WHOLE, to),

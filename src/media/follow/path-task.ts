@@ -1,7 +1,7 @@
 import loadHighs from 'highs';
 import wasm from 'highs/runtime';
-import { programText, type SolveProgram, valuesByName } from '@core/follow/linear-program';
-import { type Followed, followShot, type FollowTask } from '@core/follow/solve';
+import { programText, type SolveProgram, readValues } from '@core/follow/linear-program';
+import { type FollowResult, followShot, type FollowTask } from '@core/follow/solve';
 import { throwIfStopped, type TaskContext } from '../worker/serve-task';
 
 /** Shots of which the paths are wanted. */
@@ -15,14 +15,17 @@ async function openSolver(): Promise<SolveProgram> {
   return (program) => {
     const { Status, Columns } = highs.solve(programText(program));
     if (Status !== 'Optimal') throw new Error(`the path has no solution: ${Status}`);
-    return valuesByName(program, (name) => Columns[name]?.Primal);
+    return readValues(program, (name) => Columns[name]?.Primal);
   };
 }
 
 /** Finds the path of each shot, in their order; null for one that has none. @throws TroubleError `cancelled`. */
-export async function findPaths({ shots }: PathRequest, context: TaskContext): Promise<(Followed | null)[]> {
+export async function findPaths(
+  { shots }: PathRequest,
+  context: TaskContext,
+): Promise<(FollowResult | null)[]> {
   const solve = await openSolver();
-  const found: (Followed | null)[] = [];
+  const found: (FollowResult | null)[] = [];
   for (const shot of shots) {
     // An order to stop is heard between shots.
     await new Promise((resolve) => setTimeout(resolve));
@@ -33,7 +36,7 @@ export async function findPaths({ shots }: PathRequest, context: TaskContext): P
   return found;
 }
 
-function findPath(shot: FollowTask, solve: SolveProgram): Followed | null {
+function findPath(shot: FollowTask, solve: SolveProgram): FollowResult | null {
   try {
     return followShot(shot, solve);
   } catch (error) {

@@ -2,7 +2,7 @@
 import { hashOfFile } from '../store/file-hash';
 
 /** Message of the worker: its progress, or its result. */
-type Said = { done: number } | { sha256: string } | { problem: string };
+type WorkerMessage = { done: number } | { sha256: string } | { problem: string };
 
 /** How often it says how far it is, in bytes. */
 const SAY_EVERY = 4_000_000;
@@ -13,7 +13,7 @@ else mindPage();
 
 function readForPage(): void {
   self.onmessage = async ({ data: file }: MessageEvent<File>) => {
-    const say = (said: Said) => self.postMessage(said);
+    const say = (said: WorkerMessage) => self.postMessage(said);
     let last = 0;
     const reportDone = (done: number) => {
       if (done - last < SAY_EVERY) return;
@@ -56,7 +56,7 @@ function mindPage(): void {
       end();
       tell('This browser cannot check it. Compare the size by hand.', 'differs');
     };
-    worker.onmessage = ({ data }: MessageEvent<Said>) => {
+    worker.onmessage = ({ data }: MessageEvent<WorkerMessage>) => {
       if ('done' in data) return void (bar.value = data.done / file.size);
       end();
       if ('problem' in data) return tell(data.problem, 'differs');

@@ -3,10 +3,10 @@ import type { Grey } from '@core/pass/grey';
 import { testMaster } from '@core/job/test-job';
 import { FILM_HEIGHT, FILM_WIDTH, makeFilm } from '../../../tests/film-maker';
 import { PassFindings } from './findings';
-import type { Seen } from './lane-protocol';
+import type { FrameMeasurements } from './lane-protocol';
 
 const source = toSource(testMaster({ rate: { num: 25, den: 1 } }));
-const seenOf = (frame: number, grey: Grey, change: Partial<Seen> = {}): Seen => ({
+const seenOf = (frame: number, grey: Grey, change: Partial<FrameMeasurements> = {}): FrameMeasurements => ({
   frame,
   grey,
   bright: null,

@@ -5,7 +5,7 @@ import { LiveAreaFinder } from '@core/pass/live-area-finder';
 import type { FoundShot, AnalysisResult } from '@core/pass/pass';
 import { ShotFinder } from '@core/pass/shot-finder';
 import type { StoredRect } from '@core/picture/size';
-import type { Seen } from './lane-protocol';
+import type { FrameMeasurements } from './lane-protocol';
 
 /** Field orders that must have been seen before one is believed. */
 const MIN_ORDERS = 3;
@@ -23,7 +23,7 @@ export class PassFindings {
 
   constructor(private readonly source: Source) {}
 
-  push({ frame, grey, bright, combs, order }: Seen): void {
+  push({ frame, grey, bright, combs, order }: FrameMeasurements): void {
     this.numbers.push(frame);
     this.shots.push(grey);
     this.addMovement(frame, this.before ? meanDistance(this.before, grey) : 0);

@@ -9,7 +9,7 @@ import type { PlanarPicture } from '@kernel/planes';
 import { taggedColour } from '@render/frame-colour';
 import { planarFrame } from '../read/planar-frame';
 import { copyPlanes, toPixelLayout, storedSize } from '../read/frame-planes';
-import type { Seen } from './lane-protocol';
+import type { FrameMeasurements } from './lane-protocol';
 
 /** Bars and combing are looked for a few times a second. */
 const LOOKS_A_SECOND = 4;
@@ -49,7 +49,7 @@ export class FrameAnalyzer {
    * are valid until the next frame.
    * @throws TroubleError `pixel-format` for one that cannot be read.
    */
-  async see(decoded: VideoFrame, frame: number): Promise<{ seen: Seen; small: PlanarPicture }> {
+  async see(decoded: VideoFrame, frame: number): Promise<{ seen: FrameMeasurements; small: PlanarPicture }> {
     const picture = await this.read(decoded);
     const small = this.shrink(picture);
     const grey = greyCopy(this.kernel, small, GREY_SIDE);

@@ -5,7 +5,7 @@ import type { Trouble } from '@core/trouble/trouble';
 import type { ProxyPacket } from './proxy-encoder';
 
 /** Measurements of one frame of a master. */
-export interface Seen {
+export interface FrameMeasurements {
   /** Its number at the source's rate. */
   frame: number;
   grey: Grey;
@@ -24,6 +24,6 @@ export type LaneOrder = { type: 'open'; source: Source } | { type: 'look'; span:
 
 /** Event of a lane. */
 export type LaneEvent =
-  | { type: 'seen'; seen: Seen[]; packets: ProxyPacket[]; config: VideoDecoderConfig | null }
+  | { type: 'seen'; seen: FrameMeasurements[]; packets: ProxyPacket[]; config: VideoDecoderConfig | null }
   | { type: 'through' }
   | { type: 'failed'; trouble: Trouble };

@@ -7,20 +7,20 @@ import { planarFrame } from '../read/planar-frame';
 import { MasterReader } from '../read/master-reader';
 import { openKernel } from '../read/open-kernel';
 import { FrameAnalyzer } from './frame-analyzer';
-import type { LaneEvent, LaneOrder, Seen } from './lane-protocol';
+import type { LaneEvent, LaneOrder, FrameMeasurements } from './lane-protocol';
 import { waitWhilePlaying } from '../play/playing-lock';
 import { ProxyEncoder } from './proxy-encoder';
-import type { Decoded, SpanDecoder } from '../read/span-decoder';
+import type { DecodedSpan, SpanDecoder } from '../read/span-decoder';
 
 /** Frames that are told of together. */
 const BATCH = 8;
 
-type Tell = (event: LaneEvent, transfer?: Transferable[]) => void;
+type SendEvent = (event: LaneEvent, transfer?: Transferable[]) => void;
 
 /** Looks at spans of one master: decodes them, makes them small, measures and encodes them. */
 class AnalysisWorker {
   private encoder: ProxyEncoder | null = null;
-  private batch: Seen[] = [];
+  private batch: FrameMeasurements[] = [];
 
   private constructor(
     private readonly source: Source,
@@ -28,10 +28,10 @@ class AnalysisWorker {
     private readonly decoder: SpanDecoder,
     private readonly kernel: Kernel,
     private readonly eye: FrameAnalyzer,
-    private readonly tell: Tell,
+    private readonly tell: SendEvent,
   ) {}
 
-  static async open(source: Source, tell: Tell): Promise<AnalysisWorker> {
+  static async open(source: Source, tell: SendEvent): Promise<AnalysisWorker> {
     const reader = await MasterReader.open(source);
     const kernel = await openKernel();
     const eye = new FrameAnalyzer(kernel, source);
@@ -57,7 +57,7 @@ class AnalysisWorker {
     this.tell({ type: 'through' });
   }
 
-  private async take({ picture, timestamp, duration }: Decoded): Promise<void> {
+  private async take({ picture, timestamp, duration }: DecodedSpan): Promise<void> {
     const frame = Math.max(0, this.reader.toNumber(timestamp));
     const { seen, small } = await this.eye.see(picture, frame);
     this.batch.push(seen);
@@ -85,7 +85,7 @@ class AnalysisWorker {
 
 /** The worker's side: one file, then its spans as they are ordered. */
 export function serveLane(): void {
-  const tell: Tell = (event, transfer = []) => self.postMessage(event, { transfer });
+  const tell: SendEvent = (event, transfer = []) => self.postMessage(event, { transfer });
   let lane: Promise<AnalysisWorker> | null = null;
   let file = 'The master';
   self.onmessage = async ({ data }: MessageEvent<LaneOrder>) => {

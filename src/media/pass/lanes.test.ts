@@ -3,7 +3,7 @@ import { toSource } from '@core/master/source';
 import { testMaster } from '@core/job/test-job';
 import { TroubleError } from '@core/trouble/trouble';
 import { PassLanes, type SeenEvent } from './lanes';
-import type { LaneEvent, LaneOrder, Seen } from './lane-protocol';
+import type { LaneEvent, LaneOrder, FrameMeasurements } from './lane-protocol';
 
 /** A lane that looks at a span when the test says so. */
 class FakeLane {
@@ -36,7 +36,7 @@ class FakeLane {
 }
 
 const closed: number[] = [];
-const seenOf = (frame: number): Seen => ({
+const seenOf = (frame: number): FrameMeasurements => ({
   frame,
   grey: { width: 1, height: 1, data: new Uint8Array(1) },
   bright: null,

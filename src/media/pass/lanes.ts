@@ -19,7 +19,7 @@ const LARGE = 2_100_000;
 const LONG = 1800;
 
 /** Result of a span, until it is its turn to be taken. */
-interface Taken {
+interface SpanResult {
   events: SeenEvent[];
   through: boolean;
 }
@@ -27,7 +27,7 @@ interface Taken {
 /** Has spans of a master looked at by workers side by side, and hands on what they saw in the file's order. */
 export class PassLanes {
   private readonly workers: Worker[];
-  private readonly results: Taken[] = [];
+  private readonly results: SpanResult[] = [];
   private readonly bell = new Signal();
   private next = 0;
   private failure: unknown = null;
@@ -93,7 +93,7 @@ export class PassLanes {
 
   private begin(worker: Worker, idle: Worker[]): void {
     const span = this.spans[this.next] as Span;
-    const taken: Taken = { events: [], through: false };
+    const taken: SpanResult = { events: [], through: false };
     this.results[this.next] = taken;
     this.next += 1;
     worker.onmessage = ({ data }: MessageEvent<LaneEvent>) => {

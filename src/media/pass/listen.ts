@@ -13,7 +13,7 @@ import { samplePlanes } from '@render/master-sound';
 const toLevel = (level: number): number | null => (Number.isFinite(level) ? level : null);
 
 /** Listens to a master's sound once: loudness, peaks, waveform, pauses. Null where there is none. */
-export async function listen(
+export async function listenToSound(
   reader: MasterReader,
   source: Source,
   signal: AbortSignal,
@@ -63,7 +63,10 @@ export async function listen(
 }
 
 /** Loudness and true peak of the tracks that no clip takes. */
-export async function trackLevels(reader: MasterReader, signal: AbortSignal): Promise<AnalysisResult['otherTracks']> {
+export async function trackLevels(
+  reader: MasterReader,
+  signal: AbortSignal,
+): Promise<AnalysisResult['otherTracks']> {
   const levels: AnalysisResult['otherTracks'] = [];
   for (const sound of await reader.otherSounds()) levels.push(sound && (await measureLevels(sound, signal)));
   return levels;
@@ -86,7 +89,10 @@ async function measureLevels(
       sample.close();
     }
   }
-  return { integrated: toLevel(loudness?.integrated() ?? -Infinity), truePeak: toLevel(peaks.finish().truePeak) };
+  return {
+    integrated: toLevel(loudness?.integrated() ?? -Infinity),
+    truePeak: toLevel(peaks.finish().truePeak),
+  };
 }
 
 /** As exact as the loudness of a tenth of a second can be heard. */

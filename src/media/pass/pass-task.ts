@@ -5,7 +5,7 @@ import { GreyWriter } from './grey-writer';
 import { MasterReader } from '../read/master-reader';
 import { PassFindings } from './findings';
 import { closeTiles, PassLanes, type SeenEvent } from './lanes';
-import { listen, trackLevels } from './listen';
+import { listenToSound, trackLevels } from './listen';
 import { ProxyWriter } from './proxy-writer';
 import type { TaskContext } from '../worker/serve-task';
 import { deleteStoredFrom, writeSmall } from '../store/storage';
@@ -25,15 +25,18 @@ const MIN_SPAN = 60;
  * Decodes a master once, and makes everything of it that the job needs: proxy, filmstrip, grey copies, and the
  * facts of {@link AnalysisResult}. On any failure nothing of it stays.
  */
-export async function passOver({ source, laneUrl }: PassRequest, context: TaskContext): Promise<AnalysisResult> {
+export async function passOver(
+  { source, laneUrl }: PassRequest,
+  context: TaskContext,
+): Promise<AnalysisResult> {
   const names = passNames(source.fingerprint);
   const reader = await MasterReader.open(source);
-  const made = new Made(source);
+  const made = new PassFiles(source);
   try {
     const { spans, bitsBySecond } = await survey(reader);
     const [found, sound] = await Promise.all([
       lookAtAll(spans, { source, laneUrl }, made, context),
-      listen(reader, source, context.signal),
+      listenToSound(reader, source, context.signal),
     ]);
     const pass: AnalysisResult = {
       schemaVersion: 1,
@@ -72,7 +75,7 @@ async function survey(reader: MasterReader): Promise<{ spans: Span[]; bitsBySeco
 async function lookAtAll(
   spans: readonly Span[],
   { source, laneUrl }: PassRequest,
-  made: Made,
+  made: PassFiles,
   { report, signal }: TaskContext,
 ): Promise<ReturnType<PassFindings['finish']>> {
   const findings = new PassFindings(source);
@@ -98,7 +101,7 @@ async function lookAtAll(
 }
 
 /** The files that a pass writes as it goes. */
-class Made {
+class PassFiles {
   private proxy: ProxyWriter | null = null;
   private grey: GreyWriter | null = null;
   private readonly strip: StripSheets;

@@ -32,10 +32,10 @@ const sleep = (milliseconds: number): Promise<void> =>
 /** Scope of a redrawing: a plan changes the canvases alone, not the master's own picture. */
 const EVERYTHING = 'everything';
 const CANVASES = 'canvases';
-type Drawn = typeof EVERYTHING | typeof CANVASES;
+type DrawScope = typeof EVERYTHING | typeof CANVASES;
 
 /** Frame on screen. */
-interface Held {
+interface DisplayedFrame {
   source: number;
   frame: number;
   piece: HeldPiece | null;
@@ -51,7 +51,7 @@ export class PlayerEngine {
   private moved: Record<string, PlanSegment[][]> = {};
   private words: Record<string, (readonly PlanOverlay[])[]> = {};
   private sizes: Partial<Record<View, Size>> = {};
-  private held: Held | null = null;
+  private held: DisplayedFrame | null = null;
   /** While an end card plays, which of its frames is on screen: the picture that is held stands under it. */
   private card: number | null = null;
   /** Counts the frames that were to be held. */
@@ -64,7 +64,7 @@ export class PlayerEngine {
   private wanted: { source: number; frame: number } | null = null;
   private seeking = false;
   /** Drawing that follows once the waiting orders are taken; null where there is none. */
-  private waits: Drawn | null = null;
+  private waits: DrawScope | null = null;
   private quality: Quality = 'full';
   private speed: Speed = 1;
   private readonly stage = new Stage(
@@ -155,7 +155,7 @@ export class PlayerEngine {
     }, REFINE_AFTER);
   }
 
-  private async refine({ source, frame }: Held): Promise<void> {
+  private async refine({ source, frame }: DisplayedFrame): Promise<void> {
     const generation = this.generation;
     const isWanted = () => generation === this.generation;
     const reader = await this.sources.master(source);
@@ -354,7 +354,7 @@ export class PlayerEngine {
   }
 
   /** Draws once after all orders that are waiting: a drag sends more plans than can be drawn. */
-  private redrawSoon(what: Drawn): void {
+  private redrawSoon(what: DrawScope): void {
     const waited = this.waits !== null;
     this.waits = this.waits === EVERYTHING ? EVERYTHING : what;
     if (waited) return;
@@ -366,7 +366,7 @@ export class PlayerEngine {
   }
 
   /** Draws the held frame on the views that are on screen. */
-  private redraw(what: Drawn): void {
+  private redraw(what: DrawScope): void {
     if (!this.held) return;
     const { source, frame, piece, picture } = this.held;
     const pictures: Partial<Record<View, ImageBitmap>> = {};

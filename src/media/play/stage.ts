@@ -15,7 +15,7 @@ interface Surface {
 }
 
 /** The picture of a frame, and what of it may show. */
-interface Shown {
+interface StagePicture {
   picture: Picture;
   source: Source;
   live: PictureRect;
@@ -66,7 +66,7 @@ export class Stage {
     return surface.transferToImageBitmap();
   }
 
-  private pane(ink: Ink, pane: PlannedPane, scale: number, shown: Shown): void {
+  private pane(ink: Ink, pane: PlannedPane, scale: number, shown: StagePicture): void {
     const { window, radius, blur } = pane;
     const to = scaleRect(pane.picture, scale);
     const { picture, source, live } = shown;
@@ -81,7 +81,7 @@ export class Stage {
   }
 
   /** A window made small, smoothed and enlarged, as the export does it. */
-  private blurred(ink: Ink, pane: PlannedPane, to: Rect, shown: Shown): void {
+  private blurred(ink: Ink, pane: PlannedPane, to: Rect, shown: StagePicture): void {
     const size = blurredSize(pane.picture.width, pane.picture.height, pane.blur);
     const small = this.surface('blurred', size);
     const { picture, source, live } = shown;

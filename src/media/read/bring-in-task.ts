@@ -28,7 +28,7 @@ export interface BringInRequest {
 }
 
 /** A master that came in. */
-export interface BroughtIn {
+export interface BringInResult {
   master: Master;
   /** True when its bytes were copied now: what was there before stays when this is taken back. */
   fresh: boolean;
@@ -44,7 +44,7 @@ const INCOMING = 'incoming';
 export async function bringIn(
   { file, wanted, sound }: BringInRequest,
   context: TaskContext,
-): Promise<BroughtIn> {
+): Promise<BringInResult> {
   const facts = await probeFile(file, sound);
   const { free } = await storageRoom();
   const { fingerprint, fresh } = await copyFile(file, wanted, free, context);

@@ -1,7 +1,7 @@
 import type { ColourFacts } from '@kernel/colour';
 import type { Kernel } from '@kernel/kernel';
 import type { PlanarPicture } from '@kernel/planes';
-import { tightBytes } from '@kernel/tight-bytes';
+import { createTightBytes } from '@kernel/tight-bytes';
 
 /** When a frame is shown and how long, in microseconds. */
 interface FrameTimes {
@@ -19,7 +19,7 @@ export function planarFrame(
   times: FrameTimes,
   colour: ColourFacts,
 ): VideoFrame {
-  return new VideoFrame(tightBytes(kernel, picture), {
+  return new VideoFrame(createTightBytes(kernel, picture), {
     format: picture.layout as VideoPixelFormat,
     codedWidth: picture.width,
     codedHeight: picture.height,

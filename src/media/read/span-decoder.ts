@@ -6,7 +6,7 @@ import { Signal } from '../worker/signal';
 const MAX_AHEAD = 8;
 
 /** A decoded picture with its stamp as the file has it, in seconds. */
-export interface Decoded {
+export interface DecodedSpan {
   picture: VideoFrame;
   timestamp: number;
   duration: number;
@@ -41,7 +41,7 @@ export class SpanDecoder {
   }
 
   /** The pictures of a span in the order in which they show. Whoever takes one closes it. */
-  async *pictures(span: Span): AsyncGenerator<Decoded, void, undefined> {
+  async *pictures(span: Span): AsyncGenerator<DecodedSpan, void, undefined> {
     let fed = false;
     const feeding = this.feed(span)
       .then(() => {

@@ -16,7 +16,7 @@ import { samplePlanes } from '@render/master-sound';
 import { openMedia } from '@render/open-media';
 import { probeFile } from '../read/probe';
 import { hashOfFile } from '../store/file-hash';
-import { readLuma, upright } from '../trial/luma';
+import { readLuma, turnUpright } from '../trial/luma';
 import { throwIfStopped } from '../worker/serve-task';
 
 /** Loudness is taken so often, a second. */
@@ -75,7 +75,7 @@ export class OpenFilm {
       const frame = sample.toVideoFrame();
       try {
         throwIfStopped(signal);
-        const standing = turns === 0 ? frame : upright(frame, this.facts, turns);
+        const standing = turns === 0 ? frame : turnUpright(frame, this.facts, turns);
         if (times.length < this.facts.frames) {
           thumbs.set(toThumb(await readLuma(standing)), times.length * THUMB);
           times.push(sample.timestamp);
@@ -102,7 +102,7 @@ export class OpenFilm {
       sample?.close();
       if (turns === 0 || frame === null) yield frame;
       else {
-        const standing = upright(frame, this.facts, turns);
+        const standing = turnUpright(frame, this.facts, turns);
         frame.close();
         yield standing;
       }

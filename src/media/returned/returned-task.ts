@@ -1,10 +1,10 @@
 import { ssim } from '@core/picture/likeness';
 import { type Alignment, alignFilms, sentFrame } from '@core/proof/alignment';
-import type { FilmFacts, Returned } from '@core/proof/returned';
-import { alikeness, isAudible } from '@core/proof/sound-likeness';
+import type { FilmFacts, ReturnedFile } from '@core/proof/returned';
+import { computeCorrelation, isAudible } from '@core/proof/sound-likeness';
 import { TroubleError } from '@core/trouble/trouble';
 import { storedFile } from '../store/storage';
-import { readLuma, encodePng, turnedBack } from '../trial/luma';
+import { readLuma, encodePng, turnBack } from '../trial/luma';
 import { throwIfStopped, type TaskContext } from '../worker/serve-task';
 import { LEVELS, OpenFilm, type Thumbs } from './look';
 
@@ -18,7 +18,7 @@ export interface ReturnedRequest {
 
 /** Result of the comparison, with the least similar frame as it was sent and as it came back. */
 export interface ReturnedResult {
-  returned: Returned;
+  returned: ReturnedFile;
   pictures: { sent: Blob; got: Blob } | null;
 }
 
@@ -63,7 +63,7 @@ export async function lookAtReturned(
         ...facts,
         alignment: lie?.alignment ?? null,
         ssim: pictures?.ssim ?? null,
-        heard: left && came && alikeness(left, came, Math.round(starts * LEVELS)),
+        heard: left && came && computeCorrelation(left, came, Math.round(starts * LEVELS)),
         audible: { sent: audible(facts.sent, left), got: audible(facts.got, came) },
       },
       pictures: pictures?.worst ?? null,
@@ -74,13 +74,13 @@ export async function lookAtReturned(
 }
 
 /** How one film lies on the other, and where each of its frames would by its time. */
-interface Lie {
+interface Placing {
   alignment: Alignment;
   places: readonly number[];
   times: readonly number[];
 }
 
-function findLie(rate: number, sent: Thumbs, got: Thumbs): Lie {
+function findLie(rate: number, sent: Thumbs, got: Thumbs): Placing {
   // As many frames as were sent are those, however fast they are played.
   const isWhole = got.times.length === sent.times.length;
   const places = got.times.map((time, n) => (isWhole ? n : time * rate));
@@ -95,9 +95,9 @@ const audible = ({ sound }: FilmFacts, levels: Float32Array | null): boolean | n
 async function comparePictures(
   sent: OpenFilm,
   got: OpenFilm,
-  { alignment, places, times }: Lie,
+  { alignment, places, times }: Placing,
   { report, signal }: TaskContext,
-): Promise<{ ssim: Returned['ssim']; worst: ReturnedResult['pictures'] }> {
+): Promise<{ ssim: ReturnedFile['ssim']; worst: ReturnedResult['pictures'] }> {
   const most = Math.min(LOOKED_AT, times.length);
   const pairs = Array.from({ length: most }, (_, n) => {
     const back = Math.floor(((n + 0.5) * times.length) / most);
@@ -111,7 +111,7 @@ async function comparePictures(
     report({ stage: 'compare', done: count, total: pairs.length });
     throwIfStopped(signal);
     const [was, came] = [(await lefts.next()).value ?? null, (await backs.next()).value ?? null];
-    const back = came && turnedBack(came, alignment.turn, sent.facts);
+    const back = came && turnBack(came, alignment.turn, sent.facts);
     came?.close();
     if (!was || !back) {
       was?.close();

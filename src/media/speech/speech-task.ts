@@ -1,6 +1,6 @@
 import type { Source } from '@core/master/source';
 import { type Speech, SpokenSpans, VOICE } from '@core/speech/speech';
-import { rateValue, samplesBefore } from '@core/time/frame-rate';
+import { rateValue, countSamplesBefore } from '@core/time/frame-rate';
 import { waitWhilePlaying } from '../play/playing-lock';
 import { MasterReader } from '../read/master-reader';
 import { readSound } from '@render/master-sound';
@@ -28,7 +28,7 @@ export async function findSpeech({ source }: SpeechRequest, context: TaskContext
   try {
     if (!source.audio) return [];
     const net = await VoiceNet.open();
-    const length = samplesBefore(source.frames, source.rate, VOICE.rate);
+    const length = countSamplesBefore(source.frames, source.rate, VOICE.rate);
     const sound = new Pieces(readSound(reader, 0, length, { sampleRate: VOICE.rate, channels: 1 }));
     for (let count = 0; count * VOICE.step < length; count++) {
       throwIfStopped(context.signal);

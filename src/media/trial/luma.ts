@@ -34,14 +34,14 @@ function lumaOfRgb(row: Uint8Array, at: number, { red, blue }: { red: number; bl
 
 /** A frame in another size, with its times; the caller closes both. */
 export const resizeFrame = (frame: VideoFrame, size: Size): VideoFrame =>
-  turnedBack(frame, { quarters: 0, mirrored: false }, size);
+  turnBack(frame, { quarters: 0, mirrored: false }, size);
 
 /** A frame as it stands once its file's quarter turns are done, in a size; the caller closes both. */
-export const upright = (frame: VideoFrame, { width, height }: Size, quarters: number): VideoFrame =>
-  turnedBack(frame, { quarters: quarters as Turn['quarters'], mirrored: false }, { width, height });
+export const turnUpright = (frame: VideoFrame, { width, height }: Size, quarters: number): VideoFrame =>
+  turnBack(frame, { quarters: quarters as Turn['quarters'], mirrored: false }, { width, height });
 
 /** A frame turned, then in another size, with its times; the caller closes both. */
-export function turnedBack(frame: VideoFrame, { quarters, mirrored }: Turn, size: Size): VideoFrame {
+export function turnBack(frame: VideoFrame, { quarters, mirrored }: Turn, size: Size): VideoFrame {
   const { width, height } = size;
   const surface = new OffscreenCanvas(width, height);
   const ink = surface.getContext('2d', { alpha: false });

@@ -5,7 +5,12 @@ import { plannedFrame, type RenderPlan } from '@core/render/plan';
 import { toSeconds } from '@core/time/frame-rate';
 import { TroubleError } from '@core/trouble/trouble';
 import { FrameJudge, type PieceFound, toTrialPoint } from '@core/trial/frame-judge';
-import { toPieceSettings, toRenditionSettings, type TrialOrder, type TrialResult } from '@core/trial/rate-trial';
+import {
+  toPieceSettings,
+  toRenditionSettings,
+  type TrialOrder,
+  type TrialResult,
+} from '@core/trial/rate-trial';
 import type { GreyPlane } from '@core/picture/likeness';
 import type { Size } from '@core/picture/size';
 import { FrameRenderer } from '../export/frame-renderer';
@@ -64,7 +69,11 @@ export async function tryRates(
       try {
         step();
         const one = async (stream: Stream, i: number): Promise<void> => {
-          const viewed = await shown.compressedAgain(stream, toRenditionSettings(rung, plan, picture), signal);
+          const viewed = await shown.compressedAgain(
+            stream,
+            toRenditionSettings(rung, plan, picture),
+            signal,
+          );
           const { score } = viewed;
           found[i]?.push({ score, came: shown.getResult(i) });
           if (score.worst.ssim < (worst[i]?.ssim ?? 0)) {
@@ -97,7 +106,7 @@ export async function tryRates(
   };
 }
 
-interface ToShow {
+interface FramePair {
   plan: RenderPlan;
   picture: VideoEncodeSettings;
   rates: readonly number[];
@@ -119,7 +128,7 @@ class PieceShown {
 
   /** @throws TroubleError `damaged`, `encoder-missing`, `cancelled` */
   static async draw(
-    { plan, picture, rates }: ToShow,
+    { plan, picture, rates }: FramePair,
     readers: ReaderPool,
     signal: AbortSignal,
   ): Promise<PieceShown> {

@@ -1,6 +1,6 @@
-import { laidScript, type LaidScript, type ScriptRequest } from '@core/words/script';
+import { layScript, type LaidScript, type ScriptRequest } from '@core/words/script';
 import type { TaskContext } from '../worker/serve-task';
 
 /** Lays a script on speech. */
 export const layScriptOnSpeech = (request: ScriptRequest, { report }: TaskContext): LaidScript =>
-  laidScript(request, (done, total) => report({ stage: 'script', done, total }));
+  layScript(request, (done, total) => report({ stage: 'script', done, total }));

@@ -6,7 +6,7 @@ import { workerTrouble } from './worker-trouble';
 import { workerUrls } from './worker-urls';
 
 /** Callbacks and signal by which a caller follows and stops a task. */
-export interface Following<Told> {
+export interface TaskCallbacks<Told> {
   onProgress?: (progress: Told) => void;
   signal?: AbortSignal;
 }
@@ -18,7 +18,7 @@ export interface Following<Told> {
 export function runTask<Name extends TaskName>(
   name: Name,
   request: RequestOf<Name>,
-  { onProgress, signal }: Following<ProgressOf<Name>> = {},
+  { onProgress, signal }: TaskCallbacks<ProgressOf<Name>> = {},
 ): Promise<ResultOf<Name>> {
   const { progress, result, graceMs } = TASKS[name] as unknown as TaskDefinition<
     RequestOf<Name>,

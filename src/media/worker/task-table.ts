@@ -6,7 +6,7 @@ import { framingSchema } from '@core/framing/framing';
 import { masterSchema } from '@core/master/master';
 import { passSchema } from '@core/pass/pass';
 import { proofSchema } from '@core/proof/proof-record';
-import type { Returned } from '@core/proof/returned';
+import type { ReturnedFile } from '@core/proof/returned';
 import { speechSchema } from '@core/speech/speech';
 import { trialResultSchema } from '@core/trial/rate-trial';
 import { captionFileSchema } from '@core/words/files/caption-file';
@@ -52,7 +52,7 @@ export const TASKS = {
   'read-back': declareTask<ReadBackRequest>()({ result: proofSchema }),
   returned: declareTask<ReturnedRequest>()({
     result: z.object({
-      returned: z.custom<Returned>(isObject),
+      returned: z.custom<ReturnedFile>(isObject),
       pictures: z.object({ sent: z.instanceof(Blob), got: z.instanceof(Blob) }).nullable(),
     }),
   }),

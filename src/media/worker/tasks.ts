@@ -1,11 +1,11 @@
-import { type Following, runTask } from './run-task';
+import { type TaskCallbacks, runTask } from './run-task';
 import type { ProgressOf, RequestOf, ResultOf, TaskName } from './task-table';
 import { workerUrls } from './worker-urls';
 
 /** Gives a task as its callers ask for it. All of them throw TroubleError. */
 const taskNamed =
   <Name extends TaskName>(name: Name) =>
-  (request: RequestOf<Name>, following: Following<ProgressOf<Name>> = {}): Promise<ResultOf<Name>> =>
+  (request: RequestOf<Name>, following: TaskCallbacks<ProgressOf<Name>> = {}): Promise<ResultOf<Name>> =>
     runTask(name, request, following);
 
 /** Copies a file in and gives its facts. */
@@ -50,5 +50,5 @@ export const makeStillsOf = taskNamed('stills');
 /** Looks at a whole master once. */
 export const passOverMaster = (
   request: Omit<RequestOf<'pass'>, 'laneUrl'>,
-  following: Following<ProgressOf<'pass'>>,
+  following: TaskCallbacks<ProgressOf<'pass'>>,
 ): Promise<ResultOf<'pass'>> => runTask('pass', { ...request, laneUrl: workerUrls['pass-lane'] }, following);

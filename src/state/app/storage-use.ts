@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react';
 import { storageRoom, storedSizes } from '@media/store/storage';
-import type { Listed } from '../job-list-entry';
+import type { JobListEntry } from '../job-list-entry';
 import { useJobs } from '../job';
 
 /** Measures the storage that this browser grants and holds, in bytes; again whenever `when` changes. */
@@ -30,7 +30,7 @@ export interface JobStorage {
 }
 
 /** Adds up what a job keeps, master by master. */
-export async function measureStorage({ head, exports }: Listed): Promise<JobStorage> {
+export async function measureStorage({ head, exports }: JobListEntry): Promise<JobStorage> {
   const [masters, passes, stills, clips, trials] = await Promise.all(
     (['masters', 'passes', 'stills', 'exports', 'trials'] as const).map(storedSizes),
   );

@@ -6,11 +6,11 @@ import { addJob } from '../job';
 import {
   checkAllJobs,
   checkWork,
-  judgedNow,
+  judgeCurrent,
   safeFixesNow,
   sheetEffects,
   useChecks,
-  worstOfJob,
+  findWorstOfJob,
 } from './checks';
 
 interface MockChecker {
@@ -63,8 +63,8 @@ describe('checks in a worker', () => {
     const first = newest();
     first.hear(answer());
     expect(useChecks.getState().boards[job.id]).toEqual([]);
-    expect(worstOfJob(useChecks.getState().boards, job.id)).toBe('pass');
-    expect(worstOfJob({}, job.id)).toBeNull();
+    expect(findWorstOfJob(useChecks.getState().boards, job.id)).toBe('pass');
+    expect(findWorstOfJob({}, job.id)).toBeNull();
     first.fail('out of memory');
     expect(useChecks.getState().trouble).toMatchObject({ code: 'worker-ended' });
     expect(first.closed).toBe(true);
@@ -113,7 +113,7 @@ describe('checks in a worker', () => {
 
   it('for a report are asked at that moment', async () => {
     const before = mockCheckers.length;
-    const report = judgedNow(job);
+    const report = judgeCurrent(job);
     (await asked(before + 1)).hear(answer());
     expect(await report).toMatchObject([{ title: job.title, cells: [] }]);
   });

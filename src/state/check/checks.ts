@@ -2,7 +2,7 @@ import { create } from 'zustand';
 import { type BoardCell, findWorstSeverity } from '@core/check/check-board';
 import type { FixStep } from '@core/check/fix-all';
 import type { Severity } from '@core/check/rule';
-import { type ChangedVerdict, changedVerdicts } from '@core/check/verdicts';
+import { type ChangedVerdict, listChangedVerdicts } from '@core/check/verdicts';
 import type { JudgedJob } from '@core/interchange/check-report';
 import type { Job, Work } from '@core/job/job';
 import type { RuleSheet, Sheets } from '@core/outlets/rule-sheet';
@@ -10,7 +10,7 @@ import type { AnalysisResult } from '@core/pass/pass';
 import { toTrouble, type Trouble, TroubleError } from '@core/trouble/trouble';
 import type { CheckOrder, JudgedEvent } from '@media/check/check-protocol';
 import { Checker } from '@media/check/checker';
-import { allTrials, triedSizes } from '../export';
+import { allTrials, listTriedSizes } from '../export';
 import { sheetsNow, useJobs } from '../job';
 import { getPass, storedPass } from '../master';
 import { loadJob } from '../store';
@@ -51,20 +51,20 @@ export function checkWork(job: Job): void {
 }
 
 /** A stored job, with what is known of its masters. */
-interface Stored {
+interface StoredCheck {
   id: string;
   title: string;
   work: Work;
   passes: AnalysisResult[];
 }
 /** Jobs that were read, by their revision. */
-const read = new Map<string, { revision: number; stored: Stored }>();
+const read = new Map<string, { revision: number; stored: StoredCheck }>();
 
 /** Every job of this browser; those that do not open are left out. */
-async function allJobs(): Promise<Stored[]> {
+async function allJobs(): Promise<StoredCheck[]> {
   const { listed, files } = useJobs.getState();
   const found = await Promise.all(
-    Object.values(listed).map(async ({ head }): Promise<Stored | null> => {
+    Object.values(listed).map(async ({ head }): Promise<StoredCheck | null> => {
       const known = read.get(head.id);
       if (known?.revision === head.revision) return known.stored;
       const job = files[head.id]?.job ?? (await loadedJob(head.id));
@@ -88,7 +88,7 @@ async function loadedJob(id: string): Promise<Job | null> {
 }
 
 /** A job, or every job of this browser, judged as it is at this moment. @throws TroubleError when the worker ends. */
-export async function judgedNow(job: Job | null): Promise<JudgedJob[]> {
+export async function judgeCurrent(job: Job | null): Promise<JudgedJob[]> {
   const jobs = job ? [toStored(job, listPasses(job))] : await allJobs();
   const answers = await judgeJobs(jobs, { sheets: sheetsNow() });
   return jobs.flatMap(({ id, title, work }) => {
@@ -107,18 +107,18 @@ export async function safeFixesNow(job: Job, signal: AbortSignal): Promise<FixSt
 const listPasses = ({ masters }: Job): AnalysisResult[] =>
   masters.flatMap(({ fingerprint }) => getPass(fingerprint) ?? []);
 
-const toStored = ({ id, title, masters, edit }: Job, passes: AnalysisResult[]): Stored => ({
+const toStored = ({ id, title, masters, edit }: Job, passes: AnalysisResult[]): StoredCheck => ({
   id,
   title,
   work: { masters, edit },
   passes,
 });
 
-const toOrder = (jobs: readonly Stored[], sheets: Sheets): Omit<CheckOrder, 'ask'> => ({
+const toOrder = (jobs: readonly StoredCheck[], sheets: Sheets): Omit<CheckOrder, 'ask'> => ({
   jobs: jobs.map(({ id, work }) => ({ id, work })),
   sheets: [...sheets],
   passes: jobs.flatMap(({ passes }) => passes),
-  sizes: triedSizes(),
+  sizes: listTriedSizes(),
   trials: allTrials(),
 });
 
@@ -153,13 +153,13 @@ export async function sheetEffects(
   const old = await judgeJobs(jobs, { sheets: before, onProgress: half(0), signal });
   const fresh = await judgeJobs(jobs, { sheets: after, onProgress: half(0.5), signal });
   return jobs.flatMap(({ id, title }) => {
-    const verdicts = changedVerdicts(old.get(id)?.cells ?? [], fresh.get(id)?.cells ?? []);
+    const verdicts = listChangedVerdicts(old.get(id)?.cells ?? [], fresh.get(id)?.cells ?? []);
     return verdicts.length > 0 ? [{ id, title, verdicts }] : [];
   });
 }
 
 /** How jobs are judged by a worker of their own. */
-interface Judging {
+interface JudgeRequest {
   sheets: Sheets;
   /** True when their safe fixes are wanted too. */
   fixes?: boolean;
@@ -168,8 +168,8 @@ interface Judging {
 }
 
 function judgeJobs(
-  jobs: readonly Stored[],
-  { sheets, fixes = false, onProgress, signal }: Judging,
+  jobs: readonly StoredCheck[],
+  { sheets, fixes = false, onProgress, signal }: JudgeRequest,
 ): Promise<Map<string, JudgedEvent>> {
   const answers = new Map<string, JudgedEvent>();
   if (jobs.length === 0) return Promise.resolve(answers);
@@ -200,7 +200,7 @@ export const checkTrouble = (error: unknown): Trouble =>
   toTrouble(error, 'worker-ended', { detail: String(error) });
 
 /** The worst that was found of a job; null before it was judged. */
-export const worstOfJob = (boards: Record<string, BoardCell[]>, id: string): Severity | null => {
+export const findWorstOfJob = (boards: Record<string, BoardCell[]>, id: string): Severity | null => {
   const cells = boards[id];
   if (!cells) return null;
   return findWorstSeverity({

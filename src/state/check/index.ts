@@ -7,6 +7,6 @@ export {
   type SheetEffect,
   sheetEffects,
   useChecks,
-  worstOfJob,
+  findWorstOfJob,
 } from './checks';
 export { allReport, jobReport, type ReportKind } from './reports';

@@ -9,7 +9,7 @@ import { jobFileStem } from '@core/interchange/job-file';
 import { pictureKey, reportPage } from '@core/interchange/report-page';
 import { clipName } from '@core/job/clip';
 import { type Job, findSource } from '@core/job/job';
-import { judgedNow } from './checks';
+import { judgeCurrent } from './checks';
 import { sheetsNow } from '../job';
 import { renderStill } from '../picture';
 
@@ -25,11 +25,11 @@ const PICTURE = 240;
 
 /** A report of what is found of one job now. */
 export const jobReport = async (job: Job, kind: ReportKind): Promise<File> =>
-  createReport(await judgedNow(job), kind, jobFileStem(job));
+  createReport(await judgeCurrent(job), kind, jobFileStem(job));
 
 /** A report of every job of this browser. */
 export const allReport = async (kind: ReportKind): Promise<File> =>
-  createReport(await judgedNow(null), kind, 'all-jobs');
+  createReport(await judgeCurrent(null), kind, 'all-jobs');
 
 async function createReport(jobs: readonly JudgedJob[], kind: ReportKind, stem: string): Promise<File> {
   const rows = reportRows(jobs, sheetsNow());

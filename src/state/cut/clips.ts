@@ -2,7 +2,7 @@ import { maxKeptFrames } from '@core/job/kept-length';
 import { cardFrames } from '@core/words/clip-text';
 import { cutFrames, slowestRate } from '@core/cut/cut';
 import { masterLengths } from '@core/check/check';
-import { type Division, inParts } from '@core/cut/parts';
+import { type Division, splitCut } from '@core/cut/parts';
 import { activeCanvas, type Clip, clipName } from '@core/job/clip';
 import { activeClip, type Job, findSource } from '@core/job/job';
 import { listShots } from '@core/cut/master-shots';
@@ -79,7 +79,7 @@ export function proposeDivisions(job: Job): Division[] {
 export function splitIntoParts(job: Job, seconds: number, overlapSeconds: number): number {
   const whole = activeClip(job.edit);
   const rate = slowestRate(whole.cut, masterLengths(job));
-  const cuts = inParts(whole.cut, {
+  const cuts = splitCut(whole.cut, {
     most: maxKeptFrames(whole, masterLengths(job), seconds),
     overlap: toFrame(overlapSeconds, rate),
     divisions: proposeDivisions(job),

@@ -1,4 +1,4 @@
-import { asCut, asShots, type ListMaster, type ListNote, type ReadList } from '@core/interchange/cut-list';
+import { toCut, toShots, type ListMaster, type ListNote, type ReadList } from '@core/interchange/cut-list';
 import { readEdl, writeEdl } from '@core/interchange/edl';
 import { readOtio, writeOtio } from '@core/interchange/otio';
 import { activeCanvas, clipName } from '@core/job/clip';
@@ -39,13 +39,13 @@ export async function openList(file: File, source: Source): Promise<OpenList> {
 /** Takes a list as shots of a master, or as the clip's cut. @returns what could not be used. */
 export function takeList(job: Job, source: Source, { list }: OpenList, use: ListUse): ListNote[] {
   if (use === 'shots') {
-    const { boundaries, notes } = asShots(list, source);
+    const { boundaries, notes } = toShots(list, source);
     const { id: master, frames } = source;
     const old = listShots(job.edit.shots, source);
     dispatch(job.id, { type: 'set-shots', act: 'list', master, old, boundaries, frames });
     return [...list.notes, ...notes];
   }
-  const { cut, notes } = asCut(list, listMasters(job));
+  const { cut, notes } = toCut(list, listMasters(job));
   if (cut.length > 0) dispatch(job.id, { type: 'set-cut', act: 'list', cut });
   return [...list.notes, ...notes];
 }

@@ -4,7 +4,7 @@ import type { Encoding } from '@core/rate/encoding';
 import { type Abilities, SERVER_ABILITIES } from '@core/rate/server-abilities';
 import { browserAbilities } from '@media/export/abilities';
 import { canRender } from './render-server';
-import { mastersThere } from './render-sources';
+import { findPresentMasters } from './render-sources';
 
 /** Finds what an encoder can make of a canvas; null while that is being found out. */
 export function useAbilities({ width, height, rate }: Canvas, maker: Encoding['maker']): Abilities | null {
@@ -34,7 +34,7 @@ export function useRenderServer(when: unknown): { able: boolean; masters: readon
     let current = true;
     const look = async () => {
       const able = await canRender();
-      const masters = able ? await mastersThere().catch(() => []) : [];
+      const masters = able ? await findPresentMasters().catch(() => []) : [];
       if (current) setKnown({ able, masters });
     };
     void look();

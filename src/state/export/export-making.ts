@@ -6,27 +6,27 @@ import { makeExport, proveExport } from '@media/worker/tasks';
 import type { Progress } from '@media/worker/worker-protocol';
 import { tellDone } from './done-notice';
 import { dropOrder, keepOrder, loadOrder, type Order, storedName } from './export-orders';
-import { type Running, useExportQueue } from './export-running';
+import { type ExportProgress, useExportQueue } from './export-running';
 import { putExport } from '../job';
 import { makeOnServer } from './render-server';
 
 const time = new TimeLeft();
 
 /** Seconds that exports of so many frames will take, once it is their turn; null where nothing was made yet. */
-export const secondsOfExports = (frames: number): number | null => time.waiting(frames);
+export const estimateSeconds = (frames: number): number | null => time.waiting(frames);
 
 /** Running export, with what it was asked to be. */
-interface Made {
+interface RunningExport {
   record: ExportRecord;
   order: Order;
 }
 
 /** Whoever wants exports made. */
-interface Asker {
+interface StopRequest {
   jobId: string;
   signal: AbortSignal;
   /** Shows where exports stand that are worked on together. */
-  show: (exportIds: readonly string[], now: Running) => void;
+  show: (exportIds: readonly string[], now: ExportProgress) => void;
   /** Gets those whose bytes are whole and read back. */
   proved: Set<string>;
 }
@@ -35,9 +35,9 @@ interface Asker {
  * Makes exports together, or takes up what is there of them, and reads each back.
  * @throws TroubleError and whatever goes wrong; what is whole of them stays.
  */
-export async function makeExports(records: readonly ExportRecord[], asker: Asker): Promise<void> {
+export async function makeExports(records: readonly ExportRecord[], asker: StopRequest): Promise<void> {
   const { jobId } = asker;
-  const batch: Made[] = [];
+  const batch: RunningExport[] = [];
   for (const record of records) {
     const order = await loadOrder(record.id);
     if (!order) throw new Error('what was asked for is gone');
@@ -49,7 +49,7 @@ export async function makeExports(records: readonly ExportRecord[], asker: Asker
   const missing = batch.filter((_, i) => !files[i]);
   if (missing.length > 0) await makeFiles(missing, asker);
   const tookSeconds = (performance.now() - began) / 1000;
-  const made: Made[] = [];
+  const made: RunningExport[] = [];
   for (const { record, order } of batch) {
     const bytes = (await storedFile('exports', storedName(record.id)))?.size ?? 0;
     const now = { ...record, bytes, tookSeconds: record.tookSeconds ?? tookSeconds };
@@ -60,12 +60,12 @@ export async function makeExports(records: readonly ExportRecord[], asker: Asker
 }
 
 /** Reads files back, one after another, and writes down what that proves. */
-async function readBack(made: readonly Made[], asker: Asker): Promise<void> {
+async function readBack(made: readonly RunningExport[], asker: StopRequest): Promise<void> {
   const { jobId, signal, proved } = asker;
   for (const [i, one] of made.entries()) {
     const { record, order } = one;
     const frames = countFrames(made.slice(i));
-    const leftToProve: LeftOf = (perFrame, done) => time.proving(perFrame, frames - done);
+    const leftToProve: EstimateTimeLeft = (perFrame, done) => time.proving(perFrame, frames - done);
     const { plan, making } = order;
     const proof = await proveExport(
       { name: storedName(record.id), plan, making },
@@ -79,7 +79,7 @@ async function readBack(made: readonly Made[], asker: Asker): Promise<void> {
 }
 
 /** Makes the files of a go: the server those that it was asked for, this browser all others. */
-async function makeFiles(batch: readonly Made[], asker: Asker): Promise<void> {
+async function makeFiles(batch: readonly RunningExport[], asker: StopRequest): Promise<void> {
   const { jobId, signal, show } = asker;
   for (const one of batch) {
     const { record, order } = one;
@@ -105,24 +105,24 @@ async function makeFiles(batch: readonly Made[], asker: Asker): Promise<void> {
   await makeExport({ outputs }, { signal, onProgress: follow(own, 'export', leftToMake(own), asker) });
 }
 
-const countFrames = (batch: readonly Made[]): number =>
+const countFrames = (batch: readonly RunningExport[]): number =>
   batch.reduce((sum, { order }) => sum + order.plan.frames, 0);
 
 /** Seconds left of work, from seconds for a frame where they are known. */
-type LeftOf = (perFrame: number | null, done: number, total: number) => number | null;
+type EstimateTimeLeft = (perFrame: number | null, done: number, total: number) => number | null;
 
 /** Of files that are made together, and then read back. */
-function leftToMake(batch: readonly Made[]): LeftOf {
+function leftToMake(batch: readonly RunningExport[]): EstimateTimeLeft {
   const frames = countFrames(batch);
   return (perFrame, done, total) => time.making(perFrame, total - done, frames);
 }
 
 /** Shows how far files are that are worked on together. */
 function follow(
-  batch: readonly Made[],
+  batch: readonly RunningExport[],
   stage: 'export' | 'read-back',
-  leftOf: LeftOf,
-  { jobId, show }: Asker,
+  leftOf: EstimateTimeLeft,
+  { jobId, show }: StopRequest,
 ) {
   const ids = batch.map(({ record }) => record.id);
   let pace = new Pace();

@@ -4,7 +4,7 @@ import { activeClip, type Job } from '@core/job/job';
 import { renderMark, type RenderRequest } from '@core/job/render-service';
 import { type Encoding, PLAIN_ENCODING } from '@core/rate/encoding';
 import type { Order } from './export-orders';
-import { advisedNow } from './found-trials';
+import { createCurrentAdvisor } from './found-trials';
 import { sheetsNow } from '../job';
 
 /** Who makes the file of the canvas that a job is working on. */
@@ -15,7 +15,7 @@ export const chooseMaker = (work: Job): Encoding['maker'] =>
 export function toOrder(work: Job): Order {
   const order = {
     plan: planOfJob(work, sheetsNow()),
-    making: toJobEncodeSettings(work, { sheets: sheetsNow(), advisedOf: advisedNow() }),
+    making: toJobEncodeSettings(work, { sheets: sheetsNow(), advisedOf: createCurrentAdvisor() }),
   };
   if (chooseMaker(work) === 'browser') return order;
   return { ...order, remote: { request: toRenderRequest(work, order), id: null } };
@@ -29,6 +29,6 @@ export function toRenderRequest(work: Job, { plan, making }: Pick<Order, 'plan' 
   return {
     ...{ job, clip: clip.id, canvas: activeCanvas(clip).id, sheets },
     mark: renderMark(plan, making),
-    advised: findAdvisedBitrate(work, { sheets, advisedOf: advisedNow() }),
+    advised: findAdvisedBitrate(work, { sheets, advisedOf: createCurrentAdvisor() }),
   };
 }

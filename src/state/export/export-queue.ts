@@ -2,11 +2,11 @@ import type { ExportRecord } from '@core/job/records';
 import { toTrouble, troubleWords } from '@core/trouble/trouble';
 import { deleteStored, storedFile, storedNames } from '@media/store/storage';
 import { KEEP } from '@media/worker/worker-protocol';
-import { makeExports, secondsOfExports } from './export-making';
+import { makeExports, estimateSeconds } from './export-making';
 import { forgetExport, loadOrder } from './export-orders';
-import { type Running, useExportQueue } from './export-running';
+import { type ExportProgress, useExportQueue } from './export-running';
 import { dropExport, findOpenExports, holdExports, putExport, useJobs } from '../job';
-import { hearTabs } from '../store';
+import { listenToTabs } from '../store';
 import { type Outcome, awaitOutcome } from '../task';
 
 /** Exports that are made in one go, since they are of one clip. */
@@ -100,9 +100,9 @@ function showWaiting(): void {
   const { running } = useExportQueue.getState();
   const [busy] = current?.go.records ?? [];
   let before = busy ? (running[busy.id]?.left ?? null) : 0;
-  const shown: Record<string, Running> = {};
+  const shown: Record<string, ExportProgress> = {};
   for (const { jobId, records } of waiting) {
-    const own = secondsOfExports(records.reduce((sum, { frames = 0 }) => sum + frames, 0));
+    const own = estimateSeconds(records.reduce((sum, { frames = 0 }) => sum + frames, 0));
     before = before === null || own === null ? null : before + own;
     for (const { id } of records)
       shown[id] = { jobId, stage: 'waiting', done: 0, total: 1, speed: null, left: before };
@@ -158,7 +158,7 @@ function toShare(id: string): number {
 }
 
 /** Shows where exports stand, and how long what waits behind them has to wait. */
-function show(ids: readonly string[], now: Running): void {
+function show(ids: readonly string[], now: ExportProgress): void {
   useExportQueue.setState(({ running }) => ({
     running: { ...running, ...Object.fromEntries(ids.map((id) => [id, now])) },
   }));
@@ -265,7 +265,7 @@ export async function takeUpExports(): Promise<void> {
     gos.set(key, go);
   }
   // A job that another tab deletes is not exported any more.
-  hearTabs((message) => {
+  listenToTabs((message) => {
     if (message.type === 'deleted') void cancelExports(message.id, exportsInQueue(message.id)).catch(untold);
   });
   // The queue takes their locks over.

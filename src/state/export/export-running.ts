@@ -1,7 +1,7 @@
 import { create } from 'zustand';
 
 /** Where an export stands that is in the queue. */
-export interface Running {
+export interface ExportProgress {
   jobId: string;
   stage: 'send' | 'export' | 'fetch' | 'read-back' | 'waiting' | 'held';
   done: number;
@@ -13,7 +13,7 @@ export interface Running {
 
 interface QueueState {
   /** By export. */
-  running: Record<string, Running>;
+  running: Record<string, ExportProgress>;
 }
 
 export const useExportQueue = create<QueueState>(() => ({ running: {} }));

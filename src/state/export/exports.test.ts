@@ -9,7 +9,7 @@ import { isBusy, useExportQueue } from './export-running';
 import { deleteExport, exportNow, startExport, stopWaiting, useExports } from './exports';
 import { dispatch } from '../job';
 import { usePasses } from '../master';
-import { begin, proof, readyJob, readyToExport, waitForTasks, readStored } from './test-exports';
+import { begin, proof, createReadyJob, readyToExport, waitForTasks, readStored } from './test-exports';
 import { mockMedia } from '../test-media';
 import type * as TestMedia from '../test-media';
 
@@ -68,7 +68,7 @@ describe('an export', () => {
   });
 
   it('is not begun while a stop keeps it back', () => {
-    const job = readyJob();
+    const job = createReadyJob();
     const barred = {
       ...job,
       edit: applyCommand(job.edit, createFramingCommand({}, { fit: true })),

@@ -10,7 +10,7 @@ import { FORMATS } from '@core/rate/format';
 import { isOpen } from '@core/render/encode-settings';
 import { rangeStarts } from '@core/cut/cut';
 import { isBeside, PLAIN_CANVAS_TEXT } from '@core/words/canvas-text';
-import { writtenCues } from '@core/words/cue-list';
+import { toWrittenCues } from '@core/words/cue-list';
 import { storedFile } from '@media/store/storage';
 import { forgetExport, keepOrder, type Order, storedName } from './export-orders';
 import { chooseMaker, toOrder } from './export-order';
@@ -18,18 +18,18 @@ import { enqueue } from './export-queue';
 import { dropExport, sheetsNow, useJobs } from '../job';
 import { getPass, usePasses } from '../master';
 import { namePattern } from '../file-names';
-import { advisedNow } from './found-trials';
-import { triedSizes } from './size-trials';
+import { createCurrentAdvisor } from './found-trials';
+import { listTriedSizes } from './size-trials';
 
 /** An export of canvases of one clip that was asked for before its masters were looked at. */
-export interface Waiting {
+export interface WaitingExport {
   jobId: string;
   clip: string;
   canvases: readonly string[];
 }
 
 interface WaitingState {
-  waiting: readonly Waiting[];
+  waiting: readonly WaitingExport[];
 }
 
 /** Exports that wait for the look at their masters. */
@@ -55,7 +55,7 @@ export const findWaiting = (
   { waiting }: Pick<WaitingState, 'waiting'>,
   jobId: string,
   clip: string,
-): Waiting | null => waiting.find((waits) => waits.jobId === jobId && waits.clip === clip) ?? null;
+): WaitingExport | null => waiting.find((waits) => waits.jobId === jobId && waits.clip === clip) ?? null;
 
 /** Does not wait any longer for the look at a clip's masters. */
 export function stopWaiting(jobId: string, clip: string): void {
@@ -107,8 +107,8 @@ function begin(jobId: string, works: readonly Job[]): void {
 /** Tells whether nothing blocks the export of the canvas that a job is working on. */
 function isFree(work: Job): boolean {
   const { overrides, canvas } = activeClip(work.edit);
-  const sizes = triedSizes();
-  const advisedOf = advisedNow();
+  const sizes = listTriedSizes();
+  const advisedOf = createCurrentAdvisor();
   const findings = checkJob(work, {
     sheets: sheetsNow(),
     ...{ passOf: getPass, advisedOf },
@@ -152,7 +152,7 @@ function toCaptionFiles(work: Job): Pick<ExportRecord, 'captions'> {
   if (!text || !isBeside((canvas.text ?? PLAIN_CANVAS_TEXT).captions)) return {};
   const masters = masterLengths(work);
   const { rate } = canvas;
-  const captions = writtenCues(text.captions.cues, {
+  const captions = toWrittenCues(text.captions.cues, {
     cut,
     starts: rangeStarts(cut, masters, rate),
     masters,
@@ -168,7 +168,7 @@ export async function deleteExport(jobId: string, exportId: string): Promise<voi
 }
 
 /** The finished file under the name that a person should see, or null when the browser evicted it. */
-export async function exportedFile(record: ExportRecord): Promise<File | null> {
+export async function loadExportedFile(record: ExportRecord): Promise<File | null> {
   const file = await storedFile('exports', storedName(record.id));
   return file ? new File([file], record.fileName, { type: FORMATS[record.format].type }) : null;
 }

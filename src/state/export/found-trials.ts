@@ -40,4 +40,4 @@ export const keepFound = (name: string, trial: RateTrial): void =>
 export const allTrials = (): RateTrial[] => Object.values(useRateTrials.getState().found);
 
 /** Creates the advisor of bitrates from the current trials. */
-export const advisedNow = () => createBitrateAdvisor(allTrials(), sheetsNow());
+export const createCurrentAdvisor = () => createBitrateAdvisor(allTrials(), sheetsNow());

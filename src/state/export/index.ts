@@ -11,11 +11,11 @@ export {
   resumeExport,
   takeUpExports,
 } from './export-queue';
-export { type Running, isBusy, useExportQueue } from './export-running';
+export { type ExportProgress, isBusy, useExportQueue } from './export-running';
 export {
   deleteExport,
   exportNow,
-  exportedFile,
+  loadExportedFile,
   startExport,
   stopWaiting,
   useExports,
@@ -32,4 +32,4 @@ export {
 export { forgetMasters } from './render-sources';
 export { dismissReturned, lookAtFile, sendThroughChat, useReturned } from './returned';
 export { canChooseFolder, saveAsArchive, saveIntoFolder, stopSaving, useSaveAll } from './save-all';
-export { triedSizes, useSizeTrial, useSizeTrials } from './size-trials';
+export { listTriedSizes, useSizeTrial, useSizeTrials } from './size-trials';

@@ -4,9 +4,9 @@ import { testPass } from '@core/job/test-pass';
 import { SHIPPED_SHEETS } from '@core/outlets/shipped';
 import { trialKey } from '@core/trial/rate-trial';
 import { TroubleError } from '@core/trouble/trouble';
-import type { Following } from '@media/worker/run-task';
+import type { TaskCallbacks } from '@media/worker/run-task';
 import type { Progress } from '@media/worker/worker-protocol';
-import { advisedNow, trialName, useRateTrials } from './found-trials';
+import { createCurrentAdvisor, trialName, useRateTrials } from './found-trials';
 import { usePasses } from '../master';
 import {
   forgetRateTrials,
@@ -37,7 +37,7 @@ jest.mock('@media/store/storage', () => ({
 const mockCancelled = () => new TroubleError('cancelled');
 let mockEnd: { found(): void; fail(error: Error): void } | null = null;
 jest.mock('@media/worker/tasks', () => ({
-  tryExportRates: (_request: unknown, { onProgress, signal }: Following<Progress>) =>
+  tryExportRates: (_request: unknown, { onProgress, signal }: TaskCallbacks<Progress>) =>
     new Promise((resolve, reject) => {
       onProgress?.({ stage: 'rate-trial', done: 1, total: 7 });
       signal?.addEventListener('abort', () => reject(mockCancelled()));
@@ -92,7 +92,7 @@ describe('a trial of bit rates', () => {
     await Promise.all([going, again]);
     expect(runs()).toEqual([]);
     expect([...mockFiles.keys()].filter((name) => name.endsWith('.png'))).toHaveLength(6);
-    expect(advisedNow()(subjectOf(job))).toBeGreaterThan(3e6);
+    expect(createCurrentAdvisor()(subjectOf(job))).toBeGreaterThan(3e6);
     expect(await worstPictures(trialName(job), 0)).not.toBeNull();
     expect(await worstPictures(trialName(job), 5)).toBeNull();
     expect(useRateTrials.getState().found[trialName(job)]?.key).toBe(trialKey(job, SHIPPED_SHEETS));

@@ -65,7 +65,8 @@ interface Options {
 export async function makeOnServer(name: string, order: RemoteOrder, options: Options): Promise<void> {
   const { signal, onProgress, onBegun } = options;
   const { id: known, request } = order;
-  const id = known !== null && (await fetchState(known, signal)) ? known : await beginRender(request, options);
+  const id =
+    known !== null && (await fetchState(known, signal)) ? known : await beginRender(request, options);
   if (id !== known) await onBegun(id);
   const { bytes } = await waitForFile(id, options);
   onProgress({ stage: 'fetch', done: 0, total: bytes });

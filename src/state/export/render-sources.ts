@@ -4,7 +4,7 @@ import { z } from 'zod';
 import { planOfJob } from '@core/check/check';
 import { activeClip } from '@core/job/job';
 import {
-  askedJob,
+  createRequestedJob,
   masterPath,
   RENDER_MASTERS,
   RENDER_UPLOADS,
@@ -22,7 +22,7 @@ import { askJson, type ServerName } from '../server';
 export const RENDER_SERVER: ServerName = { who: 'The server', errand: 'render' };
 
 /** Fingerprints of masters and fonts that are on the server. */
-export async function mastersThere(signal?: AbortSignal): Promise<string[]> {
+export async function findPresentMasters(signal?: AbortSignal): Promise<string[]> {
   const schema = z.object({ masters: z.array(z.string()) });
   return (await askJson(RENDER_SERVER, RENDER_MASTERS, schema, signal ? { signal } : {})).masters;
 }
@@ -46,9 +46,9 @@ export async function sendSources(
   request: Pick<RenderRequest, 'job' | 'clip' | 'canvas' | 'sheets'>,
   options: Options,
 ): Promise<void> {
-  const job = askedJob(request);
+  const job = createRequestedJob(request);
   if (!job) return;
-  const there = await mastersThere(options.signal);
+  const there = await findPresentMasters(options.signal);
   const used = new Set(activeClip(job.edit).cut.map(({ master }) => master));
   for (const { id, fingerprint, fileName } of job.masters) {
     if (!used.has(id) || there.includes(fingerprint)) continue;

@@ -1,12 +1,12 @@
 import { create } from 'zustand';
 import type { ExportRecord } from '@core/job/records';
-import type { Returned } from '@core/proof/returned';
+import type { ReturnedFile } from '@core/proof/returned';
 import { CHAT_NAME, CHAT_UPLOADS, chatFilePath } from '@core/posting/chat';
 import { toTrouble, type Trouble, TroubleError } from '@core/trouble/trouble';
 import { uploadFile } from '@media/send/upload';
 import { lookAtReturnedFile } from '@media/worker/tasks';
 import { storedName } from './export-orders';
-import { exportedFile } from './exports';
+import { loadExportedFile } from './exports';
 import { askBytes, type ServerName, serverTrouble } from '../server';
 import { awaitOutcome } from '../task';
 
@@ -18,7 +18,7 @@ interface ReturnedState {
   exportId: string | null;
   fileName: string;
   progress: { stage: string; done: number; total: number } | null;
-  result: { returned: Returned; pictures: { sent: Blob; got: Blob } | null } | null;
+  result: { returned: ReturnedFile; pictures: { sent: Blob; got: Blob } | null } | null;
   trouble: Trouble | null;
 }
 
@@ -67,7 +67,7 @@ export async function sendThroughChat(record: ExportRecord): Promise<void> {
   const outcome = await awaitOutcome(
     {
       async run() {
-        const file = await exportedFile(record);
+        const file = await loadExportedFile(record);
         if (!file) throw new TroubleError('export-gone', { file: record.fileName });
         const request = { endpoint: CHAT_UPLOADS, ...CHAT, file, key: `chat-${record.id}` };
         const upload = await uploadFile(request, (sent, total) => show('send', sent, total), signal);

@@ -5,7 +5,7 @@ import { type Trouble, TroubleError, toTrouble } from '@core/trouble/trouble';
 import { deleteStored, storedFile } from '@media/store/storage';
 import { packStored } from '@media/worker/tasks';
 import { storedName } from './export-orders';
-import { exportedFile } from './exports';
+import { loadExportedFile } from './exports';
 import { awaitOutcome } from '../task';
 
 interface SaveState {
@@ -70,7 +70,7 @@ const chooseNames = (records: readonly ExportRecord[], there: readonly string[])
   uniqueNames([...there, ...records.map(({ fileName }) => fileName)]).slice(there.length);
 
 async function openExport(record: ExportRecord): Promise<File> {
-  const file = await exportedFile(record);
+  const file = await loadExportedFile(record);
   if (!file) throw new TroubleError('export-gone', { file: record.fileName });
   return file;
 }

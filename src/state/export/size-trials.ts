@@ -14,7 +14,7 @@ const CALM = 700;
 export const useSizeTrials = create<Record<string, TriedSize>>(() => ({}));
 
 /** Everything that was tried. */
-export const triedSizes = (): TriedSize[] => Object.values(useSizeTrials.getState());
+export const listTriedSizes = (): TriedSize[] => Object.values(useSizeTrials.getState());
 
 /**
  * Tries how large a clip will be, once its masters were looked at, and keeps what it found.

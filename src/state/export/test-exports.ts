@@ -24,7 +24,7 @@ export const readStored = (): Job => useJobs.getState().files['job-1']!.job;
 export const begin = (canvases = ['canvas-1']) => startExport(readStored(), canvases);
 
 /** The test job with its tag, so that nothing is kept back. */
-export function readyJob(): Job {
+export function createReadyJob(): Job {
   const job = testJob();
   const words = { ...activeClip(job.edit).words, tags: ['upright'], forChildren: false };
   return { ...job, edit: applyCommand(job.edit, { type: 'set-words', words }) };
@@ -44,5 +44,5 @@ export async function readyToExport(): Promise<void> {
   });
   mockMedia.proveExport.mockReset().mockResolvedValue(proof);
   mockMedia.uploadFile.mockReset().mockResolvedValue('abc');
-  addJob(readyJob());
+  addJob(createReadyJob());
 }

@@ -21,7 +21,7 @@ export async function deleteWholeJob(id: string): Promise<void> {
 }
 
 /** Lets the bytes of a job's master go, and keeps the work: the same file is asked for when it is wanted again. */
-export async function letMasterGo(id: string, fingerprint: string): Promise<void> {
+export async function dropMaster(id: string, fingerprint: string): Promise<void> {
   await endFollowing(id);
   if (!isUsed(fingerprint, id)) await forgetMaster(fingerprint);
 }

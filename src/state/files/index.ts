@@ -11,13 +11,13 @@ export {
   openDemo,
   useBringIn,
 } from './bring-in';
-export { deleteWholeJob, letMasterGo } from './delete-job';
+export { deleteWholeJob, dropMaster } from './delete-job';
 export {
   cancelJobFile,
   copyJob,
   dismissJobFile,
-  jobAsArchive,
-  jobAsFile,
+  createJobArchive,
+  createJobFile,
   takeFile,
   takeJobFile,
   useJobFiles,

@@ -42,13 +42,13 @@ async function storedJob(id: string): Promise<Job | null> {
 }
 
 /** A job as a JSON file, without its masters. */
-export async function jobAsFile(id: string): Promise<File | null> {
+export async function createJobFile(id: string): Promise<File | null> {
   const job = await storedJob(id);
   return job && new File([writeJobFile(job)], jobFileName(job, 'json'), { type: 'application/json' });
 }
 
 /** A job with its masters as one archive; null when that failed or was stopped. */
-export async function jobAsArchive(id: string): Promise<File | null> {
+export async function createJobArchive(id: string): Promise<File | null> {
   const job = await storedJob(id);
   if (!job) return null;
   const name = `${id}-${Date.now()}.zip`;

@@ -3,7 +3,7 @@ import {
   type Evidence,
   evidenceSchema,
   type LookedSpan,
-  noEvidence,
+  createEvidence,
   type Track,
   unseenParts,
   withDrawn,
@@ -14,7 +14,7 @@ import { toSource } from '@core/master/source';
 import { passNames } from '@core/pass/pass';
 import { storedFile, writeSmall } from '@media/store/storage';
 import { gatherEvidenceOf } from '@media/worker/tasks';
-import { alone } from '../store';
+import { runAlone } from '../store';
 
 /** Evidence for following, by fingerprint. */
 export const useEvidence = create<Record<string, Evidence>>(() => ({}));
@@ -23,7 +23,7 @@ export const useEvidence = create<Record<string, Evidence>>(() => ({}));
 export async function loadEvidence({ fingerprint }: Pick<Master, 'fingerprint'>): Promise<Evidence> {
   const known = useEvidence.getState()[fingerprint];
   if (known) return known;
-  const stored = (await readStored(fingerprint)) ?? noEvidence(fingerprint);
+  const stored = (await readStored(fingerprint)) ?? createEvidence(fingerprint);
   // Something may have been found meanwhile.
   const now = useEvidence.getState()[fingerprint] ?? stored;
   useEvidence.setState({ [fingerprint]: now });
@@ -43,9 +43,9 @@ async function readStored(fingerprint: string): Promise<Evidence | null> {
 
 /** Adds to what is known of a master, in this tab and stored; what another tab stored meanwhile stays. */
 const add = (fingerprint: string, change: (evidence: Evidence) => Evidence): Promise<void> =>
-  alone(`gusset/evidence/${fingerprint}`, async () => {
+  runAlone(`gusset/evidence/${fingerprint}`, async () => {
     const stored = await readStored(fingerprint);
-    const next = change(stored ?? useEvidence.getState()[fingerprint] ?? noEvidence(fingerprint));
+    const next = change(stored ?? useEvidence.getState()[fingerprint] ?? createEvidence(fingerprint));
     await writeSmall('passes', passNames(fingerprint).evidence, new Blob([JSON.stringify(next)]));
     useEvidence.setState({ [fingerprint]: next });
   });

@@ -1,6 +1,6 @@
-import type { Following } from '@media/worker/run-task';
-import { noEvidence, type Track } from '@core/follow/evidence';
-import type { Followed, FollowTask } from '@core/follow/solve';
+import type { TaskCallbacks } from '@media/worker/run-task';
+import { createEvidence, type Track } from '@core/follow/evidence';
+import type { FollowResult, FollowTask } from '@core/follow/solve';
 import { DEFAULT_FOLLOW_OPTIONS } from '@core/framing/following';
 import { listShots } from '@core/cut/master-shots';
 import { findSource } from '@core/job/job';
@@ -17,7 +17,7 @@ interface Looked {
 }
 const mockLooks: Looked[] = [];
 let mockTracks: Track[] = [];
-let mockPaths: (shots: FollowTask[]) => Promise<(Followed | null)[]>;
+let mockPaths: (shots: FollowTask[]) => Promise<(FollowResult | null)[]>;
 let mockFull = false;
 const mockFiles = new Map<string, string>();
 const mockFullError = () => new TroubleError('storage-full', { need: 1, free: 0 });
@@ -28,7 +28,7 @@ const mockTextOf = (blob: Blob) =>
     reader.readAsText(blob);
   });
 jest.mock('@media/worker/tasks', () => ({
-  gatherEvidenceOf: jest.fn(({ ranges }: { ranges: Range[] }, following: Required<Following<never>>) => {
+  gatherEvidenceOf: jest.fn(({ ranges }: { ranges: Range[] }, following: Required<TaskCallbacks<never>>) => {
     const { onProgress, signal } = following;
     const tell = onProgress as Looked['tell'];
     mockLooks.push({ ranges, tell });
@@ -64,7 +64,7 @@ const track: Track = {
     box: { x: 0.3, y: 0.3, width: 0.1, height: 0.4 },
   })),
 };
-const path = ({ in: frame }: FollowTask): Followed => ({
+const path = ({ in: frame }: FollowTask): FollowResult => ({
   keyframes: [
     { frame, focus: { x: 0.3, y: 0.5 }, seat: { x: 0.5, y: 0.5 }, zoom: 1, tilt: 0, ease: null, found: true },
   ],
@@ -183,7 +183,7 @@ describe('following', () => {
   it('of a master that another tab has looked at meanwhile looks at nothing twice', async () => {
     await lookFor(master!, [{ in: 0, out: 100 }], NOTHING, new AbortController().signal);
     // What this tab knew before.
-    useEvidence.setState({ [master!.fingerprint]: noEvidence(master!.fingerprint) });
+    useEvidence.setState({ [master!.fingerprint]: createEvidence(master!.fingerprint) });
     mockLooks.length = 0;
     const { spans } = await lookFor(master!, [{ in: 0, out: 100 }], NOTHING, new AbortController().signal);
     expect(mockLooks).toEqual([]);

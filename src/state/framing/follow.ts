@@ -1,16 +1,16 @@
 import { create } from 'zustand';
 import type { Shot } from '@core/cut/shot';
-import { type Evidence, noEvidence } from '@core/follow/evidence';
+import { type Evidence, createEvidence } from '@core/follow/evidence';
 import { isDivided, type Subject } from '@core/follow/subjects';
 import type { FollowOptions } from '@core/framing/following';
 import type { Framing } from '@core/framing/framing';
 import {
-  boxInFile,
+  toFileBox,
   fileRange,
-  followedSubjects,
+  listFollowedSubjects,
   followTask,
   type FramingToFollow,
-  framingFollowed,
+  applyFollowing,
   framingToFollow,
   listShotSubjects,
 } from '@core/job/follow-shot';
@@ -101,11 +101,11 @@ async function follow(
 }
 
 /** Whom a framing is to follow. */
-type Choose = (subjects: readonly Subject[], framing: Framing) => readonly Subject[];
+type ChooseSubjects = (subjects: readonly Subject[], framing: Framing) => readonly Subject[];
 
 /** Chooses the subjects that it follows already, else the one that the shot is most likely about. */
-const best: Choose = (subjects, { following }) => {
-  const known = following ? followedSubjects(subjects, following) : [];
+const best: ChooseSubjects = (subjects, { following }) => {
+  const known = following ? listFollowedSubjects(subjects, following) : [];
   return known.length > 0 ? known : subjects.slice(0, 1);
 };
 
@@ -118,7 +118,7 @@ export function followFramings(
   id: string,
   framings: readonly FramingToFollow[],
   wishes: FollowOptions,
-  choose: Choose = best,
+  choose: ChooseSubjects = best,
 ): Promise<void> {
   return follow(id, async (tell, signal) => {
     const job = jobNow(id);
@@ -148,11 +148,12 @@ export function followDrawn(
     const drawnAt = Math.min(range.out - 1, range.in + Math.round(share * (range.out - range.in)));
     await loadEvidence(master);
     const track = await followDrawnBox(
-      { source: toSource(master), ...range, frame: drawnAt, box: boxInFile(job, to.shot, box) },
+      { source: toSource(master), ...range, frame: drawnAt, box: toFileBox(job, to.shot, box) },
       { signal, onProgress: ({ done, total }) => tell('box', done, total) },
     );
     await keepDrawn(master, track, range);
-    const isDrawn: Choose = (subjects) => subjects.filter((subject) => sameTrack(subject, track.points));
+    const isDrawn: ChooseSubjects = (subjects) =>
+      subjects.filter((subject) => sameTrack(subject, track.points));
     await solve(id, [to], wishes, isDrawn, (done, total) => tell('path', done, total), signal);
   });
 }
@@ -171,7 +172,7 @@ const findMaster = ({ masters }: Job, shot: Shot) => {
 /** Finds the evidence of a shot's master. */
 const getEvidence = ({ masters }: Pick<Job, 'masters'>, shot: Shot): Evidence => {
   const fingerprint = masters.find(({ id }) => id === shot.master)?.fingerprint ?? '';
-  return useEvidence.getState()[fingerprint] ?? noEvidence(fingerprint);
+  return useEvidence.getState()[fingerprint] ?? createEvidence(fingerprint);
 };
 
 /** Finds the paths of framings as the job is now, and keeps them as one step. */
@@ -179,7 +180,7 @@ async function solve(
   id: string,
   framings: readonly FramingToFollow[],
   wishes: FollowOptions,
-  choose: Choose,
+  choose: ChooseSubjects,
   onPath: (done: number, total: number) => void,
   signal: AbortSignal,
 ): Promise<void> {
@@ -205,7 +206,7 @@ async function solve(
     if (!path) notes[noteKey(id, to.shot)] = 'no-path';
     // What was changed by hand meanwhile stays as it is.
     if (!path || !same(framingToFollow(now, to), before)) return [];
-    return [framingFollowed(now, to, path, { subjects, wishes })];
+    return [applyFollowing(now, to, path, { subjects, wishes })];
   });
   useFollow.setState((state) => ({ notes: withNotes(state.notes, notes) }));
   if (found.length === 0) return;

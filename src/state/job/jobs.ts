@@ -8,32 +8,32 @@ import {
   type Entry,
   type JobMetadata,
   createMetadataChange,
-  type Head,
+  type JobHead,
   toHead,
   type JobFile,
   replayEntry,
 } from '@core/job/document';
 import {
-  type Change,
+  type EditChange,
   computeChange,
   extendStep,
   EMPTY_HISTORY,
   recordStep,
-  redone,
-  undone,
-  type Versioned,
+  redoStep,
+  undoStep,
+  type EditWithHistory,
 } from '@core/job/history';
 import { activeCanvas } from '@core/job/clip';
 import { activeClip, type Job, onCanvas, onClip } from '@core/job/job';
 import { referenceFaults } from '@core/job/references';
 import type { Master } from '@core/master/master';
 import type { Trouble } from '@core/trouble/trouble';
-import { afterRecord, type Listed, toListed } from '../job-list-entry';
+import { updateListEntries, type JobListEntry, toJobListEntry } from '../job-list-entry';
 import {
   type AsideJob,
   createJob,
   deleteJob,
-  hearTabs,
+  listenToTabs,
   JobWriter,
   leaveWork,
   listJobs,
@@ -43,7 +43,7 @@ import {
   takeOver,
   takeWork,
   tellTabs,
-  wantWork,
+  keepWorkOpen,
   type WorkListener,
 } from '../store';
 
@@ -53,7 +53,7 @@ const JOIN_WITHIN = 1200;
 interface JobsState {
   loaded: boolean;
   /** Heads of jobs for the list, by job. */
-  listed: Record<string, Listed>;
+  listed: Record<string, JobListEntry>;
   /** Jobs that were opened. */
   files: Record<string, JobFile>;
   /** Jobs that another tab works on: here they are only shown, as that tab leaves them. */
@@ -100,9 +100,9 @@ const setWatched = (id: string, watched: boolean): void =>
     watched: watched ? { ...state.watched, [id]: true } : without(state.watched, id),
   }));
 
-function putHead(head: Head): void {
+function putHead(head: JobHead): void {
   useJobs.setState(({ listed }) => ({
-    listed: { ...listed, [head.id]: { ...(listed[head.id] ?? toListed(head)), head } },
+    listed: { ...listed, [head.id]: { ...(listed[head.id] ?? toJobListEntry(head)), head } },
   }));
 }
 
@@ -116,13 +116,13 @@ export async function openJobs(): Promise<void> {
   if (useJobs.getState().loaded) return;
   const left = await takeOver();
   const { jobs, aside } = await listJobs();
-  const listed = jobs.map(({ head, exports, posts }) => toListed(head, exports, posts));
+  const listed = jobs.map(({ head, exports, posts }) => toJobListEntry(head, exports, posts));
   useJobs.setState({
     loaded: true,
     listed: Object.fromEntries(listed.map((listed) => [listed.head.id, listed])),
     aside: [...aside, ...left],
   });
-  hearTabs(hear);
+  listenToTabs(hear);
 }
 
 /** How often each job was opened in this tab. */
@@ -164,7 +164,7 @@ export async function leaveJob(id: string): Promise<void> {
 }
 
 /** Asks the tab that works on a job for it. */
-export const takeOverJob = (id: string): void => wantWork(id, createListener(id));
+export const takeOverJob = (id: string): void => keepWorkOpen(id, createListener(id));
 
 /** Reads a job as it is stored, with all that was changed here until then. @returns whether it opens. */
 async function readAnew(id: string): Promise<boolean> {
@@ -202,7 +202,7 @@ function hear(message: TabMessage): void {
       putHead(message.head);
       return file ? void readAnew(id) : undefined;
     case 'record':
-      return useJobs.setState((state) => afterRecord(state, id, message.made));
+      return useJobs.setState((state) => updateListEntries(state, id, message.made));
     case 'deleted':
       return forget(id);
     case 'wanted':
@@ -234,7 +234,7 @@ function forget(id: string): void {
  */
 async function keepAsCopy(file: JobFile): Promise<void> {
   const { job } = file;
-  const watched = !isMine(job.id);
+  const watched = !canChangeJob(job.id);
   // No change is made to it until it is what is stored: it would be in neither of the two.
   setWatched(job.id, true);
   try {
@@ -282,7 +282,7 @@ function getJobFile(id: string): JobFile {
 }
 
 /** Tells whether a job may be changed in this tab. */
-export const isMine = (id: string): boolean => useJobs.getState().watched[id] !== true;
+export const canChangeJob = (id: string): boolean => useJobs.getState().watched[id] !== true;
 
 /** A refused change is not told any longer. */
 export const dismissRefusal = (id: string): void =>
@@ -302,7 +302,7 @@ function applyChange(before: JobFile, done: JobChange, next: Pick<JobFile, 'job'
  * Computes what a command changes; null where that is nothing, or where the job could not be opened again
  * with it, which every page of the job tells.
  */
-function changeOrRefusal(job: Job, command: Command): Change | null {
+function changeOrRefusal(job: Job, command: Command): EditChange | null {
   const { id, edit } = job;
   try {
     const change = computeChange(edit, command);
@@ -322,7 +322,7 @@ function changeOrRefusal(job: Job, command: Command): Change | null {
  * @param joins steps with the same word shortly after each other are undone together.
  */
 export function dispatch(id: string, command: Command, joins?: string): void {
-  if (!isMine(id)) return;
+  if (!canChangeJob(id)) return;
   const file = getJobFile(id);
   const { job, history } = file;
   const change = changeOrRefusal(job, command);
@@ -355,15 +355,19 @@ export function setCanvas(id: string, canvas: string): void {
 function view(id: string, change: (job: Job) => Job): void {
   const file = getJobFile(id);
   const job = change(file.job);
-  if (job === file.job || !isMine(id)) return;
+  if (job === file.job || !canChangeJob(id)) return;
   const clip = activeClip(job.edit);
-  applyChange(file, { op: 'view', clip: clip.id, canvas: activeCanvas(clip).id }, { job, history: file.history });
+  applyChange(
+    file,
+    { op: 'view', clip: clip.id, canvas: activeCanvas(clip).id },
+    { job, history: file.history },
+  );
 }
 
 /** Changes what is not undone of a job: its name, its masters. */
 function setFacts(id: string, change: (job: Job) => Partial<JobMetadata>): void {
   const file = useJobs.getState().files[id];
-  if (!file || !isMine(id)) return;
+  if (!file || !canChangeJob(id)) return;
   const facts = change(file.job);
   const done = createMetadataChange(file.job, facts);
   if (done) applyChange(file, done, { job: { ...file.job, ...facts }, history: file.history });
@@ -391,8 +395,12 @@ export function markOffered(id: string, master: string): void {
   setFacts(id, ({ offered }) => (offered.includes(master) ? {} : { offered: [...offered, master] }));
 }
 
-function travel(id: string, op: 'undo' | 'redo', step: (versioned: Versioned) => Versioned): void {
-  if (!isMine(id)) return;
+function travel(
+  id: string,
+  op: 'undo' | 'redo',
+  step: (versioned: EditWithHistory) => EditWithHistory,
+): void {
+  if (!canChangeJob(id)) return;
   const file = getJobFile(id);
   const { job, history } = file;
   lastStep = null;
@@ -401,5 +409,5 @@ function travel(id: string, op: 'undo' | 'redo', step: (versioned: Versioned) =>
   applyChange(file, { op }, { job: { ...job, edit: next.edit }, history: next.history });
 }
 
-export const undo = (id: string): void => travel(id, 'undo', undone);
-export const redo = (id: string): void => travel(id, 'redo', redone);
+export const undo = (id: string): void => travel(id, 'undo', undoStep);
+export const redo = (id: string): void => travel(id, 'redo', redoStep);

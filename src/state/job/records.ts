@@ -1,5 +1,5 @@
 import { type ExportRecord, isOpen, type PostRecord } from '@core/job/records';
-import { afterRecord, type RecordChange } from '../job-list-entry';
+import { updateListEntries, type RecordChange } from '../job-list-entry';
 import { useJobs } from './jobs';
 import { dropRecord, keepLock, loadExport, putRecord, tellTabs } from '../store';
 
@@ -7,7 +7,7 @@ import { dropRecord, keepLock, loadExport, putRecord, tellTabs } from '../store'
 async function change(job: string, made: RecordChange): Promise<void> {
   // The job may have been deleted meanwhile.
   if (!useJobs.getState().listed[job]) return;
-  useJobs.setState((state) => afterRecord(state, job, made));
+  useJobs.setState((state) => updateListEntries(state, job, made));
   const { kind, id, record } = made;
   await (record ? putRecord(job, kind, record) : dropRecord(job, kind, id));
   tellTabs({ type: 'record', id: job, made });
@@ -55,7 +55,7 @@ export async function findOpenExports(): Promise<OpenExport[]> {
         found.push({ jobId: head.id, record: stored, letGo: () => lock.release() });
         continue;
       }
-      useJobs.setState((state) => afterRecord(state, head.id, { kind: 'export', id, record: stored }));
+      useJobs.setState((state) => updateListEntries(state, head.id, { kind: 'export', id, record: stored }));
       lock.release();
     }
   }

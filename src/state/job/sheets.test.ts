@@ -5,10 +5,10 @@ import {
   forgetLastChange,
   keepSheet,
   openSheets,
-  listRemovedSheets,
+  listOwnRemovedSheets,
   removeSheet,
   sheetFile,
-  sheetOfFile,
+  readSheetOfFile,
   sheetsNow,
   sheetVersions,
   useSheets,
@@ -52,7 +52,7 @@ describe('the rule sheets of a browser', () => {
     await removeSheet(verrow.outlet);
     await reopen();
     expect(inUse()).toBeUndefined();
-    expect(listRemovedSheets(useSheets.getState().shelf).map(({ name }) => name)).toEqual([verrow.name]);
+    expect(listOwnRemovedSheets(useSheets.getState().shelf).map(({ name }) => name)).toEqual([verrow.name]);
     await bringSheetBack(verrow.outlet);
     await reopen();
     expect(inUse()).toEqual(verrow);
@@ -100,7 +100,7 @@ describe('the rule sheets of a browser', () => {
     const file = sheetFile(verrow);
     expect(file.name).toBe('verrow.rules.json');
     const text = await textOf(file);
-    expect(await sheetOfFile({ text: () => Promise.resolve(text) } as File)).toEqual({ sheet: verrow });
-    expect(await sheetOfFile({ text: () => Promise.resolve('{') } as File)).toHaveProperty('problem');
+    expect(await readSheetOfFile({ text: () => Promise.resolve(text) } as File)).toEqual({ sheet: verrow });
+    expect(await readSheetOfFile({ text: () => Promise.resolve('{') } as File)).toHaveProperty('problem');
   });
 });

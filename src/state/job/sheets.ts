@@ -3,7 +3,7 @@ import { readSheetFile, writeSheetFile } from '@core/interchange/sheet-file';
 import type { RuleSheet, Sheets } from '@core/outlets/rule-sheet';
 import {
   readSheetOverrides,
-  removedSheets,
+  listRemovedSheets,
   type SheetOverrides,
   sheetsInUse,
   listSheetVersions,
@@ -89,7 +89,8 @@ export const sheetVersions = (shelf: SheetOverrides, outlet: string): RuleSheet[
   listSheetVersions(SHIPPED_SHEETS, shelf, outlet);
 
 /** Sheets that were removed, and can come back. */
-export const listRemovedSheets = (shelf: SheetOverrides): RuleSheet[] => removedSheets(SHIPPED_SHEETS, shelf);
+export const listOwnRemovedSheets = (shelf: SheetOverrides): RuleSheet[] =>
+  listRemovedSheets(SHIPPED_SHEETS, shelf);
 
 /** Tells whether a sheet ships with the program. */
 export const isShipped = (outlet: string): boolean => SHIPPED_SHEETS.some((sheet) => sheet.outlet === outlet);
@@ -99,4 +100,4 @@ export const sheetFile = (sheet: RuleSheet): File =>
   new File([writeSheetFile(sheet)], `${sheet.outlet}.rules.json`, { type: 'application/json' });
 
 /** The sheet of a file, or what is wrong with it. Nothing is taken into use yet. */
-export const sheetOfFile = async (file: File) => readSheetFile(await file.text());
+export const readSheetOfFile = async (file: File) => readSheetFile(await file.text());

@@ -60,7 +60,7 @@ export function cancelConversion(): void {
 export async function convertFile(file: File): Promise<File | null> {
   stop?.abort();
   const mine = (stop = new AbortController());
-  const show: Show = (name, done, total) => {
+  const show: ShowStage = (name, done, total) => {
     if (stop === mine) useConvert.setState({ stage: { name, done, total } });
   };
   useConvert.setState({ trouble: null });
@@ -103,12 +103,16 @@ export async function convertFile(file: File): Promise<File | null> {
   return new File([outcome.result], name, { type: 'video/mp4' });
 }
 
-type Show = (name: NonNullable<ConvertState['stage']>['name'], done: number, total: number | null) => void;
+type ShowStage = (
+  name: NonNullable<ConvertState['stage']>['name'],
+  done: number,
+  total: number | null,
+) => void;
 
 async function convertUpload(
   id: string,
   signal: AbortSignal,
-  show: Show,
+  show: ShowStage,
 ): Promise<Extract<Conversion, { state: 'done' }>> {
   for (let method: 'POST' | 'GET' = 'POST'; ; method = 'GET') {
     const conversion = await askJson(SERVER, conversionPath(id), conversionSchema, { method, signal });

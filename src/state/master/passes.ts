@@ -10,11 +10,11 @@ import { NO_REPAIRS } from '@core/master/repairs';
 import { toSource } from '@core/master/source';
 import { hasMeasuredSound, type AnalysisResult, passNames, passSchema } from '@core/pass/pass';
 import { uprightRect } from '@core/picture/live-area';
-import { scaledFrames } from '@core/time/frame-rate';
+import { scaleFrames } from '@core/time/frame-rate';
 import { toTrouble, type Trouble, TroubleError } from '@core/trouble/trouble';
 import { deleteStoredFrom, storedFile } from '@media/store/storage';
 import { passOverMaster } from '@media/worker/tasks';
-import { dispatch, isMine, markOffered, useJobs } from '../job';
+import { dispatch, canChangeJob, markOffered, useJobs } from '../job';
 import { player } from '../player';
 import { keepLock } from '../store';
 import { TaskQueue } from '../task';
@@ -39,7 +39,8 @@ export const getPass: AnalysisLookup = (fingerprint) => selectPass(usePasses.get
 
 const queue = new TaskQueue();
 
-const putState = (fingerprint: string, state: PassState): void => usePasses.setState({ [fingerprint]: state });
+const putState = (fingerprint: string, state: PassState): void =>
+  usePasses.setState({ [fingerprint]: state });
 
 /** Sees to it that every master of a job was looked at; a stored pass is read, else one is run. */
 export function ensurePasses(job: Job): void {
@@ -95,7 +96,8 @@ function begin(master: Master): void {
     // Forgotten meanwhile, or begun again: nothing is left to be said of this one.
     if (usePasses.getState()[fingerprint] === undefined || queue.has(fingerprint)) return;
     if (outcome.state === 'cancelled') return putState(fingerprint, { state: 'stopped' });
-    if (outcome.state === 'failed') return putState(fingerprint, { state: 'failed', trouble: outcome.trouble });
+    if (outcome.state === 'failed')
+      return putState(fingerprint, { state: 'failed', trouble: outcome.trouble });
     // The jobs first: who waits for the look goes on from what it mended.
     takeFound(outcome.result);
     putState(fingerprint, { state: 'done', pass: outcome.result });
@@ -141,7 +143,7 @@ export async function storedPass(master: Master): Promise<AnalysisResult | null>
 function takeFound(pass: AnalysisResult): void {
   for (const { job } of Object.values(useJobs.getState().files)) {
     const master = job.masters.find((master) => master.fingerprint === pass.fingerprint);
-    if (!master || job.offered.includes(master.id) || !isMine(job.id)) continue;
+    if (!master || job.offered.includes(master.id) || !canChangeJob(job.id)) continue;
     markOffered(job.id, master.id);
     takeEdges(job, master, pass);
     const own = job.edit.shots.some((shot) => shot.master === master.id);
@@ -162,7 +164,7 @@ function takeEdges(job: Job, master: Master, pass: AnalysisResult): void {
 export function takeShots(job: Job, master: Master, pass: AnalysisResult): void {
   const source = toSource(master, job.edit.repairs[master.id]);
   // The pass counted at the file's own rate.
-  const scaleFrame = (frame: number) => scaledFrames(frame, master.rate, source.rate);
+  const scaleFrame = (frame: number) => scaleFrames(frame, master.rate, source.rate);
   const boundaries: Boundary[] = pass.shots.map(({ frame, start, live }) => ({
     frame: scaleFrame(frame),
     start,

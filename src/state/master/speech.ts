@@ -27,7 +27,8 @@ export const selectSpeech = (
 
 const queue = new TaskQueue();
 
-const putState = (fingerprint: string, state: SpeechState): void => useSpeech.setState({ [fingerprint]: state });
+const putState = (fingerprint: string, state: SpeechState): void =>
+  useSpeech.setState({ [fingerprint]: state });
 
 /** Sees to it that a master was listened to: what was found earlier is read, else it is searched for speech. */
 export function ensureSpeech(master: Master): void {

@@ -7,11 +7,11 @@ import { findPlacement, findTarget } from '@core/outlets/outlets';
 import type { Size } from '@core/picture/size';
 import { createRenderPlan, type RenderPlan } from '@core/render/plan';
 import type { SeenSubject } from '@core/render/overlays';
-import { showsFace } from '@core/render/seen-faces';
+import { isFaceVisible } from '@core/render/seen-faces';
 import { listVisibleSubjects } from '@core/render/seen-subjects';
 import { rateValue } from '@core/time/frame-rate';
 import { NO_TEXT, type Cover } from '@core/words/clip-text';
-import { coverCrop, coverText, type CoverFacts, proposedCovers } from '@core/words/cover';
+import { coverCrop, coverText, type CoverFacts, listProposedCovers } from '@core/words/cover';
 import { toMasterFrame, type Timeline } from '@core/words/spans';
 import { lookAtGreysOf, makeCoverOf } from '@media/worker/tasks';
 import { loadEvidence } from '../framing';
@@ -134,11 +134,11 @@ export async function proposeCovers(job: Job, plan: RenderPlan, timeline: Timeli
         frame: output,
         fromCut: fromCut(plan, output),
         subject:
-          subjects.some((subject) => isInView(subject, output, plan)) || showsFace(plan, output, tracks),
+          subjects.some((subject) => isInView(subject, output, plan)) || isFaceVisible(plan, output, tracks),
       });
     });
   }
-  return proposedCovers(facts, PROPOSED, rateValue(timeline.rate)).flatMap(
+  return listProposedCovers(facts, PROPOSED, rateValue(timeline.rate)).flatMap(
     (output) => toMasterFrame(output, timeline) ?? [],
   );
 }

@@ -34,7 +34,7 @@ export async function stillFile(
 }
 
 /** The plan of the canvas that a job works on, with its sharpening and without. */
-export function sharpenedPlans(job: Job): { plain: RenderPlan; sharpened: RenderPlan } {
+export function listSharpenedPlans(job: Job): { plain: RenderPlan; sharpened: RenderPlan } {
   const { encoding } = activeCanvas(activeClip(job.edit));
   const plan = planOfJob(job, sheetsNow());
   return {

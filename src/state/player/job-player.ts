@@ -22,7 +22,7 @@ interface Session {
 type ShownFrame = Parameters<PlayerListener['onFrame']>[0];
 
 /** How fast ranges are played, and whether the end card follows. */
-interface Playing {
+interface PlayRequest {
   speed?: Speed;
   card?: boolean;
 }
@@ -149,7 +149,7 @@ export class JobPlayer {
     this.playRanges(pieces, 0, { card: false });
   }
 
-  private playRanges(cut: Cut, from: number, { speed = 1, card = true }: Playing = {}): void {
+  private playRanges(cut: Cut, from: number, { speed = 1, card = true }: PlayRequest = {}): void {
     const [first] = cut;
     if (!this.session || !first) return;
     const pieces: Piece[] = cut.map((range) => ({

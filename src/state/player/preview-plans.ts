@@ -5,7 +5,7 @@ import { findTarget } from '@core/outlets/outlets';
 import { allZones } from '@core/outlets/placement';
 import type { PlanOverlay } from '@core/render/overlays';
 import { createRenderPlan, type PlanSegment, type RenderPlan, withWords } from '@core/render/plan';
-import { redrawnSegments } from '@core/render/redraw-segments';
+import { redrawSegments } from '@core/render/redraw-segments';
 import { rateValue } from '@core/time/frame-rate';
 import { type ClipText, NO_TEXT } from '@core/words/clip-text';
 import { coverText } from '@core/words/cover';
@@ -107,7 +107,7 @@ export function redrawDragged(job: Job, draft: Draft, plans: PreviewPlans): Reco
   return Object.fromEntries(
     activeClip(edit).canvases.map((canvas) => {
       const view = canvasView(canvas.id);
-      return [view, (plans[view] ?? []).map((plan) => redrawnSegments(plan, canvas, change))];
+      return [view, (plans[view] ?? []).map((plan) => redrawSegments(plan, canvas, change))];
     }),
   );
 }

@@ -44,7 +44,8 @@ export async function takePosted(...told: readonly DispatchedPost[]): Promise<vo
   const byId = new Map<string, DispatchedPost>(latest.map((post) => [post.id, post]));
   useFollowedPosts.setState(({ posts }) => ({ posts: { ...posts, ...Object.fromEntries(byId) } }));
   // What holds one may be its account.
-  const isHeld = ({ id, state }: DispatchedPost) => state === 'held' && before[id] && before[id].state !== 'held';
+  const isHeld = ({ id, state }: DispatchedPost) =>
+    state === 'held' && before[id] && before[id].state !== 'held';
   if (latest.some(isHeld)) void loadAccounts();
   for (const { head, posts } of Object.values(useJobs.getState().listed)) {
     for (const known of posts) {
@@ -128,7 +129,9 @@ export const setPostAudience = (id: string, audience: Audience): Promise<void> =
   );
 
 export const takePostDown = (id: string): Promise<void> =>
-  askAboutPost(id, () => askJson(POSTING, takeDownPath(id), postedSchema, { method: 'POST', body: {}, long: true }));
+  askAboutPost(id, () =>
+    askJson(POSTING, takeDownPath(id), postedSchema, { method: 'POST', body: {}, long: true }),
+  );
 
 /** Calls a post back that is not up, or forgets one that is done with. @param job it is of. */
 export const forgetPost = (job: string, id: string): Promise<void> =>

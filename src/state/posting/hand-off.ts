@@ -13,7 +13,7 @@ import {
 } from '@core/posting/hand-off';
 import { type Trouble, TroubleError } from '@core/trouble/trouble';
 import { uploadFile } from '@media/send/upload';
-import { exportedFile } from '../export';
+import { loadExportedFile } from '../export';
 import { askDone, askJson, type ServerName, serverTrouble } from '../server';
 import { awaitOutcome } from '../task';
 
@@ -88,7 +88,7 @@ export async function offerFile(record: ExportRecord): Promise<void> {
   const outcome = await awaitOutcome(
     {
       async run(signal) {
-        const file = await exportedFile(record);
+        const file = await loadExportedFile(record);
         if (!file) throw new TroubleError('export-gone', { file: fileName });
         const request = { endpoint: HAND_OFF_UPLOADS, ...SERVER, file, key: `hand-off-${id}` };
         const upload = await uploadFile(request, show, signal);

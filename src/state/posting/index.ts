@@ -28,5 +28,5 @@ export {
   takePostDown,
   useFollowedPosts,
 } from './follow-posts';
-export { type Sending, cancelSending, changePost, sendPost, useSendings } from './send-post';
+export { type PostUpload, cancelSending, changePost, sendPost, useSendings } from './send-post';
 export { gap } from './gap';

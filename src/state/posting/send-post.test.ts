@@ -78,7 +78,11 @@ describe('a post', () => {
       words: { placement: 'short', tags: ['upright'], audience: 'private' },
       when: null,
     });
-    expect(readStored().posts[0]).toMatchObject({ id: order.id, state: 'waiting', account: 'Odlin Marrable' });
+    expect(readStored().posts[0]).toMatchObject({
+      id: order.id,
+      state: 'waiting',
+      account: 'Odlin Marrable',
+    });
     const page = '/outlets/verrow/posts/1';
     await takePosted(postedOf(order, { version: 3, state: 'up', page }));
     expect(readStored().posts).toHaveLength(1);

@@ -5,7 +5,7 @@ import { parseRandomId, randomIdSchema } from '@core/figures/random-id';
 import type { Clip, GoneClip } from '@core/job/clip';
 import { findClip, type Job } from '@core/job/job';
 import type { ExportRecord } from '@core/job/records';
-import { chosenWords } from '@core/job/post-words';
+import { collectChosenWords } from '@core/job/post-words';
 import { findPlacement } from '@core/outlets/outlets';
 import type { PostWords } from '@core/outlets/post-form';
 import type { Account } from '@core/posting/accounts';
@@ -17,12 +17,12 @@ import {
   POSTING_UPLOADS,
   type PostOrder,
 } from '@core/posting/post-order';
-import type { When } from '@core/posting/when';
+import type { PostTime } from '@core/posting/when';
 import { type Trouble, TroubleError, toTrouble } from '@core/trouble/trouble';
 import { vttText } from '@core/words/files/write-captions';
 import { uploadFile } from '@media/send/upload';
 import { toBase64, coverToSend } from '../picture';
-import { exportedFile } from '../export';
+import { loadExportedFile } from '../export';
 import { changePosted, POSTING, takePosted, useFollowedPosts } from './follow-posts';
 import { putPost, sheetsNow } from '../job';
 import { askJson, serverTrouble } from '../server';
@@ -30,7 +30,7 @@ import { dropSetting, loadSetting, saveSetting } from '../store';
 import { awaitOutcome } from '../task';
 
 /** A file on its way to the server, from which it goes on to its outlet. */
-export interface Sending {
+export interface PostUpload {
   jobId: string;
   /** Bytes. */
   sent: number;
@@ -39,7 +39,7 @@ export interface Sending {
 
 interface PostsState {
   /** By the export that is sent. */
-  sending: Readonly<Record<string, Sending>>;
+  sending: Readonly<Record<string, PostUpload>>;
   troubles: Readonly<Record<string, Trouble>>;
 }
 
@@ -54,7 +54,7 @@ const givenSetting = (exportId: string): string => `given/${exportId}`;
 /** When something goes out, and as whom. */
 export interface PostChoice {
   account: Account;
-  when: When | null;
+  when: PostTime | null;
 }
 
 /**
@@ -161,7 +161,7 @@ async function wordsToSend(
   const outlet = findPlacement(sheetsNow(), record.placement ?? '')?.sheet.outlet ?? '';
   const cover = await coverToSend(job, record, signal);
   return {
-    ...chosenWords(clip, outlet, placement),
+    ...collectChosenWords(clip, outlet, placement),
     cover: cover && (await toBase64(cover)),
     captions: record.captions && record.captions.length > 0 ? vttText(record.captions) : null,
   };
@@ -173,7 +173,7 @@ async function give(
   show: (sent: number, total: number) => void,
   signal: AbortSignal,
 ): Promise<z.infer<typeof givenSchema>> {
-  const file = await exportedFile(record);
+  const file = await loadExportedFile(record);
   if (!file) throw new TroubleError('export-gone', { file: record.fileName });
   const request = { endpoint: POSTING_UPLOADS, ...POSTING, file, key: `posting-${record.id}` };
   const upload = await uploadFile(request, show, signal);

@@ -14,16 +14,16 @@ export {
   storedRevision,
 } from './job-store';
 export { JobWriter } from './job-writer';
-export { alone, keepLock } from './locks';
+export { runAlone, keepLock } from './locks';
 export { sharedSetting, useSettingTroubles } from './shared-setting';
 export { dropSetting, loadSetting, saveSetting, storage } from './storage';
 export {
-  hearTabs,
+  listenToTabs,
   leaveWork,
   type TabMessage,
   takeWork,
   tellTabs,
-  wantWork,
+  keepWorkOpen,
   type WorkListener,
 } from './tabs';
 export { takeOver } from './take-over';

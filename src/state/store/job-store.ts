@@ -1,13 +1,19 @@
-import { type Entry, type Head, toHead, headSchema, type JobFile } from '@core/job/document';
+import { type Entry, type JobHead, toHead, headSchema, type JobFile } from '@core/job/document';
 import type { z } from 'zod';
 import { type ExportRecord, exportRecordSchema, type PostRecord } from '@core/job/records';
-import { type ReadJob, readStoredJob, readRecords, storedJob, type Unreadable } from '@core/job/stored-job';
+import {
+  type ReadJob,
+  readStoredJob,
+  readRecords,
+  storedJob,
+  type UnreadableJob,
+} from '@core/job/stored-job';
 import { documentKey, entryKey, headKey, historyKey, parseJobKey, type Piece, recordKey } from './job-keys';
-import { alone } from './locks';
+import { runAlone } from './locks';
 import { storage } from './storage';
 
 /** A stored job that this program cannot open. It stays where it is, untouched. */
-export interface AsideJob extends Unreadable {
+export interface AsideJob extends UnreadableJob {
   id: string;
   /** All that is stored of it, to be saved. */
   text: string;
@@ -22,7 +28,7 @@ export class StaleWrite extends Error {
 }
 
 /** Nobody else writes a job while its stored revision is looked at and gone on from. */
-const writing = <T>(id: string, work: () => Promise<T>): Promise<T> => alone(`gusset/write/${id}`, work);
+const writing = <T>(id: string, work: () => Promise<T>): Promise<T> => runAlone(`gusset/write/${id}`, work);
 
 const texts = async (keys: readonly string[]): Promise<string[]> => {
   const found = await storage.getMany([...keys]);
@@ -51,7 +57,7 @@ async function keysByJob(): Promise<Map<string, Record<Piece, string[]>>> {
 
 /** Entry of the list for a stored job, and the texts of its records. */
 export interface ListedJob {
-  head: Head;
+  head: JobHead;
   exports: string[];
   posts: string[];
 }
@@ -81,7 +87,7 @@ export async function listJobs(): Promise<{ jobs: ListedJob[]; aside: AsideJob[]
   return { jobs, aside };
 }
 
-function headOfText(text: string): Head | null {
+function headOfText(text: string): JobHead | null {
   try {
     return headSchema.parse(JSON.parse(text));
   } catch {

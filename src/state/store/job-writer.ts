@@ -19,7 +19,7 @@ interface Surroundings {
 }
 
 /** Where the stored job stands. */
-interface Stored {
+interface StoredRevision {
   /** The revision that is stored, as far as this tab knows. */
   revision: number;
   /** Changes stored one by one since the job was written whole. */
@@ -34,7 +34,7 @@ interface Stored {
 
 /** Stores changes of jobs in order, each by itself; a job that could not be stored is written whole the next time. */
 export class JobWriter {
-  private readonly jobs = new Map<string, Stored>();
+  private readonly jobs = new Map<string, StoredRevision>();
 
   constructor(private readonly around: Surroundings) {}
 
@@ -79,7 +79,7 @@ export class JobWriter {
     await this.of(id).tail;
   }
 
-  private async fold(id: string, stored: Stored): Promise<void> {
+  private async fold(id: string, stored: StoredRevision): Promise<void> {
     const file = this.around.fileOf(id);
     if (!file) return;
     const { revision } = stored;
@@ -89,7 +89,7 @@ export class JobWriter {
     if (file.revision !== revision) tellTabs({ type: 'rewritten', id, head: toHead(file) });
   }
 
-  private queue(id: string, write: (stored: Stored) => Promise<void>): void {
+  private queue(id: string, write: (stored: StoredRevision) => Promise<void>): void {
     const stored = this.of(id);
     stored.tail = stored.tail
       .then(async () => {
@@ -111,7 +111,11 @@ export class JobWriter {
   }
 
   /** Stores a job that never was, as it is here by now. */
-  private async writeFirst(id: string, stored: Stored, create: NonNullable<Stored['create']>): Promise<void> {
+  private async writeFirst(
+    id: string,
+    stored: StoredRevision,
+    create: NonNullable<StoredRevision['create']>,
+  ): Promise<void> {
     const file = this.around.fileOf(id);
     if (!file) return;
     await create(file);
@@ -129,7 +133,7 @@ export class JobWriter {
     }, TRY_AGAIN_MS);
   }
 
-  private of(id: string): Stored {
+  private of(id: string): StoredRevision {
     const fresh = { revision: 0, entries: 0, conflict: false, create: null, tail: Promise.resolve() };
     const known = this.jobs.get(id) ?? fresh;
     this.jobs.set(id, known);

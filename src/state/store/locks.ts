@@ -5,14 +5,14 @@ const getLocks = (): LockManager | null =>
   typeof navigator === 'undefined' ? null : (navigator.locks ?? null);
 
 /** Does something while no other tab does something under the same name. */
-export async function alone<T>(name: string, work: () => Promise<T>): Promise<T> {
+export async function runAlone<T>(name: string, work: () => Promise<T>): Promise<T> {
   const locks = getLocks();
   // The types say that the result is wrapped; the browser gives what the work gave.
   return locks ? ((await locks.request(name, work)) as T) : work();
 }
 
 /** A lock that is kept until it is released. */
-export interface Kept {
+export interface HeldLock {
   release(): void;
   /** Settles when it ended: released, or taken away by another tab. */
   ended: Promise<'released' | 'stolen'>;
@@ -27,7 +27,7 @@ export function keepLock(
   name: string,
   how: 'now' | 'wait' | 'steal',
   signal?: AbortSignal,
-): Promise<Kept | null> {
+): Promise<HeldLock | null> {
   const locks = getLocks();
   if (!locks) return Promise.resolve(keepHere(name, how));
   const options: LockOptions = {
@@ -56,7 +56,7 @@ export function keepLock(
   });
 }
 
-function keepHere(name: string, how: 'now' | 'wait' | 'steal'): Kept | null {
+function keepHere(name: string, how: 'now' | 'wait' | 'steal'): HeldLock | null {
   if (held.has(name) && how === 'now') return null;
   held.add(name);
   let tell: (how: 'released' | 'stolen') => void = () => undefined;

@@ -1,6 +1,6 @@
 import { create } from 'zustand';
 import { type Trouble, toTrouble } from '@core/trouble/trouble';
-import { alone } from './locks';
+import { runAlone } from './locks';
 import { dropSetting, loadSetting, saveSetting } from './storage';
 
 /** A value that all tabs share under one setting: a list of presets, say. */
@@ -28,13 +28,13 @@ interface Form<T> {
 }
 
 /** A change that this tab has and the browser has not. */
-interface Unstored {
+interface UnstoredChange {
   trouble: Trouble;
   tryAgain: () => Promise<unknown>;
 }
 
 /** A text of a setting that cannot be read whole. */
-interface Unread {
+interface UnreadValue {
   label: string;
   text: string;
   /** Goes on without what cannot be read in it. */
@@ -43,8 +43,8 @@ interface Unread {
 
 /** Settings that something is wrong with, by name. */
 interface SettingTroubles {
-  unstored: Record<string, Unstored>;
-  unread: Record<string, Unread>;
+  unstored: Record<string, UnstoredChange>;
+  unread: Record<string, UnreadValue>;
 }
 
 export const useSettingTroubles = create<SettingTroubles>(() => ({ unstored: {}, unread: {} }));
@@ -99,7 +99,7 @@ export function sharedSetting<T>(name: string, form: Form<T>): SharedSetting<T> 
   const withUnstored = (count = unstored.length): T =>
     unstored.slice(0, count).reduce<T>((value, make) => make(value), known);
   const store = () =>
-    alone(`gusset/write/${name}`, async () => {
+    runAlone(`gusset/write/${name}`, async () => {
       const taken = unstored.length;
       try {
         const unread = await readStored();

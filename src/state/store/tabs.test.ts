@@ -1,9 +1,9 @@
-import { leaveWork, takeWork, wantWork } from './tabs';
-import type { Kept } from './locks';
+import { leaveWork, takeWork, keepWorkOpen } from './tabs';
+import type { HeldLock } from './locks';
 
 /** Locks that another tab holds until they are stolen. */
-const mockLocks = { asked: [] as string[], waits: [] as ((kept: Kept | null) => void)[] };
-const mockKept = (): Kept => ({ release: () => undefined, ended: new Promise(() => undefined) });
+const mockLocks = { asked: [] as string[], waits: [] as ((kept: HeldLock | null) => void)[] };
+const mockKept = (): HeldLock => ({ release: () => undefined, ended: new Promise(() => undefined) });
 jest.mock('./locks', () => ({
   keepLock: (_name: string, how: string) => {
     mockLocks.asked.push(how);
@@ -29,14 +29,14 @@ afterEach(() => {
 describe('a job that another tab works on', () => {
   it('is taken from one that does not answer', async () => {
     await takeWork('job', listener);
-    wantWork('job', listener);
+    keepWorkOpen('job', listener);
     await jest.advanceTimersByTimeAsync(6000);
     expect(mockLocks.asked).toEqual(['now', 'wait', 'steal']);
   });
 
   it('is not taken once more where it was handed over, and back again', async () => {
     await takeWork('job', listener);
-    wantWork('job', listener);
+    keepWorkOpen('job', listener);
     mockLocks.waits[0]?.(mockKept());
     await settled();
     // The other tab asks for it, and works on it again.

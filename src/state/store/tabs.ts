@@ -1,12 +1,12 @@
-import type { Entry, Head } from '@core/job/document';
+import type { Entry, JobHead } from '@core/job/document';
 import type { RecordChange } from '../job-list-entry';
-import { type Kept, keepLock } from './locks';
+import { type HeldLock, keepLock } from './locks';
 
 /** Message between tabs about stored jobs, sent after it was stored. */
 export type TabMessage =
-  | { type: 'changed'; id: string; entry: Entry; head: Head }
+  | { type: 'changed'; id: string; entry: Entry; head: JobHead }
   /** Stored whole: what is known of it elsewhere is to be read anew. */
-  | { type: 'rewritten'; id: string; head: Head }
+  | { type: 'rewritten'; id: string; head: JobHead }
   | { type: 'record'; id: string; made: RecordChange }
   | { type: 'deleted'; id: string }
   /** Another tab wants to work on a job: whoever does hands it over. */
@@ -21,7 +21,7 @@ let channel: BroadcastChannel | null = null;
 export const tellTabs = (message: TabMessage): void => channel?.postMessage(message);
 
 /** Hears what other tabs tell. */
-export function hearTabs(listener: (message: TabMessage) => void): void {
+export function listenToTabs(listener: (message: TabMessage) => void): void {
   if (typeof BroadcastChannel === 'undefined') return;
   channel ??= new BroadcastChannel('gusset/jobs');
   // Other tabs run the same program: what they tell needs no checking, and a stranger's page has no part in it.
@@ -29,7 +29,7 @@ export function hearTabs(listener: (message: TabMessage) => void): void {
 }
 
 const toName = (id: string): string => `gusset/work/${id}`;
-const working = new Map<string, Kept>();
+const working = new Map<string, HeldLock>();
 const waits = new Map<string, AbortController>();
 
 /** Callbacks of the work on a job. */
@@ -73,7 +73,7 @@ async function take(id: string, listener: WorkListener): Promise<boolean> {
 }
 
 /** Asks the tab that works on a job for it; one that does not answer loses it. */
-export function wantWork(id: string, listener: WorkListener): void {
+export function keepWorkOpen(id: string, listener: WorkListener): void {
   tellTabs({ type: 'wanted', id });
   const wait = waits.get(id);
   if (!wait) return;
@@ -98,7 +98,7 @@ export function leaveWork(id: string): void {
   working.delete(id);
 }
 
-function keep(id: string, kept: Kept, listener: WorkListener): void {
+function keep(id: string, kept: HeldLock, listener: WorkListener): void {
   working.set(id, kept);
   void kept.ended.then((how) => {
     if (how === 'released' || working.get(id) !== kept) return;

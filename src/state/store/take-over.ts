@@ -1,7 +1,7 @@
 import legacy from '@react-native-async-storage/async-storage';
 import { readOldJob } from '@core/job/stored-job';
 import { type AsideJob, createJob, loadJob } from './job-store';
-import { alone } from './locks';
+import { runAlone } from './locks';
 import { loadSetting, saveSetting } from './storage';
 
 /** How the storage of before called things. */
@@ -13,7 +13,7 @@ const SETTING = 'gusset/setting/';
  * cannot be read stays there, and is told.
  */
 export function takeOver(): Promise<AsideJob[]> {
-  return alone('gusset/take-over', async () => {
+  return runAlone('gusset/take-over', async () => {
     const aside: AsideJob[] = [];
     for (const key of await legacy.getAllKeys()) {
       const text = await legacy.getItem(key);

@@ -1,7 +1,7 @@
 import { create } from 'zustand';
 import { type Trouble, toTrouble } from '@core/trouble/trouble';
 import type { Job } from '@core/job/job';
-import { cuesOfScript, type ScriptRequest } from '@core/words/script';
+import { toScriptCues, type ScriptRequest } from '@core/words/script';
 import type { Timeline } from '@core/words/spans';
 import { layScript as layInWorker } from '@media/worker/tasks';
 import { dispatch, useJobs } from '../job';
@@ -42,7 +42,7 @@ export async function layScript(
   );
   if (stop !== own) return;
   useScript.setState({ progress: null, trouble: outcome.state === 'failed' ? outcome.trouble : null });
-  const cues = outcome.state === 'done' ? cuesOfScript(outcome.result, timeline) : [];
+  const cues = outcome.state === 'done' ? toScriptCues(outcome.result, timeline) : [];
   // Whoever turned to another clip meanwhile does not want them there.
   if (cues.length === 0 || useJobs.getState().files[id]?.job.edit.clip !== edit.clip) return;
   dispatch(id, { type: 'set-cues', act: 'script', cues });

@@ -7,9 +7,9 @@ import { Mark } from '../parts/mark';
 import { TroubleNotice } from '../parts/notice';
 import { Heading, Soft, Strong } from '../parts/words';
 import { card, colours, fonts, sizes, space, TARGET, WIDE } from '../theme/tokens';
-import { type CellRow, type Order, type Shown, useCellTable } from './use-cell-table';
+import { type CellRow, type Order, type CellFilter, useCellTable } from './use-cell-table';
 
-const SHOWN: { value: Shown; label: string }[] = [
+const SHOWN: { value: CellFilter; label: string }[] = [
   { value: 'all', label: 'All' },
   { value: 'warn', label: 'With warnings' },
   { value: 'stop', label: 'Stopped' },

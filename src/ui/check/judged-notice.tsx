@@ -39,7 +39,9 @@ export function JudgedNotice() {
   return changed.map((sheet) => {
     const { outlet, name, date } = sheet;
     const mark = judged[outlet];
-    const old = sheetVersions(shelf, outlet).find((version) => toSheetMark(version).version === mark?.version);
+    const old = sheetVersions(shelf, outlet).find(
+      (version) => toSheetMark(version).version === mark?.version,
+    );
     const places = old ? sheetChanges(old, sheet) : [];
     return (
       <Notice

@@ -6,12 +6,12 @@ import {
   useReactTable,
 } from '@tanstack/react-table';
 import { useMemo, useState } from 'react';
-import { type BoardCell, countedAs, rankSeverity, findWorstSeverity } from '@core/check/check-board';
+import { type BoardCell, countWhole, rankSeverity, findWorstSeverity } from '@core/check/check-board';
 import { ruleName } from '@core/check/finding';
 import type { Severity } from '@core/check/rule';
 
 /** Filter of the cells: all, those with a stop, or those with a warning or a stop. */
-export type Shown = 'all' | 'warn' | 'stop';
+export type CellFilter = 'all' | 'warn' | 'stop';
 export type Order = 'worst' | 'clip' | 'placement';
 
 /** A cell with what is told of it at a glance. */
@@ -30,7 +30,7 @@ const NAMES: [Severity, string, string][] = [
 
 function toRow(cell: BoardCell): CellRow {
   const parts = NAMES.flatMap(([severity, one, many]) => {
-    const count = cell.findings.filter((finding) => countedAs(finding, cell.overrides) === severity).length;
+    const count = cell.findings.filter((finding) => countWhole(finding, cell.overrides) === severity).length;
     return count > 0 ? [`${count} ${count === 1 ? one : many}`] : [];
   });
   return { cell, worst: findWorstSeverity(cell), words: parts.join(', ') || 'passed' };
@@ -52,7 +52,7 @@ const COLUMNS: ColumnDef<CellRow>[] = [
 
 /** The cells of a job filtered, sorted and searched. */
 export function useCellTable(cells: BoardCell[]) {
-  const [shown, setShown] = useState<Shown>('all');
+  const [shown, setShown] = useState<CellFilter>('all');
   const [order, setOrder] = useState<Order>('worst');
   const [search, setSearch] = useState('');
   const rows = useMemo(() => cells.map(toRow), [cells]);

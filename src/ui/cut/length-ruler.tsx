@@ -6,7 +6,7 @@ import { cardFrames } from '@core/words/clip-text';
 import type { Canvas } from '@core/layout/canvas';
 import { findTarget } from '@core/outlets/outlets';
 import type { Sheets } from '@core/outlets/rule-sheet';
-import { framesWithin, toSeconds } from '@core/time/frame-rate';
+import { countFramesWithin, toSeconds } from '@core/time/frame-rate';
 import { lengthLabel } from '@core/time/timecode';
 import { useClip, useJob } from '../job/job-context';
 import { useRuleSheets } from '../job/use-target';
@@ -83,7 +83,7 @@ function toRow(sheets: Sheets, canvas: Canvas, frames: number) {
     seconds,
     limit: most,
     best,
-    over: Math.max(0, frames - framesWithin(most, canvas.rate)),
+    over: Math.max(0, frames - countFramesWithin(most, canvas.rate)),
     mark: canvasMark(canvas.dye),
   };
 }

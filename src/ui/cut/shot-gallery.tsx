@@ -2,12 +2,12 @@ import type { Fingerprint } from '@core/master/fingerprint';
 import { useEffect, useMemo, useState } from 'react';
 import { Image, Pressable, StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
-import { isPicked, shotPicked } from '@core/cut/pick-shots';
+import { isPicked, togglePickedShot } from '@core/cut/pick-shots';
 import type { Shot } from '@core/cut/shot';
-import { listSubjectKinds, noEvidence } from '@core/follow/evidence';
+import { listSubjectKinds, createEvidence } from '@core/follow/evidence';
 import { fileRange } from '@core/job/follow-shot';
 import type { Speech } from '@core/speech/speech';
-import { liveliest, sortBySpeech, type ShotFacts, shotFacts } from '@core/pass/shot-facts';
+import { sortByMovement, sortBySpeech, type ShotFacts, shotFacts } from '@core/pass/shot-facts';
 import { lengthLabel, formatTimecode } from '@core/time/timecode';
 import { troubleWords } from '@core/trouble/trouble';
 import { loadEvidence, useEvidence } from '@state/framing';
@@ -58,7 +58,7 @@ export function ShotGallery({ tools }: { tools: CutTools }) {
     () => shots.map((shot) => shotFacts({ pass, speech }, shot, source.rate)),
     [pass, speech, shots, source.rate],
   );
-  const lively = useMemo(() => liveliest(facts), [facts]);
+  const lively = useMemo(() => sortByMovement(facts), [facts]);
   const spoken = useMemo(() => sortBySpeech(facts), [facts]);
   const places = useMemo(
     () => ({ time: shots.map((_, i) => i), lively, spoken })[order],
@@ -73,7 +73,7 @@ export function ShotGallery({ tools }: { tools: CutTools }) {
   );
   const who = useWho(source.fingerprint);
   const pick = (shot: Shot) =>
-    dispatch(job.id, { type: 'set-cut', act: 'add', cut: shotPicked(cut, shot, source.frames) });
+    dispatch(job.id, { type: 'set-cut', act: 'add', cut: togglePickedShot(cut, shot, source.frames) });
   const best = order === 'spoken' ? spoken.filter((i) => (facts[i]?.spoken ?? 0) > 0) : lively;
   const proposed = best
     .slice(0, PROPOSED)
@@ -200,7 +200,7 @@ function useWho(fingerprint: Fingerprint) {
   const evidence = useEvidence((all) => all[fingerprint]);
   useEffect(() => void loadEvidence({ fingerprint }), [fingerprint]);
   return (job: Parameters<typeof fileRange>[0], shot: Shot): string[] => {
-    const kinds = listSubjectKinds(evidence ?? noEvidence(fingerprint), fileRange(job, shot));
+    const kinds = listSubjectKinds(evidence ?? createEvidence(fingerprint), fileRange(job, shot));
     return kinds.map((kind) => KIND_WORDS[kind].toLowerCase());
   };
 }

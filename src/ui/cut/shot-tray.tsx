@@ -1,4 +1,4 @@
-import { toBoundaries, type Boundary, movedBoundary, withBoundary, withoutBoundary } from '@core/cut/shots';
+import { toBoundaries, type Boundary, moveBoundary, withBoundary, removeBoundary } from '@core/cut/shots';
 import type { ActOf } from '@core/job/commands/commands';
 import { dispatch } from '@state/job';
 import { takeShots, usePasses } from '@state/master';
@@ -56,21 +56,23 @@ export function ShotTray({ tools }: { tools: CutTools }) {
           label="Start a shot here"
           words="Start"
           disabled={frame === shot.in}
-          onPress={() => setBoundaries('add', withBoundary(bounds, frame, `${source.id}-${crypto.randomUUID()}`))}
+          onPress={() =>
+            setBoundaries('add', withBoundary(bounds, frame, `${source.id}-${crypto.randomUUID()}`))
+          }
         />
         <Tool
           icon="set-merge"
           label="Merge this shot with the one before"
           words="Merge"
           disabled={index === 0}
-          onPress={() => setBoundaries('merge', withoutBoundary(bounds, shot.in))}
+          onPress={() => setBoundaries('merge', removeBoundary(bounds, shot.in))}
         />
         <Tool
           icon="arrow-expand-horizontal"
           label="Move the nearest cut here"
           words="Cut here"
           disabled={shots.length === 1 || frame === shot.in}
-          onPress={() => setBoundaries('move', movedBoundary(bounds, nearest, frame, source.frames))}
+          onPress={() => setBoundaries('move', moveBoundary(bounds, nearest, frame, source.frames))}
         />
         <Tool
           icon="playlist-plus"

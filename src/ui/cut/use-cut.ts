@@ -1,7 +1,15 @@
 import { useMemo, useState } from 'react';
 import { masterLengths } from '@core/check/check';
 import { type Cut, type Range, findRangeIndex } from '@core/cut/cut';
-import { type Edge, rangeMoved, removeRange, rollEdit, slipRange, split, trimRange } from '@core/cut/range-edits';
+import {
+  type Edge,
+  moveRange,
+  removeRange,
+  rollEdit,
+  slipRange,
+  split,
+  trimRange,
+} from '@core/cut/range-edits';
 import { type SnapPoint, snapPoints } from '@core/cut/snap';
 import { listShots } from '@core/cut/master-shots';
 import type { Shot } from '@core/cut/shot';
@@ -58,9 +66,9 @@ export function useCut(): CutTools {
     next: Cut,
     joins?: string,
   ) => dispatch(job.id, { type: 'set-cut', act, cut: next }, joins);
-  const moveRange = (from: number, to: number) => {
+  const moveFrom = (from: number, to: number) => {
     if (to < 0 || to >= cut.length || to === from) return;
-    set('move', rangeMoved(cut, from, to));
+    set('move', moveRange(cut, from, to));
     setChosen(to);
   };
   return {
@@ -94,8 +102,8 @@ export function useCut(): CutTools {
       set('remove', removeRange(cut, index));
       setChosen(Math.max(0, index - 1));
     },
-    move: (to) => moveRange(index, to),
-    moveFrom: moveRange,
+    move: (to) => moveFrom(index, to),
+    moveFrom,
     slip(by) {
       const next = slipRange(cut, index, by, lengths(range.master).frames);
       set('slip', next, `slip-${index}`);

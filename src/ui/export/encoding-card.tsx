@@ -1,13 +1,13 @@
 import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
-import { toJobEncodeSettings, planOfJob, workedOutBitRate } from '@core/check/check';
+import { toJobEncodeSettings, planOfJob, computeBitrate } from '@core/check/check';
 import type { Finding } from '@core/check/finding';
 import { bitsLabel, bytesLabel } from '@core/figures/figures';
 import { activeCanvas } from '@core/job/clip';
 import { bitRateWords, rateLabel } from '@core/rate/bit-rate-words';
 import { isOpen, computeMinBytes, soundLabel } from '@core/render/encode-settings';
 import { PLAIN_ENCODING } from '@core/rate/encoding';
-import { FORMAT_IDS, type FormatId, FORMATS, takesFormat } from '@core/rate/format';
+import { FORMAT_IDS, type FormatId, FORMATS, isFormatTaken } from '@core/rate/format';
 import { toSeconds } from '@core/time/frame-rate';
 import { adviseBitrate } from '@core/trial/advice';
 import { useAbilities } from '@state/export';
@@ -66,7 +66,7 @@ export function EncodingCard({ size, trying }: Props) {
   const abilities = useAbilities(canvas, encoding.maker);
   const making = toJobEncodeSettings(job, known);
   const plan = planOfJob(job, known.sheets);
-  const choice = workedOutBitRate(job, known);
+  const choice = computeBitrate(job, known);
   const room = useStorageRoom(job.exports);
   const sized = size && 'bytes' in size.values ? size.values : null;
   const bytes = sized?.bytes ?? 0;
@@ -105,7 +105,7 @@ export function EncodingCard({ size, trying }: Props) {
           options={formats.map((id) => ({
             value: id,
             label: FORMATS[id].name,
-            about: takesFormat(placement, id) ? `${label} takes it` : FORMATS[id].use,
+            about: isFormatTaken(placement, id) ? `${label} takes it` : FORMATS[id].use,
           }))}
           onChange={(format) => change({ format })}
         />

@@ -6,7 +6,7 @@ import { bitsLabel, bytesLabel } from '@core/figures/figures';
 import { onClip } from '@core/job/job';
 import { FORMATS } from '@core/rate/format';
 import { type ExportRecord, isOpen } from '@core/job/records';
-import { hasOrder, resumeExport, deleteExport, exportedFile, startExport } from '@state/export';
+import { hasOrder, resumeExport, deleteExport, loadExportedFile, startExport } from '@state/export';
 import { CAPTION_FORMS } from '@core/words/files/write-captions';
 import { captionsFile } from '@state/words';
 import { useJob } from '../job/job-context';
@@ -59,7 +59,7 @@ function Ended({ record, stale }: { record: ExportRecord; stale: boolean }) {
     if (made.length > 0) void deleteExport(job.id, record.id);
   };
   const download = async () => {
-    const file = await exportedFile(record);
+    const file = await loadExportedFile(record);
     if (file) saveFile(file);
     else setGone(true);
   };

@@ -9,7 +9,7 @@ import type { ExportRecord } from '@core/job/records';
 import { rateValue } from '@core/time/frame-rate';
 import { formatTimecode } from '@core/time/timecode';
 import { type Trouble, toTrouble } from '@core/trouble/trouble';
-import { exportedFile } from '@state/export';
+import { loadExportedFile } from '@state/export';
 import { planStill } from '@state/picture';
 import { useSheets } from '@state/job';
 import { useJob } from '../job/job-context';
@@ -54,7 +54,7 @@ function useMadeFile(record: ExportRecord): string | 'gone' | null {
   useEffect(() => {
     let made: string | null = null;
     let left = false;
-    void exportedFile(record).then((file) => {
+    void loadExportedFile(record).then((file) => {
       if (left) return;
       made = file && URL.createObjectURL(file);
       setAddress(made ?? 'gone');

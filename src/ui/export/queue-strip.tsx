@@ -10,10 +10,10 @@ import { Tool } from '../parts/tool';
 import { Soft, Strong } from '../parts/words';
 import { canvasMark } from '../theme/dyes';
 import { card, colours, space, TARGET } from '../theme/tokens';
-import type { Queued } from './queue';
+import type { QueuedExport } from './queue';
 import { progressWords, STAGES } from './queue-words';
 
-interface Props extends Queued {
+interface Props extends QueuedExport {
   /** True when nothing that waits stands before it, or behind it. */
   first: boolean;
   last: boolean;

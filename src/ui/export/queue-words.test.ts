@@ -1,7 +1,7 @@
-import type { Running } from '@state/export';
+import type { ExportProgress } from '@state/export';
 import { progressWords } from './queue-words';
 
-const now = (change: Partial<Running>): Running => ({
+const now = (change: Partial<ExportProgress>): ExportProgress => ({
   ...{ jobId: 'job', stage: 'export', done: 48, total: 144, speed: null, left: null },
   ...change,
 });

@@ -1,7 +1,7 @@
 import { bytesLabel, durationLabel } from '@core/figures/figures';
-import type { Running } from '@state/export';
+import type { ExportProgress } from '@state/export';
 
-export const STAGES: Record<Running['stage'], string> = {
+export const STAGES: Record<ExportProgress['stage'], string> = {
   waiting: 'Waiting for its turn',
   send: 'Sending the master to the server',
   fetch: 'Fetching the file from the server',
@@ -12,7 +12,7 @@ export const STAGES: Record<Running['stage'], string> = {
 
 /** How far it is, how fast, and when it is done. @param frames of the clip. */
 export function progressWords(
-  { stage, done, total, speed, left }: Running,
+  { stage, done, total, speed, left }: ExportProgress,
   frames: number | undefined,
 ): string {
   const when = left !== null && Number.isFinite(left) ? `about ${durationLabel(left)} left` : '';

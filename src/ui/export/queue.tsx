@@ -15,7 +15,7 @@ import type { ExportRecord } from '@core/job/records';
 import {
   moveExport,
   toQueuePlace,
-  type Running,
+  type ExportProgress,
   useExportQueue,
   doneNotice,
   noticeState,
@@ -28,10 +28,10 @@ import { space } from '../theme/tokens';
 import { QueueStrip } from './queue-strip';
 
 /** An export in the queue, and how far it is; one that is held has no progress. */
-export interface Queued {
+export interface QueuedExport {
   jobId: string;
   record: ExportRecord;
-  running: Running | null;
+  running: ExportProgress | null;
 }
 
 /** A finger that rests a moment takes hold; one that moves scrolls the page. */
@@ -93,8 +93,8 @@ export function Queue() {
  * The export before which one goes by a step. Those of one go stand and move together: a step passes all of another.
  * @returns null for the end.
  */
-function findNeighbour(queued: readonly Queued[], at: number, by: number): string | null {
-  const toKey = (one: Queued | undefined) => one && (one.record.go ?? one.record.id);
+function findNeighbour(queued: readonly QueuedExport[], at: number, by: number): string | null {
+  const toKey = (one: QueuedExport | undefined) => one && (one.record.go ?? one.record.id);
   const own = toKey(queued[at]);
   const keys = queued.map(toKey);
   if (by < 0) {
@@ -106,13 +106,13 @@ function findNeighbour(queued: readonly Queued[], at: number, by: number): strin
 }
 
 /** Running first, then what waits in its order, then what is held. */
-function useQueued(): Queued[] {
+function useQueued(): QueuedExport[] {
   const running = useExportQueue((state) => state.running);
   const listed = useJobs((state) => state.listed);
-  const rank = ({ running }: Queued) => (running === null ? 2 : running.stage === 'waiting' ? 1 : 0);
+  const rank = ({ running }: QueuedExport) => (running === null ? 2 : running.stage === 'waiting' ? 1 : 0);
   return Object.entries(listed)
     .flatMap(([jobId, { exports }]) =>
-      exports.map((record): Queued => ({ jobId, record, running: running[record.id] ?? null })),
+      exports.map((record): QueuedExport => ({ jobId, record, running: running[record.id] ?? null })),
     )
     .filter(({ record, running }) => running !== null || record.state === 'paused')
     .sort((a, b) => rank(a) - rank(b) || toQueuePlace(a.record) - toQueuePlace(b.record));

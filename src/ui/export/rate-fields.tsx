@@ -54,8 +54,7 @@ export function RateFields({ rate, offered, bits, bytes, tried, minBytes, minute
   const isEachMinute = rate.kind === 'size' && rate.each === 'minute';
   const asked = rate.kind === 'size' ? rate.bytes * (isEachMinute ? minutes : 1) : 0;
   // Tenths of megabytes, as they are typed.
-  const least =
-    Math.ceil(Math.max(MIN_BYTES, isEachMinute ? minBytes / minutes : minBytes) / 1e5) * 1e5;
+  const least = Math.ceil(Math.max(MIN_BYTES, isEachMinute ? minBytes / minutes : minBytes) / 1e5) * 1e5;
   return (
     <View style={styles.group}>
       <OptionList

@@ -2,7 +2,7 @@ import { useEffect, useState } from 'react';
 import { activeCanvas } from '@core/job/clip';
 import { formatTimecode } from '@core/time/timecode';
 import { type Trouble, toTrouble } from '@core/trouble/trouble';
-import { planStill, sharpenedPlans } from '@state/picture';
+import { planStill, listSharpenedPlans } from '@state/picture';
 import { useClip, useJob } from '../job/job-context';
 import { TroubleNotice } from '../parts/notice';
 import { SideBySide } from '../parts/side-by-side';
@@ -12,7 +12,7 @@ import { useOutputFrame } from './use-output-frame';
 /** A picture is drawn again when nothing was changed for this long, in milliseconds. */
 const CALM = 400;
 
-interface Drawn {
+interface SharpenedFrame {
   plain: Blob;
   sharpened: Blob;
 }
@@ -22,13 +22,13 @@ export function SharpeningLook() {
   const job = useJob();
   const canvas = activeCanvas(useClip());
   const frame = useOutputFrame();
-  const [drawn, setDrawn] = useState<Drawn | null>(null);
+  const [drawn, setDrawn] = useState<SharpenedFrame | null>(null);
   const [trouble, setTrouble] = useState<Trouble | null>(null);
   const { edit } = job;
   useEffect(() => {
     const stop = new AbortController();
     const draw = async () => {
-      const plans = sharpenedPlans(job);
+      const plans = listSharpenedPlans(job);
       const plain = await planStill(plans.plain, frame, 'image/png', stop.signal);
       const sharpened = await planStill(plans.sharpened, frame, 'image/png', stop.signal);
       setDrawn({ plain, sharpened });

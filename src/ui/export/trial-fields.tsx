@@ -5,7 +5,7 @@ import { bitsLabel, bytesLabel } from '@core/figures/figures';
 import { activeCanvas } from '@core/job/clip';
 import { fileBytes } from '@core/render/encode-settings';
 import { adviseBitrate, adviceSentence } from '@core/trial/advice';
-import { toJobEncodeSettings, planOfJob, workedOutBitRate } from '@core/check/check';
+import { toJobEncodeSettings, planOfJob, computeBitrate } from '@core/check/check';
 import { type RateTrial, trialKey, trialOrder, type TrialPoint } from '@core/trial/rate-trial';
 import { troubleWords } from '@core/trouble/trouble';
 import { trialName, useRateTrials, startRateTrial, stopRateTrial, worstPictures } from '@state/export';
@@ -115,7 +115,7 @@ function Found({ name, trial }: { name: string; trial: RateTrial }) {
   );
   const [picked, setPicked] = useState(String(advised.bits));
   const job = useJob();
-  const choice = workedOutBitRate(job, useCheckContext(job.masters));
+  const choice = computeBitrate(job, useCheckContext(job.masters));
   const bytesAt = useBytes();
   const { change } = useEncoding();
   const place = Math.max(

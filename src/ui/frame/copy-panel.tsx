@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { Pressable, StyleSheet } from 'react-native';
-import { type Copied, framingCopied } from '@core/framing/keyframes';
+import { type CopyScope, copyFraming } from '@core/framing/keyframes';
 import type { Shot } from '@core/cut/shot';
 import { findFraming } from '@core/layout/find-framing';
 import { dispatch } from '@state/job';
@@ -12,7 +12,7 @@ import { Soft, Strong } from '../parts/words';
 import { card, colours, TARGET } from '../theme/tokens';
 import type { FramingTools } from './use-framing';
 
-const WHAT: readonly { value: Copied; label: string }[] = [
+const WHAT: readonly { value: CopyScope; label: string }[] = [
   { value: 'all', label: 'Everything' },
   { value: 'zoom', label: 'Zoom only' },
   { value: 'place', label: 'Position only' },
@@ -22,14 +22,14 @@ const WHAT: readonly { value: Copied; label: string }[] = [
 /** Copies the framing on screen to other shots of the master. */
 export function CopyPanel({ tools }: { tools: FramingTools }) {
   const job = useJob();
-  const [what, setWhat] = useState<Copied>('all');
+  const [what, setWhat] = useState<CopyScope>('all');
   const [chosen, setChosen] = useState<readonly string[]>([]);
   const { shots, shot, number, canvas, framing, track, owner, frame } = tools;
   const others = shots.filter((other) => other.id !== shot.id);
   const next = shots[number];
   const copyTo = (targets: readonly Shot[]) => {
     const framings = targets.map((target) =>
-      framingCopied(
+      copyFraming(
         { framing, shot, frame: frame },
         { framing: findFraming(canvas, job.edit.framings, target, track), shot: target },
         what,

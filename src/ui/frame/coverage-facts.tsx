@@ -8,7 +8,7 @@ import { activeCanvas } from '@core/job/clip';
 import { activeClip } from '@core/job/job';
 import { findEnlargement } from '@core/render/enlarged';
 import { plannedFrame } from '@core/render/plan';
-import { redrawnSegments, withSegments } from '@core/render/redraw-segments';
+import { redrawSegments, withSegments } from '@core/render/redraw-segments';
 import { formatTimecode } from '@core/time/timecode';
 import { dispatch } from '@state/job';
 import { withDraft, player, usePlayer } from '@state/player';
@@ -31,8 +31,12 @@ export function CoverageFacts({ tools }: { tools: FramingTools }) {
   const { coverage, plan, worst } = useMemo(() => {
     const { edit } = withDraft(settled, draft);
     const change = { ...edit, changed: draft?.framings ?? [] };
-    const shown = withSegments(whole, redrawnSegments(whole, activeCanvas(activeClip(edit)), change));
-    return { coverage: computeCoverage(shown), plan: shown, worst: findEnlargement(shown, shot.id)?.worst ?? 0 };
+    const shown = withSegments(whole, redrawSegments(whole, activeCanvas(activeClip(edit)), change));
+    return {
+      coverage: computeCoverage(shown),
+      plan: shown,
+      worst: findEnlargement(shown, shot.id)?.worst ?? 0,
+    };
   }, [whole, settled, draft, shot.id]);
   const pixels = (value: number) => String(Math.round(value));
   const goWorst = () => {

@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
 import { Circle, Path } from 'react-native-svg';
 import { findKeyframe } from '@core/framing/framing';
-import { inPicture } from '@core/picture/live-area';
+import { toPicture } from '@core/picture/live-area';
 import { colours } from '../theme/tokens';
 import type { FramingTools } from './use-framing';
 
@@ -11,7 +11,7 @@ export function FocusPath({ tools, width, height }: { tools: FramingTools; width
   const focusAt = useMemo(() => {
     const placeKey = (of: number) => {
       const { focus } = findKeyframe(framing.keyframes, of);
-      const { x, y } = inPicture({ ...focus, width: 0, height: 0 }, live);
+      const { x, y } = toPicture({ ...focus, width: 0, height: 0 }, live);
       return { x: x * width, y: y * height };
     };
     return placeKey;

@@ -4,10 +4,17 @@ import { Button } from 'react-native-paper';
 import type { Shot } from '@core/cut/shot';
 import type { Doubt } from '@core/framing/following';
 import type { Framing } from '@core/framing/framing';
-import { motionRemoved } from '@core/framing/keyframes';
+import { removeMotion } from '@core/framing/keyframes';
 import { shotsToFollow } from '@core/job/follow-shot';
 import { formatTimecode } from '@core/time/timecode';
-import { followFramings, type FollowNote, noteKey, stopFollowing, useFramingUi, useFollow } from '@state/framing';
+import {
+  followFramings,
+  type FollowNote,
+  noteKey,
+  stopFollowing,
+  useFramingUi,
+  useFollow,
+} from '@state/framing';
 import { dispatch } from '@state/job';
 import { player } from '@state/player';
 import { useJob, useSource } from '../job/job-context';
@@ -114,7 +121,7 @@ export function FollowPanel({ tools }: { tools: FramingTools }) {
           label="Keep this framing for the whole shot"
           words="Keep"
           disabled={framing.keyframes.length < 2}
-          onPress={() => tools.keep('still', motionRemoved(framing, frame))}
+          onPress={() => tools.keep('still', removeMotion(framing, frame))}
         />
       </ToolRow>
       {boxing && <Soft>Drag on the master, around what is to be followed.</Soft>}

@@ -8,11 +8,11 @@ import { Tool } from '../parts/tool';
 import { ToolRow } from '../parts/tool-row';
 import { colours, TARGET } from '../theme/tokens';
 
-type Change = Partial<Layout>;
-type SetLayout = (change: Change, joins?: string) => void;
+type LayoutChange = Partial<Layout>;
+type SetLayout = (change: LayoutChange, joins?: string) => void;
 
 /** Tells whether a field is small enough to stand in a row with others. */
-const isTool = ({ type }: LayoutField<Change>): boolean => type === 'step' || type === 'colour';
+const isTool = ({ type }: LayoutField<LayoutChange>): boolean => type === 'step' || type === 'colour';
 
 /** Settings of the layout that is chosen. */
 export function LayoutDetails({ layout, setLayout }: { layout: Layout; setLayout: SetLayout }) {
@@ -36,7 +36,7 @@ export function LayoutDetails({ layout, setLayout }: { layout: Layout; setLayout
   );
 }
 
-function Field({ field, setLayout }: { field: LayoutField<Change>; setLayout: SetLayout }) {
+function Field({ field, setLayout }: { field: LayoutField<LayoutChange>; setLayout: SetLayout }) {
   switch (field.type) {
     case 'choice':
       return (

@@ -1,7 +1,7 @@
 import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { lookSignature, type ShotState } from '@core/check/shot-states';
-import { keptShots, lookThrough } from '@core/cut/look-through';
+import { listKeptShots, lookThrough } from '@core/cut/look-through';
 import { findSource, listSources } from '@core/job/job';
 import { listShots } from '@core/cut/master-shots';
 import { rateValue } from '@core/time/frame-rate';
@@ -20,7 +20,7 @@ export function LookBar({ state, states }: { state: ShotState | undefined; state
   const play = () => {
     const shots = listSources(job).flatMap((source) => listShots(job.edit.shots, source));
     const second = (master: string) => Math.round(rateValue(findSource(job, master).rate));
-    player.playPieces(lookThrough(keptShots(cut, shots), second));
+    player.playPieces(lookThrough(listKeptShots(cut, shots), second));
   };
   const ticked = states.filter((shotState) => shotState.ticked).length;
   const tick = () => {

@@ -1,13 +1,13 @@
 import { StyleSheet, View } from 'react-native';
 import { type Ease, EASES, easeName, type EaseName, easeSchema } from '@core/framing/easing';
-import { keyframeBefore } from '@core/framing/framing';
+import { findKeyframeBefore } from '@core/framing/framing';
 import {
-  keyframeAdded,
-  keyframeCopied,
-  keyframeEased,
-  keyframeMoved,
-  keyframeRemoved,
-  motionRemoved,
+  addKeyframe,
+  copyKeyframe,
+  easeKeyframe,
+  moveKeyframe,
+  removeKeyframe,
+  removeMotion,
 } from '@core/framing/keyframes';
 import { useFramingUi } from '@state/framing';
 import { player } from '@state/player';
@@ -39,10 +39,10 @@ export function MotionPanel({ tools }: { tools: FramingTools }) {
   const moves = keyframes.length > 1;
   const before = keyframes.findLast((key) => key.frame < frame);
   const after = keyframes.find((key) => key.frame > frame);
-  const part = keyframes[keyframeBefore(keyframes, frame)];
-  const takeCurve = (ease: Ease) => part && tools.keep('ease', keyframeEased(framing, part.frame, ease));
+  const part = keyframes[findKeyframeBefore(keyframes, frame)];
+  const takeCurve = (ease: Ease) => part && tools.keep('ease', easeKeyframe(framing, part.frame, ease));
   const shift = (by: number) => {
-    const next = keyframeMoved(framing, frame, frame + by, shot);
+    const next = moveKeyframe(framing, frame, frame + by, shot);
     tools.keep('time', next, `time-${shot.id}`);
     const shifted = next.keyframes[keyframes.findIndex((key) => key.frame === frame)];
     if (shifted) player.showFrame(shifted.frame);
@@ -61,8 +61,8 @@ export function MotionPanel({ tools }: { tools: FramingTools }) {
           words={here && moves ? 'Remove' : 'Set'}
           onPress={() =>
             here && moves
-              ? tools.keep('unkeyframe', keyframeRemoved(framing, frame))
-              : tools.keep('keyframe', keyframeAdded(framing, frame))
+              ? tools.keep('unkeyframe', removeKeyframe(framing, frame))
+              : tools.keep('keyframe', addKeyframe(framing, frame))
           }
         />
         <Tool
@@ -104,14 +104,14 @@ export function MotionPanel({ tools }: { tools: FramingTools }) {
           label="Paste the copied keyframe here"
           words="Paste"
           disabled={copied === null || copied === frame}
-          onPress={() => copied !== null && tools.keep('keyframe', keyframeCopied(framing, copied, frame))}
+          onPress={() => copied !== null && tools.keep('keyframe', copyKeyframe(framing, copied, frame))}
         />
         <Tool
           icon="pin-outline"
           label="Keep this framing for the whole shot"
           words="Keep"
           disabled={!moves}
-          onPress={() => tools.keep('still', motionRemoved(framing, frame))}
+          onPress={() => tools.keep('still', removeMotion(framing, frame))}
         />
       </ToolRow>
       {moves && part && after && (
@@ -121,7 +121,7 @@ export function MotionPanel({ tools }: { tools: FramingTools }) {
             value={easeName(part.ease) ?? 'own'}
             options={EASE_OPTIONS}
             onChange={(name) =>
-              name !== 'own' && tools.keep('ease', keyframeEased(framing, part.frame, EASES[name]))
+              name !== 'own' && tools.keep('ease', easeKeyframe(framing, part.frame, EASES[name]))
             }
           />
           <View style={styles.curve}>

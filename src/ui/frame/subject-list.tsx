@@ -49,7 +49,10 @@ function Presence({ subject, range }: { subject: Subject; range: FollowTools['to
     <View aria-hidden>
       <Svg width={STRIP.width} height={STRIP.height}>
         {Array.from({ length: STRIP.bars }, (_, i) => {
-          const sure = findTrackPoint(subject.track, first + ((i + 0.5) * (out - first)) / STRIP.bars)?.confidence;
+          const sure = findTrackPoint(
+            subject.track,
+            first + ((i + 0.5) * (out - first)) / STRIP.bars,
+          )?.confidence;
           if (sure === undefined) return null;
           const height = sure === 0 ? 2 : Math.max(4, Math.min(1, sure * 1.4) * STRIP.height);
           return (

@@ -1,13 +1,13 @@
 import { useEffect, useMemo } from 'react';
-import { noEvidence } from '@core/follow/evidence';
+import { createEvidence } from '@core/follow/evidence';
 import type { Subject } from '@core/follow/subjects';
 import type { FollowOptions } from '@core/framing/following';
 import type { Framing } from '@core/framing/framing';
-import { motionRemoved } from '@core/framing/keyframes';
+import { removeMotion } from '@core/framing/keyframes';
 import {
-  followedSubjects,
+  listFollowedSubjects,
   type FramingToFollow,
-  framingOnBusy,
+  placeOnBusyPart,
   listShotSubjects,
 } from '@core/job/follow-shot';
 import { followFramings, loadEvidence, useFramingUi, useEvidence } from '@state/framing';
@@ -41,23 +41,23 @@ export function useFollowTools(tools: FramingTools): FollowTools {
   }, [fingerprint]);
   const { edit, masters } = job;
   const subjects = useMemo(
-    () => (master ? listShotSubjects({ edit, masters }, shot, evidence ?? noEvidence(fingerprint)) : []),
+    () => (master ? listShotSubjects({ edit, masters }, shot, evidence ?? createEvidence(fingerprint)) : []),
     [edit, masters, shot, evidence, fingerprint, master],
   );
   const { following } = framing;
   const followed = useMemo(
-    () => (following ? followedSubjects(subjects, following) : []),
+    () => (following ? listFollowedSubjects(subjects, following) : []),
     [following, subjects],
   );
   const key = [job.id, shot.id, track, owner === 'shared' ? '' : owner.canvas].join(' ');
   const wishes = following?.wishes ?? standing;
   const to = useMemo(() => ({ shot, track, owner }), [shot, track, owner]);
   const onBusy = useMemo(
-    () => (evidence ? framingOnBusy({ edit, masters }, to, evidence) : null),
+    () => (evidence ? placeOnBusyPart({ edit, masters }, to, evidence) : null),
     [edit, masters, to, evidence],
   );
   const follow = (next: readonly Subject[]) => {
-    if (next.length === 0) return tools.keep('still', motionRemoved(framing, frame));
+    if (next.length === 0) return tools.keep('still', removeMotion(framing, frame));
     void followFramings(job.id, [to], wishes, (known) =>
       next.flatMap((subject) => reuseEqual(known, subject)),
     );

@@ -4,10 +4,10 @@ import {
   enlargement,
   type Margin,
   computeMargin,
-  windowMoved,
+  moveWindow,
   moveFocus,
   type Scope,
-  snappedMove,
+  snapMove,
   zoomFraming,
 } from '@core/framing/moves';
 import type { Aspects, PictureWindow, Window } from '@core/framing/window';
@@ -148,12 +148,12 @@ function createTools(
   const moveBy = (from: Framing, by: Vector, snap?: Vector) =>
     asDrawn(from, (framing) => {
       const way = inLive(by);
-      if (!snap) return windowMoved(framing, scope, way, aspects);
+      if (!snap) return moveWindow(framing, scope, way, aspects);
       const start = planPanes({ ...drawn, panes: redrawPane(drawn.panes, index, framing) }, frame)[
         index
       ] as PlannedPane;
-      const snapped = snappedMove(start.framed, way, inLive(snap), aspects.live);
-      return windowMoved(framing, scope, snapped, aspects);
+      const snapped = snapMove(start.framed, way, inLive(snap), aspects.live);
+      return moveWindow(framing, scope, snapped, aspects);
     });
   const changeZoom = (from: Framing, factor: number, pin: Vector) =>
     asDrawn(from, (framing) => zoomFraming(framing, scope, factor, place(pin), aspects));

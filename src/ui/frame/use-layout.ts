@@ -1,5 +1,5 @@
 import { activeCanvas } from '@core/job/clip';
-import { canvasChanged } from '@core/job/canvases';
+import { changeCanvas } from '@core/job/canvases';
 import type { Layout } from '@core/layout/layout';
 import { dispatch } from '@state/job';
 import { useClip, useJob } from '../job/job-context';
@@ -15,7 +15,7 @@ export function useLayout(): (change: Partial<Layout>, joins?: string) => void {
       {
         type: 'set-canvases',
         act: 'layout',
-        ...canvasChanged(clip, canvas.id, { layout: { ...canvas.layout, ...change } }),
+        ...changeCanvas(clip, canvas.id, { layout: { ...canvas.layout, ...change } }),
       },
       joins,
     );

@@ -5,7 +5,7 @@ import { Button } from 'react-native-paper';
 import { bytesLabel, durationLabel } from '@core/figures/figures';
 import type { ExportRecord } from '@core/job/records';
 import type { Offer } from '@core/posting/hand-off';
-import { exportedFile } from '@state/export';
+import { loadExportedFile } from '@state/export';
 import {
   cancelOffering,
   closeOffer,
@@ -66,7 +66,7 @@ function Share({ record }: { record: ExportRecord }) {
   const [refused, setRefused] = useState(false);
   useEffect(() => {
     let left = false;
-    void exportedFile(record).then((found) => left || setFile(found));
+    void loadExportedFile(record).then((found) => left || setFile(found));
     return () => {
       left = true;
     };

@@ -4,7 +4,7 @@ import { Linking, StyleSheet, View } from 'react-native';
 import { Button, TextInput } from 'react-native-paper';
 import { bytesLabel } from '@core/figures/figures';
 import { historyCsv, type HistoryRow, historyRows, matchingRows } from '@core/interchange/post-history';
-import { toWhen, zoneHere } from '@core/posting/when';
+import { toWhen, readTimeZone } from '@core/posting/when';
 import { loadAccounts, followPosted, takePostDown, useFollowedPosts } from '@state/posting';
 import { useAccountName } from '../accounts/use-account-name';
 import { useRuleSheets } from '../job/use-target';
@@ -22,12 +22,12 @@ import { card, space } from '../theme/tokens';
 /** Posts that are shown before more are asked for. */
 const AT_ONCE = 50;
 
-interface Shown extends HistoryRow {
+interface ShownPost extends HistoryRow {
   id: string;
 }
 
 /** Every post of this browser that the server knows of. */
-function useHistory(): Shown[] {
+function useHistory(): ShownPost[] {
   const sheets = useRuleSheets();
   const posts = useFollowedPosts((state) => state.posts);
   const accountName = useAccountName();
@@ -100,12 +100,12 @@ export function HistoryScreen() {
 const openWords = (state: HistoryRow['state']): string =>
   state === 'up' || state === 'down' ? 'Post again or elsewhere' : 'See it on its page';
 
-function Row({ row }: { row: Shown }) {
+function Row({ row }: { row: ShownPost }) {
   const { id, state, title, outlet, account, file, bytes, sha256, ordered, scheduled, up, address, reasons } =
     row;
   const trouble = useFollowedPosts(({ troubles }) => troubles[id]);
   const open = usePostPage()(id);
-  const { date, time } = toWhen(new Date(up || ordered).getTime(), zoneHere());
+  const { date, time } = toWhen(new Date(up || ordered).getTime(), readTimeZone());
   return (
     <View role="article" aria-label={`${title}, ${outlet}: ${POSTED_WORDS[state]}`} style={styles.post}>
       <Mark standing={POSTED_STANDINGS[state]} />

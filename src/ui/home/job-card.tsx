@@ -4,8 +4,8 @@ import { Image, Pressable, StyleSheet, View } from 'react-native';
 import { rateLabel, toSeconds } from '@core/time/frame-rate';
 import { dayLabel } from '@core/time/day-label';
 import { lengthLabel } from '@core/time/timecode';
-import { useChecks, worstOfJob } from '@state/check';
-import type { Listed } from '@state/job-list-entry';
+import { useChecks, findWorstOfJob } from '@state/check';
+import type { JobListEntry } from '@state/job-list-entry';
 import { useStills } from '@state/picture';
 import { useNow } from '../parts/use-now';
 import { Heading, Soft } from '../parts/words';
@@ -18,10 +18,10 @@ import { StandingRow } from './standing-row';
 export const POSTER_HEIGHT = 360;
 
 /** Card of a job in the list: what it was made from, and where it stands. */
-export function JobCard({ listed }: { listed: Listed }) {
+export function JobCard({ listed }: { listed: JobListEntry }) {
   const { id, title, poster, changedAt, clips } = listed.head;
   const { source, frame } = poster;
-  const worst = useChecks(({ boards }) => worstOfJob(boards, id));
+  const worst = useChecks(({ boards }) => findWorstOfJob(boards, id));
   const frames = useMemo(() => [frame], [frame]);
   const still = useStills(source, frames, POSTER_HEIGHT)[frame];
   const facts = [

@@ -2,7 +2,7 @@ import { useMemo, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Button, TextInput } from 'react-native-paper';
 import { useJobs } from '@state/job';
-import type { Listed } from '@state/job-list-entry';
+import type { JobListEntry } from '@state/job-list-entry';
 import { Choice } from '../parts/choice';
 import { Soft } from '../parts/words';
 import { space } from '../theme/tokens';
@@ -20,9 +20,9 @@ const MANY = 4;
 const PAGE = 24;
 
 /** Jobs whose title or a master's file name holds every word that is looked for. */
-function findJobs(jobs: readonly Listed[], wanted: string, order: Order): Listed[] {
+function findJobs(jobs: readonly JobListEntry[], wanted: string, order: Order): JobListEntry[] {
   const words = wanted.toLowerCase().split(/\s+/).filter(Boolean);
-  const toText = ({ head }: Listed) =>
+  const toText = ({ head }: JobListEntry) =>
     [head.title, ...head.masters.map((master) => master.fileName)].join(' ').toLowerCase();
   return jobs
     .filter((job) => words.every((word) => toText(job).includes(word)))

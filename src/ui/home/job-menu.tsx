@@ -1,8 +1,8 @@
 import { useState } from 'react';
 import { StyleSheet } from 'react-native';
 import { Button, Dialog } from 'react-native-paper';
-import { copyJob, jobAsArchive, jobAsFile } from '@state/files';
-import type { Listed } from '@state/job-list-entry';
+import { copyJob, createJobArchive, createJobFile } from '@state/files';
+import type { JobListEntry } from '@state/job-list-entry';
 import { DestructiveButton } from '../parts/destructive-button';
 import { ModalDialog } from '../parts/modal-dialog';
 import { saveFile } from '../parts/pick-file';
@@ -12,12 +12,12 @@ import { DeleteDialog } from './delete-dialog';
 import { KeepDialog } from './keep-dialog';
 import { RenameDialog } from './rename-dialog';
 
-type Asking = 'menu' | 'rename' | 'keep' | 'delete' | null;
+type OpenDialog = 'menu' | 'rename' | 'keep' | 'delete' | null;
 
 /** Menu of a job in the list. */
-export function JobMenu({ listed }: { listed: Listed }) {
+export function JobMenu({ listed }: { listed: JobListEntry }) {
   const { id, title } = listed.head;
-  const [asking, setAsking] = useState<Asking>(null);
+  const [asking, setAsking] = useState<OpenDialog>(null);
   const close = () => setAsking(null);
   const save = async (coming: Promise<File | null>) => {
     close();
@@ -34,11 +34,11 @@ export function JobMenu({ listed }: { listed: Listed }) {
         void copyJob(id);
       },
     },
-    { icon: 'file-download-outline', words: 'Save as a file', act: () => void save(jobAsFile(id)) },
+    { icon: 'file-download-outline', words: 'Save as a file', act: () => void save(createJobFile(id)) },
     {
       icon: 'archive-arrow-down-outline',
       words: 'Save with its masters',
-      act: () => void save(jobAsArchive(id)),
+      act: () => void save(createJobArchive(id)),
     },
     { icon: 'database-outline', words: 'Stored files', act: () => setAsking('keep') },
   ];

@@ -1,6 +1,6 @@
 import type { Severity } from '@core/check/rule';
 import { isPosted } from '@core/job/records';
-import type { Listed } from '@state/job-list-entry';
+import type { JobListEntry } from '@state/job-list-entry';
 import type { Standing } from '../parts/mark';
 
 /** Fact of a job that is shown at a glance. */
@@ -25,8 +25,9 @@ export const checkStanding = (worst: Severity | null): JobStanding[] =>
   worst === null ? [] : [{ standing: worst === 'note' ? 'pass' : worst, words: CHECKED[worst] }];
 
 /** Where a job's exports and posts stand, the most pressing first. */
-export function listStandings({ exports, posts }: Listed): JobStanding[] {
-  const countExports = (...states: string[]) => exports.filter((record) => states.includes(record.state)).length;
+export function listStandings({ exports, posts }: JobListEntry): JobStanding[] {
+  const countExports = (...states: string[]) =>
+    exports.filter((record) => states.includes(record.state)).length;
   const countPosts = (...states: string[]) => posts.filter((post) => states.includes(post.state)).length;
   const up = posts.filter(isPosted).length;
   const rows: [count: number, standing: Standing, words: string][] = [

@@ -2,8 +2,8 @@ import { useEffect, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Button, Dialog } from 'react-native-paper';
 import { bytesLabel } from '@core/figures/figures';
-import { letMasterGo } from '@state/files';
-import type { Listed } from '@state/job-list-entry';
+import { dropMaster } from '@state/files';
+import type { JobListEntry } from '@state/job-list-entry';
 import { forgetRateTrials } from '@state/export';
 import { type JobStorage, measureStorage } from '@state/app';
 import { ModalDialog } from '../parts/modal-dialog';
@@ -12,7 +12,7 @@ import { Body, Figures, Soft, Strong } from '../parts/words';
 import { space } from '../theme/tokens';
 
 /** Dialog on the storage that a job uses, master by master, and a way to let a master go and keep the work. */
-export function KeepDialog({ listed, onClose }: { listed: Listed; onClose: () => void }) {
+export function KeepDialog({ listed, onClose }: { listed: JobListEntry; onClose: () => void }) {
   const [storage, setStorage] = useState<JobStorage | null>(null);
   const takeStorage = useLatest(setStorage);
   // eslint-disable-next-line react-hooks/exhaustive-deps -- what takes the answer is made anew each time
@@ -36,7 +36,7 @@ export function KeepDialog({ listed, onClose }: { listed: Listed; onClose: () =>
                 <Button
                   mode="outlined"
                   style={styles.left}
-                  onPress={() => void after(letMasterGo(id, fingerprint))}
+                  onPress={() => void after(dropMaster(id, fingerprint))}
                 >
                   Remove the master, keep the work
                 </Button>

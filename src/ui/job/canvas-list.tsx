@@ -1,5 +1,5 @@
 import { Pressable, StyleSheet, View } from 'react-native';
-import { canvasDuplicated, canvasMoved, canvasRemoved, type Canvases } from '@core/job/canvases';
+import { duplicateCanvas, moveCanvas, removeCanvas, type Canvases } from '@core/job/canvases';
 import type { ActOf } from '@core/job/commands/commands';
 import { ratioLabel } from '@core/picture/size';
 import { rateLabel } from '@core/time/frame-rate';
@@ -48,27 +48,27 @@ export function CanvasList() {
                   label={`Move ${label} up`}
                   words=""
                   disabled={i === 0}
-                  onPress={() => act('move', canvasMoved(clip, canvas.id, -1))}
+                  onPress={() => act('move', moveCanvas(clip, canvas.id, -1))}
                 />
                 <Tool
                   icon="arrow-down"
                   label={`Move ${label} down`}
                   words=""
                   disabled={i === canvases.length - 1}
-                  onPress={() => act('move', canvasMoved(clip, canvas.id, 1))}
+                  onPress={() => act('move', moveCanvas(clip, canvas.id, 1))}
                 />
                 <Tool
                   icon="content-duplicate"
                   label={`Duplicate ${label}`}
                   words=""
-                  onPress={() => act('duplicate', canvasDuplicated(clip, canvas.id))}
+                  onPress={() => act('duplicate', duplicateCanvas(clip, canvas.id))}
                 />
                 <Tool
                   icon="delete-outline"
                   label={`Remove ${label}`}
                   words=""
                   disabled={canvases.length === 1}
-                  onPress={() => act('remove', canvasRemoved(clip, canvas.id))}
+                  onPress={() => act('remove', removeCanvas(clip, canvas.id))}
                 />
               </View>
             )}

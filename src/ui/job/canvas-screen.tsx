@@ -4,10 +4,10 @@ import { Pressable, StyleSheet, View } from 'react-native';
 import Svg, { Rect } from 'react-native-svg';
 import { Button } from 'react-native-paper';
 import { bytesLabel, secondsLabel } from '@core/figures/figures';
-import { canvasAdded, canvasChanged } from '@core/job/canvases';
+import { addCanvas, changeCanvas } from '@core/job/canvases';
 import { activeCanvas } from '@core/job/clip';
 import { chooseCanvasSize, type OutletPlacement, listPlacements } from '@core/outlets/outlets';
-import { sizesLabel, takesSize } from '@core/outlets/taken-sizes';
+import { sizesLabel, isSizeTaken } from '@core/outlets/taken-sizes';
 import { ratioLabel } from '@core/picture/size';
 import { rateLabel } from '@core/time/frame-rate';
 import { dispatch } from '@state/job';
@@ -38,25 +38,25 @@ export function CanvasScreen() {
     const size = { width, height };
     if (!adding) return dispatch(job.id, { type: 'choose-placement', placement: target.key, size });
     setAdding(false);
-    const added = canvasAdded(clip, size, target.key);
+    const added = addCanvas(clip, size, target.key);
     dispatch(job.id, { type: 'set-canvases', act: 'add', ...added });
   };
   /** Makes an extra placement of the canvas, with the words for it; only where its size fits. */
   const toAlso = ({ key, placement }: OutletPlacement) => {
-    if (key === canvas.placement || !takesSize(placement.sizes, canvas)) return undefined;
+    if (key === canvas.placement || !isSizeTaken(placement.sizes, canvas)) return undefined;
     const others = canvas.also ?? [];
     const on = others.includes(key);
     const also = on ? others.filter((other) => other !== key) : [...others, key];
     const toggle = () =>
-      dispatch(job.id, { type: 'set-canvases', act: 'also', ...canvasChanged(clip, canvas.id, { also }) });
+      dispatch(job.id, { type: 'set-canvases', act: 'also', ...changeCanvas(clip, canvas.id, { also }) });
     return { on, toggle };
   };
   const takeSize = (width: number, height: number) => {
     setAdding(false);
     const size = { width, height };
     const next = adding
-      ? canvasAdded(clip, size, null)
-      : canvasChanged(clip, canvas.id, { ...size, placement: null });
+      ? addCanvas(clip, size, null)
+      : changeCanvas(clip, canvas.id, { ...size, placement: null });
     dispatch(job.id, { type: 'set-canvases', act: adding ? 'add' : 'size', ...next });
   };
   return (

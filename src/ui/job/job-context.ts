@@ -5,7 +5,7 @@ import type { CheckContext } from '@core/check/check-input';
 import type { Finding } from '@core/check/finding';
 import { createBitrateAdvisor } from '@core/trial/bitrate-advisor';
 import type { AnalysisLookup } from '@core/check/master-analysis';
-import { diagnose, type Problem } from '@core/diagnosis/diagnosis';
+import { diagnoseMaster, type Problem } from '@core/diagnosis/diagnosis';
 import type { Clip } from '@core/job/clip';
 import { activeClip, type Job, mainMaster, findSource } from '@core/job/job';
 import type { Master } from '@core/master/master';
@@ -72,7 +72,7 @@ export function useProblems(masters: readonly Master[]): Problem[] {
     const canvases = edit.clips.flatMap((clip) => clip.canvases);
     return masters.flatMap((master) => {
       const pass = passOf(master.fingerprint);
-      return diagnose({ master, repairs: edit.repairs[master.id] ?? NO_REPAIRS, pass, canvases });
+      return diagnoseMaster({ master, repairs: edit.repairs[master.id] ?? NO_REPAIRS, pass, canvases });
     });
   }, [edit, masters, passOf]);
 }

@@ -1,5 +1,5 @@
 import { StyleSheet, View } from 'react-native';
-import { presetAdded } from '@core/job/canvases';
+import { addPreset } from '@core/job/canvases';
 import { activeCanvas } from '@core/job/clip';
 import { rateLabel } from '@core/time/frame-rate';
 import { dispatch, presets, savePreset } from '@state/job';
@@ -25,8 +25,7 @@ export function PresetList() {
         }
         take={{
           label: 'Add',
-          act: (preset) =>
-            dispatch(id, { type: 'set-canvases', act: 'preset', ...presetAdded(clip, preset) }),
+          act: (preset) => dispatch(id, { type: 'set-canvases', act: 'preset', ...addPreset(clip, preset) }),
         }}
         onSave={(name) => savePreset(name, activeCanvas(clip))}
       />

@@ -3,7 +3,7 @@ import { useMemo } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import type { Problem } from '@core/diagnosis/diagnosis';
-import { foundInMaster, reachesPast } from '@core/diagnosis/found-edges';
+import { listFoundInMaster, isReachingPast } from '@core/diagnosis/found-edges';
 import { problemWords } from '@core/diagnosis/words';
 import { NO_REPAIRS, type Repairs } from '@core/master/repairs';
 import { toSource } from '@core/master/source';
@@ -94,8 +94,8 @@ function ProblemRow({ problem, onRepair }: { problem: Problem; onRepair: (repair
 function FoundEdges() {
   const source = useSource();
   const pass = usePasses((all) => selectPass(all[source.fingerprint]));
-  const set = reachesPast(WHOLE_RECT, source.live);
-  const live = set ? source.live : pass && foundInMaster(pass, source);
+  const set = isReachingPast(WHOLE_RECT, source.live);
+  const live = set ? source.live : pass && listFoundInMaster(pass, source);
   return live && <EdgesPicture source={source} live={live} />;
 }
 

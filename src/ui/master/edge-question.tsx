@@ -1,6 +1,6 @@
 import { toRateChange } from '@core/job/retime';
 import { Button } from 'react-native-paper';
-import { foundInMaster, SURE } from '@core/diagnosis/found-edges';
+import { listFoundInMaster, SURE } from '@core/diagnosis/found-edges';
 import { percent } from '@core/figures/figures';
 import { findSource } from '@core/job/job';
 import type { Master } from '@core/master/master';
@@ -19,7 +19,7 @@ export function EdgeQuestion({ master }: { master: Master }) {
   const pass = usePasses((all) => selectPass(all[master.fingerprint]));
   const source = findSource(job, master.id);
   const repairs = job.edit.repairs[master.id] ?? NO_REPAIRS;
-  const found = pass && foundInMaster(pass, source);
+  const found = pass && listFoundInMaster(pass, source);
   if (!found || repairs.live !== null) return null;
   const answer = (live: PictureRect) => () => {
     const rates = toRateChange(source, source);

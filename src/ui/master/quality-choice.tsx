@@ -23,7 +23,12 @@ export function QualityChoice() {
   return (
     <View style={styles.box}>
       <Heading>Playing</Heading>
-      <Choice label="Preview quality" value={wish} options={OPTIONS} onChange={(wish) => player.setQuality(wish)} />
+      <Choice
+        label="Preview quality"
+        value={wish}
+        options={OPTIONS}
+        onChange={(wish) => player.setQuality(wish)}
+      />
       <Soft>{`Plays ${WORDS[quality]}. The export always reads the master.`}</Soft>
     </View>
   );

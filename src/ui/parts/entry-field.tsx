@@ -14,7 +14,7 @@ interface Props {
 }
 
 /** Text that is being typed, or that was refused while the field stood at a value. */
-interface Typed {
+interface TypedText {
   text: string;
   refused: { problem: string; value: string } | null;
 }
@@ -24,7 +24,7 @@ interface Typed {
  * reason, until the value changes.
  */
 export function EntryField({ label, value, unit, onSubmit }: Props) {
-  const [entry, setEntry] = useState<Typed | null>(null);
+  const [entry, setEntry] = useState<TypedText | null>(null);
   const typed = entry?.refused && entry.refused.value !== value ? null : entry;
   const submit = () => {
     const text = typed?.text.trim();

@@ -52,7 +52,10 @@ export function SideBySide({ left, right, size, label }: Props) {
   const own = { width: size.width / ratio, height: size.height / ratio };
   const window = { width: Math.min(room, own.width), height: Math.min(MAX_HEIGHT, own.height) };
   const move = (x: number, y: number) =>
-    setShift({ x: clampValue(x, window.width - own.width, 0), y: clampValue(y, window.height - own.height, 0) });
+    setShift({
+      x: clampValue(x, window.width - own.width, 0),
+      y: clampValue(y, window.height - own.height, 0),
+    });
   const drag = (moved: (dx: number, dy: number) => void) => ({
     onStartShouldSetResponder: () => true,
     onMoveShouldSetResponder: () => true,
@@ -63,7 +66,9 @@ export function SideBySide({ left, right, size, label }: Props) {
       moved(pageX - begin.pageX, pageY - begin.pageY),
   });
   const dragPictures = drag((dx, dy) => move(begin.x + dx, begin.y + dy));
-  const dragDivider = drag((dx) => setDivider(clampValue(begin.divider + dx / Math.max(1, window.width), 0, 1)));
+  const dragDivider = drag((dx) =>
+    setDivider(clampValue(begin.divider + dx / Math.max(1, window.width), 0, 1)),
+  );
   const at = divider * window.width;
   const picture = (address: string, offset: number) => (
     <Image

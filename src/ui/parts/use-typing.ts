@@ -3,7 +3,7 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 /** Rest of the hand after which typed text is kept, in milliseconds. */
 const CALM = 400;
 
-interface Typed {
+interface TypedText {
   text: string;
   keep: (text: string) => void;
   timer: ReturnType<typeof setTimeout>;
@@ -28,7 +28,7 @@ export function useTyping(
   { show, keep }: { show: (text: string) => void; keep: (text: string) => void },
 ): Typing {
   const [text, setText] = useState<string | null>(null);
-  const waits = useRef<Typed | null>(null);
+  const waits = useRef<TypedText | null>(null);
   const leave = useCallback(() => {
     const typed = waits.current;
     if (!typed) return;

@@ -1,7 +1,7 @@
 import { usePathname } from 'expo-router';
 import { Pressable, StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
-import { type Account, mayPost } from '@core/posting/accounts';
+import { type Account, canPost } from '@core/posting/accounts';
 import type { RuleSheet } from '@core/outlets/rule-sheet';
 import { chooseAccount, chosenAccount, signInToOutlet, useAccounts } from '@state/posting';
 import { AccountFace } from '../accounts/account-face';
@@ -45,13 +45,13 @@ export function AccountChoice({ sheet: { outlet, name } }: { sheet: RuleSheet })
       </View>
       {own.length === 0 && accounts !== null && <Soft>{`Sign in to ${name} once to post there.`}</Soft>}
       <Button
-        mode={own.some(mayPost) ? 'text' : 'contained'}
+        mode={own.some(canPost) ? 'text' : 'contained'}
         style={styles.left}
         onPress={() => void signInToOutlet({ outlet, name }, here)}
       >
         {own.length === 0
           ? `Sign in to ${name}`
-          : current && !mayPost(current)
+          : current && !canPost(current)
             ? 'Sign in again'
             : `Use another account of ${name}`}
       </Button>

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { bitsLabel, bytesLabel } from '@core/figures/figures';
-import { type Compared, isReshaped, type DispatchedPost } from '@core/posting/post-order';
+import { type Comparison, isReshaped, type DispatchedPost } from '@core/posting/post-order';
 import type { Trouble } from '@core/trouble/trouble';
 import { comparedPictures } from '@state/posting';
 import { SideBySide } from '../parts/side-by-side';
@@ -15,7 +15,7 @@ const amount = (bytes: number, seconds: number | undefined): string =>
   seconds === undefined ? bytesLabel(bytes) : `${bytesLabel(bytes)} (${bitsLabel((8 * bytes) / seconds)})`;
 
 /** Comparison of what a viewer gets with what was sent. */
-export function ComparedView({ post, compared }: { post: DispatchedPost; compared: Compared }) {
+export function ComparedView({ post, compared }: { post: DispatchedPost; compared: Comparison }) {
   const { width, height, bytes, seconds, ssim, worst } = compared;
   const [pictures, setPictures] = useState<{ sent: Blob; viewed: Blob } | null>(null);
   const [trouble, setTrouble] = useState<Trouble | null>(null);

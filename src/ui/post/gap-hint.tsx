@@ -1,8 +1,8 @@
 import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { durationLabel } from '@core/figures/figures';
-import { nextFree, tooNear } from '@core/posting/gaps';
-import { toTimestamp, type When, toWhen, zoneHere } from '@core/posting/when';
+import { findNextFreeTime, isTooNear } from '@core/posting/gaps';
+import { toTimestamp, type PostTime, toWhen, readTimeZone } from '@core/posting/when';
 import type { Account } from '@core/posting/accounts';
 import { gap, useFollowedPosts } from '@state/posting';
 import { useNow } from '../parts/use-now';
@@ -16,8 +16,8 @@ interface Props {
   /** The post that is changed; nothing for a new one. */
   id?: string;
   account: Account;
-  when: When | null;
-  onTake: (when: When) => void;
+  when: PostTime | null;
+  onTake: (when: PostTime) => void;
 }
 
 /** Says where a post comes too soon before or after another of its account, and offers the next time that does not. */
@@ -27,11 +27,11 @@ export function GapHint({ id = '', account, when, onTake }: Props) {
   const titles = useFollowedPosts((state) => state.posts);
   const now = useNow().getTime();
   const planned = { id, account: account.id, moment: when === null ? now : toTimestamp(when) };
-  const near = tooNear(planned, all, hours);
+  const near = isTooNear(planned, all, hours);
   if (!near) return null;
-  const zone = when?.zone ?? zoneHere();
+  const zone = when?.zone ?? readTimeZone();
   // A time has no seconds: the next whole minute.
-  const free = toWhen(Math.ceil(nextFree(planned, all, hours) / MINUTE) * MINUTE, zone);
+  const free = toWhen(Math.ceil(findNextFreeTime(planned, all, hours) / MINUTE) * MINUTE, zone);
   const distance = durationLabel(Math.abs(near.moment - planned.moment) / 1000);
   const order = near.moment <= planned.moment ? 'after' : 'before';
   return (

@@ -1,6 +1,6 @@
 import { StyleSheet } from 'react-native';
 import { Button, TextInput } from 'react-native-paper';
-import { leading, startsWithKeyPhrase, withKeyPhrase } from '@core/job/key-phrase';
+import { leadWithKeyPhrase, hasLeadingKeyPhrase, withKeyPhrase } from '@core/job/key-phrase';
 import { dispatch } from '@state/job';
 import { useClip, useJob } from '../job/job-context';
 import { Soft } from '../parts/words';
@@ -25,9 +25,13 @@ export function KeyPhrase({ title, onLead }: { title: string; onLead: (title: st
         }
       />
       {!isSaid && <Soft>What people look for who should find it. It belongs first in the title.</Soft>}
-      {isSaid && startsWithKeyPhrase(title, keyPhrase) && <Soft>The title leads with it.</Soft>}
-      {isSaid && !startsWithKeyPhrase(title, keyPhrase) && (
-        <Button mode="outlined" style={styles.left} onPress={() => onLead(leading(title, keyPhrase))}>
+      {isSaid && hasLeadingKeyPhrase(title, keyPhrase) && <Soft>The title leads with it.</Soft>}
+      {isSaid && !hasLeadingKeyPhrase(title, keyPhrase) && (
+        <Button
+          mode="outlined"
+          style={styles.left}
+          onPress={() => onLead(leadWithKeyPhrase(title, keyPhrase))}
+        >
           Put it first in the title
         </Button>
       )}

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Button, TextInput } from 'react-native-paper';
-import { type Account, type LongVideo, mayRead } from '@core/posting/accounts';
+import { type Account, type LongVideo, canRead } from '@core/posting/accounts';
 import { secondsLabel } from '@core/figures/figures';
 import { searchLongVideos, useAccounts } from '@state/posting';
 import { useRuleSheets } from '../job/use-target';
@@ -11,18 +11,18 @@ import { useLatest } from '../parts/use-latest';
 import { useAllAbilities } from './outlet-abilities';
 
 /** An outlet whose long videos can be searched as somebody. */
-interface Searched {
+interface SearchResult {
   name: string;
   account: Account;
 }
 
 /** Videos that a search found, and outlets that did not answer. */
-interface Found {
+interface FoundVideos {
   videos: readonly (LongVideo & { outletName: string })[];
   down: readonly string[];
 }
 
-async function searchAll(outlets: readonly Searched[], search: string): Promise<Found> {
+async function searchAll(outlets: readonly SearchResult[], search: string): Promise<FoundVideos> {
   const answers = await Promise.allSettled(
     outlets.map(({ account }) => searchLongVideos(account.id, search)),
   );
@@ -42,11 +42,11 @@ export function LongVideoSearch({ onTake }: { onTake: (address: string) => void 
   const abilities = useAllAbilities(sheets.map(({ outlet }) => outlet));
   const accounts = useAccounts((state) => state.accounts);
   const [search, setSearch] = useState('');
-  const [found, setFound] = useState<Found | null>(null);
-  const takeFound = useLatest<Found>(setFound);
+  const [found, setFound] = useState<FoundVideos | null>(null);
+  const takeFound = useLatest<FoundVideos>(setFound);
   const having = sheets.filter(({ outlet }) => abilities.get(outlet)?.longVideos);
-  const searched = having.flatMap(({ outlet, name }): Searched[] => {
-    const account = accounts?.find((one) => one.outlet === outlet && mayRead(one));
+  const searched = having.flatMap(({ outlet, name }): SearchResult[] => {
+    const account = accounts?.find((one) => one.outlet === outlet && canRead(one));
     return account ? [{ name, account }] : [];
   });
   if (having.length === 0) return null;

@@ -1,21 +1,21 @@
 import { StyleSheet } from 'react-native';
 import { Button } from 'react-native-paper';
-import { readyExports } from '@core/check/post-check';
+import { listReadyExports } from '@core/check/post-check';
 import { findTarget } from '@core/outlets/outlets';
-import { mayPost } from '@core/posting/accounts';
-import type { When } from '@core/posting/when';
+import { canPost } from '@core/posting/accounts';
+import type { PostTime } from '@core/posting/when';
 import { chosenAccount, useAccounts, sendPost, useSendings } from '@state/posting';
 import { useJob } from '../job/job-context';
 import { useRuleSheets } from '../job/use-target';
 import { Soft } from '../parts/words';
 
 /** Sends every canvas of the clip that is ready, each as the account that is chosen for its outlet. */
-export function PostAll({ when }: { when: When | null }) {
+export function PostAll({ when }: { when: PostTime | null }) {
   const job = useJob();
   const sheets = useRuleSheets();
   const accounts = useAccounts();
   const sending = useSendings((state) => state.sending);
-  const ready = readyExports(job, sheets)
+  const ready = listReadyExports(job, sheets)
     .filter(({ id }) => !(id in sending))
     .map((record) => {
       const { sheet } = findTarget(sheets, record);
@@ -23,10 +23,10 @@ export function PostAll({ when }: { when: When | null }) {
     });
   if (ready.length < 2) return null;
   const able = ready.flatMap((one) =>
-    one.account && mayPost(one.account) ? [{ ...one, account: one.account }] : [],
+    one.account && canPost(one.account) ? [{ ...one, account: one.account }] : [],
   );
   const missing = new Set(
-    ready.filter(({ account }) => !account || !mayPost(account)).map(({ sheet }) => sheet.name),
+    ready.filter(({ account }) => !account || !canPost(account)).map(({ sheet }) => sheet.name),
   );
   const who = able.map(({ sheet, account }) => `${sheet.name} as ${account.account.name}`).join(', ');
   return (

@@ -14,7 +14,7 @@ import {
   takePostDown,
   useFollowedPosts,
   cancelSending,
-  type Sending as SendingState,
+  type PostUpload as SendingState,
 } from '@state/posting';
 import { useFindings, useJob } from '../job/job-context';
 import { useRuleSheets } from '../job/use-target';

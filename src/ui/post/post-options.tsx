@@ -46,7 +46,12 @@ export function PostOptions({ abilities, account }: { abilities: Abilities; acco
         />
       )}
       {abilities.content && (
-        <Boxes title="What it is" boxes={CONTENT} value={content} onChange={(content) => setWords({ content })} />
+        <Boxes
+          title="What it is"
+          boxes={CONTENT}
+          value={content}
+          onChange={(content) => setWords({ content })}
+        />
       )}
       {abilities.collections && (
         <Collection

@@ -6,14 +6,14 @@ import { listBlockingFindings } from '@core/check/check';
 import { findingWords, ruleName } from '@core/check/finding';
 import { fixCommand, fixLabel } from '@core/check/fixes';
 import { exportToPost, isCurrent, postStops } from '@core/check/post-check';
-import { chosenAudience, placementOfChoice } from '@core/job/audience';
-import { chosenWords, differs } from '@core/job/post-words';
+import { chosenAudience, findPlacementByChoice } from '@core/job/audience';
+import { collectChosenWords, isDifferent } from '@core/job/post-words';
 import { isOut, type PostRecord } from '@core/job/records';
 import type { Audience } from '@core/outlets/audience';
-import { leftOut } from '@core/outlets/fit-to-abilities';
+import { listLeftOut } from '@core/outlets/fit-to-abilities';
 import { OWN_KEY } from '@core/outlets/outlets';
-import { mayPost } from '@core/posting/accounts';
-import type { When } from '@core/posting/when';
+import { canPost } from '@core/posting/accounts';
+import type { PostTime } from '@core/posting/when';
 import {
   chooseAccount,
   loadAccounts,
@@ -88,10 +88,10 @@ export function PostScreen() {
   const posts = listPosts(job, clip.canvas);
   const posted = useFollowedPosts((state) => state.posts);
   const waiting = posts.map(({ id }) => posted[id]).find((post) => post?.state === 'waiting' && post.when);
-  const [chosen, setWhen] = useState<{ canvas: string; when: When | null } | null>(null);
+  const [chosen, setWhen] = useState<{ canvas: string; when: PostTime | null } | null>(null);
   // What waits for a time is shown with it until another is chosen.
   const when = chosen?.canvas === clip.canvas ? chosen.when : (waiting?.when ?? null);
-  const take = (next: When | null) => setWhen({ canvas: clip.canvas, when: next });
+  const take = (next: PostTime | null) => setWhen({ canvas: clip.canvas, when: next });
   const ready = exportToPost(job, sheets);
   const again = posts.some((post) => post.exportId === ready?.id && isOut(post));
   const own = target.key === OWN_KEY;
@@ -104,7 +104,7 @@ export function PostScreen() {
   const audience = chosenAudience(clip, target.key);
   const isDraft = audience === 'private';
   const noDrafts = isDraft && abilities?.drafts.includes(target.placement.id) === false;
-  const left = abilities ? leftOut(withIt, abilities) : [];
+  const left = abilities ? listLeftOut(withIt, abilities) : [];
   const isSending = ready !== null && ready.id in sending;
   const isReady = ready !== null && !own && stops.length === 0 && !noDrafts && !isSending;
   const trouble = ready && troubles[ready.id];
@@ -119,7 +119,7 @@ export function PostScreen() {
     const isOpen = post.state === 'waiting' || (when !== null && ['missed', 'held'].includes(post.state));
     if (!isOpen) return null;
     const isOther =
-      differs(post.words, chosenWords(clip, target.sheet.outlet, post.words.placement)) ||
+      isDifferent(post.words, collectChosenWords(clip, target.sheet.outlet, post.words.placement)) ||
       post.account !== account.id ||
       JSON.stringify(post.when) !== JSON.stringify(when);
     return isOther ? () => void changePost(job, id, record, { account, when }) : null;
@@ -133,7 +133,7 @@ export function PostScreen() {
           {account && <Soft numberOfLines={1}>{`As ${account.account.name}`}</Soft>}
           <Button
             mode="contained"
-            disabled={!isReady || !account || !mayPost(account)}
+            disabled={!isReady || !account || !canPost(account)}
             contentStyle={styles.act}
             accessibilityLabel={account ? `${act} as ${account.account.name}` : act}
             onPress={() => ready && account && void sendPost(job, ready, { account, when })}
@@ -201,7 +201,7 @@ export function PostScreen() {
           value={audience}
           options={listAudiences(target.placement.audiences, audience)}
           onChange={(next) => {
-            const placement = placementOfChoice(clip, target.key, next, sheets);
+            const placement = findPlacementByChoice(clip, target.key, next, sheets);
             dispatch(job.id, { type: 'set-audience', audience: next, ...(placement && { placement }) });
           }}
         />

@@ -1,10 +1,10 @@
 import { isPosted, type PostRecord } from '@core/job/records';
 import type { DispatchedPost } from '@core/posting/post-order';
-import type { When } from '@core/posting/when';
+import type { PostTime } from '@core/posting/when';
 import type { Standing } from '../parts/mark';
 
 /** A time as it is read. */
-export const whenWords = ({ date, time, zone }: When): string =>
+export const whenWords = ({ date, time, zone }: PostTime): string =>
   `${date} at ${time} (${zone.replaceAll('_', ' ')})`;
 
 /** Words for why a post waits for its person, and what to do. */

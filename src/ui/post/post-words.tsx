@@ -5,7 +5,7 @@ import { Button, TextInput } from 'react-native-paper';
 import type { OwnWords } from '@core/job/clip';
 import { postWords, withVariant } from '@core/job/post-words';
 import { withTags } from '@core/job/word-presets';
-import { characters, cutOff } from '@core/outlets/characters';
+import { countCharacters, cutOff } from '@core/outlets/characters';
 import { dispatch } from '@state/job';
 import { useClip, useJob } from '../job/job-context';
 import { useTarget } from '../job/use-target';
@@ -39,9 +39,9 @@ export function PostWords() {
       words: withVariant(clip.words, outlet, on ? { title, description, tags } : null),
     });
   };
-  const title = characters(words.title);
+  const title = countCharacters(words.title);
   const { most, seen } = placement.words.description;
-  const description = characters(words.description);
+  const description = countCharacters(words.description);
   const { required } = placement.words.tags;
   const hasRequired = words.tags.some((tag) => tag.toLowerCase() === required?.toLowerCase());
   return (

@@ -1,5 +1,5 @@
 import type { OwnWords } from '@core/job/clip';
-import { filledTemplate, TEMPLATE_PARTS, withTags } from '@core/job/word-presets';
+import { fillTemplate, TEMPLATE_PARTS, withTags } from '@core/job/word-presets';
 import { tagSets, templates } from '@state/words';
 import { useClip, useJob } from '../job/job-context';
 import { useTarget } from '../job/use-target';
@@ -47,7 +47,7 @@ export function Templates({ words, onTake }: { words: OwnWords; onTake: (filled:
         detail={({ title, description }) => [title, description].filter(Boolean).join(' / ')}
         take={{
           label: 'Fill in',
-          act: (template) => onTake(filledTemplate(template, { job, clip, outlet: sheet.name, day })),
+          act: (template) => onTake(fillTemplate(template, { job, clip, outlet: sheet.name, day })),
         }}
         onSave={(name) => {
           const { title, description, tags } = words;

@@ -2,7 +2,7 @@ import { useMemo, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Button, TextInput } from 'react-native-paper';
 import { DatePickerModal, enGB, registerTranslation, TimePickerModal } from 'react-native-paper-dates';
-import { toTimestamp, type When, toWhen, zoneHere } from '@core/posting/when';
+import { toTimestamp, type PostTime, toWhen, readTimeZone } from '@core/posting/when';
 import { Choice } from '../parts/choice';
 import { useNow } from '../parts/use-now';
 import { Heading, Soft } from '../parts/words';
@@ -26,11 +26,11 @@ const formatDate = (date: Date): string =>
 const toNoon = (date: string): Date => new Date(`${date}T12:00:00`);
 
 /** The next whole hour that is at least an hour away. */
-const nextHour = (zone: string): When => toWhen(Math.ceil((Date.now() + HOUR) / HOUR) * HOUR, zone);
+const nextHour = (zone: string): PostTime => toWhen(Math.ceil((Date.now() + HOUR) / HOUR) * HOUR, zone);
 
 interface Props {
-  value: When | null;
-  onChange: (when: When | null) => void;
+  value: PostTime | null;
+  onChange: (when: PostTime | null) => void;
 }
 
 /** Now, or at a time of the clock in a zone. */
@@ -47,7 +47,7 @@ export function WhenChoice({ value, onChange }: Props) {
           { value: 'now', label: 'Now' },
           { value: 'later', label: 'Later' },
         ]}
-        onChange={(when) => onChange(when === 'now' ? null : (value ?? nextHour(zoneHere())))}
+        onChange={(when) => onChange(when === 'now' ? null : (value ?? nextHour(readTimeZone())))}
       />
       {value !== null && (
         <>
@@ -108,17 +108,17 @@ export function WhenChoice({ value, onChange }: Props) {
 }
 
 /** Says the moment that a time means. */
-function Told({ when }: { when: When }) {
+function Told({ when }: { when: PostTime }) {
   const now = useNow();
   const moment = toTimestamp(when);
   const shifted = toWhen(moment, when.zone);
-  const here = toWhen(moment, zoneHere());
+  const here = toWhen(moment, readTimeZone());
   return (
     <>
       {shifted.time !== when.time && (
         <Soft>{`The clocks go forward then: it goes out at ${shifted.time}.`}</Soft>
       )}
-      {when.zone !== zoneHere() && (
+      {when.zone !== readTimeZone() && (
         <Soft>{`That is ${here.date}, ${here.time} on this device’s clock.`}</Soft>
       )}
       {moment < now.getTime() && <Soft role="alert">That time has gone by. Choose a later one.</Soft>}

@@ -4,7 +4,7 @@ import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import type { ExportRecord } from '@core/job/records';
 import { CHAT_NAME } from '@core/posting/chat';
-import { factRows, type Returned, type Verdict, VERDICTS, judgeReturned } from '@core/proof/returned';
+import { factRows, type ReturnedFile, type Verdict, VERDICTS, judgeReturned } from '@core/proof/returned';
 import { dismissReturned, lookAtFile, sendThroughChat, useReturned } from '@state/export';
 import { useJob } from '../job/job-context';
 import { JobPage } from '../job/job-page';
@@ -110,7 +110,7 @@ function Look({ record }: { record: ExportRecord }) {
 
 interface FoundProps {
   fileName: string;
-  returned: Returned;
+  returned: ReturnedFile;
   pictures: { sent: Blob; got: Blob } | null;
 }
 

@@ -14,7 +14,7 @@ import { Body, Heading, Soft, Strong } from '../parts/words';
 import { card, space } from '../theme/tokens';
 
 /** Result of judging a change. */
-type Found =
+type ReviewResult =
   | { state: 'working'; share: number }
   | { state: 'done'; effects: SheetEffect[] }
   | { state: 'failed'; trouble: Trouble };
@@ -26,8 +26,8 @@ interface SheetChange {
 }
 
 /** Judges every job under the sheets in use, and with one of them changed or gone. */
-function useEffects(sheets: Sheets, { outlet, sheet }: SheetChange): Found {
-  const [found, setFound] = useState<Found>({ state: 'working', share: 0 });
+function useEffects(sheets: Sheets, { outlet, sheet }: SheetChange): ReviewResult {
+  const [found, setFound] = useState<ReviewResult>({ state: 'working', share: 0 });
   useEffect(() => {
     const stop = new AbortController();
     const after = [...sheets.filter((other) => other.outlet !== outlet), ...(sheet ? [sheet] : [])];

@@ -10,10 +10,10 @@ import {
   bringSheetBack,
   isShipped,
   keepSheet,
-  listRemovedSheets,
+  listOwnRemovedSheets,
   removeSheet,
   sheetFile,
-  sheetOfFile,
+  readSheetOfFile,
   sheetVersions,
   useSheets,
 } from '@state/job';
@@ -37,7 +37,7 @@ export function RulesScreen() {
   const open = async () => {
     const file = await pickJson();
     if (!file) return;
-    const read = await sheetOfFile(file);
+    const read = await readSheetOfFile(file);
     setProblem(
       'problem' in read ? `${file.name} cannot be taken. ${read.problem} Nothing was changed.` : null,
     );
@@ -45,7 +45,7 @@ export function RulesScreen() {
   };
   const take = (sheet: RuleSheet) => keepSheet(sheet).then(() => setIncoming(null));
   const remove = ({ outlet }: RuleSheet) => removeSheet(outlet).then(() => setLeaving(null));
-  const removed = listRemovedSheets(shelf);
+  const removed = listOwnRemovedSheets(shelf);
   return (
     <Screen
       title="Rule sheets"

@@ -39,28 +39,28 @@ interface EntryProps<Kind extends FieldKind = FieldKind> {
   value: unknown;
   onChange: (value: unknown) => void;
 }
-type Of<K extends FieldKind['kind']> = EntryProps<Extract<FieldKind, { kind: K }>>;
+type FieldProps<K extends FieldKind['kind']> = EntryProps<Extract<FieldKind, { kind: K }>>;
 
 function Entry(props: EntryProps) {
   switch (props.as.kind) {
     case 'text':
-      return <TextEntry {...(props as Of<'text'>)} />;
+      return <TextEntry {...(props as FieldProps<'text'>)} />;
     case 'number':
-      return <NumberEntry {...(props as Of<'number'>)} />;
+      return <NumberEntry {...(props as FieldProps<'number'>)} />;
     case 'numbers':
-      return <NumbersEntry {...(props as Of<'numbers'>)} />;
+      return <NumbersEntry {...(props as FieldProps<'numbers'>)} />;
     case 'flag':
       return <CheckBox label={props.label} on={props.value === true} onChange={props.onChange} />;
     case 'one':
-      return <OneEntry {...(props as Of<'one'>)} />;
+      return <OneEntry {...(props as FieldProps<'one'>)} />;
     case 'some':
-      return <SomeEntry {...(props as Of<'some'>)} />;
+      return <SomeEntry {...(props as FieldProps<'some'>)} />;
     case 'rate':
-      return <RateEntry {...(props as Of<'rate'>)} />;
+      return <RateEntry {...(props as FieldProps<'rate'>)} />;
   }
 }
 
-function TextEntry({ label, as, value, onChange }: Of<'text'>) {
+function TextEntry({ label, as, value, onChange }: FieldProps<'text'>) {
   return (
     <EntryField
       label={as.optional ? `${label} (or none)` : label}
@@ -73,7 +73,7 @@ function TextEntry({ label, as, value, onChange }: Of<'text'>) {
   );
 }
 
-function NumberEntry({ label, as: { unit, scale, optional }, value, onChange }: Of<'number'>) {
+function NumberEntry({ label, as: { unit, scale, optional }, value, onChange }: FieldProps<'number'>) {
   return (
     <EntryField
       label={optional ? `${label} (or none)` : label}
@@ -94,7 +94,7 @@ function NumberEntry({ label, as: { unit, scale, optional }, value, onChange }: 
   );
 }
 
-function NumbersEntry({ label, as: { unit, scale }, value, onChange }: Of<'numbers'>) {
+function NumbersEntry({ label, as: { unit, scale }, value, onChange }: FieldProps<'numbers'>) {
   return (
     <EntryField
       label={`${label}, one beside the other`}
@@ -111,7 +111,7 @@ function NumbersEntry({ label, as: { unit, scale }, value, onChange }: Of<'numbe
   );
 }
 
-function OneEntry({ label, as: { options, number }, value, onChange }: Of<'one'>) {
+function OneEntry({ label, as: { options, number }, value, onChange }: FieldProps<'one'>) {
   return (
     <>
       <Soft>{label}</Soft>
@@ -125,7 +125,7 @@ function OneEntry({ label, as: { options, number }, value, onChange }: Of<'one'>
   );
 }
 
-function SomeEntry({ label, as: { options }, value, onChange }: Of<'some'>) {
+function SomeEntry({ label, as: { options }, value, onChange }: FieldProps<'some'>) {
   const taken = value as string[];
   const toggle = ({ value: one }: Option) =>
     // In the order of the options, whatever order they were tapped in.
@@ -151,7 +151,7 @@ function SomeEntry({ label, as: { options }, value, onChange }: Of<'some'>) {
   );
 }
 
-function RateEntry({ label, value, onChange }: Of<'rate'>) {
+function RateEntry({ label, value, onChange }: FieldProps<'rate'>) {
   const rate = value as FrameRate;
   const known = STANDARD_RATES.some((one) => compareRates(one, rate) === 0);
   const rates = known ? STANDARD_RATES : [...STANDARD_RATES, rate];

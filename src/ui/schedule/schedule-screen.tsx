@@ -2,10 +2,10 @@ import { useRouter } from 'expo-router';
 import { useEffect, useState } from 'react';
 import { StyleSheet, useWindowDimensions, View } from 'react-native';
 import { Button } from 'react-native-paper';
-import { type Gap, GAPS, tooNear } from '@core/posting/gaps';
+import { type Gap, GAPS, isTooNear } from '@core/posting/gaps';
 import type { DispatchedPost } from '@core/posting/post-order';
 import { type Day, listWeekDays } from '@core/posting/week';
-import { zoneHere } from '@core/posting/when';
+import { readTimeZone } from '@core/posting/when';
 import { loadAccounts, followPosted, useFollowedPosts, gap } from '@state/posting';
 import { useAccountName } from '../accounts/use-account-name';
 import { useRuleSheets } from '../job/use-target';
@@ -17,7 +17,7 @@ import { useNow } from '../parts/use-now';
 import { Heading, Soft, Strong } from '../parts/words';
 import { POSTED_STANDINGS, POSTED_WORDS, whenWords } from '../post/post-states';
 import { ServerNotice } from '../post/server-notice';
-import { momentOfPost, usePlanned } from '../post/use-planned';
+import { findPostTime, usePlanned } from '../post/use-planned';
 import { usePostPage } from '../post/use-post-page';
 import { card, colours, space, WIDE } from '../theme/tokens';
 
@@ -38,7 +38,7 @@ export function ScheduleScreen() {
   const [later, setLater] = useState(0);
   const now = useNow().getTime();
   const hours = gap.use((state) => state.value);
-  const days = listWeekDays(now, zoneHere(), later);
+  const days = listWeekDays(now, readTimeZone(), later);
   useEffect(() => followPosted(), []);
   useEffect(() => void loadAccounts(), []);
   return (
@@ -73,7 +73,7 @@ export function ScheduleScreen() {
           <DayOfWeek key={day.from} day={day} isToday={day.from <= now && now < day.to} wide={wide} />
         ))}
       </View>
-      <Soft>{`Times are of this device’s clock (${zoneHere().replaceAll('_', ' ')}).`}</Soft>
+      <Soft>{`Times are of this device’s clock (${readTimeZone().replaceAll('_', ' ')}).`}</Soft>
     </Screen>
   );
 }
@@ -81,7 +81,7 @@ export function ScheduleScreen() {
 function DayOfWeek({ day, isToday, wide }: { day: Day; isToday: boolean; wide: boolean }) {
   const { posts, heard } = useFollowedPosts();
   const own = Object.values(posts)
-    .map((post) => ({ post, moment: momentOfPost(post) }))
+    .map((post) => ({ post, moment: findPostTime(post) }))
     .filter((one): one is { post: DispatchedPost; moment: number } => one.moment !== null)
     .filter(({ moment }) => day.from <= moment && moment < day.to)
     .sort((a, b) => a.moment - b.moment);
@@ -103,7 +103,7 @@ function Planned({ post, moment }: { post: DispatchedPost; moment: number }) {
   const open = usePostPage()(id);
   const all = usePlanned();
   const hours = gap.use((stored) => stored.value);
-  const near = tooNear({ id, account, moment }, all, hours);
+  const near = isTooNear({ id, account, moment }, all, hours);
   const act = state === 'waiting' ? 'Change it' : 'Open';
   const place = sheets.find((sheet) => sheet.outlet === outlet)?.name ?? outlet;
   return (
@@ -112,7 +112,7 @@ function Planned({ post, moment }: { post: DispatchedPost; moment: number }) {
       <View style={styles.words}>
         <Strong>{`${clock(moment)}  ${words.title}`}</Strong>
         <Soft>{`${POSTED_WORDS[state]}. ${place}, as ${nameOf(account, id)}.`}</Soft>
-        {when !== null && when.zone !== zoneHere() && <Soft>{`Set for ${whenWords(when)}.`}</Soft>}
+        {when !== null && when.zone !== readTimeZone() && <Soft>{`Set for ${whenWords(when)}.`}</Soft>}
         {near && <Soft style={styles.near}>{`Less than ${hours} h from another post of this account.`}</Soft>}
         {open && (
           <Button

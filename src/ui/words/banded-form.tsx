@@ -15,8 +15,8 @@ import { TextArea } from '../parts/text-area';
 import { Soft } from '../parts/words';
 import { space } from '../theme/tokens';
 
-type By = 'clip' | 'range';
-const BY: readonly { value: By; label: string }[] = [
+type ChosenBy = 'clip' | 'range';
+const BY: readonly { value: ChosenBy; label: string }[] = [
   { value: 'clip', label: 'One headline' },
   { value: 'range', label: 'One for each range' },
 ];
@@ -30,7 +30,7 @@ export function BandedForm({ onDone }: { onDone: () => void }) {
   const { blocks } = clip.text ?? NO_TEXT;
   const [above, setAbove] = useState<readonly string[]>([]);
   const [below, setBelow] = useState('');
-  const [by, setBy] = useState<By>('clip');
+  const [by, setBy] = useState<ChosenBy>('clip');
   const [colour, setColour] = useState<string>(BAND_COLOURS[0]);
   const ranges = by === 'range' ? cut : [null];
   const make = () => {

@@ -2,7 +2,7 @@ import { useRef } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Gesture, GestureDetector } from 'react-native-gesture-handler';
 import type { CanvasRect } from '@core/picture/size';
-import { type BoxGrip, draggedBox, type SnapLines } from '@core/words/snap-box';
+import { type BoxGrip, dragBox, type SnapLines } from '@core/words/snap-box';
 import type { TextBlock } from '@core/words/text-block';
 import { useWordsBench } from '@state/words';
 import { colours, TARGET } from '../theme/tokens';
@@ -36,7 +36,7 @@ export function BlockHandles({ tools, block, scale, lines, onGuides }: Props) {
   const createDrag = (grip: BoxGrip) => {
     const drag = (x: number, y: number, done: boolean) => {
       const by = { x: x / scale, y: y / scale };
-      const snapped = draggedBox(from.current, grip, by, lines, snaps ? SNAP / scale : 0);
+      const snapped = dragBox(from.current, grip, by, lines, snaps ? SNAP / scale : 0);
       onGuides(done ? null : snapped);
       if (done && copies.current) {
         tools.moveTo(from.current, true);

@@ -3,7 +3,7 @@ import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import type { Trouble } from '@core/trouble/trouble';
 import { type CaptionNote, noteWords } from '@core/words/files/caption-note';
-import { cuesOfFile, type TimedTo, writtenCues } from '@core/words/cue-list';
+import { toFileCues, type TimedTo, toWrittenCues } from '@core/words/cue-list';
 import { CAPTION_FORMS } from '@core/words/files/write-captions';
 import { captionsFile, captionsName, type OpenCaptions, openCaptions } from '@state/words';
 import { mainMaster } from '@core/job/job';
@@ -19,12 +19,12 @@ import type { CaptionTools } from './use-captions';
 /** Notes that are shown before the rest is asked for. */
 const FIRST_NOTES = 8;
 
-type Read = Extract<OpenCaptions, { file: unknown }>;
+type ReadCaptions = Extract<OpenCaptions, { file: unknown }>;
 
 /** Captions from files and from scripts. */
 export function BringPanel({ captions }: { captions: CaptionTools }) {
   const job = useJob();
-  const [open, setOpen] = useState<Read | null>(null);
+  const [open, setOpen] = useState<ReadCaptions | null>(null);
   const [trouble, setTrouble] = useState<Trouble | null>(null);
   const [told, setTold] = useState<{ title: string; notes: CaptionNote[] } | null>(null);
   const { timeline, listed } = captions;
@@ -38,7 +38,7 @@ export function BringPanel({ captions }: { captions: CaptionTools }) {
   };
   const take = (timedTo: TimedTo) => {
     if (!open) return;
-    const { cues, outside } = cuesOfFile(open.file.cues, timedTo, timeline);
+    const { cues, outside } = toFileCues(open.file.cues, timedTo, timeline);
     const notes = [
       ...open.file.notes,
       ...open.file.cues.flatMap((cue) => cue.notes),
@@ -89,7 +89,7 @@ export function BringPanel({ captions }: { captions: CaptionTools }) {
             icon="download-outline"
             disabled={!listed.some(({ at }) => at !== null)}
             onPress={() =>
-              saveFile(captionsFile(writtenCues(captions.captions.cues, timeline), form, captionsName(job)))
+              saveFile(captionsFile(toWrittenCues(captions.captions.cues, timeline), form, captionsName(job)))
             }
           >
             {`Save .${form}`}

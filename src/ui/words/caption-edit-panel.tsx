@@ -4,7 +4,7 @@ import { Button } from 'react-native-paper';
 import { rateValue } from '@core/time/frame-rate';
 import { formatTimecode } from '@core/time/timecode';
 import { parseEntry } from '@core/time/timecode-entry';
-import { cueSnapped, cuesShifted, cuesStretched, wordsReplaced } from '@core/words/cue-edits';
+import { snapCue, shiftCues, stretchCues, replaceWords } from '@core/words/cue-edits';
 import { count } from '@core/steps/step';
 import { CheckBox } from '../parts/check-box';
 import { EntryField } from '../parts/entry-field';
@@ -32,10 +32,10 @@ export function CaptionEditPanel({ captions }: { captions: CaptionTools }) {
   if (!first || !last) return <Soft>No captions in the clip yet.</Soft>;
   const second = Math.round(rateValue(timeline.rate));
   const ids = new Set(cues.map(({ id }) => id));
-  const shift = (by: number) => captions.setCues('shift', cuesShifted(cues, ids, by, timeline), 'shift');
+  const shift = (by: number) => captions.setCues('shift', shiftCues(cues, ids, by, timeline), 'shift');
   const snapTo = (points: readonly number[]) => {
     const snapped = new Map(
-      listed.map((one) => [one.cue.id, cueSnapped(one, points, Math.round(SNAP * second), timeline)]),
+      listed.map((one) => [one.cue.id, snapCue(one, points, Math.round(SNAP * second), timeline)]),
     );
     captions.setCues(
       'mend',
@@ -47,11 +47,11 @@ export function CaptionEditPanel({ captions }: { captions: CaptionTools }) {
     if (typed === null || typed < 0) return `“${text}” is not a time. Type a timecode, or +12 for frames.`;
     const to = edge === 'from' ? { from: typed, to: last.to } : { from: first.from, to: typed + 1 };
     if (to.to <= to.from) return 'The captions would end before they begin.';
-    captions.setCues('stretch', cuesStretched(cues, to, timeline));
+    captions.setCues('stretch', stretchCues(cues, to, timeline));
     return null;
   };
   const replace = () => {
-    const changed = wordsReplaced(cues, find, replacement, matchCase);
+    const changed = replaceWords(cues, find, replacement, matchCase);
     const { places: found, tooLong } = changed;
     if (found > 0) captions.setCues('replace', changed.cues);
     const left =

@@ -73,7 +73,11 @@ export function CaptionLookPanel({ tools, captions }: { tools: WordsTools; capti
         />
       )}
       {isBurnt(captions.way) && (
-        <ContrastRow style={style} isOwn={(text) => cues.some((cue) => cue.text === text)} onStyle={setStyle} />
+        <ContrastRow
+          style={style}
+          isOwn={(text) => cues.some((cue) => cue.text === text)}
+          onStyle={setStyle}
+        />
       )}
       <LookPanel style={style} size={style.size} onStyle={setStyle} />
     </View>

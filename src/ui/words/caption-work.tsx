@@ -1,5 +1,5 @@
 import { StyleSheet, View } from 'react-native';
-import { cueMoved, withCue } from '@core/words/cue-edits';
+import { moveCue, withCue } from '@core/words/cue-edits';
 import { findCue } from '@core/words/cue-list';
 import { CAPTION_PANELS, type CaptionPanel, useWordsBench } from '@state/words';
 import { Choice } from '../parts/choice';
@@ -102,7 +102,7 @@ function CueLane({ captions, scale }: { captions: CaptionTools; scale: StripScal
           onTime={(stretch) =>
             captions.setCues(
               'time',
-              withCue(captions.captions.cues, own.cue.id, (cue) => cueMoved(cue, stretch, timeline)),
+              withCue(captions.captions.cues, own.cue.id, (cue) => moveCue(cue, stretch, timeline)),
               `time-${own.cue.id}`,
             )
           }

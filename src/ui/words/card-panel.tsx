@@ -17,7 +17,8 @@ const PLAIN_CARD = { seconds: 2, colour: '#1F2B33' };
 export function CardPanel({ tools }: { tools: WordsTools }) {
   const { id } = useJob();
   const { card } = tools.text;
-  const setCard = (next: typeof card, joins?: string) => dispatch(id, { type: 'set-card', card: next }, joins);
+  const setCard = (next: typeof card, joins?: string) =>
+    dispatch(id, { type: 'set-card', card: next }, joins);
   if (!card) {
     return (
       <Button mode="outlined" icon="card-text-outline" onPress={() => setCard(PLAIN_CARD)}>

@@ -2,7 +2,7 @@ import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { shortHash } from '@core/figures/short-hash';
 import type { RenderPlan } from '@core/render/plan';
-import { enoughContrast } from '@core/words/contrast';
+import { hasEnoughContrast } from '@core/words/contrast';
 import { chooseReadableColour } from '@core/words/banded-clip';
 import { toMasterFrame } from '@core/words/spans';
 import { PLAIN_OUTLINE, PLAIN_PLATE, type TextStyle } from '@core/words/text-style';
@@ -31,7 +31,7 @@ export function ContrastRow({ style, isOwn, onStyle, onFit }: Props) {
   if (found.state === 'looking') return <Soft>Contrast is being measured on the picture…</Soft>;
   const { worst, over } = found.looked;
   if (!worst) return <Soft>No words are seen on this canvas.</Soft>;
-  const least = enoughContrast(worst.size, style.weight, plan.width);
+  const least = hasEnoughContrast(worst.size, style.weight, plan.width);
   const enough = worst.ratio >= least;
   // What is behind the letters is made as unlike them as can be.
   const colour = chooseReadableColour(style.colour);

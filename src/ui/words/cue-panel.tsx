@@ -2,7 +2,7 @@ import { useRef, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { rateValue } from '@core/time/frame-rate';
 import { type Cue, MAX_CUE_TEXT, MAX_CUES } from '@core/words/captions';
-import { cueAdded, cueMoved, cuesMerged, cueSplit, withCue } from '@core/words/cue-edits';
+import { addCue, moveCue, mergeCues, splitCue, withCue } from '@core/words/cue-edits';
 import { faultWords } from '@core/words/cue-lint';
 import type { Stretch } from '@core/words/spans';
 import { useWordsBench } from '@state/words';
@@ -36,7 +36,7 @@ export function CuePanel({ captions }: { captions: CaptionTools }) {
   const add = () => {
     const from = time.frame ?? 0;
     const to = from + Math.round(BEGIN * rateValue(timeline.rate));
-    const added = cueAdded(cues, { from, to }, timeline);
+    const added = addCue(cues, { from, to }, timeline);
     if (!added) return refuse(isFull ? FULL : 'There is a caption here already.');
     setRefusal(null);
     captions.setCues('add', added.cues);
@@ -55,17 +55,17 @@ export function CuePanel({ captions }: { captions: CaptionTools }) {
   const setStretch = (stretch: Stretch) =>
     captions.setCues(
       'time',
-      withCue(cues, cue.id, (old) => cueMoved(old, stretch, timeline)),
+      withCue(cues, cue.id, (old) => moveCue(old, stretch, timeline)),
       `time-${cue.id}`,
     );
   const split = () => {
-    const parts = cueSplit(cues, own, cursor.current, timeline);
+    const parts = splitCue(cues, own, cursor.current, timeline);
     if (!parts) return refuse(isFull ? FULL : 'Put the cursor between two of its words first.');
     setRefusal(null);
     captions.setCues('split', parts);
   };
   const merge = () => {
-    const merged = next && cuesMerged(cues, own, next, timeline);
+    const merged = next && mergeCues(cues, own, next, timeline);
     if (!merged) return refuse(`Together they are longer than the ${MAX_CUE_TEXT} characters of a caption.`);
     setRefusal(null);
     captions.setCues('merge', merged);

@@ -38,8 +38,12 @@ export function SpanBar({ label, at, scale, frames, onTime }: Props) {
       .onStart(() => {
         begun.current = at;
       })
-      .onUpdate(({ translationX }) => onTime(moveStretch(scale.framesIn(translationX), grip, begun.current), false))
-      .onEnd(({ translationX }) => onTime(moveStretch(scale.framesIn(translationX), grip, begun.current), true));
+      .onUpdate(({ translationX }) =>
+        onTime(moveStretch(scale.framesIn(translationX), grip, begun.current), false),
+      )
+      .onEnd(({ translationX }) =>
+        onTime(moveStretch(scale.framesIn(translationX), grip, begun.current), true),
+      );
   const [left, right] = [scale.place(at.from), scale.place(at.to)];
   const end = (grip: 'from' | 'to') =>
     createElement('div', {

@@ -2,7 +2,7 @@ import { rateValue } from '@core/time/frame-rate';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
-import { cueTapped } from '@core/words/cue-edits';
+import { tapCue } from '@core/words/cue-edits';
 import { toOutputFrame } from '@core/words/spans';
 import { type Speed, usePlayer } from '@state/player';
 import { Choice } from '../parts/choice';
@@ -38,7 +38,7 @@ export function TapAlong({ captions }: { captions: CaptionTools }) {
     const { master, shown, frame } = usePlayer.getState();
     const output = toOutputFrame({ master, frame: shown ?? frame }, timeline);
     if (output === null) return;
-    captions.setCues('tap', cueTapped(captions.captions.cues, listed, next, output, timeline));
+    captions.setCues('tap', tapCue(captions.captions.cues, listed, next, output, timeline));
     captions.choose(listed[next]?.cue.id ?? null);
     setNext(next + 1 < listed.length ? next + 1 : null);
   };

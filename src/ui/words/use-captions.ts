@@ -8,9 +8,9 @@ import { type Captions, type CaptionWay, type Cue } from '@core/words/captions';
 import { type CueFault, lintCues } from '@core/words/cue-lint';
 import { rewordCue, withCue } from '@core/words/cue-edits';
 import { findMissingGraphemes } from '@core/words/font-runs';
-import { type ListedCue, listedCues } from '@core/words/cue-list';
+import { type ListedCue, listCues } from '@core/words/cue-list';
 import { type Stretch, toStretches, type Timeline } from '@core/words/spans';
-import { betweenPauses } from '@core/sound/waveform';
+import { listStretches } from '@core/sound/waveform';
 import { toFrame, toSeconds } from '@core/time/frame-rate';
 import { useFontBook, useWordsBench } from '@state/words';
 import { dispatch } from '@state/job';
@@ -74,7 +74,7 @@ function useSpoken(timeline: Timeline): Stretch[] {
       const end = toSeconds(source.frames, source.rate);
       const sound = passOf(master.fingerprint)?.sound;
       // Where nothing that knows speech could be had, what is no pause stands for it.
-      const loud = failed[i] && sound ? betweenPauses(sound.pauses, end) : [];
+      const loud = failed[i] && sound ? listStretches(sound.pauses, end) : [];
       return (found[i] ?? loud).map(({ from, to }) => {
         const first = toFrame(from, source.rate);
         return { master: master.id, in: first, out: Math.max(first + 1, toFrame(to, source.rate)) };
@@ -91,7 +91,7 @@ export function useCaptions(tools: WordsTools): CaptionTools {
   const spoken = useSpoken(timeline);
   const { captions } = tools.text;
   const { cues, limits } = captions;
-  const listed = useMemo(() => listedCues(cues, timeline), [cues, timeline]);
+  const listed = useMemo(() => listCues(cues, timeline), [cues, timeline]);
   const book = useFontBook();
   const { family } = captions.style;
   const judged = useMemo(

@@ -6,7 +6,7 @@ import type { Canvas } from '@core/layout/canvas';
 import type { CanvasRect } from '@core/picture/size';
 import { blockRect } from '@core/render/overlays';
 import { findPictureRect, type RenderPlan } from '@core/render/plan';
-import { blockCopied, blockMoved, freshBlockId, withBlock } from '@core/words/block-list';
+import { copyBlock, moveBlock, freshBlockId, withBlock } from '@core/words/block-list';
 import type { Cue } from '@core/words/captions';
 import { type CanvasText, PLAIN_CANVAS_TEXT, withPlace } from '@core/words/canvas-text';
 import { type ClipText, NO_TEXT } from '@core/words/clip-text';
@@ -147,7 +147,7 @@ export function useWords(): WordsTools {
     },
     copy() {
       if (!shared) return;
-      const copied = blockCopied(blocks, shared);
+      const copied = copyBlock(blocks, shared);
       setBlocks('copy', copied.blocks);
       choose(copied.id);
     },
@@ -175,7 +175,7 @@ export function useWords(): WordsTools {
         canvases: clip.canvases,
         side,
       }),
-    order: (by) => shared && setBlocks('order', blockMoved(blocks, shared.id, by), 'order'),
+    order: (by) => shared && setBlocks('order', moveBlock(blocks, shared.id, by), 'order'),
     change(act, change, joins) {
       if (!shared) return;
       setBlocks(

@@ -1,4 +1,4 @@
-import { escapedHtml } from '../../../../src/core/figures/escape-html';
+import { escapeHtml } from '../../../../src/core/figures/escape-html';
 import type { Scope } from '../../../../src/core/outlets/outlet-api';
 import { LOGINS, PASSWORD } from './people';
 
@@ -22,7 +22,7 @@ interface SignIn {
 export function signInPage({ outlet, action, client, scopes, problem }: SignIn): string {
   const kinds = { person: 'a person', page: 'a page' };
   const logins = LOGINS.map(
-    ({ login, name, kind }) => `<li><b>${login}</b> – ${escapedHtml(name)}, ${kinds[kind]}</li>`,
+    ({ login, name, kind }) => `<li><b>${login}</b> – ${escapeHtml(name)}, ${kinds[kind]}</li>`,
   );
   const boxes = scopes.map(
     (scope) =>
@@ -33,17 +33,17 @@ export function signInPage({ outlet, action, client, scopes, problem }: SignIn):
 <head>
 <meta charset="utf-8">
 <meta name="viewport" content="width=device-width, initial-scale=1">
-<title>Sign in to ${escapedHtml(outlet)}</title>
+<title>Sign in to ${escapeHtml(outlet)}</title>
 <link rel="stylesheet" href="/outlets/board.css">
 </head>
 <body>
-<header><h1>${escapedHtml(outlet)}</h1><p>Sign in. This is a stand-in that ships with Gusset.</p></header>
+<header><h1>${escapeHtml(outlet)}</h1><p>Sign in. This is a stand-in that ships with Gusset.</p></header>
 <main>
 <form method="post" action="${action}">
-${problem === null ? '' : `<p role="alert">${escapedHtml(problem)}</p>`}
+${problem === null ? '' : `<p role="alert">${escapeHtml(problem)}</p>`}
 <p><label>Name <input id="login" name="login" autocomplete="username" autocapitalize="none" required></label></p>
 <p><label>Password <input id="password" name="password" type="password" autocomplete="current-password" required></label></p>
-<fieldset><legend>${escapedHtml(client)} may</legend>
+<fieldset><legend>${escapeHtml(client)} may</legend>
 ${boxes.join('\n')}
 </fieldset>
 <p><button name="act" value="allow">Sign in and allow</button> <button name="act" value="refuse" formnovalidate>Refuse</button></p>

@@ -2,11 +2,11 @@ import type { Audience } from '../../outlets/audience';
 import { joinAlternatives } from '../../outlets/limits/limit';
 import { postRule, outcome } from '../rule';
 
-interface Who {
+interface AudienceValues {
   audience: Audience;
   taken: string;
 }
-const figures = ({ audience, taken }: Who): string => `${audience}; asked ${taken}`;
+const figures = ({ audience, taken }: AudienceValues): string => `${audience}; asked ${taken}`;
 
 /** Who may see the post, among those whom the outlet knows. */
 export const audienceRule = postRule({
@@ -14,8 +14,8 @@ export const audienceRule = postRule({
   reads: ['audience', 'target'],
   outlet: true,
   outcomes: {
-    taken: outcome<Who>(({ audience }) => `The post is ${audience}.`, figures),
-    unknown: outcome<Who>(
+    taken: outcome<AudienceValues>(({ audience }) => `The post is ${audience}.`, figures),
+    unknown: outcome<AudienceValues>(
       ({ audience, taken }, { label }) => `${label} has no ${audience} posts: they are ${taken}.`,
       figures,
     ),

@@ -1,6 +1,6 @@
 import { toRateChange } from '../../job/retime';
 import { toBoundaries } from '../../cut/shots';
-import { foundInMaster, foundInShots, reachesPast } from '../../diagnosis/found-edges';
+import { listFoundInMaster, listFoundInShots, isReachingPast } from '../../diagnosis/found-edges';
 import { percent } from '../../figures/figures';
 import type { RenderPlan } from '../../render/plan';
 import { formatCount, exportRule, outcome } from '../rule';
@@ -14,14 +14,14 @@ interface Shots {
 interface OfMaster extends Shots {
   file: string | null;
 }
-interface Found extends OfMaster {
+interface FoundBars extends OfMaster {
   /** How sure the look was, 0…1. */
   sure: number;
 }
 const figures = ({ shots, of }: Shots): string => `${shots} of ${formatCount(of, 'shot')}`;
 
 /** A shot whose picture reaches past what was found to be picture. */
-interface Barred {
+interface BarValues {
   shot: string;
   frame: number;
   look: MasterAnalysis;
@@ -38,7 +38,7 @@ export const bakedInBarsRule = exportRule({
       () => 'Not known yet: the master is still being analysed. An export waits for that.',
       () => 'not known yet',
     ),
-    whole: outcome<Found>(
+    whole: outcome<FoundBars>(
       ({ sure, ...shots }) =>
         `${shots.file ?? 'The master'} has black edges (${percent(sure)} sure) that come into ${figures(shots)}. ` +
         'Use the edges that were found, or say on the job sheet that they are part of the picture.',
@@ -88,36 +88,36 @@ export const bakedInBarsRule = exportRule({
   },
 });
 
-function wholeFound({ look, frame }: Barred) {
+function wholeFound({ look, frame }: BarValues) {
   const { pass, source, repairs, master } = look;
-  const live = pass && foundInMaster(pass, source);
+  const live = pass && listFoundInMaster(pass, source);
   const rates = toRateChange(source, source);
   const values = { master: master.id, repairs: { ...repairs, live }, rates };
   return { severity: 'stop', code: 'whole', frame, fix: { fix: 'take-master-edges', values } } as const;
 }
 
-function barredShots(plan: RenderPlan, looks: readonly MasterAnalysis[]): Barred[] {
+function barredShots(plan: RenderPlan, looks: readonly MasterAnalysis[]): BarValues[] {
   const seen = new Set<string>();
   const shots = new Map(looks.map((look) => [look, new Map(look.shots.map((shot) => [shot.id, shot]))]));
-  return plan.segments.flatMap((segment): Barred[] => {
+  return plan.segments.flatMap((segment): BarValues[] => {
     const look = looks.find(({ source }) => source.id === plan.sources[segment.source]?.id);
     const shot = look && shots.get(look)?.get(segment.shot);
     if (!look?.pass || !shot || seen.has(segment.shot)) return [];
     seen.add(segment.shot);
     const found = { shot: segment.shot, frame: segment.start, look };
-    const own = foundInShots(look.pass, look.source, look.master.rate, shot);
-    if (own) return reachesPast(segment.live, own) ? [{ ...found, whole: false }] : [];
-    const whole = foundInMaster(look.pass, look.source);
-    return whole && reachesPast(segment.live, whole) ? [{ ...found, whole: true }] : [];
+    const own = listFoundInShots(look.pass, look.source, look.master.rate, shot);
+    if (own) return isReachingPast(segment.live, own) ? [{ ...found, whole: false }] : [];
+    const whole = listFoundInMaster(look.pass, look.source);
+    return whole && isReachingPast(segment.live, whole) ? [{ ...found, whole: true }] : [];
   });
 }
 
 /** The boundaries of a master with the found edges on the shots that lack them. */
-function shotEdges({ pass, source, master, shots }: MasterAnalysis, lacking: readonly Barred[]) {
+function shotEdges({ pass, source, master, shots }: MasterAnalysis, lacking: readonly BarValues[]) {
   const boundaries = toBoundaries(shots).map((boundary, i) => {
     const shot = shots[i];
     if (!pass || !shot || !lacking.some((found) => found.shot === shot.id)) return boundary;
-    return { ...boundary, live: foundInShots(pass, source, master.rate, shot) };
+    return { ...boundary, live: listFoundInShots(pass, source, master.rate, shot) };
   });
   return { master: master.id, old: shots, boundaries, frames: source.frames };
 }

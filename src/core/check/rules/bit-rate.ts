@@ -6,10 +6,10 @@ import { exportRule, outcome } from '../rule';
 interface Bits {
   bits: number;
 }
-interface Limited extends Bits {
+interface LimitValues extends Bits {
   limit: number;
 }
-const figures = ({ bits, limit }: Limited): string => `${bitsLabel(bits)}, limit ${bitsLabel(limit)}`;
+const figures = ({ bits, limit }: LimitValues): string => `${bitsLabel(bits)}, limit ${bitsLabel(limit)}`;
 
 /** The bit rate of the picture against the placement's, and against what the masters were recorded at. */
 export const bitRateRule = exportRule({
@@ -20,13 +20,13 @@ export const bitRateRule = exportRule({
       () => 'Sound alone has no picture.',
       () => 'no picture',
     ),
-    over: outcome<Limited>(
+    over: outcome<LimitValues>(
       ({ bits, limit }, { label }) =>
         `${bitsLabel(bits)} is set, but ${label} takes at most ${bitsLabel(limit)}.`,
       figures,
     ),
     // Encoders here need more bits than those that masters are recorded with: a note, not a warning.
-    'over-master': outcome<Limited>(
+    'over-master': outcome<LimitValues>(
       ({ bits, limit }) =>
         `${bitsLabel(bits)} is set; the master was recorded at ${bitsLabel(limit)}. The clip is not better ` +
         'than the master, but a little more room keeps the encoder from making it worse.',

@@ -1,13 +1,13 @@
 import { toMasterLengths, rangeStarts } from '../../cut/cut';
 import { isBurnt, PLAIN_CANVAS_TEXT } from '../../words/canvas-text';
 import { lintCues } from '../../words/cue-lint';
-import { listedCues } from '../../words/cue-list';
+import { listCues } from '../../words/cue-list';
 import { formatCount, exportRule, outcome } from '../rule';
 
 interface Count {
   captions: number;
 }
-interface Faulty extends Count {
+interface FaultValues extends Count {
   faulty: number;
 }
 
@@ -34,7 +34,7 @@ export const captionsRule = exportRule({
         `${formatCount(captions, 'caption')}, ${burnt ? 'burnt in' : 'sent as files'}, within all limits.`,
       ({ captions }) => formatCount(captions, 'caption'),
     ),
-    faulty: outcome<Faulty>(
+    faulty: outcome<FaultValues>(
       ({ captions, faulty }) =>
         `${faulty} of ${formatCount(captions, 'caption')} ${faulty === 1 ? 'breaks' : 'break'} a limit. ` +
         'See what is marked in the list of captions.',
@@ -47,7 +47,7 @@ export const captionsRule = exportRule({
     const masters = toMasterLengths(sources);
     const { rate } = canvas;
     const timeline = { cut, starts: rangeStarts(cut, masters, rate), masters, rate };
-    const listed = listedCues(cues, timeline).filter(({ at }) => at !== null);
+    const listed = listCues(cues, timeline).filter(({ at }) => at !== null);
     const captions = listed.length;
     if (captions === 0) {
       const sounds = sources.some((source) => source.audio !== null);

@@ -1,24 +1,24 @@
 import { colourSystem } from '../../master/colour-system';
 import { exportRule, outcome } from '../rule';
 
-interface Mapped {
+interface MappedValues {
   /** The system by its name. */
   system: string;
 }
-const describeMapped = ({ system }: Mapped): string => `${system}, made BT.709`;
+const describeMapped = ({ system }: MappedValues): string => `${system}, made BT.709`;
 
 /** Checks what the export makes of colour that is not the clip's own. */
 export const colourRule = exportRule({
   name: 'Colour',
   reads: ['sources'],
   outcomes: {
-    hdr: outcome<Mapped>(
+    hdr: outcome<MappedValues>(
       ({ system }) =>
         `The master is in high dynamic range (${system}). The clip is in standard range: light over the knee is ` +
         'rolled off to 100 cd/m² by ITU-R BT.2390. The master page shows both; look at the bright shots.',
       describeMapped,
     ),
-    wide: outcome<Mapped>(
+    wide: outcome<MappedValues>(
       ({ system }) =>
         `The master has the colours of ${system}. They are converted to BT.709; what that cannot show is clipped.`,
       describeMapped,

@@ -4,12 +4,12 @@ interface Frames {
   filled: number;
   frames: number;
 }
-interface Bare {
+interface BareValues {
   bare: number;
   shots: number;
 }
-const onShots = ({ bare, shots }: Bare): string => `on ${bare} of ${formatCount(shots, 'shot')}`;
-const figures = ({ bare, shots }: Bare): string => `${bare} of ${shots} shots`;
+const onShots = ({ bare, shots }: BareValues): string => `on ${bare} of ${formatCount(shots, 'shot')}`;
+const figures = ({ bare, shots }: BareValues): string => `${bare} of ${shots} shots`;
 
 /** Every frame of the canvas filled with picture, from the geometry. */
 export const coverageRule = exportRule({
@@ -20,13 +20,13 @@ export const coverageRule = exportRule({
       ({ frames }) => `All ${frames} frames are filled to the edge.`,
       ({ filled, frames }) => `${filled} of ${frames} frames`,
     ),
-    bars: outcome<Bare>(
+    bars: outcome<BareValues>(
       (values) =>
         `Bars ${onShots(values)}. The whole picture is fitted in; fill the canvas instead, or ` +
         'choose a layout with bands or a backdrop.',
       figures,
     ),
-    gap: outcome<Bare>(
+    gap: outcome<BareValues>(
       (values) => `The panes leave pixels bare ${onShots(values)}. Choose the layout again.`,
       figures,
     ),

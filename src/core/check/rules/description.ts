@@ -1,12 +1,12 @@
 import { judgeDescription } from '../../outlets/limits/description';
-import { characters, cutOff } from '../../outlets/characters';
+import { countCharacters, cutOff } from '../../outlets/characters';
 import { postRule, outcome } from '../rule';
 
 interface Characters {
   characters: number;
   limit: number;
 }
-interface Seen extends Characters {
+interface VisibleValues extends Characters {
   /** Part that is shown before "more". */
   seen: string;
 }
@@ -25,7 +25,7 @@ export const descriptionRule = postRule({
         `The description has ${characters} characters; ${label} takes ${limit}.`,
       figures,
     ),
-    folded: outcome<Seen>(
+    folded: outcome<VisibleValues>(
       ({ seen }, { label }) => `${label} shows only the beginning: "${seen}…" The rest is folded away.`,
       ({ characters, limit }) => `${characters} characters, seen ${limit} characters`,
     ),
@@ -33,7 +33,7 @@ export const descriptionRule = postRule({
   },
   check({ words, target }) {
     const { most, seen } = target.placement.words.description;
-    const length = characters(words.description);
+    const length = countCharacters(words.description);
     if (length === 0) return { severity: 'note', code: 'empty', values: { characters: 0, limit: most } };
     if (judgeDescription(words.description, target.placement)) {
       const fix = {

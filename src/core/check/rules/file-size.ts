@@ -6,27 +6,27 @@ import { fileBytes, isOpen } from '../../render/encode-settings';
 import { toSeconds } from '../../time/frame-rate';
 import { exportRule, outcome } from '../rule';
 
-interface Estimated {
+interface EstimateValues {
   bytes: number;
   /** True when pieces of the clip were encoded to find the size. */
   tried: boolean;
 }
-interface Capped extends Estimated {
+interface CapValues extends EstimateValues {
   cap: number;
 }
 /** How large, and where that comes from. */
-const about = ({ bytes, tried }: Estimated): string =>
+const about = ({ bytes, tried }: EstimateValues): string =>
   tried
     ? `About ${bytesLabel(bytes)}, by pieces of the clip that were encoded`
     : `Up to ${bytesLabel(bytes)}, by bit rate and length`;
-const figures = ({ bytes, cap }: Capped): string => `${bytesLabel(bytes)}, limit ${bytesLabel(cap)}`;
+const figures = ({ bytes, cap }: CapValues): string => `${bytesLabel(bytes)}, limit ${bytesLabel(cap)}`;
 
 /** The estimated file size against the outlet's cap. */
 export const fileSizeRule = exportRule({
   name: 'File size',
   reads: ['plan', 'target', 'making', 'triedBits'],
   outcomes: {
-    free: outcome<Estimated>(
+    free: outcome<EstimateValues>(
       (v) => `${about(v)}. No outlet sets a cap.`,
       ({ bytes }) => bytesLabel(bytes),
     ),
@@ -35,12 +35,12 @@ export const fileSizeRule = exportRule({
         `At a constant quality the size is known once pieces of the clip were encoded${cap === null ? '' : `; the cap is ${bytesLabel(cap)}`}.`,
       () => 'not known yet',
     ),
-    within: outcome<Capped>((v) => `${about(v)}: under the cap of ${bytesLabel(v.cap)}.`, figures),
-    over: outcome<Capped>(
+    within: outcome<CapValues>((v) => `${about(v)}: under the cap of ${bytesLabel(v.cap)}.`, figures),
+    over: outcome<CapValues>(
       (v, { label }) => `${about(v)}: over ${label}'s cap of ${bytesLabel(v.cap)}. Lower the bit rate.`,
       figures,
     ),
-    'over-long': outcome<Capped>(
+    'over-long': outcome<CapValues>(
       (v, { label }) =>
         `${about(v)}: over ${label}'s cap of ${bytesLabel(v.cap)} at any bit rate worth having. Trim the clip.`,
       figures,

@@ -1,43 +1,44 @@
 import { judgeLength } from '../../outlets/limits/length';
 import { toMasterLengths, trimCut } from '../../cut/cut';
 import { OWN_KEY } from '../../outlets/outlets';
-import { framesWithin, toSeconds } from '../../time/frame-rate';
+import { countFramesWithin, toSeconds } from '../../time/frame-rate';
 import { exportRule, outcome } from '../rule';
 
 /** Seconds. */
 interface Length {
   seconds: number;
 }
-interface Limited extends Length {
+interface LimitValues extends Length {
   limit: number;
 }
-interface Best extends Length {
+interface BestValues extends Length {
   from: number;
   to: number;
 }
 
-const figures = ({ seconds, limit }: Limited): string => `${Number(seconds.toFixed(2))} s, limit ${limit} s`;
+const figures = ({ seconds, limit }: LimitValues): string =>
+  `${Number(seconds.toFixed(2))} s, limit ${limit} s`;
 
 /** The clip's length against the placement's limit and its best range. */
 export const lengthRule = exportRule({
   name: 'Length',
   reads: ['cut', 'plan', 'target', 'sources'],
   outcomes: {
-    over: outcome<Limited>(
+    over: outcome<LimitValues>(
       ({ seconds, limit }, { label }) =>
         `${(seconds - limit).toFixed(1)} s over the ${limit} s limit of ${label}. Trim to ${limit} s.`,
       figures,
     ),
-    short: outcome<Limited>(
+    short: outcome<LimitValues>(
       ({ seconds, limit }, { label }) =>
         `${seconds.toFixed(1)} s, but ${label} takes clips of ${limit} s or more. Keep more of the master.`,
       ({ seconds, limit }) => `${Number(seconds.toFixed(2))} s, least ${limit} s`,
     ),
-    within: outcome<Limited>(
+    within: outcome<LimitValues>(
       ({ seconds, limit }, { label }) => `${seconds.toFixed(1)} s, within the ${limit} s limit of ${label}.`,
       figures,
     ),
-    'outside-best': outcome<Best>(
+    'outside-best': outcome<BestValues>(
       ({ seconds, from, to }, { label }) =>
         `${seconds.toFixed(1)} s: allowed, but clips on ${label} do best at ${from}–${to} s.`,
       ({ seconds, from, to }) => `${Number(seconds.toFixed(2))} s, best ${from}–${to} s`,
@@ -50,7 +51,7 @@ export const lengthRule = exportRule({
   check({ cut: kept, plan, target, sources }) {
     const { most: limit, least, best } = target.placement.length;
     const seconds = toSeconds(plan.frames, plan.rate);
-    const allowed = framesWithin(limit, plan.rate);
+    const allowed = countFramesWithin(limit, plan.rate);
     if (target.key === OWN_KEY) return { severity: 'pass', code: 'free', values: { seconds } };
     const broken = judgeLength(plan, target.placement);
     if (broken === 'over') {

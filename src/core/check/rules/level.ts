@@ -8,7 +8,7 @@ interface Stream {
   level: string;
   limit: string;
 }
-interface TooMuch {
+interface ExcessValues {
   size: string;
   rate: string;
 }
@@ -45,7 +45,7 @@ export const levelRule = exportRule({
         'Choose the level that is worked out.',
       ({ level }) => `level ${level}, too low`,
     ),
-    none: outcome<TooMuch>(
+    none: outcome<ExcessValues>(
       ({ size, rate }) =>
         `No level of H.264 that is made here takes ${size} at ${rate} fps. Make the canvas smaller, or take a lower rate or bit rate.`,
       ({ size, rate }) => `${size}, ${rate} fps, over level 5.2`,

@@ -1,7 +1,7 @@
 import { LIMITS } from '../../outlets/limits/limits';
 import { postRule, outcome } from '../rule';
 
-interface Broken {
+interface BrokenLimitValues {
   limit: string;
   reason: string;
 }
@@ -12,7 +12,7 @@ export const otherLimitsRule = postRule({
   reads: ['words', 'audience', 'target'],
   outlet: true,
   outcomes: {
-    broken: outcome<Broken>(
+    broken: outcome<BrokenLimitValues>(
       ({ reason }) => `${reason} Change the words of the post.`,
       ({ limit }) => `${limit}: over`,
     ),

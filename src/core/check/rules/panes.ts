@@ -1,5 +1,5 @@
 import { findSubjectPoint } from '../../framing/framing';
-import { sharedShare, shows } from '../../layout/overlap';
+import { computeSharedShare, hasPoint } from '../../layout/overlap';
 import {
   distinctFrames,
   plannedFrame,
@@ -27,7 +27,7 @@ export interface Shared {
 }
 
 /** The worst shared piece of each segment in which panes of different tracks share one. */
-export function sharedPieces(plan: RenderPlan): Shared[] {
+export function listSharedPieces(plan: RenderPlan): Shared[] {
   const worst = new Map<PlanSegment, Shared>();
   const several = plan.segments.some(({ panes }) => new Set(panes.map((pane) => pane.track)).size > 1);
   if (!several) return [];
@@ -50,9 +50,9 @@ function findShared(plan: RenderPlan, segment: PlanSegment, frame: number): Shar
     panes.forEach((other, by) => {
       const framing = segment.panes[of]?.framing;
       if (pane.track === other.track || !framing) return;
-      const share = sharedShare(pane.framed, other.framed, live);
+      const share = computeSharedShare(pane.framed, other.framed, live);
       if (share < TOUCHES) return;
-      const subject = shows(other.framed, findSubjectPoint(framing, masterFrame), live);
+      const subject = hasPoint(other.framed, findSubjectPoint(framing, masterFrame), live);
       const found = { frame, shot: segment.shot, of, by, share, subject };
       if (!worst || rank(found) > rank(worst)) worst = found;
     });
@@ -89,7 +89,7 @@ export const panesRule = exportRule({
     ),
   },
   check({ plan }) {
-    const pieces = sharedPieces(plan);
+    const pieces = listSharedPieces(plan);
     const [worst] = [...pieces].sort((a, b) => rank(b) - rank(a));
     if (!worst) return { severity: 'pass', code: 'apart', values: {} };
     const values = {

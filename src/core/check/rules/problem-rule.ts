@@ -1,5 +1,5 @@
 import { toRateChange } from '../../job/retime';
-import { diagnose, type Problem } from '../../diagnosis/diagnosis';
+import { diagnoseMaster, type Problem } from '../../diagnosis/diagnosis';
 import type { ProblemCode, ProblemValues } from '../../diagnosis/problem-values';
 import { toSource } from '../../master/source';
 import type { MasterAnalysis } from '../master-analysis';
@@ -37,7 +37,7 @@ export const problemRule = <Code extends ProblemCode>(
         return { severity: 'unknown', code: 'unknown', values: {} };
       }
       for (const look of looks) {
-        const found = diagnose({ ...look, canvases: [canvas] }).find(
+        const found = diagnoseMaster({ ...look, canvases: [canvas] }).find(
           (problem): problem is Extract<Problem, { code: Code }> =>
             problem.code === code && problem.weight !== 'fine' && !problem.repaired,
         );

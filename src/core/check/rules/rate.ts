@@ -7,40 +7,40 @@ interface Rate {
   /** Frames a second, as they are named. */
   rate: string;
 }
-interface Limited extends Rate {
+interface LimitValues extends Rate {
   limit: string;
 }
-interface Costly extends Rate {
+interface CostValues extends Rate {
   /** Frames that repeat or vanish, in words. */
   cost: string;
 }
-const describeLimited = ({ rate, limit }: Limited): string => `${rate} fps, limit ${limit} fps`;
-const costly = ({ rate, cost }: Costly): string => `${rate} fps, ${cost}`;
+const describeLimited = ({ rate, limit }: LimitValues): string => `${rate} fps, limit ${limit} fps`;
+const costly = ({ rate, cost }: CostValues): string => `${rate} fps, ${cost}`;
 
 /** The canvas's rate equal to the masters', and within the outlet's. */
 export const rateRule = exportRule({
   name: 'Frame rate',
   reads: ['canvas', 'sources', 'plan', 'target'],
   outcomes: {
-    over: outcome<Limited>(
+    over: outcome<LimitValues>(
       ({ rate, limit }, { label }) =>
         `${rate} fps, but ${label} takes at most ${limit} fps. ` +
         'Choose a placement that takes this rate, or bring in a master at a lower one.',
       describeLimited,
     ),
-    differs: outcome<Costly>(
+    differs: outcome<CostValues>(
       ({ rate, cost }) => `${rate} fps, but the master runs at another rate: ${cost}.`,
       costly,
     ),
-    mixed: outcome<Costly>(
+    mixed: outcome<CostValues>(
       ({ rate, cost }) => `${rate} fps, but the clip's masters run at different rates: ${cost}.`,
       costly,
     ),
-    varies: outcome<Costly>(
+    varies: outcome<CostValues>(
       ({ rate, cost }) => `The master's rate varies. The clip runs at an even ${rate} fps: ${cost}.`,
       costly,
     ),
-    same: outcome<Limited>(({ rate }) => `${rate} fps, the same as the master.`, describeLimited),
+    same: outcome<LimitValues>(({ rate }) => `${rate} fps, the same as the master.`, describeLimited),
   },
   check({ canvas, sources, plan, target }) {
     const { mostRate } = target.placement.video;

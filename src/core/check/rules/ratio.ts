@@ -1,4 +1,4 @@
-import { ratiosLabel, takesRatio } from '../../outlets/taken-sizes';
+import { ratiosLabel, isRatioTaken } from '../../outlets/taken-sizes';
 import { ratioLabel } from '../../picture/size';
 import { exportRule, outcome } from '../rule';
 
@@ -24,7 +24,7 @@ export const ratioRule = exportRule({
   check({ canvas, target }) {
     const { sizes } = target.placement;
     const values = { has: ratioLabel(canvas), asked: ratiosLabel(sizes) };
-    return takesRatio(sizes, canvas)
+    return isRatioTaken(sizes, canvas)
       ? { severity: 'pass', code: 'same', values }
       : { severity: 'stop', code: 'differs', values };
   },

@@ -1,5 +1,5 @@
 import { chooseCanvasSize } from '../../outlets/outlets';
-import { sizesLabel, takesSize } from '../../outlets/taken-sizes';
+import { sizesLabel, isSizeTaken } from '../../outlets/taken-sizes';
 import { sizeLabel } from '../../picture/size';
 import { exportRule, outcome } from '../rule';
 
@@ -24,7 +24,7 @@ export const sizeRule = exportRule({
   check({ canvas, target }) {
     const { sizes } = target.placement;
     const values = { has: sizeLabel(canvas), asked: sizesLabel(sizes) };
-    if (takesSize(sizes, canvas)) return { severity: 'pass', code: 'same', values };
+    if (isSizeTaken(sizes, canvas)) return { severity: 'pass', code: 'same', values };
     // A further placement of the canvas does not take its place.
     if (canvas.placement !== target.key) return { severity: 'stop', code: 'differs', values };
     const { width, height } = chooseCanvasSize(target);

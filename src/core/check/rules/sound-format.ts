@@ -12,11 +12,11 @@ interface SampleRate {
   rate: number;
   made: number;
 }
-interface Taken {
+interface TakenValues {
   made: string;
   taken: string;
 }
-const describeTaken = ({ made, taken }: Taken): string => `${made}; asked ${taken}`;
+const describeTaken = ({ made, taken }: TakenValues): string => `${made}; asked ${taken}`;
 
 /** Sample rate, channels and codec of the clip's sound, and what the export changes of the master's. */
 export const soundFormatRule = exportRule({
@@ -27,11 +27,11 @@ export const soundFormatRule = exportRule({
       () => 'There is no sound to judge.',
       () => 'no sound',
     ),
-    refused: outcome<Taken>(
+    refused: outcome<TakenValues>(
       ({ made, taken }, { label }) => `The clip's sound is ${made}, but ${label} takes only ${taken}.`,
       describeTaken,
     ),
-    thin: outcome<Taken>(
+    thin: outcome<TakenValues>(
       ({ made, taken }, { label }) => `Exports have sound of ${made}; ${label} asks for ${taken}.`,
       describeTaken,
     ),
@@ -71,9 +71,13 @@ const describeRefusal = (made: string, taken: string) =>
   ({ severity: 'stop', code: 'refused', values: { made, taken } }) as const;
 
 /** Finds what an outlet has against the sound, or null. */
-function againstOutlet({ codec, sampleRate, channels, bits }: AudioEncodeSettings, audio: Placement['audio']) {
+function againstOutlet(
+  { codec, sampleRate, channels, bits }: AudioEncodeSettings,
+  audio: Placement['audio'],
+) {
   const broken = judgeSound({ codec, sampleRate, channels }, { audio });
-  if (broken === 'codec') return describeRefusal(codecName(codec), joinAlternatives(audio.codecs.map(codecName)));
+  if (broken === 'codec')
+    return describeRefusal(codecName(codec), joinAlternatives(audio.codecs.map(codecName)));
   if (broken === 'sample-rate') {
     const rates = joinAlternatives(audio.sampleRates.map((rate) => String(rate / 1000)));
     return describeRefusal(`${sampleRate / 1000} kHz`, `${rates} kHz`);

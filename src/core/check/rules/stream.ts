@@ -6,11 +6,11 @@ import { FORMATS } from '../../rate/format';
 import { isForPlacement } from '../../render/encode-settings';
 import { exportRule, outcome } from '../rule';
 
-interface Taken {
+interface TakenValues {
   made: string;
   taken: string;
 }
-const figures = ({ made, taken }: Taken): string => `${made}; asked ${taken}`;
+const figures = ({ made, taken }: TakenValues): string => `${made}; asked ${taken}`;
 
 /** The container, codec and profile that exports are made in, against those that the placement takes. */
 export const streamRule = exportRule({
@@ -18,21 +18,21 @@ export const streamRule = exportRule({
   reads: ['making', 'target'],
   outlet: true,
   outcomes: {
-    taken: outcome<Taken>(({ made }, { label }) => `${made}, as ${label} takes it.`, figures),
-    container: outcome<Taken>(
+    taken: outcome<TakenValues>(({ made }, { label }) => `${made}, as ${label} takes it.`, figures),
+    container: outcome<TakenValues>(
       ({ made, taken }, { label }) => `Exports are ${made}, but ${label} takes only ${taken}.`,
       figures,
     ),
-    codec: outcome<Taken>(
+    codec: outcome<TakenValues>(
       ({ made, taken }, { label }) => `Exports are in ${made}, but ${label} takes only ${taken}.`,
       figures,
     ),
-    apart: outcome<Taken>(
+    apart: outcome<TakenValues>(
       ({ made, taken }, { label }) =>
         `The file is made as ${made}. ${label} takes ${taken}: it cannot be posted there as it is.`,
       figures,
     ),
-    profile: outcome<Taken>(
+    profile: outcome<TakenValues>(
       ({ made, taken }, { label }) =>
         `Exports are in the ${made} profile of H.264, but ${label} takes only ${taken}.`,
       figures,
@@ -43,7 +43,8 @@ export const streamRule = exportRule({
     const { name, container, video: codec } = FORMATS[making.format];
     const takenCodecs = joinAlternatives(video.codecs.map(codecName));
     const taken = `${joinAlternatives(containers).toUpperCase()}, ${takenCodecs}`;
-    if (!isForPlacement(making, placement)) return { severity: 'warn', code: 'apart', values: { made: name, taken } };
+    if (!isForPlacement(making, placement))
+      return { severity: 'warn', code: 'apart', values: { made: name, taken } };
     const profile = making.picture?.profile ?? 'high';
     const broken = judgeCodec({ codec: codec ?? '', profile: codec === 'avc' ? profile : null }, placement);
     if (judgeContainer(container, placement)) {
@@ -58,7 +59,11 @@ export const streamRule = exportRule({
       };
     }
     if (broken === 'profile') {
-      return { severity: 'stop', code: 'profile', values: { made: profile, taken: joinAlternatives(video.profiles) } };
+      return {
+        severity: 'stop',
+        code: 'profile',
+        values: { made: profile, taken: joinAlternatives(video.profiles) },
+      };
     }
     const made = [
       container.toUpperCase(),

@@ -1,12 +1,12 @@
 import { judgeTags } from '../../outlets/limits/tags';
-import { characters } from '../../outlets/characters';
+import { countCharacters } from '../../outlets/characters';
 import { postRule, outcome } from '../rule';
 
 interface Count {
   tags: number;
   limit: number;
 }
-interface Long {
+interface LongTagValues {
   /** With its mark. */
   tag: string;
   characters: number;
@@ -24,7 +24,7 @@ export const tagsRule = postRule({
       ({ tags, limit }, { label }) => `There are ${tags} tags; ${label} takes ${limit}.`,
       figures,
     ),
-    'too-long': outcome<Long>(
+    'too-long': outcome<LongTagValues>(
       ({ tag, characters, limit }, { label }) =>
         `${tag} has ${characters} characters; ${label} takes tags of ${limit} characters.`,
       ({ characters, limit }) => `${characters} characters, limit ${limit} characters`,
@@ -36,7 +36,7 @@ export const tagsRule = postRule({
     const broken = judgeTags(words.tags, target.placement);
     if (broken !== null && broken !== 'too-many') {
       const { tooLong: long } = broken;
-      const values = { tag: `#${long}`, characters: characters(long), limit: longest };
+      const values = { tag: `#${long}`, characters: countCharacters(long), limit: longest };
       return { severity: 'stop', code: 'too-long', values };
     }
     const values = { tags: words.tags.length, limit: most };

@@ -1,5 +1,5 @@
 import { judgeTitle } from '../../outlets/limits/title';
-import { characters } from '../../outlets/characters';
+import { countCharacters } from '../../outlets/characters';
 import { postRule, outcome } from '../rule';
 
 interface Characters {
@@ -28,7 +28,7 @@ export const titleRule = postRule({
   },
   check({ words, target }) {
     const limit = target.placement.words.title;
-    const values = { characters: characters(words.title.trim()), limit };
+    const values = { characters: countCharacters(words.title.trim()), limit };
     const broken = judgeTitle(words.title, target.placement);
     if (broken === 'missing') return { severity: 'stop', code: 'missing', values };
     if (broken === null) return { severity: 'pass', code: 'within', values };

@@ -1,10 +1,10 @@
 import { formatCount, exportRule, outcome } from '../rule';
 
-interface Turned {
+interface TurnedValues {
   shots: number;
   of: number;
 }
-const figures = ({ shots, of }: Turned): string => `${shots} of ${formatCount(of, 'shot')}`;
+const figures = ({ shots, of }: TurnedValues): string => `${shots} of ${formatCount(of, 'shot')}`;
 
 /** Shots whose picture lies on its side: a viewer has to turn the phone. */
 export const turnedRule = exportRule({
@@ -15,7 +15,7 @@ export const turnedRule = exportRule({
       () => 'Every shot stands upright.',
       () => 'none turned',
     ),
-    turned: outcome<Turned>(
+    turned: outcome<TurnedValues>(
       (values) => `The picture is turned in ${figures(values)}: viewers have to turn their phone.`,
       figures,
     ),

@@ -2,7 +2,7 @@ import { allZones, type Zone } from '../../outlets/placement';
 import type { CanvasRect } from '../../picture/size';
 import { formatCount, exportRule, outcome } from '../rule';
 
-interface Covered {
+interface CoveredValues {
   zone: string;
   blocks: number;
 }
@@ -24,7 +24,7 @@ export const wordsClearRule = exportRule({
       ({ text }) => `“${text}” reaches past the edge of the canvas. Move its block inwards.`,
       () => 'past the edge',
     ),
-    covered: outcome<Covered>(
+    covered: outcome<CoveredValues>(
       ({ zone, blocks }, { label }) =>
         `${label} puts "${zone}" over ${formatCount(blocks, 'piece')} of text. Move ${blocks === 1 ? 'it' : 'them'} on this canvas.`,
       ({ zone, blocks }) => `${zone}, ${formatCount(blocks, 'piece')}`,

@@ -11,12 +11,12 @@ import { formatCount, exportRule, outcome } from '../rule';
 
 const DEVICE_NAMES: Record<Device, string> = { phone: 'phones', tablet: 'tablets', desk: 'desks' };
 
-interface Covered {
+interface CoveredValues {
   zone: string;
   device: string;
   shots: number;
 }
-interface Clear {
+interface ClearValues {
   zones: number;
 }
 
@@ -30,7 +30,7 @@ export const zonesRule = exportRule({
       (_, { label }) => `${label} puts nothing on the picture.`,
       () => 'no zones',
     ),
-    clear: outcome<Clear>(
+    clear: outcome<ClearValues>(
       ({ zones }) => `What the framings keep in view is clear of ${formatCount(zones, 'overlay zone')}.`,
       ({ zones }) => formatCount(zones, 'zone'),
     ),
@@ -40,7 +40,7 @@ export const zonesRule = exportRule({
         'edge, which some screens cut off.',
       ({ shots }) => `${formatCount(shots, 'shot')} outside the safe area`,
     ),
-    covered: outcome<Covered>(
+    covered: outcome<CoveredValues>(
       ({ zone, device, shots }, { label }) =>
         `On ${device}, ${label} puts "${zone}" over the subject in ${formatCount(shots, 'shot')}. Move its seat.`,
       ({ zone, shots }) => `${zone}, ${formatCount(shots, 'shot')}`,
@@ -84,7 +84,7 @@ interface SeenPlace {
 
 type Zones = Placement['zones'];
 /** Zones that cover a place, by their index in the list of all, each with output frames until then. */
-type Covering = [place: number, offset: number][];
+type ZoneCover = [place: number, offset: number][];
 
 const listZones = (zones: Zones) =>
   DEVICES.flatMap((device) => zones[device].map((zone) => ({ device, zone })));
@@ -112,9 +112,9 @@ const placesOfPane = memoizePane(listPlaces);
 /** A segment is of one plan, and so of one canvas. */
 const coveredIn = memoize(covering, (_, segment, zones) => [segment, zones]);
 
-function covering(plan: RenderPlan, segment: PlanSegment, zones: Zones, { width, height }: Size): Covering {
+function covering(plan: RenderPlan, segment: PlanSegment, zones: Zones, { width, height }: Size): ZoneCover {
   const seen = segment.panes.flatMap((pane) => placesOfPane(plan, segment, pane));
-  return listZones(zones).flatMap(({ zone }, place): Covering => {
+  return listZones(zones).flatMap(({ zone }, place): ZoneCover => {
     const first = seen.find(({ x, y }) => holds(zone, { x: x / width, y: y / height }));
     return first ? [[place, first.offset]] : [];
   });

@@ -34,7 +34,8 @@ describe('a command that is a line of its family', () => {
   it('is applied, refused, stored, replayed, named and undone', () => {
     withAnotherCommand(() => {
       const { applyCommand, stepLabel } = jest.requireActual<typeof CommandsModule>('./commands');
-      const { computeChange, EMPTY_HISTORY, undone } = jest.requireActual<typeof HistoryModule>('../history');
+      const { computeChange, EMPTY_HISTORY, undoStep } =
+        jest.requireActual<typeof HistoryModule>('../history');
       const { activeClip } = jest.requireActual<typeof JobModule>('../job');
       const { entrySchema, replayEntry } = jest.requireActual<typeof DocumentModule>('../document');
       const job = jest.requireActual<typeof TestJobModule>('../test-job').testJob();
@@ -52,7 +53,7 @@ describe('a command that is a line of its family', () => {
       const file = { job, history: EMPTY_HISTORY, revision: 0 };
       const again = replayEntry(file, entrySchema.parse(stored));
       expect(again.job.edit).toEqual(after);
-      expect(undone({ edit: again.job.edit, history: again.history }).edit).toEqual(job.edit);
+      expect(undoStep({ edit: again.job.edit, history: again.history }).edit).toEqual(job.edit);
     });
   });
 });

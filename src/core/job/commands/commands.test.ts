@@ -1,11 +1,28 @@
-import { testRateChange, choose, createFramingCommand, keep, testJob, TEST_MASTER, testRange, testShot } from '../test-job';
+import {
+  testRateChange,
+  choose,
+  createFramingCommand,
+  keep,
+  testJob,
+  TEST_MASTER,
+  testRange,
+  testShot,
+} from '../test-job';
 import fc from 'fast-check';
 import { NO_REPAIRS } from '../../master/repairs';
 import { PLAIN_LAYOUT } from '../../layout/layout';
 import { NO_CAPTIONS } from '../../words/captions';
 import { plainBlock } from '../../words/text-block';
-import { canvasAdded } from '../canvases';
-import { computeChange, extendStep, EMPTY_HISTORY, recordStep, redone, undone, type Versioned } from '../history';
+import { addCanvas } from '../canvases';
+import {
+  computeChange,
+  extendStep,
+  EMPTY_HISTORY,
+  recordStep,
+  redoStep,
+  undoStep,
+  type EditWithHistory,
+} from '../history';
 import { activeClip, type Edit, jobSchema } from '../job';
 import { readStoredJob, storedJob } from '../stored-job';
 import { applyCommand, type Command, stepLabel, stepName } from './commands';
@@ -19,8 +36,8 @@ const { cues: _cues, ...LOOK } = NO_CAPTIONS;
 const FAST = { num: 48000, den: 1001 };
 
 /** The job's edit after commands, with its history. */
-const after = (commands: readonly Command[]): Versioned =>
-  commands.reduce<Versioned>(
+const after = (commands: readonly Command[]): EditWithHistory =>
+  commands.reduce<EditWithHistory>(
     (now, command) => {
       const change = computeChange(now.edit, command);
       return change ? recordStep(now, change) : now;
@@ -84,7 +101,7 @@ const OF_KIND: { [N in Command['type']]: fc.Arbitrary<Extract<Command, { type: N
   'set-canvases': fc.boolean().map((two) => ({
     type: 'set-canvases',
     act: two ? 'add' : 'remove',
-    canvases: two ? canvasAdded(clip, { width: 640, height: 360 }, null).canvases : clip.canvases,
+    canvases: two ? addCanvas(clip, { width: 640, height: 360 }, null).canvases : clip.canvases,
     canvas: 'canvas-1',
   })),
   'choose-placement': fc
@@ -101,7 +118,10 @@ const OF_KIND: { [N in Command['type']]: fc.Arbitrary<Extract<Command, { type: N
     .tuple(fc.double({ min: 0, max: 1, noNaN: true }), fc.boolean())
     .map(
       ([x, fit]) =>
-        createFramingCommand({ focus: { x, y: 0.5 }, zoom: 1.5 }, { fit }) as Extract<Command, { type: 'set-framings' }>,
+        createFramingCommand({ focus: { x, y: 0.5 }, zoom: 1.5 }, { fit }) as Extract<
+          Command,
+          { type: 'set-framings' }
+        >,
     ),
   'reset-framing': fc.constant({ type: 'reset-framing', shot: SHOT, track: 'main', owner: 'shared' }),
   detach: fc.constant({ type: 'detach', canvas: 'canvas-1', shot: { id: SHOT, in: 0 } }),
@@ -167,9 +187,9 @@ describe('commands', () => {
         let now = after(commands);
         const end = now.edit;
         const steps = now.history.past.length;
-        for (let i = 0; i < steps; i++) now = undone(now);
+        for (let i = 0; i < steps; i++) now = undoStep(now);
         expect(now.edit).toEqual(job.edit);
-        for (let i = 0; i < steps; i++) now = redone(now);
+        for (let i = 0; i < steps; i++) now = redoStep(now);
         expect(now.edit).toEqual(end);
       }),
     );
@@ -209,8 +229,8 @@ describe('commands', () => {
     const first = recordStep(start, computeChange(job.edit, framing(0.4))!);
     const second = extendStep(first, computeChange(first.edit, framing(0.3))!);
     expect(second.history.past).toHaveLength(1);
-    expect(undone(second).edit).toEqual(job.edit);
-    expect(redone(undone(second)).edit).toEqual(second.edit);
+    expect(undoStep(second).edit).toEqual(job.edit);
+    expect(redoStep(undoStep(second)).edit).toEqual(second.edit);
   });
 
   it('have a name where they can be undone, and none that is not there is taken', () => {

@@ -50,7 +50,8 @@ export const FRAMING_COMMANDS = {
   'set-framings': command({
     schema: z.object({ act: z.enum(listActs(ACTS)), owner: ownerSchema, framings: z.array(framingSchema) }),
     label: ACTS,
-    apply: (edit, { owner, framings }) => withFramings(edit, owner, (known) => replaceFramings(known, framings)),
+    apply: (edit, { owner, framings }) =>
+      withFramings(edit, owner, (known) => replaceFramings(known, framings)),
   }),
   /** A shared framing goes; a detached one becomes plain, so that the canvas stays by itself. */
   'reset-framing': command({

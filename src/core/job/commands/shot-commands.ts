@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { frameCount } from '../../figures/bounded';
-import { boundarySchema, reshot } from '../../cut/shots';
+import { boundarySchema, replaceShots } from '../../cut/shots';
 import { shotSchema } from '../../cut/shot';
 import type { Framing } from '../../framing/framing';
 import { listActs, command } from './command';
@@ -30,7 +30,7 @@ export const SHOT_COMMANDS = {
       const known = edit.shots.filter((shot) => shot.master === master);
       const own = known.length > 0 ? known : old;
       const of = (framings: Framing[]) =>
-        reshot({ shots: edit.shots, framings }, master, own, boundaries, frames);
+        replaceShots({ shots: edit.shots, framings }, master, own, boundaries, frames);
       const { shots, framings } = of(edit.framings);
       const gone = new Set(own.map((shot) => shot.id));
       for (const shot of shots) gone.delete(shot.id);

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { boundedInt, MAX_COUNT } from '../../figures/bounded';
-import { characters } from '../characters';
+import { countCharacters } from '../characters';
 import { numberField } from './field';
 import { declareLimit } from './limit';
 
@@ -8,7 +8,7 @@ import { declareLimit } from './limit';
 export const judgeDescription = (
   description: string,
   { words }: { words: { description: { most: number } } },
-): 'over' | null => (characters(description) > words.description.most ? 'over' : null);
+): 'over' | null => (countCharacters(description) > words.description.most ? 'over' : null);
 
 /** Limit on the characters of a description. */
 export const descriptionLimit = declareLimit({

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { boundedNumber } from '../../figures/bounded';
-import { type FrameRate, framesWithin, toSeconds } from '../../time/frame-rate';
+import { type FrameRate, countFramesWithin, toSeconds } from '../../time/frame-rate';
 import { numberField, optionalNumberField } from './field';
 import { declareLimit } from './limit';
 
@@ -28,7 +28,7 @@ export function judgeLength(
   { frames, rate }: { frames: number; rate: FrameRate },
   { length: { least, most } }: { length: { least: number | null; most: number } },
 ): 'over' | 'short' | null {
-  if (frames > framesWithin(most, rate)) return 'over';
+  if (frames > countFramesWithin(most, rate)) return 'over';
   return least !== null && toSeconds(frames, rate) < least ? 'short' : null;
 }
 

@@ -1,5 +1,5 @@
 import { sizeLabel } from '../../picture/size';
-import { sizesLabel, takenSizesSchema, takesSize } from '../taken-sizes';
+import { sizesLabel, takenSizesSchema, isSizeTaken } from '../taken-sizes';
 import { declareLimit } from './limit';
 
 /** Limit on the size of the picture. */
@@ -8,5 +8,7 @@ export const sizeLimit = declareLimit({
   shape: { sizes: takenSizesSchema },
   plain: { sizes: { kind: 'one', size: { width: 1080, height: 1920 } } },
   refuseFile: (file, { name, sizes }) =>
-    takesSize(sizes, file) ? null : `The picture is ${sizeLabel(file)}; ${name} takes ${sizesLabel(sizes)}.`,
+    isSizeTaken(sizes, file)
+      ? null
+      : `The picture is ${sizeLabel(file)}; ${name} takes ${sizesLabel(sizes)}.`,
 });

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { boundedInt, count, MAX_COUNT } from '../../figures/bounded';
-import { characters } from '../characters';
+import { countCharacters } from '../characters';
 import { numberField } from './field';
 import { declareLimit } from './limit';
 
@@ -28,7 +28,7 @@ export function judgeTags(
   tags: readonly string[],
   { words: { tags: limits } }: OfTags,
 ): { tooLong: string } | 'too-many' | null {
-  const tooLong = tags.find((tag) => characters(tag) > limits.characters);
+  const tooLong = tags.find((tag) => countCharacters(tag) > limits.characters);
   if (tooLong !== undefined) return { tooLong };
   return tags.length > limits.most ? 'too-many' : null;
 }

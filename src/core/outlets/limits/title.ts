@@ -1,5 +1,5 @@
 import { boundedInt, MAX_COUNT } from '../../figures/bounded';
-import { characters } from '../characters';
+import { countCharacters } from '../characters';
 import { numberField } from './field';
 import { declareLimit } from './limit';
 
@@ -8,7 +8,7 @@ export function judgeTitle(
   title: string,
   { words }: { words: { title: number } },
 ): 'missing' | 'over' | null {
-  const length = characters(title.trim());
+  const length = countCharacters(title.trim());
   if (length === 0) return 'missing';
   return length > words.title ? 'over' : null;
 }

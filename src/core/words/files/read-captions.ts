@@ -30,13 +30,13 @@ export function readCaptions(bytes: Uint8Array): CaptionFile {
   return { format, cues: ordered.slice(0, MAX_CUES), notes };
 }
 
-type Timed = RawCue & { start: number; end: number };
+type TimedCue = RawCue & { start: number; end: number };
 
 const addNote = (cue: { line: number; notes: CaptionNote[] }, code: NoteCode, detail = ''): void =>
   void cue.notes.push({ code, line: cue.line, detail });
 
 /** Cues with a start and an end after it. */
-function withTimes(cues: readonly RawCue[]): Timed[] {
+function withTimes(cues: readonly RawCue[]): TimedCue[] {
   let before = 0;
   return cues.map((raw) => {
     const cue = { ...raw, notes: [...raw.notes] };
@@ -59,7 +59,7 @@ function withTimes(cues: readonly RawCue[]): Timed[] {
 }
 
 /** A cue with its marks read; several where it is too long, none where it has no words. */
-function withWords(cue: Timed): FileCue[] {
+function withWords(cue: TimedCue): FileCue[] {
   const { start, end, line, notes } = cue;
   const { text, words, left } = readCueText(cue.text, start, end);
   if (left.length > 0) addNote(cue, 'tags', left.join(' '));

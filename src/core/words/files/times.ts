@@ -4,7 +4,7 @@ const TIME = /^([-−])?\s*(?:(\d+)\s*[:;]\s*)?(\d{1,3})\s*[:;]\s*(\d{1,2})(?:\s
 const PLAIN = { vtt: /^(\d{2,}:)?[0-5]\d:[0-5]\d\.\d{3}$/, srt: /^\d{2}:[0-5]\d:[0-5]\d,\d{3}$/ };
 
 /** A time as a file writes it. */
-export interface ReadTime {
+export interface ParsedTime {
   /** Seconds, below 0 where it was written so. */
   seconds: number;
   /** True when it is written as its format says. */
@@ -12,7 +12,7 @@ export interface ReadTime {
 }
 
 /** Reads a time, however it is written; null for what is none. */
-export function readTime(text: string, format: 'vtt' | 'srt'): ReadTime | null {
+export function readTime(text: string, format: 'vtt' | 'srt'): ParsedTime | null {
   const trimmed = text.trim();
   const found = TIME.exec(trimmed);
   if (!found) return null;
