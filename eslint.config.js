@@ -127,6 +127,27 @@ const BARE_RATES = {
   message: 'Lengths and places go from rate to rate by the functions of core/time.',
 };
 
+/** Bounds are max and min; keys of stored and public JSON keep their names, and are destructured by them. */
+const NOT_BOUNDS = '^(most|least)[A-Z]|^(MOST|LEAST)(_|$)';
+/** Nouns with a preposition, and bare participles: a function is a verb and its object. */
+const NOT_VERBS =
+  '^(?!is|has|can)(?!\\w*([bB]ring|Sign|Stand)In$)[a-z]\\w*(Of|In|At|On|By|For|From|With)$|^(told|held|made|shown|drawn|kept|found|left|sent|seen|given|said|taken|known|done|put|laid|begun|gone)$|^[a-z]+ed$';
+const NAMES = [
+  'error',
+  { selector: ['variable', 'parameter'], modifiers: ['destructured'], format: null },
+  {
+    selector: ['function', 'variable', 'parameter'],
+    format: null,
+    custom: { regex: NOT_BOUNDS, match: false },
+  },
+  {
+    selector: ['function', 'variable'],
+    modifiers: ['exported'],
+    format: null,
+    custom: { regex: `${NOT_BOUNDS}|${NOT_VERBS}`, match: false },
+  },
+];
+
 module.exports = defineConfig([
   globalIgnores([
     'dist/',
@@ -201,6 +222,12 @@ module.exports = defineConfig([
     rules: {
       'no-restricted-imports': ['error', { patterns: NOT_IN_CORE }],
     },
+  },
+  {
+    files: ['{app,bench,server,src}/**/*.{ts,tsx}'],
+    // A layout goes by what it looks like.
+    ignores: ['src/core/layout/kinds/*.ts'],
+    rules: { '@typescript-eslint/naming-convention': NAMES },
   },
   {
     // What builds and serves is installed without what tests.

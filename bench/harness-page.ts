@@ -9,7 +9,7 @@ import { storedFile } from '../src/media/store/storage';
 import { bringInFile, makeExport, passOverMaster } from '../src/media/worker/tasks';
 
 import { rateValue } from '../src/core/time/frame-rate';
-import { lookFor } from '../src/state/framing/evidence';
+import { gatherShotEvidence } from '../src/state/framing/evidence';
 import { dragTimes, exportLayout, exportThree } from './canvases';
 import { measureStore } from './store';
 import { taskTimes } from './task-times';
@@ -74,7 +74,7 @@ async function followChosen(): Promise<{ milliseconds: number; seconds: number; 
   const { shots } = await passOverMaster({ source }, {});
   const ranges = shots.map(({ frame }, i) => ({ in: frame, out: shots[i + 1]?.frame ?? source.frames }));
   const start = performance.now();
-  const { spans } = await lookFor(master, ranges, () => undefined, new AbortController().signal);
+  const { spans } = await gatherShotEvidence(master, ranges, () => undefined, new AbortController().signal);
   const milliseconds = performance.now() - start;
   const subjects = spans.reduce((sum, { tracks }) => sum + tracks.length, 0);
   return { milliseconds, seconds: source.frames / rateValue(source.rate), subjects };

@@ -1,6 +1,6 @@
 /** Round trips of tasks: from asking to the answer, in workers of their own. */
 import { computeMedian } from '../src/core/figures/median';
-import { readCaptionsOf } from '../src/media/worker/tasks';
+import { readCaptions } from '../src/media/worker/tasks';
 
 const ROUNDS = 15;
 const CAPTIONS = new TextEncoder().encode('WEBVTT\n\n00:00.000 --> 00:01.000\nKites\n');
@@ -28,7 +28,7 @@ export async function taskTimes(): Promise<{ task: number; bare: number }> {
   const url = URL.createObjectURL(script);
   const [tasks, bares]: [number[], number[]] = [[], []];
   for (let round = 0; round < ROUNDS; round++) {
-    tasks.push(await measureMs(() => readCaptionsOf({ bytes: CAPTIONS })));
+    tasks.push(await measureMs(() => readCaptions({ bytes: CAPTIONS })));
     bares.push(await measureMs(() => askBareWorker(url)));
   }
   URL.revokeObjectURL(url);

@@ -82,7 +82,7 @@ describe('a day of posting on a phone', () => {
     await cell('Tesselle Square', 'Tesselle', 'waits');
     await visitor.page.reload();
     await visitor.sees(/^It goes out on /);
-    await visitor.tap('button', 'Call it back');
+    await visitor.tap('button', 'Cancel this post');
     await visitor.page.getByText(/^It goes out on /).waitFor({ state: 'hidden' });
     expect(await atBoard(visitor, 'tesselle')).toContain('Nothing is posted here');
   });

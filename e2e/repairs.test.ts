@@ -94,7 +94,7 @@ describe('a master that is not as it should be', () => {
     await lookAt(file);
     await problem(/^Interlaced: \d+ % of moving frames comb/).waitFor();
     await here.visitor.sees(/The top field comes first/);
-    await here.visitor.press('Draw whole frames');
+    await here.visitor.press('Deinterlace');
     await problem(/^Interlaced, and drawn as whole frames/).waitFor();
     const made = await exported();
     expect(probe(made)[0]).toMatchObject({ field_order: 'progressive', r_frame_rate: '25/1' });

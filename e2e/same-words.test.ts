@@ -7,7 +7,7 @@ import {
   PLAIN_STYLE,
   type TextStyle,
 } from '@core/words/text-style';
-import { openFonts } from '../server/render/canvas';
+import { openServerFonts } from '../server/render/canvas';
 import { bundled } from '../tests/bundled';
 import { type DrawnWords, drawnWords } from '../tests/drawn-words';
 import { atTheApp } from './app';
@@ -48,7 +48,7 @@ describe('words on the picture', () => {
         (globalThis as unknown as { drawnWords(arts: unknown): Promise<DrawnWords[]> }).drawnWords(asked),
       arts as unknown,
     );
-    const { fonts } = await openFonts({ masters: {} });
+    const { fonts } = await openServerFonts({ masters: {} });
     const server = await drawnWords(fonts, arts);
     const others = Object.keys(CASES).filter((_, n) => server[n]!.pixels !== browser[n]!.pixels);
     expect(others).toEqual([]);

@@ -156,7 +156,7 @@ describe.each(drawn(HANDS, 1))('a whole day %s', (_, viewport, touch, handOf) =>
     await hand.press('button', /^Schedule for Commonfold as /);
     await visitor.sees(/^It goes out on \d{4}-\d\d-\d\d at \d\d:00/, 60_000);
     await hand.write('Title', 'Kites, later');
-    await hand.press('button', 'Change it to what stands below');
+    await hand.press('button', 'Update it with the changes below');
     await visitor.sees('“Kites, later” waits to go to Commonfold.');
     await hand.press('button', 'See the week');
     await visitor.page.getByRole('article', { name: /Kites, later$/ }).waitFor();

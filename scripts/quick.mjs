@@ -1,4 +1,4 @@
-// `npm run quick [-- BASE]`: lint, types and unit tests of what changed since BASE, or since the last commit.
+// `npm run quick [-- BASE]`: lint, types, names and unit tests of what changed since BASE, or since the last commit.
 import { execFileSync, spawn } from 'node:child_process';
 import { existsSync } from 'node:fs';
 
@@ -40,6 +40,7 @@ const passed = await Promise.all([
     '--tsBuildInfoFile',
     'node_modules/.cache/quick.tsbuildinfo',
   ]),
+  part('Names', 'node', ['scripts/check-names.mjs']),
   ...(units.length === 0
     ? []
     : [

@@ -75,6 +75,7 @@ const checks = [
     passed,
     await part('Types', 'npx', ['tsc', '--noEmit']),
     await part('Docs', 'node', ['scripts/check-docs.mjs']),
+    await part('Names', 'node', ['scripts/check-names.mjs']),
   ]),
 ];
 const results = mkdtempSync(path.join(tmpdir(), 'results-'));

@@ -1,7 +1,7 @@
 import http from 'node:http';
 import type { Socket } from 'node:net';
 import type { ErrorRequestHandler, Express } from 'express';
-import { isBusy } from './store/folder-lock';
+import { isDatabaseBusy } from './store/folder-lock';
 import { ProgramError } from './programs/programs';
 
 /** Limits of one listener. */
@@ -75,7 +75,7 @@ function toAnswer(error: { status?: number; message?: string }): { status: numbe
     const missing = error.reason === 'missing';
     return { status: 503, words: missing ? 'this server has no ffmpeg' : 'the server is busy' };
   }
-  if (isBusy(error)) return { status: 503, words: 'the server is busy' };
+  if (isDatabaseBusy(error)) return { status: 503, words: 'the server is busy' };
   const status = error.status ?? 500;
   return { status, words: status >= 500 ? 'the server failed' : (error.message ?? 'bad request') };
 }

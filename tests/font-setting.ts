@@ -3,12 +3,12 @@ import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import { FontBook, fontIndexSchema } from '@core/words/font-index';
 import { splitGraphemes } from '@core/words/graphemes';
-import type { Setting } from '@core/words/lay-text';
+import type { LayoutInput } from '@core/words/lay-text';
 
 const FOLDER = path.join(__dirname, '../public/fonts');
 
 /** The fonts that ship, measured by a library that reads font files itself: no browser is needed. */
-export function fontSetting(): Setting {
+export function fontSetting(): LayoutInput {
   const index: unknown = JSON.parse(readFileSync(path.join(FOLDER, 'index.json'), 'utf8'));
   const book = new FontBook(fontIndexSchema.parse(index));
   const open = new Map<string, fontkit.Font>();

@@ -5,7 +5,7 @@ import { CHAT_UPLOADS, chatFilePath } from '../../src/core/posting/chat';
 import { makeClip } from '../../tests/make-clip';
 import { OUTLET_CONTAINERS } from '../programs/media-args';
 import { Programs } from '../programs/programs';
-import { probeFile } from '../programs/probe';
+import { probeIndex } from '../programs/probe';
 import { findTools } from '../programs/tools';
 import { Client, openTestServer, type TestServer } from '../test-client';
 
@@ -30,7 +30,7 @@ describe('the stand-in of a chat app', () => {
     expect(response.status).toBe(200);
     const file = path.join(mkdtempSync(path.join(tmpdir(), 'chat-')), 'got.mp4');
     writeFileSync(file, Buffer.from(await response.arrayBuffer()));
-    const { video, audio } = await probeFile(new Programs(await findTools(), 1), file, OUTLET_CONTAINERS);
+    const { video, audio } = await probeIndex(new Programs(await findTools(), 1), file, OUTLET_CONTAINERS);
     expect(video).toMatchObject({ width: 540, height: 960, nb_frames: 50 });
     expect(audio).toMatchObject({ channels: 1 });
     expect(readFileSync(file).length).toBeLessThan(film.length);

@@ -12,7 +12,7 @@ import type { PostForm, PostWords } from '../../src/core/outlets/post-form';
 import { createHttpConnection } from '../posting/http-connection';
 
 /** Account and clip that an outlet is tried with. */
-export interface Candidate {
+export interface TestTarget {
   /** Its address, without a slash at the end. */
   root: string;
   /** Of an account that allowed all. */
@@ -30,8 +30,8 @@ export interface Candidate {
 export interface Check {
   name: string;
   /** Tells whether the check applies, by the abilities that the outlet states. */
-  applies?: (abilities: Abilities, tried: Candidate) => boolean;
-  run(tried: Candidate): Promise<void>;
+  applies?: (abilities: Abilities, tried: TestTarget) => boolean;
+  run(tried: TestTarget): Promise<void>;
 }
 
 /** Something is not as the contract says. */
@@ -47,7 +47,7 @@ const TUS = { 'tus-resumable': '1.0.0' };
 const MAKES_NO_SENSE = 'f'.repeat(32);
 
 const ask = (
-  { root, token }: Pick<Candidate, 'root' | 'token'>,
+  { root, token }: Pick<TestTarget, 'root' | 'token'>,
   address: string,
   { headers, ...init }: RequestInit & { headers?: Record<string, string> } = {},
 ) =>
@@ -61,7 +61,7 @@ const withBody = (method: string, body: unknown, headers: Record<string, string>
   ...{ method, headers: { 'content-type': 'application/json', ...headers }, body: JSON.stringify(body) },
 });
 
-const sendPost = (tried: Candidate, upload: string, key: string, more: Partial<PostForm> = {}) =>
+const sendPost = (tried: TestTarget, upload: string, key: string, more: Partial<PostForm> = {}) =>
   ask(tried, OUTLET_API.posts, withBody('POST', { ...tried.words, ...more, upload }, { [KEY_HEADER]: key }));
 
 /** That an answer has a status, and says why in the contract's own words. */
@@ -72,7 +72,7 @@ async function expectRefusal(response: Response, status: number, error: string):
 }
 
 /** Begins an upload. @returns its whole address. */
-async function beginPost(tried: Candidate): Promise<string> {
+async function beginPost(tried: TestTarget): Promise<string> {
   const response = await ask(tried, OUTLET_API.uploads, {
     method: 'POST',
     headers: { ...TUS, 'upload-length': String(tried.clip.length) },
@@ -83,7 +83,7 @@ async function beginPost(tried: Candidate): Promise<string> {
   return address.href;
 }
 
-const patch = (tried: Candidate, address: string, offset: number, to: number) =>
+const patch = (tried: TestTarget, address: string, offset: number, to: number) =>
   ask(tried, address, {
     method: 'PATCH',
     headers: { ...TUS, 'upload-offset': String(offset), 'content-type': 'application/offset+octet-stream' },
@@ -91,7 +91,7 @@ const patch = (tried: Candidate, address: string, offset: number, to: number) =>
   });
 
 /** Sends the whole clip. @returns what a post names it by. */
-async function uploadClip(tried: Candidate): Promise<string> {
+async function uploadClip(tried: TestTarget): Promise<string> {
   const address = await beginPost(tried);
   const { status } = await patch(tried, address, 0, tried.clip.length);
   demand(status === 204, `a piece was answered with ${status}, not 204`);
@@ -99,7 +99,7 @@ async function uploadClip(tried: Candidate): Promise<string> {
 }
 
 /** Waits until the outlet is done with a post. */
-async function waitForPost(tried: Candidate, response: Response): Promise<OutletPost> {
+async function waitForPost(tried: TestTarget, response: Response): Promise<OutletPost> {
   demand(response.status === 202, `a post was answered with ${response.status}, not 202`);
   let post = outletPostSchema.parse(await response.json());
   const way = openWay(tried.root);
@@ -114,7 +114,7 @@ async function waitForPost(tried: Candidate, response: Response): Promise<Outlet
 
 /** Posts the clip, and takes it down after something was done with it. */
 async function withPost(
-  tried: Candidate,
+  tried: TestTarget,
   act: (post: OutletPost & { state: 'up' }) => Promise<void>,
   more: Partial<PostForm> = {},
 ): Promise<void> {
@@ -128,7 +128,7 @@ async function withPost(
 }
 
 /** Tells whether a clip can be private where it is tried. */
-const hasDrafts = ({ drafts }: Abilities, { words }: Candidate): boolean => drafts.includes(words.placement);
+const hasDrafts = ({ drafts }: Abilities, { words }: TestTarget): boolean => drafts.includes(words.placement);
 
 /** All that the contract asks for (`docs/outlet-api.yaml`). */
 export const CHECKS: readonly Check[] = [
@@ -324,7 +324,7 @@ export interface Result {
 }
 
 /** Tries an outlet. @param tell is told each result as it is there. */
-export async function checkOutlet(tried: Candidate, tell: (result: Result) => void): Promise<Result[]> {
+export async function checkOutlet(tried: TestTarget, tell: (result: Result) => void): Promise<Result[]> {
   const abilities = await openWay(tried.root)
     .abilities()
     .catch(() => null);

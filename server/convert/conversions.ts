@@ -4,7 +4,7 @@ import type { Conversion, ConversionFault } from '../../src/core/convert/protoco
 import type { RandomId } from '../../src/core/figures/random-id';
 import { filmInput, MASTER_CONTAINERS } from '../programs/media-args';
 import { hasWholeBoxes } from '../programs/boxes';
-import { listPictures, probeFile } from '../programs/probe';
+import { listPictures, probeIndex } from '../programs/probe';
 import { ProgramError, type Programs } from '../programs/programs';
 import { whenWritable } from '../store/when-writable';
 import { freeBytes } from '../uploads/room';
@@ -163,7 +163,7 @@ export class Conversions {
 
   /** The pictures that a source says it has. @throws Fault when they are not all there. */
   private async list(source: string): Promise<{ frames: number; seconds: number | null; pixels: string }> {
-    const { container, video, seconds } = await probeFile(this.looks, source, MASTER_CONTAINERS);
+    const { container, video, seconds } = await probeIndex(this.looks, source, MASTER_CONTAINERS);
     if (!video?.time_base) throw new Fault('no-picture');
     if (BOXED.has(container) && !(await hasWholeBoxes(source))) throw new Fault('cut-off');
     const { stamps } = await listPictures(this.looks, source, MASTER_CONTAINERS, video.time_base);
@@ -174,7 +174,7 @@ export class Conversions {
 
   /** A full disk may leave a file that was never finished, and noise decodes to nearly nothing. */
   private async readBack(result: string, frames: number): Promise<number> {
-    const { video } = await probeFile(this.looks, result, MASTER_CONTAINERS);
+    const { video } = await probeIndex(this.looks, result, MASTER_CONTAINERS);
     if (!video?.time_base) throw new Fault('broken');
     const { stamps } = await listPictures(this.looks, result, MASTER_CONTAINERS, video.time_base);
     if (stamps.length < frames * WHOLE) throw new Fault('unreadable');

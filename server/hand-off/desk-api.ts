@@ -8,12 +8,12 @@ import {
   offerOrderSchema,
   offerPath,
   OFFERS,
-  type Offers as OffersAnswer,
+  type OfferList as OffersAnswer,
 } from '../../src/core/posting/hand-off';
 import { parseBody } from '../answers';
 import { tellChanges } from '../events';
 import { OUTLET_CONTAINERS } from '../programs/media-args';
-import { probeFile } from '../programs/probe';
+import { probeIndex } from '../programs/probe';
 import { UploadEndpoint } from '../uploads/upload-endpoint';
 import { readVisitorMark, findVisitor } from '../visitor';
 import type { Workshop } from '../workshop';
@@ -39,7 +39,7 @@ export function addHandOff(app: Express, { database, data, looks }: Workshop): H
   });
   // What cannot be probed is a still, or is shown without its length.
   const getLength = (file: string) =>
-    probeFile(looks, file, OUTLET_CONTAINERS).then(
+    probeIndex(looks, file, OUTLET_CONTAINERS).then(
       ({ seconds }) => seconds,
       () => null,
     );

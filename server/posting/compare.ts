@@ -2,7 +2,7 @@ import { stat } from 'node:fs/promises';
 import { summarizeLikeness } from '../../src/core/posting/likeness-summary';
 import type { Comparison } from '../../src/core/posting/post-order';
 import { OUTLET_CONTAINERS, safeInput } from '../programs/media-args';
-import { probeFile } from '../programs/probe';
+import { probeIndex } from '../programs/probe';
 import type { Limits, Programs } from '../programs/programs';
 
 /** Limits of the program that compares two films. */
@@ -20,7 +20,7 @@ export async function compareFilms(
   viewed: string,
 ): Promise<Comparison | null> {
   const [was, is] = await Promise.all(
-    [sent, viewed].map((file) => probeFile(programs, file, OUTLET_CONTAINERS)),
+    [sent, viewed].map((file) => probeIndex(programs, file, OUTLET_CONTAINERS)),
   );
   const { width, height } = is?.video ?? {};
   if (!was?.video?.width || !was.video.height || !width || !height) return null;

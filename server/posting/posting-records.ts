@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { count, timestampMs } from '../../src/core/figures/bounded';
+import { boundedCount, timestampMs } from '../../src/core/figures/bounded';
 import {
   type DispatchedPost,
   postedSchema,
@@ -22,8 +22,8 @@ const ownSchema = z.object({
   /** Its person called it back, and the outlet could not be asked. */
   recalled: z.boolean().default(false),
   /** How often it was asked for with other words. */
-  round: count(),
-  tries: count(),
+  round: boundedCount(),
+  tries: boundedCount(),
   /** When it is to go out, or to be tried again, in milliseconds. */
   due: timestampMs(),
 });

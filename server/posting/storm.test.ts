@@ -4,7 +4,7 @@ import { goodPost } from '../../tests/good-post';
 import { signIn } from '../../tests/sign-in';
 import { SEED, seeded, soakFigure, trials } from '../../tests/soak';
 import { TestServer } from '../../tests/test-server';
-import { FAULTS } from '../outlets/stand-in/fault-injection';
+import { INJECTED_FAULTS } from '../outlets/stand-in/fault-injection';
 import { createId } from '../store/create-id';
 import { Client } from '../test-client';
 
@@ -54,7 +54,7 @@ describe('posts to four outlets in changing weather', () => {
     for (let kill = 0; kill < KILLS; kill++) {
       const until = Date.now() + ALIVE * (0.3 + 0.7 * random());
       while (Date.now() < until) {
-        await blow(pick(OUTLETS), pick(Object.keys(FAULTS).filter((name) => name !== 'failing')));
+        await blow(pick(OUTLETS), pick(Object.keys(INJECTED_FAULTS).filter((name) => name !== 'failing')));
         await wait(CHANGE);
       }
       await server.stop('SIGKILL');

@@ -45,7 +45,7 @@ export interface ProbeResult {
 }
 
 /** Reads a file's index. @param containers that may be opened. @throws ProgramError */
-export async function probeFile(programs: Programs, file: string, containers: string): Promise<ProbeResult> {
+export async function probeIndex(programs: Programs, file: string, containers: string): Promise<ProbeResult> {
   const args = [
     '-v',
     'error',

@@ -15,7 +15,7 @@ import { drawSegment } from './draw';
 import { rawInput } from './encoder-args';
 import { FrameFile } from './frame-file';
 import type { RenderOrder } from './order';
-import { tryRates } from './rate-trial';
+import { runRateTrial } from './rate-trial';
 
 const folder = mkdtempSync(path.join(tmpdir(), 'advice-'));
 const SECONDS = trials(2, 8);
@@ -102,7 +102,7 @@ async function tried(job: Job, order: RenderOrder, film: string): Promise<TrialP
   const trial = { ...found, rates: RATES, rung: RUNG };
   const plans = trialPlans(job, SHIPPED_SHEETS, trial);
   const asked = { order: trial, plans, making: order.making, masters: order.masters, folder };
-  return (await tryRates(asked, () => undefined, new AbortController().signal)).points;
+  return (await runRateTrial(asked, () => undefined, new AbortController().signal)).points;
 }
 
 describe('the rate that a trial of pieces advises', () => {

@@ -3,7 +3,7 @@ import type { TextArt } from '../../src/core/words/text-art';
 import { PLAIN_STYLE } from '../../src/core/words/text-style';
 import { drawnWords } from '../../tests/drawn-words';
 import { OWN_FONT } from '../../tests/worded-job';
-import { openFonts } from './canvas';
+import { openServerFonts } from './canvas';
 
 const art = (family: string): TextArt => ({
   text: 'Low tide',
@@ -16,7 +16,7 @@ const held = () => GlobalFonts.families.filter(({ family }) => family.includes(O
 
 describe('words without a browser', () => {
   it('have a font of the person’s own where its file is among the masters', async () => {
-    const { fonts, close } = await openFonts({ masters: { [OWN_FONT.fingerprint]: OWN_FONT.file } });
+    const { fonts, close } = await openServerFonts({ masters: { [OWN_FONT.fingerprint]: OWN_FONT.file } });
     const [own, shipped] = await drawnWords(fonts, [art(OWN_FONT.family), art(OWN_FONT.likeness)]);
     // The same file, once as it ships and once as a person’s own; a shipped family has measures of all its files.
     expect(inked(own!.pixels)).toBeCloseTo(inked(shipped!.pixels), -2);
@@ -28,7 +28,7 @@ describe('words without a browser', () => {
   });
 
   it('are drawn with a font that ships where their own is not there', async () => {
-    const { fonts } = await openFonts({ masters: {} });
+    const { fonts } = await openServerFonts({ masters: {} });
     const [gone] = await drawnWords(fonts, [art(OWN_FONT.family)]);
     expect(inked(gone!.pixels)).toBeGreaterThan(1000);
   });

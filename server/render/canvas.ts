@@ -34,7 +34,7 @@ interface OpenFonts {
 }
 
 /** The fonts of an order's words. Whoever opens them closes them. */
-export async function openFonts(order: Pick<RenderOrder, 'masters'>): Promise<OpenFonts> {
+export async function openServerFonts(order: Pick<RenderOrder, 'masters'>): Promise<OpenFonts> {
   drawWithoutBrowser();
   const index = fontIndexSchema.parse(JSON.parse(await readFile(path.join(FOLDER, 'index.json'), 'utf8')));
   const loader = new FileFonts(order);

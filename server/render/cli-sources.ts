@@ -10,7 +10,7 @@ import { sha256 } from '../sha256';
  * Error for a command that makes no sense, or for something that is missing: its message is printed, and the
  * program ends with a number.
  */
-export class Refusal extends Error {
+export class CommandError extends Error {
   constructor(
     readonly code: 2 | 3,
     message: string,
@@ -35,7 +35,7 @@ export async function findMasters(folder: string, job: Job): Promise<Record<stri
       break;
     }
     if (!found[fingerprint])
-      throw new Refusal(3, `${fileName} is not in ${folder}. Name its folder with --masters.`);
+      throw new CommandError(3, `${fileName} is not in ${folder}. Name its folder with --masters.`);
   }
   return found;
 }
@@ -48,11 +48,14 @@ export async function findFonts(folder: string, plan: RenderPlan): Promise<Recor
   for (const name of (await listNames(folder)).filter((name) => /\.(ttf|otf|woff2)$/i.test(name)))
     found[await sha256(path.join(folder, name))] = path.join(folder, name);
   if (families.some((family) => !Object.keys(found).some((print) => print.startsWith(ownHash(family)))))
-    throw new Refusal(3, `A font of your own that the words have is not in ${folder}: put its file there.`);
+    throw new CommandError(
+      3,
+      `A font of your own that the words have is not in ${folder}: put its file there.`,
+    );
   return found;
 }
 
 const listNames = (folder: string): Promise<string[]> =>
   readdir(folder).catch(() => {
-    throw new Refusal(2, `The folder ${folder} cannot be read.`);
+    throw new CommandError(2, `The folder ${folder} cannot be read.`);
   });

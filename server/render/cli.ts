@@ -13,7 +13,7 @@ import { encodingSchema } from '../../src/core/rate/encoding';
 import { canvasLabel } from '../../src/core/outlets/outlets';
 import { SHIPPED_SHEETS } from '../../src/core/outlets/shipped';
 import { TroubleError, troubleWords } from '../../src/core/trouble/trouble';
-import { findFonts, findMasters, Refusal } from './cli-sources';
+import { findFonts, findMasters, CommandError } from './cli-sources';
 import { renderFile } from './render';
 
 const HELP = `Makes a file of a job and its masters.
@@ -55,22 +55,22 @@ function parseCommand() {
 
 async function readText(file: string, what: string): Promise<string> {
   return readFile(file, 'utf8').catch(() => {
-    throw new Refusal(2, `${what} ${file} cannot be read.`);
+    throw new CommandError(2, `${what} ${file} cannot be read.`);
   });
 }
 
 /** The job, working on the clip and the canvas that were asked for. */
 async function readJob(file: string): Promise<Job> {
   const read = readJobFile(await readText(file, 'The job'));
-  if (!read.ok) throw new Refusal(2, `${file} is no job that can be used: ${read.detail}.`);
+  if (!read.ok) throw new CommandError(2, `${file} is no job that can be used: ${read.detail}.`);
   const { clips } = read.job.edit;
   const { clip = read.job.edit.clip, canvas } = values;
   const found = clips.find(({ id }) => id === clip);
   if (!found)
-    throw new Refusal(2, `The job has no clip ${clip}. It has ${clips.map(({ id }) => id).join(', ')}.`);
+    throw new CommandError(2, `The job has no clip ${clip}. It has ${clips.map(({ id }) => id).join(', ')}.`);
   if (canvas !== undefined && !found.canvases.some(({ id }) => id === canvas)) {
     const has = found.canvases.map((one) => `${one.id} (${canvasLabel(SHIPPED_SHEETS, one)})`).join(', ');
-    throw new Refusal(2, `The clip has no canvas ${canvas}. It has ${has}.`);
+    throw new CommandError(2, `The clip has no canvas ${canvas}. It has ${has}.`);
   }
   const job = onClip(read.job, clip);
   return canvas === undefined ? job : onCanvas(job, canvas);
@@ -81,7 +81,7 @@ async function withSettings(job: Job): Promise<Job> {
   if (values.settings === undefined) return job;
   const text = await readText(values.settings, 'The settings');
   const read = encodingSchema.safeParse(parseJson(text));
-  if (!read.success) throw new Refusal(2, `${values.settings}: ${describeProblem(read.error)}`);
+  if (!read.success) throw new CommandError(2, `${values.settings}: ${describeProblem(read.error)}`);
   const clip = activeClip(job.edit);
   const { id } = activeCanvas(clip);
   const canvases = clip.canvases.map((canvas) =>
@@ -115,7 +115,7 @@ function createProgressPrinter(): (progress: { done: number; total: number }) =>
 async function run(): Promise<void> {
   const [file, ...more] = positionals;
   if (values.help) return console.log(HELP);
-  if (file === undefined || values.out === undefined || more.length > 0) throw new Refusal(2, HELP);
+  if (file === undefined || values.out === undefined || more.length > 0) throw new CommandError(2, HELP);
   const job = await withSettings(await readJob(path.resolve(file)));
   const plan = planOfJob(job, SHIPPED_SHEETS);
   const making = toJobEncodeSettings(job, { sheets: SHIPPED_SHEETS });
@@ -146,6 +146,6 @@ run().then(
       const { what, todo } = troubleWords(error.trouble);
       console.error(`${what} ${todo}`);
     } else console.error(error instanceof Error ? error.message : String(error));
-    process.exit(error instanceof Refusal ? error.code : 1);
+    process.exit(error instanceof CommandError ? error.code : 1);
   },
 );

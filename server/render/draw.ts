@@ -10,8 +10,8 @@ import { createTightBytes } from '../../src/kernel/tight-bytes';
 import { toColourFacts } from '../../src/render/frame-colour';
 import { type DecodedPicture, PlanDrawer } from '../../src/render/plan-drawer';
 import { WordBlender } from '../../src/render/words/word-blender';
-import { openFonts } from './canvas';
-import { Films, openKernel } from './films';
+import { openServerFonts } from './canvas';
+import { Films, openServerKernel } from './films';
 import type { RenderOrder, Segment } from './order';
 
 /** Drawn frames that wait to be taken, at most. */
@@ -45,10 +45,10 @@ export async function drawSegment(
   signal: AbortSignal,
 ): Promise<void> {
   const { plan } = order;
-  const opened = plan.overlays.length > 0 ? await openFonts(order) : null;
+  const opened = plan.overlays.length > 0 ? await openServerFonts(order) : null;
   const films = new Films(order);
   try {
-    const kernel = await openKernel();
+    const kernel = await openServerKernel();
     const words = opened && (await WordBlender.open(kernel, plan, () => Promise.resolve(opened.fonts)));
     const drawer = new PlanDrawer(kernel, plan, words);
     const end = start + frames;

@@ -4,7 +4,7 @@ import { spawn } from 'node:child_process';
 const MAX_SAID = 4000;
 
 /** An encoder of ffmpeg that raw frames or samples are written to. */
-export class Encoding {
+export class EncodeRun {
   private readonly child;
   private said = '';
   private readonly ended: Promise<number | null>;

@@ -12,7 +12,7 @@ import type { RenderOrder } from './order';
 const KERNEL = path.join(ROOT, 'src/kernel/kernel.wasm');
 
 /** A kernel of this thread's own. */
-export const openKernel = (): Promise<Kernel> => Kernel.load(readFileSync(KERNEL));
+export const openServerKernel = (): Promise<Kernel> => Kernel.load(readFileSync(KERNEL));
 
 /** Readers of a plan's sources, each opened when it is first wanted. The owner closes them together. */
 export class Films {

@@ -63,17 +63,17 @@ interface Share {
 /**
  * Shares bits out over segments so that all have one quality and the whole reaches a rate; none exceeds the
  * maximum rate, and what is cut off there goes to the others.
- * @param bits a second of the whole. @param mostBits a second of a segment.
+ * @param bits a second of the whole. @param maxBitrate a second of a segment.
  */
-export function shareOut(logs: readonly PassLog[], bits: number, mostBits: number): Share[] {
+export function shareOut(logs: readonly PassLog[], bits: number, maxBitrate: number): Share[] {
   const wanted = bits * sum(logs.map(({ seconds }) => seconds));
   const full = new Map<PassLog, Share>();
   for (;;) {
     const others = logs.filter((log) => !full.has(log));
-    const shares = evenly(others, wanted - mostBits * sum([...full.keys()].map(({ seconds }) => seconds)));
-    const over = others.filter((_, n) => (shares[n] as Share).bits > mostBits);
+    const shares = evenly(others, wanted - maxBitrate * sum([...full.keys()].map(({ seconds }) => seconds)));
+    const over = others.filter((_, n) => (shares[n] as Share).bits > maxBitrate);
     if (over.length === 0) return logs.map((log) => full.get(log) ?? (shares[others.indexOf(log)] as Share));
-    for (const log of over) full.set(log, evenly([log], log.seconds * mostBits)[0] as Share);
+    for (const log of over) full.set(log, evenly([log], log.seconds * maxBitrate)[0] as Share);
   }
 }
 

@@ -1,5 +1,5 @@
 /** Tries bit rates in a thread of its own. */
-import { tryRates } from './rate-trial';
+import { runRateTrial } from './rate-trial';
 import { serveThread } from './serve-thread';
 
-serveThread(tryRates);
+serveThread(runRateTrial);

@@ -14,7 +14,7 @@ export interface TrialProgress {
  * Makes pieces of a clip at several rates as a server makes files, compresses each once more as the outlet does, and
  * looks at what a viewer would get; leaves the worst frame of each rate as pictures.
  */
-export async function tryRates(
+export async function runRateTrial(
   job: RateTrialJob,
   report: (progress: TrialProgress) => void,
   signal: AbortSignal,

@@ -136,8 +136,10 @@ describe('a file that is made without a browser', () => {
     const wild = "noise=alls=60:allf=t:enable='between(t,12,15)'";
     const burst = makeClip('burst.mp4', { size: '640x360', seconds: 20, filter: wild });
     const [bits, most] = [400_000, 600_000];
-    const peaks = async (mostBits: number) => {
-      const file = await rendered(await orderOf({ rate: { kind: 'variable', bits, most: mostBits } }, burst));
+    const peaks = async (maxBitrate: number) => {
+      const file = await rendered(
+        await orderOf({ rate: { kind: 'variable', bits, most: maxBitrate } }, burst),
+      );
       const packets = packetsOf(file);
       // No stretch has more than what a decoder's two seconds hold, and what comes in meanwhile.
       return packets.map(({ time: from }) => {

@@ -18,20 +18,20 @@ export interface EncodedSegment {
 /**
  * Chooses new bitrates for segments that have to be encoded again: those that keep the whole from its target,
  * and those that exceed the maximum rate because VBV was off.
- * @param mostBits the greatest rate, in bits a second.
+ * @param maxBitrate the greatest rate, in bits a second.
  * @returns one for each segment, null where it stays.
  */
 export function retargetSegments(
   segments: readonly EncodedSegment[],
-  mostBits: number,
+  maxBitrate: number,
 ): (SegmentBits | null)[] {
   const wanted = sum(segments.map(({ share, seconds }) => share * seconds));
   const off = sum(segments.map(({ pictures }) => sum(pictures))) / wanted - 1;
   return segments.map(({ seconds, share, asked, pictures }) => {
     const own = sum(pictures) / (share * seconds);
     const isOff = Math.abs(off) > WITHIN && (own - 1) * Math.sign(off) > WITHIN / 2;
-    const isOver = !asked.held && !canFeedDecoder(pictures, pictures.length / seconds, mostBits);
-    const bits = isOff ? Math.min(mostBits, asked.bits / own) : asked.bits;
+    const isOver = !asked.held && !canFeedDecoder(pictures, pictures.length / seconds, maxBitrate);
+    const bits = isOff ? Math.min(maxBitrate, asked.bits / own) : asked.bits;
     return isOver || bits !== asked.bits ? { bits, held: asked.held || isOver } : null;
   });
 }

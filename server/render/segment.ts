@@ -1,6 +1,6 @@
 import { rm, stat } from 'node:fs/promises';
 import { drawSegment } from './draw';
-import { Encoding } from './encode';
+import { EncodeRun } from './encode';
 import { encoderArgs, type EncoderPass, rawInput, type SegmentBits } from './encoder-args';
 import { FrameFile } from './frame-file';
 import type { RenderOrder, Segment } from './order';
@@ -45,7 +45,7 @@ export async function makeSegment(
   const passes: EncoderPass = pass && { number: pass, log: passLog(file) };
   // An encoder that outlived a server that was killed may still be writing there.
   await rm(file, { force: true });
-  const encoder = new Encoding(
+  const encoder = new EncodeRun(
     [
       ...rawInput(plan, drawn ?? 'pipe:0'),
       ...encoderArgs(making.picture, task, passes, threads),
@@ -69,7 +69,7 @@ export async function makeSegment(
 }
 
 async function drawInto(
-  encoder: Encoding,
+  encoder: EncodeRun,
   order: RenderOrder,
   { segment, file, pass, keepsFrames }: SegmentTask,
   signal: AbortSignal,

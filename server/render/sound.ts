@@ -2,7 +2,7 @@ import type { AudioEncodeSettings } from '../../src/core/render/encode-settings'
 import { TroubleError } from '../../src/core/trouble/trouble';
 import { clipSound } from '../../src/render/clip-sound';
 import { loudnessGain } from '../../src/render/loudness-gain';
-import { Encoding } from './encode';
+import { EncodeRun } from './encode';
 import { Films } from './films';
 import type { RenderOrder } from './order';
 
@@ -23,7 +23,7 @@ export async function makeSound(
 ): Promise<void> {
   const films = new Films(order);
   const { sampleRate, channels, bits, codec } = sound;
-  const encoder = new Encoding([
+  const encoder = new EncodeRun([
     ...['-f', 'f32le', '-ar', String(sampleRate), '-ac', String(channels), '-i', 'pipe:0'],
     ...CODECS[codec](bits),
     ...['-f', codec === 'opus' ? 'matroska' : 'mp4', file],

@@ -12,7 +12,7 @@ import {
   type TrialOrder,
 } from '../../src/core/trial/rate-trial';
 import { drawSegment } from './draw';
-import { Encoding } from './encode';
+import { EncodeRun } from './encode';
 import { encoderArgs, rawInput } from './encoder-args';
 import { FrameFile } from './frame-file';
 import { greyFrames } from './grey-frames';
@@ -162,7 +162,7 @@ export class OutletTrial {
       const size = `${plan.width}:${plan.height}`;
       const filter = `select=eq(n\\,${at}),scale=${size}:in_color_matrix=bt709:in_range=tv,format=rgb24`;
       const one = ['-vf', filter, '-frames:v', '1', '-f', 'image2', `${to}.part.png`];
-      await new Encoding([...input, ...one]).finish();
+      await new EncodeRun([...input, ...one]).finish();
       await rename(`${to}.part.png`, to);
     }
   }
@@ -178,7 +178,7 @@ async function encodeFile(
   to: string,
   signal: AbortSignal,
 ): Promise<void> {
-  const encoding = new Encoding([...input, ...args, '-an', '-f', 'matroska', to]);
+  const encoding = new EncodeRun([...input, ...args, '-an', '-f', 'matroska', to]);
   const stop = () => encoding.stop();
   signal.addEventListener('abort', stop);
   try {

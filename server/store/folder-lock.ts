@@ -20,13 +20,13 @@ export function lockFolder(folder: string): FolderLock {
     lock.exec('pragma busy_timeout = 0; begin exclusive;');
   } catch (error) {
     lock.close();
-    if (isBusy(error)) throw new FolderTakenError(`another server is at work in ${folder}`);
+    if (isDatabaseBusy(error)) throw new FolderTakenError(`another server is at work in ${folder}`);
     throw error;
   }
   return { release: () => lock.close() };
 }
 
 /** Tells whether an error says that somebody else holds the database at this moment. */
-export const isBusy = (error: unknown): boolean =>
+export const isDatabaseBusy = (error: unknown): boolean =>
   error instanceof Error &&
   /database is locked|SQLITE_BUSY/.test(`${error.message} ${(error as { code?: string }).code}`);

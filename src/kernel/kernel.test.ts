@@ -8,7 +8,7 @@ import { Kernel } from './kernel';
 import type { SampleWindow } from './planes';
 import { axisFilter, TAP_ONE } from './lanczos';
 import { plainScale } from './plain-reference';
-import { lumaSource, naturalPlane, type Plane, readPlane, psnr, ringsPlane } from './test-pictures';
+import { lumaSource, naturalPlane, type Plane, readPlane, computePsnr, ringsPlane } from './test-pictures';
 
 /** PSNR from which two resamplings count as the same, in decibels. */
 const SAME = 45;
@@ -60,7 +60,7 @@ describe.each(PICTURES)('on a %s picture', (_, plane) => {
       axis(window.y, window.height, height),
     );
     const fast = scaled(plane, window, width, height);
-    expect(psnr(fast, plain)).toBeGreaterThan(50);
+    expect(computePsnr(fast, plain)).toBeGreaterThan(50);
     expect(
       Math.max(...fast.data.map((value, i) => Math.abs(value - (plain.data[i] as number)))),
     ).toBeLessThanOrEqual(2);
@@ -78,7 +78,9 @@ describe.each(PICTURES)('on a %s picture', (_, plane) => {
       height,
       data: target.data.filter((_value, i) => i % 4 === 0) as unknown as Uint8Array,
     };
-    expect(psnr(scaled(plane, whole(plane), width, height), outside, EDGE)).toBeGreaterThanOrEqual(SAME);
+    expect(computePsnr(scaled(plane, whole(plane), width, height), outside, EDGE)).toBeGreaterThanOrEqual(
+      SAME,
+    );
   });
 
   // Outside reference: ffmpeg's swscale, flags lanczos+accurate_rnd.
@@ -102,7 +104,7 @@ describe.each(PICTURES)('on a %s picture', (_, plane) => {
       { input: plane.data },
     );
     expect(
-      psnr(scaled(plane, whole(plane), width, height), { data: out, width, height }, EDGE),
+      computePsnr(scaled(plane, whole(plane), width, height), { data: out, width, height }, EDGE),
     ).toBeGreaterThanOrEqual(SAME);
   });
 
@@ -114,7 +116,7 @@ describe.each(PICTURES)('on a %s picture', (_, plane) => {
       .raw()
       .toBuffer();
     expect(
-      psnr(scaled(plane, whole(plane), width, height), { data: out, width, height }, EDGE),
+      computePsnr(scaled(plane, whole(plane), width, height), { data: out, width, height }, EDGE),
     ).toBeGreaterThanOrEqual(SAME);
   });
 

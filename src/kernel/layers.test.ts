@@ -4,7 +4,7 @@ import { blurredSize, scaleBlurred, smoothBackdrop } from './backdrop';
 import { hexToLimitedBt709 } from './colour';
 import { Kernel } from './kernel';
 import { cornerCover, layOver } from './lay-over';
-import { lumaSource, naturalPlane, readPlane, psnr } from './test-pictures';
+import { lumaSource, naturalPlane, readPlane, computePsnr } from './test-pictures';
 
 let kernel: Kernel;
 beforeAll(async () => {
@@ -63,7 +63,7 @@ describe('a soft backdrop', () => {
     const found: number[] = [];
     for (const sigma of [2, 5, 8, 11, 14]) {
       const data = await sharp(plane.data, raw).blur(sigma).extractChannel(0).raw().toBuffer();
-      found.push(psnr(soft, { data: new Uint8Array(data), width: 320, height: 240 }, 40));
+      found.push(computePsnr(soft, { data: new Uint8Array(data), width: 320, height: 240 }, 40));
     }
     // It is the like of one of those blurs, and of none that leaves the detail.
     expect(Math.max(...found)).toBeGreaterThan(30);

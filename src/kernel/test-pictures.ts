@@ -50,7 +50,7 @@ export function readPlane(kernel: Kernel, picture: PlanarPicture, index: number)
 }
 
 /** Peak signal-to-noise ratio in decibels, leaving out `edge` samples at every side. */
-export function psnr(a: Plane, b: Plane, edge = 0): number {
+export function computePsnr(a: Plane, b: Plane, edge = 0): number {
   let sum = 0;
   let count = 0;
   for (let y = edge; y < a.height - edge; y++) {

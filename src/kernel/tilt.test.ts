@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import sharp from 'sharp';
 import { Kernel } from './kernel';
-import { lumaSource, naturalPlane, type Plane, readPlane, psnr } from './test-pictures';
+import { lumaSource, naturalPlane, type Plane, readPlane, computePsnr } from './test-pictures';
 import { cubicTaps, scaleTilted, type TiltedWindow } from './tilt';
 
 let kernel: Kernel;
@@ -62,7 +62,7 @@ describe('a tilted window', () => {
     ['past a quarter turn', { x: 90, y: 80, width: 120, height: 90, angle: 97, sampleAspect: 1 }, 160, 120],
   ])('shows the picture where it is: %s', (_, window, width, height) => {
     const found = tilted(wavesPlane(320, 240), window, width, height);
-    expect(psnr(found, truth(window, width, height))).toBeGreaterThan(44);
+    expect(computePsnr(found, truth(window, width, height))).toBeGreaterThan(44);
   });
 
   it('of a quarter turn is the picture, sample for sample', () => {
@@ -100,7 +100,7 @@ describe('a tilted window', () => {
     const best = Math.max(
       ...places.map(({ x, y }) => {
         const window = { x: 60 + x, y: 60 + y, width: 120, height: 120, angle: 10, sampleAspect: 1 };
-        return psnr(tilted(plane, window, 120, 120), theirs);
+        return computePsnr(tilted(plane, window, 120, 120), theirs);
       }),
     );
     expect(best).toBeGreaterThan(33);

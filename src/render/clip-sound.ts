@@ -5,7 +5,7 @@ import { PeakLimiter } from '@core/sound/limiter';
 import type { ExportSound } from '@core/render/export-sound';
 import { countSamplesBefore } from '@core/time/frame-rate';
 import type { FilmReader } from './film-reader';
-import { PIECE, silence, readSound } from './master-sound';
+import { PIECE_SAMPLES, silence, readSound } from './master-sound';
 import { Pieces } from './sound-pieces';
 
 /** Opens the reader of one of a plan's sources. */
@@ -62,8 +62,8 @@ export async function* joinedSound(
     );
     try {
       yield joiner.begin(await pieces.take(first));
-      for (let left = length - first; left > 0; left -= Math.min(PIECE, left)) {
-        yield await pieces.take(Math.min(PIECE, left));
+      for (let left = length - first; left > 0; left -= Math.min(PIECE_SAMPLES, left)) {
+        yield await pieces.take(Math.min(PIECE_SAMPLES, left));
       }
       joiner.end(await pieces.take(over));
     } finally {
@@ -78,8 +78,8 @@ export async function* joinedSound(
 }
 
 async function* quiet(channels: number, length: number): AsyncGenerator<Planes, void, undefined> {
-  for (let left = length; left > 0; left -= Math.min(PIECE, left))
-    yield silence(channels, Math.min(PIECE, left));
+  for (let left = length; left > 0; left -= Math.min(PIECE_SAMPLES, left))
+    yield silence(channels, Math.min(PIECE_SAMPLES, left));
 }
 
 /** Sound with a number of channels and of samples: what is missing is silence. */

@@ -5,7 +5,7 @@ import { rateValue, countSamplesBefore } from '@core/time/frame-rate';
 import type { FilmReader } from './film-reader';
 
 /** Longest piece of silence that is made at once, in samples. */
-export const PIECE = 4096;
+export const PIECE_SAMPLES = 4096;
 
 export const silence = (channels: number, samples: number): Planes =>
   Array.from({ length: channels }, () => new Float32Array(samples));
@@ -60,8 +60,8 @@ async function* masterSound(
       const from = Math.max(next, first);
       const to = Math.min(end, first + sample.numberOfFrames);
       if (to <= from) continue;
-      for (; next < from; next += Math.min(PIECE, from - next)) {
-        yield silence(channels, Math.min(PIECE, from - next));
+      for (; next < from; next += Math.min(PIECE_SAMPLES, from - next)) {
+        yield silence(channels, Math.min(PIECE_SAMPLES, from - next));
       }
       yield samplePlanes(sample, from - first, to - from);
       next = to;

@@ -1,6 +1,6 @@
 import type { z } from 'zod';
 import { type Trouble, TroubleError } from '@core/trouble/trouble';
-import type { FailedAction, Refusal } from '@core/trouble/troubles';
+import type { FailedAction, HttpRefusal } from '@core/trouble/troubles';
 
 /** A server as words call it, and what it is asked for. */
 export interface ServerName {
@@ -26,7 +26,7 @@ export interface RequestOptions {
 }
 
 /** Says what a status means, in our own words. */
-function toRefusal(status: number): Refusal {
+function toRefusal(status: number): HttpRefusal {
   if (status === 404 || status === 409 || status === 410) return 'gone';
   if (status === 413) return 'too-large';
   if (status === 503) return 'busy';

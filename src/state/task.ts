@@ -2,7 +2,7 @@ import PQueue from 'p-queue';
 import { type Trouble, TroubleError } from '@core/trouble/trouble';
 
 /** How a task ended. It ended one of these ways, always. */
-export type Outcome<Result> =
+export type TaskOutcome<Result> =
   { state: 'done'; result: Result } | { state: 'failed'; trouble: Trouble } | { state: 'cancelled' };
 
 /** Work of a task. */
@@ -22,8 +22,8 @@ export interface Task<Result> {
 export async function awaitOutcome<Result>(
   task: Task<Result>,
   signal: AbortSignal,
-): Promise<Outcome<Result>> {
-  let outcome: Outcome<Result>;
+): Promise<TaskOutcome<Result>> {
+  let outcome: TaskOutcome<Result>;
   try {
     if (signal.aborted) throw new TroubleError('cancelled');
     outcome = { state: 'done', result: await task.run(signal) };
@@ -48,12 +48,12 @@ export class TaskQueue {
   private readonly ends = new Map<string, Promise<unknown>>();
 
   /** Queues a task under a name; one of the same name is cancelled by that. Resolves when it ended. */
-  async add<Result>(name: string, task: Task<Result>): Promise<Outcome<Result>> {
+  async add<Result>(name: string, task: Task<Result>): Promise<TaskOutcome<Result>> {
     this.cancel(name);
     const stop = new AbortController();
     this.stops.set(name, stop);
     // One that is cancelled while it waits ends at once, and is passed over when its turn comes.
-    const waiting = new Promise<Outcome<Result>>((resolve) =>
+    const waiting = new Promise<TaskOutcome<Result>>((resolve) =>
       stop.signal.addEventListener('abort', () => begun || resolve(awaitOutcome(task, stop.signal))),
     );
     let begun = false;

@@ -36,7 +36,7 @@ export const mockUpload = { uploadFile: (...args: unknown[]) => mockMedia.upload
 export const mockStorage = {
   deleteStored: (folder: string, name: string) =>
     folder === 'masters' ? Promise.resolve(void mockMedia.deleted.push(name)) : drop(name),
-  deleteStoredFrom: (_folder: string, beginning: string) =>
+  deleteAllStored: (_folder: string, beginning: string) =>
     Promise.all([...mockMedia.files.keys()].filter((name) => name.startsWith(beginning)).map(drop)),
   storedFile: (_folder: string, name: string) => {
     const text = mockMedia.masters.includes(name) ? 'a film' : mockMedia.files.get(name);

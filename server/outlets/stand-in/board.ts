@@ -13,7 +13,7 @@ import {
 } from '../../../src/core/outlets/post-form';
 import type { RuleSheet } from '../../../src/core/outlets/rule-sheet';
 import type { TakenPost } from './taken-posts';
-import { type FaultName, FAULTS } from './fault-injection';
+import { type FaultName, INJECTED_FAULTS } from './fault-injection';
 
 const AUDIENCES: Record<PostForm['audience'], string> = {
   private: 'Private: only you see it',
@@ -86,7 +86,7 @@ export function createNoPostPage(sheet: RuleSheet): string {
 
 /** A panel with which whoever tries the stand-in makes its weather. */
 function weatherForm({ outlet }: RuleSheet, now: FaultName): string {
-  const ways = Object.entries(FAULTS).map(
+  const ways = Object.entries(INJECTED_FAULTS).map(
     ([name, words]) =>
       `<p><label><input type="radio" name="weather" value="${name}"${name === now ? ' checked' : ''}> ${words}</label></p>`,
   );

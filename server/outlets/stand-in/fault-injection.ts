@@ -1,7 +1,7 @@
 import { z } from 'zod';
 
 /** Faults that an outlet's stand-in can be made to show, to try what becomes of posts. */
-export const FAULTS = {
+export const INJECTED_FAULTS = {
   fair: 'Fair: all goes well',
   slow: 'Slow: each answer takes a second',
   dropping: 'Dropping: a line breaks now and then',
@@ -9,8 +9,8 @@ export const FAULTS = {
   busy: 'Busy: “too many requests”, for two seconds each',
   failing: 'Failing: clips cannot be processed',
 } as const;
-export type FaultName = keyof typeof FAULTS;
-export const weatherSchema = z.enum(Object.keys(FAULTS) as [FaultName, ...FaultName[]]);
+export type FaultName = keyof typeof INJECTED_FAULTS;
+export const weatherSchema = z.enum(Object.keys(INJECTED_FAULTS) as [FaultName, ...FaultName[]]);
 
 /** How long somebody is told to wait where it is busy, in seconds. */
 export const BUSY_SECONDS = 2;

@@ -5,7 +5,7 @@ import type { Size } from '../../../src/core/picture/size';
 import { detectRate } from '../../../src/core/time/detect-rate';
 import { OUTLET_CONTAINERS, safeInput, STILL_CONTAINERS } from '../../programs/media-args';
 import { hasWholeBoxes } from '../../programs/boxes';
-import { listPictures, type ProbedStream, probeFile } from '../../programs/probe';
+import { listPictures, type ProbedStream, probeIndex } from '../../programs/probe';
 import { ProgramError, type Programs } from '../../programs/programs';
 
 /** Most frames that a post may have: two hours at 60 frames a second. */
@@ -24,7 +24,7 @@ const CODECS: Record<string, string> = { h264: 'avc', hevc: 'hevc', vp8: 'vp8', 
  * @throws ProgramError when that could not be found out: no ffmpeg, too busy, the server is ending.
  */
 export async function inspectFile(programs: Programs, file: string): Promise<SentFile | null> {
-  const read = await readable(probeFile(programs, file, OUTLET_CONTAINERS));
+  const read = await readable(probeIndex(programs, file, OUTLET_CONTAINERS));
   const video = read?.video;
   if (!read || !video?.time_base || !(video.width && video.height)) return null;
   const listed = await readable(listPictures(programs, file, OUTLET_CONTAINERS, video.time_base));
@@ -50,7 +50,7 @@ export async function inspectFile(programs: Programs, file: string): Promise<Sen
 
 /** The size of a JPEG; null for what is none. @throws ProgramError when that could not be found out. */
 export async function pictureSize(programs: Programs, file: string): Promise<Size | null> {
-  const video = (await readable(probeFile(programs, file, STILL_CONTAINERS)))?.video;
+  const video = (await readable(probeIndex(programs, file, STILL_CONTAINERS)))?.video;
   return video?.codec_name === 'mjpeg' && video.width && video.height ? uprightSize(video) : null;
 }
 

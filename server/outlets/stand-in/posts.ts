@@ -10,7 +10,7 @@ import type { RuleSheet } from '../../../src/core/outlets/rule-sheet';
 import { rateLabel, toSeconds } from '../../../src/core/time/frame-rate';
 import { lengthLabel } from '../../../src/core/time/timecode';
 import { OUTLET_CONTAINERS } from '../../programs/media-args';
-import { probeFile } from '../../programs/probe';
+import { probeIndex } from '../../programs/probe';
 import { ProgramError, type Programs } from '../../programs/programs';
 import { whenWritable } from '../../store/when-writable';
 import type { UploadEndpoint } from '../../uploads/upload-endpoint';
@@ -187,7 +187,7 @@ export class Posts {
 
   private async process({ id, form }: TakenPost): Promise<void> {
     const placement = this.sheet.placements.find((placement) => placement.id === form.placement);
-    const { video } = await probeFile(this.places.looks, this.clipOf(id), OUTLET_CONTAINERS);
+    const { video } = await probeIndex(this.places.looks, this.clipOf(id), OUTLET_CONTAINERS);
     if (!placement || !video?.width || !video.height)
       throw new Error('a post that was taken has no placement or size');
     const size = { width: video.width, height: video.height };

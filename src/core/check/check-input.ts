@@ -14,7 +14,7 @@ import { toSeconds } from '../time/frame-rate';
 import { NO_TEXT } from '../words/clip-text';
 import { postWords } from '../job/post-words';
 import type { MasterAnalysis, AnalysisLookup } from './master-analysis';
-import { hasSameItems, updatePlan, type SubjectPlan, type Subject } from './subject-plan';
+import { hasSameItems, updatePlan, type SubjectPlan, type CheckSubject } from './subject-plan';
 import type { CheckInput } from './rule';
 
 /** Everything that a check needs besides the job. */
@@ -24,9 +24,9 @@ export interface CheckContext {
   /** Analyses of the masters' files; what is not known is reported as unknown, never as passed. */
   passOf: AnalysisLookup;
   /** Video bits a second that a canvas of a clip comes to; null where that was not tried. */
-  triedOf?(subject: Subject): number | null;
+  triedOf?(subject: CheckSubject): number | null;
   /** Video bits a second that a trial of a canvas advises; null where there was none. */
-  advisedOf?(subject: Subject): number | null;
+  advisedOf?(subject: CheckSubject): number | null;
 }
 
 /** Everything that encode settings depend on besides the job. */
@@ -43,7 +43,7 @@ const listMasters = ({ cut }: Clip): string[] => [...new Set(cut.map((range) => 
 
 /** The video bit rate that an export takes when the person set none, and why. */
 export function chooseBitrate(
-  subject: Subject,
+  subject: CheckSubject,
   plan: RenderPlan,
   { advisedOf }: Pick<CheckContext, 'advisedOf'>,
 ): BitRateChoice {
@@ -58,7 +58,7 @@ export function chooseBitrate(
 
 /** Chooses the encode settings of a canvas. */
 export function chooseEncodeSettings(
-  subject: Subject,
+  subject: CheckSubject,
   plan: RenderPlan,
   known: Pick<CheckContext, 'advisedOf'>,
 ): EncodeSettings {
@@ -72,7 +72,7 @@ export function chooseEncodeSettings(
  * same object, so that no rule looks at it again.
  */
 export function createCheckInput(
-  subject: Subject,
+  subject: CheckSubject,
   known: CheckContext,
   looked: readonly PlannedInput[] = [],
 ): PlannedInput {

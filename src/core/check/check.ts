@@ -13,7 +13,7 @@ import {
   type EncodeContext,
   chooseEncodeSettings,
 } from './check-input';
-import { planSubject, type Subject } from './subject-plan';
+import { planSubject, type CheckSubject } from './subject-plan';
 import type { Finding } from './finding';
 import { collectFindings } from './findings';
 import type { AnalysisLookup } from './master-analysis';
@@ -32,7 +32,7 @@ export const planOfJob = (work: Work, sheets: Sheets): RenderPlan =>
 export const toJobEncodeSettings = (work: Work, known: EncodeContext): EncodeSettings =>
   chooseEncodeSettings(toCheckSubject(work, known.sheets), planOfJob(work, known.sheets), known);
 
-function toCheckSubject(work: Work, sheets: Sheets): Subject {
+function toCheckSubject(work: Work, sheets: Sheets): CheckSubject {
   const clip = activeClip(work.edit);
   const canvas = activeCanvas(clip);
   return { work, clip, canvas, target: findTarget(sheets, canvas) };

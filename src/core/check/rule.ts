@@ -111,7 +111,3 @@ export const outcome = <Values>(
   words: Outcome<Values>['words'],
   figures: Outcome<Values>['figures'],
 ): Outcome<Values> => ({ words, figures });
-
-/** Something counted, in words: `1 shot`, `3 shots`. */
-export const formatCount = (count: number, singular: string): string =>
-  `${count} ${singular}${count === 1 ? '' : 's'}`;

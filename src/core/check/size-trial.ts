@@ -10,7 +10,7 @@ import { createRenderPlan, type RenderPlan } from '../render/plan';
 import { toSeconds } from '../time/frame-rate';
 import { toJobEncodeSettings } from './check';
 import type { CheckContext } from './check-input';
-import { type Subject, collectWordSources } from './subject-plan';
+import { type CheckSubject, collectWordSources } from './subject-plan';
 
 /** Pieces of a clip to be encoded without their sound, to know how large the whole will be. */
 export interface SizeTrial {
@@ -48,7 +48,7 @@ export interface TriedSize {
  */
 export function findTriedSize(
   sizes: readonly TriedSize[],
-  subject: Subject,
+  subject: CheckSubject,
   advisedOf?: CheckContext['advisedOf'],
 ): number | null {
   const { work, clip, canvas } = subject;

@@ -8,7 +8,7 @@ import { createRenderPlan, type RenderPlan, withWords } from '../render/plan';
 import { redrawSegments, withSegments } from '../render/redraw-segments';
 
 /** A canvas of a clip of a job, and the placement that it is judged by. */
-export interface Subject {
+export interface CheckSubject {
   work: Work;
   clip: Clip;
   canvas: Canvas;
@@ -16,7 +16,7 @@ export interface Subject {
 }
 
 /** Plans a canvas of a clip from nothing. */
-export function planSubject({ work, clip, canvas, target }: Subject): RenderPlan {
+export function planSubject({ work, clip, canvas, target }: CheckSubject): RenderPlan {
   const sources = work.masters.map(({ id }) => findSource(work, id));
   const { leastChannels } = target.placement.audio;
   return createRenderPlan(canvas, {
@@ -28,7 +28,10 @@ export function planSubject({ work, clip, canvas, target }: Subject): RenderPlan
 }
 
 /** Collects what a plan lays words from: the cut, its text, and the overlay zones that captions keep clear of. */
-export const collectWordSources = ({ clip: { cut, text }, target }: Pick<Subject, 'clip' | 'target'>) => ({
+export const collectWordSources = ({
+  clip: { cut, text },
+  target,
+}: Pick<CheckSubject, 'clip' | 'target'>) => ({
   cut,
   text,
   zones: allZones(target.placement),
@@ -37,7 +40,7 @@ export const collectWordSources = ({ clip: { cut, text }, target }: Pick<Subject
 /** A plan, its subject, and the parts of the subject that it was drawn from. */
 export interface SubjectPlan {
   plan: RenderPlan;
-  subject: Subject;
+  subject: CheckSubject;
   parts: PlanSources;
 }
 
@@ -54,7 +57,7 @@ export const hasSameItems = (a: readonly unknown[], b: readonly unknown[]): bool
   a.length === b.length && a.every((value, i) => value === b[i]);
 
 /** Collects the parts of a subject that its plan is drawn from; what lies outside the clip does not count. */
-function collectPlanSources({ work, clip, canvas, target }: Subject): PlanSources {
+function collectPlanSources({ work, clip, canvas, target }: CheckSubject): PlanSources {
   const { width, height, rate, layout, detached } = canvas;
   const shots = work.edit.shots.filter(({ master, in: first, out }) =>
     clip.cut.some((range) => range.master === master && range.in < out && range.out > first),
@@ -75,7 +78,7 @@ function collectPlanSources({ work, clip, canvas, target }: Subject): PlanSource
  * Plans a subject out of older plans: segments that are still the same stay the same objects.
  * @param before plans of earlier looks, the likest first.
  */
-export function updatePlan(subject: Subject, before: readonly SubjectPlan[]): SubjectPlan {
+export function updatePlan(subject: CheckSubject, before: readonly SubjectPlan[]): SubjectPlan {
   const { work, clip, canvas, target } = subject;
   const same = before.find(
     ({ subject: old }) => old.work === work && old.clip === clip && old.canvas === canvas,
@@ -88,13 +91,20 @@ export function updatePlan(subject: Subject, before: readonly SubjectPlan[]): Su
   return { plan: fitting, subject, parts };
 }
 
-function reusePlan(subject: Subject, before: readonly SubjectPlan[]): Pick<SubjectPlan, 'plan' | 'parts'> {
+function reusePlan(
+  subject: CheckSubject,
+  before: readonly SubjectPlan[],
+): Pick<SubjectPlan, 'plan' | 'parts'> {
   const parts = collectPlanSources(subject);
   const old = before.find((planned) => hasSameItems(planned.parts.fixed, parts.fixed));
   return { plan: old ? redrawPlan(old, subject, parts) : planSubject(subject), parts };
 }
 
-function redrawPlan({ plan, parts: before }: SubjectPlan, subject: Subject, now: PlanSources): RenderPlan {
+function redrawPlan(
+  { plan, parts: before }: SubjectPlan,
+  subject: CheckSubject,
+  now: PlanSources,
+): RenderPlan {
   const { work, canvas } = subject;
   const known = new Set(before.framings);
   const still = new Set(now.framings);

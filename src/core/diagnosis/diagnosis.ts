@@ -220,7 +220,7 @@ const interlace: Diagnose = ({ repairs, pass }) => {
       share: Math.round((pass?.combed ?? 0) * 100),
       order: pass?.topFirst == null ? null : pass.topFirst ? 'top' : 'bottom',
     },
-    offers: repairs.deinterlace ? [] : [offer('Draw whole frames', { ...repairs, deinterlace: true })],
+    offers: repairs.deinterlace ? [] : [offer('Deinterlace', { ...repairs, deinterlace: true })],
     repaired: repairs.deinterlace,
   };
 };

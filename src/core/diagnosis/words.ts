@@ -56,17 +56,15 @@ const WORDS: { [Code in ProblemCode]: (values: ProblemValues[Code], repaired: bo
       `${v.repeated} frames repeat and ${v.dropped} are dropped.`,
   }),
   interlace: (v, repaired) => ({
-    title: repaired
-      ? 'Interlaced, and drawn as whole frames'
-      : `Interlaced: ${v.share} % of moving frames comb`,
+    title: repaired ? 'Interlaced, and deinterlaced here' : `Interlaced: ${v.share} % of moving frames comb`,
     meaning: repaired
       ? 'Lines of the second field are drawn anew where they comb; still parts keep their full height.'
       : `${v.order === null ? 'Which field comes first is not clear' : `The ${v.order} field comes first`}. ` +
-        'Movement has teeth at its edges, which outlets make worse.',
+        'Moving edges look jagged, and the outlet’s compression makes that worse.',
   }),
   upright: (v) => ({
     title: v.shape === 'tall' ? 'Already tall' : 'Already square',
-    meaning: 'Welcome as it is: such a canvas loses little or nothing of it.',
+    meaning: 'Already this shape: little or nothing is cropped.',
   }),
   small: (v) => ({
     title: `Too small for ${v.canvas}: enlarged to ${v.percent} %`,

@@ -40,7 +40,7 @@ export const frameIndex = (): z.ZodNumber => boundedInt(0, MAX_FRAMES);
 export const frameCount = (): z.ZodNumber => boundedInt(1, MAX_FRAMES);
 
 /** How many there are, or which of them, from 0. */
-export const count = (): z.ZodNumber => boundedInt(0, MAX_COUNT);
+export const boundedCount = (): z.ZodNumber => boundedInt(0, MAX_COUNT);
 
 /** Bytes of a file. @param min 1 where it may not be empty. */
 export const byteCount = (min = 0): z.ZodNumber => boundedInt(min, MAX_BYTES);

@@ -24,3 +24,7 @@ export function durationLabel(seconds: number): string {
   if (whole >= 7200) return `${Math.floor(whole / 3600)} h ${Math.floor((whole % 3600) / 60)} min`;
   return `${Math.floor(whole / 60)} min ${whole % 60} s`;
 }
+
+/** A count with its noun: `1 shot`, `3 shots`. @param plural where it is not the singular with an s. */
+export const formatCount = (count: number, singular: string, plural = `${singular}s`): string =>
+  `${count} ${count === 1 ? singular : plural}`;

@@ -1,6 +1,13 @@
 import type { PictureRect } from '../picture/size';
 import type { Sighting, SubjectKind, SubjectLook, Track } from './evidence';
-import { createState, correctState, predictState, smoothSteps, type State, type Step } from './motion-filter';
+import {
+  createState,
+  correctState,
+  predictState,
+  smoothSteps,
+  type State,
+  type FilterStep,
+} from './motion-filter';
 import { computeUnlikeness } from './track';
 
 /** A track is worth something once it was seen so often. */
@@ -37,7 +44,7 @@ const UNSURE = 0.2;
 const PART_PRICE = 1;
 /** A part of what is followed lies within it, give or take this share of its size, and is smaller than this share. */
 const SLACK = 0.25;
-export const PIECE = 0.6;
+export const PIECE_SHARE = 0.6;
 type Axis = 'x' | 'y' | 'width' | 'height';
 const AXES: readonly Axis[] = ['x', 'y', 'width', 'height'];
 const SIDES = [
@@ -56,7 +63,7 @@ const perAxis = <T>(of: (axis: Axis) => T): Record<Axis, T> => ({
 
 /** A track while it is being made. */
 export class GrowingTrack {
-  readonly steps: Record<Axis, Step[]> = { x: [], y: [], width: [], height: [] };
+  readonly steps: Record<Axis, FilterStep[]> = { x: [], y: [], width: [], height: [] };
   readonly confidences: number[] = [];
   private readonly kinds = new Map<SubjectKind, number>();
   look: SubjectLook | null = null;
@@ -91,7 +98,7 @@ export class GrowingTrack {
   }
 
   private get last(): Place {
-    const at = (axis: Axis) => (this.steps[axis][this.steps[axis].length - 1] as Step).after.place;
+    const at = (axis: Axis) => (this.steps[axis][this.steps[axis].length - 1] as FilterStep).after.place;
     return {
       x: at('x'),
       y: at('y'),
@@ -101,7 +108,7 @@ export class GrowingTrack {
   }
 
   private predictState(axis: Axis, frame: number): State {
-    const { after, frame: from } = this.steps[axis][this.steps[axis].length - 1] as Step;
+    const { after, frame: from } = this.steps[axis][this.steps[axis].length - 1] as FilterStep;
     const size = this.sizeAlong(axis, this.last);
     return predictState(after, frame - from, (SHAKE * size * size) / this.rate ** 3);
   }
@@ -158,7 +165,7 @@ export class GrowingTrack {
       SIDES.every(([axis, extent]) => {
         const reach = full[extent] / 2 + SLACK * full[extent];
         return Math.abs(place[axis] - this.predictState(axis, frame).place) + place[extent] / 2 <= reach;
-      }) && place.width * place.height < PIECE * full.width * full.height
+      }) && place.width * place.height < PIECE_SHARE * full.width * full.height
     );
   }
 

@@ -1,8 +1,20 @@
-import { createState, correctState, predictState, smoothSteps, type State, type Step } from './motion-filter';
+import {
+  createState,
+  correctState,
+  predictState,
+  smoothSteps,
+  type State,
+  type FilterStep,
+} from './motion-filter';
 
 /** Filters measurements that come every so many frames; null where nothing was measured. */
-function filtered(measured: readonly (number | null)[], noise: number, shake: number, every = 1): Step[] {
-  const steps: Step[] = [];
+function filtered(
+  measured: readonly (number | null)[],
+  noise: number,
+  shake: number,
+  every = 1,
+): FilterStep[] {
+  const steps: FilterStep[] = [];
   let state: State | null = null;
   measured.forEach((value, i) => {
     if (!state && value === null) return;

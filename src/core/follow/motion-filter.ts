@@ -48,20 +48,20 @@ export function correctState(state: State, measured: number, noise: number): Sta
 }
 
 /** Step of the filter: the state before and after its measurement. */
-export interface Step {
+export interface FilterStep {
   frame: number;
   before: State;
   after: State;
 }
 
 /** The places of all steps, each with what came later taken in. */
-export function smoothSteps(steps: readonly Step[]): number[] {
+export function smoothSteps(steps: readonly FilterStep[]): number[] {
   const places = steps.map(({ after }) => after.place);
   let later = steps[steps.length - 1]?.after;
   if (!later) return [];
   for (let i = steps.length - 2; i >= 0; i--) {
-    const { after, frame } = steps[i] as Step;
-    const { before, frame: next } = steps[i + 1] as Step;
+    const { after, frame } = steps[i] as FilterStep;
+    const { before, frame: next } = steps[i + 1] as FilterStep;
     const frames = next - frame;
     // The smoother's gain: covariance of now and later, times the inverse of later's.
     const [a, b] = [after.pp + frames * after.ps, after.ps];

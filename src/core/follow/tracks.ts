@@ -1,6 +1,6 @@
 import { assignRows } from './assignment';
 import type { Sample, Sighting, SubjectKind, Track } from './evidence';
-import { toKindFamily, GrowingTrack, PIECE } from './growing-track';
+import { toKindFamily, GrowingTrack, PIECE_SHARE } from './growing-track';
 import { joinTracks, joinPieces } from './join-tracks';
 import { computeCoveredShare, computeOverlap } from './track';
 
@@ -87,7 +87,7 @@ function matchSightings(
 /** Tells whether a sighting lies within another one and is much smaller: a head, a tail, a leg. */
 function isPart({ kind, box }: Sighting, whole: Sighting): boolean {
   if (kind === 'motion' || toKindFamily(kind) !== toKindFamily(whole.kind)) return false;
-  const smaller = box.width * box.height < PIECE * whole.box.width * whole.box.height;
+  const smaller = box.width * box.height < PIECE_SHARE * whole.box.width * whole.box.height;
   return smaller && computeCoveredShare(box, whole.box) > WITHIN;
 }
 

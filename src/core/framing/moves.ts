@@ -24,7 +24,7 @@ import {
  * Keyframes that a change is for: all of a framing's, or the one at a frame, which is made where there is
  * none.
  */
-export type Scope = 'shot' | number;
+export type KeyframeScope = 'shot' | number;
 
 /**
  * A framing with a change of its values. What is not a number or lies outside its range is held inside. A keyframe
@@ -32,7 +32,7 @@ export type Scope = 'shot' | number;
  */
 function changeKeyframes(
   framing: Framing,
-  scope: Scope,
+  scope: KeyframeScope,
   change: (values: Values) => Values,
   places = false,
 ): Framing {
@@ -103,7 +103,7 @@ function toSeat(window: Window, seat: Point, live: number): Point {
 }
 
 /** A framing moved; it stops at the picture's edge. @param by distance in 0…1 of the live area. */
-export function moveWindow(framing: Framing, scope: Scope, by: Point, aspects: Aspects): Framing {
+export function moveWindow(framing: Framing, scope: KeyframeScope, by: Point, aspects: Aspects): Framing {
   const move = (values: Values) => ({ ...values, focus: movedFocus(values, by, framing.turn, aspects) });
   return changeKeyframes(framing, scope, move, true);
 }
@@ -116,7 +116,7 @@ export function moveWindow(framing: Framing, scope: Scope, by: Point, aspects: A
  */
 export function zoomFraming(
   framing: Framing,
-  scope: Scope,
+  scope: KeyframeScope,
   factor: number,
   pin: Point,
   aspects: Aspects,
@@ -135,17 +135,17 @@ export function zoomFraming(
 }
 
 /** A framing whose window shows a point of the live area at its seat. */
-export function moveFocus(framing: Framing, scope: Scope, focus: Point): Framing {
+export function moveFocus(framing: Framing, scope: KeyframeScope, focus: Point): Framing {
   return changeKeyframes(framing, scope, (values) => ({ ...values, focus }), true);
 }
 
 /** A framing whose focus sits at another place in the window. */
-export function moveAnchor(framing: Framing, scope: Scope, seat: Point): Framing {
+export function moveAnchor(framing: Framing, scope: KeyframeScope, seat: Point): Framing {
   return changeKeyframes(framing, scope, (values) => ({ ...values, seat }));
 }
 
 /** A framing tilted so that it has a tilt at a frame; other keyframes change by as much. @param tilt degrees. */
-export function tiltFraming(framing: Framing, scope: Scope, frame: number, tilt: number): Framing {
+export function tiltFraming(framing: Framing, scope: KeyframeScope, frame: number, tilt: number): Framing {
   const by = tilt - findKeyframe(framing.keyframes, frame).tilt;
   return changeKeyframes(framing, scope, (values) => ({ ...values, tilt: values.tilt + by }));
 }

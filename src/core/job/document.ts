@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { fingerprintSchema } from '../master/fingerprint';
-import { boundedInt, byteCount, count, frameIndex, MAX_COUNT, measure } from '../figures/bounded';
+import { boundedInt, byteCount, boundedCount, frameIndex, MAX_COUNT, measure } from '../figures/bounded';
 import { computeDelta, deltaSchema, withDelta } from './delta';
 import { extendStep, type History, recordStep, redoStep, undoStep } from './history';
 import { activeClip, type Job, mainMaster, onCanvas, onClip, findSource } from './job';
@@ -89,7 +89,7 @@ export const headSchema = z.object({
   title: z.string(),
   createdAt: z.iso.datetime(),
   changedAt: z.iso.datetime(),
-  revision: count(),
+  revision: boundedCount(),
   masters: z.array(z.object({ fingerprint: fingerprintSchema, fileName: z.string(), bytes: byteCount() })),
   clips: boundedInt(1, MAX_COUNT),
   /** The frame that stands for it. */

@@ -1,12 +1,12 @@
 import { z } from 'zod';
-import { count } from '../figures/bounded';
+import { boundedCount } from '../figures/bounded';
 import { computeDelta } from './delta';
 import { EMPTY_HISTORY, type History } from './history';
 import type { Edit } from './job';
 import { editFromFourth } from './migrate-fourth';
 import { editFromThird } from './migrate-third';
 
-const index = count();
+const index = boundedCount();
 const packedStep = z.object({
   name: z.string(),
   shots: index,

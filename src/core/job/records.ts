@@ -3,7 +3,7 @@ import {
   bitrate,
   boundedNumber,
   byteCount,
-  count,
+  boundedCount,
   frameIndex,
   MAX_SIDE_PIXELS,
   measure,
@@ -23,7 +23,7 @@ export const exportRecordSchema = z.object({
   clip: z.string(),
   /** The canvas that it was made for, as it was then. */
   canvas: z.string(),
-  dye: count(),
+  dye: boundedCount(),
   placement: z.string().nullable(),
   width: boundedNumber(0, MAX_SIDE_PIXELS),
   height: boundedNumber(0, MAX_SIDE_PIXELS),
@@ -54,7 +54,8 @@ export const exportRecordSchema = z.object({
 export type ExportRecord = z.infer<typeof exportRecordSchema>;
 
 /** Tells whether an export has not ended yet. */
-export const isOpen = ({ state }: ExportRecord): boolean => state === 'running' || state === 'reading-back';
+export const isUnfinished = ({ state }: ExportRecord): boolean =>
+  state === 'running' || state === 'reading-back';
 
 /** Post of an export to an outlet. */
 export const postRecordSchema = z.object({

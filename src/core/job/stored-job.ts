@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { count, measure } from '../figures/bounded';
+import { boundedCount, measure } from '../figures/bounded';
 import { describeProblem } from '../figures/schema-problem';
 import { entrySchema, type JobFile, replayEntry } from './document';
 import { EMPTY_HISTORY, historySchema } from './history';
@@ -30,7 +30,7 @@ export interface UnreadableJob {
 export type ReadJob = { ok: true; file: JobFile } | ({ ok: false } & UnreadableJob);
 
 const versionSchema = z.object({ schemaVersion: measure() });
-const documentSchema = z.object({ revision: count(), job: z.unknown() });
+const documentSchema = z.object({ revision: boundedCount(), job: z.unknown() });
 const storedHistorySchema = z.object({ revision: measure(), history: historySchema });
 
 /** The texts of a job at its revision, with nothing left to replay. */

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { boundedInt, count } from '../figures/bounded';
+import { boundedInt, boundedCount } from '../figures/bounded';
 import { framingSchema } from '../framing/framing';
 import type { Size } from '../picture/size';
 import { encodingSchema } from '../rate/encoding';
@@ -24,7 +24,7 @@ export const canvasSchema = canvasSizeSchema.extend({
   rate: frameRateSchema,
   layout: layoutSchema,
   /** Index of the colour that marks it wherever it appears. */
-  dye: count(),
+  dye: boundedCount(),
   /** Framings of shots that this canvas alone has; else it follows those that all share. */
   detached: z.array(framingSchema),
   /** Overrides of the clip's words; not there where it follows in all. */

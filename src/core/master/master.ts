@@ -3,7 +3,7 @@ import {
   bitrate,
   boundedInt,
   byteCount,
-  count,
+  boundedCount,
   frameCount,
   frameIndex,
   MAX_COUNT,
@@ -82,7 +82,7 @@ export const masterSchema = z.object({
   /** Every sound track of the file. */
   audioTracks: z.array(audioFactsSchema),
   /** Index of the sound track that is heard. */
-  soundTrack: count().nullable(),
+  soundTrack: boundedCount().nullable(),
 });
 export type Master = z.infer<typeof masterSchema>;
 

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { count } from '../figures/bounded';
+import { boundedCount } from '../figures/bounded';
 import { describeProblem } from '../figures/schema-problem';
 import { migrateSheet } from './migrate-sheet';
 import { type RuleSheet, ruleSheetSchema, SHEET_VERSION } from './rule-sheet';
@@ -7,7 +7,7 @@ import { type RuleSheet, ruleSheetSchema, SHEET_VERSION } from './rule-sheet';
 /** A rule sheet, or what is wrong with what should be one. */
 export type ReadSheet = { sheet: RuleSheet } | { problem: string };
 
-const versionSchema = z.looseObject({ schemaVersion: count() });
+const versionSchema = z.looseObject({ schemaVersion: boundedCount() });
 
 /** Reads a rule sheet, also one of an older version. Never throws. */
 export function readSheet(value: unknown): ReadSheet {

@@ -3,7 +3,7 @@ import {
   bitrate,
   boundedNumber,
   byteCount,
-  count,
+  boundedCount,
   frameIndex,
   MAX_SIDE_PIXELS,
   measure,
@@ -64,7 +64,7 @@ export const passSchema = z.object({
   /** Mean movement of each second, in grey levels. */
   motion: z.array(measure()),
   /** The track that `sound` was measured of, null for silence; a pass of an earlier version does not tell. */
-  soundTrack: count().nullable().optional(),
+  soundTrack: boundedCount().nullable().optional(),
   sound: soundFactsSchema.nullable(),
   /** Levels of the sound tracks that no clip takes, in the file's order; null for one that cannot be decoded. */
   otherTracks: z.array(soundFactsSchema.pick({ integrated: true, truePeak: true }).nullable()).default([]),

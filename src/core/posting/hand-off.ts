@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { fileNameSchema } from '../figures/file-name';
-import { byteCount, count, seconds, timestampMs } from '../figures/bounded';
+import { byteCount, boundedCount, seconds, timestampMs } from '../figures/bounded';
 import { randomIdSchema } from '../figures/random-id';
 import { fingerprintSchema } from '../master/fingerprint';
 
@@ -43,7 +43,7 @@ const OFFER_STATES = ['open', 'arrived', 'expired', 'closed'] as const;
 export const offerSchema = offerOrderSchema.extend({
   state: z.enum(OFFER_STATES),
   /** Rises with every change: what comes later may be older. */
-  version: count(),
+  version: boundedCount(),
   /** Where a phone gets it. */
   address: z.string(),
   bytes: byteCount(),
@@ -53,7 +53,7 @@ export const offerSchema = offerOrderSchema.extend({
   /** When it ends, in milliseconds. */
   until: timestampMs(),
   /** How often a phone began to fetch it, and how far into the file it came, in bytes. */
-  starts: count(),
+  starts: boundedCount(),
   fetched: byteCount(),
   /** Last report of the phone, and whether it is the file that left. */
   found: arrivalSchema.extend({ same: z.boolean() }).nullable(),
@@ -62,4 +62,4 @@ export type Offer = z.infer<typeof offerSchema>;
 
 /** All offers of a browser, and the address that phones reach the server at; null where they cannot. */
 export const offersSchema = z.object({ lan: z.string().nullable(), offers: z.array(offerSchema) });
-export type Offers = z.infer<typeof offersSchema>;
+export type OfferList = z.infer<typeof offersSchema>;

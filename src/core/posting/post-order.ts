@@ -3,7 +3,7 @@ import { fileNameSchema } from '../figures/file-name';
 import {
   boundedNumber,
   byteCount,
-  count,
+  boundedCount,
   frameIndex,
   MAX_SIDE_PIXELS,
   measure,
@@ -101,7 +101,7 @@ export const isReshaped = ({ width, height, sent }: Comparison): boolean =>
 /** A post as the server tells of it. */
 export const postedSchema = postOrderSchema.extend({
   /** Rises with every change: what comes later may be older. */
-  version: count(),
+  version: boundedCount(),
   state: z.enum(POSTED_STATES),
   /** Of the file. */
   bytes: byteCount(),

@@ -1,5 +1,5 @@
 /** Waits before something is tried again, in seconds: doubled each time, from the first to the most. */
-const [FIRST, MOST] = [1, 300];
+const [FIRST, MAX_DELAY] = [1, 300];
 /** How much of a wait is left to chance, so that not all come back at once. */
 const CHANCE = 0.25;
 /** Longest wait that an outlet may ask for, in seconds. */
@@ -12,7 +12,7 @@ const MAX_ASKED = 3600;
 export function waitBefore(tries: number, asked: number | null, chance: number): number {
   // What an outlet asks for is what it gets: it knows how busy it is.
   if (asked !== null) return Math.min(MAX_ASKED, Math.max(FIRST, asked) * (1 + CHANCE * chance));
-  return Math.min(MOST, FIRST * 2 ** Math.min(tries - 1, 20)) * (1 - CHANCE + 2 * CHANCE * chance);
+  return Math.min(MAX_DELAY, FIRST * 2 ** Math.min(tries - 1, 20)) * (1 - CHANCE + 2 * CHANCE * chance);
 }
 
 /**

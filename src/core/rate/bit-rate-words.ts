@@ -8,14 +8,14 @@ export function bitRateWords(choice: BitRateChoice): string {
     picture: 'by the canvas size and frame rate',
     floor: 'the least that looks clean at this size',
     trial: 'measured on this clip and outlet',
-    master: 'held to the bit rate of the master: more would add nothing',
+    master: 'capped at the master’s bit rate',
     cap: "held down by the outlet's file cap",
   };
   return `${bitsLabel(choice.bits)}: ${words[choice.reason]}.`;
 }
 
 /** How bits are shared out, in a few words. @param workedOut video bits a second that are worked out. */
-export function rateLabel(rate: Rate, workedOut: number): string {
+export function formatRateMode(rate: Rate, workedOut: number): string {
   switch (rate.kind) {
     case 'worked-out':
       return `${bitsLabel(workedOut)}, calculated`;

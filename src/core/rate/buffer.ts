@@ -7,14 +7,14 @@ const FULL_AT_FIRST = 0.9;
  * Tells whether every picture is there when it is decoded: a buffer that fills at the maximum rate never
  * underflows (the leaky bucket of ITU-T H.264, annex C).
  * @param pictures bits of each, in the order of decoding. @param perSecond pictures a second.
- * @param mostBits the greatest rate, in bits a second.
+ * @param maxBitrate the greatest rate, in bits a second.
  */
-export function canFeedDecoder(pictures: readonly number[], perSecond: number, mostBits: number): boolean {
-  const size = BUFFER_SECONDS * mostBits;
+export function canFeedDecoder(pictures: readonly number[], perSecond: number, maxBitrate: number): boolean {
+  const size = BUFFER_SECONDS * maxBitrate;
   let held = FULL_AT_FIRST * size;
   return pictures.every((bits) => {
     const isThere = bits <= held;
-    held = Math.min(size, held - bits + mostBits / perSecond);
+    held = Math.min(size, held - bits + maxBitrate / perSecond);
     return isThere;
   });
 }

@@ -37,9 +37,9 @@ describe('level', () => {
   });
 });
 
-const capped = (mostBytes: number, mostBits: number | null = null) => ({
-  mostBytes,
-  mostBits,
+const capped = (maxBytes: number, maxBitrate: number | null = null) => ({
+  mostBytes: maxBytes,
+  mostBits: maxBitrate,
   audioBits: 160_000,
 });
 

@@ -6,10 +6,10 @@ const ALL: readonly RateKind[] = ['worked-out', 'variable', 'constant', 'quality
 const WIDE: readonly RateKind[] = ['worked-out', 'variable', 'quality'];
 
 /** Abilities of an encoder for a canvas: by format, its rate modes. */
-export type Abilities = Partial<Record<FormatId, readonly RateKind[]>>;
+export type EncoderAbilities = Partial<Record<FormatId, readonly RateKind[]>>;
 
 /** Formats and rate modes of the server's encoders (`server/render/encoder-args.ts`). */
-export const SERVER_ABILITIES: Abilities = {
+export const SERVER_ABILITIES: EncoderAbilities = {
   ...{ 'mp4-avc': ALL, 'mov-avc': ALL },
   ...{ 'mp4-vp9': WIDE, 'mp4-av1': WIDE, 'webm-vp9': WIDE, 'webm-av1': WIDE },
   ...{ lossless: ['worked-out'], sound: ['worked-out'] },

@@ -14,7 +14,7 @@ import type { RenderPlan } from './plan';
 export interface VideoEncodeSettings {
   codec: NonNullable<Format['video']>;
   kind: Exclude<Rate['kind'], 'worked-out'> | 'lossless';
-  /** Video bits a second on average; see {@link isOpen}. */
+  /** Video bits a second on average; see {@link hasOpenSize}. */
   bits: number;
   /** The most video bits a second; at a constant rate the same. */
   mostBits: number;
@@ -91,7 +91,8 @@ export function toEncodeSettings(
 }
 
 /** Tells whether the size of a video is only known once it is encoded. */
-export const isOpen = ({ kind }: VideoEncodeSettings): boolean => kind === 'quality' || kind === 'lossless';
+export const hasOpenSize = ({ kind }: VideoEncodeSettings): boolean =>
+  kind === 'quality' || kind === 'lossless';
 
 function soundMaking(
   plan: RenderPlan,

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import {
   boundedInt,
   boundedNumber,
-  count,
+  boundedCount,
   frameCount,
   frameIndex,
   MAX_SIDE_PIXELS,
@@ -42,7 +42,7 @@ const paneSchema = z.object({
 });
 
 const segmentSchema = z.object({
-  ...{ start: frameIndex(), frames: frameCount(), source: count(), range: count() },
+  ...{ start: frameIndex(), frames: frameCount(), source: boundedCount(), range: boundedCount() },
   ...{ rangeStart: frameIndex(), rangeIn: frameIndex(), rangeOut: frameIndex() },
   shot: z.string(),
   live: pictureRectSchema,
@@ -58,7 +58,7 @@ const overlaySchema = z.object({
     box: canvasRect,
     seat: z.enum(SEATS),
     size: boundedNumber(0, MAX_SIDE_PIXELS).nullable(),
-    mark: z.object({ from: count(), to: count(), colour }).nullable(),
+    mark: z.object({ from: boundedCount(), to: boundedCount(), colour }).nullable(),
     ground: colour.nullable(),
   }),
 });

@@ -1,3 +1,4 @@
+import { formatCount } from '../figures/figures';
 import type { Source } from '../master/source';
 import { shownFrame } from '../time/frame-rate';
 import { planRuns, type RenderPlan } from './plan';
@@ -47,8 +48,12 @@ export function costWords(plan: RenderPlan): string {
   if (repeated.length + vanished.length === 0) return 'every frame once';
   const parts = [];
   if (repeated.length > 0)
-    parts.push(`${repeated.length} frames of the clip repeat (${formatFrames(repeated)})`);
+    parts.push(
+      `${formatCount(repeated.length, 'frame')} of the clip ${repeated.length === 1 ? 'repeats' : 'repeat'} (${formatFrames(repeated)})`,
+    );
   if (vanished.length > 0)
-    parts.push(`${vanished.length} frames of the master vanish (${formatFrames(vanished)})`);
+    parts.push(
+      `${formatCount(vanished.length, 'frame')} of the master ${vanished.length === 1 ? 'vanishes' : 'vanish'} (${formatFrames(vanished)})`,
+    );
   return parts.join('; ');
 }

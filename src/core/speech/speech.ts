@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { boundedNumber, count, MAX_SECONDS } from '../figures/bounded';
+import { boundedNumber, boundedCount, MAX_SECONDS } from '../figures/bounded';
 
 /** A part of a master in which somebody speaks, in seconds from its first frame, half-open. */
 const spokenSchema = z.object({
@@ -13,7 +13,7 @@ export const speechSchema = z.object({
   schemaVersion: z.literal(1),
   fingerprint: z.string(),
   /** The track that was listened to. */
-  soundTrack: count(),
+  soundTrack: boundedCount(),
   /** In their order; none touches another. */
   spans: z.array(spokenSchema),
 });

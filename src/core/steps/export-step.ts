@@ -1,7 +1,8 @@
+import { formatCount } from '../figures/figures';
 import { activeClip } from '../job/job';
-import { isOpen } from '../job/records';
+import { isUnfinished } from '../job/records';
 import { computeSignature } from '../job/signature';
-import { count, type StepKind } from './step';
+import type { StepKind } from './step';
 
 export const exportStep: StepKind = {
   title: 'Export',
@@ -15,11 +16,11 @@ export const exportStep: StepKind = {
         ? { summary: 'Made and read back', standing: 'pass' }
         : { summary: 'Made, but the read-back found a fault', standing: 'warn' };
     }
-    if (current && isOpen(current)) {
+    if (current && isUnfinished(current)) {
       return { summary: 'Under way', standing: 'note' };
     }
     if (current) return { summary: 'Stopped before it was done', standing: 'warn' };
-    const earlier = `${count(done, 'file', 'files')}, none of the clip as it is now`;
+    const earlier = `${formatCount(done, 'file', 'files')}, none of the clip as it is now`;
     return { summary: done > 0 ? earlier : 'Nothing yet', standing: 'open' };
   },
 };

@@ -1,6 +1,7 @@
 import { listShots } from '../cut/master-shots';
+import { formatCount } from '../figures/figures';
 import { activeClip, listSources } from '../job/job';
-import { count, findFinding, type StepKind } from './step';
+import { findFinding, type StepKind } from './step';
 
 export const framingStep: StepKind = {
   title: 'Framing',
@@ -10,7 +11,7 @@ export const framingStep: StepKind = {
       .filter(({ id }) => cut.some((range) => range.master === id))
       .flatMap((source) => listShots(edit.shots, source));
     const framed = shots.filter((shot) => edit.framings.some((framing) => framing.shot === shot.id)).length;
-    const summary = `${framed} of ${count(shots.length, 'shot', 'shots')} framed`;
+    const summary = `${framed} of ${formatCount(shots.length, 'shot', 'shots')} framed`;
     return { summary, standing: findFinding(findings, 'coverage')?.severity ?? 'open' };
   },
 };

@@ -1,6 +1,7 @@
+import { formatCount } from '../figures/figures';
 import { listSources } from '../job/job';
 import { rateLabel } from '../time/frame-rate';
-import { count, type StepKind } from './step';
+import type { StepKind } from './step';
 
 export const masterStep: StepKind = {
   title: 'Master',
@@ -10,7 +11,7 @@ export const masterStep: StepKind = {
     const parts = [
       first ? `${first.picture.width}×${first.picture.height}, ${rateLabel(first.rate)} fps` : '',
       job.masters.length > 1 ? ` and ${job.masters.length - 1} more` : '',
-      warnings > 0 ? `, ${count(warnings, 'thing', 'things')} to look at` : '',
+      warnings > 0 ? `, ${formatCount(warnings, 'thing', 'things')} to look at` : '',
     ];
     return { summary: parts.join(''), standing: warnings > 0 ? 'warn' : 'pass' };
   },

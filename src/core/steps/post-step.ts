@@ -1,9 +1,10 @@
+import { formatCount } from '../figures/figures';
 import { activeCanvas } from '../job/clip';
 import { activeClip } from '../job/job';
 import { isPosted } from '../job/records';
 import { isUnderWay } from '../posting/post-order';
 import { findTarget } from '../outlets/outlets';
-import { count, type StepKind } from './step';
+import type { StepKind } from './step';
 
 export const postStep: StepKind = {
   title: 'Post',
@@ -17,10 +18,13 @@ export const postStep: StepKind = {
     if (posts.some(({ state }) => state === 'held' || state === 'missed'))
       return { summary: 'A post waits for you', standing: 'stop' };
     if (posts[0]?.state === 'refused') return { summary: 'Refused: see why', standing: 'stop' };
-    if (posts[0]?.state === 'failed') return { summary: 'It came to nothing: see why', standing: 'stop' };
+    if (posts[0]?.state === 'failed') return { summary: 'Posting failed: see why', standing: 'stop' };
     if (going > 0)
-      return { summary: count(going, 'post is on its way', 'posts are on their way'), standing: 'open' };
-    if (up > 0) return { summary: count(up, 'post is up', 'posts are up'), standing: 'pass' };
+      return {
+        summary: formatCount(going, 'post is on its way', 'posts are on their way'),
+        standing: 'open',
+      };
+    if (up > 0) return { summary: formatCount(up, 'post is up', 'posts are up'), standing: 'pass' };
     return { summary: `To ${findTarget(sheets, activeCanvas(clip)).sheet.name}, not yet`, standing: 'open' };
   },
 };

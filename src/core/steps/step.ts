@@ -24,10 +24,6 @@ export interface StepKind {
   stand(input: StepInput): { summary: string; standing: Standing };
 }
 
-/** Something counted, in words: `1 post is up`, `2 posts are up`. */
-export const count = (number: number, singular: string, many: string): string =>
-  `${number} ${number === 1 ? singular : many}`;
-
 /** The finding of a rule. */
 export function findFinding<R extends Finding['rule']>(
   findings: readonly Finding[] | null,

@@ -1,5 +1,5 @@
 import type { CheckContext } from '../check/check-input';
-import type { Subject } from '../check/subject-plan';
+import type { CheckSubject } from '../check/subject-plan';
 import { onCanvas, onClip } from '../job/job';
 import type { Sheets } from '../outlets/rule-sheet';
 import { adviseBitrate } from './advice';
@@ -17,7 +17,7 @@ export const createBitrateAdvisor =
 function findTrial(
   trials: readonly RateTrial[],
   sheets: Sheets,
-  { work, clip, canvas }: Pick<Subject, 'work' | 'clip' | 'canvas'>,
+  { work, clip, canvas }: Pick<CheckSubject, 'work' | 'clip' | 'canvas'>,
 ): RateTrial | null {
   const made = trials.filter((trial) => trial.clip === clip.id && trial.canvas === canvas.id);
   if (made.length === 0) return null;

@@ -1,6 +1,6 @@
 import { banding } from '../picture/banding';
 import { type GreyPlane, findMovingDetail, psnr, computeSsims } from '../picture/likeness';
-import type { Piece, Score, TrialPoint } from './rate-trial';
+import type { ClipPiece, Score, TrialPoint } from './rate-trial';
 
 /** Number of frames of which one is judged. */
 const LOOKED_EVERY = 4;
@@ -116,7 +116,7 @@ export interface PieceFound {
 /** Summarises a whole clip at one rate from its pieces. @param bits that were asked for. */
 export function toTrialPoint(
   bits: number,
-  pieces: readonly Piece[],
+  pieces: readonly ClipPiece[],
   found: readonly PieceFound[],
 ): TrialPoint {
   const each = pieces.map((piece, n) => ({ ...piece, ...(found[n] as PieceFound) }));

@@ -19,7 +19,7 @@ import { MIN_VIDEO_BITRATE, MAX_VIDEO_BITRATE } from '../rate/bit-rate';
 import { PLAIN_ENCODING } from '../rate/encoding';
 import { findLevel } from '../rate/level';
 import { type TrialPiece, trialPieces } from '../rate/trial';
-import { isOpen, type VideoEncodeSettings } from '../render/encode-settings';
+import { hasOpenSize, type VideoEncodeSettings } from '../render/encode-settings';
 import { createRenderPlan, type RenderPlan } from '../render/plan';
 import { toJobEncodeSettings } from '../check/check';
 import type { CheckContext } from '../check/check-input';
@@ -41,7 +41,7 @@ const pieceSchema = z.object({
   /** How much of the clip is like it. */
   weight: boundedNumber(0, 1),
 });
-export type Piece = z.infer<typeof pieceSchema>;
+export type ClipPiece = z.infer<typeof pieceSchema>;
 
 const bits = boundedInt(1, MAX_VIDEO_BITRATE);
 const renditionSchema = z.object({
@@ -86,7 +86,7 @@ export function trialOrder(
   const { picture } = toJobEncodeSettings(work, { sheets });
   const rung = findRendition(placement, activeCanvas(activeClip(work.edit)));
   const pieces = choosePieces(work, passOf);
-  if (!picture || !rung || !pieces || isOpen(picture)) return null;
+  if (!picture || !rung || !pieces || hasOpenSize(picture)) return null;
   const used = new Set(activeClip(work.edit).cut.map(({ master }) => master));
   const best = Math.max(...[...used].map((master) => findSource(work, master).video.bits));
   return { pieces: chosen(pieces), rates: chooseRates(rung, placement, best), rung };
@@ -114,7 +114,7 @@ function choosePieces({ edit, masters }: Work, passOf: AnalysisLookup): TrialPie
 }
 
 /** The hardest piece, the easiest, and the one in the middle; fewer of a clip that has fewer. */
-function chosen(pieces: readonly TrialPiece[]): Piece[] {
+function chosen(pieces: readonly TrialPiece[]): ClipPiece[] {
   const sorted = [...pieces].sort((a, b) => b.hardness - a.hardness);
   const places: [PieceRole, number][] = [
     ['hardest', 0],

@@ -1,7 +1,7 @@
 import { seeded } from '../../../tests/soak';
 import { adviseBitrate, adviceSentence } from './advice';
 import { FrameJudge, chooseFrames, toTrialPoint } from './frame-judge';
-import type { Piece, RateTrial, TrialPoint } from './rate-trial';
+import type { ClipPiece, RateTrial, TrialPoint } from './rate-trial';
 
 const rung = { width: 1080, height: 1920, bits: 6e6 };
 const point = (bits: number, ssim: number, banding = 0): TrialPoint => ({
@@ -104,7 +104,7 @@ describe('a judge of frames', () => {
   });
 
   it('puts pieces together by how much of the clip is like each', () => {
-    const piece = (role: Piece['role'], weight: number): Piece => ({
+    const piece = (role: ClipPiece['role'], weight: number): ClipPiece => ({
       ...{ role, weight },
       range: { master: 'master-1', in: 0, out: 48 },
     });

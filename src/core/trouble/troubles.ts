@@ -40,7 +40,7 @@ const GO_ON: Record<FailedAction, string> = {
   post: 'Your clip and words are kept. Try again; the upload goes on where it stopped.',
   convert: 'Your file is as it was. Convert it again; the upload goes on where it stopped.',
   demo: 'Open the demo again in a moment.',
-  follow: 'What finds subjects is loaded from it the first time. Follow again in a moment.',
+  follow: 'The subject finder is downloaded on first use. Follow again in a moment.',
   speech: 'What finds speech is loaded from it the first time. Look for speech again in a moment.',
   render: 'What is made so far is kept. Try again; it goes on where it stopped.',
   accounts: 'Nothing was changed. Try again in a moment.',
@@ -51,14 +51,14 @@ const GO_ON: Record<FailedAction, string> = {
 
 /** Why a server did not do what it was asked. */
 const REFUSALS = ['busy', 'no-room', 'too-large', 'gone', 'no-ffmpeg', 'fault'] as const;
-export type Refusal = (typeof REFUSALS)[number];
+export type HttpRefusal = (typeof REFUSALS)[number];
 const RENDER_WORDS: Record<RenderFault, string> = {
   damaged: 'the master cannot be decoded to its end',
   'no-room': 'it has no room for it',
   broken: 'its encoder failed',
   'ended-server': 'it ended several times over this one',
 };
-const REFUSAL_WORDS: Record<Refusal, string> = {
+const REFUSAL_WORDS: Record<HttpRefusal, string> = {
   busy: 'has too much to do right now',
   'no-room': 'has no room for the file',
   'too-large': 'takes no file as large as this one',

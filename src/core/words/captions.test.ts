@@ -16,7 +16,7 @@ import {
 import { type FaultCode, faultWords, lintCues } from './cue-lint';
 import { findCue, toFileCues, listCues, toWrittenCues } from './cue-list';
 import { splitGraphemes } from './graphemes';
-import { PLAIN_LIMITS } from './reading-limits';
+import { DEFAULT_READING_LIMITS } from './reading-limits';
 import { layOnSpeech } from './lay-on-speech';
 import { breakLines, toScriptCues, layScript, scriptTexts } from './script';
 import { spokenStarts, countSyllables, locateWords } from './speech-rhythm';
@@ -184,7 +184,7 @@ describe('cues', () => {
 
 describe('what is wrong with cues', () => {
   const judged = (cues: readonly Cue[], cuts: readonly number[]) =>
-    lintCues(listCues(cues, whole), { limits: PLAIN_LIMITS, cuts, rate: RATE, lacking });
+    lintCues(listCues(cues, whole), { limits: DEFAULT_READING_LIMITS, cuts, rate: RATE, lacking });
   const lacking = (text: string) => (text.includes('ᚠ') ? ['ᚠ'] : []);
   const lint = (cues: readonly Cue[], cuts: readonly number[] = []) => {
     const found = judged(cues, cuts);
@@ -225,7 +225,7 @@ describe('a script', () => {
     'Others are as large as a house, and it takes six people to hold them down.\nThe day begins at noon.';
 
   it('is cut into cues within the limits, at sentences rather than inside them', () => {
-    const texts = scriptTexts(SCRIPT, PLAIN_LIMITS);
+    const texts = scriptTexts(SCRIPT, DEFAULT_READING_LIMITS);
     expect(texts.map((text) => text.replaceAll('\n', ' ')).join(' ')).toBe(SCRIPT.replaceAll('\n', ' '));
     expect(texts[texts.length - 1]).toBe('The day begins at noon.');
     for (const text of texts) expect(text).toMatch(/[.,]$/);
@@ -240,17 +240,19 @@ describe('a script', () => {
     fc.assert(
       fc.property(words, (all) => {
         const without = (text: string) => text.replace(/\s/gu, '');
-        expect(without(scriptTexts(all.join(' '), PLAIN_LIMITS).join(''))).toBe(without(all.join('')));
+        expect(without(scriptTexts(all.join(' '), DEFAULT_READING_LIMITS).join(''))).toBe(
+          without(all.join('')),
+        );
       }),
       { numRuns: 50 },
     );
   });
 
   it('has lines of about one length', () => {
-    expect(breakLines('Some are small and some are as large as a house', PLAIN_LIMITS)).toBe(
+    expect(breakLines('Some are small and some are as large as a house', DEFAULT_READING_LIMITS)).toBe(
       'Some are small and some\nare as large as a house',
     );
-    expect(breakLines('x'.repeat(200), PLAIN_LIMITS)).toBeNull();
+    expect(breakLines('x'.repeat(200), DEFAULT_READING_LIMITS)).toBeNull();
   });
 
   it('is laid on what is spoken: a phrase on each stretch of speech, and none over another', () => {
@@ -260,7 +262,7 @@ describe('a script', () => {
       { from: 150, to: 175 },
       { from: 230, to: 268 },
     ];
-    const laid = layOnSpeech(texts, spoken, 400, PLAIN_LIMITS, RATE);
+    const laid = layOnSpeech(texts, spoken, 400, DEFAULT_READING_LIMITS, RATE);
     expect(laid.map(({ from }) => from)).toEqual([50, 150, 230]);
     for (const [i, place] of laid.entries()) {
       expect(place.to).toBeGreaterThan(place.from);
@@ -277,11 +279,11 @@ describe('a script', () => {
     ];
     const long = [30, 40, 14, 42];
     const spoken = long.map((frames, i) => ({ from: 50 + 80 * i, to: 50 + 80 * i + frames }));
-    const laid = layOnSpeech(texts, spoken, 600, PLAIN_LIMITS, RATE);
+    const laid = layOnSpeech(texts, spoken, 600, DEFAULT_READING_LIMITS, RATE);
     expect(laid.map(({ from }) => from)).toEqual(spoken.map(({ from }) => from));
     // A breath inside a phrase makes two stretches of it; a cough in between goes with none.
     const broken = [{ from: 50, to: 62 }, { from: 68, to: 82 }, ...spoken.slice(1)];
-    expect(layOnSpeech(texts, broken, 600, PLAIN_LIMITS, RATE).map(({ from }) => from)).toEqual(
+    expect(layOnSpeech(texts, broken, 600, DEFAULT_READING_LIMITS, RATE).map(({ from }) => from)).toEqual(
       spoken.map(({ from }) => from),
     );
   });
@@ -296,7 +298,7 @@ describe('a script', () => {
           from: sorted[2 * i]!,
           to: sorted[2 * i + 1]!,
         }));
-        const laid = layOnSpeech(texts, spoken, 2001, PLAIN_LIMITS, RATE);
+        const laid = layOnSpeech(texts, spoken, 2001, DEFAULT_READING_LIMITS, RATE);
         expect(laid).toHaveLength(texts.length);
         for (const [i, { from, to }] of laid.entries()) {
           expect(to).toBeGreaterThan(from);
@@ -311,7 +313,7 @@ describe('a script', () => {
     const script = Array.from({ length: 5000 }, (_, i) => `Line ${i} of what is said.`).join('\n');
     const spoken = Array.from({ length: 2500 }, (_, i) => ({ from: 40 * i, to: 40 * i + 30 }));
     const reports: number[] = [];
-    const asked = { script, spoken, whole: 100_000, limits: PLAIN_LIMITS, rate: RATE };
+    const asked = { script, spoken, whole: 100_000, limits: DEFAULT_READING_LIMITS, rate: RATE };
     const laid = layScript(asked, (done) => reports.push(done));
     expect(laid.places).toHaveLength(5000);
     expect(reports).toHaveLength(101);
@@ -320,7 +322,7 @@ describe('a script', () => {
 
   it('is spread over the clip where nobody is heard, and its cues follow the cut', () => {
     const cut = timelineOf([range(1000, 1500)]);
-    const asked = { script: SCRIPT, spoken: [], whole: 500, limits: PLAIN_LIMITS, rate: cut.rate };
+    const asked = { script: SCRIPT, spoken: [], whole: 500, limits: DEFAULT_READING_LIMITS, rate: cut.rate };
     const laid = layScript(asked);
     const cues = toScriptCues(laid, cut);
     expect(laid.texts).toHaveLength(cues.length);

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { boundedNumber } from '../figures/bounded';
-import { PLAIN_LIMITS, readingLimitsSchema } from './reading-limits';
+import { DEFAULT_READING_LIMITS, readingLimitsSchema } from './reading-limits';
 import { spansSchema } from './spans';
 import { SEATS } from './text-art';
 import { colourSchema, PLAIN_PLATE, PLAIN_STYLE, textStyleSchema } from './text-style';
@@ -37,7 +37,7 @@ export const NO_CAPTIONS: Captions = {
   style: { ...PLAIN_STYLE, size: 0.055, outline: null, plate: PLAIN_PLATE },
   spoken: null,
   seat: 'bottom',
-  limits: PLAIN_LIMITS,
+  limits: DEFAULT_READING_LIMITS,
 };
 
 /** How captions go out: burnt into the picture, as files beside it, both, or not at all. */

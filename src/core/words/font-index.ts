@@ -18,11 +18,11 @@ export type FontFamily = z.infer<typeof familySchema>;
 export type FontFile = FontFamily['files'][number];
 
 /** Code points as pairs of first and last, in order. */
-export class Coverage {
+export class CharacterCoverage {
   private constructor(private readonly edges: Uint32Array) {}
 
   /** @param ranges as in the index, in any order. @throws RangeError for what is not hexadecimal. */
-  static of(ranges: string): Coverage {
+  static of(ranges: string): CharacterCoverage {
     const pairs = ranges
       .split(',')
       .filter(Boolean)
@@ -33,7 +33,7 @@ export class Coverage {
         return [from, to] as const;
       })
       .sort(([a], [b]) => a - b);
-    return new Coverage(Uint32Array.from(pairs.flat()));
+    return new CharacterCoverage(Uint32Array.from(pairs.flat()));
   }
 
   has(point: number): boolean {
@@ -50,7 +50,7 @@ export class Coverage {
 
 /** Characters that the fonts of an index have. Ranges are read once, when they are first asked for. */
 export class FontBook {
-  private readonly known = new Map<FontFile, Coverage>();
+  private readonly known = new Map<FontFile, CharacterCoverage>();
 
   constructor(readonly index: FontIndex) {}
 
@@ -87,8 +87,8 @@ export class FontBook {
     }
   }
 
-  private coverage(file: FontFile): Coverage {
-    const known = this.known.get(file) ?? Coverage.of(file.ranges);
+  private coverage(file: FontFile): CharacterCoverage {
+    const known = this.known.get(file) ?? CharacterCoverage.of(file.ranges);
     this.known.set(file, known);
     return known;
   }

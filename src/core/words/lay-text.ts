@@ -38,7 +38,7 @@ export interface LaidText {
 }
 
 /** Input of the layout besides the words. */
-export interface Setting {
+export interface LayoutInput {
   book: FontBook;
   measure: Measure;
 }
@@ -58,7 +58,7 @@ interface Line {
 }
 
 /** Lays words out in their box. Pure: the same words, fonts and measure give the same lines. */
-export function layText(art: TextArt, setting: Setting): LaidText {
+export function layText(art: TextArt, setting: LayoutInput): LaidText {
   const text = new Paragraphs(art, setting);
   const size = art.size ?? largestFit(text, art);
   return text.laid(size);
@@ -91,7 +91,7 @@ class Paragraphs {
 
   constructor(
     private readonly art: TextArt,
-    private readonly setting: Setting,
+    private readonly setting: LayoutInput,
   ) {
     this.levels = computeBidiLevels(art.text);
     for (const { text, family } of fontRuns(art.text, art.style.family, setting.book)) {

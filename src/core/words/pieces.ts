@@ -2,18 +2,18 @@ import LineBreaker from 'linebreak';
 import { splitGraphemes } from './graphemes';
 
 /** A piece of text that no line may break inside, and whether one must end after it. */
-export interface Piece {
+export interface TextPiece {
   text: string;
   ends: boolean;
 }
 
 /** The pieces between places where a line may break (UAX #14), never inside a grapheme. */
-export function splitIntoPieces(text: string): Piece[] {
+export function splitIntoPieces(text: string): TextPiece[] {
   const whole = new Set<number>();
   let start = 0;
   for (const grapheme of splitGraphemes(text)) whole.add((start += grapheme.length));
   const breaker = new LineBreaker(text);
-  const pieces: Piece[] = [];
+  const pieces: TextPiece[] = [];
   let from = 0;
   for (let found = breaker.nextBreak(); found; found = breaker.nextBreak()) {
     const { position, required } = found;

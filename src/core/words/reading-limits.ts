@@ -20,7 +20,7 @@ export type ReadingLimit = keyof ReadingLimits;
  * Default limits, and the source of each. From memory of the published guidelines: none of them could be
  * opened on the machine that this was written on.
  */
-export const PLAIN_LIMITS: ReadingLimits = {
+export const DEFAULT_READING_LIMITS: ReadingLimits = {
   characters: 37,
   lines: 2,
   speed: 17,

@@ -1,7 +1,7 @@
 import { codecString } from '@core/rate/codec-string';
 import type { RateKind } from '@core/rate/encoding';
 import { type Format, FORMAT_IDS, FORMATS } from '@core/rate/format';
-import type { Abilities } from '@core/rate/server-abilities';
+import type { EncoderAbilities } from '@core/rate/server-abilities';
 import { findLevel } from '@core/rate/level';
 import type { Size } from '@core/picture/size';
 import { type FrameRate, rateValue } from '@core/time/frame-rate';
@@ -11,7 +11,7 @@ import { PARAMETERS_IN_STREAM } from '../store/avc-stream';
 const TRIED_BITS = 5_000_000;
 
 /** Finds what this browser's encoders can really make of a canvas, by asking each. */
-export async function browserAbilities(size: Size, rate: FrameRate): Promise<Abilities> {
+export async function browserAbilities(size: Size, rate: FrameRate): Promise<EncoderAbilities> {
   const found = await Promise.all(
     FORMAT_IDS.map(async (id) => [id, await listKinds(FORMATS[id], size, rate)] as const),
   );

@@ -5,7 +5,7 @@ import type { Grey } from '@core/pass/grey';
 import type { PictureRect, Rect } from '@core/picture/size';
 import { rateValue } from '@core/time/frame-rate';
 import { waitWhilePlaying } from '../play/playing-lock';
-import { toPicture } from '../play/preview-picture';
+import { toPreviewPicture } from '../play/preview-picture';
 import { MasterReader } from '../read/master-reader';
 import { throwIfStopped, type TaskContext } from '../worker/serve-task';
 import { SmallPictures } from './small-pictures';
@@ -85,7 +85,7 @@ class SampleWalk {
     for await (const { frame, sample } of this.reader.frames(from, out)) {
       if ((frame - from) % this.step !== 0) continue;
       throwIfStopped(this.signal);
-      const picture = await toPicture(sample.clone(), this.source, false);
+      const picture = await toPreviewPicture(sample.clone(), this.source, false);
       try {
         yield { frame, grey: this.small.take(picture).grey };
       } finally {

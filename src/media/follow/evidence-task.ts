@@ -7,7 +7,7 @@ import type { Source } from '@core/master/source';
 import { rateValue } from '@core/time/frame-rate';
 import { drawUpright } from '../play/draw-upright';
 import { waitWhilePlaying } from '../play/playing-lock';
-import { type Picture, toPicture } from '../play/preview-picture';
+import { type Picture, toPreviewPicture } from '../play/preview-picture';
 import { MasterReader } from '../read/master-reader';
 import { throwIfStopped, type TaskContext } from '../worker/serve-task';
 import { type Detections, Detector } from './detector';
@@ -78,7 +78,7 @@ class RangeEye {
     for await (const { frame, sample } of reader.frames(range.in, range.out)) {
       if ((frame - range.in) % step !== 0) continue;
       throwIfStopped(signal);
-      const picture = await toPicture(sample.clone(), this.source, false);
+      const picture = await toPreviewPicture(sample.clone(), this.source, false);
       try {
         const detected = count % DETECT_EVERY === 0 ? await this.detect(picture) : null;
         made.push(...sampler.take(frame, this.small.take(picture), detected));

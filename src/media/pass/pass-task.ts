@@ -8,7 +8,7 @@ import { closeTiles, PassLanes, type SeenEvent } from './lanes';
 import { listenToSound, trackLevels } from './listen';
 import { ProxyWriter } from './proxy-writer';
 import type { TaskContext } from '../worker/serve-task';
-import { deleteStoredFrom, writeSmall } from '../store/storage';
+import { deleteAllStored, writeSmall } from '../store/storage';
 import { StripSheets } from './strip-sheets';
 
 /** Request to analyse a whole master, as its file describes it. */
@@ -135,6 +135,6 @@ class PassFiles {
     await this.proxy?.discard();
     await this.grey?.discard();
     // Sheets, and what was finished already.
-    await deleteStoredFrom('passes', this.source.fingerprint);
+    await deleteAllStored('passes', this.source.fingerprint);
   }
 }

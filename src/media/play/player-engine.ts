@@ -8,11 +8,19 @@ import { rateValue, toSeconds } from '@core/time/frame-rate';
 import { type Trouble, toTrouble } from '@core/trouble/trouble';
 import type { MasterReader } from '../read/master-reader';
 import { FrameCursor } from './frame-cursor';
-import type { HeldPiece, Piece, PlayerEvent, PlayerOrder, Quality, Speed, View } from './player-protocol';
+import type {
+  HeldPiece,
+  SoundPiece,
+  PlayerEvent,
+  PlayerOrder,
+  Quality,
+  Speed,
+  View,
+} from './player-protocol';
 import { PlayerSources } from './player-sources';
 import { whilePlaying } from './playing-lock';
 import { samplePlanes } from '@render/master-sound';
-import { toPicture, type Picture } from './preview-picture';
+import { toPreviewPicture, type Picture } from './preview-picture';
 import { Stage } from './stage';
 import { StageWords } from './stage-words';
 
@@ -216,16 +224,16 @@ export class PlayerEngine {
   }
 
   /** Seconds from the start of playing to a frame of a piece. */
-  private secondsBefore(pieces: Piece[], index: number, frame: number): number {
-    const long = ({ source, from }: Piece, to: number) =>
+  private secondsBefore(pieces: SoundPiece[], index: number, frame: number): number {
+    const long = ({ source, from }: SoundPiece, to: number) =>
       toSeconds(to - from, this.sources.source(source).rate);
     const before = pieces.slice(0, index).reduce((sum, piece) => sum + long(piece, piece.to), 0);
-    return before + long(pieces[index] as Piece, frame);
+    return before + long(pieces[index] as SoundPiece, frame);
   }
 
   /** Plays a piece until its end, or until the quality changes. @returns the next frame to play. */
   private async playPiece(
-    { source, from, to }: Piece,
+    { source, from, to }: SoundPiece,
     place: HeldPiece,
     due: number,
     auto: boolean,
@@ -294,7 +302,7 @@ export class PlayerEngine {
 
   private async playSound(
     playId: number,
-    pieces: Piece[],
+    pieces: SoundPiece[],
     startsAt: number,
     running: () => boolean,
   ): Promise<void> {
@@ -339,7 +347,7 @@ export class PlayerEngine {
     sample: VideoSample,
   ): Promise<void> {
     const turn = ++this.holding;
-    const picture = await toPicture(sample, this.sources.source(source), exact);
+    const picture = await toPreviewPicture(sample, this.sources.source(source), exact);
     // A frame that was asked for meanwhile is shown instead.
     if (turn !== this.holding) return picture.close();
     this.drop();

@@ -17,7 +17,7 @@ export type Quality = 'full' | 'half' | 'quarter';
 export type Speed = 1 | 0.5;
 
 /** Frames of one source in a row, half-open, to be played. */
-export interface Piece {
+export interface SoundPiece {
   source: number;
   from: number;
   to: number;
@@ -52,7 +52,7 @@ export type PlayerOrder =
       type: 'play';
       /** ID of a playback: its events carry it, so that those of an earlier one are told apart. */
       playId: number;
-      pieces: Piece[];
+      pieces: SoundPiece[];
       startsAt: number;
       quality: Quality | 'auto';
       speed: Speed;

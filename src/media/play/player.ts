@@ -3,7 +3,7 @@ import type { Size } from '@core/picture/size';
 import type { PlanOverlay } from '@core/render/overlays';
 import type { PlanSegment, RenderPlan } from '@core/render/plan';
 import type { Trouble } from '@core/trouble/trouble';
-import type { Piece, PlayerEvent, PlayerOrder, Quality, Speed, View } from './player-protocol';
+import type { SoundPiece, PlayerEvent, PlayerOrder, Quality, Speed, View } from './player-protocol';
 import { workerTrouble } from '../worker/worker-trouble';
 import { workerUrls } from '../worker/worker-urls';
 
@@ -95,7 +95,7 @@ export class Player {
    * Plays pieces one after another, with sound, which is lower where it is slower.
    * @param card whether the end card of the plans follows.
    */
-  play(pieces: Piece[], quality: Quality | 'auto', speed: Speed, card: boolean): void {
+  play(pieces: SoundPiece[], quality: Quality | 'auto', speed: Speed, card: boolean): void {
     this.silence();
     const sound = (this.sound ??= new AudioContext());
     const playId = ++this.playId;

@@ -28,7 +28,11 @@ const turns = new PQueue({ concurrency: 1 });
  * A sample as the canvas draws it, with the source's repairs of colour and fields. It is converted once, whatever is
  * drawn of it. Takes the sample over.
  */
-export async function toPicture(sample: VideoSample, source: Source, whole: boolean): Promise<Picture> {
+export async function toPreviewPicture(
+  sample: VideoSample,
+  source: Source,
+  whole: boolean,
+): Promise<Picture> {
   const frame = sample.toVideoFrame();
   try {
     const fields = whole && source.deinterlace;

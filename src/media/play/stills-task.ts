@@ -4,7 +4,7 @@ import type { Source } from '@core/master/source';
 import { stillName } from '@core/master/still-name';
 import { drawUpright } from './draw-upright';
 import { MasterReader } from '../read/master-reader';
-import { toPicture } from './preview-picture';
+import { toPreviewPicture } from './preview-picture';
 import { throwIfStopped, type TaskContext } from '../worker/serve-task';
 import { storedFile, writeSmall } from '../store/storage';
 
@@ -64,7 +64,7 @@ export async function makeStills(
 /** Draws a sample, and closes it. */
 async function drawStill(sample: VideoSample | null, source: Source, height: number): Promise<Blob | null> {
   if (!sample) return null;
-  const decoded = await toPicture(sample, source, true);
+  const decoded = await toPreviewPicture(sample, source, true);
   try {
     const { picture } = source;
     const width = Math.max(1, Math.round((height * picture.width) / picture.height));

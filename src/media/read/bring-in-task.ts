@@ -41,7 +41,7 @@ const INCOMING = 'incoming';
  * Reads a file's facts, copies it in pieces into the private file system under its fingerprint, and decodes its
  * first frame. A file that is there already is not copied again. On any failure nothing of it stays.
  */
-export async function bringIn(
+export async function bringInFile(
   { file, wanted, sound }: BringInRequest,
   context: TaskContext,
 ): Promise<BringInResult> {

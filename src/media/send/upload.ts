@@ -1,7 +1,7 @@
 import { type DetailedError, Upload } from 'tus-js-client';
 import { isRandomId, type RandomId } from '@core/figures/random-id';
 import { TroubleError } from '@core/trouble/trouble';
-import type { FailedAction, Refusal } from '@core/trouble/troubles';
+import type { FailedAction, HttpRefusal } from '@core/trouble/troubles';
 
 /** Waits before each new try on a broken connection, in milliseconds. */
 const RETRIES = [0, 500, 1000, 2000, 4000];
@@ -23,7 +23,7 @@ export interface UploadRequest {
 
 const isDetailed = (error: Error | DetailedError): error is DetailedError => 'originalResponse' in error;
 
-function toRefusal(status: number): Refusal {
+function toRefusal(status: number): HttpRefusal {
   if (status === 413) return 'too-large';
   if (status === 507) return 'no-room';
   return status === 503 ? 'busy' : 'fault';

@@ -1,4 +1,4 @@
-import { deleteStoredFrom, storedNames, sweepParts, writeSmall, writeWhole } from './storage';
+import { deleteAllStored, storedNames, sweepParts, writeSmall, writeWhole } from './storage';
 
 /** A private file system in memory, whose disk may be full. */
 class FakeDirectory {
@@ -126,7 +126,7 @@ describe('what is deleted', () => {
     for (const name of ['aa.json', 'aa-strip-0-0.jpg', 'aa.mp4', 'ab.mp4']) {
       await writeSmall('passes', name, new Blob(['x']));
     }
-    await deleteStoredFrom('passes', 'aa');
+    await deleteAllStored('passes', 'aa');
     expect(await storedNames('passes')).toEqual(['ab.mp4']);
   });
 

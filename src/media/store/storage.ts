@@ -152,7 +152,7 @@ export async function writeWhole(
 }
 
 /** Deletes every stored file of a folder whose name begins so. */
-export async function deleteStoredFrom(folder: Folder, beginning: string): Promise<void> {
+export async function deleteAllStored(folder: Folder, beginning: string): Promise<void> {
   for (const name of await storedNames(folder)) {
     if (name.startsWith(beginning)) await deleteStored(folder, name);
   }

@@ -7,7 +7,7 @@ import { writeSmall } from '../store/storage';
 import { ownFontNames } from './own-fonts';
 
 /** A person's own font that can be drawn with. */
-export interface OwnFont {
+export interface CheckedFont {
   family: string;
   /** Name that the font gives itself. */
   name: string;
@@ -21,7 +21,7 @@ const MIN_CHARACTERS = 10;
 const SIGNATURES = ['00010000', '74727565', '4f54544f', '774f4632'];
 
 /** Checks a file and keeps it as a font of the person's own. @throws TroubleError `not-font`, and what storing throws. */
-export async function keepFont({ file }: { file: File }): Promise<OwnFont> {
+export async function keepFont({ file }: { file: File }): Promise<CheckedFont> {
   const refuse = (detail: string) => new TroubleError('not-font', { file: file.name, detail });
   if (file.size > MAX_BYTES) throw refuse(`it has ${Math.round(file.size / 1e6)} MB`);
   const bytes = new Uint8Array(await file.arrayBuffer());

@@ -6,7 +6,7 @@ import { findMinContrast } from '@core/words/contrast-cells';
 import { sampleContrastFrames } from '@core/words/contrast-frames';
 import type { TextArt } from '@core/words/text-art';
 import { type DrawnParts, TextPainter } from '@render/words/text-painter';
-import { toPicture } from '../play/preview-picture';
+import { toPreviewPicture } from '../play/preview-picture';
 import { Stage } from '../play/stage';
 import { StageWords } from '../play/stage-words';
 import { ReaderPool } from '../read/reader-pool';
@@ -71,7 +71,7 @@ export async function measureContrast(
       const source = plan.sources[planned.source] as Source;
       const sample = await (await readers.of(planned.source)).frame(planned.masterFrame);
       if (!sample) continue;
-      const picture = await toPicture(sample, source, true);
+      const picture = await toPreviewPicture(sample, source, true);
       const { width, height } = plan;
       const shown = stage.canvas('master', { width, height }, bare, frame, picture, source);
       picture.close();

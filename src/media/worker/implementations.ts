@@ -23,7 +23,7 @@ const workerEnded = (error: unknown) => toTrouble(error, 'worker-ended', {});
 /** The worker's side of every task. */
 export const IMPLEMENTATIONS: { [Name in TaskName]: Implementation<Name> } = {
   'bring-in': {
-    load: async () => (await import('../read/bring-in-task')).bringIn,
+    load: async () => (await import('../read/bring-in-task')).bringInFile,
     troubleOf: (error, { file }) => toTrouble(error, 'bring-in-failed', { file: file.name }),
   },
   export: {

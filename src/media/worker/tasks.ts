@@ -25,27 +25,27 @@ export const packStored = taskNamed('pack');
 /** Takes the masters of a packed job in, and gives the job. */
 export const unpackJobFile = taskNamed('unpack');
 /** Finds where somebody speaks in a master. */
-export const findSpeechIn = taskNamed('speech');
+export const findSpeech = taskNamed('speech');
 /** Reads a file of captions, whatever is wrong with it. */
-export const readCaptionsOf = taskNamed('captions');
+export const readCaptions = taskNamed('captions');
 /** Lays a script on speech. */
 export const layScript = taskNamed('script');
 /** Draws a still of a clip. */
-export const makeCoverOf = taskNamed('cover');
+export const makeCover = taskNamed('cover');
 /** Checks a file and keeps it as a font of the person's own. */
-export const keepFontOf = taskNamed('font');
+export const keepFont = taskNamed('font');
 /** Measures how little words stand out from the pixels behind them, and whether they have room. */
-export const measureContrastOf = taskNamed('contrast');
+export const measureContrast = taskNamed('contrast');
 /** Looks at the grey copies of some frames of a master. */
-export const lookAtGreysOf = taskNamed('grey-looks');
+export const lookAtGreys = taskNamed('grey-looks');
 /** Looks for subjects in ranges of a master; each is told as soon as it was looked at. */
-export const gatherEvidenceOf = taskNamed('follow');
+export const gatherEvidence = taskNamed('follow');
 /** Follows a box that was drawn through its shot. */
 export const followDrawnBox = taskNamed('follow-box');
 /** Finds the paths that keep the subjects of shots in view; null for one that has none. */
-export const findPathsOf = taskNamed('follow-path');
+export const findPaths = taskNamed('follow-path');
 /** Makes small pictures of frames, each told as soon as it is there. */
-export const makeStillsOf = taskNamed('stills');
+export const makeStills = taskNamed('stills');
 
 /** Looks at a whole master once. */
 export const passOverMaster = (

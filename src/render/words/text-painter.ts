@@ -1,5 +1,5 @@
 import { inkBox } from '@core/words/ink-box';
-import { type LaidText, layText, type Setting } from '@core/words/lay-text';
+import { type LaidText, layText, type LayoutInput } from '@core/words/lay-text';
 import type { TextArt } from '@core/words/text-art';
 import type { CanvasRect, Size } from '@core/picture/size';
 import type { Fonts } from './fonts';
@@ -87,7 +87,7 @@ export class TextPainter {
     return surface;
   }
 
-  private setting(): Setting {
+  private setting(): LayoutInput {
     return {
       book: this.fonts.book,
       measure: { advance: (text, face, rightToLeft) => this.advance(text, face, rightToLeft) },

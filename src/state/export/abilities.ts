@@ -1,14 +1,17 @@
 import { useEffect, useState } from 'react';
 import type { Canvas } from '@core/layout/canvas';
 import type { Encoding } from '@core/rate/encoding';
-import { type Abilities, SERVER_ABILITIES } from '@core/rate/server-abilities';
+import { type EncoderAbilities, SERVER_ABILITIES } from '@core/rate/server-abilities';
 import { browserAbilities } from '@media/export/abilities';
 import { canRender } from './render-server';
 import { findPresentMasters } from './render-sources';
 
 /** Finds what an encoder can make of a canvas; null while that is being found out. */
-export function useAbilities({ width, height, rate }: Canvas, maker: Encoding['maker']): Abilities | null {
-  const [found, setFound] = useState<Abilities | null>(null);
+export function useAbilities(
+  { width, height, rate }: Canvas,
+  maker: Encoding['maker'],
+): EncoderAbilities | null {
+  const [found, setFound] = useState<EncoderAbilities | null>(null);
   const { num, den } = rate;
   useEffect(() => {
     let current = true;

@@ -5,7 +5,7 @@ import { storedFile } from '@media/store/storage';
 import { makeExport, proveExport } from '@media/worker/tasks';
 import type { Progress } from '@media/worker/worker-protocol';
 import { tellDone } from './done-notice';
-import { dropOrder, keepOrder, loadOrder, type Order, storedName } from './export-orders';
+import { dropOrder, keepOrder, loadOrder, type ExportOrder, storedName } from './export-orders';
 import { type ExportProgress, useExportQueue } from './export-running';
 import { putExport } from '../job';
 import { makeOnServer } from './render-server';
@@ -18,7 +18,7 @@ export const estimateSeconds = (frames: number): number | null => time.waiting(f
 /** Running export, with what it was asked to be. */
 interface RunningExport {
   record: ExportRecord;
-  order: Order;
+  order: ExportOrder;
 }
 
 /** Whoever wants exports made. */

@@ -3,7 +3,7 @@ import { activeCanvas } from '@core/job/clip';
 import { activeClip, type Job } from '@core/job/job';
 import { renderMark, type RenderRequest } from '@core/job/render-service';
 import { type Encoding, PLAIN_ENCODING } from '@core/rate/encoding';
-import type { Order } from './export-orders';
+import type { ExportOrder } from './export-orders';
 import { createCurrentAdvisor } from './found-trials';
 import { sheetsNow } from '../job';
 
@@ -12,7 +12,7 @@ export const chooseMaker = (work: Job): Encoding['maker'] =>
   (activeCanvas(activeClip(work.edit)).encoding ?? PLAIN_ENCODING).maker;
 
 /** Makes the export order of the canvas that a job is working on. */
-export function toOrder(work: Job): Order {
+export function toOrder(work: Job): ExportOrder {
   const order = {
     plan: planOfJob(work, sheetsNow()),
     making: toJobEncodeSettings(work, { sheets: sheetsNow(), advisedOf: createCurrentAdvisor() }),
@@ -22,7 +22,10 @@ export function toOrder(work: Job): Order {
 }
 
 /** Makes the request to the server for that. */
-export function toRenderRequest(work: Job, { plan, making }: Pick<Order, 'plan' | 'making'>): RenderRequest {
+export function toRenderRequest(
+  work: Job,
+  { plan, making }: Pick<ExportOrder, 'plan' | 'making'>,
+): RenderRequest {
   const { exports: _exports, posts: _posts, ...job } = work;
   const clip = activeClip(work.edit);
   const sheets = [...sheetsNow()];

@@ -1,9 +1,9 @@
-import { deleteStored, deleteStoredFrom, storedFile, writeSmall } from '@media/store/storage';
+import { deleteStored, deleteAllStored, storedFile, writeSmall } from '@media/store/storage';
 import type { OutputRequest } from '@media/export/export-output';
 import { dropRemote, type RemoteOrder } from './render-server';
 
 /** Order of an export: kept until it is made, so that a page that opens later makes it all the same. */
-export interface Order extends Omit<OutputRequest, 'name'> {
+export interface ExportOrder extends Omit<OutputRequest, 'name'> {
   /** Request to the server, where it makes the file. */
   remote?: RemoteOrder;
 }
@@ -12,14 +12,14 @@ export interface Order extends Omit<OutputRequest, 'name'> {
 export const storedName = (exportId: string): string => `${exportId}.mp4`;
 const orderName = (exportId: string): string => `${exportId}.order`;
 
-export const keepOrder = (exportId: string, order: Order): Promise<void> =>
+export const keepOrder = (exportId: string, order: ExportOrder): Promise<void> =>
   writeSmall('exports', orderName(exportId), new Blob([JSON.stringify(order)]));
 
 /** Null where there is none, or it went bad. */
-export async function loadOrder(exportId: string): Promise<Order | null> {
+export async function loadOrder(exportId: string): Promise<ExportOrder | null> {
   const file = await storedFile('exports', orderName(exportId));
   try {
-    return file && (JSON.parse(await file.text()) as Order);
+    return file && (JSON.parse(await file.text()) as ExportOrder);
   } catch {
     return null;
   }
@@ -34,5 +34,5 @@ export const dropOrder = (exportId: string): Promise<void> => deleteStored('expo
 export async function forgetExport(exportId: string): Promise<void> {
   const remote = (await loadOrder(exportId))?.remote?.id;
   if (remote) dropRemote(remote);
-  await deleteStoredFrom('exports', exportId);
+  await deleteAllStored('exports', exportId);
 }

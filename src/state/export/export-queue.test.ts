@@ -4,7 +4,7 @@ import { testMaster } from '@core/job/test-job';
 import { makeCanvas } from '@core/layout/canvas';
 import { TroubleError } from '@core/trouble/trouble';
 import { cancelExport, moveExport, pauseExport, resumeExport, takeUpExports } from './export-queue';
-import { isBusy, useExportQueue } from './export-running';
+import { isExporting, useExportQueue } from './export-running';
 import { dispatch, putExport } from '../job';
 import { begin, exportRecord, readyToExport, waitForTasks, readStored } from './test-exports';
 import { mockMedia } from '../test-media';
@@ -49,7 +49,7 @@ describe('the queue', () => {
     mockMedia.files.set(`${id}.mp4.packets`, 'whole');
     await pauseExport(id);
     expect(states()).toEqual(['paused']);
-    expect(isBusy(useExportQueue.getState())).toBe(false);
+    expect(isExporting(useExportQueue.getState())).toBe(false);
     expect([...mockMedia.files.keys()].sort()).toEqual([`${id}.mp4.packets`, `${id}.order`]);
     resumeExport('job-1', readStored().exports[0]!);
     await waitForTasks();

@@ -7,7 +7,7 @@ import { forgetExport, loadOrder } from './export-orders';
 import { type ExportProgress, useExportQueue } from './export-running';
 import { dropExport, findOpenExports, holdExports, putExport, useJobs } from '../job';
 import { listenToTabs } from '../store';
-import { type Outcome, awaitOutcome } from '../task';
+import { type TaskOutcome, awaitOutcome } from '../task';
 
 /** Exports that are made in one go, since they are of one clip. */
 interface ExportBatch {
@@ -140,7 +140,7 @@ async function work(now: Work): Promise<void> {
 function settle(
   { go: { jobId }, pauses }: Work,
   record: ExportRecord,
-  outcome: Exclude<Outcome<void>, { state: 'done' }>,
+  outcome: Exclude<TaskOutcome<void>, { state: 'done' }>,
 ): Promise<void> {
   if (outcome.state === 'cancelled') {
     return pauses

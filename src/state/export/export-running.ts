@@ -19,4 +19,4 @@ interface QueueState {
 export const useExportQueue = create<QueueState>(() => ({ running: {} }));
 
 /** Tells whether anything is being exported. */
-export const isBusy = ({ running }: QueueState): boolean => Object.keys(running).length > 0;
+export const isExporting = ({ running }: QueueState): boolean => Object.keys(running).length > 0;

@@ -5,7 +5,7 @@ import { testPass } from '@core/job/test-pass';
 import { TroubleError } from '@core/trouble/trouble';
 import { addClip } from '../cut';
 import { cancelExport } from './export-queue';
-import { isBusy, useExportQueue } from './export-running';
+import { isExporting, useExportQueue } from './export-running';
 import { deleteExport, exportNow, startExport, stopWaiting, useExports } from './exports';
 import { dispatch } from '../job';
 import { usePasses } from '../master';
@@ -24,7 +24,7 @@ describe('an export', () => {
     expect(readStored().exports[0]?.state).toBe('running');
     await waitForTasks();
     expect(readStored().exports[0]).toMatchObject({ state: 'done', bytes: 1000, proof });
-    expect(isBusy(useExportQueue.getState())).toBe(false);
+    expect(isExporting(useExportQueue.getState())).toBe(false);
   });
 
   it('waits for the look at its master, and is made of the job as that left it', async () => {
@@ -131,7 +131,7 @@ describe('an export', () => {
         .exports.map((record) => record.state)
         .sort(),
     ).toEqual(['done', 'failed']);
-    expect(isBusy(useExportQueue.getState())).toBe(false);
+    expect(isExporting(useExportQueue.getState())).toBe(false);
     told.mockRestore();
   });
 

@@ -7,12 +7,12 @@ import { activeClip, type Job, onCanvas, onClip } from '@core/job/job';
 import { exportFileName } from '@core/job/export-name';
 import { computeSignature } from '@core/job/signature';
 import { FORMATS } from '@core/rate/format';
-import { isOpen } from '@core/render/encode-settings';
+import { hasOpenSize } from '@core/render/encode-settings';
 import { rangeStarts } from '@core/cut/cut';
 import { isBeside, PLAIN_CANVAS_TEXT } from '@core/words/canvas-text';
 import { toWrittenCues } from '@core/words/cue-list';
 import { storedFile } from '@media/store/storage';
-import { forgetExport, keepOrder, type Order, storedName } from './export-orders';
+import { forgetExport, keepOrder, type ExportOrder, storedName } from './export-orders';
 import { chooseMaker, toOrder } from './export-order';
 import { enqueue } from './export-queue';
 import { dropExport, sheetsNow, useJobs } from '../job';
@@ -117,7 +117,7 @@ function isFree(work: Job): boolean {
   return listBlockingFindings(findings, { overrides, canvas }, 'export').length === 0;
 }
 
-function toRecord(work: Job, { plan, making: { format, picture } }: Order, go: string): ExportRecord {
+function toRecord(work: Job, { plan, making: { format, picture } }: ExportOrder, go: string): ExportRecord {
   const clip = activeClip(work.edit);
   const { id, dye, placement, width, height } = activeCanvas(clip);
   return {
@@ -136,7 +136,7 @@ function toRecord(work: Job, { plan, making: { format, picture } }: Order, go: s
     maker: chooseMaker(work),
     frames: plan.frames,
     go,
-    videoBits: picture && !isOpen(picture) ? picture.bits : 0,
+    videoBits: picture && !hasOpenSize(picture) ? picture.bits : 0,
     error: null,
     bytes: null,
     tookSeconds: null,

@@ -11,7 +11,7 @@ export {
   resumeExport,
   takeUpExports,
 } from './export-queue';
-export { type ExportProgress, isBusy, useExportQueue } from './export-running';
+export { type ExportProgress, isExporting, useExportQueue } from './export-running';
 export {
   deleteExport,
   exportNow,

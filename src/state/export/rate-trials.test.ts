@@ -26,7 +26,7 @@ jest.mock('@media/store/storage', () => ({
     mockFiles.set(name, blob);
     return Promise.resolve();
   },
-  deleteStoredFrom(_folder: string, start: string) {
+  deleteAllStored(_folder: string, start: string) {
     for (const name of [...mockFiles.keys()]) if (name.startsWith(start)) mockFiles.delete(name);
     return Promise.resolve();
   },

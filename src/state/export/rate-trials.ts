@@ -3,7 +3,7 @@ import { activeClip, type Job } from '@core/job/job';
 import { type RateTrial, rateTrialSchema, trialKey, trialOrder, trialPlans } from '@core/trial/rate-trial';
 import { type Trouble, TroubleError, toTrouble } from '@core/trouble/trouble';
 import type { RateTried } from '@media/trial/rate-trial-task';
-import { deleteStoredFrom, storedFile, storedNames, writeSmall } from '@media/store/storage';
+import { deleteAllStored, storedFile, storedNames, writeSmall } from '@media/store/storage';
 import { tryExportRates } from '@media/worker/tasks';
 import { keepFound, trialName, type TrialRun, useRateTrials } from './found-trials';
 import { chooseMaker, toOrder, toRenderRequest } from './export-order';
@@ -110,7 +110,7 @@ async function store(
 /** Forgets what a trial found, and deletes its files. */
 async function drop(name: string): Promise<void> {
   useRateTrials.setState(({ found }) => ({ found: changeEntry(found, name, null) }));
-  await deleteStoredFrom('trials', `${name}.`);
+  await deleteAllStored('trials', `${name}.`);
 }
 
 export const stopRateTrial = (name: string): void => useRateTrials.getState().running[name]?.stop.abort();
@@ -132,5 +132,5 @@ export async function forgetRateTrials(jobId: string): Promise<void> {
   for (const name of running) stopRateTrial(name);
   await Promise.all(running.map((name) => ends.get(name)));
   for (const name of Object.keys(useRateTrials.getState().found).filter(ours)) await drop(name);
-  await deleteStoredFrom('trials', `${jobId}.`);
+  await deleteAllStored('trials', `${jobId}.`);
 }

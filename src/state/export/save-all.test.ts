@@ -5,7 +5,7 @@ import { saveAsArchive, saveIntoFolder, stopSaving, useSaveAll } from './save-al
 const mockStream = (bytes: Uint8Array) => ReadableStream.from([bytes]);
 const mockBytes = new Map<string, Uint8Array>();
 jest.mock('./exports', () => ({
-  exportedFile: ({ id }: { id: string }) => {
+  loadExportedFile: ({ id }: { id: string }) => {
     const bytes = mockBytes.get(id);
     return Promise.resolve(bytes ? { size: bytes.length, stream: () => mockStream(bytes) } : null);
   },

@@ -13,7 +13,7 @@ jest.mock('@media/worker/tasks', () => ({
 jest.mock('@media/store/storage', () => ({
   storedFile: () => Promise.resolve(mockMedia.there ? {} : null),
   deleteStored: (_folder: string, name: string) => Promise.resolve(void mockMedia.deleted.push(name)),
-  deleteStoredFrom: () => Promise.resolve(),
+  deleteAllStored: () => Promise.resolve(),
 }));
 
 const file = (name: string) => new File(['x'], name);

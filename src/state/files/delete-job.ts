@@ -1,4 +1,4 @@
-import { deleteStored, deleteStoredFrom } from '@media/store/storage';
+import { deleteStored, deleteAllStored } from '@media/store/storage';
 import { endFollowing, forgetEvidence } from '../framing';
 import { cancelExports, forgetRateTrials } from '../export';
 import { removeJob, useJobs } from '../job';
@@ -45,6 +45,6 @@ export async function forgetMaster(fingerprint: string): Promise<void> {
 
 async function deleteBytes(fingerprint: string): Promise<void> {
   await deleteStored('masters', fingerprint);
-  await deleteStoredFrom('stills', fingerprint);
-  await deleteStoredFrom('passes', fingerprint);
+  await deleteAllStored('stills', fingerprint);
+  await deleteAllStored('passes', fingerprint);
 }

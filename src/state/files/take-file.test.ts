@@ -12,7 +12,7 @@ jest.mock('@media/worker/tasks', () => ({
 jest.mock('@media/store/storage', () => ({
   storedFile: () => Promise.resolve({}),
   deleteStored: () => Promise.resolve(),
-  deleteStoredFrom: () => Promise.resolve(),
+  deleteAllStored: () => Promise.resolve(),
 }));
 
 beforeEach(async () => {

@@ -13,7 +13,7 @@ import type { Master } from '@core/master/master';
 import { toSource } from '@core/master/source';
 import { passNames } from '@core/pass/pass';
 import { storedFile, writeSmall } from '@media/store/storage';
-import { gatherEvidenceOf } from '@media/worker/tasks';
+import { gatherEvidence } from '@media/worker/tasks';
 import { runAlone } from '../store';
 
 /** Evidence for following, by fingerprint. */
@@ -80,7 +80,7 @@ const LANES = 2;
  * @param ranges at the master's own rate. @param onFrames told how many frames were looked at, and of how many.
  * @throws TroubleError of a worker, or `cancelled`.
  */
-export async function lookFor(
+export async function gatherShotEvidence(
   master: Master,
   ranges: readonly { in: number; out: number }[],
   onFrames: (done: number, total: number) => void,
@@ -101,7 +101,7 @@ export async function lookFor(
   try {
     await Promise.all(
       lanes.map((ranges, lane) =>
-        gatherEvidenceOf(
+        gatherEvidence(
           { source: toSource(master), ranges },
           {
             onProgress(progress) {

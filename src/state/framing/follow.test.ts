@@ -6,7 +6,7 @@ import { listShots } from '@core/cut/master-shots';
 import { findSource } from '@core/job/job';
 import { testJob, TEST_MASTER } from '@core/job/test-job';
 import { TroubleError } from '@core/trouble/trouble';
-import { lookFor, useEvidence } from './evidence';
+import { gatherShotEvidence, useEvidence } from './evidence';
 import { followDrawn, followFramings, noteKey, stopFollowing, useFollow } from './follow';
 import { addJob, dispatch, NO_JOBS, undo, useJobs } from '../job';
 
@@ -28,7 +28,7 @@ const mockTextOf = (blob: Blob) =>
     reader.readAsText(blob);
   });
 jest.mock('@media/worker/tasks', () => ({
-  gatherEvidenceOf: jest.fn(({ ranges }: { ranges: Range[] }, following: Required<TaskCallbacks<never>>) => {
+  gatherEvidence: jest.fn(({ ranges }: { ranges: Range[] }, following: Required<TaskCallbacks<never>>) => {
     const { onProgress, signal } = following;
     const tell = onProgress as Looked['tell'];
     mockLooks.push({ ranges, tell });
@@ -37,7 +37,7 @@ jest.mock('@media/worker/tasks', () => ({
       tell({ done: range.out - range.in, span: { ...range, tracks: mockTracks, busy: null } });
     return Promise.resolve(1);
   }),
-  findPathsOf: jest.fn(({ shots }: { shots: FollowTask[] }) => mockPaths(shots)),
+  findPaths: jest.fn(({ shots }: { shots: FollowTask[] }) => mockPaths(shots)),
   followDrawnBox: jest.fn(() => Promise.resolve({ ...mockTracks[0], kind: 'drawn' })),
 }));
 jest.mock('@media/store/storage', () => ({
@@ -94,24 +94,29 @@ describe('evidence', () => {
 
   it('is looked for by two workers that share the ranges, and is kept', async () => {
     const told: number[] = [];
-    const { spans } = await lookFor(master!, ranges, (done) => told.push(done), new AbortController().signal);
+    const { spans } = await gatherShotEvidence(
+      master!,
+      ranges,
+      (done) => told.push(done),
+      new AbortController().signal,
+    );
     expect(mockLooks.map(({ ranges }) => ranges)).toEqual([[ranges[2]], [ranges[0], ranges[1]]]);
     expect(spans.map((span) => span.in)).toEqual([0, 100, 150]);
     expect(Math.max(...told)).toBeGreaterThan(0);
     // A second asking looks at nothing; another visit reads what was stored.
     mockLooks.length = 0;
-    await lookFor(master!, ranges, NOTHING, new AbortController().signal);
+    await gatherShotEvidence(master!, ranges, NOTHING, new AbortController().signal);
     useEvidence.setState({}, true);
-    await lookFor(master!, ranges, NOTHING, new AbortController().signal);
+    await gatherShotEvidence(master!, ranges, NOTHING, new AbortController().signal);
     expect(mockLooks).toEqual([]);
   });
 
   it('that cannot be read is looked for again', async () => {
-    await lookFor(master!, ranges, NOTHING, new AbortController().signal);
+    await gatherShotEvidence(master!, ranges, NOTHING, new AbortController().signal);
     for (const name of mockFiles.keys()) mockFiles.set(name, '{"broken":');
     useEvidence.setState({}, true);
     mockLooks.length = 0;
-    const { spans } = await lookFor(master!, ranges, NOTHING, new AbortController().signal);
+    const { spans } = await gatherShotEvidence(master!, ranges, NOTHING, new AbortController().signal);
     expect(spans).toHaveLength(3);
   });
 });
@@ -181,11 +186,16 @@ describe('following', () => {
   });
 
   it('of a master that another tab has looked at meanwhile looks at nothing twice', async () => {
-    await lookFor(master!, [{ in: 0, out: 100 }], NOTHING, new AbortController().signal);
+    await gatherShotEvidence(master!, [{ in: 0, out: 100 }], NOTHING, new AbortController().signal);
     // What this tab knew before.
     useEvidence.setState({ [master!.fingerprint]: createEvidence(master!.fingerprint) });
     mockLooks.length = 0;
-    const { spans } = await lookFor(master!, [{ in: 0, out: 100 }], NOTHING, new AbortController().signal);
+    const { spans } = await gatherShotEvidence(
+      master!,
+      [{ in: 0, out: 100 }],
+      NOTHING,
+      new AbortController().signal,
+    );
     expect(mockLooks).toEqual([]);
     expect(spans).toHaveLength(1);
   });

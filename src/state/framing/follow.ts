@@ -18,8 +18,8 @@ import type { Job } from '@core/job/job';
 import { toSource } from '@core/master/source';
 import type { PictureRect } from '@core/picture/size';
 import { type Trouble, toTrouble, TroubleError } from '@core/trouble/trouble';
-import { findPathsOf, followDrawnBox } from '@media/worker/tasks';
-import { keepDrawn, loadEvidence, lookFor, useEvidence } from './evidence';
+import { findPaths, followDrawnBox } from '@media/worker/tasks';
+import { keepDrawn, loadEvidence, gatherShotEvidence, useEvidence } from './evidence';
 import { dispatch, useJobs } from '../job';
 import { TaskQueue } from '../task';
 
@@ -127,7 +127,7 @@ export function followFramings(
       const ranges = framings
         .filter(({ shot }) => shot.master === master.id)
         .map(({ shot }) => fileRange(job, shot));
-      await lookFor(master, ranges, (done, total) => tell('look', done, total), signal);
+      await gatherShotEvidence(master, ranges, (done, total) => tell('look', done, total), signal);
     }
     await solve(id, framings, wishes, choose, (done, total) => tell('path', done, total), signal);
   });
@@ -195,7 +195,7 @@ async function solve(
       subjects.length === 0 ? 'nothing' : !task ? 'no-window' : isDivided(known) ? 'alike' : undefined;
     return task ? [{ to, subjects, task, before }] : [];
   });
-  const paths = await findPathsOf(
+  const paths = await findPaths(
     { shots: wanted.map(({ task }) => task) },
     { signal, onProgress: ({ done, total }) => onPath(done, total) },
   );

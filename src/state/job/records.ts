@@ -1,4 +1,4 @@
-import { type ExportRecord, isOpen, type PostRecord } from '@core/job/records';
+import { type ExportRecord, isUnfinished, type PostRecord } from '@core/job/records';
 import { updateListEntries, type RecordChange } from '../job-list-entry';
 import { useJobs } from './jobs';
 import { dropRecord, keepLock, loadExport, putRecord, tellTabs } from '../store';
@@ -46,12 +46,12 @@ interface OpenExport {
 export async function findOpenExports(): Promise<OpenExport[]> {
   const found: OpenExport[] = [];
   for (const { head, exports } of Object.values(useJobs.getState().listed)) {
-    for (const { id } of exports.filter(isOpen)) {
+    for (const { id } of exports.filter(isUnfinished)) {
       const lock = await keepLock(toLockName(id), 'now');
       if (!lock) continue;
       // It may have ended since it was read: what is stored now counts.
       const stored = await loadExport(head.id, id);
-      if (stored && isOpen(stored)) {
+      if (stored && isUnfinished(stored)) {
         found.push({ jobId: head.id, record: stored, letGo: () => lock.release() });
         continue;
       }

@@ -29,7 +29,7 @@ jest.mock('@media/worker/tasks', () => ({
 jest.mock('@media/store/storage', () => ({
   storedFile: () =>
     Promise.resolve(mockMedia.stored === null ? null : { text: () => Promise.resolve(mockMedia.stored) }),
-  deleteStoredFrom: (_folder: string, beginning: string) =>
+  deleteAllStored: (_folder: string, beginning: string) =>
     Promise.resolve(void mockMedia.deleted.push(beginning)),
 }));
 jest.mock('../player', () => ({

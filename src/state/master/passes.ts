@@ -12,7 +12,7 @@ import { hasMeasuredSound, type AnalysisResult, passNames, passSchema } from '@c
 import { uprightRect } from '@core/picture/live-area';
 import { scaleFrames } from '@core/time/frame-rate';
 import { toTrouble, type Trouble, TroubleError } from '@core/trouble/trouble';
-import { deleteStoredFrom, storedFile } from '@media/store/storage';
+import { deleteAllStored, storedFile } from '@media/store/storage';
 import { passOverMaster } from '@media/worker/tasks';
 import { dispatch, canChangeJob, markOffered, useJobs } from '../job';
 import { player } from '../player';
@@ -112,7 +112,7 @@ async function lookWhole(master: Master, signal: AbortSignal): Promise<AnalysisR
     if (signal.aborted) throw new TroubleError('cancelled');
     return pass;
   } catch (error) {
-    await deleteStoredFrom('passes', master.fingerprint);
+    await deleteAllStored('passes', master.fingerprint);
     throw error;
   }
 }

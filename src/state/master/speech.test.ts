@@ -4,7 +4,7 @@ import { ensureSpeech, forgetSpeech, seekSpeech, selectSpeech, stopSpeech, useSp
 
 const mockMedia = { find: jest.fn(), stored: new Map<string, string>() };
 jest.mock('@media/worker/tasks', () => ({
-  findSpeechIn: (...args: unknown[]) => mockMedia.find(...args) as unknown,
+  findSpeech: (...args: unknown[]) => mockMedia.find(...args) as unknown,
 }));
 jest.mock('@media/store/storage', () => ({
   storedFile: (_folder: string, name: string) => {

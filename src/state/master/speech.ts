@@ -5,7 +5,7 @@ import { passNames } from '@core/pass/pass';
 import { type Speech, speechSchema } from '@core/speech/speech';
 import { type Trouble, toTrouble, TroubleError } from '@core/trouble/trouble';
 import { storedFile, writeSmall } from '@media/store/storage';
-import { findSpeechIn } from '@media/worker/tasks';
+import { findSpeech } from '@media/worker/tasks';
 import { keepLock } from '../store';
 import { TaskQueue } from '../task';
 
@@ -55,7 +55,7 @@ export function seekSpeech(master: Master): void {
       try {
         const stored = await storedSpeech(master);
         if (stored) return stored;
-        const spans = await findSpeechIn({ source: toSource(master) }, { signal, onProgress });
+        const spans = await findSpeech({ source: toSource(master) }, { signal, onProgress });
         const speech: Speech = { schemaVersion: 1, fingerprint, soundTrack, spans };
         await writeSmall('passes', passNames(fingerprint).speech, new Blob([JSON.stringify(speech)]));
         return speech;

@@ -13,7 +13,7 @@ import { rateValue } from '@core/time/frame-rate';
 import { NO_TEXT, type Cover } from '@core/words/clip-text';
 import { coverCrop, coverText, type CoverFacts, listProposedCovers } from '@core/words/cover';
 import { toMasterFrame, type Timeline } from '@core/words/spans';
-import { lookAtGreysOf, makeCoverOf } from '@media/worker/tasks';
+import { lookAtGreys, makeCover } from '@media/worker/tasks';
 import { loadEvidence } from '../framing';
 import { getPass } from '../master';
 import { sheetsNow } from '../job';
@@ -64,7 +64,7 @@ export async function coverFile(
     type,
     mostBytes: findTarget(sheetsNow(), canvas).placement.cover?.mostBytes ?? null,
   };
-  const still = await makeCoverOf(request, { signal });
+  const still = await makeCover(request, { signal });
   return new File([still], `${name}.${form}`, { type });
 }
 
@@ -73,7 +73,7 @@ export function smallCover(job: Job, cover: Cover, rows: number): Promise<Blob> 
   const canvas = activeCanvas(activeClip(job.edit));
   const asked = coverSize(canvas);
   const size = { width: Math.max(2, Math.round((rows * asked.width) / asked.height)), height: rows };
-  return makeCoverOf({
+  return makeCover({
     plan: coverPlan(job, canvas, cover),
     frame: 0,
     crop: coverCrop(canvas, asked),
@@ -126,7 +126,7 @@ export async function proposeCovers(job: Job, plan: RenderPlan, timeline: Timeli
     const { fingerprint } = master;
     const { spans } = await loadEvidence(master);
     const tracks = spans.flatMap((span) => span.tracks);
-    const looks = await lookAtGreysOf({ fingerprint, width, height, frames: own.map(({ frame }) => frame) });
+    const looks = await lookAtGreys({ fingerprint, width, height, frames: own.map(({ frame }) => frame) });
     looks.forEach((look, i) => {
       const { output } = own[i] as (typeof own)[number];
       facts.push({

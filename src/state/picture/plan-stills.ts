@@ -2,7 +2,7 @@ import { planOfJob } from '@core/check/check';
 import { activeCanvas } from '@core/job/clip';
 import { activeClip, type Job } from '@core/job/job';
 import type { RenderPlan } from '@core/render/plan';
-import { makeCoverOf } from '@media/worker/tasks';
+import { makeCover } from '@media/worker/tasks';
 import { sheetsNow } from '../job';
 
 const WHOLE = { x: 0, y: 0, width: 1, height: 1 };
@@ -14,7 +14,7 @@ export const planStill = (
   type: 'image/png' | 'image/jpeg' = 'image/png',
   signal?: AbortSignal,
 ): Promise<Blob> =>
-  makeCoverOf(
+  makeCover(
     {
       ...{ plan, frame: Math.max(0, Math.min(plan.frames - 1, frame)), crop: WHOLE, type },
       ...{ size: { width: plan.width, height: plan.height }, mostBytes: null },

@@ -2,7 +2,7 @@ import { useEffect, useState } from 'react';
 import type { Source } from '@core/master/source';
 import { stillName } from '@core/master/still-name';
 import { storedFile } from '@media/store/storage';
-import { makeStillsOf } from '@media/worker/tasks';
+import { makeStills } from '@media/worker/tasks';
 
 /** Addresses of stills that were made in this visit, by master, height and frame. */
 const addresses = new Map<string, string>();
@@ -78,7 +78,7 @@ async function makeMissing(
   const making: Making = {
     fingerprint: source.fingerprint,
     stop,
-    ended: makeStillsOf(
+    ended: makeStills(
       { source, frames: unmade, height },
       { onProgress: ({ frame, still }) => put(frame, still), signal: AbortSignal.any([signal, stop.signal]) },
     ),

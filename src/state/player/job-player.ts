@@ -3,7 +3,7 @@ import { activeClip, type Job, mainMaster, listSources } from '@core/job/job';
 import type { Source } from '@core/master/source';
 import { clamp, type Size } from '@core/picture/size';
 import { Player, type PlayerListener } from '@media/play/player';
-import type { Piece, Quality, Speed, View } from '@media/play/player-protocol';
+import type { SoundPiece, Quality, Speed, View } from '@media/play/player-protocol';
 import { type Draft, NO_JOB, usePlayer } from './player-store';
 import { PlayerViews } from './player-views';
 import { draftWords, redrawDragged, planPreviews, type PreviewPlans, type WordsDraft } from './preview-plans';
@@ -152,7 +152,7 @@ export class JobPlayer {
   private playRanges(cut: Cut, from: number, { speed = 1, card = true }: PlayRequest = {}): void {
     const [first] = cut;
     if (!this.session || !first) return;
-    const pieces: Piece[] = cut.map((range) => ({
+    const pieces: SoundPiece[] = cut.map((range) => ({
       source: this.getPlace(range.master),
       from: range.in,
       to: range.out,

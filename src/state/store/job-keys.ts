@@ -1,7 +1,7 @@
 /**
  * Stored part of a job: its head for the list, its document and history, the changes since, and its records.
  */
-export type Piece = 'head' | 'document' | 'history' | 'entry' | 'export' | 'post';
+export type JobPart = 'head' | 'document' | 'history' | 'entry' | 'export' | 'post';
 
 const JOB = 'job/';
 /** Revisions are written at one length, so that keys sort as numbers do. */
@@ -16,8 +16,8 @@ export const recordKey = (job: string, kind: 'export' | 'post', id: string): str
   `${JOB}${job}/${kind}/${id}`;
 
 /** A key taken apart, or null for one that is no job's. */
-export function parseJobKey(key: string): { job: string; piece: Piece; id: string } | null {
+export function parseJobKey(key: string): { job: string; piece: JobPart; id: string } | null {
   const [, job, piece, id = ''] =
     /^job\/([^/]+)\/(head|document|history|entry|export|post)(?:\/(.+))?$/.exec(key) ?? [];
-  return job && piece ? { job, piece: piece as Piece, id } : null;
+  return job && piece ? { job, piece: piece as JobPart, id } : null;
 }

@@ -8,7 +8,7 @@ import {
   storedJob,
   type UnreadableJob,
 } from '@core/job/stored-job';
-import { documentKey, entryKey, headKey, historyKey, parseJobKey, type Piece, recordKey } from './job-keys';
+import { documentKey, entryKey, headKey, historyKey, parseJobKey, type JobPart, recordKey } from './job-keys';
 import { runAlone } from './locks';
 import { storage } from './storage';
 
@@ -36,8 +36,8 @@ const texts = async (keys: readonly string[]): Promise<string[]> => {
 };
 
 /** Keys of stored jobs, by job and piece, in order. */
-async function keysByJob(): Promise<Map<string, Record<Piece, string[]>>> {
-  const jobs = new Map<string, Record<Piece, string[]>>();
+async function keysByJob(): Promise<Map<string, Record<JobPart, string[]>>> {
+  const jobs = new Map<string, Record<JobPart, string[]>>();
   for (const key of (await storage.getAllKeys()).sort()) {
     const known = parseJobKey(key);
     if (!known) continue;

@@ -3,7 +3,7 @@ import { captionsFile, captionsName, openCaptions } from './caption-files';
 
 const mockRead = jest.fn();
 jest.mock('@media/worker/tasks', () => ({
-  readCaptionsOf: (...args: unknown[]) => mockRead(...args) as unknown,
+  readCaptions: (...args: unknown[]) => mockRead(...args) as unknown,
 }));
 
 const fileOf = (size: number) =>

@@ -3,7 +3,7 @@ import { activeClip, type Job } from '@core/job/job';
 import { type Trouble, toTrouble } from '@core/trouble/trouble';
 import type { CaptionFile } from '@core/words/files/caption-file';
 import { type CaptionForm, captionText, type WrittenCue } from '@core/words/files/write-captions';
-import { readCaptionsOf } from '@media/worker/tasks';
+import { readCaptions } from '@media/worker/tasks';
 
 /** Largest file that is read, in bytes: captions of a long film have a few hundred kilobytes. */
 const MAX_BYTES = 8_000_000;
@@ -18,7 +18,7 @@ export async function openCaptions(file: File): Promise<OpenCaptions> {
     return { trouble: { code: 'not-captions', values: { file: file.name, detail } } };
   }
   try {
-    const read = await readCaptionsOf({ bytes: new Uint8Array(await file.arrayBuffer()) });
+    const read = await readCaptions({ bytes: new Uint8Array(await file.arrayBuffer()) });
     if (read.cues.length > 0) return { fileName: file.name, file: read };
     const detail = 'nothing in it has a start and an end';
     return { trouble: { code: 'not-captions', values: { file: file.name, detail } } };

@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react';
 import type { RenderPlan } from '@core/render/plan';
 import type { LookedWords } from '@media/words/contrast-task';
-import { measureContrastOf } from '@media/worker/tasks';
+import { measureContrast } from '@media/worker/tasks';
 
 /** How words stand out from what is behind them, and whether they have room. */
 export type ContrastState =
@@ -20,7 +20,7 @@ export function useContrast(plan: RenderPlan, isOwn: (text: string) => boolean, 
     const stop = new AbortController();
     const own = plan.overlays.filter(({ art }) => art.text !== '' && isOwn(art.text));
     const timer = setTimeout(() => {
-      measureContrastOf({ plan, own }, { signal: stop.signal })
+      measureContrast({ plan, own }, { signal: stop.signal })
         .then((looked) => setFound({ key, state: { state: 'done', looked } }))
         .catch(() => !stop.signal.aborted && setFound({ key, state: { state: 'failed' } }));
     }, CALM);

@@ -6,7 +6,7 @@ import { storage } from '../store';
 
 const mockMedia = { keep: jest.fn(), family: jest.fn(), dropped: [] as string[] };
 jest.mock('@media/worker/tasks', () => ({
-  keepFontOf: ({ file }: { file: File }) => mockMedia.keep(file) as unknown,
+  keepFont: ({ file }: { file: File }) => mockMedia.keep(file) as unknown,
 }));
 jest.mock('@media/words/fonts', () => ({ shippedFonts: jest.fn() }));
 jest.mock('@media/words/own-fonts', () => ({

@@ -6,7 +6,7 @@ import { type Trouble, toTrouble } from '@core/trouble/trouble';
 import { shippedFonts } from '@media/words/fonts';
 import { ownFontFamily, ownFontNames } from '@media/words/own-fonts';
 import { deleteStored } from '@media/store/storage';
-import { keepFontOf } from '@media/worker/tasks';
+import { keepFont } from '@media/worker/tasks';
 import { serverTrouble } from '../server';
 import { sharedSetting } from '../store';
 
@@ -65,7 +65,7 @@ const storedFonts = sharedSetting<OwnFont[]>(SETTING, {
 /** Takes a file as a font of the person's own. @returns it, or null where it is none: the trouble is told. */
 export async function addFont(file: File): Promise<OwnFont | null> {
   try {
-    const font = await keepFontOf({ file });
+    const font = await keepFont({ file });
     const { book } = useFontList.getState();
     const facts = await ownFontFamily(font.family);
     const own = await storedFonts.change((all) => [

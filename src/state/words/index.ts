@@ -2,7 +2,7 @@
 export { captionsFile, captionsName, type OpenCaptions, openCaptions } from './caption-files';
 export { useContrast } from './contrast';
 export { addFont, dropFont, useFontBook, useFontList } from './fonts';
-export { layScript, stopScript, useScript } from './script';
+export { layScriptOnClip, stopScript, useScript } from './script';
 export { textStyles } from './text-styles';
 export { tagSets, templates } from './word-presets';
 export {

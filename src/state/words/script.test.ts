@@ -1,8 +1,8 @@
 import { activeClip } from '@core/job/job';
-import { PLAIN_LIMITS } from '@core/words/reading-limits';
+import { DEFAULT_READING_LIMITS } from '@core/words/reading-limits';
 import { TroubleError } from '@core/trouble/trouble';
 import { dispatch, setClip } from '../job';
-import { layScript, stopScript, useScript } from './script';
+import { layScriptOnClip, stopScript, useScript } from './script';
 import { readyToExport, waitForTasks, readStored } from '../export/test-exports';
 import { mockMedia } from '../test-media';
 import type * as TestMedia from '../test-media';
@@ -26,8 +26,14 @@ function lay(): Promise<void> {
   const { cut } = activeClip(readStored().edit);
   const masters = () => ({ rate: RATE, frames: 984 });
   const timeline = { cut, starts: [0, 984], masters, rate: RATE };
-  const request = { script: 'One.\nTwo.', spoken: [], whole: 984, limits: PLAIN_LIMITS, rate: RATE };
-  return layScript(readStored(), request, timeline);
+  const request = {
+    script: 'One.\nTwo.',
+    spoken: [],
+    whole: 984,
+    limits: DEFAULT_READING_LIMITS,
+    rate: RATE,
+  };
+  return layScriptOnClip(readStored(), request, timeline);
 }
 
 describe('a script', () => {

@@ -20,7 +20,7 @@ export const useScript = create<ScriptState>(() => ({ progress: null, trouble: n
 let stop: AbortController | null = null;
 
 /** Lays a script on speech, one at a time; its cues take the place of those of the clip that is worked on. */
-export async function layScript(
+export async function layScriptOnClip(
   { id, edit }: Job,
   request: ScriptRequest,
   timeline: Timeline,

@@ -1,7 +1,7 @@
 import type { Account, SignInFault } from '@core/posting/accounts';
 
 /** Words for what became of a sign-in, and what to do. */
-export const FAULTS: Record<SignInFault, { what: string; todo: string }> = {
+export const SIGN_IN_FAULTS: Record<SignInFault, { what: string; todo: string }> = {
   refused: {
     what: 'You were not signed in: the outlet says that it was refused.',
     todo: 'Nothing was changed. Sign in again if you did not mean that.',

@@ -11,7 +11,7 @@ import { Tool } from '../parts/tool';
 import { Heading, Soft } from '../parts/words';
 import { card, space } from '../theme/tokens';
 import { AccountFace } from './account-face';
-import { accountTrouble, FAULTS } from './account-words';
+import { accountTrouble, SIGN_IN_FAULTS } from './account-words';
 
 /** Accounts at outlets: who this browser may post as, signing in, and letting go. */
 export function AccountsScreen() {
@@ -46,8 +46,8 @@ export function AccountsScreen() {
       }
     >
       {read.success && (
-        <Notice standing="stop" title={FAULTS[read.data].what}>
-          {FAULTS[read.data].todo}
+        <Notice standing="stop" title={SIGN_IN_FAULTS[read.data].what}>
+          {SIGN_IN_FAULTS[read.data].todo}
         </Notice>
       )}
       {trouble && <TroubleNotice trouble={trouble} />}

@@ -7,14 +7,14 @@ import { Mark } from '../parts/mark';
 import { TroubleNotice } from '../parts/notice';
 import { Heading, Soft, Strong } from '../parts/words';
 import { card, colours, fonts, sizes, space, TARGET, WIDE } from '../theme/tokens';
-import { type CellRow, type Order, type CellFilter, useCellTable } from './use-cell-table';
+import { type CellRow, type CellOrder, type CellFilter, useCellTable } from './use-cell-table';
 
 const SHOWN: { value: CellFilter; label: string }[] = [
   { value: 'all', label: 'All' },
   { value: 'warn', label: 'With warnings' },
   { value: 'stop', label: 'Stopped' },
 ];
-const ORDERS: { value: Order; label: string }[] = [
+const ORDERS: { value: CellOrder; label: string }[] = [
   { value: 'worst', label: 'Worst first' },
   { value: 'clip', label: 'By clip' },
   { value: 'placement', label: 'By placement' },

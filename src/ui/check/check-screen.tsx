@@ -3,7 +3,7 @@ import { useEffect } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { listBlockingFindings } from '@core/check/check';
-import { isBusy, useExportQueue, useSizeTrial } from '@state/export';
+import { isExporting, useExportQueue, useSizeTrial } from '@state/export';
 import { setCanvas, setClip } from '@state/job';
 import { jobReport } from '@state/check';
 import { CanvasRow } from '../frame/canvas-cards';
@@ -26,7 +26,7 @@ export function CheckScreen() {
   const router = useRouter();
   useAskedFor();
   const findings = useFindings();
-  useSizeTrial(job, useCheckContext(job.masters), useExportQueue(isBusy));
+  useSizeTrial(job, useCheckContext(job.masters), useExportQueue(isExporting));
   const { label } = useTarget();
   const clip = useClip();
   const stopped = listBlockingFindings(findings ?? [], clip, 'export').length;

@@ -12,7 +12,7 @@ import type { Severity } from '@core/check/rule';
 
 /** Filter of the cells: all, those with a stop, or those with a warning or a stop. */
 export type CellFilter = 'all' | 'warn' | 'stop';
-export type Order = 'worst' | 'clip' | 'placement';
+export type CellOrder = 'worst' | 'clip' | 'placement';
 
 /** A cell with what is told of it at a glance. */
 export interface CellRow {
@@ -53,7 +53,7 @@ const COLUMNS: ColumnDef<CellRow>[] = [
 /** The cells of a job filtered, sorted and searched. */
 export function useCellTable(cells: BoardCell[]) {
   const [shown, setShown] = useState<CellFilter>('all');
-  const [order, setOrder] = useState<Order>('worst');
+  const [order, setOrder] = useState<CellOrder>('worst');
   const [search, setSearch] = useState('');
   const rows = useMemo(() => cells.map(toRow), [cells]);
   const data = useMemo(

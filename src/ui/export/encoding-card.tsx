@@ -4,8 +4,8 @@ import { toJobEncodeSettings, planOfJob, computeBitrate } from '@core/check/chec
 import type { Finding } from '@core/check/finding';
 import { bitsLabel, bytesLabel } from '@core/figures/figures';
 import { activeCanvas } from '@core/job/clip';
-import { bitRateWords, rateLabel } from '@core/rate/bit-rate-words';
-import { isOpen, computeMinBytes, soundLabel } from '@core/render/encode-settings';
+import { bitRateWords, formatRateMode } from '@core/rate/bit-rate-words';
+import { hasOpenSize, computeMinBytes, soundLabel } from '@core/render/encode-settings';
 import { PLAIN_ENCODING } from '@core/rate/encoding';
 import { FORMAT_IDS, type FormatId, FORMATS, isFormatTaken } from '@core/rate/format';
 import { toSeconds } from '@core/time/frame-rate';
@@ -73,7 +73,7 @@ export function EncodingCard({ size, trying }: Props) {
   const formats = FORMAT_IDS.filter((id) => abilities?.[id] ?? id === making.format);
   const { picture } = making;
   const tried = sized?.tried ?? false;
-  const comesOut = picture !== null && isOpen(picture) && !tried;
+  const comesOut = picture !== null && hasOpenSize(picture) && !tried;
   const isLossless = picture?.kind === 'lossless';
   return (
     <View style={styles.parts}>
@@ -114,7 +114,7 @@ export function EncodingCard({ size, trying }: Props) {
         <>
           {!isLossless && (
             <>
-              <Fold title="Bit rate" detail={rateLabel(encoding.rate, choice.bits)}>
+              <Fold title="Bit rate" detail={formatRateMode(encoding.rate, choice.bits)}>
                 <RateFields
                   rate={encoding.rate}
                   offered={abilities?.[making.format] ?? []}

@@ -5,7 +5,7 @@ import { Button } from 'react-native-paper';
 import { bitsLabel, bytesLabel } from '@core/figures/figures';
 import { onClip } from '@core/job/job';
 import { FORMATS } from '@core/rate/format';
-import { type ExportRecord, isOpen } from '@core/job/records';
+import { type ExportRecord, isUnfinished } from '@core/job/records';
 import { hasOrder, resumeExport, deleteExport, loadExportedFile, startExport } from '@state/export';
 import { CAPTION_FORMS } from '@core/words/files/write-captions';
 import { captionsFile } from '@state/words';
@@ -39,7 +39,7 @@ export function ExportCard({ record, stale }: { record: ExportRecord; stale: boo
       <Soft>
         {label}, {facts.filter(Boolean).join(', ')}
       </Soft>
-      {isOpen(record) ? (
+      {isUnfinished(record) ? (
         <Soft>It is being made in another tab.</Soft>
       ) : (
         <Ended record={record} stale={stale} />

@@ -7,7 +7,14 @@ import { isCurrent } from '@core/check/post-check';
 import { findingWords, ruleName } from '@core/check/finding';
 import { activeCanvas } from '@core/job/clip';
 import { type Format, FORMATS } from '@core/rate/format';
-import { isBusy, useExportQueue, startExport, useExports, findWaiting, useSizeTrial } from '@state/export';
+import {
+  isExporting,
+  useExportQueue,
+  startExport,
+  useExports,
+  findWaiting,
+  useSizeTrial,
+} from '@state/export';
 import { CanvasRow } from '../frame/canvas-cards';
 import { JobPage } from '../job/job-page';
 import { useBoard, useClip, useFindings, useJob, useCheckContext } from '../job/job-context';
@@ -36,7 +43,7 @@ export function ExportScreen() {
   const known = useCheckContext(job.masters);
   const { id, edit } = job;
   const clip = useClip();
-  const trying = useSizeTrial(job, known, useExportQueue(isBusy));
+  const trying = useSizeTrial(job, known, useExportQueue(isExporting));
   const waits = useExports((state) => findWaiting(state, id, clip.id) !== null);
   const canvas = activeCanvas(clip);
   const press = useSinglePress();
@@ -112,7 +119,7 @@ export function ExportScreen() {
           <ExportCard key={record.id} record={record} stale={!isCurrent(job, record)} />
         ))}
       </View>
-      {records.length === 0 && !isBusy({ running: inQueue }) && (
+      {records.length === 0 && !isExporting({ running: inQueue }) && (
         <Soft>Nothing has been exported yet. The export goes on while you use other pages.</Soft>
       )}
       <EncodingCard size={size} trying={trying} />

@@ -133,7 +133,7 @@ function Made({ job, record }: { job: Job; record: ExportRecord }) {
       {pair && canvas && (
         <>
           <Soft>
-            {`Frame ${formatTimecode(pair.frame, canvas.rate)}, pixel for pixel.${isCurrent(job, record) ? '' : ' The clip was changed since this file was made: the plan is the one of now.'}`}
+            {`Frame ${formatTimecode(pair.frame, canvas.rate)}, pixel for pixel.${isCurrent(job, record) ? '' : ' The clip was changed since this file was made: the plan shown is the current one.'}`}
           </Soft>
           <SideBySide
             label="This frame"

@@ -45,7 +45,7 @@ export function NameFields() {
       <Soft>Exports are named so from now on; those that are there keep their names.</Soft>
       {pattern !== PLAIN_PATTERN && (
         <Button style={styles.left} onPress={() => take(PLAIN_PATTERN)}>
-          As it was at first
+          Reset
         </Button>
       )}
     </View>

@@ -80,9 +80,7 @@ export function Queue() {
             on={tells}
             onChange={(on) => void setDoneNotice(on).then((is) => setRefused(on && !is))}
           />
-          {refused && (
-            <Soft>This browser does not let the page tell you: allow notices in its settings.</Soft>
-          )}
+          {refused && <Soft>This browser blocks notifications: allow them in its settings.</Soft>}
         </>
       )}
     </View>

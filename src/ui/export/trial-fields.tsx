@@ -135,7 +135,7 @@ function Found({ name, trial }: { name: string; trial: RateTrial }) {
       )}
       <TrialChart trial={trial} />
       <Soft>
-        {`How like the planned picture a viewer’s is (SSIM), by Mb/s sent. The upright line is the advised rate. ${compressor === 'ffmpeg' ? 'Compressed again by ffmpeg.' : 'Compressed again by this browser, which stands in for the outlet.'}`}
+        {`How close the viewer’s picture is to yours (SSIM), by the bit rate of the upload in Mb/s. The vertical line is the advised bit rate. ${compressor === 'ffmpeg' ? 'Compressed again by ffmpeg.' : 'Compressed again by this browser, which stands in for the outlet.'}`}
       </Soft>
       <OptionList
         label="Bit rates tried"

@@ -6,7 +6,7 @@ import {
   computeMargin,
   moveWindow,
   moveFocus,
-  type Scope,
+  type KeyframeScope,
   snapMove,
   zoomFraming,
 } from '@core/framing/moves';
@@ -40,7 +40,7 @@ export interface FramingTools {
   canvas: Canvas;
   track: string;
   owner: Owner;
-  scope: Scope;
+  scope: KeyframeScope;
   framing: Framing;
   /** Every pane of the canvas at the playhead, and which of them is worked on. */
   panes: PlannedPane[];
@@ -132,7 +132,7 @@ function createTools(
   const alone = canvas.detached.some((framing) => framing.shot === shot.id);
   const owner: Owner = alone ? { canvas: canvas.id } : 'shared';
   const framing = findFraming(canvas, edit.framings, shot, track);
-  const scope: Scope = mode === 'frame' ? frame : 'shot';
+  const scope: KeyframeScope = mode === 'frame' ? frame : 'shot';
   const { id } = settled;
   const act = (name: FramingAct, next: Framing, done: boolean, joins?: string) => {
     const framings = [next];

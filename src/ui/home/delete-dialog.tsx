@@ -1,5 +1,5 @@
 import { Button, Dialog } from 'react-native-paper';
-import { isOpen } from '@core/job/records';
+import { isUnfinished } from '@core/job/records';
 import { deleteWholeJob } from '@state/files';
 import { useJobs } from '@state/job';
 import { DestructiveButton } from '../parts/destructive-button';
@@ -9,7 +9,7 @@ import { Body } from '../parts/words';
 /** Asks before a job is deleted. */
 export function DeleteDialog({ id, title, onClose }: { id: string; title: string; onClose: () => void }) {
   // Also those that another tab makes.
-  const open = useJobs((state) => state.listed[id]?.exports.filter(isOpen).length ?? 0);
+  const open = useJobs((state) => state.listed[id]?.exports.filter(isUnfinished).length ?? 0);
   return (
     <ModalDialog title="Delete this job?" onClose={onClose}>
       <Dialog.Content>

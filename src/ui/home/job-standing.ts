@@ -1,4 +1,5 @@
 import type { Severity } from '@core/check/rule';
+import { formatCount } from '@core/figures/figures';
 import { isPosted } from '@core/job/records';
 import type { JobListEntry } from '@state/job-list-entry';
 import type { Standing } from '../parts/mark';
@@ -8,9 +9,6 @@ export interface JobStanding {
   standing: Standing;
   words: string;
 }
-
-const formatCount = (count: number, singular: string, many: string): string =>
-  `${count} ${count === 1 ? singular : many}`;
 
 const CHECKED: Record<Severity, string> = {
   stop: 'Something is stopped',

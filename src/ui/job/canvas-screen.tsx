@@ -67,7 +67,7 @@ export function CanvasScreen() {
         icon={adding ? 'close' : 'plus'}
         onPress={() => setAdding(!adding)}
       >
-        {adding ? 'Add none' : 'Add a canvas'}
+        {adding ? 'Cancel' : 'Add a canvas'}
       </Button>
       <Soft>
         {adding

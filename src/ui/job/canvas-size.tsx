@@ -3,7 +3,7 @@ import { StyleSheet, View } from 'react-native';
 import { Button, TextInput } from 'react-native-paper';
 import { ownSize, RATIOS } from '@core/job/canvases';
 import { activeCanvas } from '@core/job/clip';
-import { Refusal } from '../parts/refusal';
+import { RefusalNotice } from '../parts/refusal';
 import { Heading, Soft } from '../parts/words';
 import { space } from '../theme/tokens';
 import { useClip } from './job-context';
@@ -43,7 +43,7 @@ export function CanvasSize({ onTake }: { onTake: (width: number, height: number)
           Use this size
         </Button>
       </View>
-      {problem !== null && <Refusal>{problem}</Refusal>}
+      {problem !== null && <RefusalNotice>{problem}</RefusalNotice>}
     </View>
   );
 }

@@ -36,7 +36,7 @@ describe('the canvases of a clip', () => {
 
   it('are not added once the person thinks better of it', () => {
     pressText('Add a canvas');
-    pressText('Add none');
+    pressText('Cancel');
     press('Tesselle Square');
     expect(sizes()).toEqual(['1080×1080']);
   });

@@ -33,8 +33,8 @@ export function toAllMasterFacts(master: Master): { name: string; value: string 
   const { video, colour, pixelAspect, frameTimes, audioTracks } = master;
   const milliseconds = (seconds: number) => `${Number((seconds * 1000).toFixed(2))}`;
   const { least, mean, greatest } = frameTimes;
-  const name = (value: string | null) => (value === null ? 'not told' : (MATRIX_NAMES[value] ?? value));
-  const levels = colour.fullRange === null ? 'not told' : colour.fullRange ? 'full' : 'limited';
+  const name = (value: string | null) => (value === null ? 'not stated' : (MATRIX_NAMES[value] ?? value));
+  const levels = colour.fullRange === null ? 'not stated' : colour.fullRange ? 'full' : 'limited';
   return [
     ...toMasterFacts(master),
     { name: 'Pixel aspect', value: `${pixelAspect.num}:${pixelAspect.den}` },
@@ -45,11 +45,11 @@ export function toAllMasterFacts(master: Master): { name: string; value: string 
         ? `${milliseconds(mean)} ms, always`
         : `${milliseconds(least)} to ${milliseconds(greatest)} ms, mean ${milliseconds(mean)} ms`,
     },
-    { name: 'Bit depth', value: video.depth === null ? 'not told' : `${video.depth} bits` },
+    { name: 'Bit depth', value: video.depth === null ? 'not stated' : `${video.depth} bits` },
     {
       name: 'Fields',
       value:
-        video.interlaced === null ? 'not told' : video.interlaced ? 'the stream may hold fields' : 'none',
+        video.interlaced === null ? 'not stated' : video.interlaced ? 'the stream may hold fields' : 'none',
     },
     { name: 'Levels', value: levels },
     {

@@ -4,7 +4,7 @@ import { testJob, TEST_MASTER, testRange } from '@core/job/test-job';
 import { CheckScreen } from '../check/check-screen';
 import { LengthRuler } from '../cut/length-ruler';
 import { ProofTable } from '../export/proof-table';
-import { PostWords } from '../post/post-words';
+import { PostWordsForm } from '../post/post-words';
 import { getActiveClip, renderPage } from '../test-page';
 import { CanvasScreen } from './canvas-screen';
 
@@ -79,7 +79,7 @@ describe('the canvas page', () => {
 describe('the words of a post', () => {
   it('take tags without marks and spaces, once each, and drop them', () => {
     const job = testJob();
-    renderPage(job, <PostWords />);
+    renderPage(job, <PostWordsForm />);
     const field = screen.getByLabelText('Add a tag');
     for (const typed of ['#up right', 'upright', '  ']) {
       fireEvent.changeText(field, typed);
@@ -92,7 +92,7 @@ describe('the words of a post', () => {
 
   it('being typed are one step for undo', () => {
     const job = testJob();
-    renderPage(job, <PostWords />);
+    renderPage(job, <PostWordsForm />);
     for (const text of ['K', 'Ki', 'Kit', 'Kite']) fireEvent.changeText(screen.getByLabelText('Title'), text);
     expect(getActiveClip(job).words.title).toBe('Kite');
     expect(useJobs.getState().files[job.id]?.history.past).toHaveLength(1);
@@ -101,7 +101,7 @@ describe('the words of a post', () => {
 
   it('hold a description to what the outlet shows', () => {
     const job = testJob();
-    renderPage(job, <PostWords />);
+    renderPage(job, <PostWordsForm />);
     fireEvent.changeText(screen.getByLabelText('Description'), 'x'.repeat(3000));
     expect(getActiveClip(job).words.description).toHaveLength(2000);
   });

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { StyleSheet, TextInput, View } from 'react-native';
 import { colours, fonts, sizes, space, TARGET } from '../theme/tokens';
-import { Refusal } from './refusal';
+import { RefusalNotice } from './refusal';
 import { Soft } from './words';
 
 interface Props {
@@ -46,7 +46,7 @@ export function EntryField({ label, value, unit, onSubmit }: Props) {
         selectTextOnFocus
         style={[styles.input, problem !== null && styles.refused]}
       />
-      {problem !== null && <Refusal>{problem}</Refusal>}
+      {problem !== null && <RefusalNotice>{problem}</RefusalNotice>}
     </View>
   );
 }

@@ -4,7 +4,7 @@ import { Button, TextInput } from 'react-native-paper';
 import type { NamedStore } from '@state/named-store';
 import { card, space } from '../theme/tokens';
 import { pickJson, saveFile } from './pick-file';
-import { Refusal } from './refusal';
+import { RefusalNotice } from './refusal';
 import { Tool } from './tool';
 import { Soft, Strong } from './words';
 
@@ -95,7 +95,7 @@ export function NamedList<Named extends { name: string }>({
           </Button>
         </View>
       )}
-      {problem !== null && <Refusal>{problem}</Refusal>}
+      {problem !== null && <RefusalNotice>{problem}</RefusalNotice>}
       <View style={styles.row}>
         <Button icon="file-outline" onPress={() => void open()}>
           {`Open a ${many} file`}

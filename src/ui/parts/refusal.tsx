@@ -3,7 +3,7 @@ import { StyleSheet, Text } from 'react-native';
 import { colours, fonts, sizes } from '../theme/tokens';
 
 /** Why something that was typed or picked is not taken; brought into view. */
-export function Refusal({ children }: { children: string }) {
+export function RefusalNotice({ children }: { children: string }) {
   const text = useRef<Text>(null);
   useEffect(() => {
     // In a browser the text is an element: the reason must not stay below the edge of the page.

@@ -37,7 +37,7 @@ export function ComparedView({ post, compared }: { post: DispatchedPost; compare
       )}
       {pictures ? (
         <SideBySide
-          label="The least like frame"
+          label="Least similar frame"
           size={compared}
           left={{ label: 'As sent', picture: pictures.sent }}
           right={{ label: 'As a viewer gets it', picture: pictures.viewed }}

@@ -24,7 +24,7 @@ export function KeyPhrase({ title, onLead }: { title: string; onLead: (title: st
           dispatch(id, { type: 'set-words', words: withKeyPhrase(words, text) }, 'key phrase')
         }
       />
-      {!isSaid && <Soft>What people look for who should find it. It belongs first in the title.</Soft>}
+      {!isSaid && <Soft>The words people will search for. They belong at the start of the title.</Soft>}
       {isSaid && hasLeadingKeyPhrase(title, keyPhrase) && <Soft>The title leads with it.</Soft>}
       {isSaid && !hasLeadingKeyPhrase(title, keyPhrase) && (
         <Button

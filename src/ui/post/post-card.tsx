@@ -68,12 +68,12 @@ export function PostCard({ post, onChange, isLast }: Props) {
         {isLast && post.state === 'refused' && <Mending />}
         {onChange && (
           <Button mode="outlined" style={styles.left} onPress={onChange}>
-            Change it to what stands below
+            Update it with the changes below
           </Button>
         )}
         {posted && isUnderWay(posted) && (
           <DestructiveButton style={styles.left} onPress={() => void forgetPost(job.id, post.id)}>
-            Call it back
+            Cancel this post
           </DestructiveButton>
         )}
       </View>
@@ -130,11 +130,12 @@ function Mending() {
 }
 
 const WAITS: Record<NonNullable<DispatchedPost['wait']>['why'], (outlet: string) => string> = {
-  down: (outlet) => `${outlet} cannot be reached. It is tried again by itself, and goes on where it stopped.`,
-  busy: (outlet) =>
-    `${outlet} has too much to do, and asked to be left alone for a while. It is tried again by itself.`,
-  full: (outlet) => `${outlet} has no room for it now. It is tried again by itself.`,
-  answer: (outlet) => `${outlet} answered what cannot be understood. It is tried again by itself.`,
+  down: (outlet) =>
+    `${outlet} cannot be reached. The post is tried again automatically and goes on where it stopped.`,
+  busy: (outlet) => `${outlet} is busy and asked us to wait. The post is tried again automatically.`,
+  full: (outlet) => `${outlet} has no room for the file now. The post is tried again automatically.`,
+  answer: (outlet) =>
+    `${outlet} gave an answer that could not be read. The post is tried again automatically.`,
 };
 
 function Acts({ post, posted, outlet }: { post: PostRecord; posted: DispatchedPost | null; outlet: string }) {
@@ -167,7 +168,9 @@ function Acts({ post, posted, outlet }: { post: PostRecord; posted: DispatchedPo
         state === 'down' ||
         state === 'refused' ||
         state === 'missed' ||
-        state === 'held') && <Button onPress={() => void forgetPost(job.id, id)}>Forget it</Button>}
+        state === 'held') && (
+        <Button onPress={() => void forgetPost(job.id, id)}>Remove from the list</Button>
+      )}
     </>
   );
 }

@@ -20,8 +20,8 @@ const PERMISSIONS = [
 ] as const;
 
 const CONTENT = [
-  ['paid', 'Somebody pays for it, or gave something for it'],
-  ['synthetic', 'It shows people or places that a computer made'],
+  ['paid', 'Paid for, or a gift was received'],
+  ['synthetic', 'Shows people or places made by a computer'],
 ] as const;
 
 /**
@@ -149,7 +149,7 @@ function Collection({
               {name}
             </Button>
           ))}
-        {known.length === 0 && <Soft>A name that is not there yet makes a new one.</Soft>}
+        {known.length === 0 && <Soft>A new name creates a new collection.</Soft>}
       </View>
     </View>
   );

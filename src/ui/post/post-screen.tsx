@@ -40,7 +40,7 @@ import { PostGrid } from './post-grid';
 import { useOutletAbilities } from './outlet-abilities';
 import { PostOptions } from './post-options';
 import { PostStatements } from './post-statements';
-import { PostWords } from './post-words';
+import { PostWordsForm } from './post-words';
 import { ServerNotice } from './server-notice';
 import { listPosts } from './use-post-stand';
 import { WhenChoice } from './when-choice';
@@ -191,7 +191,7 @@ export function PostScreen() {
         <Soft>{`${name} does not take ${left.join(' and ')}: the rest goes there.`}</Soft>
       )}
       {!own && <AccountChoice sheet={target.sheet} />}
-      <PostWords />
+      <PostWordsForm />
       <PostStatements />
       {abilities && <PostOptions abilities={abilities} account={account} />}
       <View style={styles.group}>

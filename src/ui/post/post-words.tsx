@@ -16,7 +16,7 @@ import { KeyPhrase } from './key-phrase';
 import { SavedTags, Templates } from './saved-words';
 
 /** Title, description and tags of the post: written once, or otherwise for this outlet. */
-export function PostWords() {
+export function PostWordsForm() {
   const { id } = useJob();
   const { placement, sheet } = useTarget();
   const clip = useClip();
@@ -72,7 +72,7 @@ export function PostWords() {
       <Soft>
         {`${description} of ${most} characters. `}
         {description > seen
-          ? `Seen before it is unfolded: “${cutOff(words.description, seen).trim()}…”`
+          ? `Shown before “more”: “${cutOff(words.description, seen).trim()}…”`
           : 'All of it is seen.'}
       </Soft>
       <Tags tags={words.tags} onChange={(tags) => setWords({ tags })} />

@@ -2,7 +2,7 @@ import { StyleSheet, View } from 'react-native';
 import { type FieldPath, useController } from 'react-hook-form';
 import type { FieldGroup } from '@core/outlets/limits/field';
 import type { RuleSheet } from '@core/outlets/rule-sheet';
-import { Refusal } from '../parts/refusal';
+import { RefusalNotice } from '../parts/refusal';
 import { space } from '../theme/tokens';
 import { listProblems } from './size-fields';
 import { CheckBox } from '../parts/check-box';
@@ -35,7 +35,7 @@ export function GroupFields({
         </View>
       )}
       {listProblems(fieldState.error).map((problem) => (
-        <Refusal key={problem}>{problem}</Refusal>
+        <RefusalNotice key={problem}>{problem}</RefusalNotice>
       ))}
     </View>
   );

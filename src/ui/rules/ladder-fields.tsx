@@ -2,7 +2,7 @@ import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { useController } from 'react-hook-form';
 import { NumberField } from '../parts/number-field';
-import { Refusal } from '../parts/refusal';
+import { RefusalNotice } from '../parts/refusal';
 import { Tool } from '../parts/tool';
 import { Soft } from '../parts/words';
 import { space } from '../theme/tokens';
@@ -56,7 +56,7 @@ export function LadderFields({ control, index }: { control: SheetControl; index:
         Add a step
       </Button>
       {listProblems(fieldState.error).map((problem) => (
-        <Refusal key={problem}>{problem}</Refusal>
+        <RefusalNotice key={problem}>{problem}</RefusalNotice>
       ))}
     </View>
   );

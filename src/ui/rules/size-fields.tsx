@@ -5,7 +5,7 @@ import { type TakenSizes, usualSize } from '@core/outlets/taken-sizes';
 import type { Size } from '@core/picture/size';
 import { Choice } from '../parts/choice';
 import { NumberField } from '../parts/number-field';
-import { Refusal } from '../parts/refusal';
+import { RefusalNotice } from '../parts/refusal';
 import { Tool } from '../parts/tool';
 import { Soft } from '../parts/words';
 import { space } from '../theme/tokens';
@@ -93,7 +93,7 @@ export function SizeFields({ control, index }: { control: SheetControl; index: n
           />
         ))}
       {problems.map((problem) => (
-        <Refusal key={problem}>{problem}</Refusal>
+        <RefusalNotice key={problem}>{problem}</RefusalNotice>
       ))}
     </View>
   );

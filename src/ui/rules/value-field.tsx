@@ -7,7 +7,7 @@ import { compareRates, type FrameRate, rateLabel, STANDARD_RATES } from '@core/t
 import { CheckBox } from '../parts/check-box';
 import { Choice } from '../parts/choice';
 import { EntryField } from '../parts/entry-field';
-import { Refusal } from '../parts/refusal';
+import { RefusalNotice } from '../parts/refusal';
 import { Soft } from '../parts/words';
 import { space } from '../theme/tokens';
 
@@ -28,7 +28,7 @@ export function ValueField({ control, name, field }: Props) {
   return (
     <View style={styles.field}>
       <Entry label={field.label} as={field.as} value={bound.value} onChange={bound.onChange} />
-      {problem !== undefined && <Refusal>{problem}</Refusal>}
+      {problem !== undefined && <RefusalNotice>{problem}</RefusalNotice>}
     </View>
   );
 }

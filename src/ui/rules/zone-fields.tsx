@@ -9,7 +9,7 @@ import { clamp } from '@core/picture/size';
 import { Choice } from '../parts/choice';
 import { EntryField } from '../parts/entry-field';
 import { NumberField } from '../parts/number-field';
-import { Refusal } from '../parts/refusal';
+import { RefusalNotice } from '../parts/refusal';
 import { Tool } from '../parts/tool';
 import { Soft } from '../parts/words';
 import { colours, space, TARGET } from '../theme/tokens';
@@ -131,7 +131,7 @@ export function ZoneFields({ control, index }: { control: SheetControl; index: n
         {zone && <Tool icon="delete-outline" label={`Remove zone ${zone.name}`} words="" onPress={remove} />}
       </View>
       {listProblems(fieldState.error).map((problem) => (
-        <Refusal key={problem}>{problem}</Refusal>
+        <RefusalNotice key={problem}>{problem}</RefusalNotice>
       ))}
     </View>
   );

@@ -1,13 +1,13 @@
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
+import { formatCount } from '@core/figures/figures';
 import type { Trouble } from '@core/trouble/trouble';
 import { type CaptionNote, noteWords } from '@core/words/files/caption-note';
 import { toFileCues, type TimedTo, toWrittenCues } from '@core/words/cue-list';
 import { CAPTION_FORMS } from '@core/words/files/write-captions';
 import { captionsFile, captionsName, type OpenCaptions, openCaptions } from '@state/words';
 import { mainMaster } from '@core/job/job';
-import { count } from '@core/steps/step';
 import { useJob } from '../job/job-context';
 import { Notice, TroubleNotice } from '../parts/notice';
 import { pickCaptions, saveFile } from '../parts/pick-file';
@@ -46,7 +46,7 @@ export function BringPanel({ captions }: { captions: CaptionTools }) {
     ].sort((a, b) => a.line - b.line);
     if (cues.length > 0) captions.setCues('read', cues);
     setTold({
-      title: `${count(cues.length, 'caption', 'captions')} of ${open.fileName} taken`,
+      title: `${formatCount(cues.length, 'caption', 'captions')} of ${open.fileName} taken`,
       notes,
     });
     setOpen(null);
@@ -57,7 +57,7 @@ export function BringPanel({ captions }: { captions: CaptionTools }) {
       {trouble && <TroubleNotice trouble={trouble} />}
       {open && (
         <View style={styles.card}>
-          <Body>{`${open.fileName}: ${count(open.file.cues.length, 'caption', 'captions')}. What are its times counted from?`}</Body>
+          <Body>{`${open.fileName}: ${formatCount(open.file.cues.length, 'caption', 'captions')}. What are its times counted from?`}</Body>
           {listed.length > 0 && <Soft>They take the place of the captions that are there.</Soft>}
           <View style={styles.row}>
             <Button mode="contained" onPress={() => take({ kind: 'clip' })}>

@@ -1,11 +1,11 @@
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
+import { formatCount } from '@core/figures/figures';
 import { rateValue } from '@core/time/frame-rate';
 import { formatTimecode } from '@core/time/timecode';
 import { parseEntry } from '@core/time/timecode-entry';
 import { snapCue, shiftCues, stretchCues, replaceWords } from '@core/words/cue-edits';
-import { count } from '@core/steps/step';
 import { CheckBox } from '../parts/check-box';
 import { EntryField } from '../parts/entry-field';
 import { TextArea } from '../parts/text-area';
@@ -55,11 +55,11 @@ export function CaptionEditPanel({ captions }: { captions: CaptionTools }) {
     const { places: found, tooLong } = changed;
     if (found > 0) captions.setCues('replace', changed.cues);
     const left =
-      tooLong > 0 ? ` ${count(tooLong, 'caption', 'captions')} would become too long and stayed.` : '';
+      tooLong > 0 ? ` ${formatCount(tooLong, 'caption', 'captions')} would become too long and stayed.` : '';
     setTold(
       found + tooLong === 0
         ? `“${find}” is in no caption.`
-        : `${count(found, 'place', 'places')} changed.${left}`,
+        : `${formatCount(found, 'place', 'places')} changed.${left}`,
     );
   };
   return (

@@ -1,13 +1,13 @@
 import { memo, useMemo } from 'react';
 import { Pressable, StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
+import { formatCount } from '@core/figures/figures';
 import type { CueFault } from '@core/words/cue-lint';
 import { faultWords } from '@core/words/cue-lint';
 import type { ListedCue } from '@core/words/cue-list';
 import { formatTimecode } from '@core/time/timecode';
 import type { FrameRate } from '@core/time/frame-rate';
 import { useWordsBench } from '@state/words';
-import { count } from '@core/steps/step';
 import { Mark } from '../parts/mark';
 import { Body, Figures, Soft } from '../parts/words';
 import { card, colours, space, TARGET } from '../theme/tokens';
@@ -36,7 +36,7 @@ export function CueList({ captions }: { captions: CaptionTools }) {
   const turn = (to: number) => useWordsBench.setState({ cuePage: to });
   return (
     <View style={styles.list}>
-      <Soft aria-live="polite">{`${count(listed.length, 'caption', 'captions')}, ${mendWords(wrong)}`}</Soft>
+      <Soft aria-live="polite">{`${formatCount(listed.length, 'caption', 'captions')}, ${mendWords(wrong)}`}</Soft>
       {from > 0 && <Button onPress={() => turn(Math.max(0, from - ROWS))}>Earlier captions</Button>}
       {rows.map((row, i) => (
         <CueRow

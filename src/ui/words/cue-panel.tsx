@@ -7,7 +7,7 @@ import { faultWords } from '@core/words/cue-lint';
 import type { Stretch } from '@core/words/spans';
 import { useWordsBench } from '@state/words';
 import { TextArea } from '../parts/text-area';
-import { Refusal } from '../parts/refusal';
+import { RefusalNotice } from '../parts/refusal';
 import { useTyping } from '../parts/use-typing';
 import { Tool } from '../parts/tool';
 import { ToolRow } from '../parts/tool-row';
@@ -123,7 +123,7 @@ export function CuePanel({ captions }: { captions: CaptionTools }) {
           }}
         />
       </ToolRow>
-      {refusal?.cue === cue.id && <Refusal>{refusal.reason}</Refusal>}
+      {refusal?.cue === cue.id && <RefusalNotice>{refusal.reason}</RefusalNotice>}
     </View>
   );
 }

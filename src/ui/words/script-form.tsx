@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Button } from 'react-native-paper';
-import { layScript, stopScript, useScript } from '@state/words';
+import { layScriptOnClip, stopScript, useScript } from '@state/words';
 import { seekSpeech, stopSpeech, useSpeech } from '@state/master';
 import { useJob } from '../job/job-context';
 import { TroubleNotice } from '../parts/notice';
@@ -23,7 +23,7 @@ export function ScriptForm({ captions }: { captions: CaptionTools }) {
   const { progress, trouble } = useScript();
   const make = () => {
     const { limits } = captions.captions;
-    void layScript(job, { script, spoken, whole: frames, limits, rate: timeline.rate }, timeline);
+    void layScriptOnClip(job, { script, spoken, whole: frames, limits, rate: timeline.rate }, timeline);
   };
   return (
     <View style={styles.panel}>

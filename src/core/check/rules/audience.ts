@@ -16,7 +16,7 @@ export const audienceRule = postRule({
   outcomes: {
     taken: outcome<AudienceValues>(({ audience }) => `The post is ${audience}.`, figures),
     unknown: outcome<AudienceValues>(
-      ({ audience, taken }, { label }) => `${label} has no ${audience} posts: they are ${taken}.`,
+      ({ audience, taken }, { label }) => `Posts on ${label} can be ${taken}, not ${audience}.`,
       figures,
     ),
   },

@@ -13,7 +13,8 @@ export const audioRule = exportRule({
       () => 'no sound',
     ),
     partly: outcome<{ silent: number; masters: number }>(
-      ({ silent, masters }) => `${silent} of the clip's ${masters} masters has no sound. It is silent there.`,
+      ({ silent, masters }) =>
+        `${silent} of the clip’s ${masters} masters ${silent === 1 ? 'has' : 'have'} no sound. The clip is silent there.`,
       ({ silent, masters }) => `${silent} of ${masters} masters`,
     ),
     silent: outcome<object>(

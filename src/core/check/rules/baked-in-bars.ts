@@ -1,9 +1,9 @@
 import { toRateChange } from '../../job/retime';
 import { toBoundaries } from '../../cut/shots';
 import { listFoundInMaster, listFoundInShots, isReachingPast } from '../../diagnosis/found-edges';
-import { percent } from '../../figures/figures';
+import { formatCount, percent } from '../../figures/figures';
 import type { RenderPlan } from '../../render/plan';
-import { formatCount, exportRule, outcome } from '../rule';
+import { exportRule, outcome } from '../rule';
 import type { MasterAnalysis } from '../master-analysis';
 
 interface Shots {
@@ -46,7 +46,7 @@ export const bakedInBarsRule = exportRule({
     ),
     shots: outcome<OfMaster>(
       (values) =>
-        `${figures(values)} of ${values.file ?? 'the master'} has black edges of its own. Use the edges that were found.`,
+        `${figures(values)} of ${values.file ?? 'the master'} ${values.shots === 1 ? 'has black edges of its own' : 'have black edges of their own'}. Use the edges that were found.`,
       figures,
     ),
     kept: outcome<Shots>(

@@ -1,8 +1,9 @@
 import { toMasterLengths, rangeStarts } from '../../cut/cut';
+import { formatCount } from '../../figures/figures';
 import { isBurnt, PLAIN_CANVAS_TEXT } from '../../words/canvas-text';
 import { lintCues } from '../../words/cue-lint';
 import { listCues } from '../../words/cue-list';
-import { formatCount, exportRule, outcome } from '../rule';
+import { exportRule, outcome } from '../rule';
 
 interface Count {
   captions: number;

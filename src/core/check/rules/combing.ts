@@ -4,5 +4,5 @@ import { problemRule } from './problem-rule';
 export const combingRule = problemRule('Whole frames', 'interlace', {
   unknown: 'Not known yet: the master is still being analysed.',
   found: ({ share }) => `${share} % of the moving frames comb: two fields are shown as one picture.`,
-  clear: 'No frame combs.',
+  clear: 'No combing found.',
 });

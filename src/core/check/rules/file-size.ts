@@ -2,7 +2,7 @@ import { judgeFileSize } from '../../outlets/limits/file-size';
 import { bytesLabel } from '../../figures/figures';
 import { OWN_KEY } from '../../outlets/outlets';
 import { MIN_VIDEO_BITRATE } from '../../rate/bit-rate';
-import { fileBytes, isOpen } from '../../render/encode-settings';
+import { fileBytes, hasOpenSize } from '../../render/encode-settings';
 import { toSeconds } from '../../time/frame-rate';
 import { exportRule, outcome } from '../rule';
 
@@ -52,7 +52,7 @@ export const fileSizeRule = exportRule({
     const bytes = fileBytes(plan, making, triedBits ?? making.picture?.bits ?? 0);
     const tried = triedBits !== null;
     // A constant quality takes what it takes: nothing says how much before pieces were encoded.
-    if (!tried && making.picture && isOpen(making.picture))
+    if (!tried && making.picture && hasOpenSize(making.picture))
       return { severity: 'unknown', code: 'unknown', values: { cap: target.key === OWN_KEY ? null : cap } };
     if (target.key === OWN_KEY) return { severity: 'pass', code: 'free', values: { bytes, tried } };
     const values = { bytes, tried, cap };

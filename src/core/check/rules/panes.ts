@@ -1,3 +1,4 @@
+import { formatCount } from '../../figures/figures';
 import { findSubjectPoint } from '../../framing/framing';
 import { computeSharedShare, hasPoint } from '../../layout/overlap';
 import {
@@ -7,7 +8,7 @@ import {
   type RenderPlan,
   findSegment,
 } from '../../render/plan';
-import { formatCount, exportRule, outcome } from '../rule';
+import { exportRule, outcome } from '../rule';
 
 /** Below this share two pieces only touch. */
 const TOUCHES = 0.01;

@@ -19,15 +19,10 @@ export const tagRule = postRule({
       ({ tags }) => tags,
     ),
     present: outcome<Tags>(({ required }) => `${required} is among the tags.`, figures),
-    missing: outcome<Tags>(
-      ({ required }, { label }) =>
-        `Without the tag ${required}, ${label} does not treat the clip as a short.`,
-      figures,
-    ),
+    missing: outcome<Tags>(({ required }, { label }) => `${label} needs the tag ${required} here.`, figures),
     'missing-full': outcome<Tags>(
       ({ required }, { label }) =>
-        `Without the tag ${required}, ${label} does not treat the clip as a short, and it takes no more tags. ` +
-        'Remove one, then add it.',
+        `${label} needs the tag ${required} here, and takes no more tags. ` + 'Remove one, then add it.',
       figures,
     ),
   },

@@ -1,4 +1,5 @@
-import { formatCount, exportRule, outcome } from '../rule';
+import { formatCount } from '../../figures/figures';
+import { exportRule, outcome } from '../rule';
 
 interface TurnedValues {
   shots: number;

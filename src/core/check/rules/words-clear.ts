@@ -1,6 +1,7 @@
+import { formatCount } from '../../figures/figures';
 import { allZones, type Zone } from '../../outlets/placement';
 import type { CanvasRect } from '../../picture/size';
-import { formatCount, exportRule, outcome } from '../rule';
+import { exportRule, outcome } from '../rule';
 
 interface CoveredValues {
   zone: string;

@@ -1,3 +1,4 @@
+import { formatCount } from '../../figures/figures';
 import { memoize } from '../../figures/memoize';
 import { findSubjectPoint } from '../../framing/framing';
 import { toWindowPoint } from '../../layout/overlap';
@@ -7,7 +8,7 @@ import { ACTION_SAFE } from '../../picture/safe-areas';
 import type { Size } from '../../picture/size';
 import { memoizePane } from '../../render/memoize-pane';
 import { computeMasterFrame, type PlanPane, type PlanSegment, type RenderPlan } from '../../render/plan';
-import { formatCount, exportRule, outcome } from '../rule';
+import { exportRule, outcome } from '../rule';
 
 const DEVICE_NAMES: Record<Device, string> = { phone: 'phones', tablet: 'tablets', desk: 'desks' };
 

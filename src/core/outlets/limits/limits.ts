@@ -83,7 +83,7 @@ export function buildLimitSchemas(limits: readonly { shape: object }[] = LIMITS)
 }
 
 /** Limits of a placement that asks for as little as one can. */
-export const PLAIN_LIMITS = mergeParts(
+export const DEFAULT_LIMIT_VALUES = mergeParts(
   LIMITS.map(({ plain }) => plain),
   (value) => typeof value !== 'object' || value === null || Array.isArray(value),
 ) as Intersection<LimitValues<(typeof LIMITS)[number]['shape']>>;

@@ -1,4 +1,4 @@
-import { count } from '../../figures/bounded';
+import { boundedCount } from '../../figures/bounded';
 import { optionalNumberField } from './field';
 import { declareLimit } from './limit';
 
@@ -11,7 +11,7 @@ export const countLinks = (text: string): number => text.match(LINK)?.length ?? 
 /** Limit on links in a description: outlets take a post with many for an advertisement. */
 export const linksLimit = declareLimit({
   name: 'links',
-  shape: { maxLinks: count().nullable().default(null) },
+  shape: { maxLinks: boundedCount().nullable().default(null) },
   plain: { maxLinks: null },
   section: 'Words',
   fields: [{ path: 'maxLinks', label: 'Most links in the description', as: optionalNumberField('') }],

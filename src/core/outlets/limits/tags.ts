@@ -1,11 +1,11 @@
 import { z } from 'zod';
-import { boundedInt, count, MAX_COUNT } from '../../figures/bounded';
+import { boundedInt, boundedCount, MAX_COUNT } from '../../figures/bounded';
 import { countCharacters } from '../characters';
 import { numberField } from './field';
 import { declareLimit } from './limit';
 
 const tagsSchema = z.object({
-  most: count(),
+  most: boundedCount(),
   characters: boundedInt(1, MAX_COUNT),
   /** Without this tag the clip is not treated as what the placement is for; without its mark. */
   required: z
