@@ -95,7 +95,7 @@ describe('a master that is not as it should be', () => {
     await problem(/^Interlaced: \d+ % of moving frames comb/).waitFor();
     await here.visitor.sees(/The top field comes first/);
     await here.visitor.press('Deinterlace');
-    await problem(/^Interlaced, and drawn as whole frames/).waitFor();
+    await problem(/^Interlaced, and deinterlaced here/).waitFor();
     const made = await exported();
     expect(probe(made)[0]).toMatchObject({ field_order: 'progressive', r_frame_rate: '25/1' });
     // Judged from outside: ffmpeg's idet finds next to no frame of two fields any more.
