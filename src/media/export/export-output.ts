@@ -127,7 +127,7 @@ export class ExportOutput {
 function createSink(log: PacketLog): GroupSink {
   /** The last picture of a group waits for what is filled in behind it. */
   let held: { group: number; packet: Packet } | null = null;
-  const putGroup = () => {
+  const flushPacket = () => {
     if (held) log.addPicture(held.group, held.packet);
     held = null;
   };
@@ -135,17 +135,17 @@ function createSink(log: PacketLog): GroupSink {
     has: (group) => log.has(group),
     bytesOf: (group) => log.bytesOf(group),
     begin: (group) => {
-      putGroup();
+      flushPacket();
       log.begin(group);
     },
     add(group, packet, config) {
       if (config) log.setConfig('picture', config);
-      putGroup();
+      flushPacket();
       held = { group, packet };
     },
     end(group, filling) {
       if (held) held.packet = { ...held.packet, data: withFiller(held.packet.data, filling) };
-      putGroup();
+      flushPacket();
       log.end(group);
     },
   };

@@ -223,8 +223,8 @@ export async function pauseExport(exportId: string): Promise<void> {
 /** Takes up exports that were paused, or that failed, with those that were asked for together with them. */
 export function resumeExport(jobId: string, record: ExportRecord): void {
   const all = useJobs.getState().listed[jobId]?.exports ?? [];
-  const isHeld = (other: ExportRecord) => other.state === 'paused' || other.state === 'failed';
-  const together = all.filter((other) => isHeld(other) && other.go !== undefined && other.go === record.go);
+  const isStopped = (other: ExportRecord) => other.state === 'paused' || other.state === 'failed';
+  const together = all.filter((other) => isStopped(other) && other.go !== undefined && other.go === record.go);
   const records = together.length > 0 ? together : [record];
   enqueue(jobId, records.map(asRunning));
 }

@@ -140,12 +140,12 @@ function fetchPictures(
   signal: AbortSignal,
 ): Promise<RateTried['pictures']> {
   const whole = (stream: ReadableStream<Uint8Array>) => new Response(stream).blob();
-  const fetchRates = (rate: number, kind: string) =>
+  const fetchPicture = (rate: number, kind: string) =>
     askStream(SERVER, trialPicturePath(id, String(rate), kind), whole, signal);
   return Promise.all(
     points.map(async (_, rate) => ({
-      planned: await fetchRates(rate, 'planned'),
-      viewed: await fetchRates(rate, 'viewed'),
+      planned: await fetchPicture(rate, 'planned'),
+      viewed: await fetchPicture(rate, 'viewed'),
     })),
   );
 }

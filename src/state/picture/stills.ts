@@ -7,12 +7,12 @@ import { makeStills } from '@media/worker/tasks';
 /** Addresses of stills that were made in this visit, by master, height and frame. */
 const addresses = new Map<string, string>();
 /** Stills that are being made. */
-interface Making {
+interface RunningStills {
   fingerprint: string;
   stop: AbortController;
   ended: Promise<unknown>;
 }
-const underWay = new Set<Making>();
+const underWay = new Set<RunningStills>();
 
 const toKey = (source: Source, height: number, frame: number): string => stillName(source, height, frame);
 
@@ -75,7 +75,7 @@ async function makeMissing(
   }
   if (unmade.length === 0) return;
   const stop = new AbortController();
-  const making: Making = {
+  const making: RunningStills = {
     fingerprint: source.fingerprint,
     stop,
     ended: makeStills(
