@@ -224,7 +224,9 @@ export async function pauseExport(exportId: string): Promise<void> {
 export function resumeExport(jobId: string, record: ExportRecord): void {
   const all = useJobs.getState().listed[jobId]?.exports ?? [];
   const isStopped = (other: ExportRecord) => other.state === 'paused' || other.state === 'failed';
-  const together = all.filter((other) => isStopped(other) && other.go !== undefined && other.go === record.go);
+  const together = all.filter(
+    (other) => isStopped(other) && other.go !== undefined && other.go === record.go,
+  );
   const records = together.length > 0 ? together : [record];
   enqueue(jobId, records.map(asRunning));
 }
